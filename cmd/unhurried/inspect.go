@@ -1,0 +1,137 @@
+package main
+
+import (
+	"encoding/json"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+	"text/tabwriter"
+
+	"github.com/spf13/cobra"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/count"
+	"unhurriedbench/core/format"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+func inspectCommand() *cobra.Command {
+	var target, source, school string
+	var asJSON bool
+	c := &cobra.Command{
+		Use:   "inspect FILE",
+		Short: "Print the breakdown of an exercise",
+		Args:  cobra.ExactArgs(1),
+		RunE: func(c *cobra.Command, args []string) error {
+			if school != "numbers" {
+				return fmt.Errorf("the counting school %q is not known; choose numbers", school)
+			}
+			report, remarks, err := inspect(args[0], target, source)
+			if err != nil {
+				return err
+			}
+			for _, r := range remarks {
+				fmt.Fprintln(c.ErrOrStderr(), r.Error())
+			}
+			if asJSON {
+				out := json.NewEncoder(c.OutOrStdout())
+				out.SetEscapeHTML(false)
+				return out.Encode(report)
+			}
+			return printReport(c.OutOrStdout(), report)
+		},
+	}
+	c.Flags().StringVar(&target, "instrument", "", "whose part to make (default: the one the file is written for, else violin)")
+	c.Flags().StringVar(&source, "source", "", "for whom the file is written: an instrument id, or concert (default: what the file says)")
+	c.Flags().StringVar(&school, "count", "numbers", "how to count")
+	c.Flags().BoolVar(&asJSON, "json", false, "print JSON, as docs/inspect.md explains")
+	return c
+}
+
+func inspect(path, targetID, source string) (breakdown.Report, []score.Problem, error) {
+	none := breakdown.Report{}
+	info, err := os.Stat(path)
+	if err != nil {
+		return none, nil, fmt.Errorf("cannot open the file: %w", err)
+	}
+	if info.Size() > format.Largest {
+		return none, nil, fmt.Errorf("the file is larger than %d MB", format.Largest>>20)
+	}
+	data, err := os.ReadFile(path)
+	if err != nil {
+		return none, nil, fmt.Errorf("cannot read the file: %w", err)
+	}
+	s, _, err := format.Read(path, data)
+	if err != nil {
+		return none, nil, err
+	}
+	part := s.Parts[0]
+	writtenFor := ""
+	switch {
+	case source == "concert":
+		part.Sounds = score.Interval{}
+	case source != "":
+		written, ok := instrument.ByID(source)
+		if !ok {
+			return none, nil, unknownInstrument(source)
+		}
+		writtenFor, part.Sounds = written.ID, written.Sounds
+	}
+	if targetID == "" {
+		targetID = "violin"
+		if writtenFor != "" {
+			targetID = writtenFor
+		}
+	}
+	target, ok := instrument.ByID(targetID)
+	if !ok {
+		return none, nil, unknownInstrument(targetID)
+	}
+	return breakdown.Read(s, part, writtenFor, target, nil), s.Remarks, nil
+}
+
+func unknownInstrument(id string) error {
+	var ids []string
+	for _, i := range instrument.All() {
+		ids = append(ids, i.ID)
+	}
+	return fmt.Errorf("%q is not an instrument; choose one of %s", id, strings.Join(ids, ", "))
+}
+
+// printReport writes a line an event.
+func printReport(w io.Writer, r breakdown.Report) error {
+	fmt.Fprintf(w, "%s · %s · %s clef · %s · %s\n%s\n\n", r.Title, r.Instrument, r.Clef, r.Key.Name, r.Meter, r.Made)
+	t := tabwriter.NewWriter(w, 0, 0, 2, ' ', 0)
+	fmt.Fprintln(t, "measure\tcount\tname\twhere\tfingering\tmarks")
+	for _, m := range r.Measures {
+		for _, e := range m.Events {
+			fmt.Fprintf(t, "%d\t%s\t%s\t%s\t%s\t%s\n", m.Number, countText(e), e.Name, e.Place, e.Fingering, e.Why)
+		}
+	}
+	if err := t.Flush(); err != nil {
+		return fmt.Errorf("print the breakdown: %w", err)
+	}
+	for _, p := range r.Pieces {
+		fmt.Fprintf(w, "%s  %s  %s\n", p.Label, p.Span(), p.Why)
+	}
+	return nil
+}
+
+// countText is the count of an event with its held beats: "1 (2)", "[3] [4]".
+func countText(e breakdown.Event) string {
+	look := count.Struck
+	heldLook := count.Held
+	if e.Kind == "rest" {
+		look, heldLook = count.Rested, count.Rested
+	}
+	var words []string
+	if e.Count != "" {
+		words = append(words, count.Cell{Label: e.Count, Look: look}.Text())
+	}
+	for _, h := range e.Held {
+		words = append(words, count.Cell{Label: h, Look: heldLook}.Text())
+	}
+	return strings.Join(words, " ")
+}

@@ -1,0 +1,24 @@
+// Command unhurried is Unhurried Bench: the server and its tools.
+package main
+
+import (
+	"context"
+	"fmt"
+	"os"
+
+	"github.com/spf13/cobra"
+)
+
+func main() {
+	root := &cobra.Command{
+		Use:           "unhurried",
+		Short:         "Takes method-book exercises apart for every instrument in the room",
+		SilenceUsage:  true,
+		SilenceErrors: true,
+	}
+	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), inspectCommand())
+	if err := root.ExecuteContext(context.Background()); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+}

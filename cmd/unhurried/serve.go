@@ -1,0 +1,83 @@
+package main
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"os"
+	"os/signal"
+	"syscall"
+
+	"github.com/spf13/cobra"
+
+	"unhurriedbench/demo"
+	"unhurriedbench/store"
+	"unhurriedbench/web"
+)
+
+// openStore opens the database that UNHURRIED_DATABASE names.
+func openStore(ctx context.Context) (*store.Store, error) {
+	url := os.Getenv("UNHURRIED_DATABASE")
+	if url == "" {
+		return nil, errors.New("no database is named: run bin/start, or set UNHURRIED_DATABASE to a PostgreSQL address")
+	}
+	return store.Open(ctx, url)
+}
+
+func serveCommand() *cobra.Command {
+	var address string
+	c := &cobra.Command{
+		Use:   "serve",
+		Short: "Serve the application",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			ctx, stop := signal.NotifyContext(c.Context(), os.Interrupt, syscall.SIGTERM)
+			defer stop()
+			s, err := openStore(ctx)
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			server, err := web.New(s, slog.New(slog.NewTextHandler(os.Stderr, nil)))
+			if err != nil {
+				return err
+			}
+			fmt.Printf("Open http://%s in a browser. Stop with Ctrl-C.\n", address)
+			return server.Serve(ctx, address)
+		},
+	}
+	c.Flags().StringVar(&address, "address", "127.0.0.1:8080", "where to listen")
+	return c
+}
+
+func demoCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "demo",
+		Short: "Load the invented school, unless it is there",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			s, err := openStore(c.Context())
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			return demo.Load(c.Context(), s)
+		},
+	}
+}
+
+func migrateCommand() *cobra.Command {
+	return &cobra.Command{
+		Use:   "migrate",
+		Short: "Bring the database's tables up to date",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			s, err := openStore(c.Context())
+			if err != nil {
+				return err
+			}
+			return s.Close()
+		},
+	}
+}

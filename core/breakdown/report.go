@@ -1,0 +1,160 @@
+// Package breakdown reads a part whole: how every note is counted, named and
+// fingered, what to watch for, what is the same, and the pieces to learn it in.
+package breakdown
+
+import (
+	"unhurriedbench/core/count"
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
+	"unhurriedbench/core/score"
+)
+
+// Alert is a mark a teacher pencils over a note.
+type Alert string
+
+// The alerts. docs/inspect.md says when each is given.
+const (
+	InKey      Alert = "key"        // the key signature changes it
+	Trap       Alert = "trap"       // its letter was otherwise in everything before
+	Accidental Alert = "accidental" // a sign stands in front of it
+	Carried    Alert = "carried"    // an earlier sign in the measure still governs it
+	Cancelled  Alert = "cancelled"  // the sign of the measure before no longer does
+	Respelled  Alert = "respelled"  // the same key on the instrument has another name elsewhere
+	Long       Alert = "long"       // two beats or more in moving company
+	Last       Alert = "last"       // the final note, which lasts to the next downbeat
+)
+
+// Event is one note or rest, explained.
+type Event struct {
+	ID         string             `json:"-"`
+	Kind       string             `json:"kind"` // "note" or "rest"
+	Start      score.Fraction     `json:"start"`
+	Length     score.Fraction     `json:"length"`
+	Pitch      string             `json:"pitch,omitempty"`
+	Concert    string             `json:"concert,omitempty"`
+	Name       string             `json:"name,omitempty"`
+	ShortName  string             `json:"-"`
+	Place      string             `json:"place,omitempty"`
+	Count      string             `json:"count,omitempty"`
+	Held       []string           `json:"held,omitzero"`
+	Tap        count.Tap          `json:"tap"`
+	Fingering  string             `json:"fingering,omitempty"`
+	Alternates []string           `json:"alternates,omitzero"`
+	Tied       bool               `json:"tied"`
+	Alerts     []Alert            `json:"alerts"`
+	Why        string             `json:"-"` // the alerts, in a sentence
+	Ways       []finger.Fingering `json:"-"` // the alternates with their reasons
+}
+
+// Has says whether the event carries an alert.
+func (e Event) Has(a Alert) bool {
+	for _, b := range e.Alerts {
+		if a == b {
+			return true
+		}
+	}
+	return false
+}
+
+// Measure is one measure, explained.
+type Measure struct {
+	Number int          `json:"number"`
+	Events []Event      `json:"events"`
+	Lane   []count.Cell `json:"-"` // the count on the ruler of pulses
+}
+
+// Key is a key signature in numbers and words.
+type Key struct {
+	Fifths int    `json:"fifths"`
+	Name   string `json:"name"`
+}
+
+// Report is a part read whole. Its JSON is what `unhurried inspect` prints.
+type Report struct {
+	Title      string    `json:"title"`
+	Instrument string    `json:"instrument"`
+	Clef       string    `json:"clef"`
+	Key        Key       `json:"key"`
+	Meter      string    `json:"meter"`
+	Measures   []Measure `json:"measures"`
+	Order      []int     `json:"order"` // numbers of the measures as played
+	Same       []Same    `json:"same"`
+	Pieces     []Piece   `json:"pieces"`
+
+	Part    score.Part    `json:"-"`
+	Made    string        `json:"-"` // how the part was made, in a sentence
+	Outside []score.Place `json:"-"` // notes the instrument has no fingering for
+}
+
+// Met is, for each letter, the alterations a player has met it with in earlier
+// exercises.
+type Met map[score.Step]map[int]bool
+
+// Add records the letters of a part.
+func (m Met) Add(part score.Part) {
+	for _, at := range part.Notes() {
+		if e := part.At(at); !e.Unpitched {
+			if m[e.Pitch.Step] == nil {
+				m[e.Pitch.Step] = map[int]bool{}
+			}
+			m[e.Pitch.Step][e.Pitch.Alter] = true
+		}
+	}
+}
+
+// Read makes the part for an instrument from its source and explains it. What
+// the player has met before, which may be nil, decides the traps.
+func Read(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met Met) Report {
+	made := instrument.Make(source, writtenFor, target)
+	part := made.Part
+	r := Report{
+		Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),
+		Key: Key{part.Key().Fifths, part.Key().Name()}, Meter: part.Meter().String(),
+		Part: part, Made: made.Why, Outside: made.Outside,
+		Same: FindSame(part), Pieces: Cut(part),
+	}
+	counted, choices := count.Part(part), finger.Part(target, part)
+	alerts := findAlerts(part, met)
+	for i, m := range part.Measures {
+		explained := Measure{Number: m.Number, Lane: count.Lane(m), Events: make([]Event, len(m.Events))}
+		for j, e := range m.Events {
+			explained.Events[j] = explain(e, m, target, counted[i][j], choices[i][j], alerts[i][j])
+		}
+		r.Measures = append(r.Measures, explained)
+	}
+	for _, i := range part.Order() {
+		r.Order = append(r.Order, part.Measures[i].Number)
+	}
+	return r
+}
+
+func explain(e score.Event, m score.Measure, target instrument.Instrument, c count.Counted, f finger.Choice, a noted) Event {
+	x := Event{
+		Kind: "note", Start: e.Start, Length: e.Length, Count: c.Label, Held: c.Held, Tap: c.Tap,
+		Tied: e.Tied, Fingering: f.Text, Ways: f.Alternates, Alerts: a.alerts, Why: a.why(),
+	}
+	if x.Alerts == nil {
+		x.Alerts = []Alert{}
+	}
+	if x.Held == nil && !e.Tied {
+		x.Held = []string{}
+	}
+	if x.Fingering != "" {
+		x.Alternates = []string{}
+	}
+	for _, other := range f.Alternates {
+		x.Alternates = append(x.Alternates, other.Text)
+	}
+	switch {
+	case e.Kind == score.Rest:
+		x.Kind = "rest"
+	case !e.Unpitched:
+		x.Pitch = e.Pitch.String()
+		x.Concert = e.Pitch.Transpose(target.Sounds).String()
+		x.Name = name.Spoken(e.Pitch, a.natural)
+		x.ShortName = name.Short(e.Pitch, a.natural)
+		x.Place = name.Place(e.Pitch, m.Clef)
+	}
+	return x
+}

@@ -1,0 +1,112 @@
+package breakdown
+
+import (
+	"unhurriedbench/core/score"
+)
+
+// Same says that some measures repeat earlier ones: in rhythm and pitch
+// ("same"), in rhythm with every note moved by as many steps ("shifted"), or in
+// rhythm alone ("rhythm").
+type Same struct {
+	Measures []int  `json:"measures"`
+	As       []int  `json:"as"`
+	How      string `json:"how"`
+}
+
+// sound is a struck note as the measure hears it, its ties joined, or what is
+// left of one that was struck before.
+type sound struct {
+	start, length score.Fraction
+	diatonic      int
+	midi          int
+	struck        bool
+}
+
+// FindSame looks for every measure's closest match among the earlier ones and
+// joins neighbouring matches into runs. Measures of rest alone are not listed.
+func FindSame(part score.Part) []Same {
+	heard := hear(part)
+	found := []Same{}
+	for i := 0; i < len(heard); {
+		from, how := match(heard, i)
+		if how == "" {
+			i++
+			continue
+		}
+		n := 1
+		for i+n < len(heard) && from+n < i && compare(heard[from+n], heard[i+n]) == how &&
+			(how != "shifted" || shift(heard[from], heard[i]) == shift(heard[from+n], heard[i+n])) {
+			n++
+		}
+		found = append(found, Same{numbers(part, i, n), numbers(part, from, n), how})
+		i += n
+	}
+	return found
+}
+
+func numbers(part score.Part, from, n int) []int {
+	list := make([]int, n)
+	for k := range list {
+		list[k] = part.Measures[from+k].Number
+	}
+	return list
+}
+
+// match finds the earliest measure most like measure i.
+func match(heard [][]sound, i int) (int, string) {
+	best, found := 0, ""
+	rank := map[string]int{"": 0, "rhythm": 1, "shifted": 2, "same": 3}
+	for j := range i {
+		if how := compare(heard[j], heard[i]); rank[how] > rank[found] {
+			best, found = j, how
+		}
+	}
+	return best, found
+}
+
+func compare(a, b []sound) string {
+	if len(a) == 0 || len(a) != len(b) {
+		return ""
+	}
+	same, shifted := true, true
+	for k := range a {
+		if a[k].start != b[k].start || a[k].length != b[k].length || a[k].struck != b[k].struck {
+			return ""
+		}
+		same = same && a[k].midi == b[k].midi
+		shifted = shifted && b[k].diatonic-a[k].diatonic == shift(a, b)
+	}
+	switch {
+	case same:
+		return "same"
+	case shifted && len(a) > 1 && shift(a, b) != 0:
+		return "shifted"
+	}
+	return "rhythm"
+}
+
+func shift(a, b []sound) int { return b[0].diatonic - a[0].diatonic }
+
+// hear lists what sounds in each measure: a note tied to the next one is as
+// long as both together, within the measure.
+func hear(part score.Part) [][]sound {
+	heard := make([][]sound, len(part.Measures))
+	for i, m := range part.Measures {
+		for j, e := range m.Events {
+			if e.Kind != score.Note {
+				continue
+			}
+			n := len(heard[i])
+			if e.Tied && j > 0 && n > 0 {
+				heard[i][n-1].length = heard[i][n-1].length.Add(e.Length)
+				continue
+			}
+			s := sound{start: e.Start, length: e.Length, struck: !e.Tied}
+			if !e.Unpitched {
+				s.diatonic, s.midi = e.Pitch.Diatonic(), e.Pitch.MIDI()
+			}
+			heard[i] = append(heard[i], s)
+		}
+	}
+	return heard
+}

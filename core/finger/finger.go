@@ -1,0 +1,59 @@
+// Package finger says how each note is played on each instrument. The text of a
+// fingering is spelled as docs/fingerings.md explains; one file a mechanism.
+package finger
+
+import (
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+// Fingering is one way to play a note.
+type Fingering struct {
+	Text string
+	Why  string // for an alternate, when to use it
+}
+
+// Choice is the fingering to learn first and the others there are.
+type Choice struct {
+	Fingering
+	Alternates []Fingering
+}
+
+// For finds how an instrument plays a written pitch; ok is false outside its
+// range. Sticks have no pitches: see Part.
+func For(i instrument.Instrument, p score.Pitch) (Choice, bool) {
+	if !i.Plays(p) {
+		return Choice{}, false
+	}
+	switch i.Mechanism {
+	case instrument.Valves:
+		return valves(p)
+	case instrument.Slide:
+		return slide(p)
+	case instrument.Strings:
+		return stopped(i.ID, p)
+	case instrument.Woodwind:
+		return clarinet(p)
+	}
+	return Choice{}, false
+}
+
+// Part finds the fingering of every event of a part written for the instrument,
+// by measure and event. Rests, notes that continue a tie and notes out of range
+// have none.
+func Part(i instrument.Instrument, part score.Part) [][]Choice {
+	choices := make([][]Choice, len(part.Measures))
+	for k, m := range part.Measures {
+		choices[k] = make([]Choice, len(m.Events))
+		if i.Mechanism == instrument.Sticks {
+			naturalSticking(m, choices[k])
+			continue
+		}
+		for j, e := range m.Events {
+			if e.Kind == score.Note && !e.Tied {
+				choices[k][j], _ = For(i, e.Pitch)
+			}
+		}
+	}
+	return choices
+}

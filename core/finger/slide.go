@@ -1,0 +1,38 @@
+package finger
+
+import (
+	"fmt"
+	"strconv"
+
+	"unhurriedbench/core/score"
+)
+
+// slidePedal is the pedal note of a tenor trombone with its slide in, B flat 1
+// as a MIDI number.
+const slidePedal = 34
+
+// slide computes the positions of a tenor trombone: position n is n-1 semitones
+// below the open tube. The nearest position comes first. The seventh partial is
+// a third of a semitone flat: it is used with the slide a little in, which is
+// written with a plus, and so cannot be used in first position. Source:
+// Benade, Fundamentals of Musical Acoustics.
+func slide(p score.Pitch) (Choice, bool) {
+	var found []Fingering
+	for _, open := range []partial{{2, 12}, {3, 19}, {4, 24}, {5, 28}, {6, 31}, {8, 36}} {
+		down := slidePedal + open.semitones - p.MIDI()
+		if down < 0 || down > 6 {
+			continue
+		}
+		found = append(found, Fingering{
+			Text: strconv.Itoa(down + 1),
+			Why:  fmt.Sprintf("partial %d farther out, when the note before or after is out there", open.number),
+		})
+	}
+	if down := slidePedal + 34 - p.MIDI(); down >= 1 && down <= 3 {
+		found = append(found, Fingering{
+			Text: strconv.Itoa(down+1) + "+",
+			Why:  "partial 7, the slide a little in, when the notes around it are near",
+		})
+	}
+	return firstIsDefault(found)
+}

@@ -1,0 +1,78 @@
+package abc
+
+import (
+	"fmt"
+	"strings"
+
+	"unhurriedbench/core/score"
+)
+
+var decorations = map[string]score.Mark{
+	"accent": score.Accent, ">": score.Accent, "emphasis": score.Accent,
+	"tenuto": score.Tenuto, "fermata": score.Fermata,
+	"upbow": score.UpBow, "downbow": score.DownBow, "staccato": score.Staccato,
+}
+
+var shorthands = map[byte]string{
+	'.': "staccato", 'H': "fermata", 'L': "accent", 'u': "upbow", 'v': "downbow",
+	'O': "coda", 'S': "segno", '~': "roll", 'T': "trill", 'M': "lowermordent", 'P': "uppermordent",
+}
+
+func (v *voice) shorthand(c byte) { v.decorate(shorthands[c]) }
+
+func (v *voice) decoration(s string) int {
+	end := strings.IndexByte(s[1:], '!')
+	if end < 0 {
+		return 0
+	}
+	v.decorate(s[1 : 1+end])
+	return end + 2
+}
+
+func (v *voice) decorate(name string) {
+	if mark, ok := decorations[name]; ok {
+		v.next.Marks = append(v.next.Marks, mark)
+		return
+	}
+	switch name {
+	case "pppp", "ppp", "pp", "p", "mp", "mf", "f", "ff", "fff", "ffff", "sfz":
+		v.next.Dynamic = name
+	case "breath":
+		if v.last != nil {
+			v.last.Marks = append(v.last.Marks, score.Breath)
+		}
+	case "segno":
+		v.measure.Segno = true
+	case "coda":
+		v.measure.Coda = true
+	case "dacoda", "tocoda":
+		v.thisMeasure().ToCoda = true
+	case "fine":
+		v.thisMeasure().Fine = true
+	case "D.C.", "dacapo":
+		v.thisMeasure().Jump = score.Jump{To: "capo"}
+	case "D.C.alfine":
+		v.thisMeasure().Jump = score.Jump{To: "capo", Al: "fine"}
+	case "D.C.alcoda":
+		v.thisMeasure().Jump = score.Jump{To: "capo", Al: "coda"}
+	case "D.S.":
+		v.thisMeasure().Jump = score.Jump{To: "segno"}
+	case "D.S.alfine":
+		v.thisMeasure().Jump = score.Jump{To: "segno", Al: "fine"}
+	case "D.S.alcoda":
+		v.thisMeasure().Jump = score.Jump{To: "segno", Al: "coda"}
+	case "crescendo(", "<(", "crescendo)", "<)", "diminuendo(", ">(", "diminuendo)", ">)":
+		v.r.remark("hairpin", "crescendo and diminuendo wedges are left out.", "")
+	default:
+		v.r.remark(name, fmt.Sprintf("the sign !%s! is left out.", name), "")
+	}
+}
+
+// thisMeasure is the measure a sign at its end belongs to: the one being filled,
+// or the last one when the sign stands right after a bar line.
+func (v *voice) thisMeasure() *score.Measure {
+	if n := len(v.part.Measures); len(v.measure.Events) == 0 && n > 0 {
+		return &v.part.Measures[n-1]
+	}
+	return &v.measure
+}

@@ -1,0 +1,483 @@
+package abc
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+	"unicode/utf8"
+
+	"unhurriedbench/core/score"
+)
+
+// music reads one line of notes.
+func (v *voice) music(line string) {
+	for i := 0; i < len(line); {
+		if len(v.r.problems) >= mostProblems {
+			return
+		}
+		n := v.symbol(line[i:])
+		if n == 0 {
+			bad, size := utf8.DecodeRuneInString(line[i:])
+			v.r.fail(fmt.Sprintf("column %d: “%c” is not something this reads.", i+1, bad),
+				"Notes are the letters C to B and c to b; z is a rest; | is a bar line.")
+			n = size
+		}
+		i += n
+	}
+}
+
+// symbol reads what stands at the start of s and returns how many bytes it
+// took, 0 when it is unknown.
+func (v *voice) symbol(s string) int {
+	c := s[0]
+	switch {
+	case c == ' ' || c == '\t' || c == '`' || c == '\\' || c == '$' || c == 'y':
+		if c == 'y' {
+			n, _ := length(s[1:])
+			return 1 + n
+		}
+		return 1
+	case isNoteStart(c):
+		return v.note(s)
+	case c == 'z' || c == 'x' || c == 'Z' || c == 'X':
+		return v.rest(s)
+	case c == '|' || c == ':' && len(s) > 1 && (s[1] == '|' || s[1] == ':'):
+		return v.bar(s)
+	case c == '[':
+		return v.bracket(s)
+	case c == ']':
+		return 1
+	case c == '.' && len(s) > 1 && s[1] == '|':
+		return 1
+	case c == '(':
+		return v.openSlur(s)
+	case c == ')':
+		if v.last != nil {
+			v.last.SlurEnds++
+		}
+		return 1
+	case c == '-':
+		if v.last == nil {
+			v.r.fail("a tie stands where there is no note before it.", "Put the - right after the note it starts from.")
+			return 1
+		}
+		v.last.TieOn = true
+		return 1
+	case c == '>' || c == '<':
+		return v.brokenRhythm(s)
+	case c == '"':
+		return v.quoted(s)
+	case c == '!':
+		return v.decoration(s)
+	case c == '{':
+		end := strings.IndexByte(s, '}')
+		if end < 0 {
+			return 0
+		}
+		v.r.remark("grace", "grace notes are left out.", "")
+		return end + 1
+	case c == '&':
+		v.r.fail("& lays a second voice over the measure.", "Write one voice only, or give the second its own V: line.")
+		return 1
+	case strings.IndexByte("~HLMOPSTuv.", c) >= 0:
+		v.shorthand(c)
+		return 1
+	case c == '*':
+		return 1
+	}
+	return 0
+}
+
+func isNoteStart(c byte) bool {
+	return c >= 'A' && c <= 'G' || c >= 'a' && c <= 'g' || c == '^' || c == '_' || c == '='
+}
+
+// pitchText is a note's accidental, letter and octave as typed.
+type pitchText struct {
+	explicit bool
+	alter    int
+	step     score.Step
+	octave   int
+}
+
+// parsePitch reads "^c'" and returns the bytes used, 0 when it is no note.
+func parsePitch(s string) (pitchText, int) {
+	var p pitchText
+	i := 0
+	for i < len(s) && i < 2 && (s[i] == '^' || s[i] == '_') && (i == 0 || s[i] == s[0]) {
+		p.explicit = true
+		if s[i] == '^' {
+			p.alter++
+		} else {
+			p.alter--
+		}
+		i++
+	}
+	if i == 0 && s[0] == '=' {
+		p.explicit = true
+		i++
+	}
+	if i >= len(s) {
+		return p, 0
+	}
+	step, ok := score.ParseStep(s[i])
+	if !ok {
+		return p, 0
+	}
+	p.step, p.octave = step, 4
+	if s[i] >= 'a' {
+		p.octave = 5
+	}
+	i++
+	for i < len(s) && (s[i] == '\'' || s[i] == ',') {
+		if s[i] == '\'' {
+			p.octave++
+		} else {
+			p.octave--
+		}
+		i++
+	}
+	return p, i
+}
+
+// sounding applies the key signature and the accidentals of the measure.
+func (v *voice) sounding(p pitchText) score.Pitch {
+	pitch := score.Pitch{Step: p.step, Octave: p.octave}
+	at := spot{step: p.step}
+	if v.r.propagate == "octave" {
+		at.octave = p.octave
+	}
+	if p.explicit {
+		pitch.Alter = p.alter
+		if v.r.propagate != "not" {
+			v.accidentals[at] = accidental{p.alter, p.octave}
+		}
+		return pitch
+	}
+	pitch.Alter = v.key.Alter(p.step)
+	if from := v.tiedFrom(); from != nil && from.Pitch.Step == p.step && from.Pitch.Octave == p.octave {
+		pitch.Alter = from.Pitch.Alter
+		return pitch
+	}
+	if set, ok := v.accidentals[at]; ok {
+		if set.octave != p.octave && set.alter != pitch.Alter {
+			v.r.remark("octave "+strconv.Itoa(v.r.line),
+				fmt.Sprintf("an accidental on %s is read as holding in the other octave too, as the ABC standard says.", p.step),
+				"Write the accidental again, or add %%propagate-accidentals octave, if that is not meant.")
+		}
+		pitch.Alter = set.alter
+	}
+	return pitch
+}
+
+// tiedFrom is the last note of the measure before when a tie leads over the bar
+// line to the note being read, which then keeps its accidental.
+func (v *voice) tiedFrom() *score.Event {
+	if len(v.measure.Events) > 0 || len(v.part.Measures) == 0 {
+		return nil
+	}
+	events := v.part.Measures[len(v.part.Measures)-1].Events
+	if last := &events[len(events)-1]; last.TieOn {
+		return last
+	}
+	return nil
+}
+
+// length reads "3/2", "2", "/", "//" or nothing and gives the multiplier.
+func length(s string) (int, score.Fraction) {
+	i := 0
+	num, den := int64(0), int64(1)
+	for i < len(s) && s[i] >= '0' && s[i] <= '9' && num < 1000 {
+		num = 10*num + int64(s[i]-'0')
+		i++
+	}
+	if i == 0 {
+		num = 1
+	}
+	for i < len(s) && s[i] == '/' {
+		i++
+		from, n := i, int64(0)
+		for i < len(s) && s[i] >= '0' && s[i] <= '9' && n < 1000 {
+			n = 10*n + int64(s[i]-'0')
+			i++
+		}
+		if i == from {
+			n = 2
+		}
+		if n > 0 && den < 1000 {
+			den *= n
+		}
+	}
+	return i, score.Frac(num, den)
+}
+
+func (v *voice) note(s string) int {
+	text, used := parsePitch(s)
+	if used == 0 {
+		return 0
+	}
+	n, times := length(s[used:])
+	if times.IsZero() {
+		v.r.fail("a note has length 0.", "Give it a length of 1 or more.")
+		times = score.Frac(1, 1)
+	}
+	e := score.Event{Kind: score.Note, Length: v.r.unitLength().Mul(times)}
+	v.strike(&e, text)
+	v.addEvent(e)
+	return used + n
+}
+
+// strike sets the event's pitch, or makes it a stroke under a percussion clef.
+func (v *voice) strike(e *score.Event, text pitchText) {
+	e.Pitch = v.sounding(text)
+	e.Sign = text.explicit
+	if v.clef.Sign == "percussion" {
+		e.Unpitched, e.Sign = true, false
+	}
+	if m := e.Pitch.MIDI(); m < 0 || m > 127 {
+		v.r.fail(fmt.Sprintf("the note %s is beyond every instrument.", e.Pitch), "Check its octave marks.")
+	}
+}
+
+func (v *voice) rest(s string) int {
+	n, times := length(s[1:])
+	if s[0] == 'z' || s[0] == 'x' {
+		if times.IsZero() {
+			v.r.fail("a rest has length 0.", "Give it a length of 1 or more.")
+			return 1 + n
+		}
+		e := score.Event{Kind: score.Rest, Length: v.r.unitLength().Mul(times)}
+		if len(v.measure.Events) == 0 && e.Length == v.meter.Length() && v.tuplet.left == 0 {
+			// A later event in the same measure makes it an ordinary rest again
+			// when the measure is checked: it would hold too much.
+			e.WholeMeasure = true
+		}
+		v.addEvent(e)
+		return 1 + n
+	}
+	count := times.Floor()
+	if count < 1 || count > score.MostMeasures || len(v.measure.Events) > 0 {
+		v.r.fail("Z stands for whole measures of rest.", "Put it at the start of a measure, with the number of measures after it.")
+		return 1 + n
+	}
+	for i := range count {
+		v.addEvent(score.Event{Kind: score.Rest, Length: v.meter.Length(), WholeMeasure: true})
+		if i < count-1 {
+			v.closeMeasure(false, false, false)
+		}
+	}
+	return 1 + n
+}
+
+// bar reads a bar line with its repeat dots and any ending number after it.
+func (v *voice) bar(s string) int {
+	i := 0
+	for i < len(s) && (s[i] == '|' || s[i] == ':' || s[i] == ']' && i > 0 || s[i] == '[' && strings.HasPrefix(s[i:], "[|")) {
+		i++
+	}
+	text := s[:i]
+	repeatEnd := strings.HasPrefix(text, ":")
+	repeatStart := strings.HasSuffix(text, ":")
+	final := strings.Contains(text, "]") || strings.HasPrefix(text, "[")
+	double := strings.Contains(text, "||")
+	v.closeMeasure(repeatEnd, final, double)
+	if repeatStart {
+		v.repeatStart = true
+	}
+	if n, endings := endingNumbers(s[i:]); n > 0 {
+		v.startEnding(endings)
+		i += n
+	}
+	return i
+}
+
+func (v *voice) startEnding(endings []int) {
+	if n := len(v.part.Measures); n > 0 && len(v.endings) > 0 {
+		v.part.Measures[n-1].EndingStop = true
+	}
+	v.endings, v.endingStart = endings, true
+}
+
+// endingNumbers reads "1", "2", "1,3" or "1-3".
+func endingNumbers(s string) (int, []int) {
+	var numbers []int
+	i := 0
+	for i < len(s) && s[i] >= '1' && s[i] <= '9' {
+		n := int(s[i] - '0')
+		if k := len(numbers); i > 0 && s[i-1] == '-' && k > 0 {
+			for between := numbers[k-1] + 1; between < n; between++ {
+				numbers = append(numbers, between)
+			}
+		}
+		numbers = append(numbers, n)
+		i++
+		if i+1 < len(s) && (s[i] == ',' || s[i] == '-') && s[i+1] >= '1' && s[i+1] <= '9' {
+			i++
+		}
+	}
+	return i, numbers
+}
+
+// bracket reads [| , [1 , [K:F] or a chord.
+func (v *voice) bracket(s string) int {
+	if strings.HasPrefix(s, "[|") {
+		return v.bar(s)
+	}
+	if n, endings := endingNumbers(s[1:]); n > 0 {
+		if len(v.measure.Events) > 0 {
+			v.r.fail("an ending starts in the middle of a measure.", "Put a bar line in front of the bracket.")
+		}
+		v.startEnding(endings)
+		return 1 + n
+	}
+	end := strings.IndexByte(s, ']')
+	if end < 0 {
+		return 0
+	}
+	if len(s) > 2 && s[2] == ':' {
+		r := v.r
+		r.field(s[1], strings.TrimSpace(s[3:end]), true)
+		if r.voice != v { // [V:2]: the rest of the line belongs to the other voice
+			r.voice.music(s[end+1:])
+			return len(s)
+		}
+		return end + 1
+	}
+	return v.chord(s, end)
+}
+
+// chord reads [CEG]2: the highest note is the part's, the others are kept with it.
+func (v *voice) chord(s string, end int) int {
+	var pitches []pitchText
+	inner := score.Frac(1, 1)
+	tie := false
+	for i := 1; i < end; {
+		text, used := parsePitch(s[i:end])
+		if used == 0 {
+			if s[i] == '-' {
+				tie = true
+				i++
+				continue
+			}
+			return 0
+		}
+		n, times := length(s[i+used:])
+		if len(pitches) == 0 {
+			inner = times
+		}
+		pitches = append(pitches, text)
+		i += used + n
+	}
+	if len(pitches) == 0 || inner.IsZero() {
+		return 0
+	}
+	n, times := length(s[end+1:])
+	if times.IsZero() {
+		return 0
+	}
+	var e score.Event
+	for i, text := range pitches {
+		one := score.Event{Kind: score.Note}
+		v.strike(&one, text)
+		switch {
+		case i == 0:
+			e = one
+		case one.Pitch.MIDI() > e.Pitch.MIDI():
+			e, one = one, e
+			e.Others = append(one.Others, one.Pitch)
+		default:
+			e.Others = append(e.Others, one.Pitch)
+		}
+	}
+	e.Length = v.r.unitLength().Mul(inner).Mul(times)
+	e.TieOn = tie
+	v.addEvent(e)
+	return end + 1 + n
+}
+
+// openSlur reads a slur or, before a digit, a tuplet (p:q:r.
+func (v *voice) openSlur(s string) int {
+	if len(s) < 2 || s[1] < '2' || s[1] > '9' {
+		v.next.SlurStarts++
+		return 1
+	}
+	p := int(s[1] - '0')
+	i := 2
+	part := func() int {
+		if i >= len(s) || s[i] != ':' {
+			return 0
+		}
+		i++
+		if i < len(s) && s[i] >= '1' && s[i] <= '9' {
+			i++
+			return int(s[i-1] - '0')
+		}
+		return 0
+	}
+	q, r := part(), part()
+	if q == 0 {
+		q = v.tupletTime(p)
+	}
+	if r == 0 {
+		r = p
+	}
+	if v.tuplet.left > 0 {
+		v.r.fail("a tuplet starts inside another.", "Give the first one all its notes.")
+	}
+	v.tuplet = tuplet{ratio: score.Ratio{Actual: p, Normal: q}, left: r, starts: true}
+	return i
+}
+
+// tupletTime is the standard's time for p notes when it is not written.
+func (v *voice) tupletTime(p int) int {
+	switch p {
+	case 2, 4, 8:
+		return 3
+	case 3, 6:
+		return 2
+	}
+	if v.meter.Compound() {
+		return 3
+	}
+	return 2
+}
+
+func (v *voice) brokenRhythm(s string) int {
+	n := 1
+	for n < len(s) && s[n] == s[0] && n < 3 {
+		n++
+	}
+	if v.last == nil || !v.broken.IsZero() {
+		v.r.fail(fmt.Sprintf("“%s” must stand between two notes.", s[:n]), "Put it between the notes it makes long and short.")
+		return n
+	}
+	short := score.Frac(1, int64(1)<<n)
+	long := score.Frac(2, 1).Sub(short)
+	if s[0] == '<' {
+		short, long = long, short
+	}
+	v.last.Length = v.last.Length.Mul(long)
+	v.last.WholeMeasure = false
+	v.broken = short
+	return n
+}
+
+// quoted reads "^text" over a note, or a chord name.
+func (v *voice) quoted(s string) int {
+	end := strings.IndexByte(s[1:], '"')
+	if end < 0 {
+		return 0
+	}
+	text := s[1 : 1+end]
+	if text == "" || strings.IndexByte("^_<>@", text[0]) < 0 {
+		v.r.remark("chords", "chord names are left out.", "")
+		return end + 2
+	}
+	text = strings.TrimSpace(text[1:])
+	if text == "R" || text == "L" {
+		v.next.Sticking = text
+	} else {
+		v.next.Text = text
+	}
+	return end + 2
+}

@@ -1,0 +1,512 @@
+package musicxml
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"unhurriedbench/core/score"
+)
+
+// partReader turns one <part> into a score.Part. Only the first voice of the
+// first staff is kept; what else there is becomes a remark.
+type partReader struct {
+	score     *score.Score
+	part      score.Part
+	problems  score.Problems
+	divisions int // of a quarter note
+	meter     score.Meter
+	key       score.Key
+	clef      score.Clef
+
+	measure  score.Measure
+	at       score.Fraction // cursor in the measure
+	filled   score.Fraction // how far the kept voice reaches
+	voice    string         // the voice that is kept in this measure
+	number   int            // of the measure, a pickup being 0, for problems
+	endings  []int
+	text     string // waiting for the next note
+	dynamic  string
+	remarked map[string]bool
+}
+
+func (r *partReader) read(x xmlPart) (score.Part, error) {
+	r.remarked = map[string]bool{}
+	first := 1
+	if len(x.Measures) > 0 && (x.Measures[0].Implicit == "yes" || x.Measures[0].Number == "0") {
+		first = 0
+	}
+	for i, m := range x.Measures {
+		r.number = first + i
+		r.readMeasure(m)
+		if len(r.problems) >= mostProblems {
+			break
+		}
+	}
+	if len(r.problems) > 0 {
+		return score.Part{}, r.problems
+	}
+	if err := r.part.Finish(); err != nil {
+		return score.Part{}, err
+	}
+	return r.part, nil
+}
+
+func (r *partReader) readMeasure(x xmlMeasure) {
+	r.measure = score.Measure{}
+	r.at, r.filled = score.Fraction{}, score.Fraction{}
+	r.voice = firstVoice(x)
+	for _, item := range x.Items {
+		switch t := item.(type) {
+		case *attributes:
+			r.attributes(t)
+		case *note:
+			r.note(t)
+		case *backup:
+			r.at = r.at.Sub(r.time(t.Duration))
+		case *forward:
+			r.at = r.at.Add(r.time(t.Duration))
+		case *direction:
+			r.direction(t)
+		case *sound:
+			r.sound(t)
+		case *barline:
+			r.barline(t)
+		}
+	}
+	m := &r.measure
+	m.Meter, m.Key = r.meter, r.key
+	if m.Clef.Sign == "" {
+		m.Clef = r.clef
+	}
+	if len(m.Events) == 0 { // a measure without this voice is a measure of rest
+		m.Events = []score.Event{{Kind: score.Rest, WholeMeasure: true, Value: score.Value{Base: 1}}}
+	} else if x.Implicit != "yes" && r.at.Cmp(r.filled) > 0 && r.filled.Less(r.meter.Length()) {
+		r.fill(lesser(r.at, r.meter.Length()))
+	}
+	if len(r.endings) > 0 {
+		m.Endings = r.endings
+	}
+	if m.EndingStop {
+		r.endings = nil
+	}
+	r.part.Measures = append(r.part.Measures, *m)
+}
+
+func lesser(a, b score.Fraction) score.Fraction {
+	if a.Less(b) {
+		return a
+	}
+	return b
+}
+
+// firstVoice is the lowest numbered voice of the first staff that has notes in
+// the measure.
+func firstVoice(m xmlMeasure) string {
+	first := ""
+	for _, item := range m.Items {
+		n, ok := item.(*note)
+		if !ok || n.Grace != nil || n.Cue != nil || n.Staff > 1 {
+			continue
+		}
+		if voice := voiceOf(n); first == "" || len(voice) < len(first) || len(voice) == len(first) && voice < first {
+			first = voice
+		}
+	}
+	return first
+}
+
+func voiceOf(n *note) string {
+	if n.Voice == "" {
+		return "1"
+	}
+	return n.Voice
+}
+
+// time turns a duration in divisions into a fraction of a whole note.
+func (r *partReader) time(duration int) score.Fraction {
+	return score.Frac(int64(duration), int64(4*r.divisions))
+}
+
+func (r *partReader) attributes(a *attributes) {
+	if a.Divisions > 0 {
+		if a.Divisions > 100000 {
+			r.fail(0, "it divides a quarter note into too many parts.", "Export the file again.")
+			return
+		}
+		r.divisions = a.Divisions
+	}
+	for _, k := range a.Keys {
+		fifths, err := strconv.Atoi(strings.TrimSpace(k.Fifths))
+		if err != nil || fifths < -7 || fifths > 7 {
+			r.fail(0, "the key signature is not one of up to seven sharps or flats.", "Write an ordinary key signature.")
+			continue
+		}
+		mode := strings.TrimSpace(k.Mode)
+		if _, known := score.ModeFifths(mode); !known {
+			mode = ""
+		}
+		r.key = score.Key{Fifths: fifths, Mode: mode}
+	}
+	for _, t := range a.Times {
+		if t.Senza != nil || len(t.Beats) != 1 || len(t.BeatType) != 1 {
+			r.fail(0, "the meter is mixed or free.", "Write one ordinary meter such as 4/4.")
+			continue
+		}
+		beats, err1 := strconv.Atoi(strings.TrimSpace(t.Beats[0]))
+		unit, err2 := strconv.Atoi(strings.TrimSpace(t.BeatType[0]))
+		if err1 != nil || err2 != nil || beats < 1 || beats > 24 || !slices.Contains([]int{1, 2, 4, 8, 16}, unit) {
+			r.fail(0, fmt.Sprintf("the meter %s/%s is not one this reads.", clip(t.Beats[0]), clip(t.BeatType[0])), "Write one ordinary meter such as 4/4.")
+			continue
+		}
+		r.meter = score.Meter{Beats: beats, Unit: unit}
+		if t.Symbol == "common" || t.Symbol == "cut" {
+			r.meter.Symbol = t.Symbol
+		}
+	}
+	for _, c := range a.Clefs {
+		if c.Number > 1 {
+			continue
+		}
+		r.clef = clefOf(c.Sign, c.Line, c.Octave)
+		if len(r.measure.Events) == 0 {
+			r.measure.Clef = r.clef
+		}
+	}
+	for _, t := range a.Transposes {
+		r.part.Sounds = score.Interval{Steps: t.Diatonic, Semitones: t.Chromatic}.Plus(score.Octaves(t.Octave))
+		if t.Diatonic == 0 && t.Chromatic != 0 {
+			r.part.Sounds = score.ChromaticInterval(t.Chromatic + 12*t.Octave)
+		}
+	}
+	if a.Staves > 1 {
+		r.remark("staves", "only the upper staff is read.")
+	}
+}
+
+func clefOf(sign string, line, octave int) score.Clef {
+	defaultLine := map[string]int{"G": 2, "F": 4, "C": 3}
+	switch {
+	case sign == "percussion":
+		return score.Percussion
+	case defaultLine[sign] == 0:
+		return score.Treble
+	case line < 1 || line > 5:
+		line = defaultLine[sign]
+	}
+	return score.Clef{Sign: sign, Line: line, Octave: octave}
+}
+
+var typeBase = map[string]int{
+	"breve": 0, "whole": 1, "half": 2, "quarter": 4, "eighth": 8, "16th": 16, "32nd": 32, "64th": 64,
+}
+
+func (r *partReader) note(n *note) {
+	switch {
+	case n.Grace != nil:
+		r.remark("grace", "grace notes are left out.")
+		return
+	case n.Cue != nil:
+		r.remark("cue", "cue notes are left out.")
+		r.at = r.at.Add(r.time(n.Duration))
+		return
+	}
+	start := r.at
+	if n.Chord == nil {
+		r.at = r.at.Add(r.time(n.Duration))
+	}
+	if n.Staff > 1 {
+		return
+	}
+	if voiceOf(n) != r.voice {
+		r.remark("voice", "a second voice is left out.")
+		return
+	}
+	if n.Chord != nil {
+		r.chordNote(n)
+		return
+	}
+	if n.Duration <= 0 {
+		r.fail(r.noteNumber(), "a note has no duration.", "Export the file again.")
+		return
+	}
+	if r.filled.Less(start) {
+		r.fill(start)
+	}
+	e := score.Event{Length: r.time(n.Duration), Text: r.text, Dynamic: r.dynamic}
+	switch {
+	case n.Rest != nil:
+		e.Kind = score.Rest
+		if n.Rest.Measure == "yes" || n.Type == "" && start.IsZero() && e.Length == r.meter.Length() {
+			e.WholeMeasure = true
+			e.Value = score.Value{Base: 1}
+		}
+	case n.Unpitched != nil:
+		e.Unpitched = true
+		e.Pitch = score.Pitch{Step: score.B, Octave: 4}
+		if len(n.Unpitched.Step) == 1 {
+			if step, ok := score.ParseStep(n.Unpitched.Step[0]); ok {
+				e.Pitch = score.Pitch{Step: step, Octave: n.Unpitched.Octave}
+			}
+		}
+	case n.Pitch != nil:
+		e.Pitch = r.pitch(n)
+		e.Sign = n.Accidental != ""
+	default:
+		r.fail(r.noteNumber(), "a note has neither a pitch nor a rest.", "Export the file again.")
+		return
+	}
+	if !e.WholeMeasure && !r.setValue(&e, n) {
+		return
+	}
+	for _, t := range n.Ties {
+		e.TieOn = e.TieOn || t.Type == "start"
+	}
+	r.notations(&e, n)
+	if e.Text == "R" || e.Text == "L" {
+		e.Sticking, e.Text = e.Text, ""
+	}
+	r.text, r.dynamic = "", ""
+	r.measure.Events = append(r.measure.Events, e)
+	r.filled = r.at
+}
+
+// noteNumber is the number, from 1, of the note being read in its measure.
+func (r *partReader) noteNumber() int { return len(r.measure.Events) + 1 }
+
+func (r *partReader) pitch(n *note) score.Pitch {
+	p := score.Pitch{Octave: n.Pitch.Octave}
+	step, ok := score.Step(0), false
+	if text := strings.TrimSpace(n.Pitch.Step); len(text) == 1 {
+		step, ok = score.ParseStep(text[0])
+	}
+	alter := 0.0
+	if text := strings.TrimSpace(n.Pitch.Alter); text != "" {
+		var err error
+		if alter, err = strconv.ParseFloat(text, 64); err != nil {
+			ok = false
+		}
+	}
+	if !ok || alter != math.Trunc(alter) || math.Abs(alter) > 2 || p.Octave < 0 || p.Octave > 9 {
+		r.fail(r.noteNumber(), "its pitch is not one a staff can show.", "Write it as a letter with at most a double sharp or flat.")
+		return score.Pitch{Step: score.B, Octave: 4}
+	}
+	p.Step, p.Alter = step, int(alter)
+	return p
+}
+
+func (r *partReader) chordNote(n *note) {
+	k := len(r.measure.Events)
+	if k == 0 || n.Pitch == nil || r.measure.Events[k-1].Kind != score.Note {
+		return
+	}
+	e := &r.measure.Events[k-1]
+	p := r.pitch(n)
+	if p.MIDI() > e.Pitch.MIDI() {
+		p, e.Pitch = e.Pitch, p
+		e.Sign = n.Accidental != ""
+	}
+	e.Others = append(e.Others, p)
+}
+
+// setValue finds how the note is written: from its type, or where that is
+// missing or disagrees, from its duration.
+func (r *partReader) setValue(e *score.Event, n *note) bool {
+	ratio := score.Ratio{}
+	if n.TimeMod != nil && n.TimeMod.Actual > 0 && n.TimeMod.Normal > 0 && n.TimeMod.Actual != n.TimeMod.Normal {
+		ratio = score.Ratio{Actual: n.TimeMod.Actual, Normal: n.TimeMod.Normal}
+	}
+	if base, ok := typeBase[n.Type]; ok {
+		v := score.Value{Base: base, Dots: len(n.Dots), Tuplet: ratio}
+		if v.Length() == e.Length {
+			e.Value = v
+			return true
+		}
+	}
+	plain := e.Length
+	if ratio.Actual > 0 {
+		plain = plain.Mul(score.Frac(int64(ratio.Actual), int64(ratio.Normal)))
+	}
+	v, ok := score.ValueOf(plain)
+	if !ok {
+		r.fail(r.noteNumber(), fmt.Sprintf("a length of %s of a whole note cannot be written as one note.", e.Length),
+			"Write it as two notes joined by a tie.")
+		return false
+	}
+	v.Tuplet = ratio
+	e.Value = v
+	return true
+}
+
+// fill writes rests from where the voice ends up to a time, where the file only
+// moved forward.
+func (r *partReader) fill(to score.Fraction) {
+	values, ok := score.ValuesOf(to.Sub(r.filled))
+	if !ok {
+		r.fail(0, "a gap between notes cannot be written as rests.", "Write the rests out.")
+		return
+	}
+	for _, v := range values {
+		r.measure.Events = append(r.measure.Events, score.Event{Kind: score.Rest, Length: v.Length(), Value: v})
+	}
+	r.filled = to
+}
+
+var articulationMarks = map[string]score.Mark{
+	"staccato": score.Staccato, "accent": score.Accent, "strong-accent": score.Accent, "tenuto": score.Tenuto,
+	"breath-mark": score.Breath, "up-bow": score.UpBow, "down-bow": score.DownBow,
+}
+
+func (r *partReader) notations(e *score.Event, n *note) {
+	for _, group := range n.Notations {
+		for _, s := range group.Slurs {
+			switch s.Type {
+			case "start":
+				e.SlurStarts++
+			case "stop":
+				e.SlurEnds++
+			}
+		}
+		for _, t := range group.Tuplets {
+			e.TupletStarts = e.TupletStarts || t.Type == "start"
+			e.TupletEnds = e.TupletEnds || t.Type == "stop"
+		}
+		if len(group.Fermatas) > 0 {
+			e.Marks = append(e.Marks, score.Fermata)
+		}
+		var items []anyElement
+		for _, a := range group.Articulations {
+			items = append(items, a.Items...)
+		}
+		for _, t := range group.Technical {
+			items = append(items, t.Items...)
+		}
+		for _, item := range items {
+			if mark, ok := articulationMarks[item.XMLName.Local]; ok {
+				e.Marks = append(e.Marks, mark)
+			} else {
+				r.remark(item.XMLName.Local, fmt.Sprintf("the sign “%s” is left out.", clip(item.XMLName.Local)))
+			}
+		}
+		for _, other := range group.Others {
+			if other.XMLName.Local != "tied" {
+				r.remark(other.XMLName.Local, fmt.Sprintf("“%s” is left out.", clip(other.XMLName.Local)))
+			}
+		}
+	}
+}
+
+func (r *partReader) direction(d *direction) {
+	for _, t := range d.Types {
+		switch {
+		case len(t.Rehearsal) > 0:
+			r.measure.Rehearsal = strings.TrimSpace(t.Rehearsal[0])
+		case t.Segno != nil:
+			r.measure.Segno = true
+		case t.Coda != nil && (d.Sound == nil || d.Sound.ToCoda == ""):
+			r.measure.Coda = true
+		case len(t.Words) > 0:
+			r.words(strings.TrimSpace(strings.Join(t.Words, " ")))
+		case len(t.Dynamics) > 0 && len(t.Dynamics[0].Items) > 0:
+			r.dynamic = t.Dynamics[0].Items[0].XMLName.Local
+		case t.Metronome != nil:
+			r.metronome(t.Metronome.Unit, len(t.Metronome.Dots), t.Metronome.PerMinute)
+		case t.Wedge != nil:
+			r.remark("wedge", "crescendo and diminuendo wedges are left out.")
+		}
+	}
+	if d.Sound != nil {
+		r.sound(d.Sound)
+	}
+}
+
+func (r *partReader) words(text string) {
+	switch text {
+	case "":
+	case "R", "L":
+		r.text = text
+	default:
+		if r.number == 1 && r.score.TempoWords == "" {
+			r.score.TempoWords = text
+			return
+		}
+		r.text = text
+	}
+}
+
+func (r *partReader) metronome(unit string, dots int, perMinute string) {
+	base, known := typeBase[unit]
+	n, err := strconv.ParseFloat(strings.TrimSpace(perMinute), 64)
+	if known && err == nil && n >= 1 && n <= 400 && r.score.Tempo.PerMinute == 0 {
+		r.score.Tempo = score.Tempo{Beat: score.Value{Base: base, Dots: min(dots, 2)}.Length(), PerMinute: int(math.Round(n))}
+	}
+}
+
+func (r *partReader) sound(s *sound) {
+	m := &r.measure
+	if n, err := strconv.ParseFloat(s.Tempo, 64); err == nil && n >= 1 && n <= 400 && r.score.Tempo.PerMinute == 0 {
+		r.score.Tempo = score.Tempo{Beat: score.Frac(1, 4), PerMinute: int(math.Round(n))}
+	}
+	switch {
+	case s.DaCapo == "yes":
+		m.Jump.To = "capo"
+	case s.DalSegno != "":
+		m.Jump.To = "segno"
+	}
+	m.Fine = m.Fine || s.Fine != ""
+	m.ToCoda = m.ToCoda || s.ToCoda != ""
+	m.Segno = m.Segno || s.Segno != ""
+	m.Coda = m.Coda || s.Coda != ""
+}
+
+func (r *partReader) barline(b *barline) {
+	m := &r.measure
+	if b.Repeat != nil {
+		switch b.Repeat.Direction {
+		case "forward":
+			m.RepeatStart = true
+		case "backward":
+			m.RepeatEnd = true
+			m.Times = min(max(b.Repeat.Times, 0), 9)
+		}
+	}
+	if b.Ending != nil {
+		switch b.Ending.Type {
+		case "start":
+			r.endings, m.EndingStart = endingNumbers(b.Ending.Number), true
+		case "stop", "discontinue":
+			m.EndingStop = true
+		}
+	}
+	m.DoubleBar = m.DoubleBar || b.Style == "light-light" && b.Location != "left"
+	m.Segno = m.Segno || b.Segno != nil
+	m.Coda = m.Coda || b.Coda != nil
+}
+
+func endingNumbers(text string) []int {
+	var numbers []int
+	for _, word := range strings.FieldsFunc(text, func(c rune) bool { return c < '0' || c > '9' }) {
+		if n, err := strconv.Atoi(word); err == nil && n > 0 && n < 10 {
+			numbers = append(numbers, n)
+		}
+	}
+	if len(numbers) == 0 {
+		numbers = []int{1}
+	}
+	return numbers
+}
+
+// fail records a problem in the measure being read.
+func (r *partReader) fail(note int, what, do string) {
+	r.problems = append(r.problems, score.Problem{Measure: r.number, Note: note, What: what, Do: do})
+}
+
+func (r *partReader) remark(kind, what string) {
+	if r.remarked[kind] {
+		return
+	}
+	r.remarked[kind] = true
+	r.score.Remarks = append(r.score.Remarks, score.Problem{Measure: r.number, What: what})
+}

@@ -1,0 +1,141 @@
+// Package musicxml reads MusicXML 4.0 partwise scores.
+package musicxml
+
+import (
+	"bytes"
+	"encoding/xml"
+	"errors"
+	"fmt"
+	"io"
+	"strings"
+
+	"unhurriedbench/core/score"
+)
+
+// deepest is how far elements may nest; real scores stay below 15.
+const deepest = 60
+
+// Read reads a partwise score. The error is a score.Problems that names
+// measures where it can.
+func Read(data []byte) (score.Score, error) {
+	root, err := rootElement(data)
+	if err != nil {
+		return score.Score{}, err
+	}
+	switch root {
+	case "score-partwise":
+	case "score-timewise":
+		return score.Score{}, score.Problems{score.General("This is MusicXML written measure by measure (timewise).",
+			"Export it again as an ordinary, partwise MusicXML file.")}
+	default:
+		return score.Score{}, score.Problems{score.General(
+			fmt.Sprintf("This is an XML file, but not MusicXML: it starts with <%s>.", clip(root)),
+			"Export the exercise as MusicXML from your notation program.")}
+	}
+	var doc document
+	if err := decoder(data).Decode(&doc); err != nil {
+		return score.Score{}, badXML(err)
+	}
+	return doc.score()
+}
+
+// clip keeps a word from a file short enough for a message.
+func clip(word string) string {
+	if letters := []rune(word); len(letters) > 40 {
+		return string(letters[:40]) + "…"
+	}
+	return word
+}
+
+func decoder(data []byte) *xml.Decoder {
+	d := xml.NewDecoder(bytes.NewReader(data))
+	d.CharsetReader = func(charset string, input io.Reader) (io.Reader, error) {
+		switch strings.ToLower(charset) {
+		case "utf-8", "us-ascii", "ascii":
+			return input, nil
+		}
+		return nil, fmt.Errorf("the text encoding %s is not read; save it as UTF-8", charset)
+	}
+	return d
+}
+
+// rootElement checks that data is well-formed XML that nests no deeper than it
+// may, and names its root.
+func rootElement(data []byte) (string, error) {
+	d := decoder(data)
+	root, depth := "", 0
+	for {
+		token, err := d.RawToken()
+		if errors.Is(err, io.EOF) {
+			break
+		}
+		if err != nil {
+			return "", badXML(err)
+		}
+		switch t := token.(type) {
+		case xml.StartElement:
+			if root == "" {
+				root = t.Name.Local
+			}
+			depth++
+			if depth > deepest {
+				return "", score.Problems{score.General("Its elements nest too deeply to be a score.", "Export it again as MusicXML.")}
+			}
+		case xml.EndElement:
+			depth--
+		}
+	}
+	if root == "" {
+		return "", score.Problems{score.General("This is not an XML file.", "Export the exercise as MusicXML, or type it as ABC.")}
+	}
+	return root, nil
+}
+
+func badXML(err error) error {
+	var syntax *xml.SyntaxError
+	if errors.As(err, &syntax) {
+		return score.Problems{{Measure: -1, Line: syntax.Line,
+			What: "the XML is broken here (" + syntax.Msg + ").", Do: "Export the file again; it may have been cut short."}}
+	}
+	return score.Problems{score.General("The file cannot be read as MusicXML: "+err.Error()+".", "Export it again as MusicXML.")}
+}
+
+func (doc document) score() (score.Score, error) {
+	s := score.Score{Title: strings.TrimSpace(doc.Title)}
+	if s.Title == "" {
+		s.Title = strings.TrimSpace(doc.MovementTitle)
+	}
+	for _, creator := range doc.Creators {
+		if creator.Type == "composer" {
+			s.Composer = strings.TrimSpace(creator.Name)
+		}
+	}
+	names := map[string]string{}
+	for _, listed := range doc.PartList {
+		names[listed.ID] = strings.TrimSpace(listed.Name)
+	}
+	var problems score.Problems
+	for _, xmlPart := range doc.Parts {
+		r := &partReader{score: &s, divisions: 1, meter: score.Meter{Beats: 4, Unit: 4}, clef: score.Treble}
+		part, err := r.read(xmlPart)
+		if err != nil {
+			var found score.Problems
+			if errors.As(err, &found) {
+				problems = append(problems, found...)
+				continue
+			}
+			return score.Score{}, err
+		}
+		part.Name = names[xmlPart.ID]
+		s.Parts = append(s.Parts, part)
+	}
+	if len(problems) > 0 {
+		return score.Score{}, problems[:min(len(problems), mostProblems)]
+	}
+	if len(s.Parts) == 0 {
+		return score.Score{}, score.Problems{score.General("The file has no part with music in it.", "Export the exercise with its notes.")}
+	}
+	return s, nil
+}
+
+const mostProblems = 12

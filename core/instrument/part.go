@@ -1,0 +1,245 @@
+package instrument
+
+import (
+	"fmt"
+	"strings"
+
+	"unhurriedbench/core/name"
+	"unhurriedbench/core/score"
+)
+
+// Made is a part written for an instrument, with what was decided on the way.
+type Made struct {
+	Part    score.Part
+	Why     string        // how it was transposed and which octave was chosen
+	Outside []score.Place // notes the instrument has no fingering for
+}
+
+// Make writes the source part for an instrument: transposed, its key respelled
+// where it would have more than six sharps or flats, in its clef, and in the
+// octave that keeps most notes comfortable in the first year. A source written
+// for that instrument (writtenFor is its id) is left as it is.
+func Make(source score.Part, writtenFor string, target Instrument) Made {
+	part := source.Copy()
+	var why string
+	switch {
+	case target.Unpitched():
+		toStrokes(&part)
+		why = "The rhythm of the exercise, as strokes."
+	case source.Unpitched():
+		on := oneNote(target)
+		toOneNote(&part, target, on)
+		why = fmt.Sprintf("A drum rhythm: played on one note, written %s.", name.Spoken(on, false))
+	case writtenFor == target.ID:
+		part.Sounds = target.Sounds
+		why = fmt.Sprintf("As it was written for %s.", target.Name)
+	default:
+		why = transpose(&part, target)
+	}
+	part.Name = target.Title()
+	return Made{Part: part, Why: why, Outside: outside(part, target)}
+}
+
+func transpose(part *score.Part, target Instrument) string {
+	base := part.Sounds.Plus(target.Sounds.Negated())
+	_, base = part.Key().Transpose(base)
+	octaves := bestOctave(*part, base, target)
+	move := base.Plus(score.Octaves(octaves))
+	for i := range part.Measures {
+		m := &part.Measures[i]
+		var used score.Interval
+		m.Key, used = m.Key.Transpose(move)
+		m.Clef = target.Clef
+		for j := range m.Events {
+			e := &m.Events[j]
+			if e.Kind != score.Note {
+				continue
+			}
+			e.Pitch = e.Pitch.Transpose(used)
+			for k := range e.Others {
+				e.Others[k] = e.Others[k].Transpose(used)
+			}
+			e.Sign = false
+		}
+	}
+	part.Sounds = target.Sounds
+	part.MarkAccidentals()
+	return describe(move, octaves, target)
+}
+
+// bestOctave tries three octaves either way and takes the one with the fewest
+// notes that cannot be played, then the fewest outside the comfortable range,
+// then the one that sits nearest the instrument's home.
+func bestOctave(part score.Part, base score.Interval, target Instrument) int {
+	best, lowest := 0, -1
+	for _, octaves := range []int{0, -1, 1, -2, 2, -3, 3} {
+		cost := discomfort(part, base.Semitones+12*octaves, target)
+		if lowest < 0 || cost < lowest {
+			best, lowest = octaves, cost
+		}
+	}
+	return best
+}
+
+func discomfort(part score.Part, semitones int, target Instrument) int {
+	cost, sum, n := 0, 0, 0
+	for _, at := range part.Notes() {
+		midi := part.At(at).Pitch.MIDI() + semitones
+		sum += midi
+		n++
+		switch {
+		case midi < target.Lowest.MIDI() || midi > target.Highest.MIDI():
+			cost += 10000
+		case midi < target.Low.MIDI() || midi > target.High.MIDI():
+			cost += 100
+		}
+	}
+	if n == 0 {
+		return 0
+	}
+	away := sum/n - target.Home.MIDI()
+	return cost + max(away, -away)
+}
+
+func describe(move score.Interval, octaves int, target Instrument) string {
+	if move == (score.Interval{}) {
+		return "In concert pitch, as entered."
+	}
+	var parts []string
+	if inside := move.Semitones - 12*octaves; inside != 0 {
+		parts = append(parts, fmt.Sprintf("written %s concert pitch", intervalWords(inside)))
+	}
+	switch {
+	case octaves == 1 || octaves == -1:
+		parts = append(parts, "moved an octave "+direction(octaves))
+	case octaves != 0:
+		parts = append(parts, fmt.Sprintf("moved %d octaves %s", max(octaves, -octaves), direction(octaves)))
+	}
+	text := strings.Join(parts, ", ")
+	if octaves != 0 {
+		text += fmt.Sprintf(" to sit between %s and %s", target.Low, target.High)
+	}
+	return strings.ToUpper(text[:1]) + text[1:] + "."
+}
+
+func direction(n int) string {
+	if n < 0 {
+		return "down"
+	}
+	return "up"
+}
+
+var intervalNames = [...]string{"", "a half step", "a whole step", "a minor third", "a major third", "a fourth",
+	"a tritone", "a fifth", "a minor sixth", "a major sixth", "a minor seventh", "a major seventh"}
+
+func intervalWords(semitones int) string {
+	side := " above"
+	if semitones < 0 {
+		side, semitones = " below", -semitones
+	}
+	if semitones%12 == 0 {
+		return "an octave" + side
+	}
+	return intervalNames[semitones%12] + side
+}
+
+// toStrokes keeps the rhythm alone.
+func toStrokes(part *score.Part) {
+	for i := range part.Measures {
+		m := &part.Measures[i]
+		m.Key, m.Clef = score.Key{}, score.Percussion
+		for j := range m.Events {
+			e := &m.Events[j]
+			if e.Kind != score.Note {
+				continue
+			}
+			e.Unpitched, e.Sign, e.Others = true, false, nil
+			e.Pitch = score.Pitch{Step: score.B, Octave: 4}
+			e.SlurStarts, e.SlurEnds = 0, 0
+		}
+	}
+	part.Sounds = score.Interval{}
+}
+
+// oneNote is concert D where it sits nearest the instrument's home: an open
+// string, and easy for winds (common practice).
+func oneNote(target Instrument) score.Pitch {
+	best := score.Pitch{}
+	nearest := -1
+	for octave := 1; octave < 7; octave++ {
+		p := score.Pitch{Step: score.D, Octave: octave}.Transpose(target.Sounds.Negated())
+		away := p.MIDI() - target.Home.MIDI()
+		if away = max(away, -away); nearest < 0 || away < nearest {
+			best, nearest = p, away
+		}
+	}
+	return best
+}
+
+func toOneNote(part *score.Part, target Instrument, on score.Pitch) {
+	key, _ := score.Key{}.Transpose(target.Sounds.Negated())
+	for i := range part.Measures {
+		m := &part.Measures[i]
+		m.Key, m.Clef = key, target.Clef
+		for j := range m.Events {
+			if e := &m.Events[j]; e.Kind == score.Note {
+				e.Unpitched, e.Pitch, e.Sticking = false, on, ""
+			}
+		}
+	}
+	part.Sounds = target.Sounds
+	part.MarkAccidentals()
+}
+
+func outside(part score.Part, target Instrument) []score.Place {
+	var places []score.Place
+	for _, at := range part.Notes() {
+		if !target.Unpitched() && !target.Plays(part.At(at).Pitch) {
+			places = append(places, at)
+		}
+	}
+	return places
+}
+
+// Unplayable lists the notes of a source that no instrument of the catalogue
+// has at their sounding pitch.
+func Unplayable(source score.Part) score.Problems {
+	lowest, highest := soundingRange()
+	var problems score.Problems
+	for i, m := range source.Measures {
+		note := 0
+		for _, e := range m.Events {
+			if e.Kind != score.Note {
+				continue
+			}
+			note++
+			sounds := e.Pitch.Transpose(source.Sounds)
+			if e.Unpitched || sounds.MIDI() >= lowest.MIDI() && sounds.MIDI() <= highest.MIDI() {
+				continue
+			}
+			problems = append(problems, score.Problem{
+				Measure: source.Measures[i].Number, Note: note, Line: e.Line,
+				What: fmt.Sprintf("no instrument here plays the sounding %s; they reach from %s to %s.", sounds, lowest, highest),
+				Do:   "Check its octave, or for whom the exercise is written.",
+			})
+		}
+	}
+	return problems
+}
+
+// soundingRange is the lowest and highest concert pitch in the catalogue.
+func soundingRange() (lowest, highest score.Pitch) {
+	for _, i := range catalogue() {
+		if i.Unpitched() {
+			continue
+		}
+		low, high := i.Lowest.Transpose(i.Sounds), i.Highest.Transpose(i.Sounds)
+		if lowest == (score.Pitch{}) || low.MIDI() < lowest.MIDI() {
+			lowest = low
+		}
+		if high.MIDI() > highest.MIDI() {
+			highest = high
+		}
+	}
+	return lowest, highest
+}

@@ -1,0 +1,35 @@
+// Package routine holds the stages a piece is worked through, when to go on and
+// when to go back, and the tempos to do it at.
+package routine
+
+import "slices"
+
+// Notches is the traditional metronome scale, in beats a minute. Source: the
+// marks of the Maelzel metronome.
+var notches = []int{
+	40, 42, 44, 46, 48, 50, 52, 54, 56, 58, 60, 63, 66, 69, 72, 76, 80, 84, 88, 92, 96, 100, 104, 108, 112, 116,
+	120, 126, 132, 138, 144, 152, 160, 168, 176, 184, 192, 200, 208,
+}
+
+// Notches lists the marks of the scale, slowest first.
+func Notches() []int { return slices.Clone(notches) }
+
+// Notch moves a tempo by steps along the scale, faster when positive; a tempo
+// between two marks first falls to the lower one. The ends of the scale hold.
+func Notch(tempo, steps int) int {
+	i, exact := slices.BinarySearch(notches, tempo)
+	if !exact && i > 0 {
+		i--
+	}
+	return notches[min(max(i+steps, 0), len(notches)-1)]
+}
+
+// StartTempo is where work on an exercise begins: two notches under the tempo it
+// is marked with, kept within the beginners' range of 50 to 80; 60 when it has
+// none. Source: common practice.
+func StartTempo(marked int) int {
+	if marked == 0 {
+		return 60
+	}
+	return min(max(Notch(marked, -2), 50), 80)
+}

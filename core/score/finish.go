@@ -1,0 +1,247 @@
+package score
+
+import "fmt"
+
+// MostMeasures is the most measures a part may have; an exercise has 2 to 40,
+// and a long printed part some hundreds.
+const MostMeasures = 2000
+
+// Finish turns measures of events that only have their lengths into a part:
+// it sets starts, numbers and offsets, marks tied notes and written
+// accidentals, and checks that every measure holds what its meter asks.
+// The error is a Problems.
+func (p *Part) Finish() error {
+	if len(p.Measures) == 0 {
+		return Problems{General("There is no music in it.", "Add at least one measure of notes.")}
+	}
+	if len(p.Measures) > MostMeasures {
+		return Problems{General(fmt.Sprintf("It has %d measures.", len(p.Measures)),
+			fmt.Sprintf("Bring in at most %d at a time.", MostMeasures))}
+	}
+	p.addUpLengths()
+	p.number()
+	problems := p.checkLengths()
+	if len(problems) > 0 {
+		return problems
+	}
+	p.setStarts()
+	p.groupTuplets()
+	p.joinTies()
+	p.MarkAccidentals()
+	return nil
+}
+
+func (p *Part) addUpLengths() {
+	for i := range p.Measures {
+		m := &p.Measures[i]
+		m.Length = Fraction{}
+		for j := range m.Events {
+			e := &m.Events[j]
+			if e.WholeMeasure {
+				e.Length = m.Meter.Length()
+			}
+			m.Length = m.Length.Add(e.Length)
+		}
+	}
+}
+
+// number finds the pickup and the halves of measures that a repeat divides, and
+// numbers the rest from 1.
+func (p *Part) number() {
+	next := 1
+	for i := range p.Measures {
+		m := &p.Measures[i]
+		m.Number, m.Offset, m.Split = next, Fraction{}, false
+		short := m.Length.Less(m.Meter.Length())
+		switch {
+		case i == 0 && short && len(p.Measures) > 1:
+			m.Number = 0
+			m.Offset = m.Meter.Length().Sub(m.Length)
+			continue
+		case i > 0 && short && p.continues(i):
+			m.Split = true
+			m.Offset = p.Measures[i-1].Length
+			m.Number = p.Measures[i-1].Number
+			continue
+		}
+		next++
+	}
+}
+
+// continues says whether measure i is the second half of the one before,
+// divided by a repeat sign or a double bar.
+func (p *Part) continues(i int) bool {
+	before, m := p.Measures[i-1], p.Measures[i]
+	divided := before.RepeatEnd || m.RepeatStart || before.DoubleBar || m.EndingStart
+	return divided && !before.Split && before.Number > 0 &&
+		before.Length.Add(m.Length) == m.Meter.Length()
+}
+
+func (p *Part) checkLengths() Problems {
+	var problems Problems
+	pickup := Fraction{}
+	if p.Measures[0].Number == 0 {
+		pickup = p.Measures[0].Length
+	}
+	for i, m := range p.Measures {
+		full := m.Meter.Length()
+		switch m.Length.Cmp(full) {
+		case 1:
+			problems = append(problems, p.lengthProblem(m, full,
+				fmt.Sprintf("Take %s away, or check the note lengths.", beats(m.Length.Sub(full), m.Meter))))
+		case -1:
+			if m.Number == 0 || m.Split || p.mayBeShort(i, pickup) {
+				continue
+			}
+			problems = append(problems, p.lengthProblem(m, full,
+				fmt.Sprintf("Add %s, as notes or as a rest.", beats(full.Sub(m.Length), m.Meter))))
+		}
+	}
+	return problems
+}
+
+// mayBeShort allows a measure that a later half completes, and the last measure
+// of a piece or of a repeated strain that gives its missing time to the pickup.
+func (p *Part) mayBeShort(i int, pickup Fraction) bool {
+	m := p.Measures[i]
+	if i+1 < len(p.Measures) && p.Measures[i+1].Split {
+		return true
+	}
+	full := m.Meter.Length()
+	if m.Length.Add(pickup) == full {
+		return i == len(p.Measures)-1 || m.RepeatEnd || m.EndingStop || m.Fine || m.Jump.To != ""
+	}
+	// A strain that starts with its own pickup after a repeat sign ends short by
+	// that pickup.
+	if i == len(p.Measures)-1 || m.RepeatEnd {
+		for j := i; j > 0; j-- {
+			if p.Measures[j].Split {
+				return m.Length.Add(p.Measures[j].Length) == full
+			}
+		}
+	}
+	return false
+}
+
+func (p *Part) lengthProblem(m Measure, full Fraction, do string) Problem {
+	return Problem{
+		Measure: m.Number, Line: m.Line,
+		What: fmt.Sprintf("it holds %s, and %s asks for %s.",
+			beats(m.Length, m.Meter), m.Meter, beats(full, m.Meter)),
+		Do: do,
+	}
+}
+
+// beats says a length in the meter's lower figure: "3½ quarters".
+func beats(length Fraction, meter Meter) string {
+	n := length.Mul(Frac(int64(meter.Unit), 1))
+	name := ValueName(meter.Unit, false) + " note"
+	if n.Cmp(Frac(1, 1)) > 0 || n.IsZero() {
+		name += "s"
+	}
+	return n.Words() + " " + name
+}
+
+func (p *Part) setStarts() {
+	for i := range p.Measures {
+		m := &p.Measures[i]
+		at := m.Offset
+		for j := range m.Events {
+			m.Events[j].Start = at
+			at = at.Add(m.Events[j].Length)
+		}
+	}
+}
+
+// groupTuplets marks where each tuplet starts and ends: it is complete when it
+// fills a whole number of times its normal notes.
+func (p *Part) groupTuplets() {
+	for i := range p.Measures {
+		var sum, shortest Fraction
+		open := false
+		for j := range p.Measures[i].Events {
+			e := &p.Measures[i].Events[j]
+			e.TupletStarts, e.TupletEnds = false, false
+			ratio := e.Value.Tuplet
+			if ratio.Actual == 0 {
+				open = false
+				continue
+			}
+			plain := Value{Base: e.Value.Base}.Length()
+			if !open {
+				open, sum, shortest = true, Fraction{}, plain
+				e.TupletStarts = true
+			}
+			if plain.Less(shortest) {
+				shortest = plain
+			}
+			sum = sum.Add(e.Length)
+			if sum.Within(shortest.Mul(Frac(int64(ratio.Normal), 1))).IsZero() {
+				open = false
+				e.TupletEnds = true
+			}
+		}
+	}
+}
+
+// joinTies marks the second note of each tie and drops ties that lead to a rest
+// or to another pitch.
+func (p *Part) joinTies() {
+	var before *Event
+	for i := range p.Measures {
+		for j := range p.Measures[i].Events {
+			e := &p.Measures[i].Events[j]
+			e.Tied = false
+			if before != nil && before.TieOn {
+				if e.Kind == Note && (e.Unpitched && before.Unpitched || e.Pitch.MIDI() == before.Pitch.MIDI()) {
+					e.Tied = true
+				} else {
+					before.TieOn = false
+				}
+			}
+			before = e
+		}
+	}
+	if before != nil {
+		before.TieOn = false
+	}
+}
+
+// line is one line or space of the staff.
+type line struct {
+	step   Step
+	octave int
+}
+
+// MarkAccidentals sets Sign on every note that needs an accidental in front of
+// it: one whose alteration is not what the key signature, or an earlier
+// accidental on the same line or space of the measure, already gives. Signs
+// that are set already stay, as reminders. A note tied over the bar line needs
+// none.
+func (p *Part) MarkAccidentals() {
+	for i := range p.Measures {
+		m := &p.Measures[i]
+		inForce := map[line]int{}
+		for j := range m.Events {
+			e := &m.Events[j]
+			if e.Kind != Note || e.Unpitched {
+				continue
+			}
+			at := line{e.Pitch.Step, e.Pitch.Octave}
+			now, set := inForce[at]
+			if !set {
+				now = m.Key.Alter(e.Pitch.Step)
+			}
+			if e.Tied {
+				if j > 0 {
+					inForce[at] = e.Pitch.Alter
+				}
+				continue
+			}
+			if now != e.Pitch.Alter {
+				e.Sign = true
+			}
+			inForce[at] = e.Pitch.Alter
+		}
+	}
+}

@@ -1,0 +1,162 @@
+package score
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+)
+
+// Fraction is an exact amount of time as a fraction of a whole note, always in
+// lowest terms. The zero value is 0, and two equal fractions compare equal
+// with ==.
+type Fraction struct {
+	num      int64
+	denLess1 int64 // the denominator less one, so that the zero value is 0/1
+}
+
+// Frac returns num/den in lowest terms. It panics when den is 0; readers check
+// what users typed before they call it.
+func Frac(num, den int64) Fraction {
+	if den == 0 {
+		panic("score: a fraction with denominator 0")
+	}
+	if den < 0 {
+		num, den = -num, -den
+	}
+	if g := gcd(abs(num), den); g > 1 {
+		num, den = num/g, den/g
+	}
+	return Fraction{num, den - 1}
+}
+
+// Num is the numerator in lowest terms.
+func (f Fraction) Num() int64 { return f.num }
+
+// Den is the denominator in lowest terms, at least 1.
+func (f Fraction) Den() int64 { return f.denLess1 + 1 }
+
+// Add returns f + g.
+func (f Fraction) Add(g Fraction) Fraction {
+	return Frac(f.num*g.Den()+g.num*f.Den(), f.Den()*g.Den())
+}
+
+// Sub returns f - g.
+func (f Fraction) Sub(g Fraction) Fraction {
+	return Frac(f.num*g.Den()-g.num*f.Den(), f.Den()*g.Den())
+}
+
+// Mul returns f × g.
+func (f Fraction) Mul(g Fraction) Fraction { return Frac(f.num*g.num, f.Den()*g.Den()) }
+
+// Div returns f ÷ g; g must not be 0.
+func (f Fraction) Div(g Fraction) Fraction { return Frac(f.num*g.Den(), f.Den()*g.num) }
+
+// Cmp is -1, 0 or 1 as f is less than, equal to or more than g.
+func (f Fraction) Cmp(g Fraction) int {
+	a, b := f.num*g.Den(), g.num*f.Den()
+	switch {
+	case a < b:
+		return -1
+	case a > b:
+		return 1
+	}
+	return 0
+}
+
+// Less says whether f < g.
+func (f Fraction) Less(g Fraction) bool { return f.Cmp(g) < 0 }
+
+// IsZero says whether f is 0.
+func (f Fraction) IsZero() bool { return f.num == 0 }
+
+// Floor is the largest whole number not above f.
+func (f Fraction) Floor() int64 {
+	q := f.num / f.Den()
+	if f.num < 0 && f.num%f.Den() != 0 {
+		q--
+	}
+	return q
+}
+
+// Within returns what is left of f after whole multiples of unit are taken
+// away: the place of f inside its unit, from 0 up to but not including unit.
+func (f Fraction) Within(unit Fraction) Fraction {
+	return f.Sub(unit.Mul(Frac(f.Div(unit).Floor(), 1)))
+}
+
+// Float is f as a floating point number, for drawing and sound only.
+func (f Fraction) Float() float64 { return float64(f.num) / float64(f.Den()) }
+
+// String writes f as "3/8", or as "2" when it is whole.
+func (f Fraction) String() string {
+	if f.Den() == 1 {
+		return strconv.FormatInt(f.num, 10)
+	}
+	return fmt.Sprintf("%d/%d", f.num, f.Den())
+}
+
+// MarshalText writes f as String does.
+func (f Fraction) MarshalText() ([]byte, error) { return []byte(f.String()), nil }
+
+// UnmarshalText reads what MarshalText writes.
+func (f *Fraction) UnmarshalText(text []byte) error {
+	g, err := ParseFraction(string(text))
+	if err != nil {
+		return err
+	}
+	*f = g
+	return nil
+}
+
+// ParseFraction reads "3/8" or "2".
+func ParseFraction(text string) (Fraction, error) {
+	top, bottom, slash := strings.Cut(text, "/")
+	num, err := strconv.ParseInt(top, 10, 32)
+	if err != nil {
+		return Fraction{}, fmt.Errorf("%q is not a fraction such as 3/8", text)
+	}
+	den := int64(1)
+	if slash {
+		den, err = strconv.ParseInt(bottom, 10, 32)
+	}
+	if err != nil || den == 0 {
+		return Fraction{}, fmt.Errorf("%q is not a fraction such as 3/8", text)
+	}
+	return Frac(num, den), nil
+}
+
+// Words writes a number of beats as a teacher says it: "3", "½", "3½", "1⅓",
+// "5/16" where there is no single character for the part.
+func (f Fraction) Words() string {
+	whole := f.Floor()
+	part := f.Sub(Frac(whole, 1))
+	if part.IsZero() {
+		return strconv.FormatInt(whole, 10)
+	}
+	sign, known := map[Fraction]string{
+		Frac(1, 2): "½", Frac(1, 4): "¼", Frac(3, 4): "¾",
+		Frac(1, 3): "⅓", Frac(2, 3): "⅔", Frac(1, 6): "⅙", Frac(5, 6): "⅚",
+		Frac(1, 8): "⅛", Frac(3, 8): "⅜", Frac(5, 8): "⅝", Frac(7, 8): "⅞",
+	}[part]
+	if !known {
+		return f.String()
+	}
+	if whole == 0 {
+		return sign
+	}
+	return strconv.FormatInt(whole, 10) + sign
+}
+
+func gcd(a, b int64) int64 {
+	for b != 0 {
+		a, b = b, a%b
+	}
+	return a
+}
+
+func abs(n int64) int64 {
+	if n < 0 {
+		return -n
+	}
+	return n
+}

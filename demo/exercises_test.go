@@ -1,0 +1,68 @@
+package demo
+
+import (
+	"testing"
+
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+	"unhurriedbench/internal/midicheck"
+)
+
+// Outside check: abc2midi, from Debian's abcmidi, reads the same text.
+func TestExercisesAgreeWithABC2MIDI(t *testing.T) {
+	exercises, err := Exercises()
+	if err != nil {
+		t.Fatal(err)
+	}
+	if len(exercises) < 8 {
+		t.Fatalf("%d exercises; the book has at least 8", len(exercises))
+	}
+	for _, x := range exercises {
+		t.Run(x.Score.Title, func(t *testing.T) {
+			midicheck.Compare(t, x.ABC, x.Score.Parts[0])
+		})
+	}
+}
+
+func TestEveryInstrumentCanPlayEveryExercise(t *testing.T) {
+	exercises, err := Exercises()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, x := range exercises {
+		for _, i := range instrument.All() {
+			made := instrument.Make(x.Score.Parts[0], "", i)
+			for _, at := range made.Outside {
+				t.Errorf("%s, %s: %s is out of range", x.Score.Title, i.Name, made.Part.At(at).Pitch)
+			}
+			choices := finger.Part(i, made.Part)
+			for _, at := range made.Part.Notes() {
+				e := made.Part.At(at)
+				if !e.Tied && choices[at.Measure][at.Event].Text == "" {
+					t.Errorf("%s, %s, measure %d: no fingering for %s", x.Score.Title, i.Name, made.Part.Measures[at.Measure].Number, e.Pitch)
+				}
+				if p := e.Pitch; !e.Unpitched && !x.Score.Parts[0].Unpitched() &&
+					(p.MIDI() < i.Low.MIDI() || p.MIDI() > i.High.MIDI()) {
+					t.Errorf("%s, %s: %s is beyond the first year", x.Score.Title, i.Name, p)
+				}
+			}
+		}
+	}
+}
+
+func TestTiesAreJoined(t *testing.T) {
+	exercises, err := Exercises()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, x := range exercises {
+		if x.Score.Title != "Slow Tide" {
+			continue
+		}
+		sounding := x.Score.Parts[0].Sounding(x.Score.Parts[0].Order())
+		if got, want := sounding[2].Length, score.Frac(3, 2); got != want {
+			t.Errorf("the tied note lasts %s of a whole note, want %s", got, want)
+		}
+	}
+}

@@ -1,0 +1,132 @@
+package demo
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"math/rand/v2"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/format"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// The invented teacher and section.
+const (
+	TeacherEmail = "wren@lantern-hall.example"
+	TeacherName  = "Wren Okafor"
+	School       = "Lantern Hall"
+	SectionName  = "Tuesday mixed ensemble"
+)
+
+// students are invented; the number is how quick each is to play clean, of ten.
+var students = []struct {
+	first, initial, instrument string
+	quick                      int
+}{
+	{"Ines", "P", "trombone", 6}, {"Tomo", "K", "trombone", 5}, {"Bea", "L", "trombone", 8},
+	{"Marlo", "D", "clarinet", 7}, {"Suri", "A", "clarinet", 8}, {"Odette", "V", "clarinet", 5}, {"Jonah", "R", "clarinet", 6},
+	{"Kofi", "B", "trumpet", 8}, {"Lena", "S", "trumpet", 6}, {"Piet", "H", "trumpet", 7},
+	{"Amara", "N", "violin", 9}, {"Theo", "G", "violin", 6}, {"Yuki", "M", "violin", 7}, {"Rosa", "T", "violin", 8},
+	{"Emil", "F", "cello", 7}, {"Nadia", "C", "cello", 8},
+	{"Oscar", "W", "snare", 7}, {"Juno", "E", "snare", 6},
+}
+
+// Load puts the demo into the database, unless it is there already.
+func Load(ctx context.Context, s *store.Store) error {
+	_, err := s.DemoTeacher(ctx)
+	if err == nil {
+		return nil
+	}
+	if !errors.Is(err, store.ErrNotFound) {
+		return fmt.Errorf("look for the demo: %w", err)
+	}
+	t, err := s.AddDemoTeacher(ctx, TeacherEmail, TeacherName, School)
+	if err != nil {
+		return err
+	}
+	exercises, err := addBook(ctx, s, t.ID)
+	if err != nil {
+		return err
+	}
+	section, err := s.AddSection(ctx, t.ID, SectionName)
+	if err != nil {
+		return err
+	}
+	chance := rand.New(rand.NewPCG(9, 14)) // always the same demo
+	for _, student := range students {
+		id, err := s.AddStudent(ctx, t.ID, store.Student{
+			SectionID: section, FirstName: student.first, Initial: student.initial, Instrument: student.instrument,
+		})
+		if err != nil {
+			return err
+		}
+		if err := practise(ctx, s, t.ID, id, exercises, student.quick, chance); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// kept is an exercise that has been stored, with its pieces.
+type kept struct {
+	id     int64
+	pieces []progress.Span
+}
+
+func addBook(ctx context.Context, s *store.Store, teacher int64) ([]kept, error) {
+	book, err := s.AddBook(ctx, teacher, BookTitle)
+	if err != nil {
+		return nil, err
+	}
+	exercises, err := Exercises()
+	if err != nil {
+		return nil, err
+	}
+	var list []kept
+	for _, x := range exercises {
+		id, err := s.AddExercise(ctx, teacher, store.Exercise{
+			BookID: book.ID, Number: x.Number, Title: x.Score.Title, Format: format.ABC, Source: x.ABC,
+		})
+		if err != nil {
+			return nil, err
+		}
+		k := kept{id: id}
+		for _, p := range breakdown.Cut(x.Score.Parts[0]) {
+			k.pieces = append(k.pieces, progress.Span{First: p.Measures[0], Last: p.Measures[len(p.Measures)-1]})
+		}
+		list = append(list, k)
+	}
+	return list, nil
+}
+
+// practise logs some weeks of tries: a number of them that grows with the
+// student's quickness, piece by piece.
+func practise(ctx context.Context, s *store.Store, teacher, student int64, exercises []kept, quick int, chance *rand.Rand) error {
+	left := 40 + 12*quick + chance.IntN(40)
+	for _, x := range exercises {
+		for _, piece := range x.pieces {
+			state := routine.State{}
+			for tries := 0; state.Stage != routine.Done && tries < 16; tries++ {
+				if left == 0 {
+					return nil
+				}
+				left--
+				try := routine.Try{Stage: state.Stage, Clean: chance.IntN(10) < quick}
+				if !try.Clean {
+					try.Cause = routine.Causes()[chance.IntN(int(state.Stage)+1)]
+				}
+				if _, err := s.AddAttempt(ctx, teacher, store.Attempt{
+					StudentID: student, ExerciseID: x.id, FirstMeasure: piece.First, LastMeasure: piece.Last,
+					Stage: int(try.Stage), Clean: try.Clean, Cause: string(try.Cause), Tempo: 60,
+				}); err != nil {
+					return err
+				}
+				state = state.After(try)
+			}
+		}
+	}
+	return nil
+}

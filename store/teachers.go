@@ -1,0 +1,92 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+
+	"golang.org/x/crypto/bcrypt"
+)
+
+// Teacher is someone who signs in.
+type Teacher struct {
+	ID           int64
+	Email        string
+	Name         string
+	School       string
+	PasswordHash string `db:"password_hash"`
+}
+
+// ErrWrongPassword is for an address and password that do not belong together.
+var ErrWrongPassword = errors.New("wrong address or password")
+
+// LongestPassword is the most bytes bcrypt takes in.
+const LongestPassword = 72
+
+// AddTeacher makes an account. The error is ErrTaken when the address has one.
+func (s *Store) AddTeacher(ctx context.Context, email, name, school, password string) (Teacher, error) {
+	hash, err := bcrypt.GenerateFromPassword([]byte(password), bcrypt.DefaultCost)
+	if err != nil {
+		return Teacher{}, fmt.Errorf("hash the password: %w", err)
+	}
+	var t Teacher
+	err = s.one(ctx, &t, "add the teacher", `
+		INSERT INTO teachers (email, name, school, password_hash) VALUES ($1, $2, $3, $4)
+		RETURNING id, email, name, school, password_hash`, email, name, school, string(hash))
+	return t, err
+}
+
+// AddDemoTeacher makes the demo's account, which is entered without a password.
+func (s *Store) AddDemoTeacher(ctx context.Context, email, name, school string) (Teacher, error) {
+	var t Teacher
+	err := s.one(ctx, &t, "add the demo teacher", `
+		INSERT INTO teachers (email, name, school, password_hash, demo) VALUES ($1, $2, $3, '', true)
+		RETURNING id, email, name, school, password_hash`, email, name, school)
+	return t, err
+}
+
+// DemoTeacher finds the demo's account, or ErrNotFound where there is no demo.
+func (s *Store) DemoTeacher(ctx context.Context) (Teacher, error) {
+	var t Teacher
+	err := s.one(ctx, &t, "find the demo teacher", `
+		SELECT id, email, name, school, password_hash FROM teachers WHERE demo ORDER BY id LIMIT 1`)
+	return t, err
+}
+
+// TeacherByID finds a signed-in teacher.
+func (s *Store) TeacherByID(ctx context.Context, id int64) (Teacher, error) {
+	var t Teacher
+	err := s.one(ctx, &t, "find the teacher", `
+		SELECT id, email, name, school, password_hash FROM teachers WHERE id = $1`, id)
+	return t, err
+}
+
+// CheckPassword returns the teacher with that address and password, or
+// ErrWrongPassword. It takes as long when there is no such address.
+func (s *Store) CheckPassword(ctx context.Context, email, password string) (Teacher, error) {
+	var t Teacher
+	err := s.one(ctx, &t, "find the teacher", `
+		SELECT id, email, name, school, password_hash FROM teachers WHERE lower(email) = lower($1)`, email)
+	if err != nil && !errors.Is(err, ErrNotFound) {
+		return Teacher{}, err
+	}
+	hash := t.PasswordHash
+	if hash == "" {
+		hash = unknownHash
+	}
+	wrong := bcrypt.CompareHashAndPassword([]byte(hash), []byte(password))
+	if wrong != nil || t.ID == 0 {
+		return Teacher{}, ErrWrongPassword
+	}
+	return t, nil
+}
+
+// unknownHash is compared with when there is no account.
+const unknownHash = "$2a$10$N9qo8uLOickgx2ZMRZoMyeIjZAgcfl7p92ldGxad68LJZdL17lhWy"
+
+// HasTeachers says whether anybody has an account yet.
+func (s *Store) HasTeachers(ctx context.Context) (bool, error) {
+	var some bool
+	err := s.one(ctx, &some, "look for teachers", `SELECT EXISTS (SELECT 1 FROM teachers)`)
+	return some, err
+}

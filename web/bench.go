@@ -1,0 +1,346 @@
+package web
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/count"
+	"unhurriedbench/core/format"
+	"unhurriedbench/core/format/mei"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
+	"unhurriedbench/store"
+)
+
+// benchView is one exercise opened up for one instrument, with the piece, the
+// stage and the student at hand.
+type benchView struct {
+	Exercise   store.Exercise
+	Report     breakdown.Report
+	Remarks    []score.Problem
+	Instrument instrument.Instrument
+	Tabs       []instrumentTab
+	Section    store.Section
+	Sections   []store.Section
+	Students   []benchStudent // of the section, on this instrument
+	Student    store.Student  // at hand; ID 0 when none is chosen
+	Pieces     []benchPiece
+	Piece      benchPiece
+	Stage      routine.Stage
+	State      routine.State
+	Tempo      int
+	BeatName   string
+	CountOff   []count.Cue
+	Log        []tryView // the student's latest tries here, newest first
+	Sheet      sheetData
+	Update     bool // the pieces are sent along with the side, out of band
+}
+
+type instrumentTab struct {
+	instrument.Instrument
+	Current  bool
+	Students int
+}
+
+type benchPiece struct {
+	breakdown.Piece
+	Key     string // "1-2", its first and last measure
+	Current bool
+	State   routine.State
+}
+
+// Span names the piece in the log.
+func (p benchPiece) LogSpan() progress.Span {
+	return progress.Span{First: p.Measures[0], Last: p.Measures[len(p.Measures)-1]}
+}
+
+type benchStudent struct {
+	store.Student
+	Current bool
+	State   routine.State // on the piece at hand
+}
+
+// Link is the address of this bench with one thing changed.
+func (v benchView) Link(name string, value any) string {
+	q := url.Values{}
+	q.Set("instrument", v.Instrument.ID)
+	q.Set("piece", v.Piece.Key)
+	if v.Student.ID != 0 {
+		q.Set("student", strconv.FormatInt(v.Student.ID, 10))
+	}
+	if v.Section.ID != 0 {
+		q.Set("section", strconv.FormatInt(v.Section.ID, 10))
+	}
+	q.Set("tempo", strconv.Itoa(v.Tempo))
+	if name == "instrument" || name == "section" {
+		q.Del("student")
+	}
+	q.Set(name, fmt.Sprint(value))
+	return fmt.Sprintf("/bench/%d?%s", v.Exercise.ID, q.Encode())
+}
+
+// NextPiece is the piece after the one at hand; Key is "" after the last.
+func (v benchView) NextPiece() benchPiece {
+	for i, p := range v.Pieces {
+		if p.Current && i+1 < len(v.Pieces) {
+			return v.Pieces[i+1]
+		}
+	}
+	return benchPiece{}
+}
+
+// Notches is the metronome scale.
+func (v benchView) Notches() []int { return routine.Notches() }
+
+// Watch lists what to watch for in the piece at hand.
+func (v benchView) Watch() []watched {
+	var list []watched
+	for i := v.Piece.From; i <= v.Piece.To; i++ {
+		for _, e := range v.Report.Measures[i].Events {
+			if e.Has(breakdown.Trap) || e.Has(breakdown.Accidental) || e.Has(breakdown.Carried) || e.Has(breakdown.Cancelled) {
+				list = append(list, watched{v.Report.Measures[i].Number, e.ShortName, e.Has(breakdown.Trap), e.Why})
+			}
+		}
+	}
+	return list
+}
+
+type watched struct {
+	Measure int
+	Name    string
+	Trap    bool
+	Why     string
+}
+
+func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
+	v, err := s.benchView(r, benchAsk{
+		exercise: idOf(r, "id"), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
+		student: number(r, "student"), section: number(r, "section"), tempo: int(number(r, "tempo")),
+	})
+	if err != nil {
+		var unread score.Problems
+		if errors.As(err, &unread) {
+			s.render(w, http.StatusUnprocessableEntity, "message", "layout", frame{Title: "Cannot be read", Teacher: teacher(r),
+				Content: message{"This exercise cannot be read any more", unread.Error()}})
+			return
+		}
+		s.failed(w, r, err)
+		return
+	}
+	s.sessions.Put(r.Context(), "bench", v.Exercise.ID)
+	switch {
+	case isHTMX(r) && r.Header.Get("HX-Target") == "side":
+		s.updateSide(w, v)
+	case isHTMX(r) && r.Header.Get("HX-Target") == "bench":
+		s.partial(w, "bench", "bench", v)
+	default:
+		s.page(w, r, http.StatusOK, "bench", fmt.Sprintf("%d · %s", v.Exercise.Number, v.Exercise.Title), v)
+	}
+}
+
+// updateSide sends the stage at hand and the list of pieces.
+func (s *Server) updateSide(w http.ResponseWriter, v benchView) {
+	v.Update = true
+	s.partial(w, "bench", "side-update", v)
+}
+
+// benchAsk is what a request asks to see; zero values leave the choice open.
+type benchAsk struct {
+	exercise         int64
+	instrument       string
+	piece            string
+	stage            string
+	student, section int64
+	tempo            int
+}
+
+func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
+	ctx, t := r.Context(), teacher(r).ID
+	var v benchView
+	var err error
+	if v.Exercise, err = s.store.ExerciseByID(ctx, t, ask.exercise); err != nil {
+		return v, err
+	}
+	sc, err := format.ReadKind(v.Exercise.Format, []byte(v.Exercise.Source))
+	if err != nil {
+		return v, fmt.Errorf("read exercise %d: %w", v.Exercise.ID, err)
+	}
+	v.Remarks = sc.Remarks
+	section, err := s.choosePeople(ctx, t, &v, ask)
+	if err != nil {
+		return v, err
+	}
+	s.chooseInstrument(r, &v, ask, section)
+
+	met, err := s.metBefore(ctx, t, v.Exercise, v.Instrument)
+	if err != nil {
+		return v, err
+	}
+	source, writtenFor := sourcePart(v.Exercise, sc)
+	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met)
+	choosePiece(&v, ask.piece)
+	if err := s.addProgress(ctx, t, &v, section); err != nil {
+		return v, err
+	}
+	v.chooseStage(ask)
+	v.BeatName = v.Report.Part.Meter().BeatName(false)
+	v.Tempo = ask.tempo
+	if v.Tempo < routine.Notches()[0] || v.Tempo > 208 {
+		v.Tempo = routine.StartTempo(beatsPerMinute(sc.Tempo, v.Report.Part.Meter()))
+	}
+	v.CountOff = count.CountOff(score.Part{Measures: v.Report.Part.Measures[v.Piece.From : v.Piece.To+1]})
+	v.Sheet = newSheet(v.Report, v.Instrument, mei.Options{TempoWords: sc.TempoWords, Ruler: true})
+	return v, nil
+}
+
+// beatsPerMinute turns a metronome mark into beats of the meter.
+func beatsPerMinute(t score.Tempo, m score.Meter) int {
+	if t.PerMinute == 0 {
+		return 0
+	}
+	return int(score.Frac(int64(t.PerMinute), 1).Mul(t.Beat).Div(m.Beat()).Floor())
+}
+
+// choosePeople finds the section and the student at hand and returns the
+// section's students.
+func (s *Server) choosePeople(ctx context.Context, t int64, v *benchView, ask benchAsk) ([]store.Student, error) {
+	var err error
+	if v.Sections, err = s.store.Sections(ctx, t); err != nil {
+		return nil, err
+	}
+	if ask.student != 0 {
+		if v.Student, err = s.store.StudentByID(ctx, t, ask.student); err != nil {
+			return nil, err
+		}
+		ask.section = v.Student.SectionID
+	}
+	for i, section := range v.Sections {
+		if section.ID == ask.section || ask.section == 0 && i == 0 {
+			v.Section = section
+		}
+	}
+	if ask.section != 0 && v.Section.ID != ask.section {
+		return nil, fmt.Errorf("choose the section: %w", store.ErrNotFound)
+	}
+	return s.store.Students(ctx, t, v.Section.ID)
+}
+
+func (s *Server) chooseInstrument(r *http.Request, v *benchView, ask benchAsk, section []store.Student) {
+	all := instrument.All()
+	wanted := ask.instrument
+	if _, ok := instrument.ByID(wanted); !ok {
+		wanted = cmp.Or(v.Student.Instrument, s.sessions.GetString(r.Context(), "instrument"))
+	}
+	if _, ok := instrument.ByID(wanted); !ok {
+		wanted = all[0].ID
+	}
+	for _, i := range all {
+		tab := instrumentTab{Instrument: i, Current: i.ID == wanted}
+		for _, student := range section {
+			if student.Instrument == i.ID {
+				tab.Students++
+			}
+		}
+		if tab.Current {
+			v.Instrument = i
+		}
+		v.Tabs = append(v.Tabs, tab)
+	}
+	s.sessions.Put(r.Context(), "instrument", wanted)
+}
+
+// metBefore collects the alterations of every letter in the book's earlier
+// exercises as this instrument reads them.
+func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i instrument.Instrument) (breakdown.Met, error) {
+	list, err := s.store.Exercises(ctx, t)
+	if err != nil {
+		return nil, err
+	}
+	met := breakdown.Met{}
+	for _, earlier := range list {
+		if earlier.BookID != x.BookID || earlier.Number >= x.Number {
+			continue
+		}
+		sc, err := format.ReadKind(earlier.Format, []byte(earlier.Source))
+		if err != nil {
+			continue // the Shelf says that it cannot be read
+		}
+		source, writtenFor := sourcePart(earlier, sc)
+		if !source.Unpitched() {
+			met.Add(instrument.Make(source, writtenFor, i).Part)
+		}
+	}
+	return met, nil
+}
+
+func choosePiece(v *benchView, wanted string) {
+	for _, p := range v.Report.Pieces {
+		key := fmt.Sprintf("%d-%d", p.Measures[0], p.Measures[len(p.Measures)-1])
+		v.Pieces = append(v.Pieces, benchPiece{Piece: p, Key: key})
+	}
+	at := max(0, slices.IndexFunc(v.Pieces, func(p benchPiece) bool { return p.Key == wanted }))
+	v.Pieces[at].Current = true
+	v.Piece = v.Pieces[at]
+}
+
+// addProgress reads the section's log on this exercise.
+func (s *Server) addProgress(ctx context.Context, t int64, v *benchView, section []store.Student) error {
+	log, err := s.store.ExerciseAttempts(ctx, t, v.Exercise.ID, v.Section.ID)
+	if err != nil {
+		return err
+	}
+	standings := progress.Read(tries(log))
+	for _, student := range section {
+		standing := standings[progress.Task{Student: student.ID, Exercise: v.Exercise.ID}]
+		if student.Instrument == v.Instrument.ID {
+			v.Students = append(v.Students, benchStudent{student, student.ID == v.Student.ID, standing.State(v.Piece.LogSpan())})
+		}
+		if student.ID != v.Student.ID {
+			continue
+		}
+		for i := range v.Pieces {
+			v.Pieces[i].State = standing.State(v.Pieces[i].LogSpan())
+		}
+		v.State = standing.State(v.Piece.LogSpan())
+		v.Piece.State = v.State
+	}
+	const shown = 4
+	for i := len(log) - 1; i >= 0 && len(v.Log) < shown; i-- {
+		if log[i].StudentID == v.Student.ID {
+			v.Log = append(v.Log, newTryView(log[i]))
+		}
+	}
+	return nil
+}
+
+// tries turns rows of the log into what progress reads.
+func tries(log []store.Attempt) []progress.Try {
+	list := make([]progress.Try, len(log))
+	for i, a := range log {
+		list[i] = progress.Try{
+			Student: a.StudentID, Exercise: a.ExerciseID,
+			Piece: progress.Span{First: a.FirstMeasure, Last: a.LastMeasure},
+			Try:   routine.Try{Stage: routine.Stage(a.Stage), Clean: a.Clean, Cause: routine.Cause(a.Cause)},
+		}
+	}
+	return list
+}
+
+// chooseStage takes the stage that was asked for, or the one the student is at.
+func (v *benchView) chooseStage(ask benchAsk) {
+	v.Stage = min(v.State.Stage, routine.Play)
+	for _, stage := range routine.Stages() {
+		if slug(stage) == ask.stage {
+			v.Stage = stage
+		}
+	}
+}

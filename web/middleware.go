@@ -1,0 +1,73 @@
+package web
+
+import (
+	"context"
+	"net/http"
+	"time"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+
+	"unhurriedbench/store"
+)
+
+// logRequests logs the route's pattern, not the path, which may name a student.
+func (s *Server) logRequests(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		start := time.Now()
+		seen := middleware.NewWrapResponseWriter(w, r.ProtoMajor)
+		next.ServeHTTP(seen, r)
+		s.log.Info("request", "method", r.Method, "route", chi.RouteContext(r.Context()).RoutePattern(),
+			"status", seen.Status(), "took", time.Since(start).Round(time.Microsecond))
+	})
+}
+
+// securityHeaders keeps pages to our own files. The engraver is WebAssembly,
+// and engraved music carries inline styles.
+func securityHeaders(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; "+
+			"style-src 'self' 'unsafe-inline'; connect-src 'self' data:; img-src 'self' data:; worker-src 'self' blob:; "+
+			"frame-ancestors 'none'; form-action 'self'; base-uri 'self'")
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "same-origin")
+		next.ServeHTTP(w, r)
+	})
+}
+
+type contextKey int
+
+const teacherKey contextKey = 0
+
+// teacher is the signed-in teacher; handlers behind requireTeacher have one.
+func teacher(r *http.Request) store.Teacher {
+	t, _ := r.Context().Value(teacherKey).(store.Teacher)
+	return t
+}
+
+func (s *Server) requireTeacher(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		t, ok := s.signedIn(r)
+		if !ok {
+			if r.Header.Get("HX-Request") == "true" {
+				w.Header().Set("HX-Redirect", "/sign-in")
+				w.WriteHeader(http.StatusUnauthorized)
+				return
+			}
+			http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
+			return
+		}
+		w.Header().Set("Cache-Control", "no-store")
+		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), teacherKey, t)))
+	})
+}
+
+func (s *Server) signedIn(r *http.Request) (store.Teacher, bool) {
+	id := s.sessions.GetInt64(r.Context(), "teacher")
+	if id == 0 {
+		return store.Teacher{}, false
+	}
+	t, err := s.store.TeacherByID(r.Context(), id)
+	return t, err == nil
+}

@@ -1,0 +1,139 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+	"unicode/utf8"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/store"
+)
+
+// peopleView is the sections with their students, and a form with what was
+// typed when it could not be saved.
+type peopleView struct {
+	Sections    []peopleSection
+	Instruments []instrument.Instrument
+	NewSection  string
+	New         store.Student
+	Problem     string
+}
+
+type peopleSection struct {
+	store.Section
+	Students []store.Student
+}
+
+func (s *Server) people(w http.ResponseWriter, r *http.Request) {
+	s.showPeople(w, r, http.StatusOK, peopleView{})
+}
+
+func (s *Server) showPeople(w http.ResponseWriter, r *http.Request, status int, v peopleView) {
+	sections, err := s.store.Sections(r.Context(), teacher(r).ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	for _, section := range sections {
+		students, err := s.store.Students(r.Context(), teacher(r).ID, section.ID)
+		if err != nil {
+			s.failed(w, r, err)
+			return
+		}
+		v.Sections = append(v.Sections, peopleSection{section, students})
+	}
+	v.Instruments = instrument.All()
+	s.page(w, r, status, "people", "People", v)
+}
+
+func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
+	v := peopleView{NewSection: text(r, "name")}
+	switch {
+	case v.NewSection == "":
+		v.Problem = "The section has no name. Type one, such as Tuesday brass."
+	case utf8.RuneCountInString(v.NewSection) > 80:
+		v.Problem = "The section's name is longer than 80 letters. Shorten it."
+	}
+	if v.Problem == "" {
+		_, err := s.store.AddSection(r.Context(), teacher(r).ID, v.NewSection)
+		if errors.Is(err, store.ErrTaken) {
+			v.Problem = fmt.Sprintf("There is a section called %s already. Choose another name.", v.NewSection)
+		} else if err != nil {
+			s.failed(w, r, err)
+			return
+		}
+	}
+	if v.Problem != "" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, v)
+		return
+	}
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+// readStudent reads the student form and says what is wrong with it.
+func readStudent(r *http.Request) (store.Student, string) {
+	t := store.Student{
+		SectionID: number(r, "section"), FirstName: text(r, "first_name"),
+		Initial:    strings.ToUpper(strings.TrimSuffix(text(r, "initial"), ".")),
+		Instrument: text(r, "instrument"),
+	}
+	_, known := instrument.ByID(t.Instrument)
+	switch {
+	case t.FirstName == "":
+		return t, "The first name is missing. Type it, without the family name."
+	case utf8.RuneCountInString(t.FirstName) > 40:
+		return t, "The first name is longer than 40 letters. Shorten it."
+	case utf8.RuneCountInString(t.Initial) > 1:
+		return t, "The initial is one letter: family names are not kept here."
+	case !known:
+		return t, "Choose the student's instrument from the list."
+	}
+	return t, ""
+}
+
+func (s *Server) addStudent(w http.ResponseWriter, r *http.Request) {
+	student, problem := readStudent(r)
+	if problem != "" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{New: student, Problem: problem})
+		return
+	}
+	if _, err := s.store.AddStudent(r.Context(), teacher(r).ID, student); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+func (s *Server) changeStudent(w http.ResponseWriter, r *http.Request) {
+	student, problem := readStudent(r)
+	student.ID = idOf(r, "id")
+	if _, err := s.store.StudentByID(r.Context(), teacher(r).ID, student.ID); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if problem != "" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
+		return
+	}
+	if err := s.store.ChangeStudent(r.Context(), teacher(r).ID, student); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+func (s *Server) eraseStudent(w http.ResponseWriter, r *http.Request) {
+	if text(r, "sure") != "yes" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{
+			Problem: "Nothing was erased: tick the box beside Erase to say that the student's whole log may go."})
+		return
+	}
+	if err := s.store.EraseStudent(r.Context(), teacher(r).ID, idOf(r, "id")); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, "The student and all their tries are erased.")
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}

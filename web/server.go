@@ -1,0 +1,114 @@
+// Package web serves the pages. Each screen has a file of its own.
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/alexedwards/scs/postgresstore"
+	"github.com/alexedwards/scs/v2"
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+	"github.com/go-chi/httprate"
+
+	"unhurriedbench/store"
+)
+
+// Server holds what the handlers share.
+type Server struct {
+	store    *store.Store
+	sessions *scs.SessionManager
+	pages    pages
+	log      *slog.Logger
+}
+
+// New makes a server on an open store.
+func New(s *store.Store, log *slog.Logger) (*Server, error) {
+	pages, err := parsePages()
+	if err != nil {
+		return nil, err
+	}
+	sessions := scs.New()
+	sessions.Store = postgresstore.New(s.DB())
+	sessions.Lifetime = 14 * 24 * time.Hour
+	sessions.Cookie.Name = "bench"
+	sessions.Cookie.HttpOnly = true
+	sessions.Cookie.SameSite = http.SameSiteLaxMode
+	return &Server{store: s, sessions: sessions, pages: pages, log: log}, nil
+}
+
+// signInsPerMinute bounds guesses at passwords from one address.
+const signInsPerMinute = 10
+
+// Routes is the whole site.
+func (s *Server) Routes() chi.Router {
+	r := chi.NewRouter()
+	r.Use(s.logRequests, middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler)
+	r.Handle("/static/*", staticFiles())
+
+	r.Group(func(r chi.Router) {
+		r.Use(s.sessions.LoadAndSave)
+		r.NotFound(s.notFound)
+		r.Get("/sign-in", s.signInPage)
+		r.Get("/welcome", s.welcomePage)
+		r.Group(func(r chi.Router) {
+			r.Use(httprate.LimitByIP(signInsPerMinute, time.Minute))
+			r.Post("/sign-in", s.signIn)
+			r.Post("/welcome", s.welcome)
+		})
+		r.Post("/sign-in/demo", s.signInDemo)
+		r.Post("/sign-out", s.signOut)
+
+		r.Group(func(r chi.Router) {
+			r.Use(s.requireTeacher, middleware.Compress(5))
+			r.Get("/", s.shelf)
+
+			r.Get("/exercises/new", s.newExercise)
+			r.Post("/exercises", s.addExercise)
+			r.Post("/exercises/preview", s.previewExercise)
+			r.Get("/exercises/{id}/edit", s.editExercise)
+			r.Post("/exercises/{id}", s.changeExercise)
+			r.Post("/exercises/{id}/remove", s.removeExercise)
+			r.Post("/exercises/{id}/restore", s.restoreExercise)
+
+			r.Get("/bench/{id}", s.bench)
+			r.Post("/bench/{id}/attempts", s.addAttempt)
+			r.Post("/attempts/{id}/undo", s.undoAttempt)
+
+			r.Get("/board", s.board)
+			r.Get("/students/{id}", s.history)
+
+			r.Get("/people", s.people)
+			r.Post("/sections", s.addSection)
+			r.Post("/students", s.addStudent)
+			r.Post("/students/{id}", s.changeStudent)
+			r.Post("/students/{id}/erase", s.eraseStudent)
+		})
+	})
+	return r
+}
+
+// Serve listens on an address such as 127.0.0.1:8080 until ctx ends.
+func (s *Server) Serve(ctx context.Context, address string) error {
+	server := &http.Server{
+		Addr: address, Handler: s.Routes(),
+		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute,
+	}
+	ended := make(chan error, 1)
+	go func() { ended <- server.ListenAndServe() }()
+	select {
+	case err := <-ended:
+		return fmt.Errorf("serve on %s: %w", address, err)
+	case <-ctx.Done():
+	}
+	closing, cancel := context.WithTimeout(context.Background(), 5*time.Second)
+	defer cancel()
+	if err := server.Shutdown(closing); err != nil && !errors.Is(err, context.DeadlineExceeded) {
+		return fmt.Errorf("stop serving: %w", err)
+	}
+	return nil
+}

@@ -1,0 +1,135 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"strings"
+
+	"unhurriedbench/store"
+)
+
+// account is the sign-in and first-teacher form.
+type account struct {
+	Email, Name, School string
+	Demo                string // the demo teacher's name, where there is one
+	Problem             string
+}
+
+func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) {
+	if _, ok := s.signedIn(r); ok {
+		http.Redirect(w, r, "/", http.StatusSeeOther)
+		return
+	}
+	some, err := s.store.HasTeachers(r.Context())
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if !some {
+		http.Redirect(w, r, "/welcome", http.StatusSeeOther)
+		return
+	}
+	s.showSignIn(w, r, http.StatusOK, account{})
+}
+
+func (s *Server) showSignIn(w http.ResponseWriter, r *http.Request, status int, a account) {
+	demo, err := s.store.DemoTeacher(r.Context())
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		s.failed(w, r, err)
+		return
+	}
+	a.Demo = demo.Name
+	s.page(w, r, status, "sign-in", "Sign in", a)
+}
+
+func (s *Server) signIn(w http.ResponseWriter, r *http.Request) {
+	email := text(r, "email")
+	t, err := s.store.CheckPassword(r.Context(), email, r.FormValue("password"))
+	if errors.Is(err, store.ErrWrongPassword) {
+		s.showSignIn(w, r, http.StatusUnprocessableEntity, account{Email: email,
+			Problem: "That address and password do not belong together. Check both and try again."})
+		return
+	}
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.enter(w, r, t)
+}
+
+func (s *Server) signInDemo(w http.ResponseWriter, r *http.Request) {
+	t, err := s.store.DemoTeacher(r.Context())
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.enter(w, r, t)
+}
+
+// enter starts a fresh session for a teacher.
+func (s *Server) enter(w http.ResponseWriter, r *http.Request, t store.Teacher) {
+	if err := s.sessions.RenewToken(r.Context()); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.sessions.Put(r.Context(), "teacher", t.ID)
+	http.Redirect(w, r, "/", http.StatusSeeOther)
+}
+
+func (s *Server) signOut(w http.ResponseWriter, r *http.Request) {
+	if err := s.sessions.Destroy(r.Context()); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
+}
+
+func (s *Server) welcomePage(w http.ResponseWriter, r *http.Request) {
+	if s.refuseSecond(w, r) {
+		return
+	}
+	s.page(w, r, http.StatusOK, "welcome", "Welcome", account{})
+}
+
+// refuseSecond sends everybody but the very first teacher to sign in.
+func (s *Server) refuseSecond(w http.ResponseWriter, r *http.Request) bool {
+	some, err := s.store.HasTeachers(r.Context())
+	if err != nil {
+		s.failed(w, r, err)
+		return true
+	}
+	if some {
+		http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
+	}
+	return some
+}
+
+const shortestPassword = 10
+
+func (s *Server) welcome(w http.ResponseWriter, r *http.Request) {
+	if s.refuseSecond(w, r) {
+		return
+	}
+	a := account{Email: text(r, "email"), Name: text(r, "name"), School: text(r, "school")}
+	password := r.FormValue("password")
+	switch {
+	case a.Name == "":
+		a.Problem = "Your name is missing. Type the name your students call you."
+	case !strings.Contains(a.Email, "@"):
+		a.Problem = "The address has no @. Type the e-mail address you will sign in with."
+	case len(password) < shortestPassword:
+		a.Problem = "The password is too short. Use at least 10 characters."
+	case len(password) > store.LongestPassword:
+		a.Problem = "The password is too long. Use at most 72 characters."
+	}
+	if a.Problem != "" {
+		s.page(w, r, http.StatusUnprocessableEntity, "welcome", "Welcome", a)
+		return
+	}
+	t, err := s.store.AddTeacher(r.Context(), a.Email, a.Name, a.School, password)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.enter(w, r, t)
+}

@@ -1,0 +1,210 @@
+// The Bench: draws the part, keeps the lanes in step with the piece and stage at
+// hand, and listens to the keys.
+(function () {
+  "use strict";
+
+  const shown = { tap: true, count: true, name: true, finger: true };
+  let data = null;   // of the part on the page
+  let places = [];   // where each pulse lies
+  let width = 0;     // the part was drawn for
+
+  function side() { return document.getElementById("side"); }
+  function host() { return document.querySelector("#bench .engraving"); }
+
+  function piece() {
+    const s = side().dataset;
+    const current = document.querySelector("#pieces a[aria-current]");
+    return { from: Number(s.from), to: Number(s.to), whole: s.whole === "yes", label: current ? current.querySelector(".piece-name").textContent.split(" ·")[0] : "" };
+  }
+
+  async function engraveSheet() {
+    const source = document.getElementById("sheet-data");
+    if (!source) return;
+    data = JSON.parse(source.textContent);
+    const element = host();
+    const note = document.querySelector(".sheet-note");
+    const narrow = element.clientWidth < 520;
+    const lanesHeight = window.lanes.rows(data, shown).height;
+    const scale = narrow ? 36 : 46;
+    width = element.clientWidth;
+    element.style.paddingLeft = narrow ? "0" : "60px";
+    try {
+      await document.fonts.ready;
+      const canvas = element.querySelector(".canvas") || element.appendChild(Object.assign(document.createElement("div"), { className: "canvas" }));
+      // The music is spaced wider until every name and fingering has room under
+      // its own notehead.
+      let spacing = 0.05;
+      for (let tries = 0; tries < 7; tries++) {
+        await window.engrave.draw(canvas, data.mei, {
+          scale: scale,
+          engraver: {
+            svgAdditionalAttribute: ["staff@n"], spacingNonLinear: 0.85, spacingLinear: spacing,
+            spacingStaff: 4, spacingSystem: Math.ceil((lanesHeight + 6) * 100 / scale / 9), justifyVertically: false,
+          },
+        });
+        const crowding = window.lanes.crowding(element, data, shown);
+        if (crowding <= 1.02) break;
+        spacing *= crowding > 1.5 ? 1.3 : 1.15;
+      }
+      element.classList.add("ruled");
+      hideRuler(canvas);
+      drawLanes();
+      note.hidden = true;
+      document.querySelector(".as-table").open = false;
+    } catch (problem) {
+      note.hidden = false;
+      note.textContent = "The music could not be drawn (" + problem.message + "). The table below has everything.";
+    }
+  }
+
+  // hideRuler hides the ruler staff and its share of the bar lines, which lies
+  // below the lines of the staff it hangs under.
+  function hideRuler(canvas) {
+    for (const staff of canvas.querySelectorAll("g.staff[data-n='2']")) staff.style.visibility = "hidden";
+    for (const measure of canvas.querySelectorAll("g.measure")) {
+      const lines = [...measure.querySelectorAll("g.staff[data-n='1'] > path")].map((path) => path.getBoundingClientRect().bottom);
+      const bottom = Math.max(...lines) + 2;
+      for (const part of measure.querySelectorAll(".barLine > *")) {
+        if (part.getBoundingClientRect().top > bottom) part.style.visibility = "hidden";
+      }
+    }
+    for (const system of canvas.querySelectorAll("g.system > path, g.systemDivider, g.grpSym")) system.style.visibility = "hidden";
+  }
+
+  function drawLanes() {
+    if (!data) return;
+    const element = host();
+    places = window.lanes.draw(element, data, { shown, piece: piece(), stage: side().dataset.stage });
+  }
+
+  document.addEventListener("DOMContentLoaded", engraveSheet);
+  document.addEventListener("htmx:afterSettle", (event) => {
+    if (!document.getElementById("bench")) return;
+    window.metronome.stop();
+    if (event.detail.elt.id === "bench") engraveSheet();
+    else drawLanes();
+  });
+
+  let resizing = 0;
+  window.addEventListener("resize", () => {
+    clearTimeout(resizing);
+    resizing = setTimeout(() => { if (host() && host().clientWidth !== width) engraveSheet(); }, 200);
+  });
+
+  // Tempo by notches of the scale.
+  function notch(step) {
+    const scale = side().querySelector("[data-notches]").value.trim().split(" ").map(Number);
+    const shownTempo = side().querySelector("[data-tempo]");
+    const now = Number(shownTempo.textContent);
+    let at = scale.findIndex((mark) => mark >= now);
+    if (at < 0) at = scale.length - 1;
+    if (step > 0 && scale[at] > now) at--;
+    at = Math.min(Math.max(at + step, 0), scale.length - 1);
+    shownTempo.textContent = scale[at];
+    for (const field of side().querySelectorAll("[data-tempo-field]")) field.value = scale[at];
+    for (const link of document.querySelectorAll("#side a[href*='tempo='], #pieces a[href*='tempo='], .instruments a[href*='tempo=']")) {
+      link.href = link.href.replace(/tempo=\d+/, "tempo=" + scale[at]);
+      if (link.hasAttribute("hx-get")) { link.setAttribute("hx-get", link.getAttribute("href").replace(/^https?:\/\/[^/]+/, "")); htmx.process(link); }
+    }
+    window.metronome.stop();
+  }
+
+  function playOrStop() {
+    if (window.metronome.running()) { window.metronome.stop(); return; }
+    const p = piece();
+    window.metronome.start({
+      data, places, from: p.from, to: p.to, whole: p.whole,
+      tempo: Number(side().querySelector("[data-tempo]").textContent),
+      cues: [...side().querySelectorAll(".count-off li")], host: host(),
+      button: side().querySelector("[data-play]"),
+    });
+  }
+
+  function openCauses(open) {
+    const causes = side().querySelector(".causes");
+    if (!causes) return;
+    causes.hidden = !open;
+    side().querySelector("[data-stumble]").setAttribute("aria-expanded", String(open));
+    if (open) causes.querySelector("button").focus();
+  }
+
+  function toggleLane(name) {
+    const button = document.querySelector(`.lane-switches [data-lane=${name}]`);
+    if (!button || button.disabled) return;
+    shown[name] = !shown[name];
+    button.setAttribute("aria-pressed", String(shown[name]));
+    drawLanes();
+  }
+
+  function move(links, step) {
+    const at = links.findIndex((link) => link.hasAttribute("aria-current"));
+    const next = links[at + step];
+    if (next) next.click();
+  }
+
+  document.addEventListener("click", (event) => {
+    if (!document.getElementById("bench")) return;
+    const on = (selector) => event.target.closest(selector);
+    if (on("[data-notch]")) notch(Number(on("[data-notch]").dataset.notch));
+    else if (on("[data-play]")) playOrStop();
+    else if (on("[data-stumble]")) openCauses(side().querySelector(".causes").hidden);
+    else if (on("[data-lane]")) toggleLane(on("[data-lane]").dataset.lane);
+    else if (on("[data-keys]")) showKeys();
+    else if (on("[data-why]")) showWhy(on("[data-why]").dataset.why);
+  });
+
+  function showWhy(text) {
+    const why = document.querySelector(".why");
+    why.textContent = text;
+    why.hidden = false;
+  }
+
+  function showKeys() {
+    let dialog = document.querySelector("dialog.keys");
+    if (!dialog) {
+      dialog = document.createElement("dialog");
+      dialog.className = "keys";
+      dialog.innerHTML = `<h2>Keys on the Bench</h2><dl>
+        <dt><kbd>space</kbd></dt><dd>count-off and go; again to stop</dd>
+        <dt><kbd>↑</kbd> <kbd>↓</kbd></dt><dd>piece before, piece after</dd>
+        <dt><kbd>←</kbd> <kbd>→</kbd></dt><dd>stage before, stage after</dd>
+        <dt><kbd>[</kbd> <kbd>]</kbd></dt><dd>a notch slower, a notch faster</dd>
+        <dt><kbd>C</kbd></dt><dd>the try was clean</dd>
+        <dt><kbd>X</kbd></dt><dd>it stumbled; then <kbd>R</kbd> rhythm, <kbd>N</kbd> name, <kbd>F</kbd> fingering, <kbd>S</kbd> sound</dd>
+        <dt><kbd>1</kbd>–<kbd>4</kbd></dt><dd>show or hide a lane</dd></dl>
+        <button type="button" class="btn quiet" data-close>Close</button>`;
+      document.body.append(dialog);
+    }
+    dialog.showModal();
+  }
+
+  const keys = {
+    " ": playOrStop,
+    "[": () => notch(-1), "]": () => notch(1),
+    ArrowUp: () => move([...document.querySelectorAll("#pieces a")], -1),
+    ArrowDown: () => move([...document.querySelectorAll("#pieces a")], 1),
+    ArrowLeft: () => move([...document.querySelectorAll(".stages a")], -1),
+    ArrowRight: () => move([...document.querySelectorAll(".stages a")], 1),
+    c: () => side().querySelector(".btn.clean")?.click(),
+    x: () => openCauses(true),
+    Escape: () => openCauses(false),
+    1: () => toggleLane("tap"), 2: () => toggleLane("count"), 3: () => toggleLane("name"), 4: () => toggleLane("finger"),
+    "?": showKeys,
+  };
+
+  document.addEventListener("keydown", (event) => {
+    if (!document.getElementById("bench") || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (event.target.closest("input:not([type=hidden]), textarea, select, dialog")) return;
+    const causes = side().querySelector(".causes");
+    if (causes && !causes.hidden) {
+      const cause = causes.querySelector(`[data-key="${event.key.toLowerCase()}"]`);
+      if (cause) { event.preventDefault(); cause.click(); return; }
+    }
+    // Space and Enter keep their meaning on a focused control other than links.
+    if (event.key === " " && event.target.closest("button, summary") && !event.target.closest("[data-play]")) return;
+    const action = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+    if (!action) return;
+    event.preventDefault();
+    action();
+  });
+})();

@@ -1,0 +1,49 @@
+// Loads the engraver once and draws MEI into an element.
+window.engrave = (function () {
+  "use strict";
+
+  let ready = null;
+
+  function load() {
+    if (ready) return ready;
+    ready = new Promise((resolve, reject) => {
+      const script = document.createElement("script");
+      script.src = "/static/lib/verovio.js";
+      script.onerror = () => reject(new Error("the engraver did not load"));
+      script.onload = () => {
+        const start = () => resolve(new verovio.toolkit());
+        if (verovio.module.calledRun) start();
+        else verovio.module.onRuntimeInitialized = start;
+      };
+      document.head.append(script);
+    });
+    return ready;
+  }
+
+  // draw engraves mei at the element's width and returns its svg.
+  async function draw(element, mei, options) {
+    const toolkit = await load();
+    const scale = options.scale || 45;
+    toolkit.setOptions(Object.assign({
+      pageWidth: Math.max(300, element.clientWidth) * 100 / scale,
+      pageHeight: 60000, adjustPageHeight: true, scale: scale, svgViewBox: true,
+      pageMarginLeft: 0, pageMarginRight: 0, pageMarginTop: 20, pageMarginBottom: 20,
+      header: "none", footer: "none", breaks: "auto", mnumInterval: 1, minLastJustification: 0.6,
+    }, options.engraver));
+    toolkit.loadData(mei);
+    element.innerHTML = toolkit.renderToSVG(1);
+    return element.querySelector("svg");
+  }
+
+  function drawPreviews() {
+    for (const element of document.querySelectorAll(".engraving[data-mei]")) {
+      const mei = element.dataset.mei;
+      element.removeAttribute("data-mei");
+      draw(element, mei, { scale: 40, engraver: {} }).catch((problem) => { element.textContent = "The preview cannot be drawn: " + problem.message + "."; });
+    }
+  }
+  document.addEventListener("DOMContentLoaded", drawPreviews);
+  document.addEventListener("htmx:afterSettle", drawPreviews);
+
+  return { load, draw };
+})();

@@ -1,0 +1,198 @@
+// Lays the lanes of taps, counts, names and fingerings under the engraved part,
+// each on its pulse or notehead, and marks the piece at hand.
+window.lanes = (function () {
+  "use strict";
+
+  const SVG = "http://www.w3.org/2000/svg";
+  const ROW = { tap: 24, count: 26, name: 28 };
+
+  function make(name, attributes, text) {
+    const element = document.createElementNS(SVG, name);
+    for (const key in attributes) element.setAttribute(key, attributes[key]);
+    if (text !== undefined) element.textContent = text;
+    return element;
+  }
+
+  // centre gives the middle of an element and its box, in pixels of the sheet.
+  function box(element, origin) {
+    const r = element.getBoundingClientRect();
+    return { x: r.left - origin.left, y: r.top - origin.top, right: r.right - origin.left, bottom: r.bottom - origin.top, cx: (r.left + r.right) / 2 - origin.left };
+  }
+
+  // rows lists the lanes that are shown, with their place under the staff.
+  function rows(data, shown) {
+    const list = [];
+    let y = 8;
+    for (const lane of ["tap", "count", "name", "finger"]) {
+      if (!shown[lane] || (lane === "name" && !data.named)) continue;
+      const height = lane === "finger" ? window.fingering[data.mechanism].height : ROW[lane];
+      list.push({ lane, y: y + height / 2, height });
+      y += height;
+    }
+    return { list, height: y };
+  }
+
+  // measure finds where every pulse, note and measure lies, system by system.
+  function locate(host, data) {
+    const origin = host.getBoundingClientRect();
+    const systems = [];
+    const byNode = new Map();
+    data.measures.forEach((m, index) => {
+      const node = host.querySelector("#" + m.id);
+      if (!node) return;
+      const systemNode = node.closest("g.system");
+      let system = byNode.get(systemNode);
+      if (!system) {
+        system = { measures: [], top: Infinity, bottom: 0, left: Infinity, right: 0 };
+        byNode.set(systemNode, system);
+        systems.push(system);
+      }
+      const staff = node.querySelector("g.staff[data-n='1']");
+      const lines = box(staff, origin);
+      system.top = Math.min(system.top, lines.y);
+      system.bottom = Math.max(system.bottom, lines.bottom);
+      system.left = Math.min(system.left, lines.x);
+      system.right = Math.max(system.right, lines.right);
+      const find = (id) => { const e = host.querySelector("#" + id); return e && box(e.querySelector(".notehead") || e, origin); };
+      const pulses = m.pulses.map((p) => ({ pulse: p, x: (find(p.id) || {}).cx }));
+      const events = m.events.map((e) => ({ event: e, at: find(e.id) }));
+      system.measures.push({ index, left: lines.x, right: lines.right, pulses, events });
+    });
+    return systems;
+  }
+
+  function tapMark(tap, x, y) {
+    return tap === "down"
+      ? make("path", { class: "tap", d: `M${x - 5} ${y - 4} L${x} ${y + 4} L${x + 5} ${y - 4}` })
+      : make("path", { class: "tap", d: `M${x - 4} ${y + 3} L${x} ${y - 3} L${x + 4} ${y + 3}` });
+  }
+
+  function drawTaps(g, system, y) {
+    for (const m of system.measures) {
+      for (const { pulse, x } of m.pulses) if (pulse.tap && x) g.append(tapMark(pulse.tap, x, y));
+    }
+  }
+
+  function drawCounts(g, system, y) {
+    for (const m of system.measures) {
+      for (const { pulse, x } of m.pulses) {
+        if (!x) continue;
+        if (pulse.look === "quiet") g.append(make("circle", { class: "c-dot", cx: x, cy: y, r: 1.8 }));
+        else g.append(make("text", { class: "c-" + pulse.look, x, y }, pulse.text));
+      }
+    }
+  }
+
+  function marked(event, alert) { return event.alerts.includes(alert); }
+
+  const nameWidth = (event) => 11 * event.name.length;
+
+  function drawNames(g, system, y) {
+    for (const m of system.measures) {
+      for (const { event, at } of m.events) if (at) drawName(g, event, at.cx, y);
+    }
+  }
+
+  function drawName(g, event, x, y) {
+    const trap = marked(event, "trap");
+    const width = nameWidth(event);
+    if (trap || marked(event, "carried")) {
+      g.append(make("rect", { class: trap ? "box-trap" : "box-carried", x: x - width / 2 - 4, y: y - 12, width: width + 8, height: 24, rx: 5 }));
+    }
+    g.append(make("text", { class: trap ? "n n-trap" : "n", x, y }, event.name));
+  }
+
+  function drawFingerings(g, system, y, height, mechanism) {
+    const drawing = window.fingering[mechanism];
+    for (const m of system.measures) {
+      for (const { event, at } of m.events) {
+        if (at && event.fingering) drawing.mark(g, event.fingering, at.cx, y, height);
+      }
+    }
+  }
+
+  // crowding is how many times wider the notes would have to stand for the
+  // widest neighbours in any lane not to touch; 1 or less is room enough.
+  function crowding(host, data, shown) {
+    const drawing = window.fingering[data.mechanism];
+    let most = 0;
+    for (const system of locate(host, data)) {
+      const notes = system.measures.flatMap((m) => m.events).filter(({ at }) => at);
+      for (let i = 1; i < notes.length; i++) {
+        const [a, b] = [notes[i - 1], notes[i]];
+        const gap = b.at.cx - a.at.cx;
+        const names = shown.name && data.named ? (nameWidth(a.event) + nameWidth(b.event)) / 2 + 2 : 0;
+        const fingers = shown.finger ? (drawing.width(a.event.fingering) + drawing.width(b.event.fingering)) / 2 : 0;
+        most = Math.max(most, Math.max(names, fingers) / gap);
+      }
+    }
+    return most;
+  }
+
+  // drawAlerts sets a filled diamond over a trap and an open hook over a note
+  // that an earlier accidental still governs, and gives each note a reason.
+  function drawAlerts(g, system, bottom) {
+    for (const m of system.measures) {
+      for (const { event, at } of m.events) {
+        if (!at) continue;
+        const top = Math.min(system.top, at.y) - 14;
+        if (marked(event, "trap")) {
+          g.append(make("path", { class: "mark-trap", d: `M${at.cx} ${top - 7} l6 7 l-6 7 l-6 -7 Z` }));
+        } else if (marked(event, "carried")) {
+          g.append(make("path", { class: "mark-carried", d: `M${at.cx - 7} ${top + 4} q0 -8 7 -8 q7 0 7 8` }));
+        }
+        if (!event.why) continue;
+        const touch = make("rect", { class: "touch", x: at.cx - 12, y: top - 8, width: 24, height: bottom - top, "data-why": event.why });
+        touch.append(make("title", {}, event.why));
+        g.append(touch);
+      }
+    }
+  }
+
+  function drawPiece(g, system, piece, bottom) {
+    const inside = system.measures.filter((m) => m.index >= piece.from && m.index <= piece.to);
+    if (!inside.length) return;
+    const left = inside[0].left + (inside[0].index === system.measures[0].index ? -4 : 1);
+    const right = inside[inside.length - 1].right;
+    const top = system.top - 34;
+    g.append(make("rect", { class: "piece-box", x: left, y: top, width: right - left, height: bottom - top, rx: 7 }));
+    if (inside[0].index === piece.from) g.append(make("text", { class: "piece-label", x: left + 6, y: top - 9 }, piece.label));
+  }
+
+  // draw puts the lanes into the sheet and returns where each pulse lies, for
+  // the cursor.
+  function draw(host, data, view) {
+    host.querySelector("svg.lanes")?.remove();
+    const svg = make("svg", { class: "lanes", "aria-hidden": "true", width: host.clientWidth, height: host.clientHeight });
+    const { list, height } = rows(data, view.shown);
+    const places = [];
+    const names = { tap: "Tap", count: "Count", name: "Name", finger: data.laneName };
+    for (const system of locate(host, data)) {
+      const bottom = system.bottom + height + 8;
+      const g = make("g", {});
+      if (!view.piece.whole) drawPiece(g, system, view.piece, bottom);
+      for (const row of list) {
+        const y = system.bottom + row.y;
+        const lane = make("g", { class: view.stage === "play" || row.lane === view.stage || (row.lane === "tap" && view.stage === "count") ? "" : "other" });
+        lane.append(make("text", { class: "lane-name", x: 0, y }, names[row.lane]));
+        if (row.lane === "tap") drawTaps(lane, system, y);
+        if (row.lane === "count") drawCounts(lane, system, y);
+        if (row.lane === "name") drawNames(lane, system, y);
+        if (row.lane === "finger") drawFingerings(lane, system, y, row.height, data.mechanism);
+        g.append(lane);
+      }
+      drawAlerts(g, system, bottom);
+      svg.append(g);
+      for (const m of system.measures) {
+        for (const { pulse, x } of m.pulses) places.push({ measure: m.index, pulse, x, top: system.top - 18, bottom });
+      }
+    }
+    host.append(svg);
+    const last = places.length ? places[places.length - 1].bottom : 0;
+    host.style.minHeight = `${last + 8}px`;
+    svg.setAttribute("height", Math.max(last + 8, host.clientHeight));
+    return places;
+  }
+
+  return { draw, rows, crowding, make };
+})();

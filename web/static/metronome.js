@@ -1,0 +1,110 @@
+// The metronome: a count-off, then clicks and a cursor through the piece at
+// hand. Sound and timing are Tone.js's; it is loaded at the first start.
+window.metronome = (function () {
+  "use strict";
+
+  let loading = null;
+  let click = null;
+  let run = null; // what is playing
+
+  function load() {
+    loading = loading || new Promise((resolve, reject) => {
+      const script = document.createElement("script");
+      script.src = "/static/lib/tone.js";
+      script.onload = resolve;
+      script.onerror = () => reject(new Error("the sound library did not load"));
+      document.head.append(script);
+    });
+    return loading;
+  }
+
+  // steps lists what happens when, in whole notes from the first note of the
+  // piece: cues before 0, pulses from there.
+  function steps(plan) {
+    const list = plan.cues.map((cue) => ({ at: Number(cue.dataset.at), cue, beat: "beat" in cue.dataset }));
+    const order = plan.whole ? plan.data.order : range(plan.from, plan.to);
+    let at = 0;
+    for (const index of order) {
+      const m = plan.data.measures[index];
+      for (const place of plan.places.filter((p) => p.measure === index)) {
+        list.push({ at: at + place.pulse.at - m.offset, place, beat: place.pulse.beat });
+      }
+      at += m.length;
+    }
+    return { list, end: at };
+  }
+
+  function range(from, to) { return Array.from({ length: to - from + 1 }, (_, i) => from + i); }
+
+  async function start(plan) {
+    const mine = run = { plan };
+    label(plan, "Stop");
+    try {
+      await load();
+      await Tone.start();
+    } catch (problem) {
+      if (run === mine) stop();
+      return;
+    }
+    if (run !== mine) return;
+    click = click || new Tone.Synth({ oscillator: { type: "triangle" }, envelope: { attack: 0.001, decay: 0.06, sustain: 0, release: 0.03 }, volume: -4 }).toDestination();
+    const { list, end } = steps(plan);
+    const second = 60 / plan.tempo / plan.data.beat; // of a whole note
+    const first = Math.min(0, ...list.map((step) => step.at));
+    const transport = Tone.getTransport();
+    transport.cancel(0);
+    transport.stop();
+    for (const step of list) {
+      transport.schedule((time) => {
+        if (step.beat) click.triggerAttackRelease(step.cue ? "G5" : "D5", 0.04, time);
+        Tone.getDraw().schedule(() => { if (run === mine) show(plan, step); }, time);
+      }, (step.at - first) * second);
+    }
+    transport.schedule((time) => Tone.getDraw().schedule(() => { if (run === mine) stop(); }, time), (end - first) * second);
+    transport.start("+0.15");
+  }
+
+  function show(plan, step) {
+    for (const cue of plan.cues) cue.classList.toggle("now", cue === step.cue);
+    if (!step.place) return;
+    const svg = plan.host.querySelector("svg.lanes");
+    if (!svg) return;
+    let cursor = svg.querySelector(".cursor");
+    if (!cursor) {
+      cursor = window.lanes.make("rect", { class: "cursor", width: 26, rx: 6 });
+      svg.prepend(cursor);
+    }
+    cursor.setAttribute("x", step.place.x - 13);
+    cursor.setAttribute("y", step.place.top);
+    cursor.setAttribute("height", step.place.bottom - step.place.top);
+    cursor.dataset.pulse = step.place.pulse.id;
+    follow(plan.host, step.place);
+  }
+
+  // follow brings the next system into view when the cursor reaches it.
+  function follow(host, place) {
+    const top = host.getBoundingClientRect().top + place.top;
+    const bottom = host.getBoundingClientRect().top + place.bottom;
+    if (bottom > window.innerHeight || top < 0) window.scrollBy({ top: top - 80 });
+  }
+
+  function label(plan, word) {
+    const text = plan.button.querySelector("[data-play-word]");
+    if (text) text.textContent = word;
+    plan.button.classList.toggle("playing", word === "Stop");
+  }
+
+  function stop() {
+    if (!run) return;
+    const { plan } = run;
+    run = null;
+    if (window.Tone) { Tone.getTransport().stop(); Tone.getTransport().cancel(0); }
+    for (const cue of plan.cues) cue.classList.remove("now");
+    plan.host.querySelector(".cursor")?.remove();
+    label(plan, "Start the count-off");
+  }
+
+  function running() { return run !== null; }
+
+  return { start, stop, running };
+})();

@@ -1,0 +1,53 @@
+// What every page needs: a dialog for a student's history, and a check of a
+// chosen file's size before it is sent.
+(function () {
+  "use strict";
+
+  document.addEventListener("htmx:afterSwap", (event) => {
+    const dialog = document.querySelector("dialog.history-dialog");
+    if (dialog && dialog.contains(event.detail.elt) && !dialog.open) dialog.showModal();
+    // A mark taken back in the dialog changes the table behind it.
+    if (dialog && dialog.open && event.detail.requestConfig.verb === "post") dialog.dataset.changed = "yes";
+  });
+
+  document.addEventListener("click", (event) => {
+    if (!event.target.closest("[data-close]")) return;
+    event.target.closest("dialog").close();
+  });
+
+  document.addEventListener("DOMContentLoaded", () => {
+    const dialog = document.querySelector("dialog.history-dialog");
+    if (dialog) dialog.addEventListener("close", () => { if (dialog.dataset.changed) location.reload(); });
+    const form = document.querySelector("form[data-largest]");
+    if (form) watchFile(form);
+  });
+
+  function watchFile(form) {
+    const file = form.querySelector("input[type=file]");
+    const note = form.querySelector(".file-note");
+    const check = () => {
+      const chosen = file.files[0];
+      const tooLarge = chosen && chosen.size > Number(form.dataset.largest);
+      note.textContent = tooLarge
+        ? "This file is larger than 5 MB. Choose a single exercise."
+        : chosen ? "The file is used, not the typed notes." : "";
+      return !tooLarge;
+    };
+    file.addEventListener("change", check);
+    form.addEventListener("submit", (event) => {
+      if (!check()) { event.preventDefault(); file.focus(); }
+    });
+  }
+
+  // A refusal from the server is shown instead of being swallowed.
+  document.addEventListener("htmx:responseError", (event) => {
+    const advice = document.querySelector(".advice");
+    const text = event.detail.xhr.status === 422 ? event.detail.xhr.responseText
+      : "That did not reach the server or was refused. Nothing was changed; try again.";
+    if (advice) advice.textContent = text;
+  });
+  document.addEventListener("htmx:sendError", () => {
+    const advice = document.querySelector(".advice");
+    if (advice) advice.textContent = "The server does not answer. Nothing was marked; try again when it is back.";
+  });
+})();
