@@ -105,7 +105,7 @@ func addBook(ctx context.Context, s *store.Store, teacher int64) ([]kept, error)
 // practise logs some weeks of tries: a number of them that grows with the
 // student's quickness, piece by piece.
 func practise(ctx context.Context, s *store.Store, teacher, student int64, exercises []kept, quick int, chance *rand.Rand) error {
-	left := 40 + 12*quick + chance.IntN(40)
+	left := 35*quick + chance.IntN(60)
 	for _, x := range exercises {
 		for _, piece := range x.pieces {
 			state := routine.State{}

@@ -15,8 +15,7 @@ func (p *Part) Finish() error {
 		return Problems{General("There is no music in it.", "Add at least one measure of notes.")}
 	}
 	if len(p.Measures) > MostMeasures {
-		return Problems{General(fmt.Sprintf("It has %d measures.", len(p.Measures)),
-			fmt.Sprintf("Bring in at most %d at a time.", MostMeasures))}
+		return Problems{TooManyMeasures(len(p.Measures))}
 	}
 	p.addUpLengths()
 	p.number()
@@ -29,6 +28,11 @@ func (p *Part) Finish() error {
 	p.joinTies()
 	p.MarkAccidentals()
 	return nil
+}
+
+// TooManyMeasures is the problem of a part longer than MostMeasures.
+func TooManyMeasures(n int) Problem {
+	return General(fmt.Sprintf("It has %d measures or more.", n), fmt.Sprintf("Bring in at most %d at a time.", MostMeasures))
 }
 
 func (p *Part) addUpLengths() {

@@ -53,7 +53,7 @@ func Notes(t *testing.T, text string) []Note {
 	if err := os.WriteFile(in, []byte(text), 0o600); err != nil {
 		t.Fatal(err)
 	}
-	if message, err := exec.Command(program, in, "-o", out, "-NGUI").CombinedOutput(); err != nil {
+	if message, err := exec.Command(program, in, "-o", out, "-NGUI", "-NFER").CombinedOutput(); err != nil {
 		if _, missing := os.Stat(out); missing != nil {
 			t.Fatalf("abc2midi: %v\n%s", err, message)
 		}

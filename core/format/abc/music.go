@@ -12,7 +12,7 @@ import (
 // music reads one line of notes.
 func (v *voice) music(line string) {
 	for i := 0; i < len(line); {
-		if len(v.r.problems) >= mostProblems {
+		if v.r.full || len(v.r.problems) >= mostProblems {
 			return
 		}
 		n := v.symbol(line[i:])
@@ -262,7 +262,7 @@ func (v *voice) rest(s string) int {
 	}
 	for i := range count {
 		v.addEvent(score.Event{Kind: score.Rest, Length: v.meter.Length(), WholeMeasure: true})
-		if i < count-1 {
+		if i < count-1 && !v.r.full {
 			v.closeMeasure(false, false, false)
 		}
 	}
@@ -334,7 +334,7 @@ func (v *voice) bracket(s string) int {
 	if end < 0 {
 		return 0
 	}
-	if len(s) > 2 && s[2] == ':' {
+	if end > 2 && s[2] == ':' {
 		r := v.r
 		r.field(s[1], strings.TrimSpace(s[3:end]), true)
 		if r.voice != v { // [V:2]: the rest of the line belongs to the other voice

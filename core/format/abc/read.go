@@ -28,6 +28,7 @@ type reader struct {
 	inBody    bool
 	propagate string // how far accidentals reach: "pitch", "octave" or "not"
 	remarked  map[string]bool
+	full      bool // a voice has more measures than a part may have
 
 	voices []*voice
 	voice  *voice
@@ -56,7 +57,7 @@ func Read(text string) (score.Score, error) {
 			}
 		}
 		r.readLine(line)
-		if len(r.problems) >= mostProblems {
+		if r.full || len(r.problems) >= mostProblems {
 			break
 		}
 	}

@@ -1,13 +1,177 @@
 package abc
 
-import "testing"
+import (
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
 
-func TestX(t *testing.T) {
-	s, err := Read("X:1\nT:Hi\nM:4/4\nL:1/4\nK:Bb\nF|:B>c d2|=e e E2-|E4:|1 B,4:|2 _B4|]\n")
-	if err != nil { t.Fatal(err) }
-	for _, m := range s.Parts[0].Measures {
-		t.Log(m.Number, m.Offset, m.RepeatStart, m.RepeatEnd, m.Endings)
-		for _, e := range m.Events { t.Log("  ", e.Pitch, e.Start, e.Length, e.Sign, e.Tied) }
+	"unhurriedbench/core/score"
+	"unhurriedbench/internal/midicheck"
+)
+
+// Outside check: abc2midi, from Debian's abcmidi, strikes the same notes at the
+// same times, repeats unrolled.
+func TestFilesAgreeWithABC2MIDI(t *testing.T) {
+	names, err := filepath.Glob("testdata/*.abc")
+	if err != nil || len(names) < 20 {
+		t.Fatalf("%d files: %v", len(names), err)
 	}
-	t.Log(s.Parts[0].Order(), s.Remarks)
+	for _, name := range names {
+		t.Run(strings.TrimSuffix(filepath.Base(name), ".abc"), func(t *testing.T) {
+			text, err := os.ReadFile(name)
+			if err != nil {
+				t.Fatal(err)
+			}
+			s, err := Read(string(text))
+			if err != nil {
+				t.Fatal(err)
+			}
+			midicheck.Compare(t, string(text), s.Parts[0])
+		})
+	}
+}
+
+// tune puts a line of music under a plain header.
+func tune(music string) string { return "X:1\nT:Test\nM:4/4\nL:1/4\nK:Bb\n" + music + "\n" }
+
+func readPart(t *testing.T, text string) score.Part {
+	t.Helper()
+	s, err := Read(text)
+	if err != nil {
+		t.Fatalf("%s: %v", text, err)
+	}
+	return s.Parts[0]
+}
+
+func TestHeader(t *testing.T) {
+	s, err := Read("X:3\nT:Lamp\nC:Someone\nM:6/8\nL:1/8\nQ:3/8=60\nK:Gm clef=bass\nG,3 B,3|]\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p := s.Parts[0]
+	if s.Title != "Lamp" || s.Composer != "Someone" || s.Tempo != (score.Tempo{Beat: score.Frac(3, 8), PerMinute: 60}) {
+		t.Errorf("title %q, composer %q, tempo %v", s.Title, s.Composer, s.Tempo)
+	}
+	if p.Key().Name() != "G minor" || p.Clef() != score.Bass || p.Meter().String() != "6/8" {
+		t.Errorf("key %s, clef %s, meter %s", p.Key().Name(), p.Clef().Name(), p.Meter())
+	}
+}
+
+func TestDefaultUnitLength(t *testing.T) {
+	if p := readPart(t, "M:2/4\nK:C\nC4 D4|]"); p.Measures[0].Events[0].Length != score.Frac(1, 4) {
+		t.Error("below 3/4 a plain letter is a sixteenth (ABC 2.1, 3.1.7)")
+	}
+	if p := readPart(t, "M:4/4\nK:C\nC4 D4|]"); p.Measures[0].Events[0].Length != score.Frac(1, 2) {
+		t.Error("from 3/4 on a plain letter is an eighth (ABC 2.1, 3.1.7)")
+	}
+}
+
+func TestMarksAndSticking(t *testing.T) {
+	p := readPart(t, tune(`"^R"B .c !fermata!d (3e/d/c/ | (B c) !mf!d2 |]`))
+	first := p.Measures[0].Events
+	if first[0].Sticking != "R" || first[1].Marks[0] != score.Staccato || first[2].Marks[0] != score.Fermata {
+		t.Errorf("marks were lost: %+v", first[:3])
+	}
+	if !first[3].TupletStarts || !first[5].TupletEnds || first[3].Length != score.Frac(1, 12) {
+		t.Errorf("the triplet is %+v", first[3:])
+	}
+	second := p.Measures[1].Events
+	if second[0].SlurStarts != 1 || second[1].SlurEnds != 1 || second[2].Dynamic != "mf" {
+		t.Errorf("slur or dynamic was lost: %+v", second)
+	}
+}
+
+func TestPercussionIsUnpitched(t *testing.T) {
+	p := readPart(t, "M:2/4\nL:1/4\nK:C clef=perc\nc c|]")
+	if !p.Unpitched() || p.Clef() != score.Percussion {
+		t.Error("a percussion clef did not make strokes")
+	}
+}
+
+func TestChordsKeepTheTopNote(t *testing.T) {
+	e := readPart(t, tune("[Bdf]2 f2|]")).Measures[0].Events[0]
+	if e.Pitch.String() != "F5" || len(e.Others) != 2 || e.Length != score.Frac(1, 2) {
+		t.Errorf("the chord is %v with %v", e.Pitch, e.Others)
+	}
+}
+
+func TestVoices(t *testing.T) {
+	s, err := Read("X:1\nM:4/4\nL:1/4\nV:1 name=\"Flute\"\nV:2 name=\"Clarinet\" transpose=-2\nK:C\nV:1\nc d e f|\nV:2\nd e f g|\n[V:1]g4|]\n[V:2]a4|]\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if len(s.Parts) != 2 || len(s.Parts[0].Measures) != 2 || s.Parts[1].Name != "Clarinet" {
+		t.Fatalf("%d parts: %+v", len(s.Parts), s.Parts)
+	}
+	if s.Parts[1].Sounds != (score.Interval{Steps: -1, Semitones: -2}) {
+		t.Errorf("the clarinet sounds %v from its written pitch", s.Parts[1].Sounds)
+	}
+}
+
+func TestRemarks(t *testing.T) {
+	tests := []struct{ music, says string }{
+		{"{c}B2 d2|]", "grace notes are left out"},
+		{"!wobble!B2 d2|]", "!wobble! is left out"},
+		{`"Bb"B2 d2|]`, "chord names"},
+		{"=E2 e2|]", "other octave"},
+	}
+	for _, tt := range tests {
+		s, err := Read(tune(tt.music))
+		if err != nil {
+			t.Errorf("%s: %v", tt.music, err)
+			continue
+		}
+		if len(s.Remarks) != 1 || !strings.Contains(s.Remarks[0].Error(), tt.says) {
+			t.Errorf("%s: remarks %v, want one on %q", tt.music, s.Remarks, tt.says)
+		}
+	}
+}
+
+func TestProblemsNameTheirPlace(t *testing.T) {
+	tests := []struct{ name, text, says string }{
+		{"empty", "", "no music"},
+		{"no key", "X:1\nT:x\nC D E F|", "Line 3: music comes before the key"},
+		{"bad sign", tune("B c ? d"), "Line 6: column 5: “?”"},
+		{"too long", tune("B c d e | B c d e f |]"), "Measure 2, line 6: it holds 5 quarter notes"},
+		{"too short", tune("B c d e | B c | d4 |]"), "Measure 2, line 6: it holds 2 quarter notes"},
+		{"unwritable", tune("B5/4 c3/4 d2|]"), "cannot be written as one note"},
+		{"bad key", "K:H\nC4|]", "Line 1: K:H is not a key"},
+		{"bad meter", "M:4/5\nK:C\nC4|]", "Line 1: M:4/5 is not a meter"},
+		{"open tuplet", tune("(3B c|]"), "a tuplet is not complete"},
+		{"zero length", tune("B0 c|]"), "length 0"},
+		{"overlay", tune("B4 & d4|]"), "second voice over the measure"},
+		{"not UTF-8", "K:C\n\xff\xfe", "not UTF-8"},
+		{"broken at the bar", tune("> B4|]"), "must stand between two notes"},
+		{"out of the world", tune("c''''''''4|]"), "beyond every instrument"},
+	}
+	for _, tt := range tests {
+		_, err := Read(tt.text)
+		if err == nil || !strings.Contains(err.Error(), tt.says) {
+			t.Errorf("%s: got %v, want it to say %q", tt.name, err, tt.says)
+		}
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	names, err := filepath.Glob("testdata/*.abc")
+	if err != nil {
+		f.Fatal(err)
+	}
+	for _, name := range names {
+		text, err := os.ReadFile(name)
+		if err != nil {
+			f.Fatal(err)
+		}
+		f.Add(string(text))
+	}
+	f.Fuzz(func(t *testing.T, text string) {
+		s, err := Read(text)
+		if err != nil {
+			return
+		}
+		for _, p := range s.Parts {
+			p.Sounding(p.Order())
+		}
+	})
 }

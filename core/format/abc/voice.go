@@ -143,6 +143,10 @@ func (v *voice) closeMeasure(repeatEnd, final, double bool) {
 	m.EndingStart = v.endingStart
 	v.repeatStart, v.endingStart = false, false
 	v.part.Measures = append(v.part.Measures, m)
+	if len(v.part.Measures) == score.MostMeasures+1 {
+		v.r.problems = append(v.r.problems, score.TooManyMeasures(len(v.part.Measures)))
+		v.r.full = true
+	}
 	v.endEnding(repeatEnd || final || double)
 	v.startMeasure()
 }
