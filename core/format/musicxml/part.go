@@ -428,7 +428,7 @@ func (r *partReader) words(text string) {
 	case "R", "L":
 		r.text = text
 	default:
-		if r.number == 1 && r.score.TempoWords == "" {
+		if len(r.part.Measures) == 0 && r.score.TempoWords == "" {
 			r.score.TempoWords = text
 			return
 		}

@@ -1,0 +1,179 @@
+package breakdown
+
+import (
+	"encoding/json"
+	"slices"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+func read(t testing.TB, text, id string, met Met) Report {
+	t.Helper()
+	s, err := abc.Read(text + "\n")
+	if err != nil {
+		t.Fatalf("%s: %v", text, err)
+	}
+	i, ok := instrument.ByID(id)
+	if !ok {
+		t.Fatalf("no instrument %s", id)
+	}
+	return Read(s, s.Parts[0], "", i, met)
+}
+
+// alerts lists where an alert is given, as measure.note from 1.
+func alerts(r Report, wanted Alert) string {
+	var places []string
+	for _, m := range r.Measures {
+		for j, e := range m.Events {
+			if e.Has(wanted) {
+				places = append(places, string(rune('0'+m.Number))+"."+string(rune('1'+j)))
+			}
+		}
+	}
+	return strings.Join(places, " ")
+}
+
+func TestAccidentals(t *testing.T) {
+	r := read(t, "M:4/4\nL:1/4\nK:Bb\nd e d2|=e e f e|e f e2|]", "violin", nil)
+	for alert, want := range map[Alert]string{
+		InKey: "1.2 3.1 3.3", Accidental: "2.1", Carried: "2.2 2.4", Cancelled: "3.1", Trap: "2.1",
+	} {
+		if got := alerts(r, alert); got != want {
+			t.Errorf("%s is given at %q, want %q", alert, got, want)
+		}
+	}
+	var names []string
+	for _, m := range r.Measures {
+		for _, e := range m.Events {
+			names = append(names, e.Name)
+		}
+	}
+	want := "D,E flat,D,E natural,E natural,F,E natural,E flat,F,E flat"
+	if got := strings.Join(names, ","); got != want {
+		t.Errorf("the names are\n%s, want\n%s", got, want)
+	}
+}
+
+func TestNaturalIsSaidAfterAFlatInTheMeasure(t *testing.T) {
+	r := read(t, "M:4/4\nL:1/4\nK:C\n_B =B c2|B4|]", "violin", nil)
+	if got := r.Measures[0].Events[1].Name; got != "B natural" {
+		t.Errorf("the note after B flat is called %q", got)
+	}
+}
+
+func TestTrapsFromEarlierExercises(t *testing.T) {
+	earlier, err := abc.Read("M:4/4\nL:1/4\nK:Bb\nd e f e|B4|]\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	met := Met{}
+	met.Add(earlier.Parts[0])
+	r := read(t, "M:4/4\nL:1/4\nK:F\nd e f e|B4|]", "violin", met)
+	if got := alerts(r, Trap); got != "1.2 1.4" {
+		t.Errorf("with one flat less the traps are at %q, want every E", got)
+	}
+	if e := r.Measures[0].Events[1]; e.Name != "E natural" || !strings.Contains(e.Why, "E was flat in every exercise so far") {
+		t.Errorf("the trap is called %q because %q", e.Name, e.Why)
+	}
+	met.Add(score.Part{Measures: r.Part.Measures})
+	if got := alerts(read(t, "M:4/4\nL:1/4\nK:F\nd e f e|B4|]", "violin", met), Trap); got != "" {
+		t.Errorf("once both have been met, traps remain at %q", got)
+	}
+}
+
+func TestOtherAlerts(t *testing.T) {
+	r := read(t, "M:4/4\nL:1/4\nK:C\nc d e2|^G _A G2|c3 d|c4|]", "violin", nil)
+	for alert, want := range map[Alert]string{Long: "1.3 2.3 3.1", Last: "4.1", Respelled: "2.1 2.2"} {
+		if got := alerts(r, alert); !strings.HasPrefix(got, want[:3]) || alert == Last && got != want {
+			t.Errorf("%s is given at %q, want %q", alert, got, want)
+		}
+	}
+}
+
+func TestCut(t *testing.T) {
+	tests := []struct{ name, music, want string }{
+		{"every two measures", "M:4/4\nL:1/4\nK:C\nc4|d4|e4|f4|g4|]", "A 1 2, B 3 4, C 5, Whole 1 2 3 4 5"},
+		{"at a rest", "M:4/4\nL:1/4\nK:C\nc3 z|d4|e4|f4|]", "A 1, B 2 3, C 4, Whole 1 2 3 4"},
+		{"pickup goes along", "M:4/4\nL:1/4\nK:C\nc|d4|e4|f4|g3|]", "A 0 1 2, B 3 4, Whole 0 1 2 3 4"},
+		{"rests go with the piece before", "M:4/4\nL:1/4\nK:C\nc4|d4|z4|f4|g4|]", "A 1 2 3, B 4 5, Whole 1 2 3 4 5"},
+		{"one piece is the whole", "M:4/4\nL:1/4\nK:C\nc4|d4|]", "A 1 2"},
+		{"a short rest does not cut", "M:4/4\nL:1/8\nK:C\nc4 d2 ez|d8|e8|]", "A 1 2, B 3, Whole 1 2 3"},
+	}
+	for _, tt := range tests {
+		s, err := abc.Read(tt.music + "\n")
+		if err != nil {
+			t.Fatal(err)
+		}
+		var words []string
+		for _, p := range Cut(s.Parts[0]) {
+			text := p.Label
+			for _, n := range p.Measures {
+				text += " " + string(rune('0'+n))
+			}
+			words = append(words, text)
+		}
+		if got := strings.Join(words, ", "); got != tt.want {
+			t.Errorf("%s: %s, want %s", tt.name, got, tt.want)
+		}
+	}
+}
+
+func TestFindSame(t *testing.T) {
+	tests := []struct {
+		name, music string
+		want        []Same
+	}{
+		{"the same again", "M:4/4\nL:1/4\nK:C\nc d e f|g4|c d e f|g4|]", []Same{{[]int{3, 4}, []int{1, 2}, "same"}}},
+		{"a tie is what it adds up to", "M:4/4\nL:1/8\nK:C\nc3 d e4|c2-c d e4|]", []Same{{[]int{2}, []int{1}, "same"}}},
+		{"shifted", "M:4/4\nL:1/4\nK:C\nc d e f|d e f g|]", []Same{{[]int{2}, []int{1}, "shifted"}}},
+		{"rhythm alone", "M:4/4\nL:1/4\nK:C\nc d e2|e c g2|]", []Same{{[]int{2}, []int{1}, "rhythm"}}},
+		{"nothing", "M:4/4\nL:1/4\nK:C\nc d e2|c4|]", []Same{}},
+	}
+	for _, tt := range tests {
+		got := read(t, tt.music, "violin", nil).Same
+		if !slices.EqualFunc(got, tt.want, func(a, b Same) bool {
+			return a.How == b.How && slices.Equal(a.Measures, b.Measures) && slices.Equal(a.As, b.As)
+		}) {
+			t.Errorf("%s: %v, want %v", tt.name, got, tt.want)
+		}
+	}
+}
+
+func TestJSONKeepsItsContract(t *testing.T) {
+	r := read(t, "T:Lamp\nM:4/4\nL:1/4\nK:Bb\nB2- B z|]", "trombone", nil)
+	text, err := json.Marshal(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, want := range []string{
+		`"title":"Lamp","instrument":"trombone","clef":"bass","key":{"fifths":-2,"name":"B flat major"},"meter":"4/4"`,
+		`{"kind":"note","start":"0","length":"1/2","pitch":"Bb3","concert":"Bb3","name":"B flat","place":"space above the staff","count":"1","held":["2","3"],"tap":"down","fingering":"1","alternates":["5"],"tied":false`,
+		`"start":"1/2","length":"1/4","pitch":"Bb3","concert":"Bb3","name":"B flat","place":"space above the staff","tap":"down","tied":true`,
+		`{"kind":"rest","start":"3/4","length":"1/4","count":"4","held":[],"tap":"down","tied":false,"alerts":[]}`,
+		`"order":[1]`, `"pieces":[{"label":"A","measures":[1],"why":"ends at the rest"}]`,
+	} {
+		if !strings.Contains(string(text), want) {
+			t.Errorf("%s is missing in\n%s", want, text)
+		}
+	}
+}
+
+// sixteen is a 16-measure exercise.
+const sixteen = "T:Sixteen\nM:4/4\nL:1/8\nK:Bb\n" +
+	"B2cd e2d2|c2d2 e4|f2ed c2B2|A2B2 c4|d2ef g2f2|e2d2 c4|=e2ef g2e2|f8|" +
+	"B2cd e2d2|c2d2 e4|f2ed c2B2|A2B2 c3z|d2ef g2f2|e2d2 c4|d2c2 B2A2|B8|]\n"
+
+func BenchmarkReadSixteenMeasures(b *testing.B) {
+	i, _ := instrument.ByID("clarinet")
+	for b.Loop() {
+		s, err := abc.Read(sixteen)
+		if err != nil {
+			b.Fatal(err)
+		}
+		Read(s, s.Parts[0], "", i, nil)
+	}
+}

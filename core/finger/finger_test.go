@@ -1,0 +1,224 @@
+package finger
+
+import (
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+func fingering(t *testing.T, id, note string) Choice {
+	t.Helper()
+	i, ok := instrument.ByID(id)
+	if !ok {
+		t.Fatalf("no instrument %s", id)
+	}
+	c, _ := For(i, score.MustPitch(note))
+	return c
+}
+
+// Facts of the trade: common practice.
+func TestFingerings(t *testing.T) {
+	tests := []struct{ id, notes, want string }{
+		{"trumpet", "C4 C#4 D4 Eb4 E4 F4 F#4 G4", "0 1-2-3 1-3 2-3 1-2 1 2 0"},
+		{"trumpet", "Ab4 A4 Bb4 B4 C5 D5 Eb5 E5 F5 G5", "2-3 1-2 1 2 0 1 2 0 1 0"},
+		{"trombone", "E2 F2 Bb2 B2 C3 D3 Eb3 E3 F3 G3 A3 Bb3 C4 D4", "7 6 1 7 6 4 3 2 1 4 2 1 3 1"},
+		{"clarinet", "C4 D4 E4 F4 G4", "T 1 2 3 |,T 1 2 |,T 1 |,T |,|"},
+		{"clarinet", "Bb3 B3 A4 Bb4 C5", "T 1 2 3 | 4,T 1 2 3 | 5,A |,R A |,T R 1 2 3 | 4 5 6 R-F"},
+		{"violin", "D4 E4 F4 F#4 G4 G#4 A4 C5 C#5 Bb5", "D0,D1,D L2,D2,D3,D H3,A0,A L2,A2,E L4"},
+		{"violin", "Ab3 Ab4 Eb5 B5", "G L1,D L4,A L4,E4"},
+		{"cello", "D3 E3 F3 F#3 G3 C4 C#4 Eb3 G#2", "D0,D1,D2,D3,D4,A2,A3,D x1,G x1"},
+		{"cello", "C2 D2 E2 F2 F#2 G2", "C0,C1,C3,C4,C x4,G0"},
+	}
+	for _, tt := range tests {
+		split := strings.Fields
+		if strings.Contains(tt.want, ",") {
+			split = func(s string) []string { return strings.Split(s, ",") }
+		}
+		want := split(tt.want)
+		for k, note := range strings.Fields(tt.notes) {
+			if got := fingering(t, tt.id, note).Text; got != want[k] {
+				t.Errorf("%s %s is %q, want %q", tt.id, note, got, want[k])
+			}
+		}
+	}
+}
+
+func TestAlternates(t *testing.T) {
+	tests := []struct{ id, note, want string }{
+		{"trombone", "Bb3", "5"},
+		{"trombone", "D4", "4"},
+		{"trombone", "F3", "6"},
+		{"trumpet", "E4", "3"},
+		{"trumpet", "G4", "1-3"},
+		{"violin", "A4", "D4"},
+		{"violin", "E5", "A4"},
+		{"clarinet", "B3", "T 1 2 3 | 4 sliver"},
+	}
+	for _, tt := range tests {
+		var texts []string
+		for _, f := range fingering(t, tt.id, tt.note).Alternates {
+			texts = append(texts, f.Text)
+			if f.Why == "" {
+				t.Errorf("%s %s: the alternate %q has no reason", tt.id, tt.note, f.Text)
+			}
+		}
+		if !slices.Contains(texts, tt.want) {
+			t.Errorf("%s %s: alternates %q, want %q among them", tt.id, tt.note, texts, tt.want)
+		}
+	}
+}
+
+func TestEverySemitoneOfTheRangeAndNoneOutside(t *testing.T) {
+	for _, i := range instrument.All() {
+		if i.Unpitched() {
+			continue
+		}
+		for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
+			for _, p := range spellings(midi) {
+				if c, ok := For(i, p); !ok || c.Text == "" {
+					t.Errorf("%s has no fingering for %s", i.ID, p)
+				}
+			}
+		}
+		for _, midi := range []int{i.Lowest.MIDI() - 1, i.Highest.MIDI() + 1} {
+			if c, ok := For(i, spellings(midi)[0]); ok {
+				t.Errorf("%s has %q for a note out of range", i.ID, c.Text)
+			}
+		}
+	}
+}
+
+// spellings lists the pitches with at most one sharp or flat at a MIDI number.
+func spellings(midi int) []score.Pitch {
+	var list []score.Pitch
+	for octave := 0; octave < 9; octave++ {
+		for step := score.C; step <= score.B; step++ {
+			for alter := -1; alter <= 1; alter++ {
+				if p := (score.Pitch{Step: step, Alter: alter, Octave: octave}); p.MIDI() == midi {
+					list = append(list, p)
+				}
+			}
+		}
+	}
+	return list
+}
+
+// Acoustics (Benade, Fundamentals of Musical Acoustics): partial n of a tube
+// lies 1200·log2(n) cents above its pedal, and each valve or position lowers it
+// by its semitones. The pitch a fingering implies must lie within 15 cents of
+// equal temperament; the fifth partial is 14 flat, the third and sixth 2 sharp.
+func TestBrassFingeringsSoundTheirNote(t *testing.T) {
+	down := map[string]int{"0": 0, "2": 1, "1": 2, "1-2": 3, "3": 3, "2-3": 4, "1-3": 5, "1-2-3": 6}
+	tests := []struct {
+		id    string
+		pedal int
+	}{{"trumpet", 48}, {"trombone", 34}}
+	for _, tt := range tests {
+		i, _ := instrument.ByID(tt.id)
+		for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
+			c, _ := For(i, spellings(midi)[0])
+			for _, f := range append([]Fingering{c.Fingering}, c.Alternates...) {
+				semitones, ok := down[f.Text]
+				allowed := 15.0
+				if tt.id == "trombone" {
+					n, err := strconv.Atoi(strings.TrimSuffix(f.Text, "+"))
+					semitones, ok = n-1, err == nil
+					if strings.HasSuffix(f.Text, "+") {
+						allowed = 35 // the seventh partial, which the slide makes up for
+					}
+				}
+				if !ok {
+					t.Errorf("%s: %q is not a fingering", tt.id, f.Text)
+					continue
+				}
+				nearest := math.Inf(1)
+				for n := 2; n <= 8; n++ {
+					sounds := float64(100*(tt.pedal-semitones)) + 1200*math.Log2(float64(n))
+					nearest = math.Min(nearest, math.Abs(sounds-float64(100*midi)))
+				}
+				if nearest > allowed {
+					t.Errorf("%s: %q is %.0f cents from MIDI %d", tt.id, f.Text, nearest, midi)
+				}
+			}
+		}
+	}
+}
+
+// The clarinet overblows a twelfth: the register key added to a fingering of
+// the lower register sounds nineteen semitones higher.
+func TestClarinetTwelfth(t *testing.T) {
+	lowest, highest := score.MustPitch("E3").MIDI(), score.MustPitch("F4").MIDI()
+	for midi := lowest; midi <= highest; midi++ {
+		low, high := clarinetByMIDI[midi][0].Text, clarinetByMIDI[midi+19][0].Text
+		if low == "1 |" { // F sharp 4 has no thumb, so no register key
+			continue
+		}
+		if want := strings.Replace(low, "T", "T R", 1); high != want {
+			t.Errorf("a twelfth above %q is %q, want %q", low, high, want)
+		}
+	}
+}
+
+// The sounding pitch of a string fingering, from its text alone.
+func TestStringFingeringsSoundTheirNote(t *testing.T) {
+	open := map[string]map[byte]int{
+		"violin": {'G': 55, 'D': 62, 'A': 69, 'E': 76},
+		"cello":  {'C': 36, 'G': 43, 'D': 50, 'A': 57},
+	}
+	plain := map[string][5]int{"violin": {0, 2, 4, 5, 7}, "cello": {0, 2, 3, 4, 5}}
+	moved := map[string]int{"": 0, "L": -1, "H": 1}
+	for id := range open {
+		i, _ := instrument.ByID(id)
+		for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
+			for _, p := range spellings(midi) {
+				c, _ := For(i, p)
+				for _, f := range append([]Fingering{c.Fingering}, c.Alternates...) {
+					finger := int(f.Text[len(f.Text)-1] - '0')
+					how := strings.TrimSpace(f.Text[1 : len(f.Text)-1])
+					by := moved[how]
+					if how == "x" { // stretched: down from the first finger, up from the fourth
+						by = map[int]int{1: -1, 4: 1}[finger]
+					}
+					if got := open[id][f.Text[0]] + plain[id][finger] + by; got != midi {
+						t.Errorf("%s: %s as %q sounds %d, want %d", id, p, f.Text, got, midi)
+					}
+				}
+			}
+		}
+	}
+}
+
+func TestSticking(t *testing.T) {
+	tests := []struct{ name, music, want string }{
+		{"quarters", "M:4/4\nL:1/4\nK:C clef=perc\nc c c c|]", "R R R R"},
+		{"eighths", "M:2/4\nL:1/8\nK:C clef=perc\ncccc|]", "R L R L"},
+		{"sixteenths with eighths", "M:2/4\nL:1/16\nK:C clef=perc\ncccc c2c2|]", "R L R L R R"},
+		{"off the beat", "M:2/4\nL:1/8\nK:C clef=perc\nzczc|]", "L L"},
+		{"six eight", "M:6/8\nL:1/8\nK:C clef=perc\nccc c2c|]", "R L R R R"},
+		{"written", "M:2/4\nL:1/8\nK:C clef=perc\n\"^L\"c\"^R\"c c2|]", "L R R"},
+	}
+	snare, _ := instrument.ByID("snare")
+	for _, tt := range tests {
+		s, err := abc.Read(tt.music + "\n")
+		if err != nil {
+			t.Fatal(err)
+		}
+		var got []string
+		for _, measure := range Part(snare, s.Parts[0]) {
+			for _, c := range measure {
+				if c.Text != "" {
+					got = append(got, c.Text)
+				}
+			}
+		}
+		if strings.Join(got, " ") != tt.want {
+			t.Errorf("%s: %v, want %s", tt.name, got, tt.want)
+		}
+	}
+}

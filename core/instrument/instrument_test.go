@@ -1,0 +1,148 @@
+package instrument
+
+import (
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/score"
+)
+
+func part(t *testing.T, text string) score.Part {
+	t.Helper()
+	s, err := abc.Read(text + "\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	return s.Parts[0]
+}
+
+func byID(t *testing.T, id string) Instrument {
+	t.Helper()
+	i, ok := ByID(id)
+	if !ok {
+		t.Fatalf("no instrument %s", id)
+	}
+	return i
+}
+
+func pitches(p score.Part) string {
+	var words []string
+	for _, at := range p.Notes() {
+		words = append(words, p.At(at).Pitch.String())
+	}
+	return strings.Join(words, " ")
+}
+
+func TestCatalogue(t *testing.T) {
+	ids := map[string]bool{}
+	for _, i := range All() {
+		if ids[i.ID] {
+			t.Errorf("%s is listed twice", i.ID)
+		}
+		ids[i.ID] = true
+		if i.Unpitched() {
+			continue
+		}
+		for _, pair := range [][2]score.Pitch{{i.Lowest, i.Low}, {i.Low, i.Home}, {i.Home, i.High}, {i.High, i.Highest}} {
+			if pair[0].MIDI() > pair[1].MIDI() {
+				t.Errorf("%s: its range is out of order at %s and %s", i.ID, pair[0], pair[1])
+			}
+		}
+	}
+	for _, id := range []string{"clarinet", "trumpet", "trombone", "violin", "cello", "snare"} {
+		if !ids[id] {
+			t.Errorf("%s is missing", id)
+		}
+	}
+}
+
+// Written pitch against concert pitch: common practice.
+func TestMake(t *testing.T) {
+	const scale = "M:4/4\nL:1/4\nK:Bb\nB c d e|f4|]"
+	tests := []struct{ id, key, notes, clef string }{
+		{"clarinet", "C major", "C4 D4 E4 F4 G4", "treble"},
+		{"trumpet", "C major", "C4 D4 E4 F4 G4", "treble"},
+		{"trombone", "B flat major", "Bb2 C3 D3 Eb3 F3", "bass"},
+		{"violin", "B flat major", "Bb4 C5 D5 Eb5 F5", "treble"},
+		{"cello", "B flat major", "Bb2 C3 D3 Eb3 F3", "bass"},
+	}
+	for _, tt := range tests {
+		made := Make(part(t, scale), "", byID(t, tt.id))
+		if got := pitches(made.Part); got != tt.notes {
+			t.Errorf("%s: %s, want %s", tt.id, got, tt.notes)
+		}
+		if made.Part.Key().Name() != tt.key || made.Part.Clef().Name() != tt.clef {
+			t.Errorf("%s: %s in the %s clef", tt.id, made.Part.Key().Name(), made.Part.Clef().Name())
+		}
+		if made.Why == "" {
+			t.Errorf("%s: no reason is given", tt.id)
+		}
+	}
+}
+
+func TestPartSoundsAsItsSource(t *testing.T) {
+	source := part(t, "M:4/4\nL:1/4\nK:Eb\nE =A _d ^f|B4|]")
+	for _, i := range All() {
+		if i.Unpitched() {
+			continue
+		}
+		made := Make(source, "", i).Part
+		for _, at := range source.Notes() {
+			want, got := source.At(at).Pitch.MIDI(), made.At(at).Pitch.Transpose(i.Sounds).MIDI()
+			if (got-want)%12 != 0 {
+				t.Errorf("%s: note %v sounds %d, the source %d", i.ID, at, got, want)
+			}
+		}
+	}
+}
+
+func TestMakeKeepsWhatWasWrittenForIt(t *testing.T) {
+	source := part(t, "M:4/4\nL:1/4\nK:C\nc' d' c' z|]")
+	source.Sounds = byID(t, "clarinet").Sounds
+	made := Make(source, "clarinet", byID(t, "clarinet"))
+	if got := pitches(made.Part); got != "C6 D6 C6" {
+		t.Errorf("the clarinet's own part became %s", got)
+	}
+	if len(made.Outside) != 1 {
+		t.Errorf("%d notes are out of range, want the D6 alone", len(made.Outside))
+	}
+	if got := pitches(Make(source, "clarinet", byID(t, "violin")).Part); got != "Bb4 C5 Bb4" {
+		t.Errorf("the violin reads %s", got)
+	}
+}
+
+func TestStrokesBothWays(t *testing.T) {
+	strokes := Make(part(t, "M:2/4\nL:1/4\nK:D\n(d e)|d2|]"), "", byID(t, "snare")).Part
+	if !strokes.Unpitched() || strokes.Measures[0].Events[0].SlurStarts != 0 {
+		t.Error("the snare part keeps pitches or slurs")
+	}
+	drum := part(t, "M:2/4\nL:1/4\nK:C clef=perc\nc c|]")
+	// Concert D and what it is for each: common practice.
+	for id, want := range map[string]string{"violin": "D5 D5", "cello": "D3 D3", "trombone": "D3 D3", "clarinet": "E4 E4", "trumpet": "E4 E4"} {
+		if got := pitches(Make(drum, "", byID(t, id)).Part); got != want {
+			t.Errorf("%s plays a drum rhythm on %s, want %s", id, got, want)
+		}
+	}
+}
+
+func TestUnplayable(t *testing.T) {
+	if found := Unplayable(part(t, "M:4/4\nL:1/4\nK:C\nC,, c g b|]")); len(found) != 0 {
+		t.Errorf("notes in range are refused: %v", found)
+	}
+	found := Unplayable(part(t, "M:4/4\nL:1/4\nK:C\nc d e f|c d'' e f|]"))
+	if len(found) != 1 || !strings.Contains(found[0].Error(), "Measure 2, note 2") {
+		t.Errorf("D7 is refused as %v", found)
+	}
+}
+
+func BenchmarkMake(b *testing.B) {
+	s, err := abc.Read("M:4/4\nL:1/4\nK:Bb\nB c d e|f4|]\n")
+	if err != nil {
+		b.Fatal(err)
+	}
+	i, _ := ByID("clarinet")
+	for b.Loop() {
+		Make(s.Parts[0], "", i)
+	}
+}
