@@ -105,28 +105,27 @@ func addBook(ctx context.Context, s *store.Store, teacher int64) ([]kept, error)
 // practise logs some weeks of tries: a number of them that grows with the
 // student's quickness, piece by piece.
 func practise(ctx context.Context, s *store.Store, teacher, student int64, exercises []kept, quick int, chance *rand.Rand) error {
+	var log []store.Attempt
 	left := 35*quick + chance.IntN(60)
 	for _, x := range exercises {
 		for _, piece := range x.pieces {
 			state := routine.State{}
 			for tries := 0; state.Stage != routine.Done && tries < 16; tries++ {
 				if left == 0 {
-					return nil
+					return s.AddAttempts(ctx, teacher, log)
 				}
 				left--
 				try := routine.Try{Stage: state.Stage, Clean: chance.IntN(10) < quick}
 				if !try.Clean {
 					try.Cause = routine.Causes()[chance.IntN(int(state.Stage)+1)]
 				}
-				if _, err := s.AddAttempt(ctx, teacher, store.Attempt{
+				log = append(log, store.Attempt{
 					StudentID: student, ExerciseID: x.id, FirstMeasure: piece.First, LastMeasure: piece.Last,
 					Stage: int(try.Stage), Clean: try.Clean, Cause: string(try.Cause), Tempo: 60,
-				}); err != nil {
-					return err
-				}
+				})
 				state = state.After(try)
 			}
 		}
 	}
-	return nil
+	return s.AddAttempts(ctx, teacher, log)
 }

@@ -3,6 +3,8 @@ package store
 import (
 	"context"
 	"time"
+
+	"github.com/jmoiron/sqlx"
 )
 
 // Attempt is one row of the log: a try at a piece, or the taking back of one.
@@ -21,22 +23,49 @@ type Attempt struct {
 }
 
 // AddAttempt appends a try to the log.
-func (s *Store) AddAttempt(ctx context.Context, teacher int64, a Attempt) (int64, error) {
-	var id int64
-	err := s.one(ctx, &id, "log the try", `
-		INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo)
-		VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9) RETURNING id`,
-		teacher, a.StudentID, a.ExerciseID, a.FirstMeasure, a.LastMeasure, a.Stage, a.Clean, a.Cause, a.Tempo)
-	return id, err
+func (s *Store) AddAttempt(ctx context.Context, teacher int64, a Attempt) error {
+	return s.AddAttempts(ctx, teacher, []Attempt{a})
+}
+
+// AddAttempts appends tries to the log, in order, all or none, and brings the
+// standings they change up to date. The error is ErrNotFound where a student
+// or exercise is not the teacher's.
+func (s *Store) AddAttempts(ctx context.Context, teacher int64, list []Attempt) error {
+	return s.inTransaction(ctx, "log the try", func(tx *sqlx.Tx) error {
+		if err := lockStudents(ctx, tx, teacher, list); err != nil {
+			return err
+		}
+		for _, a := range list {
+			if _, err := tx.ExecContext(ctx, `
+				INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo)
+				VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
+				teacher, a.StudentID, a.ExerciseID, a.FirstMeasure, a.LastMeasure, a.Stage, a.Clean, a.Cause, a.Tempo); err != nil {
+				return err
+			}
+		}
+		return updateStandings(ctx, tx, teacher, list)
+	})
 }
 
 // UndoAttempt appends a row that takes a try back. The error is ErrNotFound
 // when there is no such try, ErrTaken when it has been taken back already.
 func (s *Store) UndoAttempt(ctx context.Context, teacher, id int64) error {
-	return s.change(ctx, "take the try back", `
-		INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes)
-		SELECT teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, id
-		FROM attempts WHERE teacher_id = $1 AND id = $2 AND undoes IS NULL`, teacher, id)
+	a, err := s.AttemptByID(ctx, teacher, id)
+	if err != nil {
+		return err
+	}
+	return s.inTransaction(ctx, "take the try back", func(tx *sqlx.Tx) error {
+		if err := lockStudents(ctx, tx, teacher, []Attempt{a}); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `
+			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes)
+			SELECT teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, id
+			FROM attempts WHERE teacher_id = $1 AND id = $2`, teacher, id); err != nil {
+			return err
+		}
+		return updateStandings(ctx, tx, teacher, []Attempt{a})
+	})
 }
 
 const attemptColumns = `a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.tempo, a.at,
@@ -72,19 +101,5 @@ func (s *Store) ExerciseAttempts(ctx context.Context, teacher, exercise, section
 		JOIN students t ON t.id = a.student_id AND t.teacher_id = a.teacher_id
 		WHERE a.teacher_id = $1 AND a.exercise_id = $2 AND t.section_id = $3 AND a.undoes IS NULL AND u.id IS NULL
 		ORDER BY a.id`, teacher, exercise, section)
-	return list, err
-}
-
-// SectionAttempts lists every try that stands by the students of a section,
-// oldest first, as the Board needs it: without tempo and time.
-func (s *Store) SectionAttempts(ctx context.Context, teacher, section int64) ([]Attempt, error) {
-	var list []Attempt
-	err := s.all(ctx, &list, "list the section's tries", `
-		SELECT a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause
-		FROM attempts a
-		WHERE a.teacher_id = $1 AND a.undoes IS NULL
-		AND a.student_id IN (SELECT id FROM students WHERE teacher_id = $1 AND section_id = $2)
-		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id)
-		ORDER BY a.id`, teacher, section)
 	return list, err
 }

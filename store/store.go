@@ -86,6 +86,18 @@ func (s *Store) change(ctx context.Context, doing, query string, args ...any) er
 	return nil
 }
 
+// inTransaction runs do, and keeps what it changed only when it succeeds.
+func (s *Store) inTransaction(ctx context.Context, doing string, do func(*sqlx.Tx) error) error {
+	tx, err := s.db.BeginTxx(ctx, nil)
+	if err != nil {
+		return wrap(doing, err)
+	}
+	if err := do(tx); err != nil {
+		return errors.Join(wrap(doing, err), tx.Rollback())
+	}
+	return wrap(doing, tx.Commit())
+}
+
 const (
 	uniqueViolation     = "23505"
 	foreignKeyViolation = "23503"

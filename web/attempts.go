@@ -76,7 +76,7 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	span := v.Piece.LogSpan()
-	_, err = s.store.AddAttempt(r.Context(), teacher(r).ID, store.Attempt{
+	err = s.store.AddAttempt(r.Context(), teacher(r).ID, store.Attempt{
 		StudentID: v.Student.ID, ExerciseID: v.Exercise.ID, FirstMeasure: span.First, LastMeasure: span.Last,
 		Stage: int(v.Stage), Clean: clean, Cause: string(cause), Tempo: v.Tempo,
 	})

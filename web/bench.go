@@ -329,7 +329,7 @@ func tries(log []store.Attempt) []progress.Try {
 		list[i] = progress.Try{
 			Student: a.StudentID, Exercise: a.ExerciseID,
 			Piece: progress.Span{First: a.FirstMeasure, Last: a.LastMeasure},
-			Try:   routine.Try{Stage: routine.Stage(a.Stage), Clean: a.Clean, Cause: routine.Cause(a.Cause)},
+			Try:   a.Try(),
 		}
 	}
 	return list

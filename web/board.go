@@ -10,6 +10,7 @@ import (
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
 )
 
@@ -28,8 +29,7 @@ type boardRow struct {
 }
 
 type boardCell struct {
-	Student  store.Student
-	Exercise store.Exercise
+	Exercise int64
 	Cells    [4]float64
 	Word     string // the stage of the piece tried last, "Done", or "" when untried
 }
@@ -64,12 +64,33 @@ func (s *Server) boardView(ctx context.Context, t, section int64) (boardView, er
 	if err != nil {
 		return v, err
 	}
-	log, err := s.store.SectionAttempts(ctx, t, v.Section.ID)
+	rows, err := s.store.Standings(ctx, t, v.Section.ID)
 	if err != nil {
 		return v, err
 	}
-	v.Rows = boardRows(students, v.Exercises, progress.Read(tries(log)))
+	v.Rows = boardRows(students, v.Exercises, standingsOf(rows))
 	return v, nil
+}
+
+// standingsOf gathers the standings on pieces by student and exercise.
+func standingsOf(rows []store.Standing) map[progress.Task]*progress.Standing {
+	standings := map[progress.Task]*progress.Standing{}
+	latest := map[progress.Task]int64{}
+	for _, row := range rows {
+		task := progress.Task{Student: row.StudentID, Exercise: row.ExerciseID}
+		piece := progress.Span{First: row.FirstMeasure, Last: row.LastMeasure}
+		at := standings[task]
+		if at == nil {
+			at = &progress.Standing{Pieces: map[progress.Span]routine.State{}}
+			standings[task] = at
+		}
+		at.Pieces[piece] = routine.State{Stage: routine.Stage(row.Stage), Clean: row.Clean, Tries: row.Tries}
+		at.Tries += row.Tries
+		if row.LastAttempt > latest[task] {
+			latest[task], at.Latest = row.LastAttempt, piece
+		}
+	}
+	return standings
 }
 
 func boardRows(students []store.Student, exercises []store.Exercise, standings map[progress.Task]*progress.Standing) []boardRow {
@@ -87,7 +108,7 @@ func boardRows(students []store.Student, exercises []store.Exercise, standings m
 		row := boardRow{Student: student, Instrument: inst, Cells: make([]boardCell, len(exercises))}
 		for k, x := range exercises {
 			standing := standings[progress.Task{Student: student.ID, Exercise: x.ID}]
-			row.Cells[k] = boardCell{student, x, standing.Cells(pieces[k]), standingWord(standing, pieces[k])}
+			row.Cells[k] = boardCell{x.ID, standing.Cells(pieces[k]), standingWord(standing, pieces[k])}
 		}
 		rows[i] = row
 	}

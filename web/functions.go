@@ -15,7 +15,7 @@ var functions = template.FuncMap{
 	"slug":   slug,
 	"stages": routine.Stages,
 	"causes": routine.Causes,
-	"bar":    newBar,
+	"bar":    stageBar,
 	"pick":   func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }
 
@@ -28,34 +28,28 @@ type picked struct {
 // slug is a stage's word in small letters, for addresses and style classes.
 func slug(s routine.Stage) string { return strings.ToLower(s.String()) }
 
-// bar is the four-stage bar: cells filled from 0 to 1, and its meaning in words.
-type bar struct {
-	Cells []barCell
-	Words string
-}
-
-type barCell struct {
-	Stage   routine.Stage
-	Percent int
-}
-
-func newBar(cells [4]float64) bar {
-	var b bar
-	var words []string
+// stageBar draws the four-stage bar: cells filled from 0 to 1, its meaning in
+// words as its label. The Board has thousands, so it is not a template.
+func stageBar(cells [4]float64) template.HTML {
+	var inner, words strings.Builder
 	for i, filled := range cells {
-		stage := routine.Stage(i)
-		p := int(math.Round(100 * filled))
-		b.Cells = append(b.Cells, barCell{stage, p})
-		switch {
-		case p == 100:
-			words = append(words, stage.String()+" done")
-		case p > 0:
-			words = append(words, fmt.Sprintf("%s %d%%", stage, p))
+		stage, percent := routine.Stage(i), int(math.Round(100*filled))
+		fmt.Fprintf(&inner, `<i class="%s"><b style="width:%d%%"></b></i>`, slug(stage), percent)
+		if percent == 0 {
+			continue
+		}
+		if words.Len() > 0 {
+			words.WriteString(", ")
+		}
+		if percent == 100 {
+			words.WriteString(stage.String() + " done")
+		} else {
+			fmt.Fprintf(&words, "%s %d%%", stage, percent)
 		}
 	}
-	b.Words = strings.Join(words, ", ")
-	if b.Words == "" {
-		b.Words = "not begun"
+	label := words.String()
+	if label == "" {
+		label = "not begun"
 	}
-	return b
+	return template.HTML(`<span class="stage-bar" role="img" aria-label="` + label + `">` + inner.String() + `</span>`)
 }

@@ -2,6 +2,7 @@ package score
 
 import (
 	"fmt"
+	"math/bits"
 	"strconv"
 	"strings"
 )
@@ -147,7 +148,11 @@ func (f Fraction) Words() string {
 	return strconv.FormatInt(whole, 10) + sign
 }
 
+// gcd is quick for the powers of two that most note values have below the line.
 func gcd(a, b int64) int64 {
+	if b&(b-1) == 0 {
+		return 1 << min(bits.TrailingZeros64(uint64(a)), bits.TrailingZeros64(uint64(b)))
+	}
 	for b != 0 {
 		a, b = b, a%b
 	}

@@ -98,6 +98,24 @@ END $$;
 -- +goose StatementEnd
 CREATE TRIGGER attempts_are_kept BEFORE UPDATE ON attempts FOR EACH ROW EXECUTE FUNCTION keep_the_log();
 
+-- Where every student stands on every piece they have tried: what the log adds
+-- up to, kept beside it so that the Board need not read it all. It is written
+-- with each new row of the log and can be made again from it.
+CREATE TABLE standings (
+    teacher_id    bigint NOT NULL,
+    student_id    bigint NOT NULL,
+    exercise_id   bigint NOT NULL,
+    first_measure integer NOT NULL,
+    last_measure  integer NOT NULL,
+    stage         smallint NOT NULL, -- 4 is done
+    clean         smallint NOT NULL, -- clean tries in a row at that stage
+    tries         integer NOT NULL,
+    last_attempt  bigint NOT NULL,
+    PRIMARY KEY (student_id, exercise_id, first_measure, last_measure),
+    FOREIGN KEY (teacher_id, student_id) REFERENCES students (teacher_id, id) ON DELETE CASCADE,
+    FOREIGN KEY (teacher_id, exercise_id) REFERENCES exercises (teacher_id, id) ON DELETE CASCADE
+);
+
 -- +goose Down
-DROP TABLE attempts, students, sections, exercises, books, sessions, teachers;
+DROP TABLE standings, attempts, students, sections, exercises, books, sessions, teachers;
 DROP FUNCTION keep_the_log;

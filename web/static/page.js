@@ -11,8 +11,11 @@
   });
 
   document.addEventListener("click", (event) => {
-    if (!event.target.closest("[data-close]")) return;
-    event.target.closest("dialog").close();
+    if (event.target.closest("[data-close]")) event.target.closest("dialog").close();
+    const cell = event.target.closest(".board td a");
+    if (!cell || event.ctrlKey || event.metaKey || event.shiftKey) return;
+    event.preventDefault();
+    htmx.ajax("GET", cell.getAttribute("href"), { target: "#history", swap: "outerHTML" });
   });
 
   document.addEventListener("DOMContentLoaded", () => {

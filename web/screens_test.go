@@ -1,0 +1,300 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"html"
+	"net/http"
+	"net/url"
+	"os"
+	"strings"
+	"testing"
+
+	"unhurriedbench/store"
+)
+
+func TestEntryRefusesBadInputAndKeepsIt(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	furnish(t, s.store, account.ID)
+	form := func(change map[string]string) map[string]string {
+		f := map[string]string{"book": "The Ferry Book", "number": "7", "title": "Open Water", "abc": lamp}
+		for k, value := range change {
+			f[k] = value
+		}
+		return f
+	}
+	tests := []struct {
+		name   string
+		form   map[string]string
+		file   string
+		data   []byte
+		status int
+		says   string
+	}{
+		{"a broken line", form(map[string]string{"abc": "M:4/4\nL:1/4\nK:C\nc d # f|]"}), "", nil, 422, "Line 4: column 5"},
+		{"too many beats", form(map[string]string{"abc": "M:4/4\nL:1/4\nK:C\nc d e f g|]"}), "", nil, 422, "Measure 1, line 4: it holds 5 quarter notes"},
+		{"too few beats", form(map[string]string{"abc": "M:4/4\nL:1/4\nK:C\nc d e f|g|a4|]"}), "", nil, 422, "Measure 2, line 4: it holds 1 quarter note"},
+		{"nothing", form(map[string]string{"abc": " "}), "", nil, 422, "There is no exercise yet."},
+		{"a note nobody plays", form(map[string]string{"abc": "M:4/4\nL:1/4\nK:C\nc d c''' f|]"}), "", nil, 422, "Measure 1, note 3, line 4: no instrument here plays the sounding C8"},
+		{"other XML", form(nil), "menu.xml", []byte("<menu/>"), 422, "not MusicXML: it starts with &lt;menu&gt;"},
+		{"an empty file", form(nil), "a.abc", nil, 422, "The file is empty."},
+		{"a file too large", form(nil), "a.xml", bytes.Repeat([]byte(" "), 5<<20+1), 422, "larger than 5 MB"},
+		{"a picture", form(nil), "scan.png", []byte("\x89PNG\r\n"), 422, "neither MusicXML nor ABC"},
+		{"no number", form(map[string]string{"number": "x"}), "", nil, 422, "The number “x” is not one"},
+		{"a number that is taken", form(map[string]string{"number": "1"}), "", nil, 409, "already has a number 1"},
+		{"no book", form(map[string]string{"book": ""}), "", nil, 422, "The book&#39;s title is missing"},
+		{"an unknown instrument", form(map[string]string{"written_for": "kazoo"}), "", nil, 422, "from the list"},
+	}
+	for _, tt := range tests {
+		status, page := v.send("/exercises", tt.form, tt.file, tt.data)
+		if status != tt.status {
+			t.Errorf("%s gives %d, want %d", tt.name, status, tt.status)
+		}
+		wants(t, page, tt.says, `value="Open Water"`)
+		if typed := strings.Split(strings.TrimSpace(tt.form["abc"]), "\n"); len(typed) > 1 {
+			wants(t, page, html.EscapeString(typed[len(typed)-1]))
+		}
+	}
+	list, err := s.store.Exercises(context.Background(), account.ID)
+	if err != nil || len(list) != 1 {
+		t.Errorf("after all refusals the Shelf has %d exercises, %v", len(list), err)
+	}
+	books, err := s.store.Books(context.Background(), account.ID)
+	if err != nil || len(books) != 1 {
+		t.Errorf("after all refusals there are %d books, %v", len(books), err)
+	}
+}
+
+func TestEntryFromAFileOfAnotherProgram(t *testing.T) {
+	s := open(t)
+	v, _ := s.teacher(t, "a@school.example")
+	data, err := os.ReadFile("../core/format/musicxml/testdata/harbor-steps.musicxml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	status, to := v.send("/exercises", map[string]string{"book": "New Book", "number": "3"}, "harbor.musicxml", data)
+	if status != http.StatusSeeOther || !strings.HasPrefix(to, "/bench/") {
+		t.Fatalf("the upload gives %d: %s", status, to)
+	}
+	_, page := v.get(to + "?instrument=trombone")
+	// The file is for clarinet in B flat in F; a trombone reads it in E flat.
+	wants(t, page, "3 · Harbor Steps", "E flat major: every B, E and A is flat", "grace notes are left out", "pickup, m. 1–2")
+	_, page = v.get(strings.Replace(to, "/bench/", "/exercises/", 1) + "/edit")
+	wants(t, page, "The MusicXML brought in earlier stays", `value="3"`)
+	status, _ = v.send(strings.Replace(to, "/bench/", "/exercises/", 1), map[string]string{"book": "New Book", "number": "4", "title": "Steps"}, "", nil)
+	if status != http.StatusSeeOther {
+		t.Errorf("renumbering gives %d", status)
+	}
+	_, page = v.get("/")
+	wants(t, page, `<span class="num">4</span>`, "Steps", "F major · 4 measures")
+}
+
+func TestPreview(t *testing.T) {
+	s := open(t)
+	v, _ := s.teacher(t, "a@school.example")
+	_, page := v.post("/exercises/preview", url.Values{"abc": {lamp}})
+	wants(t, page, `data-mei="&lt;?xml`, "4/4, B flat major")
+	_, page = v.post("/exercises/preview", url.Values{"abc": {"K:C\nc d"}})
+	wants(t, page, "Not readable yet", "Measure 1")
+}
+
+func TestRemoveAndRestore(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	v.post(fmt.Sprintf("/exercises/%d/remove", b.exercise), nil)
+	_, page := v.get("/")
+	wants(t, page, "1 · First Lamp is off the Shelf", fmt.Sprintf("/exercises/%d/restore", b.exercise))
+	if status, _ := v.get(fmt.Sprintf("/bench/%d", b.exercise)); status != http.StatusNotFound {
+		t.Errorf("a removed exercise's bench gives %d", status)
+	}
+	v.post(fmt.Sprintf("/exercises/%d/restore", b.exercise), nil)
+	_, page = v.get("/")
+	wants(t, page, "It is back on the Shelf.", "First Lamp")
+}
+
+func TestBench(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	path := fmt.Sprintf("/bench/%d", b.exercise)
+	_, page := v.get(path + "?instrument=trombone")
+	wants(t, page, "1 · First Lamp", "B flat major: every B and E is flat", "A · m. 1–2", "B · m. 3–4", "Whole · m. 1–4",
+		"<td>B flat</td>", "Who is trying?", "Ines P.", "ready", `"mechanism":"slide"`)
+
+	r := v.request("GET", path+"?instrument=clarinet", nil)
+	r.Header.Set("HX-Request", "true")
+	r.Header.Set("HX-Target", "bench")
+	_, part := v.do(r)
+	if strings.Contains(part, "<html") {
+		t.Error("switching the instrument sends the whole page")
+	}
+	wants(t, part, `id="bench"`, "C major: no sharps or flats", "T 1 2 3 |")
+
+	_, page = v.get(path) // the instrument is remembered
+	wants(t, page, "C major: no sharps or flats")
+	_, page = v.get(path + "?instrument=snare")
+	wants(t, page, "The rhythm of the exercise, as strokes.", "Sticking")
+}
+
+// mark posts a try as the bench's script does.
+func mark(v *visitor, b belongings, values url.Values) (int, string) {
+	form := url.Values{"student": {fmt.Sprint(b.student)}, "instrument": {"trombone"}, "piece": {"1-2"}, "tempo": {"66"}, "stage": {"count"}}
+	for k, value := range values {
+		form[k] = value
+	}
+	r := v.request("POST", fmt.Sprintf("/bench/%d/attempts", b.exercise), strings.NewReader(form.Encode()))
+	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	r.Header.Set("HX-Request", "true")
+	return v.do(r)
+}
+
+func TestMarksMoveOnAndBackAndAreUndone(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID) // with one clean try already
+	_, page := mark(v, b, url.Values{"result": {"clean"}})
+	wants(t, page, "Count is clean twice running: on to Name.", "Name it in time", `hx-swap-oob="true"`, `value="66"`)
+	_, page = mark(v, b, url.Values{"stage": {"name"}, "cause": {"rhythm"}})
+	wants(t, page, "One stumble: again", "stumble, rhythm")
+	_, page = mark(v, b, url.Values{"stage": {"name"}, "cause": {"rhythm"}})
+	wants(t, page, "Two stumbles over the rhythm: back to Count.", "Count it aloud")
+
+	_, board := v.get("/board")
+	wants(t, board, `class="word">Count<`)
+	log, err := s.store.StudentAttempts(context.Background(), account.ID, b.student)
+	if err != nil || len(log) != 4 {
+		t.Fatalf("the log has %d tries, %v", len(log), err)
+	}
+	r := v.request("POST", fmt.Sprintf("/attempts/%d/undo", log[3].ID), nil)
+	r.Header.Set("HX-Request", "true")
+	_, page = v.do(r)
+	wants(t, page, "Name it in time", "One stumble: again")
+	_, board = v.get("/board")
+	wants(t, board, `class="word">Name<`)
+	_, history := v.get(fmt.Sprintf("/students/%d", b.student))
+	wants(t, history, "taken back", "stumble, rhythm", "clean")
+}
+
+func TestMarksAreRefusedWithoutACauseOrAStudent(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	status, page := mark(v, b, url.Values{"cause": {"weather"}})
+	if status != http.StatusUnprocessableEntity || !strings.Contains(page, "Say what stumbled") {
+		t.Errorf("a stumble without a cause gives %d: %s", status, page)
+	}
+	b.student = 0
+	if status, _ := mark(v, b, url.Values{"result": {"clean"}}); status != http.StatusUnprocessableEntity {
+		t.Errorf("a try of nobody's gives %d", status)
+	}
+}
+
+func TestSlowerByANotchWhereThereIsNoWayBack(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	mark(v, b, url.Values{"cause": {"rhythm"}})
+	_, page := mark(v, b, url.Values{"cause": {"rhythm"}})
+	wants(t, page, "a notch slower", `name="tempo" value="63"`)
+}
+
+func TestPeople(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	_, page := v.get("/people")
+	wants(t, page, "No sections yet")
+	v.post("/sections", url.Values{"name": {"Period 3 strings"}})
+	sections, err := s.store.Sections(context.Background(), account.ID)
+	if err != nil || len(sections) != 1 {
+		t.Fatalf("%d sections, %v", len(sections), err)
+	}
+	id := fmt.Sprint(sections[0].ID)
+	for _, tt := range []struct {
+		form url.Values
+		says string
+	}{
+		{url.Values{"section": {id}, "first_name": {""}, "instrument": {"violin"}}, "first name is missing"},
+		{url.Values{"section": {id}, "first_name": {"Amara"}, "initial": {"Nwosu"}, "instrument": {"violin"}}, "The initial is one letter"},
+		{url.Values{"section": {id}, "first_name": {"Amara"}, "initial": {"N"}, "instrument": {"kazoo"}}, "instrument from the list"},
+	} {
+		status, page := v.post("/students", tt.form)
+		if status != http.StatusUnprocessableEntity {
+			t.Errorf("%v gives %d", tt.form, status)
+		}
+		wants(t, page, tt.says, fmt.Sprintf(`value="%s"`, tt.form.Get("first_name")))
+	}
+	v.post("/students", url.Values{"section": {id}, "first_name": {"Amara"}, "initial": {"n."}, "instrument": {"violin"}})
+	_, page = v.get("/people")
+	wants(t, page, "Amara N.")
+	status, page := v.post("/sections", url.Values{"name": {"Period 3 strings"}})
+	if status != http.StatusUnprocessableEntity {
+		t.Errorf("a second section of the name gives %d", status)
+	}
+	wants(t, page, "There is a section called Period 3 strings already", `value="Period 3 strings"`)
+
+	students, err := s.store.Students(context.Background(), account.ID, sections[0].ID)
+	if err != nil || len(students) != 1 {
+		t.Fatalf("%d students, %v", len(students), err)
+	}
+	one := fmt.Sprintf("/students/%d", students[0].ID)
+	v.post(one, url.Values{"section": {id}, "first_name": {"Amara"}, "initial": {"O"}, "instrument": {"cello"}})
+	_, page = v.post(one+"/erase", nil)
+	wants(t, page, "Nothing was erased", "Amara O.")
+	v.post(one+"/erase", url.Values{"sure": {"yes"}})
+	_, page = v.get("/people")
+	wants(t, page, "Nobody yet.")
+}
+
+// BenchmarkBoard: 60 students by 40 exercises and 50,000 tries.
+func BenchmarkBoard(b *testing.B) {
+	s := open(b)
+	ctx := context.Background()
+	v, account := s.teacher(b, "a@school.example")
+	book, err := s.store.AddBook(ctx, account.ID, "Book")
+	if err != nil {
+		b.Fatal(err)
+	}
+	section, err := s.store.AddSection(ctx, account.ID, "Section")
+	if err != nil {
+		b.Fatal(err)
+	}
+	for n := range 40 {
+		if _, err := s.store.AddExercise(ctx, account.ID, store.Exercise{BookID: book.ID, Number: n + 1, Title: "X", Format: "abc", Source: lamp}); err != nil {
+			b.Fatal(err)
+		}
+	}
+	exercises, err := s.store.Exercises(ctx, account.ID)
+	if err != nil {
+		b.Fatal(err)
+	}
+	for range 60 {
+		student, err := s.store.AddStudent(ctx, account.ID, store.Student{SectionID: section, FirstName: "A", Initial: "B", Instrument: "violin"})
+		if err != nil {
+			b.Fatal(err)
+		}
+		var log []store.Attempt
+		for _, x := range exercises {
+			for n := range 21 {
+				a := store.Attempt{StudentID: student, ExerciseID: x.ID, FirstMeasure: 1 + 2*(n%2), LastMeasure: 2 + 2*(n%2), Stage: n / 6, Clean: n%3 > 0, Tempo: 60}
+				if !a.Clean {
+					a.Cause = "rhythm"
+				}
+				log = append(log, a)
+			}
+		}
+		if err := s.store.AddAttempts(ctx, account.ID, log); err != nil {
+			b.Fatal(err)
+		}
+	}
+	if _, err := s.store.DB().ExecContext(ctx, "ANALYZE"); err != nil {
+		b.Fatal(err)
+	}
+	for b.Loop() {
+		if status, _ := v.get("/board"); status != http.StatusOK {
+			b.Fatalf("the Board gives %d", status)
+		}
+	}
+}
