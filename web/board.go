@@ -3,8 +3,10 @@ package web
 import (
 	"context"
 	"fmt"
+	"html/template"
 	"net/http"
 	"sort"
+	"strconv"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format"
@@ -25,13 +27,7 @@ type boardView struct {
 type boardRow struct {
 	store.Student
 	Instrument instrument.Instrument
-	Cells      []boardCell
-}
-
-type boardCell struct {
-	Exercise int64
-	Cells    [4]float64
-	Word     string // the stage of the piece tried last, "Done", or "" when untried
+	Cells      []template.HTML
 }
 
 func (s *Server) board(w http.ResponseWriter, r *http.Request) {
@@ -105,10 +101,10 @@ func boardRows(students []store.Student, exercises []store.Exercise, standings m
 	rows := make([]boardRow, len(students))
 	for i, student := range students {
 		inst, _ := instrument.ByID(student.Instrument)
-		row := boardRow{Student: student, Instrument: inst, Cells: make([]boardCell, len(exercises))}
+		row := boardRow{Student: student, Instrument: inst, Cells: make([]template.HTML, len(exercises))}
 		for k, x := range exercises {
 			standing := standings[progress.Task{Student: student.ID, Exercise: x.ID}]
-			row.Cells[k] = boardCell{x.ID, standing.Cells(pieces[k]), standingWord(standing, pieces[k])}
+			row.Cells[k] = boardCell(student.ID, x.ID, standing.Cells(pieces[k]), standingWord(standing, pieces[k]))
 		}
 		rows[i] = row
 	}
@@ -118,6 +114,20 @@ func boardRows(students []store.Student, exercises []store.Exercise, standings m
 	return rows
 }
 
+// boardCell links to the student's history at an exercise, with the bar and the
+// word for where they stand. There are thousands on a Board, and all that goes
+// in is numbers and our own words, so it is not a template.
+func boardCell(student, exercise int64, cells [4]float64, word string) template.HTML {
+	inside := `<span class="untried">·<span class="visually-hidden"> not tried</span></span>`
+	if word != "" {
+		inside = string(stageBar(cells)) + `<span class="word">` + word + `</span>`
+	}
+	return template.HTML(`<a href="/students/` + strconv.FormatInt(student, 10) +
+		`?exercise=` + strconv.FormatInt(exercise, 10) + `">` + inside + `</a>`)
+}
+
+// standingWord is the stage of the piece tried last, "Done", or "" when the
+// exercise is untried.
 func standingWord(standing *progress.Standing, pieces []progress.Span) string {
 	switch {
 	case standing == nil || standing.Tries == 0:

@@ -1,9 +1,9 @@
 package web
 
 import (
-	"fmt"
 	"html/template"
 	"math"
+	"strconv"
 	"strings"
 
 	"unhurriedbench/core/instrument"
@@ -31,25 +31,26 @@ func slug(s routine.Stage) string { return strings.ToLower(s.String()) }
 // stageBar draws the four-stage bar: cells filled from 0 to 1, its meaning in
 // words as its label. The Board has thousands, so it is not a template.
 func stageBar(cells [4]float64) template.HTML {
-	var inner, words strings.Builder
+	var words []string
+	inner := make([]byte, 0, 320)
 	for i, filled := range cells {
-		stage, percent := routine.Stage(i), int(math.Round(100*filled))
-		fmt.Fprintf(&inner, `<i class="%s"><b style="width:%d%%"></b></i>`, slug(stage), percent)
-		if percent == 0 {
-			continue
-		}
-		if words.Len() > 0 {
-			words.WriteString(", ")
-		}
-		if percent == 100 {
-			words.WriteString(stage.String() + " done")
-		} else {
-			fmt.Fprintf(&words, "%s %d%%", stage, percent)
+		stage, percent := routine.Stage(i), strconv.Itoa(int(math.Round(100*filled)))
+		inner = append(inner, `<i class="`...)
+		inner = append(inner, slug(stage)...)
+		inner = append(inner, `"><b style="width:`...)
+		inner = append(inner, percent...)
+		inner = append(inner, `%"></b></i>`...)
+		switch percent {
+		case "0":
+		case "100":
+			words = append(words, stage.String()+" done")
+		default:
+			words = append(words, stage.String()+" "+percent+"%")
 		}
 	}
-	label := words.String()
-	if label == "" {
-		label = "not begun"
+	label := "not begun"
+	if len(words) > 0 {
+		label = strings.Join(words, ", ")
 	}
-	return template.HTML(`<span class="stage-bar" role="img" aria-label="` + label + `">` + inner.String() + `</span>`)
+	return template.HTML(`<span class="stage-bar" role="img" aria-label="` + label + `">` + string(inner) + `</span>`)
 }

@@ -64,7 +64,7 @@ func (s *Server) Routes() chi.Router {
 		r.Post("/sign-out", s.signOut)
 
 		r.Group(func(r chi.Router) {
-			r.Use(s.requireTeacher, middleware.Compress(5))
+			r.Use(s.requireTeacher, middleware.Compress(2))
 			r.Get("/", s.shelf)
 
 			r.Get("/exercises/new", s.newExercise)
