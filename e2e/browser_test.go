@@ -1,0 +1,121 @@
+// Package e2e drives the real interface in Chromium.
+package e2e
+
+import (
+	"context"
+	"io"
+	"log/slog"
+	"net/http/httptest"
+	"os/exec"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/launcher"
+	"github.com/go-rod/rod/lib/proto"
+
+	"unhurriedbench/demo"
+	"unhurriedbench/internal/testdb"
+	"unhurriedbench/web"
+)
+
+// patience bounds every wait for the page; the first engraving loads 7 MB.
+const patience = 60 * time.Second
+
+// site serves the demo on a database of its own.
+func site(t *testing.T) *httptest.Server {
+	t.Helper()
+	s := testdb.Open(t)
+	if err := demo.Load(context.Background(), s); err != nil {
+		t.Fatal(err)
+	}
+	server, err := web.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	running := httptest.NewServer(server.Routes())
+	t.Cleanup(running.Close)
+	return running
+}
+
+// page opens a fresh browser on an address of the site. Anything the page logs
+// as an error fails the test.
+func page(t *testing.T, address string, width int) *rod.Page {
+	t.Helper()
+	program, err := exec.LookPath("chromium")
+	if err != nil {
+		t.Fatal("this test needs Chromium: run bin/test, which installs it")
+	}
+	l := launcher.New().Bin(program).Leakless(false).NoSandbox(true).
+		Set("disable-gpu").Set("disable-quic").Set("no-first-run").Set("disable-background-networking").
+		Set("disable-component-update").Set("disable-sync").Set("autoplay-policy", "no-user-gesture-required")
+	control, err := l.Launch()
+	if err != nil {
+		t.Fatalf("start Chromium: %v", err)
+	}
+	browser := rod.New().ControlURL(control)
+	if err := browser.Connect(); err != nil {
+		t.Fatalf("reach Chromium: %v", err)
+	}
+	t.Cleanup(func() {
+		if err := browser.Close(); err != nil {
+			t.Log(err)
+		}
+		l.Cleanup()
+	})
+	p := browser.MustPage()
+	watch(t, p)
+	p = p.Timeout(patience)
+	p.MustSetViewport(width, 800, 1, width < 600)
+	p.MustNavigate(address).MustWaitLoad()
+	return p
+}
+
+// watch collects what goes wrong in the page.
+func watch(t *testing.T, p *rod.Page) {
+	t.Helper()
+	var mu sync.Mutex
+	var wrong []string
+	add := func(text string) {
+		mu.Lock()
+		defer mu.Unlock()
+		wrong = append(wrong, text)
+	}
+	go p.EachEvent(func(e *proto.RuntimeExceptionThrown) {
+		add(e.ExceptionDetails.Text + " " + e.ExceptionDetails.Exception.Description)
+	}, func(e *proto.LogEntryAdded) {
+		refused := strings.Contains(e.Entry.Text, "status of 422") // a form that came back
+		if e.Entry.Level == proto.LogLogEntryLevelError && !refused {
+			add(e.Entry.Text + " " + e.Entry.URL)
+		}
+	})()
+	if err := (proto.LogEnable{}).Call(p); err != nil {
+		t.Fatal(err)
+	}
+	t.Cleanup(func() {
+		mu.Lock()
+		defer mu.Unlock()
+		if len(wrong) > 0 {
+			t.Errorf("the page reports:\n%s", strings.Join(wrong, "\n"))
+		}
+	})
+}
+
+// signIn enters as the demo teacher.
+func signIn(p *rod.Page) {
+	wait := p.MustWaitNavigation()
+	p.MustElement(".demo-door button").MustClick()
+	wait()
+	p.MustElementR("h1", "Shelf")
+}
+
+// until waits until a function of the page gives something, and fails with what
+// was waited for.
+func until(t *testing.T, p *rod.Page, what, js string) {
+	t.Helper()
+	if err := p.Wait(rod.Eval("() => Boolean((" + js + ")())")); err != nil {
+		t.Fatalf("%s: %v", what, err)
+	}
+}

@@ -1,0 +1,95 @@
+package e2e
+
+import (
+	"fmt"
+	"math"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/format/mei"
+	"unhurriedbench/core/score"
+	"unhurriedbench/demo"
+)
+
+// heard is what the engraver makes of a document: for each note's id when it
+// starts, in quarters, and its MIDI number.
+type heard map[string]struct {
+	At    float64 `json:"at"`
+	Pitch int     `json:"pitch"`
+}
+
+// Outside check: the shipped engraver (Verovio) reads the MEI, and its timemap
+// and pitches are core's.
+func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
+	exercises, err := demo.Exercises()
+	if err != nil {
+		t.Fatal(err)
+	}
+	parts := map[string]score.Part{}
+	for _, x := range exercises {
+		parts[x.Score.Title] = x.Score.Parts[0]
+	}
+	files, err := filepath.Glob("../core/format/abc/testdata/*.abc")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, name := range files {
+		text, err := os.ReadFile(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		s, err := abc.Read(string(text))
+		if err != nil {
+			t.Fatal(err)
+		}
+		parts[filepath.Base(name)] = s.Parts[0]
+	}
+
+	p := page(t, site(t).URL, 1280)
+	signIn(p)
+	p.MustNavigate(p.MustInfo().URL + "exercises/new").MustWaitLoad()
+	p.MustElement("#preview svg")
+	for name, part := range parts {
+		for _, ruler := range []bool{false, true} {
+			var got heard
+			err := p.MustEval(`async (mei) => {
+				const toolkit = await window.engrave.load();
+				toolkit.setOptions({ expandNever: true }); // in written order
+				toolkit.loadData(mei);
+				const notes = {};
+				for (const moment of toolkit.renderToTimemap({ includeMeasures: false })) {
+					for (const id of moment.on || []) {
+						if (id.startsWith("n")) notes[id] = { at: moment.qstamp, pitch: toolkit.getMIDIValuesForElement(id).pitch };
+					}
+				}
+				return notes;
+			}`, mei.Write(part, mei.Options{Ruler: ruler})).Unmarshal(&got)
+			if err != nil {
+				t.Fatal(err)
+			}
+			compare(t, fmt.Sprintf("%s (ruler %v)", name, ruler), part, got)
+		}
+	}
+}
+
+func compare(t *testing.T, name string, part score.Part, got heard) {
+	t.Helper()
+	sounding := part.Sounding(part.Written())
+	for _, note := range sounding {
+		id := mei.EventID(note.Place)
+		found, ok := got[id]
+		switch want := 4 * note.Onset.Float(); {
+		case !ok:
+			t.Errorf("%s: the engraver does not sound %s", name, id)
+		case math.Abs(found.At-want) > 0.001:
+			t.Errorf("%s: %s sounds at %.3f quarters, core says %.3f", name, id, found.At, want)
+		case found.Pitch != note.Pitch.MIDI() && !part.Unpitched():
+			t.Errorf("%s: %s sounds MIDI %d, core says %d", name, id, found.Pitch, note.Pitch.MIDI())
+		}
+	}
+	if len(sounding) < 2 {
+		t.Errorf("%s: only %d notes", name, len(sounding))
+	}
+}

@@ -1,0 +1,145 @@
+package e2e
+
+import (
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+)
+
+// A teacher uploads a file from another program, works a piece with a student
+// and sees the Board follow.
+func TestFromAFileToTheBoard(t *testing.T) {
+	server := site(t)
+	p := page(t, server.URL, 1280)
+	signIn(p)
+
+	// The file was written by hand, not by this project.
+	file, err := filepath.Abs("../core/format/musicxml/testdata/harbor-steps.musicxml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	p.MustElementR("a", "Add an exercise").MustClick()
+	p.MustElement("#preview svg")
+	p.MustElement("input[name=number]").MustSelectAllText().MustInput("20")
+	p.MustElement("input[type=file]").MustSetFiles(file)
+	p.MustElementR("button", "Put it on the Shelf").MustClick()
+	p.MustElementR("h1", "20 · Harbor Steps")
+	p.MustElement("svg.lanes")
+
+	// Switching the instrument replaces the bench, not the page.
+	p.MustEval(`() => { window.kept = true }`)
+	p.MustElementR(".instruments a", "Trombone").MustClick()
+	p.MustElementR(".instruments a[aria-current]", "Trombone")
+	until(t, p, "the trombone's slide lane is drawn", `() => [...document.querySelectorAll(".lanes .lane-name")].some((e) => e.textContent === "Slide")`)
+	if !p.MustEval(`() => window.kept === true`).Bool() {
+		t.Error("switching the instrument reloaded the page")
+	}
+	if got := p.MustElement(".facts").MustText(); !strings.Contains(got, "E flat major") {
+		t.Errorf("the trombone's part is described as %q", got)
+	}
+
+	// The count-off runs up to the pickup on four, then the cursor moves.
+	words := p.MustEval(`() => [...document.querySelectorAll(".count-off li")].map((e) => e.firstChild.textContent).join(" ")`).Str()
+	if words != "1 2 3" {
+		t.Errorf("the count-off says %q, want 1 2 3", words)
+	}
+	p.MustElement("body").MustFocus()
+	p.MustEval(`() => {
+		window.passed = [];
+		new MutationObserver(() => {
+			const now = document.querySelector(".count-off .now")?.firstChild.textContent || document.querySelector(".cursor")?.dataset.pulse;
+			if (now && window.passed.at(-1) !== now) window.passed.push(now);
+		}).observe(document.querySelector("#bench"), { subtree: true, attributes: true, childList: true });
+	}`)
+	p.Keyboard.MustType(input.Space)
+	until(t, p, "the cursor goes on to measure 1", `() => window.passed.includes("p1_1")`)
+	if got := p.MustEval(`() => window.passed.join(" ")`).Str(); !strings.HasPrefix(got, "1 2 3 p0_0 p0_1 p1_0 p1_1") {
+		t.Errorf("the count-off and the cursor passed %q", got)
+	}
+	p.Keyboard.MustType(input.Space)
+	until(t, p, "it stops", `() => !document.querySelector(".cursor")`)
+
+	// Two clean tries move the piece on.
+	p.MustElementR(".students a", "Tomo K").MustClick()
+	p.MustElementR(".student-now", "Tomo K")
+	p.Keyboard.MustType(input.KeyC)
+	p.MustElementR(".advice", "1 of 2 clean in a row")
+	p.Keyboard.MustType(input.KeyC)
+	p.MustElementR(".advice", "on to Name")
+	p.MustElementR(".stage-title", "Name it in time")
+
+	word := func() string {
+		t.Helper()
+		p.MustNavigate(server.URL + "/board").MustWaitLoad()
+		return p.MustEval(`() => {
+			const row = [...document.querySelectorAll(".board tbody tr")].find((r) => r.textContent.includes("Tomo K."));
+			return row.lastElementChild.querySelector(".word")?.textContent || "";
+		}`).Str()
+	}
+	if got := word(); got != "Name" {
+		t.Fatalf("the Board shows %q, want Name", got)
+	}
+
+	// Taking one back in the history sends it back.
+	p.MustEval(`() => [...document.querySelectorAll(".board tbody tr")].find((r) => r.textContent.includes("Tomo K.")).lastElementChild.querySelector("a").click()`)
+	p.MustElementR("dialog[open] h3", "Harbor Steps")
+	p.MustElementR("dialog[open] button", "Undo").MustClick()
+	p.MustElementR("dialog[open] .undone", "taken back")
+	if got := word(); got != "Count" {
+		t.Errorf("after undoing, the Board shows %q, want Count", got)
+	}
+}
+
+// Typing ABC redraws the preview, says what is wrong, and keeps what was typed.
+func TestTypingAnExercise(t *testing.T) {
+	server := site(t)
+	p := page(t, server.URL, 1280)
+	signIn(p)
+	p.MustNavigate(server.URL + "/exercises/new").MustWaitLoad()
+	p.MustElement("#preview svg")
+	box := p.MustElement("textarea")
+	box.MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d |")
+	p.MustElementR("#preview", "Measure 2, line 5: it holds 2 quarter notes")
+	p.MustElementR("button", "Put it on the Shelf").MustClick()
+	p.MustElementR(".problems", "Measure 2, line 5: it holds 2 quarter notes")
+	if got := p.MustElement("textarea").MustText(); !strings.Contains(got, "G A B | c d |") {
+		t.Errorf("the typed text is now %q", got)
+	}
+	p.MustElement("textarea").MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d e |]")
+	p.MustElementR("#preview", "3/4, G major")
+	p.MustElementR("button", "Put it on the Shelf").MustClick()
+	p.MustElementR("h1", "13 · Tide")
+}
+
+// A stumble asks for its cause, from the keyboard alone.
+func TestMarkingFromTheKeyboard(t *testing.T) {
+	server := site(t)
+	p := page(t, server.URL, 1280)
+	signIn(p)
+	p.MustElementR(".exercise", "Fog Horn").MustClick()
+	p.MustElement("svg.lanes")
+	p.MustElementR(".instruments a", "Trumpet").MustClick()
+	p.MustElementR(".instruments a[aria-current]", "Trumpet")
+	p.MustElementR(".students a", "Lena S").MustClick()
+	p.MustElementR(".student-now", "Lena S")
+
+	p.Keyboard.MustType(input.ArrowDown)
+	p.MustElementR("#pieces a[aria-current]", "B · m. 3–4")
+	p.Keyboard.MustType(input.BracketRight)
+	tempo := p.MustElement("[data-tempo]").MustText()
+	p.Keyboard.MustType(input.KeyX)
+	p.MustElementR(".causes:not([hidden]) button", "rhythm")
+	p.Keyboard.MustType(input.KeyR)
+	p.MustElementR(".latest", "Count, m. 3–4: stumble, rhythm")
+	if got := p.MustElement("[data-tempo]").MustText(); got != tempo {
+		t.Errorf("after a mark the tempo is %s, it was %s", got, tempo)
+	}
+	p.Keyboard.MustType(input.Digit3)
+	until(t, p, "the name lane is hidden", `() => !document.querySelector(".lanes .n")`)
+	p.Keyboard.MustType(input.Digit3)
+	until(t, p, "the name lane is back", `() => document.querySelector(".lanes .n")`)
+	p.MustElementR(".latest button", "Undo").MustClick()
+	until(t, p, "the mark is gone", `() => !document.querySelector(".latest")`)
+}
