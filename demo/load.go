@@ -77,10 +77,6 @@ type kept struct {
 }
 
 func addBook(ctx context.Context, s *store.Store, teacher int64) ([]kept, error) {
-	book, err := s.AddBook(ctx, teacher, BookTitle)
-	if err != nil {
-		return nil, err
-	}
 	exercises, err := Exercises()
 	if err != nil {
 		return nil, err
@@ -88,7 +84,7 @@ func addBook(ctx context.Context, s *store.Store, teacher int64) ([]kept, error)
 	var list []kept
 	for _, x := range exercises {
 		id, err := s.AddExercise(ctx, teacher, store.Exercise{
-			BookID: book.ID, Number: x.Number, Title: x.Score.Title, Format: format.ABC, Source: x.ABC,
+			Book: BookTitle, Number: x.Number, Title: x.Score.Title, Format: format.ABC, Source: x.ABC,
 		})
 		if err != nil {
 			return nil, err

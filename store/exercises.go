@@ -1,21 +1,15 @@
 package store
 
-import "context"
+import (
+	"context"
+
+	"github.com/jmoiron/sqlx"
+)
 
 // Book is a method book as the teacher names it.
 type Book struct {
 	ID    int64
 	Title string
-}
-
-// AddBook makes a book, or finds the teacher's book of that title.
-func (s *Store) AddBook(ctx context.Context, teacher int64, title string) (Book, error) {
-	var b Book
-	err := s.one(ctx, &b, "add the book", `
-		INSERT INTO books (teacher_id, title) VALUES ($1, $2)
-		ON CONFLICT (teacher_id, title) DO UPDATE SET title = excluded.title
-		RETURNING id, title`, teacher, title)
-	return b, err
 }
 
 // Books lists the teacher's books by title.
@@ -42,23 +36,49 @@ const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, e.
 
 const exerciseTables = `exercises e JOIN books b ON b.id = e.book_id AND b.teacher_id = e.teacher_id`
 
-// AddExercise keeps a new exercise. The error is ErrTaken when the book has one
-// of that number.
+// AddExercise keeps a new exercise in the book of its title, which is made when
+// it is new. The error is ErrTaken when the book has one of that number.
 func (s *Store) AddExercise(ctx context.Context, teacher int64, x Exercise) (int64, error) {
 	var id int64
-	err := s.one(ctx, &id, "add the exercise", `
-		INSERT INTO exercises (teacher_id, book_id, number, title, format, source, written_for)
-		VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
-		teacher, x.BookID, x.Number, x.Title, x.Format, x.Source, x.WrittenFor)
+	err := s.inTransaction(ctx, "add the exercise", func(tx *sqlx.Tx) error {
+		book, err := findOrAddBook(ctx, tx, teacher, x.Book)
+		if err != nil {
+			return err
+		}
+		return tx.GetContext(ctx, &id, `
+			INSERT INTO exercises (teacher_id, book_id, number, title, format, source, written_for)
+			VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
+			teacher, book, x.Number, x.Title, x.Format, x.Source, x.WrittenFor)
+	})
 	return id, err
 }
 
-// ChangeExercise keeps an edited exercise.
+// ChangeExercise keeps an edited exercise, which may have moved to another book.
 func (s *Store) ChangeExercise(ctx context.Context, teacher int64, x Exercise) error {
-	return s.change(ctx, "change the exercise", `
-		UPDATE exercises SET book_id = $3, number = $4, title = $5, format = $6, source = $7, written_for = $8
-		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`,
-		teacher, x.ID, x.BookID, x.Number, x.Title, x.Format, x.Source, x.WrittenFor)
+	return s.inTransaction(ctx, "change the exercise", func(tx *sqlx.Tx) error {
+		var locked int64
+		if err := tx.GetContext(ctx, &locked, `
+			SELECT id FROM exercises WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL FOR UPDATE`, teacher, x.ID); err != nil {
+			return err
+		}
+		book, err := findOrAddBook(ctx, tx, teacher, x.Book)
+		if err != nil {
+			return err
+		}
+		_, err = tx.ExecContext(ctx, `
+			UPDATE exercises SET book_id = $3, number = $4, title = $5, format = $6, source = $7, written_for = $8
+			WHERE teacher_id = $1 AND id = $2`,
+			teacher, x.ID, book, x.Number, x.Title, x.Format, x.Source, x.WrittenFor)
+		return err
+	})
+}
+
+func findOrAddBook(ctx context.Context, tx *sqlx.Tx, teacher int64, title string) (int64, error) {
+	var id int64
+	err := tx.GetContext(ctx, &id, `
+		INSERT INTO books (teacher_id, title) VALUES ($1, $2)
+		ON CONFLICT (teacher_id, title) DO UPDATE SET title = excluded.title RETURNING id`, teacher, title)
+	return id, err
 }
 
 // RemoveExercise takes an exercise off the Shelf; RestoreExercise undoes it.

@@ -27,9 +27,9 @@ func add(t *testing.T, s *store.Store, email string) fixture {
 	}
 	teacher, err := s.AddTeacher(ctx, email, "A", "B", "a long password")
 	f := fixture{teacher: must(teacher.ID, err)}
-	book, err := s.AddBook(ctx, f.teacher, "The Ferry Book")
-	f.book = must(book.ID, err)
-	f.exercise = must(s.AddExercise(ctx, f.teacher, store.Exercise{BookID: f.book, Number: 1, Title: "First Lamp", Format: "abc", Source: "K:C\nC8|]"}))
+	f.exercise = must(s.AddExercise(ctx, f.teacher, store.Exercise{Book: "The Ferry Book", Number: 1, Title: "First Lamp", Format: "abc", Source: "K:C\nC8|]"}))
+	x, err := s.ExerciseByID(ctx, f.teacher, f.exercise)
+	f.book = must(x.BookID, err)
 	f.section = must(s.AddSection(ctx, f.teacher, "Tuesday"))
 	f.student = must(s.AddStudent(ctx, f.teacher, store.Student{SectionID: f.section, FirstName: "Ines", Initial: "P", Instrument: "trombone"}))
 	return f
@@ -81,6 +81,14 @@ func TestExercises(t *testing.T) {
 	}
 	if n, err := s.NextNumber(ctx, f.teacher, f.book); err != nil || n != 2 {
 		t.Errorf("the next number is %d, %v", n, err)
+	}
+	broken := x
+	broken.Book, broken.Number = "A Book That Must Not Stay", 0 // not a number the table takes
+	if _, err := s.AddExercise(ctx, f.teacher, broken); err == nil {
+		t.Error("an exercise with number 0 was taken")
+	}
+	if books, err := s.Books(ctx, f.teacher); err != nil || len(books) != 1 {
+		t.Errorf("a refused exercise leaves %d books, %v", len(books), err)
 	}
 	x.Title = "Second Lamp"
 	if err := s.ChangeExercise(ctx, f.teacher, x); err != nil {
@@ -210,11 +218,10 @@ func TestRowsOfAnotherTeacherAreOutOfReach(t *testing.T) {
 	mixed := other.attempt()
 	mixed.ExerciseID = mine.exercise
 	_, into := s.AddStudent(ctx, me, store.Student{SectionID: mine.section, FirstName: "x", Instrument: "violin"})
-	_, book := s.AddExercise(ctx, me, store.Exercise{BookID: mine.book, Number: 9, Title: "x", Format: "abc"})
 	for what, err := range map[string]error{
 		"reading the exercise": exercise, "reading the student": student, "reading the try": try,
-		"logging a try": s.AddAttempt(ctx, me, mine.attempt()), "logging a try at the exercise": s.AddAttempt(ctx, me, mixed), "adding to the section": into, "adding to the book": book,
-		"changing the exercise": s.ChangeExercise(ctx, me, store.Exercise{ID: mine.exercise, BookID: other.book, Number: 3, Format: "abc"}),
+		"logging a try": s.AddAttempt(ctx, me, mine.attempt()), "logging a try at the exercise": s.AddAttempt(ctx, me, mixed), "adding to the section": into,
+		"changing the exercise": s.ChangeExercise(ctx, me, store.Exercise{ID: mine.exercise, Book: "Stolen", Number: 3, Format: "abc"}),
 		"removing the exercise": s.RemoveExercise(ctx, me, mine.exercise),
 		"restoring it":          s.RestoreExercise(ctx, me, mine.exercise),
 		"moving the student":    s.ChangeStudent(ctx, me, store.Student{ID: mine.student, SectionID: other.section, FirstName: "x", Instrument: "violin"}),

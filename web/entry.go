@@ -177,7 +177,7 @@ func readEntry(r *http.Request, e entry, old store.Exercise) (store.Exercise, []
 	if _, known := instrument.ByID(e.WrittenFor); !known && e.WrittenFor != "" && e.WrittenFor != "concert" {
 		problems = append(problems, "Choose for whom it is written from the list.")
 	}
-	x := store.Exercise{ID: old.ID, Number: n, Title: e.Title, WrittenFor: e.WrittenFor}
+	x := store.Exercise{ID: old.ID, Book: e.Book, Number: n, Title: e.Title, WrittenFor: e.WrittenFor}
 	sc, err := readSource(r, e, old, &x)
 	if err != nil {
 		for _, p := range problemsOf(err) {
@@ -249,12 +249,7 @@ func sourcePart(x store.Exercise, sc score.Score) (score.Part, string) {
 
 func (s *Server) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x store.Exercise) {
 	ctx, t := r.Context(), teacher(r)
-	book, err := s.store.AddBook(ctx, t.ID, e.Book)
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	x.BookID = book.ID
+	var err error
 	if x.ID == 0 {
 		x.ID, err = s.store.AddExercise(ctx, t.ID, x)
 	} else {
