@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"math/rand/v2"
+	"time"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format"
@@ -102,13 +103,17 @@ func addBook(ctx context.Context, s *store.Store, teacher int64) ([]kept, error)
 // student's quickness, piece by piece.
 func practise(ctx context.Context, s *store.Store, teacher, student int64, exercises []kept, quick int, chance *rand.Rand) error {
 	var log []store.Attempt
+	keep := func() error {
+		spreadOverWeeks(log)
+		return s.AddAttempts(ctx, teacher, log)
+	}
 	left := 35*quick + chance.IntN(60)
 	for _, x := range exercises {
 		for _, piece := range x.pieces {
 			state := routine.State{}
 			for tries := 0; state.Stage != routine.Done && tries < 16; tries++ {
 				if left == 0 {
-					return s.AddAttempts(ctx, teacher, log)
+					return keep()
 				}
 				left--
 				try := routine.Try{Stage: state.Stage, Clean: chance.IntN(10) < quick}
@@ -123,5 +128,19 @@ func practise(ctx context.Context, s *store.Store, teacher, student int64, exerc
 			}
 		}
 	}
-	return s.AddAttempts(ctx, teacher, log)
+	return keep()
+}
+
+// spreadOverWeeks dates the tries over the Tuesdays of the last weeks, some
+// twenty a lesson and two minutes apart.
+func spreadOverWeeks(log []store.Attempt) {
+	const perLesson = 24
+	lessons := (len(log) + perLesson - 1) / perLesson
+	last := time.Now().Truncate(24 * time.Hour).Add(-14 * time.Hour) // ten in the morning of the day before
+	for last.Weekday() != time.Tuesday {
+		last = last.AddDate(0, 0, -1)
+	}
+	for i := range log {
+		log[i].At = last.AddDate(0, 0, -7*(lessons-1-i/perLesson)).Add(time.Duration(2*(i%perLesson)) * time.Minute)
+	}
 }

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"time"
 
 	"github.com/jmoiron/sqlx"
@@ -19,7 +20,7 @@ type Attempt struct {
 	Cause        string
 	Tempo        int
 	Undone       bool
-	At           time.Time
+	At           time.Time // the zero time is now
 }
 
 // AddAttempt appends a try to the log.
@@ -37,9 +38,10 @@ func (s *Store) AddAttempts(ctx context.Context, teacher int64, list []Attempt) 
 		}
 		for _, a := range list {
 			if _, err := tx.ExecContext(ctx, `
-				INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo)
-				VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)`,
-				teacher, a.StudentID, a.ExerciseID, a.FirstMeasure, a.LastMeasure, a.Stage, a.Clean, a.Cause, a.Tempo); err != nil {
+				INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, at)
+				VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10, now()))`,
+				teacher, a.StudentID, a.ExerciseID, a.FirstMeasure, a.LastMeasure, a.Stage, a.Clean, a.Cause, a.Tempo,
+				sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}); err != nil {
 				return err
 			}
 		}

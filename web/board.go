@@ -126,8 +126,9 @@ func boardCell(student, exercise int64, cells [4]float64, word string) template.
 		`?exercise=` + strconv.FormatInt(exercise, 10) + `">` + inside + `</a>`)
 }
 
-// standingWord is the stage of the piece tried last, "Done", or "" when the
-// exercise is untried.
+// standingWord is the stage of the piece tried last; when that one is done, of
+// the least advanced piece. It is "Done" when all are, and "" for an exercise
+// that is untried.
 func standingWord(standing *progress.Standing, pieces []progress.Span) string {
 	switch {
 	case standing == nil || standing.Tries == 0:
@@ -135,7 +136,13 @@ func standingWord(standing *progress.Standing, pieces []progress.Span) string {
 	case standing.Done(pieces):
 		return "Done"
 	}
-	return standing.State(standing.Latest).Stage.String()
+	stage := standing.State(standing.Latest).Stage
+	if stage == routine.Done {
+		for _, piece := range pieces {
+			stage = min(stage, standing.State(piece).Stage)
+		}
+	}
+	return stage.String()
 }
 
 // piecesOf cuts an exercise; the pieces are the same for every instrument. One

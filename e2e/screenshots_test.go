@@ -1,0 +1,49 @@
+package e2e
+
+import (
+	"os"
+	"path/filepath"
+	"testing"
+
+	"github.com/go-rod/rod/lib/proto"
+)
+
+// TestScreenshots refreshes the pictures of docs/screenshots from the demo when
+// UNHURRIED_SCREENSHOTS names that folder.
+func TestScreenshots(t *testing.T) {
+	folder := os.Getenv("UNHURRIED_SCREENSHOTS")
+	if folder == "" {
+		t.Skip("pictures are only taken when UNHURRIED_SCREENSHOTS names a folder")
+	}
+	server := site(t)
+	p := page(t, server.URL+"/sign-in", 1280)
+	take := func(name string) {
+		t.Helper()
+		p.MustWaitIdle()
+		picture, err := p.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
+		if err != nil {
+			t.Fatal(err)
+		}
+		if err := os.WriteFile(filepath.Join(folder, name+".png"), picture, 0o644); err != nil {
+			t.Fatal(err)
+		}
+	}
+	take("sign-in")
+	signIn(p)
+	for _, view := range []struct{ name, path, drawn string }{
+		{"shelf", "/", ".exercise"},
+		{"entry", "/exercises/new", "#preview svg"},
+		{"bench", "/bench/6?instrument=trombone&student=1&piece=4-5", "svg.lanes"},
+		{"bench-clarinet", "/bench/9?instrument=clarinet&student=5&piece=7-8&stage=finger", "svg.lanes"},
+		{"board", "/board", ".board td"},
+		{"people", "/people", ".people li"},
+	} {
+		p.MustNavigate(server.URL + view.path).MustWaitLoad()
+		p.MustElement(view.drawn)
+		take(view.name)
+	}
+	p.MustNavigate(server.URL + "/board").MustWaitLoad()
+	p.MustElement(".board tbody tr:nth-child(9) td:nth-child(3) a").MustClick()
+	p.MustElement("dialog[open] .tries")
+	take("history")
+}
