@@ -72,7 +72,7 @@ func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e
 		return
 	}
 	e.Books, e.Instruments = books, instrument.All()
-	e.Preview = previewOf(format.ABC, e.ABC)
+	e.Preview = previewOf(e.ABC, e.WrittenFor)
 	title := "Add an exercise"
 	if e.ID != 0 {
 		title = "Edit the exercise"
@@ -80,15 +80,18 @@ func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e
 	s.page(w, r, status, "entry", title, e)
 }
 
-func previewOf(kind, source string) preview {
-	sc, err := format.ReadKind(kind, []byte(source))
+// previewOf reads typed ABC as it would be saved.
+func previewOf(source, writtenFor string) preview {
+	sc, err := format.ReadKind(format.ABC, []byte(source))
 	if err != nil {
 		return preview{Problems: problemsOf(err)}
 	}
+	part, _ := sourcePart(store.Exercise{WrittenFor: writtenFor}, sc)
 	return preview{
-		MEI:     mei.Write(sc.Parts[0], mei.Options{TempoWords: sc.TempoWords}),
-		Frame:   frameWords(sc.Parts[0]),
-		Remarks: sc.Remarks,
+		MEI:      mei.Write(part, mei.Options{TempoWords: sc.TempoWords}),
+		Frame:    frameWords(part),
+		Problems: instrument.Unplayable(part),
+		Remarks:  sc.Remarks,
 	}
 }
 
@@ -103,7 +106,7 @@ func problemsOf(err error) []score.Problem {
 
 func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 	r.Body = http.MaxBytesReader(w, r.Body, largestForm)
-	s.partial(w, "entry", "preview", previewOf(format.ABC, r.FormValue("abc")))
+	s.partial(w, "entry", "preview", previewOf(r.FormValue("abc"), text(r, "written_for")))
 }
 
 func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {

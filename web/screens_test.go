@@ -99,6 +99,8 @@ func TestPreview(t *testing.T) {
 	wants(t, page, `data-mei="&lt;?xml`, "4/4, B flat major")
 	_, page = v.post("/exercises/preview", url.Values{"abc": {"K:C\nc d"}})
 	wants(t, page, "Not readable yet", "Measure 1")
+	_, page = v.post("/exercises/preview", url.Values{"abc": {"L:1/4\nK:C\nc d b' z|]"}})
+	wants(t, page, "Not playable as it stands", "note 3", "data-mei")
 }
 
 func TestRemoveAndRestore(t *testing.T) {

@@ -37,6 +37,14 @@ func Read(name string, data []byte) (score.Score, string, error) {
 
 // ReadKind reads data that is known to be of a kind.
 func ReadKind(kind string, data []byte) (score.Score, error) {
+	s, err := readKind(kind, data)
+	if n := len(s.Parts); n > 1 {
+		s.Remarks = append(s.Remarks, score.General(fmt.Sprintf("The file holds %d parts; the first of them is used.", n), ""))
+	}
+	return s, err
+}
+
+func readKind(kind string, data []byte) (score.Score, error) {
 	switch kind {
 	case ABC:
 		return abc.Read(string(data))
