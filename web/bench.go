@@ -186,7 +186,7 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 		return v, err
 	}
 	source, writtenFor := sourcePart(v.Exercise, sc)
-	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met)
+	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met, breakdown.Options{})
 	choosePiece(&v, ask.piece)
 	if err := s.addProgress(ctx, t, &v, section); err != nil {
 		return v, err
@@ -197,7 +197,7 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if v.Tempo < routine.Notches()[0] || v.Tempo > 208 {
 		v.Tempo = routine.StartTempo(beatsPerMinute(sc.Tempo, v.Report.Part.Meter()))
 	}
-	v.CountOff = count.CountOff(score.Part{Measures: v.Report.Part.Measures[v.Piece.From : v.Piece.To+1]})
+	v.CountOff = count.CountOff(score.Part{Measures: v.Report.Part.Measures[v.Piece.From : v.Piece.To+1]}, count.Options{})
 	v.Sheet = newSheet(v.Report, v.Instrument, mei.Options{TempoWords: sc.TempoWords, Ruler: true})
 	return v, nil
 }

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
+	"net"
 	"net/http"
 	"time"
 
@@ -44,6 +45,13 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 // signInsPerMinute bounds guesses at passwords from one address.
 const signInsPerMinute = 10
 
+// callerAddress is the address a request comes from, without its port. Behind a
+// proxy all callers share the proxy's.
+func callerAddress(r *http.Request) (string, error) {
+	host, _, err := net.SplitHostPort(r.RemoteAddr)
+	return host, err
+}
+
 // Routes is the whole site.
 func (s *Server) Routes() chi.Router {
 	r := chi.NewRouter()
@@ -56,7 +64,7 @@ func (s *Server) Routes() chi.Router {
 		r.Get("/sign-in", s.signInPage)
 		r.Get("/welcome", s.welcomePage)
 		r.Group(func(r chi.Router) {
-			r.Use(httprate.LimitByIP(signInsPerMinute, time.Minute))
+			r.Use(httprate.LimitBy(signInsPerMinute, time.Minute, callerAddress))
 			r.Post("/sign-in", s.signIn)
 			r.Post("/welcome", s.welcome)
 		})

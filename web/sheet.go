@@ -57,7 +57,7 @@ func newSheet(r breakdown.Report, i instrument.Instrument, opt mei.Options) shee
 		for k, cell := range r.Measures[i].Lane {
 			measure.Pulses = append(measure.Pulses, sheetPulse{
 				ID: mei.PulseID(i, k), At: cell.Place.Float(), Text: cell.Text(), Look: cell.Look, Tap: cell.Tap,
-				Beat: cell.Tap == count.Down,
+				Beat: cell.Beat,
 			})
 		}
 		for j, e := range r.Measures[i].Events {

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"slices"
 	"strings"
 	"text/tabwriter"
 
@@ -19,16 +20,17 @@ import (
 
 func inspectCommand() *cobra.Command {
 	var target, source, school string
-	var asJSON bool
+	var asJSON, slow bool
 	c := &cobra.Command{
 		Use:   "inspect FILE",
 		Short: "Print the breakdown of an exercise",
 		Args:  cobra.ExactArgs(1),
 		RunE: func(c *cobra.Command, args []string) error {
-			if school != "numbers" {
-				return fmt.Errorf("the counting school %q is not known; choose numbers", school)
+			if !slices.Contains(count.Schools(), count.School(school)) {
+				return fmt.Errorf("%q is not a counting school; choose one of %v", school, count.Schools())
 			}
-			report, remarks, err := inspect(args[0], target, source)
+			options := breakdown.Options{Count: count.Options{School: count.School(school), SlowBeat: slow}}
+			report, remarks, err := inspect(args[0], target, source, options)
 			if err != nil {
 				return err
 			}
@@ -45,12 +47,13 @@ func inspectCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&target, "instrument", "", "whose part to make (default: the one the file is written for, else violin)")
 	c.Flags().StringVar(&source, "source", "", "for whom the file is written: an instrument id, or concert (default: what the file says)")
-	c.Flags().StringVar(&school, "count", "numbers", "how to count")
+	c.Flags().StringVar(&school, "count", "numbers", "how to count: numbers, pulsed, kodaly, takadimi, gordon, ta or words")
+	c.Flags().BoolVar(&slow, "slow", false, "count every eighth of 6/8, 9/8 and 12/8")
 	c.Flags().BoolVar(&asJSON, "json", false, "print JSON, as docs/inspect.md explains")
 	return c
 }
 
-func inspect(path, targetID, source string) (breakdown.Report, []score.Problem, error) {
+func inspect(path, targetID, source string, options breakdown.Options) (breakdown.Report, []score.Problem, error) {
 	none := breakdown.Report{}
 	info, err := os.Stat(path)
 	if err != nil {
@@ -89,7 +92,7 @@ func inspect(path, targetID, source string) (breakdown.Report, []score.Problem, 
 	if !ok {
 		return none, nil, unknownInstrument(targetID)
 	}
-	return breakdown.Read(s, part, writtenFor, target, nil), s.Remarks, nil
+	return breakdown.Read(s, part, writtenFor, target, nil, options), s.Remarks, nil
 }
 
 func unknownInstrument(id string) error {

@@ -21,7 +21,7 @@ func read(t testing.TB, text, id string, met Met) Report {
 	if !ok {
 		t.Fatalf("no instrument %s", id)
 	}
-	return Read(s, s.Parts[0], "", i, met)
+	return Read(s, s.Parts[0], "", i, met, Options{})
 }
 
 // alerts lists where an alert is given, as measure.note from 1.
@@ -174,6 +174,6 @@ func BenchmarkReadSixteenMeasures(b *testing.B) {
 		if err != nil {
 			b.Fatal(err)
 		}
-		Read(s, s.Parts[0], "", i, nil)
+		Read(s, s.Parts[0], "", i, nil, Options{})
 	}
 }

@@ -103,9 +103,15 @@ func (m Met) Add(part score.Part) {
 	}
 }
 
+// Options is how a teacher wants an exercise explained; the zero value is the
+// default of everything.
+type Options struct {
+	Count count.Options
+}
+
 // Read makes the part for an instrument from its source and explains it. What
 // the player has met before, which may be nil, decides the traps.
-func Read(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met Met) Report {
+func Read(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met Met, o Options) Report {
 	made := instrument.Make(source, writtenFor, target)
 	part := made.Part
 	r := Report{
@@ -114,10 +120,10 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		Part: part, Made: made.Why, Outside: made.Outside,
 		Same: FindSame(part), Pieces: Cut(part),
 	}
-	counted, choices := count.Part(part), finger.Part(target, part)
+	counted, lanes, choices := count.Part(part, o.Count), count.Lanes(part, o.Count), finger.Part(target, part)
 	alerts := findAlerts(part, met)
 	for i, m := range part.Measures {
-		explained := Measure{Number: m.Number, Lane: count.Lane(m), Events: make([]Event, len(m.Events))}
+		explained := Measure{Number: m.Number, Lane: lanes[i], Events: make([]Event, len(m.Events))}
 		for j, e := range m.Events {
 			explained.Events[j] = explain(e, m, target, counted[i][j], choices[i][j], alerts[i][j])
 		}

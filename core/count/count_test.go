@@ -19,12 +19,12 @@ func part(t *testing.T, text string) score.Part {
 
 // counted writes a part's count as a teacher does over the notes: held beats in
 // round brackets, rests in square ones, bar lines as strokes.
-func counted(p score.Part) string {
+func counted(p score.Part, o Options) string {
 	var measures []string
-	for _, m := range p.Measures {
+	for _, lane := range Lanes(p, o) {
 		var words []string
-		for _, cell := range Lane(m) {
-			if cell.Look != Quiet {
+		for _, cell := range lane {
+			if cell.Look != Quiet && cell.Label != "" {
 				words = append(words, cell.Text())
 			}
 		}
@@ -51,7 +51,7 @@ func TestNumbers(t *testing.T) {
 		{"five four", "M:5/4\nL:1/4\nK:C\nc2 d e f|]", "1 (2) 3 4 5"},
 	}
 	for _, tt := range tests {
-		if got := counted(part(t, tt.music)); got != tt.want {
+		if got := counted(part(t, tt.music), Options{}); got != tt.want {
 			t.Errorf("%s:\n got %s\nwant %s", tt.name, got, tt.want)
 		}
 	}
@@ -59,7 +59,7 @@ func TestNumbers(t *testing.T) {
 
 func TestTiedNotesAreHeldThrough(t *testing.T) {
 	p := part(t, "M:4/4\nL:1/4\nK:C\nc d3-|d2 e2|]")
-	got := Part(p)
+	got := Part(p, Options{})
 	if first := got[0][1]; first.Label != "2" || strings.Join(first.Held, " ") != "3 4 1 2" {
 		t.Errorf("the tied note is counted %s, held %v", first.Label, first.Held)
 	}
@@ -69,7 +69,7 @@ func TestTiedNotesAreHeldThrough(t *testing.T) {
 }
 
 func TestTaps(t *testing.T) {
-	got := Part(part(t, "M:4/4\nL:1/8\nK:C\nc3 d e/f/ g a2|]"))[0]
+	got := Part(part(t, "M:4/4\nL:1/8\nK:C\nc3 d e/f/ g a2|]"), Options{})[0]
 	want := []Tap{Down, Up, Down, NoTap, Up, Down}
 	for i, tap := range want {
 		if got[i].Tap != tap {
@@ -94,7 +94,7 @@ func TestCountOff(t *testing.T) {
 	}
 	for _, tt := range tests {
 		p := part(t, tt.music)
-		cues := CountOff(p)
+		cues := CountOff(p, Options{})
 		var words []string
 		for _, c := range cues {
 			word := c.Word

@@ -15,16 +15,17 @@ type Cue struct {
 // "go". With a pickup it counts up to the place where the pickup enters, and
 // starts a measure earlier when that would leave less than a beat and a half.
 // The last beat is a breath. Source: common practice.
-func CountOff(p score.Part) []Cue {
+func CountOff(p score.Part, o Options) []Cue {
 	if len(p.Measures) == 0 {
 		return nil
 	}
 	first := p.Measures[0]
 	m := first.Meter
-	full, beat := m.Length(), m.Beat()
+	pc := paceOf(m, o)
+	full, beat := m.Length(), pc.beat
 	lead := first.Offset
 	switch {
-	case lead.IsZero() && m.BeatCount() < 3:
+	case lead.IsZero() && full.Div(beat).Floor() < 3:
 		lead = full.Add(full)
 	case lead.IsZero():
 		lead = full
@@ -32,7 +33,7 @@ func CountOff(p score.Part) []Cue {
 		lead = lead.Add(full)
 	}
 	entry := first.Offset
-	cues := countUp(m, entry, lead)
+	cues := pc.countUp(full, entry, lead)
 	if entry.IsZero() && len(cues) >= 2 {
 		cues[len(cues)-2].Word = "ready"
 		cues[len(cues)-1].Word = "go"
@@ -48,36 +49,30 @@ func CountOff(p score.Part) []Cue {
 
 // countUp counts the beats of the lead, and the parts of every beat when the
 // music enters inside one.
-func countUp(m score.Meter, entry, lead score.Fraction) []Cue {
-	beat := m.Beat()
-	step := beat
-	if !entry.Within(beat).IsZero() {
-		step = subdivision(m, entry)
+func (p pace) countUp(full, entry, lead score.Fraction) []Cue {
+	step := p.beat
+	if !p.onBeat(entry) {
+		step = p.subdivision(entry)
 	}
 	var cues []Cue
 	for gone := (score.Fraction{}); gone.Less(lead); gone = gone.Add(step) {
-		place := entry.Sub(lead).Add(gone).Within(m.Length())
-		cues = append(cues, Cue{
-			At:   gone.Sub(lead),
-			Word: Label(m, place, false),
-			Beat: place.Within(beat).IsZero(),
-		})
+		place := entry.Sub(lead).Add(gone).Within(full)
+		cues = append(cues, Cue{At: gone.Sub(lead), Word: p.at(Numbers, place, false), Beat: p.onBeat(place)})
 	}
 	return cues
 }
 
 // subdivision is the coarsest of halves, thirds, quarters and sixths of a beat
 // that reaches the entry.
-func subdivision(m score.Meter, entry score.Fraction) score.Fraction {
-	beat := m.Beat()
+func (p pace) subdivision(entry score.Fraction) score.Fraction {
 	parts := []int64{2, 4, 3, 6}
-	if m.Compound() {
+	if p.compound {
 		parts = []int64{3, 6}
 	}
 	for _, n := range parts {
-		if step := beat.Div(score.Frac(n, 1)); entry.Within(step).IsZero() {
+		if step := p.beat.Div(score.Frac(n, 1)); entry.Within(step).IsZero() {
 			return step
 		}
 	}
-	return beat.Div(score.Frac(12, 1))
+	return p.beat.Div(score.Frac(12, 1))
 }

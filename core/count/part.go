@@ -1,3 +1,6 @@
+// Package count says a rhythm: the label of every note, the beats it is held
+// through, the foot's taps, the count-off before the music, and whether two
+// rhythms are the same.
 package count
 
 import "unhurriedbench/core/score"
@@ -5,44 +8,8 @@ import "unhurriedbench/core/score"
 // Counted is how one event is counted.
 type Counted struct {
 	Label string   // where it starts; "" for a note that continues a tie
-	Held  []string // numbers of the beats that begin while it sounds, after its start
+	Held  []string // what is said or thought at the beats that begin while it sounds, after its start
 	Tap   Tap
-}
-
-// Part counts every event of a part, by measure and event. Of tied notes the
-// first carries the count and is held through all of them.
-func Part(p score.Part) [][]Counted {
-	counted := make([][]Counted, len(p.Measures))
-	var struck *Counted
-	for i, m := range p.Measures {
-		counted[i] = make([]Counted, len(m.Events))
-		for j, e := range m.Events {
-			c := &counted[i][j]
-			c.Tap = TapAt(m.Meter, e.Start)
-			held := heldBeats(m.Meter, e.Start, e.Length)
-			if e.Tied && struck != nil {
-				if e.Start.Within(m.Meter.Beat()).IsZero() {
-					struck.Held = append(struck.Held, beatNumber(m.Meter, e.Start))
-				}
-				struck.Held = append(struck.Held, held...)
-				continue
-			}
-			c.Label = Label(m.Meter, e.Start, e.Value.Tuplet.Actual > 0)
-			c.Held = held
-			struck = c
-		}
-	}
-	return counted
-}
-
-// heldBeats lists the beats that begin after start and before its end.
-func heldBeats(m score.Meter, start, length score.Fraction) []string {
-	var held []string
-	beat, end := m.Beat(), start.Add(length)
-	for at := start.Sub(start.Within(beat)).Add(beat); at.Less(end); at = at.Add(beat) {
-		held = append(held, beatNumber(m, at))
-	}
-	return held
 }
 
 // Look is how a cell of the count lane is written.
@@ -62,45 +29,145 @@ type Cell struct {
 	Label string
 	Look  Look
 	Tap   Tap
+	Beat  bool // a beat begins here
+	Plain bool // a rest that is written without brackets
 }
 
 // Text is the label with the brackets of its look.
 func (c Cell) Text() string {
-	switch c.Look {
-	case Held:
+	switch {
+	case c.Label == "" || c.Plain:
+		return c.Label
+	case c.Look == Held:
 		return "(" + c.Label + ")"
-	case Rested:
+	case c.Look == Rested:
 		return "[" + c.Label + "]"
 	}
 	return c.Label
 }
 
-// Lane lays a measure's count on its ruler: held beats in round brackets, rests
-// in square ones.
-func Lane(m score.Measure) []Cell {
-	ruler := m.Ruler()
-	cells := make([]Cell, len(ruler))
-	for k, pulse := range ruler {
-		cell := Cell{Place: pulse.Place, Look: Quiet, Tap: TapAt(m.Meter, pulse.Place)}
-		onBeat := pulse.Place.Within(m.Meter.Beat()).IsZero()
-		for _, e := range m.Events {
-			if pulse.Place.Less(e.Start) || !pulse.Place.Less(e.Start.Add(e.Length)) {
-				continue
+// span is one note with its ties joined, or one rest, cut at bar lines: what is
+// said at each moment of it that is said at all.
+type span struct {
+	rest    bool
+	length  score.Fraction // through its ties
+	written score.Value    // of the struck event
+	moments []moment       // its start and then each held beat
+}
+
+type moment struct {
+	measure int
+	event   int // the event sounding there
+	place   score.Fraction
+	pace    pace
+	tuplet  bool
+	starts  bool
+	gone    score.Fraction // of the span, before this moment
+}
+
+// spans lists the notes and rests of a part with the moments at which they are
+// counted: where they start, and every beat after that, or every eighth where
+// the school says those.
+func spans(p score.Part, o Options) []span {
+	var list []span
+	for i, m := range p.Measures {
+		pc := paceOf(m.Meter, o)
+		for j, e := range m.Events {
+			goesOn := e.Tied && len(list) > 0
+			if !goesOn {
+				list = append(list, span{rest: e.Kind == score.Rest, written: e.Value})
 			}
-			starts := e.Start == pulse.Place
-			switch {
-			case e.Kind == score.Rest && (starts || onBeat):
-				cell.Look = Rested
-			case e.Kind == score.Note && starts && !e.Tied:
-				cell.Look = Struck
-			case e.Kind == score.Note && onBeat:
-				cell.Look = Held
+			s := &list[len(list)-1]
+			tuplet := e.Value.Tuplet.Actual > 0
+			if !goesOn || pc.counts(o, e.Start, s.rest) {
+				s.moments = append(s.moments, moment{i, j, e.Start, pc, tuplet, !goesOn, s.length})
 			}
-			if cell.Look != Quiet {
-				cell.Label = Label(m.Meter, pulse.Place, e.Value.Tuplet.Actual > 0)
+			end := e.Start.Add(e.Length)
+			step := pc.step(o, s.rest)
+			for at := e.Start.Sub(e.Start.Within(step)).Add(step); at.Less(end); at = at.Add(step) {
+				s.moments = append(s.moments, moment{i, j, at, pc, tuplet, false, s.length.Add(at.Sub(e.Start))})
+			}
+			s.length = s.length.Add(e.Length)
+		}
+	}
+	return list
+}
+
+// step is how often a held note or a rest is counted: every beat, or every half
+// or third of one when notes are pulsed.
+func (p pace) step(o Options, rest bool) score.Fraction {
+	if o.School != Pulsed || rest {
+		return p.beat
+	}
+	if p.compound {
+		return p.beat.Div(score.Frac(3, 1))
+	}
+	return p.beat.Div(score.Frac(2, 1))
+}
+
+func (p pace) counts(o Options, place score.Fraction, rest bool) bool {
+	return place.Within(p.step(o, rest)).IsZero()
+}
+
+// Part counts every event of a part, by measure and event. Of tied notes the
+// first carries the count and is held through all of them.
+func Part(p score.Part, o Options) [][]Counted {
+	counted := make([][]Counted, len(p.Measures))
+	for i, m := range p.Measures {
+		pc := paceOf(m.Meter, o)
+		counted[i] = make([]Counted, len(m.Events))
+		for j, e := range m.Events {
+			counted[i][j].Tap = pc.tap(e.Start)
+		}
+	}
+	said := wordsOf(p, o)
+	for _, s := range spans(p, o) {
+		first := s.moments[0]
+		c := &counted[first.measure][first.event]
+		for k := range s.moments {
+			label := s.say(k, o, said)
+			if k == 0 {
+				c.Label = label
+			} else {
+				c.Held = append(c.Held, label)
 			}
 		}
-		cells[k] = cell
 	}
-	return cells
+	return counted
+}
+
+// Lanes lays a part's count on the rulers of its measures.
+func Lanes(p score.Part, o Options) [][]Cell {
+	lanes := make([][]Cell, len(p.Measures))
+	at := make([]map[score.Fraction]*Cell, len(p.Measures))
+	for i, m := range p.Measures {
+		pc := paceOf(m.Meter, o)
+		at[i] = map[score.Fraction]*Cell{}
+		ruler := m.Ruler()
+		lanes[i] = make([]Cell, len(ruler))
+		for k, pulse := range ruler {
+			lanes[i][k] = Cell{Place: pulse.Place, Look: Quiet, Tap: pc.tap(pulse.Place), Beat: pc.onBeat(pulse.Place)}
+			at[i][pulse.Place] = &lanes[i][k]
+		}
+	}
+	said := wordsOf(p, o)
+	for _, s := range spans(p, o) {
+		for k, now := range s.moments {
+			cell := at[now.measure][now.place]
+			if cell == nil {
+				continue
+			}
+			cell.Label = s.say(k, o, said)
+			switch {
+			case s.rest:
+				cell.Look = Rested
+				cell.Plain = o.plainRests(cell.Label)
+			case now.starts:
+				cell.Look = Struck
+			default:
+				cell.Look = Held
+			}
+		}
+	}
+	return lanes
 }

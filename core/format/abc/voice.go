@@ -26,7 +26,6 @@ type voice struct {
 	repeatStart bool           // the next measure starts a repeat
 	endings     []int          // in force
 	endingStart bool
-	rehearsal   string
 }
 
 // spot is what an accidental governs: a letter, and in octave mode its octave.
