@@ -72,7 +72,7 @@ func (s span) sayValue(k int) string {
 	now := s.moments[k]
 	quarter, eighth := score.Frac(1, 4), score.Frac(1, 8)
 	if !now.starts {
-		if s.length.Sub(now.gone).Less(quarter) {
+		if s.length == score.Frac(3, 8) || s.length.Sub(now.gone).Less(quarter) {
 			return "m"
 		}
 		return "a"

@@ -19,19 +19,34 @@ type Choice struct {
 	Alternates []Fingering
 }
 
+// Known says whether fingerings are kept for an instrument.
+func Known(i instrument.Instrument) bool {
+	switch i.Mechanism {
+	case instrument.Valves:
+		return i.Pedal > 0
+	case instrument.Slide, instrument.Sticks:
+		return true
+	case instrument.Strings:
+		return len(i.OpenStrings) > 0
+	case instrument.Woodwind:
+		return i.ID == "clarinet" || i.ID == "eb-clarinet"
+	}
+	return false
+}
+
 // For finds how an instrument plays a written pitch; ok is false outside its
-// range. Sticks have no pitches: see Part.
+// range and where Known is false. Sticks have no pitches: see Part.
 func For(i instrument.Instrument, p score.Pitch) (Choice, bool) {
-	if !i.Plays(p) {
+	if !i.Plays(p) || !Known(i) {
 		return Choice{}, false
 	}
 	switch i.Mechanism {
 	case instrument.Valves:
-		return valves(p)
+		return valves(p, i.Pedal)
 	case instrument.Slide:
 		return slide(p)
 	case instrument.Strings:
-		return stopped(i.ID, p)
+		return stopped(i, p)
 	case instrument.Woodwind:
 		return clarinet(p)
 	}

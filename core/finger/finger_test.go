@@ -32,6 +32,10 @@ func TestFingerings(t *testing.T) {
 		{"clarinet", "Bb3 B3 A4 Bb4 C5", "T 1 2 3 | 4,T 1 2 3 | 5,A |,R A |,T R 1 2 3 | 4 5 6 R-F"},
 		{"violin", "D4 E4 F4 F#4 G4 G#4 A4 C5 C#5 Bb5", "D0,D1,D L2,D2,D3,D H3,A0,A L2,A2,E L4"},
 		{"violin", "Ab3 Ab4 Eb5 B5", "G L1,D L4,A L4,E4"},
+		{"viola", "C3 D3 E3 Eb3 G3 F4 A4", "C0,C1,C2,C L2,G0,D L2,A0"},
+		{"euphonium-bc", "Bb2 C3 D3 Eb3 F3 Bb3 C4", "0 1-3 1-2 1 0 0 1"},
+		{"tuba-bb", "Bb1 C2 D2 Eb2 F2 Bb2", "0 1-3 1-2 1 0 0"},
+		{"tuba-eb", "Eb2 F2 G2 Ab2 Bb2 Eb3", "0 1-3 1-2 1 0 0"},
 		{"cello", "D3 E3 F3 F#3 G3 C4 C#4 Eb3 G#2", "D0,D1,D2,D3,D4,A2,A3,D x1,G x1"},
 		{"cello", "C2 D2 E2 F2 F#2 G2", "C0,C1,C3,C4,C x4,G0"},
 	}
@@ -76,7 +80,7 @@ func TestAlternates(t *testing.T) {
 
 func TestEverySemitoneOfTheRangeAndNoneOutside(t *testing.T) {
 	for _, i := range instrument.All() {
-		if i.Unpitched() {
+		if i.Unpitched() || !Known(i) {
 			continue
 		}
 		for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
@@ -118,7 +122,7 @@ func TestBrassFingeringsSoundTheirNote(t *testing.T) {
 	tests := []struct {
 		id    string
 		pedal int
-	}{{"trumpet", 48}, {"trombone", 34}}
+	}{{"trumpet", 48}, {"trombone", 34}, {"euphonium-bc", 34}, {"euphonium-tc", 48}, {"tuba-bb", 22}, {"tuba-eb", 27}}
 	for _, tt := range tests {
 		i, _ := instrument.ByID(tt.id)
 		for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
@@ -169,9 +173,10 @@ func TestClarinetTwelfth(t *testing.T) {
 func TestStringFingeringsSoundTheirNote(t *testing.T) {
 	open := map[string]map[byte]int{
 		"violin": {'G': 55, 'D': 62, 'A': 69, 'E': 76},
+		"viola":  {'C': 48, 'G': 55, 'D': 62, 'A': 69},
 		"cello":  {'C': 36, 'G': 43, 'D': 50, 'A': 57},
 	}
-	plain := map[string][5]int{"violin": {0, 2, 4, 5, 7}, "cello": {0, 2, 3, 4, 5}}
+	plain := map[string][5]int{"violin": {0, 2, 4, 5, 7}, "viola": {0, 2, 4, 5, 7}, "cello": {0, 2, 3, 4, 5}}
 	moved := map[string]int{"": 0, "L": -1, "H": 1}
 	for id := range open {
 		i, _ := instrument.ByID(id)

@@ -3,14 +3,9 @@ package finger
 import (
 	"fmt"
 
+	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 )
-
-// openStrings lists an instrument's strings from the lowest.
-var openStrings = map[string][]score.Pitch{
-	"violin": {{Step: score.G, Octave: 3}, {Step: score.D, Octave: 4}, {Step: score.A, Octave: 4}, {Step: score.E, Octave: 5}},
-	"cello":  {{Step: score.C, Octave: 2}, {Step: score.G, Octave: 2}, {Step: score.D, Octave: 3}, {Step: score.A, Octave: 3}},
-}
 
 // place is a finger in first position: its number, and a letter when it is
 // moved from the plain hand: L low, H high, x stretched.
@@ -30,28 +25,28 @@ func (p place) on(open score.Pitch) string {
 // a semitone apart from a whole step up, and the stretches either way.
 var celloHand = [7]place{{"", 0}, {"x", 1}, {"", 1}, {"", 2}, {"", 3}, {"", 4}, {"x", 4}}
 
-// violinHand is the first position by semitones above the open string; at six
+// violinHand is the violin's and viola's first position by semitones above the open string; at six
 // semitones the spelling tells a high third finger from a low fourth.
 var violinHand = [8]place{{"", 0}, {"L", 1}, {"", 1}, {"L", 2}, {"", 2}, {"", 3}, {"H", 3}, {"", 4}}
 
 // stopped computes string and finger in first position: the highest string the
 // note lies on, open where it can be.
-func stopped(id string, p score.Pitch) (Choice, bool) {
-	strings := openStrings[id]
-	for i := len(strings) - 1; i >= 0; i-- {
-		open := strings[i]
+func stopped(i instrument.Instrument, p score.Pitch) (Choice, bool) {
+	cello := i.ID == "cello"
+	for k := len(i.OpenStrings) - 1; k >= 0; k-- {
+		open := i.OpenStrings[k]
 		up := p.MIDI() - open.MIDI()
 		if up < 0 {
 			continue
 		}
-		at, ok := hand(id, open, p, up)
+		at, ok := hand(cello, open, p, up)
 		if !ok {
 			return Choice{}, false
 		}
 		choice := Choice{Fingering: Fingering{Text: at.on(open)}}
-		if id == "violin" && up == 0 && i > 0 {
+		if !cello && up == 0 && k > 0 {
 			choice.Alternates = []Fingering{{
-				Text: place{"", 4}.on(strings[i-1]),
+				Text: place{"", 4}.on(i.OpenStrings[k-1]),
 				Why:  "fourth finger: no string crossing, and it does not ring on",
 			}}
 		}
@@ -60,8 +55,8 @@ func stopped(id string, p score.Pitch) (Choice, bool) {
 	return Choice{}, false
 }
 
-func hand(id string, open, p score.Pitch, up int) (place, bool) {
-	if id == "cello" {
+func hand(cello bool, open, p score.Pitch, up int) (place, bool) {
+	if cello {
 		if up >= len(celloHand) {
 			return place{}, false
 		}

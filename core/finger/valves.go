@@ -21,15 +21,12 @@ type partial struct {
 // semitone flat and is left out for valves.
 var openPartials = []partial{{2, 12}, {3, 19}, {4, 24}, {5, 28}, {6, 31}, {8, 36}}
 
-// writtenPedal is the written pedal note of a trumpet, C3, as a MIDI number.
-const writtenPedal = 48
-
-// valves computes the fingerings of a three-valve instrument written in treble
-// clef a whole step above concert pitch, the shortest tube first.
-func valves(p score.Pitch) (Choice, bool) {
+// valves computes the fingerings of a three-valve instrument from the MIDI
+// number of its written pedal note, the shortest tube first.
+func valves(p score.Pitch, pedal int) (Choice, bool) {
 	var found []Fingering
 	for _, open := range openPartials {
-		down := writtenPedal + open.semitones - p.MIDI()
+		down := pedal + open.semitones - p.MIDI()
 		if down < 0 || down > 6 {
 			continue
 		}

@@ -50,10 +50,8 @@ func TestCatalogue(t *testing.T) {
 			}
 		}
 	}
-	for _, id := range []string{"clarinet", "trumpet", "trombone", "violin", "cello", "snare"} {
-		if !ids[id] {
-			t.Errorf("%s is missing", id)
-		}
+	if len(ids) < 26 {
+		t.Errorf("%d instruments are listed", len(ids))
 	}
 }
 
@@ -66,6 +64,21 @@ func TestMake(t *testing.T) {
 		{"trombone", "B flat major", "Bb2 C3 D3 Eb3 F3", "bass"},
 		{"violin", "B flat major", "Bb4 C5 D5 Eb5 F5", "treble"},
 		{"cello", "B flat major", "Bb2 C3 D3 Eb3 F3", "bass"},
+		{"flute", "B flat major", "Bb4 C5 D5 Eb5 F5", "treble"},
+		{"piccolo", "B flat major", "Bb4 C5 D5 Eb5 F5", "treble"},
+		{"oboe", "B flat major", "Bb4 C5 D5 Eb5 F5", "treble"},
+		{"bassoon", "B flat major", "Bb2 C3 D3 Eb3 F3", "bass"},
+		{"eb-clarinet", "G major", "G3 A3 B3 C4 D4", "treble"},
+		{"bass-clarinet", "C major", "C4 D4 E4 F4 G4", "treble"},
+		{"alto-sax", "G major", "G4 A4 B4 C5 D5", "treble"},
+		{"tenor-sax", "C major", "C5 D5 E5 F5 G5", "treble"},
+		{"bari-sax", "G major", "G4 A4 B4 C5 D5", "treble"},
+		{"horn-f", "F major", "F4 G4 A4 Bb4 C5", "treble"},
+		{"euphonium-tc", "C major", "C4 D4 E4 F4 G4", "treble"},
+		{"tuba-bb", "B flat major", "Bb1 C2 D2 Eb2 F2", "bass"},
+		{"viola", "B flat major", "Bb3 C4 D4 Eb4 F4", "alto"},
+		{"bass", "B flat major", "Bb2 C3 D3 Eb3 F3", "bass"},
+		{"bells", "B flat major", "Bb4 C5 D5 Eb5 F5", "treble"},
 	}
 	for _, tt := range tests {
 		made := Make(part(t, scale), "", byID(t, tt.id))
@@ -126,13 +139,43 @@ func TestStrokesBothWays(t *testing.T) {
 	}
 }
 
+func TestOneNote(t *testing.T) {
+	// Concert D: D for flutes, trombones and baritones, E for trumpets and
+	// clarinets, B for alto saxophones (common practice).
+	for id, want := range map[string]string{"flute": "D", "trombone": "D", "euphonium-bc": "D", "trumpet": "E", "clarinet": "E", "alto-sax": "B", "horn-f": "A"} {
+		i := byID(t, id)
+		p := WrittenFor(DefaultOneNote, i)
+		if got := p.Step.String() + score.AccidentalText(p.Alter); got != want {
+			t.Errorf("concert D is %s for %s, want %s", got, id, want)
+		}
+		if p.MIDI() < i.Low.MIDI() || p.MIDI() > i.High.MIDI() {
+			t.Errorf("concert D is %s for %s, beyond its first year", p, id)
+		}
+	}
+	if got := SuggestOneNote(nil); got != DefaultOneNote {
+		t.Errorf("with nobody there %v is suggested", got)
+	}
+	for _, ids := range [][]string{{"violin", "cello"}, {"clarinet", "trumpet", "trombone"}, {"flute", "alto-sax", "tuba-bb", "snare"}} {
+		var present []Instrument
+		for _, id := range ids {
+			present = append(present, byID(t, id))
+		}
+		class := SuggestOneNote(present)
+		for _, i := range present {
+			if p := WrittenFor(class, i); !i.Unpitched() && (p.MIDI() < i.Low.MIDI() || p.MIDI() > i.High.MIDI()) {
+				t.Errorf("for %v the suggestion is %s for %s", ids, p, i.Name)
+			}
+		}
+	}
+}
+
 func TestUnplayable(t *testing.T) {
-	if found := Unplayable(part(t, "M:4/4\nL:1/4\nK:C\nC,, c g b|]")); len(found) != 0 {
+	if found := Unplayable(part(t, "M:4/4\nL:1/4\nK:C\nF,,, c g b|]")); len(found) != 0 {
 		t.Errorf("notes in range are refused: %v", found)
 	}
-	found := Unplayable(part(t, "M:4/4\nL:1/4\nK:C\nc d e f|c d'' e f|]"))
+	found := Unplayable(part(t, "M:4/4\nL:1/4\nK:C\nc d e f|c d'''' e f|]"))
 	if len(found) != 1 || !strings.Contains(found[0].Error(), "Measure 2, note 2") {
-		t.Errorf("D7 is refused as %v", found)
+		t.Errorf("D9 is refused as %v", found)
 	}
 }
 

@@ -27,7 +27,7 @@ func Make(source score.Part, writtenFor string, target Instrument) Made {
 		toStrokes(&part)
 		why = "The rhythm of the exercise, as strokes."
 	case source.Unpitched():
-		on := oneNote(target)
+		on := WrittenFor(DefaultOneNote, target)
 		toOneNote(&part, target, on)
 		why = fmt.Sprintf("A drum rhythm: played on one note, written %s.", name.Spoken(on, false))
 	case writtenFor == target.ID:
@@ -161,21 +161,6 @@ func toStrokes(part *score.Part) {
 	part.Sounds = score.Interval{}
 }
 
-// oneNote is concert D where it sits nearest the instrument's home: an open
-// string, and easy for winds (common practice).
-func oneNote(target Instrument) score.Pitch {
-	best := score.Pitch{}
-	nearest := -1
-	for octave := 1; octave < 7; octave++ {
-		p := score.Pitch{Step: score.D, Octave: octave}.Transpose(target.Sounds.Negated())
-		away := p.MIDI() - target.Home.MIDI()
-		if away = max(away, -away); nearest < 0 || away < nearest {
-			best, nearest = p, away
-		}
-	}
-	return best
-}
-
 func toOneNote(part *score.Part, target Instrument, on score.Pitch) {
 	key, _ := score.Key{}.Transpose(target.Sounds.Negated())
 	for i := range part.Measures {
@@ -229,7 +214,7 @@ func Unplayable(source score.Part) score.Problems {
 
 // soundingRange is the lowest and highest concert pitch in the catalogue.
 func soundingRange() (lowest, highest score.Pitch) {
-	for _, i := range catalogue() {
+	for _, i := range catalogue {
 		if i.Unpitched() {
 			continue
 		}

@@ -14,11 +14,7 @@ func Spoken(p score.Pitch, natural bool) string {
 
 // Short is the name in the width of a notehead: "E♭", "F♯", "E♮".
 func Short(p score.Pitch, natural bool) string {
-	signs := [5]string{"𝄫", "♭", "", "♯", "𝄪"}
-	if p.Alter == 0 && natural {
-		return p.Step.String() + "♮"
-	}
-	return p.Step.String() + signs[p.Alter+2]
+	return p.Step.String() + sign(p.Alter, natural)
 }
 
 var ordinals = [...]string{"", "first ", "second ", "third ", "fourth ", "fifth ", "sixth ", "seventh "}
