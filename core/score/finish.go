@@ -23,6 +23,7 @@ func (p *Part) Finish() error {
 	if len(problems) > 0 {
 		return problems
 	}
+	p.completeSigns()
 	p.setStarts()
 	p.groupTuplets()
 	p.joinTies()
@@ -45,6 +46,9 @@ func (p *Part) addUpLengths() {
 				e.Length = m.Meter.Length()
 			}
 			m.Length = m.Length.Add(e.Length)
+		}
+		if len(m.Events) == 1 && m.Events[0].Kind == Rest && m.Length == m.Meter.Length() {
+			m.Events[0].WholeMeasure, m.Events[0].Value = true, Value{Base: 1}
 		}
 	}
 }
@@ -146,6 +150,24 @@ func beats(length Fraction, meter Meter) string {
 	return n.Words() + " " + name
 }
 
+// completeSigns gives the piece its final bar line, and says of each D.C. and
+// D.S. where it ends when only a Fine or a coda sign in the music does.
+func (p *Part) completeSigns() {
+	p.Measures[len(p.Measures)-1].DoubleBar = true
+	al := ""
+	switch {
+	case p.find(func(m Measure) bool { return m.Fine }) >= 0:
+		al = "fine"
+	case p.find(func(m Measure) bool { return m.ToCoda }) >= 0:
+		al = "coda"
+	}
+	for i := range p.Measures {
+		if j := &p.Measures[i].Jump; j.To != "" && j.Al == "" {
+			j.Al = al
+		}
+	}
+}
+
 func (p *Part) setStarts() {
 	for i := range p.Measures {
 		m := &p.Measures[i]
@@ -223,6 +245,7 @@ type line struct {
 // that are set already stay, as reminders. A note tied over the bar line needs
 // none.
 func (p *Part) MarkAccidentals() {
+	var before Pitch
 	for i := range p.Measures {
 		m := &p.Measures[i]
 		inForce := map[line]int{}
@@ -236,7 +259,9 @@ func (p *Part) MarkAccidentals() {
 			if !set {
 				now = m.Key.Alter(e.Pitch.Step)
 			}
-			if e.Tied {
+			respelled := before.Step != e.Pitch.Step
+			before = e.Pitch
+			if e.Tied && !respelled {
 				if j > 0 {
 					inForce[at] = e.Pitch.Alter
 				}

@@ -48,7 +48,7 @@ func (p Part) Order() []int {
 		}
 		if m.Jump.To != "" && !jumped {
 			jumped = true
-			toCoda = m.Jump.Al != "fine"
+			toCoda = m.Jump.Al == "coda"
 			start, pass = 0, 1
 			if m.Jump.To == "segno" {
 				start = max(0, p.find(func(m Measure) bool { return m.Segno }))

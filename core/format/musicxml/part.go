@@ -407,7 +407,7 @@ func (r *partReader) direction(d *direction) {
 			r.measure.Segno = true
 		case t.Coda != nil && (d.Sound == nil || d.Sound.ToCoda == ""):
 			r.measure.Coda = true
-		case len(t.Words) > 0:
+		case len(t.Words) > 0 && !d.Sound.jumps():
 			r.words(strings.TrimSpace(strings.Join(t.Words, " ")))
 		case len(t.Dynamics) > 0 && len(t.Dynamics[0].Items) > 0:
 			r.dynamic = t.Dynamics[0].Items[0].XMLName.Local
@@ -420,6 +420,11 @@ func (r *partReader) direction(d *direction) {
 	if d.Sound != nil {
 		r.sound(d.Sound)
 	}
+}
+
+// jumps says whether a sound tells where to go on, as the words with it do.
+func (s *sound) jumps() bool {
+	return s != nil && (s.DaCapo != "" || s.DalSegno != "" || s.Fine != "" || s.ToCoda != "")
 }
 
 func (r *partReader) words(text string) {
