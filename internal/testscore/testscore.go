@@ -79,7 +79,8 @@ func (g *generator) measure(m score.Measure, clef score.Clef) []score.Event {
 	var events []score.Event
 	left := m.Meter.Length()
 	for left.Num() > 0 {
-		if left.Cmp(score.Frac(1, 4)) >= 0 && g.one(7) {
+		onQuarter := m.Meter.Length().Sub(left).Within(score.Frac(1, 4)).IsZero()
+		if left.Cmp(score.Frac(1, 4)) >= 0 && onQuarter && g.one(7) {
 			for k := range 3 {
 				e := g.event(score.Value{Base: 8, Tuplet: score.Ratio{Actual: 3, Normal: 2}}, clef)
 				e.TupletStarts, e.TupletEnds = k == 0, k == 2

@@ -1,0 +1,172 @@
+package midi
+
+import (
+	"os"
+	"os/exec"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testscore"
+)
+
+// fromABC2MIDI makes a MIDI file with abc2midi, a program from outside this
+// project (Debian's abcmidi).
+func fromABC2MIDI(t *testing.T, text []byte) []byte {
+	t.Helper()
+	program, err := exec.LookPath("abc2midi")
+	if err != nil {
+		t.Fatal("this check needs abc2midi: run bin/test, which installs the package abcmidi")
+	}
+	in, out := filepath.Join(t.TempDir(), "in.abc"), filepath.Join(t.TempDir(), "out.mid")
+	if err := os.WriteFile(in, text, 0o600); err != nil {
+		t.Fatal(err)
+	}
+	if message, err := exec.Command(program, in, "-o", out, "-NGUI", "-NFER").CombinedOutput(); err != nil {
+		if _, missing := os.Stat(out); missing != nil {
+			t.Fatalf("abc2midi: %v\n%s", err, message)
+		}
+	}
+	data, err := os.ReadFile(out)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return data
+}
+
+// same fails where two lists of notes differ in pitch or onset.
+func same(t *testing.T, name string, got, want []score.Sounding) {
+	t.Helper()
+	if len(got) != len(want) {
+		t.Errorf("%s: %d notes, want %d", name, len(got), len(want))
+	}
+	for i := range min(len(got), len(want)) {
+		if got[i].Onset != want[i].Onset || got[i].Pitch.MIDI() != want[i].Pitch.MIDI() {
+			t.Errorf("%s: note %d is %s at %s, want %s at %s", name, i+1, got[i].Pitch, got[i].Onset, want[i].Pitch, want[i].Onset)
+			return
+		}
+	}
+}
+
+func TestFilesFromABC2MIDI(t *testing.T) {
+	names, err := filepath.Glob("../abc/testdata/*.abc")
+	if err != nil || len(names) < 20 {
+		t.Fatalf("%d files: %v", len(names), err)
+	}
+	for _, name := range names {
+		text, err := os.ReadFile(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		source, err := abc.Read(string(text))
+		if err != nil {
+			t.Fatal(err)
+		}
+		s, err := Read(fromABC2MIDI(t, text))
+		if err != nil {
+			t.Errorf("%s: %v", name, err)
+			continue
+		}
+		same(t, filepath.Base(name), s.Parts[0].Sounding(s.Parts[0].Order()), source.Parts[0].Sounding(source.Parts[0].Order()))
+		if len(s.Remarks) > 0 {
+			t.Errorf("%s: %v", name, s.Remarks)
+		}
+	}
+}
+
+func TestReadingWhatWasWritten(t *testing.T) {
+	for seed := range uint64(60) {
+		p := testscore.Random(t, seed).Parts[0]
+		p.Sounds = score.Interval{}
+		data, err := Write(p, Options{})
+		if err != nil {
+			t.Fatal(err)
+		}
+		s, err := Read(data)
+		if err != nil {
+			t.Fatalf("seed %d: %v", seed, err)
+		}
+		got, want := s.Parts[0].Sounding(s.Parts[0].Order()), p.Sounding(p.Order())
+		same(t, "seed", got, want)
+		for i := range min(len(got), len(want)) {
+			if got[i].Length != want[i].Length {
+				t.Errorf("seed %d: note %d lasts %s, want %s", seed, i+1, got[i].Length, want[i].Length)
+				break
+			}
+		}
+	}
+}
+
+func TestUnevenPlayingIsMovedAndReported(t *testing.T) {
+	p, err := abc.Read("M:4/4\nL:1/8\nK:F\nc2 de f2 z2|c4 _e2 =e2|]\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	data, err := Write(p.Parts[0], Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	late := strings.Replace(string(data), "MThd", "MThd", 1)
+	sg, err := open([]byte(late))
+	if err != nil {
+		t.Fatal(err)
+	}
+	song := takeApart(sg, quarter)
+	for i := range song.streams[0].notes {
+		n := &song.streams[0].notes[i]
+		n.start += int64(15 * (i % 3)) // up to a thirty-second of a quarter late
+		n.end -= 20
+	}
+	part, remarks, err := song.write(song.streams[0])
+	if err != nil {
+		t.Fatal(err)
+	}
+	same(t, "uneven", part.Sounding(part.Order()), p.Parts[0].Sounding(p.Parts[0].Order()))
+	if len(remarks) != 1 || !strings.Contains(remarks[0].What, "were moved") {
+		t.Errorf("remarks are %v", remarks)
+	}
+	if got := part.Measures[1].Events[1].Pitch.String(); got != "Eb5" {
+		t.Errorf("the chromatic note is spelled %s", got)
+	}
+}
+
+func TestProblems(t *testing.T) {
+	empty, err := Write(score.Part{Measures: []score.Measure{{Meter: score.Meter{Beats: 4, Unit: 4},
+		Events: []score.Event{{Kind: score.Rest, WholeMeasure: true}}}}}, Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name, tt := range map[string]struct {
+		data []byte
+		says string
+	}{
+		"no MIDI":   {[]byte("hello"), "broken"},
+		"cut short": {[]byte("MThd\x00\x00\x00\x06\x00\x01\x00\x01\x03\xc0MTrk\x00\x00\x00\x20"), "broken"},
+		"no notes":  {empty, "no notes"},
+	} {
+		if _, err := Read(tt.data); err == nil || !strings.Contains(err.Error(), tt.says) {
+			t.Errorf("%s: got %v, want it to say %q", name, err, tt.says)
+		}
+	}
+}
+
+func FuzzRead(f *testing.F) {
+	for seed := range uint64(4) {
+		data, err := Write(testscore.Random(f, seed).Parts[0], Options{})
+		if err != nil {
+			f.Fatal(err)
+		}
+		f.Add(data)
+	}
+	f.Fuzz(func(t *testing.T, data []byte) {
+		s, err := Read(data)
+		if err != nil {
+			return
+		}
+		for _, p := range s.Parts {
+			p.Sounding(p.Order())
+		}
+	})
+}
