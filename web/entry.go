@@ -225,15 +225,15 @@ func readSource(r *http.Request, e entry, old store.Exercise, x *store.Exercise)
 	if err != nil {
 		return score.Score{}, score.Problems{score.General("The file did not arrive whole.", "Choose it again.")}
 	}
-	sc, kind, err := format.Read(header.Filename, data)
+	f, err := format.Read(header.Filename, data)
 	if err != nil {
 		return score.Score{}, err
 	}
-	if !utf8.Valid(data) || strings.ContainsRune(string(data), 0) {
+	if !utf8.ValidString(f.Text) || strings.ContainsRune(f.Text, 0) {
 		return score.Score{}, score.Problems{score.General("The file is not UTF-8 text.", "Export it again as UTF-8.")}
 	}
-	x.Format, x.Source = kind, string(data)
-	return sc, nil
+	x.Format, x.Source = f.Kind, f.Text
+	return f.Score, nil
 }
 
 // sourcePart is the part others are made from, with the sounding interval the

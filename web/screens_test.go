@@ -42,7 +42,7 @@ func TestEntryRefusesBadInputAndKeepsIt(t *testing.T) {
 		{"other XML", form(nil), "menu.xml", []byte("<menu/>"), 422, "not MusicXML: it starts with &lt;menu&gt;"},
 		{"an empty file", form(nil), "a.abc", nil, 422, "The file is empty."},
 		{"a file too large", form(nil), "a.xml", bytes.Repeat([]byte(" "), 5<<20+1), 422, "larger than 5 MB"},
-		{"a picture", form(nil), "scan.png", []byte("\x89PNG\r\n"), 422, "neither MusicXML nor ABC"},
+		{"a picture", form(nil), "scan.png", []byte("\x89PNG\r\n"), 422, "neither MusicXML nor ABC nor MIDI"},
 		{"no number", form(map[string]string{"number": "x"}), "", nil, 422, "The number “x” is not one"},
 		{"a number that is taken", form(map[string]string{"number": "1"}), "", nil, 409, "already has a number 1"},
 		{"no book", form(map[string]string{"book": ""}), "", nil, 422, "The book&#39;s title is missing"},

@@ -66,10 +66,11 @@ func inspect(path, targetID, source string, options breakdown.Options) (breakdow
 	if err != nil {
 		return none, nil, fmt.Errorf("cannot read the file: %w", err)
 	}
-	s, _, err := format.Read(path, data)
+	f, err := format.Read(path, data)
 	if err != nil {
 		return none, nil, err
 	}
+	s := f.Score
 	part := s.Parts[0]
 	writtenFor := ""
 	switch {

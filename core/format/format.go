@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/format/midi"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/score"
 )
@@ -15,53 +16,82 @@ import (
 // Largest is the most bytes a file may have: 5 MB.
 const Largest = 5 << 20
 
-// The kinds of source a score is kept as.
+// The kinds of text a score is kept as.
 const (
 	ABC      = "abc"
 	MusicXML = "musicxml"
 )
 
+// File is a file that was read.
+type File struct {
+	Score score.Score
+	Kind  string // ABC or MusicXML
+	Text  string // what to keep: the file itself, unpacked; ABC for a MIDI file
+}
+
 // Read reads a file by its name's ending and, failing that, by what it holds.
-// It returns the kind it found. The error is a score.Problems.
-func Read(name string, data []byte) (score.Score, string, error) {
+// The error is a score.Problems.
+func Read(name string, data []byte) (File, error) {
 	if len(data) > Largest {
-		return score.Score{}, "", problem(fmt.Sprintf("The file is larger than %d MB.", Largest>>20), "Bring in one exercise at a time.")
+		return File{}, problem(fmt.Sprintf("The file is larger than %d MB.", Largest>>20), "Bring in one exercise at a time.")
 	}
 	if len(bytes.TrimSpace(data)) == 0 {
-		return score.Score{}, "", problem("The file is empty.", "Choose a MusicXML or ABC file with an exercise in it.")
+		return File{}, problem("The file is empty.", "Choose a MusicXML, ABC or MIDI file with an exercise in it.")
 	}
-	kind := kindOf(name, data)
+	switch kind := kindOf(name, data); kind {
+	case "midi":
+		s, err := midi.Read(data)
+		if err != nil {
+			return File{}, err
+		}
+		return File{s, ABC, abc.Write(s)}, nil
+	case "mxl":
+		unpacked, err := musicxml.Unpack(data)
+		if err != nil {
+			return File{}, err
+		}
+		return readText(MusicXML, musicxml.Text(unpacked))
+	case MusicXML:
+		return readText(MusicXML, musicxml.Text(data))
+	default:
+		return readText(kind, data)
+	}
+}
+
+func readText(kind string, data []byte) (File, error) {
 	s, err := ReadKind(kind, data)
-	return s, kind, err
+	return File{s, kind, string(data)}, err
 }
 
-// ReadKind reads data that is known to be of a kind.
+// ReadKind reads text that is known to be of a kind.
 func ReadKind(kind string, data []byte) (score.Score, error) {
-	s, err := readKind(kind, data)
-	if n := len(s.Parts); n > 1 {
-		s.Remarks = append(s.Remarks, score.General(fmt.Sprintf("The file holds %d parts; the first of them is used.", n), ""))
-	}
-	return s, err
-}
-
-func readKind(kind string, data []byte) (score.Score, error) {
 	switch kind {
 	case ABC:
 		return abc.Read(string(data))
 	case MusicXML:
 		return musicxml.Read(data)
 	}
-	return score.Score{}, problem("This is neither MusicXML nor ABC.", "Choose a file that ends in .musicxml, .xml or .abc.")
+	return score.Score{}, problem("This is neither MusicXML nor ABC nor MIDI.", "Choose a file that ends in .musicxml, .xml, .mxl, .abc or .mid.")
 }
 
 func kindOf(name string, data []byte) string {
+	switch {
+	case bytes.HasPrefix(data, []byte("MThd")):
+		return "midi"
+	case bytes.HasPrefix(data, []byte("PK\x03\x04")):
+		return "mxl"
+	}
 	switch strings.ToLower(filepath.Ext(name)) {
 	case ".abc":
 		return ABC
 	case ".musicxml", ".xml":
 		return MusicXML
+	case ".mxl":
+		return "mxl"
+	case ".mid", ".midi":
+		return "midi"
 	}
-	start := bytes.TrimSpace(bytes.TrimPrefix(data[:min(len(data), 512)], []byte("\ufeff")))
+	start := bytes.TrimSpace(musicxml.Text(data[:min(len(data), 512)]))
 	switch {
 	case bytes.HasPrefix(start, []byte("<")):
 		return MusicXML

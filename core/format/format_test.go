@@ -1,9 +1,16 @@
 package format
 
 import (
+	"archive/zip"
 	"bytes"
 	"strings"
 	"testing"
+	"unicode/utf16"
+	"unicode/utf8"
+
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/format/midi"
+	"unhurriedbench/core/format/musicxml"
 )
 
 func TestReadRecognises(t *testing.T) {
@@ -16,17 +23,99 @@ func TestReadRecognises(t *testing.T) {
 		{"noending", ABC, "", abcText},
 		{"a.xml", MusicXML, "not MusicXML", []byte("<page/>")},
 		{"noending", MusicXML, "not MusicXML", []byte("\ufeff<page/>")},
-		{"a.pdf", "", "neither MusicXML nor ABC", []byte("%PDF-1.7")},
+		{"a.mxl", "", "compressed MusicXML file is broken", []byte("PK\x03\x04 not a zip")},
+		{"a.mid", "", "MIDI file is broken", []byte("MThd")},
+		{"a.pdf", "", "neither MusicXML nor ABC nor MIDI", []byte("%PDF-1.7")},
 		{"a.abc", "", "The file is empty.", []byte(" \n")},
 		{"a.xml", "", "larger than 5 MB", bytes.Repeat([]byte("x"), Largest+1)},
 	}
 	for _, tt := range tests {
-		_, kind, err := Read(tt.name, tt.data)
-		if kind != tt.kind {
-			t.Errorf("%s is read as %q, want %q", tt.name, kind, tt.kind)
+		f, err := Read(tt.name, tt.data)
+		if f.Kind != tt.kind {
+			t.Errorf("%s is read as %q, want %q", tt.name, f.Kind, tt.kind)
 		}
 		if tt.says == "" && err != nil || tt.says != "" && (err == nil || !strings.Contains(err.Error(), tt.says)) {
 			t.Errorf("%s: got %v, want it to say %q", tt.name, err, tt.says)
 		}
+	}
+}
+
+func TestMIDIIsKeptAsABC(t *testing.T) {
+	s, err := abc.Read("M:4/4\nL:1/4\nK:F\nF G A B|c4|]\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	data, err := midi.Write(s.Parts[0], midi.Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	f, err := Read("tune.mid", data)
+	if err != nil || f.Kind != ABC {
+		t.Fatalf("kind %q, %v", f.Kind, err)
+	}
+	again, err := ReadKind(ABC, []byte(f.Text))
+	if err != nil || len(again.Parts[0].Measures) != 2 || again.Parts[0].Key().Name() != "F major" {
+		t.Errorf("what is kept reads as %+v, %v\n%s", again, err, f.Text)
+	}
+}
+
+// packed makes a compressed MusicXML file.
+func packed(t *testing.T, files map[string]string) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	z := zip.NewWriter(&b)
+	for name, text := range files {
+		w, err := z.Create(name)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if _, err := w.Write([]byte(text)); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := z.Close(); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
+}
+
+func TestCompressedMusicXML(t *testing.T) {
+	s, err := abc.Read("M:4/4\nL:1/4\nK:F\nF G A B|c4|]\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	const container = `<container><rootfiles><rootfile full-path="page.pdf" media-type="application/pdf"/>` +
+		`<rootfile full-path="score.xml" media-type="application/vnd.recordare.musicxml+xml"/></rootfiles></container>`
+	score := string(musicxml.Write(s))
+	f, err := Read("tune.mxl", packed(t, map[string]string{"META-INF/container.xml": container, "score.xml": score, "page.pdf": "x"}))
+	if err != nil || f.Kind != MusicXML || f.Text != score {
+		t.Errorf("kind %q, %v", f.Kind, err)
+	}
+	for says, files := range map[string]map[string]string{
+		"lacks META-INF":    {"score.xml": score},
+		"lacks score.xml":   {"META-INF/container.xml": container},
+		"grows too large":   {"META-INF/container.xml": container, "score.xml": strings.Repeat(" ", 41<<20)},
+		"holds no MusicXML": {"META-INF/container.xml": "<container/>"},
+		"list of contents":  {"META-INF/container.xml": "<container"},
+	} {
+		if _, err := Read("tune.mxl", packed(t, files)); err == nil || !strings.Contains(err.Error(), says) {
+			t.Errorf("got %v, want it to say %q", err, says)
+		}
+	}
+}
+
+func TestUTF16(t *testing.T) {
+	s, err := abc.Read("T:Hafen\nM:4/4\nL:1/4\nK:F\nF G A B|c4|]\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	text := strings.Replace(string(musicxml.Write(s)), "UTF-8", "UTF-16", 1)
+	data := []byte{0xff, 0xfe}
+	for _, unit := range utf16.Encode([]rune(text)) {
+		data = append(data, byte(unit), byte(unit>>8))
+	}
+	f, err := Read("tune.xml", data)
+	if err != nil || f.Score.Title != "Hafen" || !utf8.ValidString(f.Text) {
+		t.Errorf("title %q, %v", f.Score.Title, err)
 	}
 }

@@ -153,6 +153,13 @@ func (sg song) write(st *stream) (score.Part, []score.Problem, error) {
 	if len(st.notes) == 0 {
 		return score.Part{}, nil, score.Problems{score.General("A track has notes that never end.", "Export the file again.")}
 	}
+	last := int64(0)
+	for _, n := range st.notes {
+		last = max(last, n.end)
+	}
+	if last/sg.quarter > 4*score.MostMeasures {
+		return score.Part{}, nil, score.Problems{score.TooManyMeasures(int(last / sg.quarter / 4))}
+	}
 	p := sg.quantise(st)
 	w := &notator{song: sg, stream: st, grid: p.grid, clef: clefFor(st)}
 	part, err := w.part(p.notes)

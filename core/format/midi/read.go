@@ -91,6 +91,10 @@ func open(data []byte) (file *smf.SMF, err error) {
 			err = fmt.Errorf("it cannot be followed: %v", p)
 		}
 	}()
+	data, err = clean(data)
+	if err != nil {
+		return nil, err
+	}
 	return smf.ReadFrom(bytes.NewReader(data))
 }
 
@@ -164,17 +168,12 @@ func (sg *song) readTrack(track smf.Track) {
 	}
 }
 
-// shift is the tick at which music that starts one tick late starts; some
-// programs keep tick 0 for their own events.
+// shift is the tick at which the music starts when that is tick 1: some programs
+// keep tick 0 for their own events.
 func (sg *song) shift() int64 {
 	for _, st := range sg.streams {
-		for _, n := range st.notes {
-			if n.start%sg.quarter != 1 && n.start%(sg.quarter/2+1) != 1 {
-				break
-			}
-			if n.start == 1 {
-				return 1
-			}
+		if len(st.notes) > 0 && st.notes[0].start == 1 {
+			return 1
 		}
 	}
 	return 0
