@@ -29,10 +29,11 @@ type Exercise struct {
 	Title      string
 	Format     string
 	Source     string
+	Part       int    // which part of the source, from 0
 	WrittenFor string `db:"written_for"`
 }
 
-const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, e.format, e.source, e.written_for`
+const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, e.format, e.source, e.part, e.written_for`
 
 const exerciseTables = `exercises e JOIN books b ON b.id = e.book_id AND b.teacher_id = e.teacher_id`
 
@@ -46,9 +47,9 @@ func (s *Store) AddExercise(ctx context.Context, teacher int64, x Exercise) (int
 			return err
 		}
 		return tx.GetContext(ctx, &id, `
-			INSERT INTO exercises (teacher_id, book_id, number, title, format, source, written_for)
-			VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
-			teacher, book, x.Number, x.Title, x.Format, x.Source, x.WrittenFor)
+			INSERT INTO exercises (teacher_id, book_id, number, title, format, source, part, written_for)
+			VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING id`,
+			teacher, book, x.Number, x.Title, x.Format, x.Source, x.Part, x.WrittenFor)
 	})
 	return id, err
 }
@@ -66,9 +67,9 @@ func (s *Store) ChangeExercise(ctx context.Context, teacher int64, x Exercise) e
 			return err
 		}
 		_, err = tx.ExecContext(ctx, `
-			UPDATE exercises SET book_id = $3, number = $4, title = $5, format = $6, source = $7, written_for = $8
+			UPDATE exercises SET book_id = $3, number = $4, title = $5, format = $6, source = $7, part = $8, written_for = $9
 			WHERE teacher_id = $1 AND id = $2`,
-			teacher, x.ID, book, x.Number, x.Title, x.Format, x.Source, x.WrittenFor)
+			teacher, x.ID, book, x.Number, x.Title, x.Format, x.Source, x.Part, x.WrittenFor)
 		return err
 	})
 }

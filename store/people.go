@@ -6,7 +6,8 @@ import "context"
 type Section struct {
 	ID       int64
 	Name     string
-	Students int // how many are in it
+	School   string // of counting; "" is the teacher's own
+	Students int    // how many are in it
 }
 
 // Student is known by first name and initial alone.
@@ -38,7 +39,7 @@ func (s *Store) AddSection(ctx context.Context, teacher int64, name string) (int
 func (s *Store) Sections(ctx context.Context, teacher int64) ([]Section, error) {
 	var list []Section
 	err := s.all(ctx, &list, "list the sections", `
-		SELECT s.id, s.name, count(t.id) AS students
+		SELECT s.id, s.name, s.school, count(t.id) AS students
 		FROM sections s LEFT JOIN students t ON t.section_id = s.id AND t.teacher_id = s.teacher_id
 		WHERE s.teacher_id = $1 GROUP BY s.id ORDER BY s.name`, teacher)
 	return list, err

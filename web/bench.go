@@ -42,6 +42,8 @@ type benchView struct {
 	CountOff   []count.Cue
 	Log        []tryView // the student's latest tries here, newest first
 	Sheet      sheetData
+	Options    breakdown.Options
+	OneNote    oneNote
 	Update     bool // the pieces are sent along with the side, out of band
 }
 
@@ -96,6 +98,32 @@ func (v benchView) NextPiece() benchPiece {
 		}
 	}
 	return benchPiece{}
+}
+
+// Schools lists the ways of counting.
+func (v benchView) Schools() []count.School { return count.Schools() }
+
+// Here is the address of this bench as it stands.
+func (v benchView) Here() string { return v.Link("piece", v.Piece.Key) }
+
+// oneNote is the concert note that suits everybody in the section, and what it
+// is on this instrument.
+type oneNote struct{ Concert, Written string }
+
+func oneNoteFor(section []store.Student, i instrument.Instrument, o breakdown.Options) oneNote {
+	var present []instrument.Instrument
+	for _, student := range section {
+		if known, ok := instrument.ByID(student.Instrument); ok {
+			present = append(present, known)
+		}
+	}
+	if i.Unpitched() {
+		return oneNote{}
+	}
+	class := instrument.SuggestOneNote(present)
+	written := instrument.WrittenFor(class, i)
+	concert := score.Pitch{Step: class.Step, Alter: class.Alter, Octave: 4}
+	return oneNote{o.Name.Say(concert, false, score.Key{}), o.Name.Say(written, false, score.Key{})}
 }
 
 // Notches is the metronome scale.
@@ -185,19 +213,25 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if err != nil {
 		return v, err
 	}
+	kept, err := s.store.Settings(ctx, t)
+	if err != nil {
+		return v, err
+	}
+	v.Options = optionsOf(kept, v.Section)
 	source, writtenFor := sourcePart(v.Exercise, sc)
-	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met, breakdown.Options{})
+	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met, v.Options)
+	v.OneNote = oneNoteFor(section, v.Instrument, v.Options)
 	choosePiece(&v, ask.piece)
 	if err := s.addProgress(ctx, t, &v, section); err != nil {
 		return v, err
 	}
 	v.chooseStage(ask)
-	v.BeatName = v.Report.Part.Meter().BeatName(false)
+	v.BeatName = v.Report.Part.Meter().BeatName(v.Options.British)
 	v.Tempo = ask.tempo
 	if v.Tempo < routine.Notches()[0] || v.Tempo > 208 {
 		v.Tempo = routine.StartTempo(beatsPerMinute(sc.Tempo, v.Report.Part.Meter()))
 	}
-	v.CountOff = count.CountOff(score.Part{Measures: v.Report.Part.Measures[v.Piece.From : v.Piece.To+1]}, count.Options{})
+	v.CountOff = count.CountOff(score.Part{Measures: v.Report.Part.Measures[v.Piece.From : v.Piece.To+1]}, v.Options.Count)
 	v.Sheet = newSheet(v.Report, v.Instrument, mei.Options{TempoWords: sc.TempoWords, Ruler: true})
 	return v, nil
 }

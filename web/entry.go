@@ -239,7 +239,7 @@ func readSource(r *http.Request, e entry, old store.Exercise, x *store.Exercise)
 // sourcePart is the part others are made from, with the sounding interval the
 // teacher chose, and the id of the instrument it is written for.
 func sourcePart(x store.Exercise, sc score.Score) (score.Part, string) {
-	part := sc.Parts[0]
+	part := sc.Parts[min(x.Part, len(sc.Parts)-1)]
 	if x.WrittenFor == "concert" {
 		part.Sounds = score.Interval{}
 	}

@@ -16,7 +16,14 @@ var functions = template.FuncMap{
 	"stages": routine.Stages,
 	"causes": routine.Causes,
 	"bar":    stageBar,
+	"tab":    func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
 	"pick":   func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
+}
+
+// linkedTab is an instrument with the address of its part.
+type linkedTab struct {
+	instrumentTab
+	Link string
 }
 
 // picked is a list of instruments with the one that is chosen.

@@ -38,7 +38,7 @@ func TestEntryRefusesBadInputAndKeepsIt(t *testing.T) {
 		{"too many beats", form(map[string]string{"abc": "M:4/4\nL:1/4\nK:C\nc d e f g|]"}), "", nil, 422, "Measure 1, line 4: it holds 5 quarter notes"},
 		{"too few beats", form(map[string]string{"abc": "M:4/4\nL:1/4\nK:C\nc d e f|g|a4|]"}), "", nil, 422, "Measure 2, line 4: it holds 1 quarter note"},
 		{"nothing", form(map[string]string{"abc": " "}), "", nil, 422, "There is no exercise yet."},
-		{"a note nobody plays", form(map[string]string{"abc": "M:4/4\nL:1/4\nK:C\nc d c''' f|]"}), "", nil, 422, "Measure 1, note 3, line 4: no instrument here plays the sounding C8"},
+		{"a note nobody plays", form(map[string]string{"abc": "M:4/4\nL:1/4\nK:C\nc d c'''' f|]"}), "", nil, 422, "Measure 1, note 3, line 4: no instrument here plays the sounding C9"},
 		{"other XML", form(nil), "menu.xml", []byte("<menu/>"), 422, "not MusicXML: it starts with &lt;menu&gt;"},
 		{"an empty file", form(nil), "a.abc", nil, 422, "The file is empty."},
 		{"a file too large", form(nil), "a.xml", bytes.Repeat([]byte(" "), 5<<20+1), 422, "larger than 5 MB"},
@@ -99,7 +99,7 @@ func TestPreview(t *testing.T) {
 	wants(t, page, `data-mei="&lt;?xml`, "4/4, B flat major")
 	_, page = v.post("/exercises/preview", url.Values{"abc": {"K:C\nc d"}})
 	wants(t, page, "Not readable yet", "Measure 1")
-	_, page = v.post("/exercises/preview", url.Values{"abc": {"L:1/4\nK:C\nc d b' z|]"}})
+	_, page = v.post("/exercises/preview", url.Values{"abc": {"L:1/4\nK:C\nc d a''' z|]"}})
 	wants(t, page, "Not playable as it stands", "note 3", "data-mei")
 }
 
@@ -249,6 +249,48 @@ func TestPeople(t *testing.T) {
 	v.post(one+"/erase", url.Values{"sure": {"yes"}})
 	_, page = v.get("/people")
 	wants(t, page, "Nobody yet.")
+}
+
+func TestSettingsChangeEveryExercise(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	form := url.Values{"school": {"takadimi"}, "naming": {"german"}, "values": {"british"}, "rests": {""}}
+	if status, to := v.post("/settings", form); status != http.StatusSeeOther || to != "/settings" {
+		t.Fatalf("saving the settings gives %d: %s", status, to)
+	}
+	path := fmt.Sprintf("/bench/%d?instrument=violin", b.exercise)
+	_, page := v.get(path)
+	wants(t, page, "<td>ta<br>", "<td>Es</td>", "A crotchet: 1 beat, on 1.", "the crotchet gets the beat")
+	_, page = v.get("/settings")
+	wants(t, page, `<option value="takadimi" selected>`, `<option value="german" selected>`)
+
+	// The section may count its own way, from the Bench.
+	status, to := v.post(fmt.Sprintf("/sections/%d/school", b.section), url.Values{"school": {"gordon"}, "back": {path}})
+	if status != http.StatusSeeOther || to != path {
+		t.Errorf("the switch leads to %d %s", status, to)
+	}
+	_, page = v.get(path)
+	wants(t, page, "<td>du<br>")
+	if _, to = v.post(fmt.Sprintf("/sections/%d/school", b.section), url.Values{"school": {""}, "back": {"//evil.example"}}); to != "/" {
+		t.Errorf("the switch leads away to %s", to)
+	}
+}
+
+func TestPictureWordsAreChecked(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	form := url.Values{"school": {"words"}, "pattern": {"x---", "x-x-"}, "word": {"oak", "wil"}}
+	status, page := v.post("/settings", form)
+	if status != http.StatusUnprocessableEntity {
+		t.Errorf("a word with too few syllables gives %d", status)
+	}
+	wants(t, page, "has 1 syllables, but 2 notes start", `value="wil"`)
+	form["word"] = []string{"oak", "wil-low"}
+	v.post("/settings", form)
+	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=violin", b.exercise))
+	wants(t, page, "<td>oak<br>")
 }
 
 // BenchmarkBoard: 60 students by 40 exercises and 50,000 tries.

@@ -90,8 +90,12 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/board", s.board)
 			r.Get("/students/{id}", s.history)
 
+			r.Get("/settings", s.settings)
+			r.Post("/settings", s.keepSettings)
+
 			r.Get("/people", s.people)
 			r.Post("/sections", s.addSection)
+			r.Post("/sections/{id}/school", s.keepSchool)
 			r.Post("/students", s.addStudent)
 			r.Post("/students/{id}", s.changeStudent)
 			r.Post("/students/{id}/erase", s.eraseStudent)

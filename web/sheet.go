@@ -16,6 +16,7 @@ type sheetData struct {
 	Mechanism string         `json:"mechanism"`
 	LaneName  string         `json:"laneName"`
 	Named     bool           `json:"named"` // the notes have names
+	Fingered  bool           `json:"fingered"`
 	Measures  []sheetMeasure `json:"measures"`
 	Order     []int          `json:"order"` // indexes as played
 }
@@ -44,12 +45,27 @@ type sheetEvent struct {
 	Spoken    string            `json:"spoken"`
 	Fingering string            `json:"fingering"`
 	Alerts    []breakdown.Alert `json:"alerts"`
-	Why       string            `json:"why"`
+	Why       []string          `json:"why"` // its count, its name, its marks
+}
+
+// reasons says everything there is to say about an event.
+func reasons(e breakdown.Event) []string {
+	why := []string{e.CountWhy}
+	if e.NameWhy != "" {
+		why = append(why, e.Name+", "+e.Place+". "+e.NameWhy)
+	}
+	for _, way := range e.Ways {
+		why = append(why, "Or "+way.Text+": "+way.Why+".")
+	}
+	if e.Why != "" {
+		why = append(why, e.Why)
+	}
+	return why
 }
 
 func newSheet(r breakdown.Report, i instrument.Instrument, opt mei.Options) sheetData {
 	data := sheetData{
-		MEI: mei.Write(r.Part, opt), Beat: r.Part.Meter().Beat().Float(), Named: !r.Part.Unpitched(),
+		MEI: mei.Write(r.Part, opt), Beat: r.Part.Meter().Beat().Float(), Named: !r.Part.Unpitched(), Fingered: r.Fingered,
 		Mechanism: string(i.Mechanism), LaneName: i.LaneName(), Order: r.Part.Order(),
 	}
 	for i, m := range r.Part.Measures {
@@ -64,7 +80,7 @@ func newSheet(r breakdown.Report, i instrument.Instrument, opt mei.Options) shee
 			if e.Kind == "note" && !e.Tied {
 				measure.Events = append(measure.Events, sheetEvent{
 					ID: mei.EventID(score.Place{Measure: i, Event: j}), Name: e.ShortName, Spoken: e.Name,
-					Fingering: e.Fingering, Alerts: e.Alerts, Why: e.Why,
+					Fingering: e.Fingering, Alerts: e.Alerts, Why: reasons(e),
 				})
 			}
 		}

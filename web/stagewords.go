@@ -35,6 +35,9 @@ func (v benchView) StageWords() string {
 		}
 		return "Say each letter where its note starts, foot tapping. Long notes keep their beats. No instrument yet."
 	case routine.Finger:
+		if !v.Report.Fingered {
+			return "The fingerings of this instrument are not here yet: take them from the chart in your book. Say the name and set the hand, in time, without sound."
+		}
 		return map[instrument.Mechanism]string{
 			instrument.Valves:   "Say the name and press the valves, in time, without air.",
 			instrument.Slide:    "Say the name and move the slide to each position, in time, without air.",

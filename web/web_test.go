@@ -188,6 +188,8 @@ func (b belongings) idFor(route string) int64 {
 		return b.student
 	case strings.HasPrefix(route, "/attempts"):
 		return b.attempt
+	case strings.HasPrefix(route, "/sections"):
+		return b.section
 	}
 	return b.exercise
 }

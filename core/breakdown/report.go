@@ -44,6 +44,8 @@ type Event struct {
 	Tied       bool               `json:"tied"`
 	Alerts     []Alert            `json:"alerts"`
 	Why        string             `json:"-"` // the alerts, in a sentence
+	CountWhy   string             `json:"-"` // the arithmetic of its length
+	NameWhy    string             `json:"-"` // how to find its letter
 	Ways       []finger.Fingering `json:"-"` // the alternates with their reasons
 }
 
@@ -82,9 +84,10 @@ type Report struct {
 	Same       []Same    `json:"same"`
 	Pieces     []Piece   `json:"pieces"`
 
-	Part    score.Part    `json:"-"`
-	Made    string        `json:"-"` // how the part was made, in a sentence
-	Outside []score.Place `json:"-"` // notes the instrument has no fingering for
+	Part     score.Part    `json:"-"`
+	Fingered bool          `json:"-"` // fingerings are kept for the instrument
+	Made     string        `json:"-"` // how the part was made, in a sentence
+	Outside  []score.Place `json:"-"` // notes the instrument has no fingering for
 }
 
 // Met is, for each letter, the alterations a player has met it with in earlier
@@ -106,7 +109,9 @@ func (m Met) Add(part score.Part) {
 // Options is how a teacher wants an exercise explained; the zero value is the
 // default of everything.
 type Options struct {
-	Count count.Options
+	Count   count.Options
+	Name    name.Options
+	British bool // value names: crotchet, quaver
 }
 
 // Read makes the part for an instrument from its source and explains it. What
@@ -118,14 +123,22 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),
 		Key: Key{part.Key().Fifths, part.Key().Name()}, Meter: part.Meter().String(),
 		Part: part, Made: made.Why, Outside: made.Outside,
-		Same: FindSame(part), Pieces: Cut(part),
+		Same: FindSame(part), Pieces: Cut(part), Fingered: finger.Known(target),
 	}
 	counted, lanes, choices := count.Part(part, o.Count), count.Lanes(part, o.Count), finger.Part(target, part)
 	alerts := findAlerts(part, met)
+	reasons := count.Why(part, o.Count, o.British)
 	for i, m := range part.Measures {
 		explained := Measure{Number: m.Number, Lane: lanes[i], Events: make([]Event, len(m.Events))}
 		for j, e := range m.Events {
-			explained.Events[j] = explain(e, m, target, counted[i][j], choices[i][j], alerts[i][j])
+			x := explain(e, m, target, counted[i][j], choices[i][j], alerts[i][j])
+			x.CountWhy = reasons[i][j]
+			if x.Pitch != "" {
+				x.Name = o.Name.Say(e.Pitch, alerts[i][j].natural, m.Key)
+				x.ShortName = o.Name.Show(e.Pitch, alerts[i][j].natural, m.Key)
+				x.NameWhy = name.Hint(e.Pitch, m.Clef, nil)
+			}
+			explained.Events[j] = x
 		}
 		r.Measures = append(r.Measures, explained)
 	}
@@ -158,8 +171,6 @@ func explain(e score.Event, m score.Measure, target instrument.Instrument, c cou
 	case !e.Unpitched:
 		x.Pitch = e.Pitch.String()
 		x.Concert = e.Pitch.Transpose(target.Sounds).String()
-		x.Name = name.Spoken(e.Pitch, a.natural)
-		x.ShortName = name.Short(e.Pitch, a.natural)
 		x.Place = name.Place(e.Pitch, m.Clef)
 	}
 	return x

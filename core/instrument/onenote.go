@@ -26,46 +26,32 @@ func WrittenFor(concert Class, target Instrument) score.Pitch {
 	return best
 }
 
-// classes are the spellings offered for one note, flats as bands read them.
+// classes are the notes offered for one note, those that are easy for most first
+// (common practice).
 var classes = []Class{
 	{score.D, 0}, {score.B, -1}, {score.F, 0}, {score.E, -1}, {score.C, 0}, {score.A, 0},
 	{score.G, 0}, {score.A, -1}, {score.E, 0}, {score.B, 0}, {score.F, 1}, {score.C, 1},
 }
 
-// SuggestOneNote is the concert note that sits most comfortably for everybody
-// present: the sum of each one's distance from home in semitones is least, with
-// five more for a note outside the first-year range and two more for a string
-// player's note that is not an open string. With nobody present it is
-// DefaultOneNote.
+// SuggestOneNote is the first of the easy notes that lies in everybody's
+// first-year range, or where none does the one least beyond it.
 func SuggestOneNote(present []Instrument) Class {
 	best, least := DefaultOneNote, -1
 	for _, class := range classes {
-		cost := 0
+		beyond := 0
 		for _, i := range present {
 			if !i.Unpitched() {
-				cost += discomfortOf(WrittenFor(class, i), i)
+				beyond += beyondComfort(WrittenFor(class, i), i)
 			}
 		}
-		if least < 0 || cost < least {
-			best, least = class, cost
+		if least < 0 || beyond < least {
+			best, least = class, beyond
 		}
 	}
 	return best
 }
 
-func discomfortOf(p score.Pitch, i Instrument) int {
-	away := p.MIDI() - i.Home.MIDI()
-	cost := max(away, -away)
-	if p.MIDI() < i.Low.MIDI() || p.MIDI() > i.High.MIDI() {
-		cost += 5
-	}
-	if i.Mechanism != Strings {
-		return cost
-	}
-	for _, open := range i.OpenStrings {
-		if open == p {
-			return cost
-		}
-	}
-	return cost + 2
+// beyondComfort is how many semitones a note lies outside the first-year range.
+func beyondComfort(p score.Pitch, i Instrument) int {
+	return max(i.Low.MIDI()-p.MIDI(), p.MIDI()-i.High.MIDI(), 0)
 }

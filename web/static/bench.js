@@ -153,11 +153,14 @@
     else if (on("[data-why]")) showWhy(on("[data-why]").dataset.why);
   });
 
-  function showWhy(text) {
+  function showWhy(reasons) {
     const why = document.querySelector(".why");
-    why.textContent = text;
+    why.replaceChildren(...JSON.parse(reasons).map((text) => Object.assign(document.createElement("span"), { textContent: text })));
     why.hidden = false;
   }
+  document.addEventListener("focusin", (event) => {
+    if (event.target.matches("[data-why]")) showWhy(event.target.dataset.why);
+  });
 
   function showKeys() {
     let dialog = document.querySelector("dialog.keys");

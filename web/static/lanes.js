@@ -24,7 +24,7 @@ window.lanes = (function () {
     const list = [];
     let y = 8;
     for (const lane of ["tap", "count", "name", "finger"]) {
-      if (!shown[lane] || (lane === "name" && !data.named)) continue;
+      if (!shown[lane] || (lane === "name" && !data.named) || (lane === "finger" && !data.fingered)) continue;
       const height = lane === "finger" ? window.fingering[data.mechanism].height : ROW[lane];
       list.push({ lane, y: y + height / 2, height });
       y += height;
@@ -122,7 +122,7 @@ window.lanes = (function () {
         const [a, b] = [notes[i - 1], notes[i]];
         const gap = b.at.cx - a.at.cx;
         const names = shown.name && data.named ? (nameWidth(a.event) + nameWidth(b.event)) / 2 + 2 : 0;
-        const fingers = shown.finger ? (drawing.width(a.event.fingering) + drawing.width(b.event.fingering)) / 2 : 0;
+        const fingers = shown.finger && data.fingered ? (drawing.width(a.event.fingering) + drawing.width(b.event.fingering)) / 2 : 0;
         most = Math.max(most, Math.max(names, fingers) / gap);
       }
     }
@@ -141,9 +141,9 @@ window.lanes = (function () {
         } else if (marked(event, "carried")) {
           g.append(make("path", { class: "mark-carried", d: `M${at.cx - 7} ${top + 4} q0 -8 7 -8 q7 0 7 8` }));
         }
-        if (!event.why) continue;
-        const touch = make("rect", { class: "touch", x: at.cx - 12, y: top - 8, width: 24, height: bottom - top, "data-why": event.why });
-        touch.append(make("title", {}, event.why));
+        const why = event.why.join(" ");
+        const touch = make("rect", { class: "touch", x: at.cx - 12, y: top - 8, width: 24, height: bottom - top, rx: 5, "data-why": JSON.stringify(event.why), tabindex: 0, role: "img", "aria-label": why });
+        touch.append(make("title", {}, why));
         g.append(touch);
       }
     }
@@ -163,7 +163,7 @@ window.lanes = (function () {
   // the cursor.
   function draw(host, data, view) {
     host.querySelector("svg.lanes")?.remove();
-    const svg = make("svg", { class: "lanes", "aria-hidden": "true", width: host.clientWidth, height: host.clientHeight });
+    const svg = make("svg", { class: "lanes", width: host.clientWidth, height: host.clientHeight });
     const { list, height } = rows(data, view.shown);
     const places = [];
     const names = { tap: "Tap", count: "Count", name: "Name", finger: data.laneName };
@@ -173,7 +173,7 @@ window.lanes = (function () {
       if (!view.piece.whole) drawPiece(g, system, view.piece, bottom);
       for (const row of list) {
         const y = system.bottom + row.y;
-        const lane = make("g", { class: view.stage === "play" || row.lane === view.stage || (row.lane === "tap" && view.stage === "count") ? "" : "other" });
+        const lane = make("g", { "aria-hidden": "true", class: view.stage === "play" || row.lane === view.stage || (row.lane === "tap" && view.stage === "count") ? "" : "other" });
         lane.append(make("text", { class: "lane-name", x: 0, y }, names[row.lane]));
         if (row.lane === "tap") drawTaps(lane, system, y);
         if (row.lane === "count") drawCounts(lane, system, y);

@@ -42,6 +42,10 @@
     });
   }
 
+  document.addEventListener("change", (event) => {
+    if (event.target.matches("select[data-submit]")) event.target.form.requestSubmit();
+  });
+
   // A refusal from the server is shown instead of being swallowed.
   document.addEventListener("htmx:responseError", (event) => {
     const advice = document.querySelector(".advice");
