@@ -33,3 +33,18 @@ func (s *Store) Overrides(ctx context.Context, teacher, exercise int64) ([]Overr
 		teacher, exercise)
 	return list, err
 }
+
+// InstrumentOverrides lists an instrument's own parts by exercise.
+func (s *Store) InstrumentOverrides(ctx context.Context, teacher int64, instrument string) (map[int64]*Override, error) {
+	var list []struct {
+		ExerciseID int64 `db:"exercise_id"`
+		Override
+	}
+	err := s.all(ctx, &list, "list the parts", `
+		SELECT exercise_id, instrument, format, source, part FROM overrides WHERE teacher_id = $1 AND instrument = $2`, teacher, instrument)
+	own := map[int64]*Override{}
+	for i := range list {
+		own[list[i].ExerciseID] = &list[i].Override
+	}
+	return own, err
+}

@@ -12,7 +12,6 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
-	"unhurriedbench/core/format"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/progress"
@@ -43,6 +42,7 @@ type benchView struct {
 	Log        []tryView // the student's latest tries here, newest first
 	Sheet      sheetData
 	Options    breakdown.Options
+	OwnPart    bool // the instrument's part is not made from the source
 	OneNote    oneNote
 	Update     bool // the pieces are sent along with the side, out of band
 }
@@ -198,11 +198,6 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if v.Exercise, err = s.store.ExerciseByID(ctx, t, ask.exercise); err != nil {
 		return v, err
 	}
-	sc, err := format.ReadKind(v.Exercise.Format, []byte(v.Exercise.Source))
-	if err != nil {
-		return v, fmt.Errorf("read exercise %d: %w", v.Exercise.ID, err)
-	}
-	v.Remarks = sc.Remarks
 	section, err := s.choosePeople(ctx, t, &v, ask)
 	if err != nil {
 		return v, err
@@ -218,7 +213,16 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 		return v, err
 	}
 	v.Options = optionsOf(kept, v.Section)
-	source, writtenFor := sourcePart(v.Exercise, sc)
+	own, err := s.overridesOf(ctx, t, v.Exercise.ID)
+	if err != nil {
+		return v, err
+	}
+	v.OwnPart = own[v.Instrument.ID] != nil
+	sc, source, writtenFor, err := partSource(v.Exercise, own[v.Instrument.ID])
+	if err != nil {
+		return v, err
+	}
+	v.Remarks = sc.Remarks
 	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met, v.Options)
 	v.OneNote = oneNoteFor(section, v.Instrument, v.Options)
 	choosePiece(&v, ask.piece)
@@ -299,16 +303,19 @@ func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i ins
 	if err != nil {
 		return nil, err
 	}
+	own, err := s.store.InstrumentOverrides(ctx, t, i.ID)
+	if err != nil {
+		return nil, err
+	}
 	met := breakdown.Met{}
 	for _, earlier := range list {
 		if earlier.BookID != x.BookID || earlier.Number >= x.Number {
 			continue
 		}
-		sc, err := format.ReadKind(earlier.Format, []byte(earlier.Source))
+		_, source, writtenFor, err := partSource(earlier, own[earlier.ID])
 		if err != nil {
 			continue // the Shelf says that it cannot be read
 		}
-		source, writtenFor := sourcePart(earlier, sc)
 		if !source.Unpitched() {
 			met.Add(instrument.Make(source, writtenFor, i).Part)
 		}

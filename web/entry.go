@@ -161,7 +161,7 @@ func (s *Server) keepExercise(w http.ResponseWriter, r *http.Request, old store.
 		s.showEntry(w, r, http.StatusUnprocessableEntity, e)
 		return
 	}
-	s.saveExercise(w, r, e, x)
+	s.saveExercise(w, r, e, x, old)
 }
 
 // readEntry turns the form into an exercise, or lists what is wrong with it.
@@ -180,7 +180,7 @@ func readEntry(r *http.Request, e entry, old store.Exercise) (store.Exercise, []
 	if _, known := instrument.ByID(e.WrittenFor); !known && e.WrittenFor != "" && e.WrittenFor != "concert" {
 		problems = append(problems, "Choose for whom it is written from the list.")
 	}
-	x := store.Exercise{ID: old.ID, Book: e.Book, Number: n, Title: e.Title, WrittenFor: e.WrittenFor}
+	x := store.Exercise{ID: old.ID, Book: e.Book, Part: old.Part, Number: n, Title: e.Title, WrittenFor: e.WrittenFor}
 	sc, err := readSource(r, e, old, &x)
 	if err != nil {
 		for _, p := range problemsOf(err) {
@@ -232,7 +232,7 @@ func readSource(r *http.Request, e entry, old store.Exercise, x *store.Exercise)
 	if !utf8.ValidString(f.Text) || strings.ContainsRune(f.Text, 0) {
 		return score.Score{}, score.Problems{score.General("The file is not UTF-8 text.", "Export it again as UTF-8.")}
 	}
-	x.Format, x.Source = f.Kind, f.Text
+	x.Format, x.Source, x.Part = f.Kind, f.Text, 0
 	return f.Score, nil
 }
 
@@ -250,7 +250,7 @@ func sourcePart(x store.Exercise, sc score.Score) (score.Part, string) {
 	return part, ""
 }
 
-func (s *Server) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x store.Exercise) {
+func (s *Server) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x, old store.Exercise) {
 	ctx, t := r.Context(), teacher(r)
 	var err error
 	if x.ID == 0 {
@@ -265,6 +265,11 @@ func (s *Server) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x
 	}
 	if err != nil {
 		s.failed(w, r, err)
+		return
+	}
+	if len(fileParts(x)) > 1 && x.Source != old.Source {
+		s.flash(r, "It is on the Shelf. The file holds several parts: say which is which.")
+		http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
 		return
 	}
 	http.Redirect(w, r, fmt.Sprintf("/bench/%d", x.ID), http.StatusSeeOther)

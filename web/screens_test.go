@@ -251,6 +251,90 @@ func TestPeople(t *testing.T) {
 	wants(t, page, "Nobody yet.")
 }
 
+const twoParts = "X:1\nT:Two Rivers\nM:4/4\nL:1/4\nV:1 name=\"Flute\"\nV:2 name=\"Horn in F\" transpose=-7\nK:C\n" +
+	"V:1\nc d e f|g4|]\nV:2\nG A B c|d4|]\n"
+
+func TestPartsOfAFile(t *testing.T) {
+	s := open(t)
+	v, _ := s.teacher(t, "a@school.example")
+	status, to := v.send("/exercises", map[string]string{"book": "B", "number": "1"}, "two.abc", []byte(twoParts))
+	if status != http.StatusSeeOther || !strings.HasSuffix(to, "/parts") {
+		t.Fatalf("a file of two parts leads to %d %s", status, to)
+	}
+	_, page := v.get(to)
+	wants(t, page, "Which part is which?", "Flute", "Horn in F", `<option value="horn-f" selected>`, "None yet")
+	status, page = v.post(to, url.Values{"instrument-0": {"horn-f"}, "instrument-1": {"horn-f"}})
+	if status != http.StatusUnprocessableEntity {
+		t.Errorf("two parts for one instrument give %d", status)
+	}
+	wants(t, page, "Two parts are given to the same instrument")
+	v.post(to, url.Values{"instrument-1": {"horn-f"}, "source": {"0"}})
+	bench := strings.Replace(strings.TrimSuffix(to, "/parts"), "/exercises/", "/bench/", 1)
+	_, page = v.get(bench + "?instrument=horn-f")
+	wants(t, page, "The horn in F’s own part.", "<td>G</td>")
+	_, page = v.get(bench + "?instrument=violin")
+	wants(t, page, "<td>C</td>", "In concert pitch, as entered.")
+
+	own := strings.TrimSuffix(to, "/parts") + "/parts/own"
+	status, page = v.send(own, map[string]string{"instrument": "trombone", "abc": "M:4/4\nL:1/4\nK:C\nc'' d e f|g4|]"}, "", nil)
+	if status != http.StatusUnprocessableEntity {
+		t.Errorf("a part out of range gives %d", status)
+	}
+	wants(t, page, "Measure 1: C7 is out of the trombone&#39;s range", "c&#39;&#39; d e f|g4|]")
+	status, _ = v.send(own, map[string]string{"instrument": "trombone", "abc": "M:4/4\nL:1/4\nK:Bb clef=bass\nB, C D E|F4|]"}, "", nil)
+	if status != http.StatusSeeOther {
+		t.Errorf("a typed part gives %d", status)
+	}
+	_, page = v.get(bench + "?instrument=trombone")
+	wants(t, page, "own part", "B flat major")
+	v.post(strings.TrimSuffix(to, "/parts")+"/parts/drop", url.Values{"instrument": {"trombone"}})
+	_, page = v.get(bench + "?instrument=trombone")
+	wants(t, page, "Moved 2 octaves down")
+}
+
+func TestExport(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	path := fmt.Sprintf("/exercises/%d/export?instrument=clarinet&as=", b.exercise)
+	for as, want := range map[string]string{
+		"musicxml": "<diatonic>-1</diatonic>", "abc": "transpose=-2", "midi": "MThd", "metronome": "Metronome",
+	} {
+		status, body := v.get(path + as)
+		if status != http.StatusOK || !strings.Contains(body, want) {
+			t.Errorf("%s gives %d without %q", as, status, want)
+		}
+	}
+	for _, bad := range []string{path + "pdf", fmt.Sprintf("/exercises/%d/export?instrument=kazoo&as=abc", b.exercise)} {
+		if status, _ := v.get(bad); status != http.StatusNotFound {
+			t.Errorf("%s gives %d", bad, status)
+		}
+	}
+	// What is exported comes back as the same exercise.
+	_, text := v.get(path + "musicxml")
+	status, to := v.send("/exercises", map[string]string{"book": "Again", "number": "1"}, "again.musicxml", []byte(text))
+	if status != http.StatusSeeOther {
+		t.Fatalf("the export does not come back: %d", status)
+	}
+	_, page := v.get(to + "?instrument=violin")
+	wants(t, page, "B flat major: every B and E is flat")
+}
+
+func TestCompare(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	id := fmt.Sprint(b.exercise)
+	_, page := v.get("/compare?a=" + id)
+	wants(t, page, "Same or different?", "selected")
+	_, page = v.get("/compare?a=" + id + "&a-from=1&a-to=1&b=" + id + "&b-from=3&b-to=3")
+	wants(t, page, "Same: every note starts at the same moment")
+	_, page = v.get("/compare?a=" + id + "&a-from=1&a-to=1&b=" + id + "&b-from=2&b-to=2")
+	wants(t, page, "Different: they part in measure 1 at 1", "differs")
+	_, page = v.get("/compare?a=" + id + "&a-from=40&b=" + id)
+	wants(t, page, "has no such measures")
+}
+
 func TestSettingsChangeEveryExercise(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")

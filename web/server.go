@@ -83,6 +83,13 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/exercises/{id}/remove", s.removeExercise)
 			r.Post("/exercises/{id}/restore", s.restoreExercise)
 
+			r.Get("/exercises/{id}/export", s.exportExercise)
+			r.Get("/exercises/{id}/parts", s.parts)
+			r.Post("/exercises/{id}/parts", s.dealParts)
+			r.Post("/exercises/{id}/parts/own", s.keepPart)
+			r.Post("/exercises/{id}/parts/drop", s.dropPart)
+			r.Get("/compare", s.compare)
+
 			r.Get("/bench/{id}", s.bench)
 			r.Post("/bench/{id}/attempts", s.addAttempt)
 			r.Post("/attempts/{id}/undo", s.undoAttempt)

@@ -71,6 +71,9 @@ func inspect(path, targetID, source string, options breakdown.Options) (breakdow
 		return none, nil, err
 	}
 	s := f.Score
+	if n := len(s.Parts); n > 1 {
+		s.Remarks = append(s.Remarks, score.General(fmt.Sprintf("The file holds %d parts; the first is inspected.", n), ""))
+	}
 	part := s.Parts[0]
 	writtenFor := ""
 	switch {

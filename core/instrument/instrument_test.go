@@ -189,3 +189,14 @@ func BenchmarkMake(b *testing.B) {
 		Make(s.Parts[0], "", i)
 	}
 }
+
+func TestGuess(t *testing.T) {
+	for name, want := range map[string]string{
+		"Clarinet in Bb 1": "clarinet", "Bass Clarinet": "bass-clarinet", "Horn in F": "horn-f", "Baritone T.C.": "euphonium-tc",
+		"Baritone Sax.": "bari-sax", "String Bass": "bass", "Violoncello": "cello", "Bassoon": "bassoon", "Theremin": "",
+	} {
+		if got, _ := Guess(name); got.ID != want {
+			t.Errorf("%q is taken for %q, want %q", name, got.ID, want)
+		}
+	}
+}

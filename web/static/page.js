@@ -12,6 +12,8 @@
 
   document.addEventListener("click", (event) => {
     if (event.target.closest("[data-close]")) event.target.closest("dialog").close();
+    const shown = event.target.closest("[data-line]");
+    if (shown) selectLine(Number(shown.dataset.line));
     const cell = event.target.closest(".board td a");
     if (!cell || event.ctrlKey || event.metaKey || event.shiftKey) return;
     event.preventDefault();
@@ -24,6 +26,15 @@
     const form = document.querySelector("form[data-largest]");
     if (form) watchFile(form);
   });
+
+  // selectLine marks a line of the typed ABC.
+  function selectLine(n) {
+    const box = document.querySelector("textarea[name=abc]");
+    const lines = box.value.split("\n");
+    const start = lines.slice(0, n - 1).join("\n").length + (n > 1 ? 1 : 0);
+    box.focus();
+    box.setSelectionRange(start, start + (lines[n - 1] || "").length);
+  }
 
   function watchFile(form) {
     const file = form.querySelector("input[type=file]");

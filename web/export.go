@@ -1,0 +1,85 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"strings"
+
+	"unhurriedbench/core/count"
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/format/midi"
+	"unhurriedbench/core/format/musicxml"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+// exportExercise sends an instrument's part as a file.
+func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
+	x, err := s.store.ExerciseByID(r.Context(), teacher(r).ID, idOf(r, "id"))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	target, ok := instrument.ByID(text(r, "instrument"))
+	if !ok {
+		s.notFound(w, r)
+		return
+	}
+	own, err := s.overridesOf(r.Context(), teacher(r).ID, x.ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	sc, source, writtenFor, err := partSource(x, own[target.ID])
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	made := instrument.Make(source, writtenFor, target).Part
+	out := score.Score{Title: x.Title, Composer: sc.Composer, Tempo: sc.Tempo, TempoWords: sc.TempoWords, Parts: []score.Part{made}}
+	data, ending, kind, err := encode(out, target, text(r, "as"))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if data == nil {
+		s.notFound(w, r)
+		return
+	}
+	w.Header().Set("Content-Type", kind)
+	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%s"`, fileName(x.Number, x.Title, target.ID)+ending))
+	_, _ = w.Write(data) // the reader has gone when this fails
+}
+
+// encode writes a score of one part in a format; data is nil for an unknown one.
+func encode(s score.Score, target instrument.Instrument, as string) (data []byte, ending, kind string, err error) {
+	part := s.Parts[0]
+	switch as {
+	case "musicxml":
+		return musicxml.Write(s), ".musicxml", "application/vnd.recordare.musicxml+xml", nil
+	case "abc":
+		return []byte(abc.Write(s)), ".abc", "text/vnd.abc; charset=utf-8", nil
+	case "midi", "metronome":
+		o := midi.Options{Program: target.Program, PerMinute: beatsPerMinute(s.Tempo, part.Meter()), Metronome: as == "metronome"}
+		for _, c := range count.CountOff(part, count.Options{}) {
+			o.Cues = append(o.Cues, midi.Cue{At: c.At, Beat: c.Beat})
+		}
+		data, err = midi.Write(part, o)
+		return data, ".mid", "audio/midi", err
+	}
+	return nil, "", "", nil
+}
+
+// fileName keeps letters, digits and hyphens.
+func fileName(number int, title, id string) string {
+	clean := strings.Map(func(c rune) rune {
+		switch {
+		case c >= 'a' && c <= 'z', c >= '0' && c <= '9':
+			return c
+		case c >= 'A' && c <= 'Z':
+			return c + 'a' - 'A'
+		}
+		return '-'
+	}, title)
+	return fmt.Sprintf("%d-%s-%s", number, strings.Trim(clean, "-"), id)
+}
