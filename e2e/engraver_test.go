@@ -9,6 +9,7 @@ import (
 
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/format/mei"
+	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/score"
 	"unhurriedbench/demo"
 )
@@ -20,9 +21,9 @@ type heard map[string]struct {
 	Pitch int     `json:"pitch"`
 }
 
-// Outside check: the shipped engraver (Verovio) reads the MEI, and its timemap
-// and pitches are core's.
-func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
+// partsToCheck is the demo's exercises and every ABC file of the reader's tests.
+func partsToCheck(t *testing.T) map[string]score.Part {
+	t.Helper()
 	exercises, err := demo.Exercises()
 	if err != nil {
 		t.Fatal(err)
@@ -46,12 +47,17 @@ func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
 		}
 		parts[filepath.Base(name)] = s.Parts[0]
 	}
+	return parts
+}
 
+// Outside check: the shipped engraver (Verovio) reads the MEI, and its timemap
+// and pitches are core's.
+func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
 	p := page(t, site(t).URL, 1280)
 	signIn(p)
 	p.MustNavigate(p.MustInfo().URL + "exercises/new").MustWaitLoad()
 	p.MustElement("#preview svg")
-	for name, part := range parts {
+	for name, part := range partsToCheck(t) {
 		for _, ruler := range []bool{false, true} {
 			var got heard
 			err := p.MustEval(`async (mei) => {
@@ -70,6 +76,52 @@ func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
 				t.Fatal(err)
 			}
 			compare(t, fmt.Sprintf("%s (ruler %v)", name, ruler), part, got)
+		}
+	}
+}
+
+// Outside check: the engraver as a reader of the MusicXML we write. It gives its
+// own ids, so notes are compared in order.
+func TestTheEngraverReadsOurMusicXML(t *testing.T) {
+	p := page(t, site(t).URL, 1280)
+	signIn(p)
+	p.MustNavigate(p.MustInfo().URL + "exercises/new").MustWaitLoad()
+	p.MustElement("#preview svg")
+	for name, part := range partsToCheck(t) {
+		part.Sounds = score.Interval{}
+		text := musicxml.Write(score.Score{Title: name, Parts: []score.Part{part}})
+		var got []struct {
+			At    float64 `json:"at"`
+			Pitch int     `json:"pitch"`
+		}
+		err := p.MustEval(`async (xml) => {
+			const toolkit = await window.engrave.load();
+			toolkit.setOptions({ expandNever: true });
+			toolkit.loadData(xml);
+			const notes = [], tied = new Set();
+			const page = new DOMParser().parseFromString(toolkit.getMEI(), "text/xml");
+			for (const tie of page.querySelectorAll("tie")) tied.add(tie.getAttribute("endid").slice(1));
+			for (const note of page.querySelectorAll("note[tie=m], note[tie=t]")) tied.add(note.getAttribute("xml:id"));
+			for (const moment of toolkit.renderToTimemap({ includeMeasures: false })) {
+				for (const id of moment.on || []) {
+					if (!tied.has(id)) notes.push({ at: moment.qstamp, pitch: toolkit.getMIDIValuesForElement(id).pitch });
+				}
+			}
+			return notes;
+		}`, string(text)).Unmarshal(&got)
+		if err != nil {
+			t.Fatal(err)
+		}
+		want := part.Sounding(part.Written())
+		if len(got) != len(want) {
+			t.Errorf("%s: the engraver sounds %d notes, core %d", name, len(got), len(want))
+			continue
+		}
+		for i, note := range want {
+			if math.Abs(got[i].At-4*note.Onset.Float()) > 0.001 || got[i].Pitch != note.Pitch.MIDI() && !part.Unpitched() {
+				t.Errorf("%s: note %d sounds MIDI %d at %.3f, core says %d at %.3f", name, i+1, got[i].Pitch, got[i].At, note.Pitch.MIDI(), 4*note.Onset.Float())
+				break
+			}
 		}
 	}
 }

@@ -2,8 +2,10 @@ package breakdown
 
 import (
 	"encoding/json"
+	"runtime"
 	"slices"
 	"strings"
+	"sync"
 	"testing"
 
 	"unhurriedbench/core/format/abc"
@@ -175,5 +177,49 @@ func BenchmarkReadSixteenMeasures(b *testing.B) {
 			b.Fatal(err)
 		}
 		Read(s, s.Parts[0], "", i, nil, Options{})
+	}
+}
+
+// BenchmarkReadThirtyTwoMeasures reads, transposes, counts and names.
+func BenchmarkReadThirtyTwoMeasures(b *testing.B) {
+	header, music, _ := strings.Cut(sixteen, "K:Bb\n")
+	text := header + "K:Bb\n" + strings.Replace(music, "|]", "|", 1) + music
+	i, _ := instrument.ByID("trumpet")
+	for b.Loop() {
+		s, err := abc.Read(text)
+		if err != nil {
+			b.Fatal(err)
+		}
+		if r := Read(s, s.Parts[0], "", i, nil, Options{}); len(r.Measures) != 32 {
+			b.Fatalf("%d measures", len(r.Measures))
+		}
+	}
+}
+
+// BenchmarkBook explains a book of 200 exercises to 24 instruments, on as many
+// cores as there are.
+func BenchmarkBook(b *testing.B) {
+	s, err := abc.Read(sixteen)
+	if err != nil {
+		b.Fatal(err)
+	}
+	instruments := instrument.All()[:24]
+	for b.Loop() {
+		var group sync.WaitGroup
+		next := make(chan instrument.Instrument)
+		for range runtime.NumCPU() {
+			group.Go(func() {
+				for i := range next {
+					Read(s, s.Parts[0], "", i, nil, Options{})
+				}
+			})
+		}
+		for range 200 {
+			for _, i := range instruments {
+				next <- i
+			}
+		}
+		close(next)
+		group.Wait()
 	}
 }

@@ -89,19 +89,19 @@ func (w *notator) note(m *score.Measure, from, to score.Fraction, n sounded, goe
 var quarterLength = score.Frac(1, 4)
 
 // values writes a length as note values. What lies in a quarter divided in
-// threes is written as a triplet there.
+// threes or fives is written as a tuplet there.
 func (w *notator) values(from, to score.Fraction) []score.Value {
 	var values []score.Value
 	for from.Less(to) {
 		next := from.Sub(from.Within(quarterLength)).Add(quarterLength)
 		switch {
-		case w.inThrees(from) && (!from.Within(quarterLength).IsZero() || to.Less(next)):
+		case w.ratio(from).Actual > 0 && (!from.Within(quarterLength).IsZero() || to.Less(next)):
 			until := lesser(next, to)
-			values = append(values, triplets(until.Sub(from))...)
+			values = append(values, tuplets(until.Sub(from), w.ratio(from))...)
 			from = until
 		default:
 			until := to
-			if w.inThrees(to) && !to.Within(quarterLength).IsZero() {
+			if w.ratio(to).Actual > 0 && !to.Within(quarterLength).IsZero() {
 				until = to.Sub(to.Within(quarterLength))
 			}
 			plain := until.Sub(from)
@@ -124,16 +124,23 @@ func (w *notator) values(from, to score.Fraction) []score.Value {
 	return values
 }
 
-// inThrees says whether the quarter note at a place is divided in threes.
-func (w *notator) inThrees(place score.Fraction) bool {
+// ratio is the tuplet that the quarter note at a place is divided by: three in
+// the time of two, five in the time of four, or none.
+func (w *notator) ratio(place score.Fraction) score.Ratio {
 	q := place.Div(quarterLength).Floor()
-	return q < int64(len(w.grid)) && w.grid[q]%3 == 0
+	switch {
+	case q >= int64(len(w.grid)):
+	case w.grid[q]%3 == 0:
+		return score.Ratio{Actual: 3, Normal: 2}
+	case w.grid[q]%5 == 0:
+		return score.Ratio{Actual: 5, Normal: 4}
+	}
+	return score.Ratio{}
 }
 
-// triplets writes a length inside a quarter that is divided in threes.
-func triplets(length score.Fraction) []score.Value {
-	ratio := score.Ratio{Actual: 3, Normal: 2}
-	plain := length.Mul(score.Frac(3, 2))
+// tuplets writes a length inside a quarter that a tuplet divides.
+func tuplets(length score.Fraction, ratio score.Ratio) []score.Value {
+	plain := length.Mul(score.Frac(int64(ratio.Actual), int64(ratio.Normal)))
 	values, ok := score.ValuesOf(plain)
 	if !ok {
 		return []score.Value{{Base: 8, Tuplet: ratio}}

@@ -7,7 +7,7 @@ import (
 )
 
 // grids are the divisions of a quarter note that are tried, plainest first.
-var grids = []int64{1, 2, 4, 3, 6, 8, 12, 16, 24}
+var grids = []int64{1, 2, 4, 3, 6, 8, 12, 16, 24, 5}
 
 // sounded is a note or chord on the grid; times are in whole notes.
 type sounded struct {
