@@ -166,9 +166,9 @@ func optionsOf(kept store.Settings, section store.Section) breakdown.Options {
 		school = string(count.Numbers)
 	}
 	return breakdown.Options{
-		Count: count.Options{School: count.School(school), SlowBeat: kept.SlowBeat, Rests: count.Rests(kept.Rests), Words: kept.Words},
-		Name:  name.Options{System: name.System(kept.Naming), Naturals: name.Naturals(kept.Naturals)},
-
+		Count:   count.Options{School: count.School(school), SlowBeat: kept.SlowBeat, Rests: count.Rests(kept.Rests), Words: kept.Words},
+		Name:    name.Options{System: name.System(kept.Naming), Naturals: name.Naturals(kept.Naturals)},
 		British: kept.British,
+		ForPage: true,
 	}
 }

@@ -112,6 +112,7 @@ type Options struct {
 	Count   count.Options
 	Name    name.Options
 	British bool // value names: crotchet, quaver
+	ForPage bool // lay out the lanes and give every note its reasons too
 }
 
 // Read makes the part for an instrument from its source and explains it. What
@@ -125,27 +126,42 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		Part: part, Made: made.Why, Outside: made.Outside,
 		Same: FindSame(part), Pieces: Cut(part), Fingered: finger.Known(target),
 	}
-	counted, lanes, choices := count.Part(part, o.Count), count.Lanes(part, o.Count), finger.Part(target, part)
+	counted, choices := count.Part(part, o.Count), finger.Part(target, part)
 	alerts := findAlerts(part, met)
-	reasons := count.Why(part, o.Count, o.British)
 	for i, m := range part.Measures {
-		explained := Measure{Number: m.Number, Lane: lanes[i], Events: make([]Event, len(m.Events))}
+		explained := Measure{Number: m.Number, Events: make([]Event, len(m.Events))}
 		for j, e := range m.Events {
 			x := explain(e, m, target, counted[i][j], choices[i][j], alerts[i][j])
-			x.CountWhy = reasons[i][j]
 			if x.Pitch != "" {
 				x.Name = o.Name.Say(e.Pitch, alerts[i][j].natural, m.Key)
 				x.ShortName = o.Name.Show(e.Pitch, alerts[i][j].natural, m.Key)
-				x.NameWhy = name.Hint(e.Pitch, m.Clef, nil)
 			}
 			explained.Events[j] = x
 		}
 		r.Measures = append(r.Measures, explained)
 	}
+	if o.ForPage {
+		r.layOut(o)
+	}
 	for _, i := range part.Order() {
 		r.Order = append(r.Order, part.Measures[i].Number)
 	}
 	return r
+}
+
+// layOut adds the lanes and the reason for every count and name.
+func (r *Report) layOut(o Options) {
+	lanes, reasons := count.Lanes(r.Part, o.Count), count.Why(r.Part, o.Count, o.British)
+	for i, m := range r.Part.Measures {
+		r.Measures[i].Lane = lanes[i]
+		for j, e := range m.Events {
+			x := &r.Measures[i].Events[j]
+			x.CountWhy = reasons[i][j]
+			if x.Pitch != "" {
+				x.NameWhy = name.Hint(e.Pitch, m.Clef, nil)
+			}
+		}
+	}
 }
 
 func explain(e score.Event, m score.Measure, target instrument.Instrument, c count.Counted, f finger.Choice, a noted) Event {

@@ -38,11 +38,17 @@ func (f Fraction) Den() int64 { return f.denLess1 + 1 }
 
 // Add returns f + g.
 func (f Fraction) Add(g Fraction) Fraction {
+	if f.denLess1 == g.denLess1 {
+		return Frac(f.num+g.num, f.Den())
+	}
 	return Frac(f.num*g.Den()+g.num*f.Den(), f.Den()*g.Den())
 }
 
 // Sub returns f - g.
 func (f Fraction) Sub(g Fraction) Fraction {
+	if f.denLess1 == g.denLess1 {
+		return Frac(f.num-g.num, f.Den())
+	}
 	return Frac(f.num*g.Den()-g.num*f.Den(), f.Den()*g.Den())
 }
 
@@ -82,7 +88,14 @@ func (f Fraction) Floor() int64 {
 // Within returns what is left of f after whole multiples of unit are taken
 // away: the place of f inside its unit, from 0 up to but not including unit.
 func (f Fraction) Within(unit Fraction) Fraction {
-	return f.Sub(unit.Mul(Frac(f.Div(unit).Floor(), 1)))
+	left := (f.num * unit.Den()) % (unit.num * f.Den())
+	if left == 0 {
+		return Fraction{}
+	}
+	if left < 0 {
+		left += unit.num * f.Den()
+	}
+	return Frac(left, f.Den()*unit.Den())
 }
 
 // Float is f as a floating point number, for drawing and sound only.
