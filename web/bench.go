@@ -42,6 +42,7 @@ type benchView struct {
 	Log        []tryView // the student's latest tries here, newest first
 	Sheet      sheetData
 	Options    breakdown.Options
+	Octaves    []instrument.OctaveChoice
 	OwnPart    bool // the instrument's part is not made from the source
 	OneNote    oneNote
 	Update     bool // the pieces are sent along with the side, out of band
@@ -102,6 +103,16 @@ func (v benchView) NextPiece() benchPiece {
 
 // Schools lists the ways of counting.
 func (v benchView) Schools() []count.School { return count.Schools() }
+
+// Octave is the choice in force.
+func (v benchView) Octave() instrument.OctaveChoice {
+	for _, c := range v.Octaves {
+		if v.Options.Placed.Chosen && c.Octaves == v.Options.Placed.Octaves || !v.Options.Placed.Chosen && c.Suggested {
+			return c
+		}
+	}
+	return instrument.OctaveChoice{}
+}
 
 // Here is the address of this bench as it stands.
 func (v benchView) Here() string { return v.Link("piece", v.Piece.Key) }
@@ -223,6 +234,12 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 		return v, err
 	}
 	v.Remarks = sc.Remarks
+	if v.Options.Placed, err = s.placementOf(ctx, t, v.Exercise.ID, v.Instrument.ID); err != nil {
+		return v, err
+	}
+	if !v.OwnPart {
+		v.Octaves = instrument.OctaveChoices(source, v.Instrument)
+	}
 	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met, v.Options)
 	v.OneNote = oneNoteFor(section, v.Instrument, v.Options)
 	choosePiece(&v, ask.piece)
@@ -317,7 +334,7 @@ func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i ins
 			continue // the Shelf says that it cannot be read
 		}
 		if !source.Unpitched() {
-			met.Add(instrument.Make(source, writtenFor, i).Part)
+			met.Add(instrument.Make(source, writtenFor, i, instrument.Placement{}).Part)
 		}
 	}
 	return met, nil

@@ -35,7 +35,12 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	made := instrument.Make(source, writtenFor, target).Part
+	placed, err := s.placementOf(r.Context(), teacher(r).ID, x.ID, target.ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	made := instrument.Make(source, writtenFor, target, placed).Part
 	out := score.Score{Title: x.Title, Composer: sc.Composer, Tempo: sc.Tempo, TempoWords: sc.TempoWords, Parts: []score.Part{made}}
 	data, ending, kind, err := encode(out, target, text(r, "as"))
 	if err != nil {

@@ -26,6 +26,32 @@ func (s *Server) overridesOf(ctx context.Context, t, exercise int64) (map[string
 	return own, nil
 }
 
+// placementOf is the octave the teacher chose for an instrument's part, if any.
+func (s *Server) placementOf(ctx context.Context, t, exercise int64, id string) (instrument.Placement, error) {
+	octaves, chosen, err := s.store.Placement(ctx, t, exercise, id)
+	return instrument.Placement{Chosen: chosen, Octaves: octaves}, err
+}
+
+// keepOctave is the choice of an octave on the Bench; "" is the program's.
+func (s *Server) keepOctave(w http.ResponseWriter, r *http.Request) {
+	ctx, t, id := r.Context(), teacher(r).ID, idOf(r, "id")
+	target, known := instrument.ByID(text(r, "instrument"))
+	_, err := s.store.ExerciseByID(ctx, t, id)
+	octaves, bad := strconv.Atoi(text(r, "octaves"))
+	switch {
+	case err != nil || !known:
+	case bad != nil:
+		err = s.store.DropPlacement(ctx, t, id, target.ID)
+	default:
+		err = s.store.KeepPlacement(ctx, t, id, target.ID, min(max(octaves, -5), 5))
+	}
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/bench/%d?instrument=%s", id, target.ID), http.StatusSeeOther)
+}
+
 // partSource reads what an instrument's part is made from: its own part where it
 // has one, else the exercise's source.
 func partSource(x store.Exercise, own *store.Override) (score.Score, score.Part, string, error) {
@@ -188,7 +214,7 @@ func (s *Server) keepPart(w http.ResponseWriter, r *http.Request) {
 	} else if known {
 		part := sc.Parts[0]
 		part.Sounds = target.Sounds
-		for _, at := range instrument.Make(part, target.ID, target).Outside {
+		for _, at := range instrument.Make(part, target.ID, target, instrument.Placement{}).Outside {
 			v.Problems = append(v.Problems, fmt.Sprintf("Measure %d: %s is out of the %s's range. Check its octave.",
 				part.Measures[at.Measure].Number, part.At(at).Pitch, target.Name))
 		}

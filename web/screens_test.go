@@ -320,6 +320,24 @@ func TestExport(t *testing.T) {
 	wants(t, page, "B flat major: every B and E is flat")
 }
 
+func TestChoosingAnOctave(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	bench := fmt.Sprintf("/bench/%d?instrument=clarinet", b.exercise)
+	_, page := v.get(bench)
+	wants(t, page, "C4 to G4, suggested", "it stays below the break", "<td>first ledger line below the staff")
+	octave := fmt.Sprintf("/exercises/%d/octave", b.exercise)
+	if status, to := v.post(octave, url.Values{"instrument": {"clarinet"}, "octaves": {"0"}}); status != http.StatusSeeOther || to != bench {
+		t.Fatalf("choosing an octave gives %d %s", status, to)
+	}
+	_, page = v.get(bench)
+	wants(t, page, `<option value="0" selected`, "it stays above the break", "<td>space 3")
+	v.post(octave, url.Values{"instrument": {"clarinet"}, "octaves": {""}})
+	_, page = v.get(bench)
+	wants(t, page, "<td>first ledger line below the staff")
+}
+
 func TestCompare(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")

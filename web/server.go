@@ -88,6 +88,7 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/exercises/{id}/parts", s.dealParts)
 			r.Post("/exercises/{id}/parts/own", s.keepPart)
 			r.Post("/exercises/{id}/parts/drop", s.dropPart)
+			r.Post("/exercises/{id}/octave", s.keepOctave)
 			r.Get("/compare", s.compare)
 
 			r.Get("/bench/{id}", s.bench)

@@ -112,13 +112,14 @@ type Options struct {
 	Count   count.Options
 	Name    name.Options
 	British bool // value names: crotchet, quaver
+	Placed  instrument.Placement
 	ForPage bool // lay out the lanes and give every note its reasons too
 }
 
 // Read makes the part for an instrument from its source and explains it. What
 // the player has met before, which may be nil, decides the traps.
 func Read(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met Met, o Options) Report {
-	made := instrument.Make(source, writtenFor, target)
+	made := instrument.Make(source, writtenFor, target, o.Placed)
 	part := made.Part
 	r := Report{
 		Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),

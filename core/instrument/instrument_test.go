@@ -1,6 +1,8 @@
 package instrument
 
 import (
+	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -81,7 +83,7 @@ func TestMake(t *testing.T) {
 		{"bells", "B flat major", "Bb4 C5 D5 Eb5 F5", "treble"},
 	}
 	for _, tt := range tests {
-		made := Make(part(t, scale), "", byID(t, tt.id))
+		made := Make(part(t, scale), "", byID(t, tt.id), Placement{})
 		if got := pitches(made.Part); got != tt.notes {
 			t.Errorf("%s: %s, want %s", tt.id, got, tt.notes)
 		}
@@ -100,7 +102,7 @@ func TestPartSoundsAsItsSource(t *testing.T) {
 		if i.Unpitched() {
 			continue
 		}
-		made := Make(source, "", i).Part
+		made := Make(source, "", i, Placement{}).Part
 		for _, at := range source.Notes() {
 			want, got := source.At(at).Pitch.MIDI(), made.At(at).Pitch.Transpose(i.Sounds).MIDI()
 			if (got-want)%12 != 0 {
@@ -113,27 +115,27 @@ func TestPartSoundsAsItsSource(t *testing.T) {
 func TestMakeKeepsWhatWasWrittenForIt(t *testing.T) {
 	source := part(t, "M:4/4\nL:1/4\nK:C\nc' d' c' z|]")
 	source.Sounds = byID(t, "clarinet").Sounds
-	made := Make(source, "clarinet", byID(t, "clarinet"))
+	made := Make(source, "clarinet", byID(t, "clarinet"), Placement{})
 	if got := pitches(made.Part); got != "C6 D6 C6" {
 		t.Errorf("the clarinet's own part became %s", got)
 	}
 	if len(made.Outside) != 1 {
 		t.Errorf("%d notes are out of range, want the D6 alone", len(made.Outside))
 	}
-	if got := pitches(Make(source, "clarinet", byID(t, "violin")).Part); got != "Bb4 C5 Bb4" {
+	if got := pitches(Make(source, "clarinet", byID(t, "violin"), Placement{}).Part); got != "Bb4 C5 Bb4" {
 		t.Errorf("the violin reads %s", got)
 	}
 }
 
 func TestStrokesBothWays(t *testing.T) {
-	strokes := Make(part(t, "M:2/4\nL:1/4\nK:D\n(d e)|d2|]"), "", byID(t, "snare")).Part
+	strokes := Make(part(t, "M:2/4\nL:1/4\nK:D\n(d e)|d2|]"), "", byID(t, "snare"), Placement{}).Part
 	if !strokes.Unpitched() || strokes.Measures[0].Events[0].SlurStarts != 0 {
 		t.Error("the snare part keeps pitches or slurs")
 	}
 	drum := part(t, "M:2/4\nL:1/4\nK:C clef=perc\nc c|]")
 	// Concert D and what it is for each: common practice.
 	for id, want := range map[string]string{"violin": "D5 D5", "cello": "D3 D3", "trombone": "D3 D3", "clarinet": "E4 E4", "trumpet": "E4 E4"} {
-		if got := pitches(Make(drum, "", byID(t, id)).Part); got != want {
+		if got := pitches(Make(drum, "", byID(t, id), Placement{}).Part); got != want {
 			t.Errorf("%s plays a drum rhythm on %s, want %s", id, got, want)
 		}
 	}
@@ -186,7 +188,7 @@ func BenchmarkMake(b *testing.B) {
 	}
 	i, _ := ByID("clarinet")
 	for b.Loop() {
-		Make(s.Parts[0], "", i)
+		Make(s.Parts[0], "", i, Placement{})
 	}
 }
 
@@ -198,5 +200,37 @@ func TestGuess(t *testing.T) {
 		if got, _ := Guess(name); got.ID != want {
 			t.Errorf("%q is taken for %q, want %q", name, got.ID, want)
 		}
+	}
+}
+
+func TestOctaveChoices(t *testing.T) {
+	source := part(t, "M:4/4\nL:1/4\nK:Bb\nd e f2|g f e d|B4|]")
+	choices := OctaveChoices(source, byID(t, "clarinet"))
+	var words []string
+	for _, c := range choices {
+		words = append(words, fmt.Sprintf("%s-%s %v %s", c.Low, c.High, c.Suggested, c.Why))
+	}
+	want := []string{
+		"C4-A4 true every note lies in the first-year range E3 to A4; it stays below the break",
+		"C5-A5 false 8 of 8 notes lie outside the first-year range E3 to A4; it stays above the break",
+	}
+	if !slices.Equal(words, want) {
+		t.Errorf("the clarinet may choose\n%s\nwant\n%s", strings.Join(words, "\n"), strings.Join(want, "\n"))
+	}
+	crossing := OctaveChoices(part(t, "M:4/4\nL:1/4\nK:C\nG A G A|G4|]"), byID(t, "clarinet"))
+	if got := crossing[1].Why; !strings.Contains(got, "it crosses the break 4 times") {
+		t.Errorf("a line over the break says %q", got)
+	}
+	if got := OctaveChoices(source, byID(t, "snare")); got != nil {
+		t.Errorf("a drum may choose %v", got)
+	}
+	for _, id := range []string{"horn-f", "bass"} {
+		if got := OctaveChoices(part(t, "M:4/4\nL:1/4\nK:Bb\nB c B2|]"), byID(t, id)); len(got) < 2 {
+			t.Errorf("%s may choose %v", id, got)
+		}
+	}
+	made := Make(source, "", byID(t, "horn-f"), Placement{Chosen: true, Octaves: 0})
+	if got := pitches(made.Part); !strings.HasPrefix(got, "A5") {
+		t.Errorf("with the octave chosen the horn reads %s", got)
 	}
 }

@@ -15,11 +15,17 @@ type Made struct {
 	Outside []score.Place // notes the instrument has no fingering for
 }
 
+// Placement is the octave a part is put in, against its source.
+type Placement struct {
+	Chosen  bool // by the teacher; else the one that suits most notes
+	Octaves int
+}
+
 // Make writes the source part for an instrument: transposed, its key respelled
 // where it would have more than six sharps or flats, in its clef, and in the
-// octave that keeps most notes comfortable in the first year. A source written
-// for that instrument (writtenFor is its id) is left as it is.
-func Make(source score.Part, writtenFor string, target Instrument) Made {
+// octave of its placement. A source written for that instrument (writtenFor is
+// its id) is left as it is, unless an octave was chosen.
+func Make(source score.Part, writtenFor string, target Instrument, placed Placement) Made {
 	part := source.Copy()
 	var why string
 	switch {
@@ -30,20 +36,22 @@ func Make(source score.Part, writtenFor string, target Instrument) Made {
 		on := WrittenFor(DefaultOneNote, target)
 		toOneNote(&part, target, on)
 		why = fmt.Sprintf("A drum rhythm: played on one note, written %s.", name.Spoken(on, false))
-	case writtenFor == target.ID:
+	case writtenFor == target.ID && !placed.Chosen:
 		part.Sounds = target.Sounds
 		why = fmt.Sprintf("As it was written for %s.", target.Name)
 	default:
-		why = transpose(&part, target)
+		why = transpose(&part, target, placed)
 	}
 	part.Name = target.Title()
 	return Made{Part: part, Why: why, Outside: outside(part, target)}
 }
 
-func transpose(part *score.Part, target Instrument) string {
-	base := part.Sounds.Plus(target.Sounds.Negated())
-	_, base = part.Key().Transpose(base)
-	octaves := bestOctave(*part, base, target)
+func transpose(part *score.Part, target Instrument, placed Placement) string {
+	base := baseMove(*part, target)
+	octaves := placed.Octaves
+	if !placed.Chosen {
+		octaves = bestOctave(*part, base, target)
+	}
 	move := base.Plus(score.Octaves(octaves))
 	for i := range part.Measures {
 		m := &part.Measures[i]
@@ -65,6 +73,13 @@ func transpose(part *score.Part, target Instrument) string {
 	part.Sounds = target.Sounds
 	part.MarkAccidentals()
 	return describe(move, octaves, target)
+}
+
+// baseMove is the interval from the source's pitches to the instrument's written
+// ones, within the octave.
+func baseMove(source score.Part, target Instrument) score.Interval {
+	_, base := source.Key().Transpose(source.Sounds.Plus(target.Sounds.Negated()))
+	return base
 }
 
 // bestOctave tries three octaves either way and takes the one with the fewest

@@ -1,0 +1,95 @@
+package instrument
+
+import (
+	"fmt"
+	"strings"
+
+	"unhurriedbench/core/score"
+)
+
+// OctaveChoice is one octave a part could be put in.
+type OctaveChoice struct {
+	Octaves   int // against the source
+	Suggested bool
+	Low, High score.Pitch // of the part, as written
+	Why       string
+}
+
+// OctaveChoices lists the octaves in which an instrument can play every note of
+// the source, lowest first, each with what speaks for or against it: how many
+// notes lie outside the first-year range, and for clarinets how often it crosses
+// the break. A drum has none.
+func OctaveChoices(source score.Part, target Instrument) []OctaveChoice {
+	if target.Unpitched() || source.Unpitched() {
+		return nil
+	}
+	base := baseMove(source, target)
+	suggested := bestOctave(source, base, target)
+	var choices []OctaveChoice
+	for octaves := suggested - 2; octaves <= suggested+2; octaves++ {
+		made := Make(source, "", target, Placement{Chosen: true, Octaves: octaves})
+		if len(made.Outside) > 0 && octaves != suggested {
+			continue
+		}
+		c := OctaveChoice{Octaves: octaves, Suggested: octaves == suggested}
+		c.Low, c.High = extent(made.Part)
+		c.Why = speakFor(made.Part, target)
+		choices = append(choices, c)
+	}
+	return choices
+}
+
+func extent(part score.Part) (low, high score.Pitch) {
+	for i, at := range part.Notes() {
+		p := part.At(at).Pitch
+		if i == 0 || p.MIDI() < low.MIDI() {
+			low = p
+		}
+		if i == 0 || p.MIDI() > high.MIDI() {
+			high = p
+		}
+	}
+	return low, high
+}
+
+func speakFor(part score.Part, target Instrument) string {
+	beyond := 0
+	for _, at := range part.Notes() {
+		if m := part.At(at).Pitch.MIDI(); m < target.Low.MIDI() || m > target.High.MIDI() {
+			beyond++
+		}
+	}
+	reasons := []string{fmt.Sprintf("every note lies in the first-year range %s to %s", target.Low, target.High)}
+	if beyond > 0 {
+		reasons[0] = fmt.Sprintf("%d of %d notes lie outside the first-year range %s to %s", beyond, len(part.Notes()), target.Low, target.High)
+	}
+	if strings.HasSuffix(target.ID, "clarinet") {
+		reasons = append(reasons, breakReason(part))
+	}
+	return strings.Join(reasons, "; ")
+}
+
+// lastBelowBreak is the clarinet's highest throat note, B flat 4 as written.
+const lastBelowBreak = 70
+
+func breakReason(part score.Part) string {
+	crossings := 0
+	above, any := false, false
+	for k, s := range part.Sounding(part.Written()) {
+		now := s.Pitch.MIDI() > lastBelowBreak
+		if k > 0 && now != above {
+			crossings++
+		}
+		above = now
+		any = any || now
+	}
+	switch {
+	case crossings == 1:
+		return "it crosses the break once"
+	case crossings > 1:
+		return fmt.Sprintf("it crosses the break %d times", crossings)
+	case any:
+		return "it stays above the break"
+	}
+	return "it stays below the break"
+}
