@@ -16,6 +16,7 @@ type Settings struct {
 	Naming   string            `json:"naming,omitempty"`
 	Naturals string            `json:"naturals,omitempty"`
 	British  bool              `json:"british,omitempty"`
+	Cues     [2]string         `json:"cues,omitzero"`
 }
 
 // Settings reads a teacher's settings.

@@ -72,7 +72,8 @@ func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e
 		return
 	}
 	e.Books, e.Instruments = books, instrument.All()
-	e.Preview = previewOf(e.ABC, e.WrittenFor)
+	sc, err := format.ReadKind(format.ABC, []byte(e.ABC))
+	e.Preview = previewOf(sc, err, e.WrittenFor)
 	title := "Add an exercise"
 	if e.ID != 0 {
 		title = "Edit the exercise"
@@ -80,9 +81,8 @@ func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e
 	s.page(w, r, status, "entry", title, e)
 }
 
-// previewOf reads typed ABC as it would be saved.
-func previewOf(source, writtenFor string) preview {
-	sc, err := format.ReadKind(format.ABC, []byte(source))
+// previewOf shows a score as it would be saved, or what is wrong with it.
+func previewOf(sc score.Score, err error, writtenFor string) preview {
 	if err != nil {
 		return preview{Problems: problemsOf(err)}
 	}
@@ -106,7 +106,10 @@ func problemsOf(err error) []score.Problem {
 
 func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 	r.Body = http.MaxBytesReader(w, r.Body, largestForm)
-	s.partial(w, "entry", "preview", previewOf(r.FormValue("abc"), text(r, "written_for")))
+	e := entry{ABC: r.FormValue("abc"), WrittenFor: text(r, "written_for")}
+	var x store.Exercise
+	sc, err := readSource(r, e, store.Exercise{}, &x)
+	s.partial(w, "entry", "preview", previewOf(sc, err, e.WrittenFor))
 }
 
 func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {

@@ -101,6 +101,12 @@ func TestPreview(t *testing.T) {
 	wants(t, page, "Not readable yet", "Measure 1")
 	_, page = v.post("/exercises/preview", url.Values{"abc": {"L:1/4\nK:C\nc d a''' z|]"}})
 	wants(t, page, "Not playable as it stands", "note 3", "data-mei")
+	data, err := os.ReadFile("../core/format/musicxml/testdata/harbor-steps.musicxml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, page = v.send("/exercises/preview", nil, "harbor.musicxml", data)
+	wants(t, page, "4/4, F major", "data-mei", "grace notes are left out")
 }
 
 func TestRemoveAndRestore(t *testing.T) {

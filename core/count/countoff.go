@@ -1,6 +1,10 @@
 package count
 
-import "unhurriedbench/core/score"
+import (
+	"cmp"
+
+	"unhurriedbench/core/score"
+)
 
 // Cue is one word of a count-off.
 type Cue struct {
@@ -35,8 +39,8 @@ func CountOff(p score.Part, o Options) []Cue {
 	entry := first.Offset
 	cues := pc.countUp(full, entry, lead)
 	if entry.IsZero() && len(cues) >= 2 {
-		cues[len(cues)-2].Word = "ready"
-		cues[len(cues)-1].Word = "go"
+		cues[len(cues)-2].Word = cmp.Or(o.Cues[0], "ready")
+		cues[len(cues)-1].Word = cmp.Or(o.Cues[1], "go")
 	}
 	for i := len(cues) - 1; i >= 0; i-- {
 		if cues[i].Beat {

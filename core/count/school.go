@@ -48,6 +48,7 @@ type Options struct {
 	SlowBeat bool // compound meters count every eighth: 1 to 6
 	Rests    Rests
 	Words    WordTable // of the Words school; nil is DefaultWords
+	Cues     [2]string // the last words of a count-off; empty is "ready", "go"
 }
 
 // pace is what gets the beat in a measure, by meter and options.

@@ -72,6 +72,13 @@ func TestSlowBeatAndRests(t *testing.T) {
 	}
 }
 
+func TestOwnCueWords(t *testing.T) {
+	cues := CountOff(part(t, "M:4/4\nL:1/4\nK:C\nc4|]"), Options{Cues: [2]string{"horns", "up"}})
+	if got := cues[2].Word + " " + cues[3].Word; got != "horns up" {
+		t.Errorf("the count-off ends with %q", got)
+	}
+}
+
 func TestValuesJoinTies(t *testing.T) {
 	got := Part(part(t, "M:4/4\nL:1/8\nK:C\nc2-c d e4-|e4 f4|]"), Options{School: Values})
 	if got[0][0].Label != "tam" || got[0][3].Label != "ta" || strings.Join(got[0][3].Held, "") != "aaa" {
