@@ -17,6 +17,10 @@ var views = []struct{ name, path, drawn string }{
 	{"Board", "/board", ".board td"},
 	{"history", "/students/1", ".tries"},
 	{"People", "/people", ".people li"},
+	{"Settings", "/settings", ".settings"},
+	{"Parts", "/exercises/6/parts", ".fields"},
+	{"Same or different", "/compare?a=6&a-from=1&a-to=2&b=11&b-from=1&b-to=2", ".ruler-table"},
+	{"Bench without fingerings", "/bench/6?instrument=flute", "svg.lanes"},
 }
 
 // Outside check: axe-core finds no breach of WCAG A and AA.

@@ -37,6 +37,9 @@ func TestScreenshots(t *testing.T) {
 		{"bench-clarinet", "/bench/9?instrument=clarinet&student=5&piece=7-8&stage=finger", "svg.lanes"},
 		{"board", "/board", ".board td"},
 		{"people", "/people", ".people li"},
+		{"settings", "/settings", ".settings"},
+		{"parts", "/exercises/6/parts", ".fields"},
+		{"compare", "/compare?a=6&a-from=1&a-to=4&b=11&b-from=1&b-to=4", ".ruler-table"},
 	} {
 		p.MustNavigate(server.URL + view.path).MustWaitLoad()
 		p.MustElement(view.drawn)

@@ -9,11 +9,13 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
+	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
@@ -119,22 +121,53 @@ func (v benchView) Here() string { return v.Link("piece", v.Piece.Key) }
 
 // oneNote is the concert note that suits everybody in the section, and what it
 // is on this instrument.
-type oneNote struct{ Concert, Written string }
+type oneNote struct {
+	Concert, Written string
+	Classes          []oneNoteClass
+	Everybody        []oneNoteLine
+}
 
-func oneNoteFor(section []store.Student, i instrument.Instrument, o breakdown.Options) oneNote {
+// oneNoteClass is a concert note to choose, "Bb" in an address.
+type oneNoteClass struct {
+	Key, Name string
+	Chosen    bool
+}
+
+// oneNoteLine is what one instrument of the section plays.
+type oneNoteLine struct{ Instrument, Written, Where string }
+
+// oneNoteFor finds everybody's written note for the concert note that was asked
+// for, or that suits the section.
+func oneNoteFor(section []store.Student, i instrument.Instrument, o breakdown.Options, asked string) oneNote {
 	var present []instrument.Instrument
+	seen := map[string]bool{}
 	for _, student := range section {
-		if known, ok := instrument.ByID(student.Instrument); ok {
+		if known, ok := instrument.ByID(student.Instrument); ok && !seen[known.ID] {
+			seen[known.ID] = true
 			present = append(present, known)
 		}
 	}
 	if i.Unpitched() {
 		return oneNote{}
 	}
+	say := func(p score.Pitch) string { return o.Name.Say(p, false, score.Key{}) }
 	class := instrument.SuggestOneNote(present)
-	written := instrument.WrittenFor(class, i)
-	concert := score.Pitch{Step: class.Step, Alter: class.Alter, Octave: 4}
-	return oneNote{o.Name.Say(concert, false, score.Key{}), o.Name.Say(written, false, score.Key{})}
+	for _, c := range instrument.OneNotes() {
+		if c.Pitch().String() == asked+"4" {
+			class = c
+		}
+	}
+	one := oneNote{Concert: say(class.Pitch()), Written: say(instrument.WrittenFor(class, i))}
+	for _, c := range instrument.OneNotes() {
+		one.Classes = append(one.Classes, oneNoteClass{strings.TrimSuffix(c.Pitch().String(), "4"), say(c.Pitch()), c == class})
+	}
+	for _, other := range present {
+		if !other.Unpitched() {
+			p := instrument.WrittenFor(class, other)
+			one.Everybody = append(one.Everybody, oneNoteLine{other.Name, say(p), name.Place(p, other.Clef)})
+		}
+	}
+	return one
 }
 
 // Notches is the metronome scale.
@@ -163,7 +196,7 @@ type watched struct {
 func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
 	v, err := s.benchView(r, benchAsk{
 		exercise: idOf(r, "id"), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
-		student: number(r, "student"), section: number(r, "section"), tempo: int(number(r, "tempo")),
+		student: number(r, "student"), section: number(r, "section"), tempo: int(number(r, "tempo")), oneNote: text(r, "one"),
 	})
 	if err != nil {
 		var unread score.Problems
@@ -200,6 +233,7 @@ type benchAsk struct {
 	stage            string
 	student, section int64
 	tempo            int
+	oneNote          string // a concert note, "Bb"
 }
 
 func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
@@ -215,7 +249,7 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	}
 	s.chooseInstrument(r, &v, ask, section)
 
-	met, err := s.metBefore(ctx, t, v.Exercise, v.Instrument)
+	met, known, err := s.metBefore(ctx, t, v.Exercise, v.Instrument)
 	if err != nil {
 		return v, err
 	}
@@ -224,6 +258,7 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 		return v, err
 	}
 	v.Options = optionsOf(kept, v.Section)
+	v.Options.Known = known
 	own, err := s.overridesOf(ctx, t, v.Exercise.ID)
 	if err != nil {
 		return v, err
@@ -241,7 +276,7 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 		v.Octaves = instrument.OctaveChoices(source, v.Instrument)
 	}
 	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met, v.Options)
-	v.OneNote = oneNoteFor(section, v.Instrument, v.Options)
+	v.OneNote = oneNoteFor(section, v.Instrument, v.Options, ask.oneNote)
 	choosePiece(&v, ask.piece)
 	if err := s.addProgress(ctx, t, &v, section); err != nil {
 		return v, err
@@ -313,18 +348,19 @@ func (s *Server) chooseInstrument(r *http.Request, v *benchView, ask benchAsk, s
 	s.sessions.Put(r.Context(), "instrument", wanted)
 }
 
-// metBefore collects the alterations of every letter in the book's earlier
-// exercises as this instrument reads them.
-func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i instrument.Instrument) (breakdown.Met, error) {
+// metBefore collects the alterations of every letter, and the places on the
+// staff, in the book's earlier exercises as this instrument reads them.
+func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i instrument.Instrument) (breakdown.Met, []score.Pitch, error) {
 	list, err := s.store.Exercises(ctx, t)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
 	own, err := s.store.InstrumentOverrides(ctx, t, i.ID)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	met := breakdown.Met{}
+	met, seen := breakdown.Met{}, map[int]bool{}
+	var known []score.Pitch
 	for _, earlier := range list {
 		if earlier.BookID != x.BookID || earlier.Number >= x.Number {
 			continue
@@ -334,10 +370,18 @@ func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i ins
 			continue // the Shelf says that it cannot be read
 		}
 		if !source.Unpitched() {
-			met.Add(instrument.Make(source, writtenFor, i, instrument.Placement{}).Part)
+			part := instrument.Make(source, writtenFor, i, instrument.Placement{}).Part
+			met.Add(part)
+			for _, at := range part.Notes() {
+				p := part.At(at).Pitch
+				if !seen[p.Diatonic()] {
+					seen[p.Diatonic()] = true
+					known = append(known, p)
+				}
+			}
 		}
 	}
-	return met, nil
+	return met, known, nil
 }
 
 func choosePiece(v *benchView, wanted string) {

@@ -133,6 +133,10 @@ func TestBench(t *testing.T) {
 	wants(t, page, "1 · First Lamp", "B flat major: every B and E is flat", "A · m. 1–2", "B · m. 3–4", "Whole · m. 1–4",
 		"<td>B flat</td>", "Who is trying?", "Ines P.", "ready", `"mechanism":"slide"`)
 
+	wants(t, page, "On one note: concert D, written <b>D</b> here", "trombone: <b>D</b>, line 3")
+	_, page = v.get(path + "?instrument=clarinet&one=Bb")
+	wants(t, page, "On one note: concert B flat, written <b>C</b> here", "trombone: <b>B flat</b>")
+
 	r := v.request("GET", path+"?instrument=clarinet", nil)
 	r.Header.Set("HX-Request", "true")
 	r.Header.Set("HX-Target", "bench")

@@ -113,7 +113,8 @@ type Options struct {
 	Name    name.Options
 	British bool // value names: crotchet, quaver
 	Placed  instrument.Placement
-	ForPage bool // lay out the lanes and give every note its reasons too
+	Known   []score.Pitch // written pitches met before, for reading hints
+	ForPage bool          // lay out the lanes and give every note its reasons too
 }
 
 // Read makes the part for an instrument from its source and explains it. What
@@ -159,7 +160,7 @@ func (r *Report) layOut(o Options) {
 			x := &r.Measures[i].Events[j]
 			x.CountWhy = reasons[i][j]
 			if x.Pitch != "" {
-				x.NameWhy = name.Hint(e.Pitch, m.Clef, nil)
+				x.NameWhy = name.Hint(e.Pitch, m.Clef, o.Known)
 			}
 		}
 	}

@@ -60,7 +60,8 @@ func Compare(a, b score.Part, o Options) Compared {
 		}
 		ma, mb := a.Measures[i], b.Measures[i]
 		if ma.Length != mb.Length || ma.Offset != mb.Offset {
-			differ(i, score.Fraction{}, fmt.Sprintf("one measure holds %s of a whole note, the other %s", ma.Length, mb.Length))
+			differ(i, score.Fraction{}, fmt.Sprintf("one measure holds %s, the other %s",
+				beatsOf(paceOf(ma.Meter, o), ma.Length), beatsOf(paceOf(mb.Meter, o), mb.Length)))
 		}
 		row := ComparedMeasure{Number: ma.Number}
 		pc := paceOf(ma.Meter, o)

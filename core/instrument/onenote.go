@@ -1,6 +1,10 @@
 package instrument
 
-import "unhurriedbench/core/score"
+import (
+	"slices"
+
+	"unhurriedbench/core/score"
+)
 
 // Class is a letter with its alteration, in any octave.
 type Class struct {
@@ -32,6 +36,12 @@ var classes = []Class{
 	{score.D, 0}, {score.B, -1}, {score.F, 0}, {score.E, -1}, {score.C, 0}, {score.A, 0},
 	{score.G, 0}, {score.A, -1}, {score.E, 0}, {score.B, 0}, {score.F, 1}, {score.C, 1},
 }
+
+// OneNotes lists the concert notes to choose from, the easy ones first.
+func OneNotes() []Class { return slices.Clone(classes) }
+
+// Pitch is the note in the octave of middle C.
+func (c Class) Pitch() score.Pitch { return score.Pitch{Step: c.Step, Alter: c.Alter, Octave: 4} }
 
 // SuggestOneNote is the first of the easy notes that lies in everybody's
 // first-year range, or where none does the one least beyond it.

@@ -15,11 +15,19 @@ func Hint(p score.Pitch, c score.Clef, known []score.Pitch) string {
 	if from == "" {
 		return ""
 	}
+	clefsHome, clefsFrom := home, from
 	for _, k := range known {
-		if k.Diatonic() != p.Diatonic() && distance(p, k) < distance(p, home) {
+		switch {
+		case k.Diatonic() == p.Diatonic(): // it is known itself: the clef tells it
+			return hintFrom(clefsHome, clefsFrom, p)
+		case distance(p, k) < distance(p, home):
 			home, from = k, fmt.Sprintf("the %s you know on %s", k.Step, Place(k, c))
 		}
 	}
+	return hintFrom(home, from, p)
+}
+
+func hintFrom(home score.Pitch, from string, p score.Pitch) string {
 	steps := p.Diatonic() - home.Diatonic()
 	if steps == 0 {
 		return fmt.Sprintf("It is %s: %s.", from, p.Step)

@@ -133,7 +133,7 @@ func (p *Part) mayBeShort(i int, pickup Fraction) bool {
 
 func (p *Part) lengthProblem(m Measure, full Fraction, do string) Problem {
 	return Problem{
-		Measure: m.Number, Line: m.Line,
+		Measure: m.Number, Line: m.Line, Column: m.Column,
 		What: fmt.Sprintf("it holds %s, and %s asks for %s.",
 			beats(m.Length, m.Meter), m.Meter, beats(full, m.Meter)),
 		Do: do,

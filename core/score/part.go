@@ -83,7 +83,8 @@ type Measure struct {
 	Jump        Jump
 	Rehearsal   string
 
-	Line int // source line, 0 when unknown
+	Line   int // source line, 0 when unknown
+	Column int // column of its first event in that line, from 1; 0 when unknown
 }
 
 // Pickup says whether the measure is an upbeat to the first full one.

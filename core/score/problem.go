@@ -11,6 +11,7 @@ type Problem struct {
 	Measure int    // the measure's number, -1 when it is not about one
 	Note    int    // which note of the measure, from 1; 0 when not about one
 	Line    int    // line of the source, from 1; 0 when unknown
+	Column  int    // where in that line, from 1; 0 when unknown
 	What    string // a sentence without its place
 	Do      string // a sentence, or ""
 }

@@ -136,7 +136,7 @@ func Plain(s score.Score) score.Score {
 		p = p.Copy()
 		for i := range p.Measures {
 			m := &p.Measures[i]
-			m.Line = 0
+			m.Line, m.Column = 0, 0
 			for j := range m.Events {
 				m.Events[j].Line = 0
 				if len(m.Events[j].Others) == 0 {

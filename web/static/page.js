@@ -13,7 +13,7 @@
   document.addEventListener("click", (event) => {
     if (event.target.closest("[data-close]")) event.target.closest("dialog").close();
     const shown = event.target.closest("[data-line]");
-    if (shown) selectLine(Number(shown.dataset.line));
+    if (shown) selectMeasure(Number(shown.dataset.line), Number(shown.dataset.column));
     const cell = event.target.closest(".board td a");
     if (!cell || event.ctrlKey || event.metaKey || event.shiftKey) return;
     event.preventDefault();
@@ -27,13 +27,18 @@
     if (form) watchFile(form);
   });
 
-  // selectLine marks a line of the typed ABC.
-  function selectLine(n) {
+  // selectMeasure marks the measure of the typed ABC that starts at a column of a
+  // line, or the whole line where no column is known.
+  function selectMeasure(n, column) {
     const box = document.querySelector("textarea[name=abc]");
     const lines = box.value.split("\n");
+    const line = lines[n - 1] || "";
     const start = lines.slice(0, n - 1).join("\n").length + (n > 1 ? 1 : 0);
+    const from = column > 0 ? column - 1 : 0;
+    const bar = line.indexOf("|", from);
+    const to = column > 0 && bar > 0 ? bar : line.length;
     box.focus();
-    box.setSelectionRange(start, start + (lines[n - 1] || "").length);
+    box.setSelectionRange(start + from, start + to);
   }
 
   function watchFile(form) {

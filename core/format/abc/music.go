@@ -15,6 +15,7 @@ func (v *voice) music(line string) {
 		if v.r.full || len(v.r.problems) >= mostProblems {
 			return
 		}
+		v.r.column = i + 1
 		n := v.symbol(line[i:])
 		if n == 0 {
 			bad, size := utf8.DecodeRuneInString(line[i:])

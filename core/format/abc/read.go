@@ -17,7 +17,8 @@ type reader struct {
 	score    score.Score
 	problems score.Problems
 
-	line int // number of the line being read, from 1
+	line   int // number of the line being read, from 1
+	column int // of the symbol being read, from 1; 0 in a field
 
 	unit      score.Fraction // L:
 	unitSet   bool
@@ -48,7 +49,7 @@ func Read(text string) (score.Score, error) {
 	text = strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
 	tunes := 0
 	for i, line := range strings.Split(text, "\n") {
-		r.line = i + 1
+		r.line, r.column = i+1, 0
 		if strings.HasPrefix(line, "X:") {
 			tunes++
 			if tunes > 1 || r.inBody {
@@ -147,7 +148,7 @@ func (r *reader) unitLength() score.Fraction {
 }
 
 func (r *reader) fail(what, do string) {
-	r.problems = append(r.problems, score.Problem{Measure: -1, Line: r.line, What: what, Do: do})
+	r.problems = append(r.problems, score.Problem{Measure: -1, Line: r.line, Column: r.column, What: what, Do: do})
 }
 
 // remark notes something once for each kind.

@@ -1,6 +1,7 @@
 package abc
 
 import (
+	"errors"
 	"os"
 	"path/filepath"
 	"strings"
@@ -149,6 +150,19 @@ func TestProblemsNameTheirPlace(t *testing.T) {
 		_, err := Read(tt.text)
 		if err == nil || !strings.Contains(err.Error(), tt.says) {
 			t.Errorf("%s: got %v, want it to say %q", tt.name, err, tt.says)
+		}
+	}
+}
+
+func TestProblemsKnowTheirColumn(t *testing.T) {
+	for text, want := range map[string]int{
+		tune("B c d e | B c d e f |"): 11,
+		tune("B c ? d"):               5,
+	} {
+		_, err := Read(text)
+		var found score.Problems
+		if !errors.As(err, &found) || found[0].Column != want || found[0].Line != 6 {
+			t.Errorf("%q: %+v, want line 6, column %d", text, found, want)
 		}
 	}
 }

@@ -97,7 +97,7 @@ func (v *voice) startMeasure() {
 // tuplet, and gives it the signs that were waiting.
 func (v *voice) addEvent(e score.Event) {
 	if len(v.measure.Events) == 0 {
-		v.measure.Line = v.r.line
+		v.measure.Line, v.measure.Column = v.r.line, v.r.column
 	}
 	e.Line = v.r.line
 	if !v.broken.IsZero() {
