@@ -4,18 +4,9 @@ import (
 	"strings"
 	"testing"
 
-	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testabc"
 )
-
-func part(t *testing.T, text string) score.Part {
-	t.Helper()
-	s, err := abc.Read(text + "\n")
-	if err != nil {
-		t.Fatalf("%s: %v", text, err)
-	}
-	return s.Parts[0]
-}
 
 // counted writes a part's count as a teacher does over the notes: held beats in
 // round brackets, rests in square ones, bar lines as strokes.
@@ -51,14 +42,14 @@ func TestNumbers(t *testing.T) {
 		{"five four", "M:5/4\nL:1/4\nK:C\nc2 d e f|]", "1 (2) 3 4 5"},
 	}
 	for _, tt := range tests {
-		if got := counted(part(t, tt.music), Options{}); got != tt.want {
+		if got := counted(testabc.Part(t, tt.music), Options{}); got != tt.want {
 			t.Errorf("%s:\n got %s\nwant %s", tt.name, got, tt.want)
 		}
 	}
 }
 
 func TestTiedNotesAreHeldThrough(t *testing.T) {
-	p := part(t, "M:4/4\nL:1/4\nK:C\nc d3-|d2 e2|]")
+	p := testabc.Part(t, "M:4/4\nL:1/4\nK:C\nc d3-|d2 e2|]")
 	got := Part(p, Options{})
 	if first := got[0][1]; first.Label != "2" || strings.Join(first.Held, " ") != "3 4 1 2" {
 		t.Errorf("the tied note is counted %s, held %v", first.Label, first.Held)
@@ -69,7 +60,7 @@ func TestTiedNotesAreHeldThrough(t *testing.T) {
 }
 
 func TestTaps(t *testing.T) {
-	got := Part(part(t, "M:4/4\nL:1/8\nK:C\nc3 d e/f/ g a2|]"), Options{})[0]
+	got := Part(testabc.Part(t, "M:4/4\nL:1/8\nK:C\nc3 d e/f/ g a2|]"), Options{})[0]
 	want := []Tap{Down, Up, Down, NoTap, Up, Down}
 	for i, tap := range want {
 		if got[i].Tap != tap {
@@ -93,7 +84,7 @@ func TestCountOff(t *testing.T) {
 		{"eighth before six eight", "M:6/8\nL:1/8\nK:C\nc|c6|c3 c2|]", "1 la li 2* la"},
 	}
 	for _, tt := range tests {
-		p := part(t, tt.music)
+		p := testabc.Part(t, tt.music)
 		cues := CountOff(p, Options{})
 		var words []string
 		for _, c := range cues {

@@ -5,6 +5,7 @@ import (
 	"testing"
 
 	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testabc"
 )
 
 // Takadimi: Hoffman, Pelto and White 1996. The others: common practice.
@@ -40,14 +41,14 @@ func TestSchools(t *testing.T) {
 		{OneTa, restsHere, "ta (–) 3 4 | 1 2 ta (–) | ta rest ta ta"},
 	}
 	for _, tt := range tests {
-		if got := counted(part(t, tt.music), Options{School: tt.school}); got != tt.want {
+		if got := counted(testabc.Part(t, tt.music), Options{School: tt.school}); got != tt.want {
 			t.Errorf("%s:\n got %s\nwant %s", tt.school, got, tt.want)
 		}
 	}
 }
 
 func TestSlowBeatAndRests(t *testing.T) {
-	six := part(t, "M:6/8\nL:1/8\nK:C\nc3 d2e|z3 f/g/a z|]")
+	six := testabc.Part(t, "M:6/8\nL:1/8\nK:C\nc3 d2e|z3 f/g/a z|]")
 	tests := []struct {
 		options Options
 		want    string
@@ -64,7 +65,7 @@ func TestSlowBeatAndRests(t *testing.T) {
 		}
 	}
 	var words []string
-	for _, c := range CountOff(part(t, "M:6/8\nL:1/8\nK:C\nc6|]"), Options{SlowBeat: true}) {
+	for _, c := range CountOff(testabc.Part(t, "M:6/8\nL:1/8\nK:C\nc6|]"), Options{SlowBeat: true}) {
 		words = append(words, c.Word)
 	}
 	if got := strings.Join(words, " "); got != "1 2 3 4 ready go" {
@@ -73,14 +74,14 @@ func TestSlowBeatAndRests(t *testing.T) {
 }
 
 func TestOwnCueWords(t *testing.T) {
-	cues := CountOff(part(t, "M:4/4\nL:1/4\nK:C\nc4|]"), Options{Cues: [2]string{"horns", "up"}})
+	cues := CountOff(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nc4|]"), Options{Cues: [2]string{"horns", "up"}})
 	if got := cues[2].Word + " " + cues[3].Word; got != "horns up" {
 		t.Errorf("the count-off ends with %q", got)
 	}
 }
 
 func TestValuesJoinTies(t *testing.T) {
-	got := Part(part(t, "M:4/4\nL:1/8\nK:C\nc2-c d e4-|e4 f4|]"), Options{School: Values})
+	got := Part(testabc.Part(t, "M:4/4\nL:1/8\nK:C\nc2-c d e4-|e4 f4|]"), Options{School: Values})
 	if got[0][0].Label != "tam" || got[0][3].Label != "ta" || strings.Join(got[0][3].Held, "") != "aaa" {
 		t.Errorf("a quarter tied to an eighth is %q, two tied halves are %q with %v", got[0][0].Label, got[0][3].Label, got[0][3].Held)
 	}
@@ -96,7 +97,7 @@ func TestWordTables(t *testing.T) {
 		}
 	}
 	own := Options{School: Words, Words: WordTable{"x-x-": "ti-ger"}}
-	if got := counted(part(t, "M:2/4\nL:1/8\nK:C\ncd e2|]"), own); got != "ti ger 2" {
+	if got := counted(testabc.Part(t, "M:2/4\nL:1/8\nK:C\ncd e2|]"), own); got != "ti ger 2" {
 		t.Errorf("with one word of the teacher's own the count is %s", got)
 	}
 	if got := Pattern("x-."); got != "note, held, rest" {
@@ -105,7 +106,7 @@ func TestWordTables(t *testing.T) {
 }
 
 func TestEverySchoolSaysSomethingAtEveryNote(t *testing.T) {
-	p := part(t, "M:4/4\nL:1/8\nK:C\nc3 d efga|(3cde f2 g4|z2 c2 d>e f2|]")
+	p := testabc.Part(t, "M:4/4\nL:1/8\nK:C\nc3 d efga|(3cde f2 g4|z2 c2 d>e f2|]")
 	for _, school := range Schools() {
 		if school.Title() == "" {
 			t.Errorf("%s has no name for a page", school)

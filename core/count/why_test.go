@@ -3,6 +3,7 @@ package count
 import (
 	"strings"
 	"testing"
+	"unhurriedbench/internal/testabc"
 )
 
 func TestWhy(t *testing.T) {
@@ -32,7 +33,7 @@ func TestWhy(t *testing.T) {
 		{"M:4/4\nL:1/4\nK:C\nc d2>e2|z4|]", false, []string{"", "A dotted half: 2 + 1 = 3 beats, from 2 through 4."}},
 	}
 	for _, tt := range tests {
-		got := Why(part(t, strings.Replace(tt.music, "d2>e2", "d3", 1)), Options{}, tt.british)[0]
+		got := Why(testabc.Part(t, strings.Replace(tt.music, "d2>e2", "d3", 1)), Options{}, tt.british)[0]
 		for k, want := range tt.want {
 			if want != "" && got[k] != want {
 				t.Errorf("note %d: %q, want %q", k+1, got[k], want)
@@ -50,12 +51,12 @@ func TestCompare(t *testing.T) {
 		{"longer", "M:2/4\nL:1/4\nK:C\nc d|]", "M:2/4\nL:1/4\nK:C\nc d|e2|]", "one of them is longer"},
 	}
 	for _, tt := range tests {
-		got := Compare(part(t, tt.a), part(t, tt.b), Options{})
+		got := Compare(testabc.Part(t, tt.a), testabc.Part(t, tt.b), Options{})
 		if !strings.Contains(got.Why, tt.want) || got.Same != (tt.want == "Same") {
 			t.Errorf("%s: %s, want %q", tt.name, got.Why, tt.want)
 		}
 	}
-	shared := Compare(part(t, "M:2/4\nL:1/8\nK:C\nc2 d2|]"), part(t, "M:2/4\nL:1/8\nK:C\n(3cde f2|]"), Options{}).Rows[0].Pulses
+	shared := Compare(testabc.Part(t, "M:2/4\nL:1/8\nK:C\nc2 d2|]"), testabc.Part(t, "M:2/4\nL:1/8\nK:C\n(3cde f2|]"), Options{}).Rows[0].Pulses
 	var labels []string
 	for _, pulse := range shared {
 		labels = append(labels, pulse.Label)

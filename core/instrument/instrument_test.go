@@ -8,16 +8,8 @@ import (
 
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testabc"
 )
-
-func part(t *testing.T, text string) score.Part {
-	t.Helper()
-	s, err := abc.Read(text + "\n")
-	if err != nil {
-		t.Fatal(err)
-	}
-	return s.Parts[0]
-}
 
 func byID(t *testing.T, id string) Instrument {
 	t.Helper()
@@ -83,7 +75,7 @@ func TestMake(t *testing.T) {
 		{"bells", "B flat major", "Bb4 C5 D5 Eb5 F5", "treble"},
 	}
 	for _, tt := range tests {
-		made := Make(part(t, scale), "", byID(t, tt.id), Placement{})
+		made := Make(testabc.Part(t, scale), "", byID(t, tt.id), Placement{})
 		if got := pitches(made.Part); got != tt.notes {
 			t.Errorf("%s: %s, want %s", tt.id, got, tt.notes)
 		}
@@ -97,7 +89,7 @@ func TestMake(t *testing.T) {
 }
 
 func TestPartSoundsAsItsSource(t *testing.T) {
-	source := part(t, "M:4/4\nL:1/4\nK:Eb\nE =A _d ^f|B4|]")
+	source := testabc.Part(t, "M:4/4\nL:1/4\nK:Eb\nE =A _d ^f|B4|]")
 	for _, i := range All() {
 		if i.Unpitched() {
 			continue
@@ -113,7 +105,7 @@ func TestPartSoundsAsItsSource(t *testing.T) {
 }
 
 func TestMakeKeepsWhatWasWrittenForIt(t *testing.T) {
-	source := part(t, "M:4/4\nL:1/4\nK:C\nc' d' c' z|]")
+	source := testabc.Part(t, "M:4/4\nL:1/4\nK:C\nc' d' c' z|]")
 	source.Sounds = byID(t, "clarinet").Sounds
 	made := Make(source, "clarinet", byID(t, "clarinet"), Placement{})
 	if got := pitches(made.Part); got != "C6 D6 C6" {
@@ -128,11 +120,11 @@ func TestMakeKeepsWhatWasWrittenForIt(t *testing.T) {
 }
 
 func TestStrokesBothWays(t *testing.T) {
-	strokes := Make(part(t, "M:2/4\nL:1/4\nK:D\n(d e)|d2|]"), "", byID(t, "snare"), Placement{}).Part
+	strokes := Make(testabc.Part(t, "M:2/4\nL:1/4\nK:D\n(d e)|d2|]"), "", byID(t, "snare"), Placement{}).Part
 	if !strokes.Unpitched() || strokes.Measures[0].Events[0].SlurStarts != 0 {
 		t.Error("the snare part keeps pitches or slurs")
 	}
-	drum := part(t, "M:2/4\nL:1/4\nK:C clef=perc\nc c|]")
+	drum := testabc.Part(t, "M:2/4\nL:1/4\nK:C clef=perc\nc c|]")
 	// Concert D and what it is for each: common practice.
 	for id, want := range map[string]string{"violin": "D5 D5", "cello": "D3 D3", "trombone": "D3 D3", "clarinet": "E4 E4", "trumpet": "E4 E4"} {
 		if got := pitches(Make(drum, "", byID(t, id), Placement{}).Part); got != want {
@@ -172,10 +164,10 @@ func TestOneNote(t *testing.T) {
 }
 
 func TestUnplayable(t *testing.T) {
-	if found := Unplayable(part(t, "M:4/4\nL:1/4\nK:C\nF,,, c g b|]")); len(found) != 0 {
+	if found := Unplayable(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nF,,, c g b|]")); len(found) != 0 {
 		t.Errorf("notes in range are refused: %v", found)
 	}
-	found := Unplayable(part(t, "M:4/4\nL:1/4\nK:C\nc d e f|c d'''' e f|]"))
+	found := Unplayable(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nc d e f|c d'''' e f|]"))
 	if len(found) != 1 || !strings.Contains(found[0].Error(), "Measure 2, note 2") {
 		t.Errorf("D9 is refused as %v", found)
 	}
@@ -204,7 +196,7 @@ func TestGuess(t *testing.T) {
 }
 
 func TestOctaveChoices(t *testing.T) {
-	source := part(t, "M:4/4\nL:1/4\nK:Bb\nd e f2|g f e d|B4|]")
+	source := testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nd e f2|g f e d|B4|]")
 	choices := OctaveChoices(source, byID(t, "clarinet"))
 	var words []string
 	for _, c := range choices {
@@ -217,7 +209,7 @@ func TestOctaveChoices(t *testing.T) {
 	if !slices.Equal(words, want) {
 		t.Errorf("the clarinet may choose\n%s\nwant\n%s", strings.Join(words, "\n"), strings.Join(want, "\n"))
 	}
-	crossing := OctaveChoices(part(t, "M:4/4\nL:1/4\nK:C\nG A G A|G4|]"), byID(t, "clarinet"))
+	crossing := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nG A G A|G4|]"), byID(t, "clarinet"))
 	if got := crossing[1].Why; !strings.Contains(got, "it crosses the break 4 times") {
 		t.Errorf("a line over the break says %q", got)
 	}
@@ -225,7 +217,7 @@ func TestOctaveChoices(t *testing.T) {
 		t.Errorf("a drum may choose %v", got)
 	}
 	for _, id := range []string{"horn-f", "bass"} {
-		if got := OctaveChoices(part(t, "M:4/4\nL:1/4\nK:Bb\nB c B2|]"), byID(t, id)); len(got) < 2 {
+		if got := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nB c B2|]"), byID(t, id)); len(got) < 2 {
 			t.Errorf("%s may choose %v", id, got)
 		}
 	}

@@ -7,18 +7,8 @@ import (
 	"strings"
 	"testing"
 
-	"unhurriedbench/core/format/abc"
-	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testabc"
 )
-
-func part(t *testing.T, text string) score.Part {
-	t.Helper()
-	s, err := abc.Read(text)
-	if err != nil {
-		t.Fatal(err)
-	}
-	return s.Parts[0]
-}
 
 // elements counts the elements of a document and fails when it is not
 // well-formed or an id occurs twice.
@@ -68,7 +58,7 @@ func TestWrite(t *testing.T) {
 		{"strokes", "M:2/4\nL:1/4\nK:C clef=perc\nc c|]", map[string]int{"note": 2}, []string{`lines="1"`, `loc="0"`}},
 	}
 	for _, tt := range tests {
-		document := Write(part(t, tt.music+"\n"), Options{})
+		document := Write(testabc.Part(t, tt.music+"\n"), Options{})
 		counts := elements(t, document)
 		for name, n := range tt.want {
 			if counts[name] != n {
@@ -84,7 +74,7 @@ func TestWrite(t *testing.T) {
 }
 
 func TestRulerHasANoteForEveryPulse(t *testing.T) {
-	p := part(t, "M:2/4\nL:1/8\nK:C\n(3cde c2|c/d/e/f/ g2|]\n")
+	p := testabc.Part(t, "M:2/4\nL:1/8\nK:C\n(3cde c2|c/d/e/f/ g2|]\n")
 	document := Write(p, Options{Ruler: true})
 	elements(t, document)
 	for i, m := range p.Measures {
