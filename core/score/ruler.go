@@ -29,7 +29,7 @@ func (m Measure) Ruler() []Pulse {
 // division finds the coarsest division of the beat that starts at from on which
 // every event in it starts.
 func (m Measure) division(from, beat Fraction) (Value, int) {
-	parts := []int{2, 4, 3, 6, 8, 12, 24}
+	parts := []int{2, 4, 3, 6, 8, 12, 24, 5, 10, 7}
 	if m.Meter.Compound() {
 		parts = []int{3, 6, 12, 24}
 	} else if beat.Cmp(Frac(1, 8)) <= 0 {
@@ -62,9 +62,16 @@ func pulseValue(m Meter, n int) Value {
 	if m.Compound() {
 		return Value{Base: m.Unit * n / 3}
 	}
-	if n%3 != 0 {
+	normal := n
+	switch {
+	case n%3 == 0:
+		normal = n / 3 * 2
+	case n%5 == 0:
+		normal = n / 5 * 4
+	case n%7 == 0:
+		normal = n / 7 * 4
+	default:
 		return Value{Base: m.Unit * n}
 	}
-	normal := n / 3 * 2
 	return Value{Base: m.Unit * normal, Tuplet: Ratio{n, normal}}
 }

@@ -84,6 +84,10 @@ func TestRulerHasANoteForEveryPulse(t *testing.T) {
 			}
 		}
 	}
+	five := testabc.Part(t, "M:2/4\nL:1/8\nK:C\n(5:4:5c/d/e/f/g/ a2|]")
+	if got := len(five.Measures[0].Ruler()); got != 7 {
+		t.Errorf("a quintuplet and a plain beat have %d pulses, want 5 + 2", got)
+	}
 	if got := len(p.Measures[0].Ruler()); got != 5 {
 		t.Errorf("a triplet and a plain beat have %d pulses, want 3 + 2", got)
 	}
