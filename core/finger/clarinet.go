@@ -1,57 +1,48 @@
 package finger
 
-import "unhurriedbench/core/score"
-
-// clarinetTable gives the fingerings of the seventeen-key clarinet by MIDI
-// number of the written note, default first, from E3 to C6.
+// clarinetTable is the seventeen-key clarinet's, from low E to the C above the
+// staff, the same for B flat and E flat clarinets.
 //
-// Provenance: from memory, common practice. The upper register was written
-// apart from the lower and agrees with it by the law of the twelfth: the
-// register key added to a lower fingering sounds a twelfth higher
-// (see TestClarinetTwelfth).
-var clarinetTable = map[string][]Fingering{
-	"E3":  {{"T 1 2 3 L-E | 4 5 6", ""}, {"T 1 2 3 | 4 5 6 R-E", "right little finger, when the left one is needed next"}},
-	"F3":  {{"T 1 2 3 | 4 5 6 R-F", ""}, {"T 1 2 3 L-F | 4 5 6", "left little finger, next to a right-hand A flat or E"}},
-	"F#3": {{"T 1 2 3 | 4 5 6 R-F#", ""}, {"T 1 2 3 L-F# | 4 5 6", "left little finger, next to a right-hand E or A flat"}},
-	"G3":  {{"T 1 2 3 | 4 5 6", ""}},
-	"G#3": {{"T 1 2 3 | 4 5 6 R-Ab", ""}},
-	"A3":  {{"T 1 2 3 | 4 5", ""}},
-	"Bb3": {{"T 1 2 3 | 4", ""}},
-	"B3":  {{"T 1 2 3 | 5", ""}, {"T 1 2 3 | 4 sliver", "chromatic, next to B flat"}},
-	"C4":  {{"T 1 2 3 |", ""}},
-	"C#4": {{"T 1 2 3 L-C# |", ""}},
-	"D4":  {{"T 1 2 |", ""}},
-	"Eb4": {{"T 1 2 | sideEb", ""}, {"T 1 | 4", "one and one, where the side key is out of reach"}},
-	"E4":  {{"T 1 |", ""}},
-	"F4":  {{"T |", ""}},
-	"F#4": {{"1 |", ""}, {"T | sideEb sideF#", "chromatic, next to F"}},
-	"G4":  {{"|", ""}},
-	"G#4": {{"G# |", ""}},
-	"A4":  {{"A |", ""}},
-	"Bb4": {{"R A |", ""}, {"A | sideBb", "a clearer sound, when there is time for the side key"}},
-	"B4":  {{"T R 1 2 3 L-E | 4 5 6", ""}, {"T R 1 2 3 | 4 5 6 R-E", "right little finger, when the left one is needed next"}},
-	"C5":  {{"T R 1 2 3 | 4 5 6 R-F", ""}, {"T R 1 2 3 L-F | 4 5 6", "left little finger, next to a right-hand E flat or B"}},
-	"C#5": {{"T R 1 2 3 | 4 5 6 R-F#", ""}, {"T R 1 2 3 L-F# | 4 5 6", "left little finger, next to a right-hand B or E flat"}},
-	"D5":  {{"T R 1 2 3 | 4 5 6", ""}},
-	"Eb5": {{"T R 1 2 3 | 4 5 6 R-Ab", ""}},
-	"E5":  {{"T R 1 2 3 | 4 5", ""}},
-	"F5":  {{"T R 1 2 3 | 4", ""}},
-	"F#5": {{"T R 1 2 3 | 5", ""}, {"T R 1 2 3 | 4 sliver", "chromatic, next to F"}},
-	"G5":  {{"T R 1 2 3 |", ""}},
-	"G#5": {{"T R 1 2 3 L-C# |", ""}},
-	"A5":  {{"T R 1 2 |", ""}},
-	"Bb5": {{"T R 1 2 | sideEb", ""}, {"T R 1 | 4", "one and one, where the side key is out of reach"}},
-	"B5":  {{"T R 1 |", ""}},
-	"C6":  {{"T R |", ""}},
-}
+// Provenance: from memory, common practice. The upper register was written apart
+// from the lower and agrees with it by the law of the twelfth: the register key
+// added to a lower fingering sounds a twelfth higher (TestClarinetTwelfth).
+const clarinetTable = `
+E3 T 1 2 3 L-E | 4 5 6 / T 1 2 3 | 4 5 6 R-E: right little finger, when the left one is needed next
+F3 T 1 2 3 | 4 5 6 R-F / T 1 2 3 L-F | 4 5 6: left little finger, next to a right-hand A flat or E
+F#3 T 1 2 3 | 4 5 6 R-F# / T 1 2 3 L-F# | 4 5 6: left little finger, next to a right-hand E or A flat
+G3 T 1 2 3 | 4 5 6
+G#3 T 1 2 3 | 4 5 6 R-Ab
+A3 T 1 2 3 | 4 5
+Bb3 T 1 2 3 | 4
+B3 T 1 2 3 | 5 / T 1 2 3 | 4 sliver: chromatic, next to B flat
+C4 T 1 2 3 |
+C#4 T 1 2 3 L-C# |
+D4 T 1 2 |
+Eb4 T 1 2 | sideEb / T 1 | 4: one and one, where the side key is out of reach
+E4 T 1 |
+F4 T |
+F#4 1 | / T | sideEb sideF#: chromatic, next to F
+G4 |
+G#4 G# |
+A4 A |
+Bb4 R A | / A | sideBb: a clearer sound, when there is time for the side key
+B4 T R 1 2 3 L-E | 4 5 6 / T R 1 2 3 | 4 5 6 R-E: right little finger, when the left one is needed next
+C5 T R 1 2 3 | 4 5 6 R-F / T R 1 2 3 L-F | 4 5 6: left little finger, next to a right-hand E flat or B
+C#5 T R 1 2 3 | 4 5 6 R-F# / T R 1 2 3 L-F# | 4 5 6: left little finger, next to a right-hand B or E flat
+D5 T R 1 2 3 | 4 5 6
+Eb5 T R 1 2 3 | 4 5 6 R-Ab
+E5 T R 1 2 3 | 4 5
+F5 T R 1 2 3 | 4
+F#5 T R 1 2 3 | 5 / T R 1 2 3 | 4 sliver: chromatic, next to F
+G5 T R 1 2 3 |
+G#5 T R 1 2 3 L-C# |
+A5 T R 1 2 |
+Bb5 T R 1 2 | sideEb / T R 1 | 4: one and one, where the side key is out of reach
+B5 T R 1 |
+C6 T R |
+`
 
-// clarinetByMIDI is clarinetTable by note number.
-var clarinetByMIDI = func() map[int][]Fingering {
-	byMIDI := map[int][]Fingering{}
-	for note, found := range clarinetTable {
-		byMIDI[score.MustPitch(note).MIDI()] = found
-	}
-	return byMIDI
-}()
-
-func clarinet(p score.Pitch) (Choice, bool) { return firstIsDefault(clarinetByMIDI[p.MIDI()]) }
+// bassClarinetLow is what a bass clarinet has below.
+const bassClarinetLow = `
+Eb3 T 1 2 3 | 4 5 6 R-Eb / T 1 2 3 L-Eb | 4 5 6: left little finger, next to a right-hand E or F
+`

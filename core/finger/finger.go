@@ -21,36 +21,44 @@ type Choice struct {
 
 // Known says whether fingerings are kept for an instrument.
 func Known(i instrument.Instrument) bool {
-	switch i.Mechanism {
-	case instrument.Valves:
-		return i.Pedal > 0
-	case instrument.Slide, instrument.Sticks:
-		return true
-	case instrument.Strings:
-		return len(i.OpenStrings) > 0
-	case instrument.Woodwind:
-		return i.ID == "clarinet" || i.ID == "eb-clarinet"
-	}
-	return false
+	return i.Mechanism != instrument.Woodwind || woodwindTables[i.ID] != nil
 }
 
 // For finds how an instrument plays a written pitch; ok is false outside its
 // range and where Known is false. Sticks have no pitches: see Part.
 func For(i instrument.Instrument, p score.Pitch) (Choice, bool) {
-	if !i.Plays(p) || !Known(i) {
+	if !i.Plays(p) {
 		return Choice{}, false
 	}
 	switch i.Mechanism {
 	case instrument.Valves:
-		return valves(p, i.Pedal)
+		return brassFor(i, p)
 	case instrument.Slide:
+		if i.ID == "trombone-f" {
+			return slideWithAttachment(p)
+		}
 		return slide(p)
 	case instrument.Strings:
+		if i.ID == "bass" {
+			return doubleBass(i, p)
+		}
 		return stopped(i, p)
 	case instrument.Woodwind:
-		return clarinet(p)
+		return firstIsDefault(woodwindTables[i.ID][p.MIDI()])
+	case instrument.Bars:
+		return Choice{Fingering: Fingering{Text: p.String()}}, true
 	}
 	return Choice{}, false
+}
+
+func brassFor(i instrument.Instrument, p score.Pitch) (Choice, bool) {
+	switch i.ID {
+	case "horn-f":
+		return firstIsDefault(hornF(p))
+	case "horn-double":
+		return doubleHorn(p)
+	}
+	return valves(p, i.Pedal)
 }
 
 // Part finds the fingering of every event of a part written for the instrument,

@@ -32,6 +32,14 @@ func TestFingerings(t *testing.T) {
 		{"clarinet", "Bb3 B3 A4 Bb4 C5", "T 1 2 3 | 4,T 1 2 3 | 5,A |,R A |,T R 1 2 3 | 4 5 6 R-F"},
 		{"violin", "D4 E4 F4 F#4 G4 G#4 A4 C5 C#5 Bb5", "D0,D1,D L2,D2,D3,D H3,A0,A L2,A2,E L4"},
 		{"violin", "Ab3 Ab4 Eb5 B5", "G L1,D L4,A L4,E4"},
+		{"alto-sax", "B4 A4 G4 C5 D5 F4 E4 C#5 Bb3", "1 |,1 2 |,1 2 3 |,2 |,oct 1 2 3 | 4 5 6,1 2 3 | 4,1 2 3 | 4 5,|,1 2 3 Bb | 4 5 6 C"},
+		{"flute", "D5 Eb5 F5 F#5 D4 G4 B4 C5", "T 2 3 | 4 5 6,T 2 3 | 4 5 6 Eb,T 1 2 3 | 4 Eb,T 1 2 3 | 6 Eb,T 1 2 3 | 4 5 6,T 1 2 3 | Eb,T 1 | Eb,1 | Eb"},
+		{"oboe", "B4 A4 G4 C5 D5 F#4 E5 A5", "1 |,1 2 |,1 2 3 |,1 | 4,half 2 3 | 4 5 6,1 2 3 | 4,oct1 1 2 3 | 4 5,oct2 1 2 |"},
+		{"horn-f", "C4 D4 Eb4 E4 F4 F#4 G4 G#4 A4 Bb4 B4 C5 D5", "0,1,2,0,1,2,0,2-3,1-2,1,2,0,1"},
+		{"horn-double", "C4 F4 G4 G#4 A4 Bb4 B4 C5 D5 F5", "0,1,0,T2-3,T1-2,T1,T2,T0,T1-2,T0"},
+		{"trombone-f", "C3 B2 F2 Eb2 C2 Bb2 D3 F3", "F1,F2,F1,F3,F6,1,4,1"},
+		{"bass", "E2 F2 F#2 G2 G#2 A2 Bb2 C3 C#3 D3 F#3 G3 B3 C4 C#4", "E0,E1(half),E1,E2,E4,A0,A1(half),A2,A4,D0,D4,G0,G4,G1(III),G2(III)"},
+		{"bells", "Bb4 C5", "Bb4,C5"},
 		{"viola", "C3 D3 E3 Eb3 G3 F4 A4", "C0,C1,C2,C L2,G0,D L2,A0"},
 		{"euphonium-bc", "Bb2 C3 D3 Eb3 F3 Bb3 C4", "0 1-3 1-2 1 0 0 1"},
 		{"tuba-bb", "Bb1 C2 D2 Eb2 F2 Bb2", "0 1-3 1-2 1 0 0"},
@@ -122,13 +130,17 @@ func TestBrassFingeringsSoundTheirNote(t *testing.T) {
 	tests := []struct {
 		id    string
 		pedal int
-	}{{"trumpet", 48}, {"trombone", 34}, {"euphonium-bc", 34}, {"euphonium-tc", 48}, {"tuba-bb", 22}, {"tuba-eb", 27}}
+	}{{"horn-f", 36}, {"horn-double", 36}, {"trumpet", 48}, {"trombone", 34}, {"euphonium-bc", 34}, {"euphonium-tc", 48}, {"tuba-bb", 22}, {"tuba-eb", 27}}
 	for _, tt := range tests {
 		i, _ := instrument.ByID(tt.id)
 		for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
 			c, _ := For(i, spellings(midi)[0])
 			for _, f := range append([]Fingering{c.Fingering}, c.Alternates...) {
-				semitones, ok := down[f.Text]
+				semitones, ok := down[strings.TrimPrefix(f.Text, "T")]
+				pedal := tt.pedal
+				if strings.HasPrefix(f.Text, "T") {
+					pedal = hornFlatPedal
+				}
 				allowed := 15.0
 				if tt.id == "trombone" {
 					n, err := strconv.Atoi(strings.TrimSuffix(f.Text, "+"))
@@ -142,8 +154,8 @@ func TestBrassFingeringsSoundTheirNote(t *testing.T) {
 					continue
 				}
 				nearest := math.Inf(1)
-				for n := 2; n <= 8; n++ {
-					sounds := float64(100*(tt.pedal-semitones)) + 1200*math.Log2(float64(n))
+				for n := 2; n <= 12; n++ {
+					sounds := float64(100*(pedal-semitones)) + 1200*math.Log2(float64(n))
 					nearest = math.Min(nearest, math.Abs(sounds-float64(100*midi)))
 				}
 				if nearest > allowed {
@@ -157,14 +169,84 @@ func TestBrassFingeringsSoundTheirNote(t *testing.T) {
 // The clarinet overblows a twelfth: the register key added to a fingering of
 // the lower register sounds nineteen semitones higher.
 func TestClarinetTwelfth(t *testing.T) {
-	lowest, highest := score.MustPitch("E3").MIDI(), score.MustPitch("F4").MIDI()
-	for midi := lowest; midi <= highest; midi++ {
-		low, high := clarinetByMIDI[midi][0].Text, clarinetByMIDI[midi+19][0].Text
-		if low == "1 |" { // F sharp 4 has no thumb, so no register key
+	for _, id := range []string{"clarinet", "eb-clarinet", "bass-clarinet"} {
+		law(t, id, "E3", "F4", 19, func(low string) string {
+			if low == "1 |" { // F sharp 4 has no thumb, so no register key
+				return ""
+			}
+			return strings.Replace(low, "T", "T R", 1)
+		})
+	}
+}
+
+// The saxophone overblows an octave with the octave key alone, from D to C sharp.
+func TestSaxophoneOctave(t *testing.T) {
+	for _, id := range []string{"soprano-sax", "alto-sax", "tenor-sax", "bari-sax"} {
+		law(t, id, "D4", "C#5", 12, func(low string) string {
+			return strings.TrimSpace("oct " + low)
+		})
+	}
+}
+
+// The flute's second octave has the fingerings of the first, but for D and E
+// flat, where the first finger is lifted to help the octave speak.
+func TestFluteOctave(t *testing.T) {
+	for _, id := range []string{"flute", "piccolo"} {
+		law(t, id, "E4", "C#5", 12, func(low string) string { return low })
+		law(t, id, "D4", "Eb4", 12, func(low string) string { return strings.Replace(low, "1 ", "", 1) })
+	}
+}
+
+// The oboe adds its first octave key from E to G sharp and its second from A to
+// C; D and E flat have the half hole instead of the first finger.
+func TestOboeOctave(t *testing.T) {
+	law(t, "oboe", "E4", "G#4", 12, func(low string) string { return "oct1 " + low })
+	law(t, "oboe", "A4", "C5", 12, func(low string) string { return "oct2 " + low })
+	law(t, "oboe", "C#4", "Eb4", 12, func(low string) string { return strings.Replace(low, "1", "half", 1) })
+}
+
+// law checks the default fingerings of a range against those some semitones
+// above it; an empty expectation is an exception of the law.
+func law(t *testing.T, id, from, to string, up int, higher func(string) string) {
+	t.Helper()
+	for midi := score.MustPitch(from).MIDI(); midi <= score.MustPitch(to).MIDI(); midi++ {
+		low, high := woodwindTables[id][midi], woodwindTables[id][midi+up]
+		if len(low) == 0 || len(high) == 0 {
+			t.Errorf("%s: no fingering for MIDI %d or %d above it", id, midi, up)
 			continue
 		}
-		if want := strings.Replace(low, "T", "T R", 1); high != want {
-			t.Errorf("a twelfth above %q is %q, want %q", low, high, want)
+		if want := higher(low[0].Text); want != "" && high[0].Text != want {
+			t.Errorf("%s: %d semitones above %q is %q, want %q", id, up, low[0].Text, high[0].Text, want)
+		}
+	}
+}
+
+// Every key in a table is one that docs/fingerings.md names, in hand order, and
+// no two notes of one register have the same default.
+func TestWoodwindSpelling(t *testing.T) {
+	order := strings.Fields("oct oct1 oct2 half T TBb R A 1 bis 2 3 G# L-E L-F# L-F L-C# L-Eb frontF palmD palmEb palmF F Eb C# B Bb | " +
+		"tr1 tr2 4 5 6 sliver sideEb sideBb sideC sideF# highE Eb F C# C Ab R-E R-F R-F# R-Ab R-Eb")
+	for id, notes := range woodwindTables {
+		for midi, ways := range notes {
+			for _, way := range ways {
+				at := -1
+				for _, key := range strings.Fields(way.Text) {
+					next := slices.Index(order[at+1:], key)
+					if next < 0 {
+						t.Errorf("%s, MIDI %d: %q is misspelled or out of order at %s", id, midi, way.Text, key)
+						break
+					}
+					at += 1 + next
+				}
+				if !strings.Contains(way.Text, "|") {
+					t.Errorf("%s, MIDI %d: %q does not part the hands", id, midi, way.Text)
+				}
+			}
+			for other, same := range notes {
+				if other > midi && other-midi < 11 && same[0].Text == ways[0].Text {
+					t.Errorf("%s: MIDI %d and %d are both %q", id, midi, other, ways[0].Text)
+				}
+			}
 		}
 	}
 }

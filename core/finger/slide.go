@@ -36,3 +36,29 @@ func slide(p score.Pitch) (Choice, bool) {
 	}
 	return firstIsDefault(found)
 }
+
+// attachmentPedal is the pedal note of the tube with its F attachment, F1, as a
+// MIDI number.
+const attachmentPedal = 29
+
+// slideWithAttachment adds the F attachment where the plain slide would be out at
+// sixth position or farther, and below its range. On the longer tube the slide
+// has six positions, each a semitone and somewhat farther apart.
+func slideWithAttachment(p score.Pitch) (Choice, bool) {
+	plain, ok := slide(p)
+	var found []Fingering
+	for _, open := range []partial{{2, 12}, {3, 19}} {
+		if down := attachmentPedal + open.semitones - p.MIDI(); down >= 0 && down <= 5 {
+			found = append(found, Fingering{Text: "F" + strconv.Itoa(down+1), Why: "with the F attachment, to stay near"})
+		}
+	}
+	switch {
+	case !ok:
+		return firstIsDefault(found)
+	case len(found) > 0 && (plain.Text == "6" || plain.Text == "7"):
+		plain.Why = "without the attachment"
+		return firstIsDefault(append(found, append([]Fingering{plain.Fingering}, plain.Alternates...)...))
+	}
+	plain.Alternates = append(plain.Alternates, found...)
+	return plain, true
+}

@@ -70,3 +70,19 @@ func hand(cello bool, open, p score.Pitch, up int) (place, bool) {
 	}
 	return violinHand[up], true
 }
+
+// bassHand is finger and position on one string of the double bass by semitones
+// above it: fingers 1, 2 and 4 a semitone apart, first position a whole step up.
+// From the fourth semitone on the next string takes over, but for the highest,
+// where third position follows. Source: common practice.
+var bassHand = [8]string{"0", "1(half)", "1", "2", "4", "1(III)", "2(III)", "4(III)"}
+
+func doubleBass(i instrument.Instrument, p score.Pitch) (Choice, bool) {
+	for k := len(i.OpenStrings) - 1; k >= 0; k-- {
+		open := i.OpenStrings[k]
+		if up := p.MIDI() - open.MIDI(); up >= 0 && up < len(bassHand) {
+			return Choice{Fingering: Fingering{Text: open.Step.String() + bassHand[up]}}, true
+		}
+	}
+	return Choice{}, false
+}

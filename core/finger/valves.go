@@ -1,10 +1,6 @@
 package finger
 
-import (
-	"fmt"
-
-	"unhurriedbench/core/score"
-)
+import "unhurriedbench/core/score"
 
 // valveSets is the valve combination that lowers the open tube by 0 to 6
 // semitones: valve 2 lowers one, valve 1 two, valve 3 three. Source: Benade,
@@ -24,18 +20,7 @@ var openPartials = []partial{{2, 12}, {3, 19}, {4, 24}, {5, 28}, {6, 31}, {8, 36
 // valves computes the fingerings of a three-valve instrument from the MIDI
 // number of its written pedal note, the shortest tube first.
 func valves(p score.Pitch, pedal int) (Choice, bool) {
-	var found []Fingering
-	for _, open := range openPartials {
-		down := pedal + open.semitones - p.MIDI()
-		if down < 0 || down > 6 {
-			continue
-		}
-		found = append(found, Fingering{Text: valveSets[down], Why: fmt.Sprintf("the same note on partial %d: a longer tube, for a trill or to match a neighbour", open.number)})
-		if down == 3 {
-			found = append(found, Fingering{Text: "3", Why: "valve 3 alone is the same length as 1 and 2 together"})
-		}
-	}
-	return firstIsDefault(found)
+	return firstIsDefault(onPartials(p, pedal, openPartials))
 }
 
 // firstIsDefault makes a choice of a list in order of preference.

@@ -36,6 +36,7 @@ type Instrument struct {
 	High        score.Pitch
 	Home        score.Pitch   // where a first-year line sits well
 	Blown       bool          // a breath comes before the first note
+	Thumb       bool          // a woodwind whose left thumb covers a hole or key in most notes
 	Program     int           // General MIDI program, from 1
 	Pedal       int           // MIDI number of the written pedal note, of brass whose fingering is computed
 	OpenStrings []score.Pitch // from the lowest

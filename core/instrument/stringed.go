@@ -12,7 +12,7 @@ func stringed() []Instrument {
 		}
 		return i
 	}
-	bass := named("bass", score.Bass, 44)
+	bass := named("bass", score.Bass, 44, "E2", "A2", "D3", "G3")
 	bass.Name, bass.Sounds = "double bass", score.Octaves(-1)
 	return []Instrument{
 		named("violin", score.Treble, 41, "G3", "D4", "A4", "E5").span("G3", "G3", "A4", "B5", "B5"),

@@ -1,6 +1,10 @@
 package instrument
 
-import "unhurriedbench/core/score"
+import (
+	"strings"
+
+	"unhurriedbench/core/score"
+)
 
 // woodwinds lists the woodwinds. Transpositions are facts of the trade; ranges
 // are common practice, the comfortable ones what a first-year book asks for.
@@ -9,14 +13,15 @@ func woodwinds() []Instrument {
 	named := func(id, name string, sounds score.Interval, program int) Instrument {
 		i := wind
 		i.ID, i.Name, i.Sounds, i.Program = id, name, sounds, program
+		i.Thumb = strings.HasSuffix(id, "clarinet") || id == "flute" || id == "piccolo"
 		return i
 	}
 	bassoon := named("bassoon", "bassoon", score.Interval{}, 71)
 	bassoon.Clef = score.Bass
 	return []Instrument{
-		named("piccolo", "piccolo", score.Octaves(1), 73).span("D4", "D4", "Bb4", "G5", "C7"),
-		named("flute", "flute", score.Interval{}, 74).span("C4", "D4", "Bb4", "G5", "C7"),
-		named("oboe", "oboe", score.Interval{}, 69).span("Bb3", "C4", "A4", "F5", "F6"),
+		named("piccolo", "piccolo", score.Octaves(1), 73).span("D4", "D4", "Bb4", "G5", "A6"),
+		named("flute", "flute", score.Interval{}, 74).span("C4", "D4", "Bb4", "G5", "A6"),
+		named("oboe", "oboe", score.Interval{}, 69).span("Bb3", "C4", "A4", "F5", "C6"),
 		bassoon.span("Bb1", "E2", "C3", "D4", "Bb4"),
 		named("eb-clarinet", "E flat clarinet", sounding(2, 3), 72).span("E3", "E3", "D4", "A4", "C6"),
 		named("clarinet", "clarinet", sounding(-1, -2), 72).span("E3", "E3", "D4", "A4", "C6"),

@@ -102,11 +102,11 @@ window.lanes = (function () {
     g.append(make("text", { class: trap ? "n n-trap" : "n", x, y }, event.name));
   }
 
-  function drawFingerings(g, system, y, height, mechanism) {
-    const drawing = window.fingering[mechanism];
+  function drawFingerings(g, system, y, height, data) {
+    const drawing = window.fingering[data.mechanism];
     for (const m of system.measures) {
       for (const { event, at } of m.events) {
-        if (at && event.fingering) drawing.mark(g, event.fingering, at.cx, y, height);
+        if (at && event.fingering) drawing.mark(g, event.fingering, at.cx, y, height, data);
       }
     }
   }
@@ -178,7 +178,7 @@ window.lanes = (function () {
         if (row.lane === "tap") drawTaps(lane, system, y);
         if (row.lane === "count") drawCounts(lane, system, y);
         if (row.lane === "name") drawNames(lane, system, y);
-        if (row.lane === "finger") drawFingerings(lane, system, y, row.height, data.mechanism);
+        if (row.lane === "finger") drawFingerings(lane, system, y, row.height, data);
         g.append(lane);
       }
       drawAlerts(g, system, bottom);
