@@ -178,8 +178,12 @@ func (v benchView) Watch() []watched {
 	var list []watched
 	for i := v.Piece.From; i <= v.Piece.To; i++ {
 		for _, e := range v.Report.Measures[i].Events {
-			if e.Has(breakdown.Trap) || e.Has(breakdown.Accidental) || e.Has(breakdown.Carried) || e.Has(breakdown.Cancelled) {
-				list = append(list, watched{v.Report.Measures[i].Number, e.ShortName, e.Has(breakdown.Trap), e.Why})
+			if e.Has(breakdown.Trap) || e.Has(breakdown.Accidental) || e.Has(breakdown.Carried) || e.Has(breakdown.Cancelled) || e.Has(breakdown.HardChange) {
+				label := e.ShortName
+				if label == "" {
+					label = e.Fingering
+				}
+				list = append(list, watched{v.Report.Measures[i].Number, label, e.Has(breakdown.Trap), e.Why})
 			}
 		}
 	}

@@ -58,6 +58,9 @@ func reasons(e breakdown.Event) []string {
 	for _, way := range e.Ways {
 		why = append(why, "Or "+way.Text+": "+way.Why+".")
 	}
+	if e.Change != nil {
+		why = append(why, "From the note before: "+e.Change.Why+".")
+	}
 	if e.Why != "" {
 		why = append(why, e.Why)
 	}

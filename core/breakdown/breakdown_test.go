@@ -96,6 +96,29 @@ func TestOtherAlerts(t *testing.T) {
 	}
 }
 
+func TestChanges(t *testing.T) {
+	r := read(t, "M:4/4\nL:1/4\nK:C\nG A z2|B- B z A|", "clarinet", nil)
+	// Written A B z2 | C sharp, over the break or not, as the octave has it.
+	var changes []string
+	for _, m := range r.Measures {
+		for _, e := range m.Events {
+			if e.Change != nil {
+				changes = append(changes, e.Change.Why)
+			}
+		}
+	}
+	if len(changes) != 3 {
+		t.Errorf("the changes are %q, want one to each struck note but the first", changes)
+	}
+	if got := alerts(r, Prepare); got != "2.1 2.4" {
+		t.Errorf("the hand prepares at %q", got)
+	}
+	trombone := read(t, "M:4/4\nL:1/4\nK:Bb\nB C B z|", "trombone", nil)
+	if got := alerts(trombone, HardChange); got == "" {
+		t.Error("a far slide is not a hard change")
+	}
+}
+
 func TestCut(t *testing.T) {
 	tests := []struct{ name, music, want string }{
 		{"every two measures", "M:4/4\nL:1/4\nK:C\nc4|d4|e4|f4|g4|]", "A 1 2, B 3 4, C 5, Whole 1 2 3 4 5"},

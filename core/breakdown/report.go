@@ -23,6 +23,8 @@ const (
 	Respelled  Alert = "respelled"  // the same key on the instrument has another name elsewhere
 	Long       Alert = "long"       // two beats or more in moving company
 	Last       Alert = "last"       // the final note, which lasts to the next downbeat
+	Prepare    Alert = "prepare"    // a rest before it, in which the hand moves
+	HardChange Alert = "hard-change"
 )
 
 // Event is one note or rest, explained.
@@ -43,10 +45,11 @@ type Event struct {
 	Alternates []string           `json:"alternates,omitzero"`
 	Tied       bool               `json:"tied"`
 	Alerts     []Alert            `json:"alerts"`
-	Why        string             `json:"-"` // the alerts, in a sentence
-	CountWhy   string             `json:"-"` // the arithmetic of its length
-	NameWhy    string             `json:"-"` // how to find its letter
-	Ways       []finger.Fingering `json:"-"` // the alternates with their reasons
+	Why        string             `json:"-"`                // the alerts, in a sentence
+	Change     *finger.Change     `json:"change,omitempty"` // from the note before
+	CountWhy   string             `json:"-"`                // the arithmetic of its length
+	NameWhy    string             `json:"-"`                // how to find its letter
+	Ways       []finger.Fingering `json:"-"`                // the alternates with their reasons
 }
 
 // Has says whether the event carries an alert.
@@ -142,6 +145,7 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		}
 		r.Measures = append(r.Measures, explained)
 	}
+	r.addChanges(target)
 	if o.ForPage {
 		r.layOut(o)
 	}

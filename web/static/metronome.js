@@ -54,6 +54,7 @@ window.metronome = (function () {
     const transport = Tone.getTransport();
     transport.cancel(0);
     transport.stop();
+    Tone.getDraw().expiration = 1; // a slow machine shows the pulse late rather than not at all
     for (const step of list) {
       transport.schedule((time) => {
         if (step.beat) click.triggerAttackRelease(step.cue ? "G5" : "D5", 0.04, time);
@@ -61,7 +62,7 @@ window.metronome = (function () {
       }, (step.at - first) * second);
     }
     transport.schedule((time) => Tone.getDraw().schedule(() => { if (run === mine) stop(); }, time), (end - first) * second);
-    transport.start("+0.15");
+    transport.start("+0.25");
   }
 
   function show(plan, step) {

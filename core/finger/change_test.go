@@ -1,0 +1,93 @@
+package finger
+
+import (
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+func change(t *testing.T, id, from, to string) Change {
+	t.Helper()
+	i, ok := instrument.ByID(id)
+	if !ok {
+		t.Fatalf("no instrument %s", id)
+	}
+	played := func(note string) Played {
+		p := score.MustPitch(note)
+		c, ok := For(i, p)
+		if !ok {
+			t.Fatalf("%s does not play %s", id, note)
+		}
+		return Played{p, c.Text}
+	}
+	return ChangeBetween(i, played(from), played(to))
+}
+
+// Facts of the trade: common practice.
+func TestChanges(t *testing.T) {
+	tests := []struct {
+		id, from, to string
+		cost         int
+		why          string
+	}{
+		{"flute", "D5", "Eb5", 1, "one finger moves"},
+		{"flute", "Eb5", "F5", 3, "3 fingers move, 1 down while 2 up"},
+		{"flute", "G4", "G5", 3, "no finger moves: the air alone changes the octave"},
+		{"alto-sax", "C5", "D5", 8, "6 fingers move, the register changes"},
+		{"horn-f", "F4", "Bb4", 5, "no valve moves: the lip goes from partial 6 to 8"},
+		{"trumpet", "C4", "D4", 3, "2 valves move, the lip goes from partial 2 to 3"},
+		{"trumpet", "D4", "E4", 2, "2 valves move, 1 down while 1 up"},
+		{"trumpet", "C4", "G4", 3, "no valve moves"},
+		{"trombone", "Bb2", "C3", 7, "the slide goes out, 5 positions"},
+		{"trombone", "D3", "Eb3", 1, "the slide goes in, one position"},
+		{"trombone-f", "Bb2", "C3", 1, "the attachment changes"},
+		{"violin", "D4", "E4", 1, "another finger"},
+		{"violin", "F4", "F#4", 2, "the same finger moves to another place"},
+		{"violin", "F#4", "C5", 2, "one string crossed, into another finger pattern"},
+		{"bass", "B3", "C4", 4, "the hand shifts"},
+		{"bells", "C5", "C#5", 2, "to the other row"},
+	}
+	for _, tt := range tests {
+		got := change(t, tt.id, tt.from, tt.to)
+		if got.Cost != tt.cost || !strings.Contains(got.Why, tt.why) {
+			t.Errorf("%s %s to %s costs %d (%s), want %d (%s)", tt.id, tt.from, tt.to, got.Cost, got.Why, tt.cost, tt.why)
+		}
+	}
+}
+
+// The clarinet's break is the hardest of the beginner's changes.
+func TestTheBreakIsHardest(t *testing.T) {
+	hardest := change(t, "clarinet", "A4", "B4").Cost
+	notes := strings.Fields("E3 F3 G3 A3 Bb3 B3 C4 D4 E4 F4 G4 A4 Bb4")
+	for k := 1; k < len(notes); k++ {
+		if got := change(t, "clarinet", notes[k-1], notes[k]).Cost; got >= hardest {
+			t.Errorf("%s to %s costs %d, the break %d", notes[k-1], notes[k], got, hardest)
+		}
+	}
+	if hardest < Hard {
+		t.Errorf("the break costs %d, which does not count as hard", hardest)
+	}
+}
+
+// Where the hand only does the same the other way round, a change costs the same
+// both ways.
+func TestChangesAreSymmetrical(t *testing.T) {
+	for _, i := range instrument.All() {
+		if !Known(i) || i.Unpitched() {
+			continue
+		}
+		for a := i.Low.MIDI(); a <= i.High.MIDI(); a++ {
+			for b := a + 1; b <= min(a+7, i.High.MIDI()); b++ {
+				p, q := spellings(a)[0], spellings(b)[0]
+				x, _ := For(i, p)
+				y, _ := For(i, q)
+				there, back := ChangeBetween(i, Played{p, x.Text}, Played{q, y.Text}), ChangeBetween(i, Played{q, y.Text}, Played{p, x.Text})
+				if d := there.Cost - back.Cost; i.Mechanism != instrument.Strings && d != 0 || d > 1 || d < -1 {
+					t.Errorf("%s: %s to %s costs %d, back %d", i.ID, p, q, there.Cost, back.Cost)
+				}
+			}
+		}
+	}
+}
