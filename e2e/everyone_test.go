@@ -20,6 +20,7 @@ var views = []struct{ name, path, drawn string }{
 	{"Settings", "/settings", ".settings"},
 	{"Parts", "/exercises/6/parts", ".fields"},
 	{"Same or different", "/compare?a=6&a-from=1&a-to=2&b=11&b-from=1&b-to=2", ".ruler-table"},
+	{"Fingering chart", "/fingerings/flute", ".in-chart"},
 	{"Bench without fingerings", "/bench/6?instrument=bassoon", "svg.lanes"},
 }
 

@@ -38,6 +38,7 @@ func TestScreenshots(t *testing.T) {
 		{"board", "/board", ".board td"},
 		{"people", "/people", ".people li"},
 		{"settings", "/settings", ".settings"},
+		{"fingerings", "/fingerings/clarinet", ".in-chart"},
 		{"parts", "/exercises/6/parts", ".fields"},
 		{"compare", "/compare?a=6&a-from=1&a-to=4&b=11&b-from=1&b-to=4", ".ruler-table"},
 	} {

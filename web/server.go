@@ -90,6 +90,7 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/exercises/{id}/parts/drop", s.dropPart)
 			r.Post("/exercises/{id}/octave", s.keepOctave)
 			r.Get("/compare", s.compare)
+			r.Get("/fingerings/{instrument}", s.chart)
 
 			r.Get("/bench/{id}", s.bench)
 			r.Post("/bench/{id}/attempts", s.addAttempt)

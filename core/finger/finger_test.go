@@ -309,3 +309,34 @@ func TestSticking(t *testing.T) {
 		}
 	}
 }
+
+func TestChart(t *testing.T) {
+	for _, i := range instrument.All() {
+		chart := Chart(i)
+		if !Known(i) || i.Unpitched() {
+			if chart != nil {
+				t.Errorf("%s has a chart without fingerings", i.ID)
+			}
+			continue
+		}
+		if want := i.Highest.MIDI() - i.Lowest.MIDI() + 1; len(chart) != want {
+			t.Errorf("%s: the chart has %d notes, want %d", i.ID, len(chart), want)
+		}
+		for k, n := range chart {
+			for _, p := range n.Spellings {
+				if p.MIDI() != i.Lowest.MIDI()+k {
+					t.Errorf("%s: note %d of the chart is spelled %s", i.ID, k+1, p)
+				}
+			}
+		}
+	}
+	trumpet, _ := instrument.ByID("trumpet")
+	c := Chart(trumpet)[score.MustPitch("C4").MIDI()-trumpet.Lowest.MIDI()]
+	var others []string
+	for _, p := range c.Neighbours {
+		others = append(others, p.String())
+	}
+	if got := strings.Join(others, " "); got != "G4 C5 E5 G5 C6" {
+		t.Errorf("beside C the open trumpet plays %s", got)
+	}
+}
