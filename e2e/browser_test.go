@@ -85,6 +85,12 @@ func watch(t *testing.T, p *rod.Page) {
 	}
 	go p.EachEvent(func(e *proto.RuntimeExceptionThrown) {
 		add(e.ExceptionDetails.Text + " " + e.ExceptionDetails.Exception.Description)
+	}, func(e *proto.RuntimeConsoleAPICalled) {
+		for _, a := range e.Args {
+			if text := a.Value.Str(); strings.Contains(text, "[Error]") { // the engraver's complaints
+				add(text)
+			}
+		}
 	}, func(e *proto.LogEntryAdded) {
 		refused := strings.Contains(e.Entry.Text, "status of 422") // a form that came back
 		if e.Entry.Level == proto.LogLogEntryLevelError && !refused {

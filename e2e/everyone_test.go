@@ -98,6 +98,15 @@ func TestLanesStandUnderTheirNotes(t *testing.T) {
 			if found != "" {
 				t.Errorf("%s at %d pixels: %s", path, width, found)
 			}
+			if over := p.MustEval(`() => {
+				const systems = [...document.querySelectorAll("g.system")].map((system) =>
+					Math.min(...[...system.querySelectorAll("g.staff[data-n='1'] > path")].map((line) => line.getBoundingClientRect().top)));
+				const lanes = [...document.querySelectorAll("svg.lanes > g")].map((g) =>
+					Math.max(...[...g.querySelectorAll("text, circle")].map((mark) => mark.getBoundingClientRect().bottom)));
+				return Math.max(-99, ...systems.slice(1).map((top, k) => lanes[k] - top));
+			}`).Num(); over > 0 {
+				t.Errorf("%s at %d pixels: a lane reaches %.0f pixels into the next staff", path, width, over)
+			}
 		}
 	}
 }

@@ -27,7 +27,7 @@
     const lanesHeight = window.lanes.rows(data, shown).height;
     const scale = narrow ? 36 : 46;
     width = element.clientWidth;
-    element.style.paddingLeft = narrow ? "0" : "60px";
+    element.style.paddingLeft = narrow ? "44px" : "60px";
     try {
       await document.fonts.ready;
       const canvas = element.querySelector(".canvas") || element.appendChild(Object.assign(document.createElement("div"), { className: "canvas" }));
@@ -39,7 +39,7 @@
           scale: scale,
           engraver: {
             svgAdditionalAttribute: ["staff@n"], spacingNonLinear: 0.85, spacingLinear: spacing,
-            spacingStaff: 4, spacingSystem: Math.ceil((lanesHeight + 6) * 100 / scale / 9), justifyVertically: false,
+            ...roomUnder(lanesHeight, scale), justifyVertically: false,
           },
         });
         const crowding = window.lanes.crowding(element, data, shown);
@@ -49,12 +49,30 @@
       element.classList.add("ruled");
       hideRuler(canvas);
       drawLanes();
+      repaint(canvas);
       note.hidden = true;
       document.querySelector(".as-table").open = false;
     } catch (problem) {
       note.hidden = false;
       note.textContent = "The music could not be drawn (" + problem.message + "). The table below has everything.";
     }
+  }
+
+  // repaint has the browser paint the music once more: Chromium leaves some clefs
+  // out of the first painting when the music is drawn several times in a row.
+  function repaint(canvas) {
+    canvas.style.transform = "";
+    requestAnimationFrame(() => requestAnimationFrame(() => { canvas.style.transform = "translateZ(0)"; }));
+  }
+
+  // roomUnder makes room for the lanes under each system. The engraver takes at
+  // most 48 units between systems, so what is over goes between the staff and the
+  // hidden ruler.
+  function roomUnder(height, scale) {
+    const unit = 9 * scale / 100; // pixels
+    const needed = Math.ceil((height + 6) / unit);
+    const spacingSystem = Math.min(needed, 48);
+    return { spacingSystem, spacingStaff: Math.min(4 + needed - spacingSystem, 48) };
   }
 
   // hideRuler hides the ruler staff and its share of the bar lines, which lies
@@ -151,7 +169,13 @@
     else if (on("[data-lane]")) toggleLane(on("[data-lane]").dataset.lane);
     else if (on("[data-keys]")) showKeys();
     else if (on("[data-why]")) showWhy(on("[data-why]").dataset.why);
+    else hideWhy();
   });
+
+  function hideWhy() {
+    const why = document.querySelector(".why");
+    if (why) why.hidden = true;
+  }
 
   function showWhy(reasons) {
     const why = document.querySelector(".why");
@@ -190,7 +214,7 @@
     ArrowRight: () => move([...document.querySelectorAll(".stages a")], 1),
     c: () => side().querySelector(".btn.clean")?.click(),
     x: () => openCauses(true),
-    Escape: () => openCauses(false),
+    Escape: () => { openCauses(false); hideWhy(); },
     1: () => toggleLane("tap"), 2: () => toggleLane("count"), 3: () => toggleLane("name"), 4: () => toggleLane("finger"),
     "?": showKeys,
   };
