@@ -21,8 +21,8 @@ import (
 	"unhurriedbench/web"
 )
 
-// patience bounds every wait for the page; the first engraving loads 7 MB.
-const patience = 60 * time.Second
+// patience bounds the whole visit to a page, on a slow and busy machine.
+const patience = 5 * time.Minute
 
 // site serves the demo on a database of its own.
 func site(t *testing.T) *httptest.Server {

@@ -9,13 +9,11 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
-	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/core/name"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
@@ -118,57 +116,6 @@ func (v benchView) Octave() instrument.OctaveChoice {
 
 // Here is the address of this bench as it stands.
 func (v benchView) Here() string { return v.Link("piece", v.Piece.Key) }
-
-// oneNote is the concert note that suits everybody in the section, and what it
-// is on this instrument.
-type oneNote struct {
-	Concert, Written string
-	Classes          []oneNoteClass
-	Everybody        []oneNoteLine
-}
-
-// oneNoteClass is a concert note to choose, "Bb" in an address.
-type oneNoteClass struct {
-	Key, Name string
-	Chosen    bool
-}
-
-// oneNoteLine is what one instrument of the section plays.
-type oneNoteLine struct{ Instrument, Written, Where string }
-
-// oneNoteFor finds everybody's written note for the concert note that was asked
-// for, or that suits the section.
-func oneNoteFor(section []store.Student, i instrument.Instrument, o breakdown.Options, asked string) oneNote {
-	var present []instrument.Instrument
-	seen := map[string]bool{}
-	for _, student := range section {
-		if known, ok := instrument.ByID(student.Instrument); ok && !seen[known.ID] {
-			seen[known.ID] = true
-			present = append(present, known)
-		}
-	}
-	if i.Unpitched() {
-		return oneNote{}
-	}
-	say := func(p score.Pitch) string { return o.Name.Say(p, false, score.Key{}) }
-	class := instrument.SuggestOneNote(present)
-	for _, c := range instrument.OneNotes() {
-		if c.Pitch().String() == asked+"4" {
-			class = c
-		}
-	}
-	one := oneNote{Concert: say(class.Pitch()), Written: say(instrument.WrittenFor(class, i))}
-	for _, c := range instrument.OneNotes() {
-		one.Classes = append(one.Classes, oneNoteClass{strings.TrimSuffix(c.Pitch().String(), "4"), say(c.Pitch()), c == class})
-	}
-	for _, other := range present {
-		if !other.Unpitched() {
-			p := instrument.WrittenFor(class, other)
-			one.Everybody = append(one.Everybody, oneNoteLine{other.Name, say(p), name.Place(p, other.Clef)})
-		}
-	}
-	return one
-}
 
 // Notches is the metronome scale.
 func (v benchView) Notches() []int { return routine.Notches() }

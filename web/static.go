@@ -1,13 +1,12 @@
 package web
 
 import (
+	"compress/gzip"
 	"embed"
 	"io"
 	"net/http"
 	"path"
 	"strings"
-
-	"compress/gzip"
 )
 
 //go:embed static
