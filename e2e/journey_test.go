@@ -136,6 +136,14 @@ func TestMarkingFromTheKeyboard(t *testing.T) {
 	if got := p.MustElement("[data-tempo]").MustText(); got != tempo {
 		t.Errorf("after a mark the tempo is %s, it was %s", got, tempo)
 	}
+	// Tab goes into the music once; arrows go from note to note.
+	p.MustEval(`() => document.querySelector(".sheet").focus()`)
+	p.Keyboard.MustType(input.Tab)
+	p.Keyboard.MustType(input.ArrowRight)
+	until(t, p, "the second note tells its reasons", `() => document.querySelector(".why:not([hidden])")?.textContent.startsWith("A half: 2 beats, from 3 through 4.")`)
+	p.Keyboard.MustType(input.Escape)
+	until(t, p, "the reasons are gone", `() => document.querySelector(".why").hidden`)
+
 	p.Keyboard.MustType(input.Digit3)
 	until(t, p, "the name lane is hidden", `() => !document.querySelector(".lanes .n")`)
 	p.Keyboard.MustType(input.Digit3)

@@ -147,6 +147,21 @@ func TestCut(t *testing.T) {
 	}
 }
 
+func TestPiecesSayWhatTheyRepeat(t *testing.T) {
+	for music, want := range map[string]string{
+		"c d e f|g4|c d e f|g4|]":    "the same as m. 1–2, to the end",
+		"c d e f|g4|d e f g|a4|]":    "m. 1–2 again, shifted, to the end",
+		"c d e f|g4|e c g c|e4|]":    "the rhythm of m. 1–2, to the end",
+		"c d e f|g4|e2 c2|c d e f|]": "to the end",
+		"c d e f|g4|c d e f|a2 g2|]": "to the end",
+	} {
+		pieces := read(t, "M:4/4\nL:1/4\nK:C\n"+music, "violin", nil).Pieces
+		if got := pieces[1].Why; got != want {
+			t.Errorf("%s: the second piece says %q, want %q", music, got, want)
+		}
+	}
+}
+
 func TestFindSame(t *testing.T) {
 	tests := []struct {
 		name, music string

@@ -2,6 +2,7 @@ package breakdown
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"unhurriedbench/core/score"
@@ -94,6 +95,33 @@ func label(n int) string {
 		return fmt.Sprintf("%s%d", letter, round)
 	}
 	return letter
+}
+
+// sayAgain adds to the reason of each piece that is played like measures before
+// it: what is learned once need not be learned twice.
+func sayAgain(pieces []Piece, found []Same) {
+	words := map[string]string{"same": "the same as %s", "shifted": "%s again, shifted", "rhythm": "the rhythm of %s"}
+	for i := range pieces {
+		p := &pieces[i]
+		for _, s := range found {
+			if covers(s.Measures, p.Measures) {
+				from := s.As[slices.Index(s.Measures, p.Measures[0])]
+				to := s.As[slices.Index(s.Measures, p.Measures[len(p.Measures)-1])]
+				p.Why = fmt.Sprintf(words[s.How], Piece{Measures: []int{from, to}}.Span()) + ", " + p.Why
+				break
+			}
+		}
+	}
+}
+
+// covers says whether every number of part is in whole.
+func covers(whole, part []int) bool {
+	for _, n := range part {
+		if !slices.Contains(whole, n) {
+			return false
+		}
+	}
+	return true
 }
 
 func resting(m score.Measure) bool {

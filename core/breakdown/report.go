@@ -145,6 +145,7 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		}
 		r.Measures = append(r.Measures, explained)
 	}
+	sayAgain(r.Pieces, r.Same)
 	r.addChanges(target)
 	if o.ForPage {
 		r.layOut(o)

@@ -34,14 +34,24 @@ func FindSame(part score.Part) []Same {
 			continue
 		}
 		n := 1
-		for i+n < len(heard) && from+n < i && compare(heard[from+n], heard[i+n]) == how &&
-			(how != "shifted" || shift(heard[from], heard[i]) == shift(heard[from+n], heard[i+n])) {
+		for i+n < len(heard) && from+n < i && goesOn(how, heard[from], heard[i], heard[from+n], heard[i+n]) {
 			n++
 		}
 		found = append(found, Same{numbers(part, i, n), numbers(part, from, n), how})
 		i += n
 	}
 	return found
+}
+
+// goesOn says whether a run that matched in one way from measures a and b goes on
+// in c and d: in the same way, and shifted by as much. A single note that is
+// moved counts as shifted here.
+func goesOn(how string, a, b, c, d []sound) bool {
+	match := compare(c, d)
+	if how != "shifted" {
+		return match == how
+	}
+	return (match == how || match == "rhythm" && len(c) == 1) && shift(a, b) == shift(c, d)
 }
 
 func numbers(part score.Part, from, n int) []int {

@@ -177,6 +177,16 @@
     if (why) why.hidden = true;
   }
 
+  // stepNote moves from note to note in the music, which is a single stop of Tab.
+  function stepNote(from, step) {
+    const notes = [...document.querySelectorAll(".lanes .touch")];
+    const next = notes[notes.indexOf(from) + step];
+    if (!next) return;
+    from.setAttribute("tabindex", "-1");
+    next.setAttribute("tabindex", "0");
+    next.focus();
+  }
+
   function showWhy(reasons) {
     const why = document.querySelector(".why");
     why.replaceChildren(...JSON.parse(reasons).map((text) => Object.assign(document.createElement("span"), { textContent: text })));
@@ -195,6 +205,7 @@
         <dt><kbd>space</kbd></dt><dd>count-off and go; again to stop</dd>
         <dt><kbd>↑</kbd> <kbd>↓</kbd></dt><dd>piece before, piece after</dd>
         <dt><kbd>←</kbd> <kbd>→</kbd></dt><dd>stage before, stage after</dd>
+        <dt><kbd>Tab</kbd> into the music</dt><dd>then <kbd>←</kbd> <kbd>→</kbd> go from note to note, each with its reasons</dd>
         <dt><kbd>[</kbd> <kbd>]</kbd></dt><dd>a notch slower, a notch faster</dd>
         <dt><kbd>C</kbd></dt><dd>the try was clean</dd>
         <dt><kbd>X</kbd></dt><dd>it stumbled; then <kbd>R</kbd> rhythm, <kbd>N</kbd> name, <kbd>F</kbd> fingering, <kbd>S</kbd> sound</dd>
@@ -222,6 +233,11 @@
   document.addEventListener("keydown", (event) => {
     if (!document.getElementById("bench") || event.ctrlKey || event.metaKey || event.altKey) return;
     if (event.target.closest("input:not([type=hidden]), textarea, select, dialog")) return;
+    if (event.target.matches(".touch") && (event.key === "ArrowLeft" || event.key === "ArrowRight")) {
+      event.preventDefault();
+      stepNote(event.target, event.key === "ArrowRight" ? 1 : -1);
+      return;
+    }
     const causes = side().querySelector(".causes");
     if (causes && !causes.hidden) {
       const cause = causes.querySelector(`[data-key="${event.key.toLowerCase()}"]`);

@@ -142,7 +142,7 @@ window.lanes = (function () {
           g.append(make("path", { class: "mark-carried", d: `M${at.cx - 7} ${top + 4} q0 -8 7 -8 q7 0 7 8` }));
         }
         const why = event.why.join(" ");
-        const touch = make("rect", { class: "touch", x: at.cx - 12, y: top - 8, width: 24, height: bottom - top, rx: 5, "data-why": JSON.stringify(event.why), tabindex: 0, role: "img", "aria-label": why });
+        const touch = make("rect", { class: "touch", x: at.cx - 12, y: top - 8, width: 24, height: bottom - top, rx: 5, "data-why": JSON.stringify(event.why), tabindex: -1, role: "img", "aria-label": why });
         touch.append(make("title", {}, why));
         g.append(touch);
       }
@@ -187,6 +187,7 @@ window.lanes = (function () {
         for (const { pulse, x } of m.pulses) places.push({ measure: m.index, pulse, x, top: system.top - 18, bottom });
       }
     }
+    svg.querySelector(".touch")?.setAttribute("tabindex", "0");
     host.append(svg);
     const last = places.length ? places[places.length - 1].bottom : 0;
     host.style.minHeight = `${last + 8}px`;
