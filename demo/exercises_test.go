@@ -40,7 +40,7 @@ func TestEveryInstrumentCanPlayEveryExercise(t *testing.T) {
 			for _, at := range made.Outside {
 				t.Errorf("%s, %s: %s is out of range", x.Score.Title, i.Name, made.Part.At(at).Pitch)
 			}
-			choices := finger.Part(i, made.Part)
+			choices := finger.Part(i, made.Part, nil)
 			for _, at := range made.Part.Notes() {
 				e := made.Part.At(at)
 				if finger.Known(i) && !e.Tied && choices[at.Measure][at.Event].Text == "" {

@@ -17,6 +17,10 @@ type Settings struct {
 	Naturals string            `json:"naturals,omitempty"`
 	British  bool              `json:"british,omitempty"`
 	Cues     [2]string         `json:"cues,omitzero"`
+
+	// Preferred is the fingering wanted for a written note, by instrument id and
+	// MIDI number.
+	Preferred map[string]map[int]string `json:"preferred,omitempty"`
 }
 
 // Settings reads a teacher's settings.

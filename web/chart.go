@@ -1,6 +1,7 @@
 package web
 
 import (
+	"fmt"
 	"net/http"
 	"strings"
 
@@ -26,7 +27,9 @@ type chartLine struct {
 	Concert    string
 	Place      string
 	FirstYear  bool
+	MIDI       int
 	Text       string
+	Chosen     bool // by the teacher, in place of the usual way
 	Ways       []finger.Fingering
 	Neighbours string
 }
@@ -37,14 +40,53 @@ func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
 		s.notFound(w, r)
 		return
 	}
+	kept, err := s.store.Settings(r.Context(), teacher(r).ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
 	v := chartView{Instrument: target, Instruments: instrument.All()}
 	for _, n := range finger.Chart(target) {
-		v.Notes = append(v.Notes, newChartLine(n, target))
+		v.Notes = append(v.Notes, newChartLine(n, target, kept.Preferred[target.ID]))
 	}
 	s.page(w, r, http.StatusOK, "chart", target.Title()+" fingerings", v)
 }
 
-func newChartLine(n finger.ChartNote, target instrument.Instrument) chartLine {
+// prefer keeps the fingering a teacher wants for a note; "" is the usual way.
+func (s *Server) prefer(w http.ResponseWriter, r *http.Request) {
+	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
+	if !ok {
+		s.notFound(w, r)
+		return
+	}
+	ctx, t := r.Context(), teacher(r).ID
+	kept, err := s.store.Settings(ctx, t)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	note := int(number(r, "note"))
+	if kept.Preferred == nil {
+		kept.Preferred = map[string]map[int]string{}
+	}
+	if kept.Preferred[target.ID] == nil {
+		kept.Preferred[target.ID] = map[int]string{}
+	}
+	delete(kept.Preferred[target.ID], note)
+	for _, n := range finger.Chart(target) {
+		wanted := text(r, "fingering")
+		if n.Spellings[0].MIDI() == note && n.Choice.Prefer(wanted).Text == wanted && wanted != n.Choice.Text {
+			kept.Preferred[target.ID][note] = wanted
+		}
+	}
+	if err := s.store.KeepSettings(ctx, t, kept); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/fingerings/%s#n%d", target.ID, note), http.StatusSeeOther)
+}
+
+func newChartLine(n finger.ChartNote, target instrument.Instrument, preferred finger.Preferred) chartLine {
 	var written, spoken, concert, places []string
 	for _, p := range n.Spellings {
 		written = append(written, name.Short(p, false))
@@ -53,7 +95,10 @@ func newChartLine(n finger.ChartNote, target instrument.Instrument) chartLine {
 		places = append(places, name.Place(p, target.Clef))
 	}
 	low := n.Spellings[0]
+	usual := n.Choice.Text
+	n.Choice = n.Choice.Prefer(preferred[low.MIDI()])
 	line := chartLine{
+		MIDI: low.MIDI(), Chosen: n.Choice.Text != usual,
 		Written: strings.Join(written, " or "), Spoken: strings.Join(spoken, " or "), Concert: strings.Join(concert, " or "),
 		Place: strings.Join(places, " or "), Text: n.Choice.Text, Ways: n.Choice.Alternates,
 		FirstYear: target.Low.MIDI() <= low.MIDI() && low.MIDI() <= target.High.MIDI(),

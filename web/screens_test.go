@@ -342,6 +342,34 @@ func TestFingeringChart(t *testing.T) {
 	}
 }
 
+func TestPreferringAFingering(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	bench := fmt.Sprintf("/bench/%d?instrument=trombone", b.exercise)
+	_, page := v.get(bench)
+	wants(t, page, `"fingering":"1"`)
+	// B flat 3, MIDI 58, in fifth position rather than first.
+	if status, to := v.post("/fingerings/trombone", url.Values{"note": {"58"}, "fingering": {"5"}}); status != http.StatusSeeOther || to != "/fingerings/trombone#n58" {
+		t.Fatalf("preferring gives %d %s", status, to)
+	}
+	_, page = v.get("/fingerings/trombone")
+	wants(t, page, "your choice", "the usual way")
+	if err := s.store.KeepPlacement(context.Background(), account.ID, b.exercise, "trombone", -1); err != nil {
+		t.Fatal(err)
+	}
+	_, page = v.get(bench)
+	wants(t, page, `"fingering":"5"`)
+	v.post("/settings", url.Values{"school": {"numbers"}}) // does not forget it
+	_, page = v.get("/fingerings/trombone")
+	wants(t, page, "your choice")
+	v.post("/fingerings/trombone", url.Values{"note": {"58"}, "fingering": {"3"}}) // not a way to play it
+	_, page = v.get("/fingerings/trombone")
+	if strings.Contains(page, "your choice") {
+		t.Error("a fingering that does not sound the note was kept")
+	}
+}
+
 func TestChoosingAnOctave(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")

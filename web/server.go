@@ -91,6 +91,7 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/exercises/{id}/octave", s.keepOctave)
 			r.Get("/compare", s.compare)
 			r.Get("/fingerings/{instrument}", s.chart)
+			r.Post("/fingerings/{instrument}", s.prefer)
 
 			r.Get("/bench/{id}", s.bench)
 			r.Post("/bench/{id}/attempts", s.addAttempt)

@@ -65,7 +65,13 @@ func (s *Server) keepSettings(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
+	before, err := s.store.Settings(r.Context(), teacher(r).ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
 	kept, err := readSettings(r)
+	kept.Preferred = before.Preferred // kept on the fingering charts
 	if err != nil {
 		s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{Settings: kept, Problem: "Not saved: " + err.Error() + "."})
 		return

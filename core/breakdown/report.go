@@ -112,12 +112,13 @@ func (m Met) Add(part score.Part) {
 // Options is how a teacher wants an exercise explained; the zero value is the
 // default of everything.
 type Options struct {
-	Count   count.Options
-	Name    name.Options
-	British bool // value names: crotchet, quaver
-	Placed  instrument.Placement
-	Known   []score.Pitch // written pitches met before, for reading hints
-	ForPage bool          // lay out the lanes and give every note its reasons too
+	Count     count.Options
+	Name      name.Options
+	British   bool // value names: crotchet, quaver
+	Placed    instrument.Placement
+	Known     []score.Pitch // written pitches met before, for reading hints
+	Preferred finger.Preferred
+	ForPage   bool // lay out the lanes and give every note its reasons too
 }
 
 // Read makes the part for an instrument from its source and explains it. What
@@ -131,7 +132,7 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		Part: part, Made: made.Why, Outside: made.Outside,
 		Same: FindSame(part), Pieces: Cut(part), Fingered: finger.Known(target),
 	}
-	counted, choices := count.Part(part, o.Count), finger.Part(target, part)
+	counted, choices := count.Part(part, o.Count), finger.Part(target, part, o.Preferred)
 	alerts := findAlerts(part, met)
 	for i, m := range part.Measures {
 		explained := Measure{Number: m.Number, Events: make([]Event, len(m.Events))}

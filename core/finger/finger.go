@@ -61,10 +61,29 @@ func brassFor(i instrument.Instrument, p score.Pitch) (Choice, bool) {
 	return valves(p, i.Pedal)
 }
 
+// Preferred is the fingering a teacher wants for a note, by its MIDI number as
+// written.
+type Preferred map[int]string
+
+// Prefer makes an alternate the one to learn first; the usual way becomes an
+// alternate. A text that is none of its alternates changes nothing.
+func (c Choice) Prefer(text string) Choice {
+	for k, way := range c.Alternates {
+		if way.Text != text {
+			continue
+		}
+		others := []Fingering{{Text: c.Text, Why: "the usual way"}}
+		others = append(others, c.Alternates[:k]...)
+		others = append(others, c.Alternates[k+1:]...)
+		return Choice{Fingering: Fingering{Text: way.Text}, Alternates: others}
+	}
+	return c
+}
+
 // Part finds the fingering of every event of a part written for the instrument,
-// by measure and event. Rests, notes that continue a tie and notes out of range
+// by measure and event, with the teacher's preferences, which may be nil. Rests, notes that continue a tie and notes out of range
 // have none.
-func Part(i instrument.Instrument, part score.Part) [][]Choice {
+func Part(i instrument.Instrument, part score.Part, preferred Preferred) [][]Choice {
 	choices := make([][]Choice, len(part.Measures))
 	for k, m := range part.Measures {
 		choices[k] = make([]Choice, len(m.Events))
@@ -74,7 +93,8 @@ func Part(i instrument.Instrument, part score.Part) [][]Choice {
 		}
 		for j, e := range m.Events {
 			if e.Kind == score.Note && !e.Tied {
-				choices[k][j], _ = For(i, e.Pitch)
+				c, _ := For(i, e.Pitch)
+				choices[k][j] = c.Prefer(preferred[e.Pitch.MIDI()])
 			}
 		}
 	}

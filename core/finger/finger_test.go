@@ -297,7 +297,7 @@ func TestSticking(t *testing.T) {
 			t.Fatal(err)
 		}
 		var got []string
-		for _, measure := range Part(snare, s.Parts[0]) {
+		for _, measure := range Part(snare, s.Parts[0], nil) {
 			for _, c := range measure {
 				if c.Text != "" {
 					got = append(got, c.Text)
@@ -338,5 +338,16 @@ func TestChart(t *testing.T) {
 	}
 	if got := strings.Join(others, " "); got != "G4 C5 E5 G5 C6" {
 		t.Errorf("beside C the open trumpet plays %s", got)
+	}
+}
+
+func TestPrefer(t *testing.T) {
+	c := fingering(t, "alto-sax", "Bb4")
+	bis := c.Prefer("1 bis |")
+	if bis.Text != "1 bis |" || bis.Alternates[0].Text != "1 2 | sideBb" || len(bis.Alternates) != len(c.Alternates) {
+		t.Errorf("with bis preferred the choice is %+v", bis)
+	}
+	if got := c.Prefer("1 2 3 |"); got.Text != c.Text {
+		t.Errorf("a fingering of another note was preferred: %q", got.Text)
 	}
 }
