@@ -49,7 +49,7 @@ func TestSpoken(t *testing.T) {
 		{"E4", false, "E", "E"},
 		{"E4", true, "E natural", "E♮"},
 		{"F#4", true, "F sharp", "F♯"},
-		{"Bbb3", false, "B double flat", "B𝄫"},
+		{"Bbb3", false, "B double flat", "B♭♭"},
 	}
 	for _, tt := range tests {
 		p := score.MustPitch(tt.pitch)

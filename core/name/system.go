@@ -125,10 +125,11 @@ func degree(p score.Pitch, key score.Key) string {
 	return sign(p.Alter-key.Alter(p.Step), false) + string(rune('1'+n))
 }
 
-// sign is the accidental's character.
+// sign is the accidental in characters that common fonts have: two flats for a
+// double flat, and the x that a double sharp looks like.
 func sign(alter int, natural bool) string {
 	if alter == 0 && natural {
 		return "♮"
 	}
-	return [5]string{"𝄫", "♭", "", "♯", "𝄪"}[min(max(alter, -2), 2)+2]
+	return [5]string{"♭♭", "♭", "", "♯", "x"}[min(max(alter, -2), 2)+2]
 }
