@@ -92,7 +92,7 @@ func addBook(ctx context.Context, s *store.Store, teacher int64) ([]kept, error)
 		}
 		k := kept{id: id}
 		for _, p := range breakdown.Cut(x.Score.Parts[0]) {
-			k.pieces = append(k.pieces, progress.Span{First: p.Measures[0], Last: p.Measures[len(p.Measures)-1]})
+			k.pieces = append(k.pieces, progress.SpanOf(p))
 		}
 		list = append(list, k)
 	}

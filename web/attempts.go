@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"time"
 
+	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
 )
@@ -53,11 +54,7 @@ func when(at time.Time) string {
 
 // addAttempt logs a try and shows where the student stands now.
 func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
-	ask := benchAsk{
-		exercise: idOf(r, "id"), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
-		student: number(r, "student"), section: number(r, "section"), tempo: int(number(r, "tempo")),
-	}
-	v, err := s.benchView(r, ask)
+	v, err := s.benchView(r, askOf(r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -75,21 +72,19 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		http.Error(w, "Say what stumbled: rhythm, name, fingering or sound.", http.StatusUnprocessableEntity)
 		return
 	}
-	span := v.Piece.LogSpan()
+	span := progress.SpanOf(v.Piece.Piece)
 	err = s.store.AddAttempt(r.Context(), teacher(r).ID, store.Attempt{
 		StudentID: v.Student.ID, ExerciseID: v.Exercise.ID, FirstMeasure: span.First, LastMeasure: span.Last,
 		Stage: int(v.Stage), Clean: clean, Cause: string(cause), Tempo: v.Tempo,
 	})
+	if err == nil {
+		err = s.addProgress(r.Context(), teacher(r).ID, &v)
+	}
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	ask.stage, ask.piece = "", v.Piece.Key
-	v, err = s.benchView(r, ask)
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
+	v.chooseStage("")
 	if v.State.Slower {
 		v.Tempo = routine.Notch(v.Tempo, -1)
 	}
@@ -123,7 +118,7 @@ func (s *Server) undoAttempt(w http.ResponseWriter, r *http.Request) {
 	}
 	v, err := s.benchView(r, benchAsk{
 		exercise: a.ExerciseID, instrument: text(r, "instrument"), student: a.StudentID, tempo: int(number(r, "tempo")),
-		piece: fmt.Sprintf("%d-%d", a.FirstMeasure, a.LastMeasure),
+		piece: progress.Span{First: a.FirstMeasure, Last: a.LastMeasure}.String(),
 	})
 	if err != nil {
 		s.failed(w, r, err)

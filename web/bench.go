@@ -40,11 +40,12 @@ type benchView struct {
 	BeatName   string
 	CountOff   []count.Cue
 	Log        []tryView // the student's latest tries here, newest first
-	Sheet      sheetData
 	Options    breakdown.Options
 	Octaves    []instrument.OctaveChoice
 	OwnPart    bool // the instrument's part is not made from the source
 	OneNote    oneNote
+	section    []store.Student
+	tempoWords string
 	Update     bool // the pieces are sent along with the side, out of band
 }
 
@@ -59,11 +60,6 @@ type benchPiece struct {
 	Key     string // "1-2", its first and last measure
 	Current bool
 	State   routine.State
-}
-
-// Span names the piece in the log.
-func (p benchPiece) LogSpan() progress.Span {
-	return progress.Span{First: p.Measures[0], Last: p.Measures[len(p.Measures)-1]}
 }
 
 type benchStudent struct {
@@ -117,6 +113,11 @@ func (v benchView) Octave() instrument.OctaveChoice {
 // Here is the address of this bench as it stands.
 func (v benchView) Here() string { return v.Link("piece", v.Piece.Key) }
 
+// Sheet is what the page's script draws; the side alone does without it.
+func (v benchView) Sheet() sheetData {
+	return newSheet(v.Report, v.Instrument, mei.Options{TempoWords: v.tempoWords, Ruler: true})
+}
+
 // Notches is the metronome scale.
 func (v benchView) Notches() []int { return routine.Notches() }
 
@@ -145,10 +146,7 @@ type watched struct {
 }
 
 func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
-	v, err := s.benchView(r, benchAsk{
-		exercise: idOf(r, "id"), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
-		student: number(r, "student"), section: number(r, "section"), tempo: int(number(r, "tempo")), oneNote: text(r, "one"),
-	})
+	v, err := s.benchView(r, askOf(r))
 	if err != nil {
 		var unread score.Problems
 		if errors.As(err, &unread) {
@@ -187,6 +185,13 @@ type benchAsk struct {
 	oneNote          string // a concert note, "Bb"
 }
 
+func askOf(r *http.Request) benchAsk {
+	return benchAsk{
+		exercise: idOf(r, "id"), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
+		student: number(r, "student"), section: number(r, "section"), tempo: int(number(r, "tempo")), oneNote: text(r, "one"),
+	}
+}
+
 func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	ctx, t := r.Context(), teacher(r).ID
 	var v benchView
@@ -194,11 +199,10 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if v.Exercise, err = s.store.ExerciseByID(ctx, t, ask.exercise); err != nil {
 		return v, err
 	}
-	section, err := s.choosePeople(ctx, t, &v, ask)
-	if err != nil {
+	if v.section, err = s.choosePeople(ctx, t, &v, ask); err != nil {
 		return v, err
 	}
-	s.chooseInstrument(r, &v, ask, section)
+	s.chooseInstrument(r, &v, ask)
 
 	met, known, err := s.metBefore(ctx, t, v.Exercise, v.Instrument)
 	if err != nil {
@@ -219,7 +223,7 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if err != nil {
 		return v, err
 	}
-	v.Remarks = sc.Remarks
+	v.Remarks, v.tempoWords = sc.Remarks, sc.TempoWords
 	if v.Options.Placed, err = s.placementOf(ctx, t, v.Exercise.ID, v.Instrument.ID); err != nil {
 		return v, err
 	}
@@ -227,19 +231,18 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 		v.Octaves = instrument.OctaveChoices(source, v.Instrument)
 	}
 	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met, v.Options)
-	v.OneNote = oneNoteFor(section, v.Instrument, v.Options, ask.oneNote)
+	v.OneNote = oneNoteFor(v.section, v.Instrument, v.Options, ask.oneNote)
 	choosePiece(&v, ask.piece)
-	if err := s.addProgress(ctx, t, &v, section); err != nil {
+	if err := s.addProgress(ctx, t, &v); err != nil {
 		return v, err
 	}
-	v.chooseStage(ask)
+	v.chooseStage(ask.stage)
 	v.BeatName = v.Report.Part.Meter().BeatName(v.Options.British)
 	v.Tempo = ask.tempo
 	if v.Tempo < routine.Notches()[0] || v.Tempo > 208 {
 		v.Tempo = routine.StartTempo(beatsPerMinute(sc.Tempo, v.Report.Part.Meter()))
 	}
 	v.CountOff = count.CountOff(score.Part{Measures: v.Report.Part.Measures[v.Piece.From : v.Piece.To+1]}, v.Options.Count)
-	v.Sheet = newSheet(v.Report, v.Instrument, mei.Options{TempoWords: sc.TempoWords, Ruler: true})
 	return v, nil
 }
 
@@ -275,7 +278,7 @@ func (s *Server) choosePeople(ctx context.Context, t int64, v *benchView, ask be
 	return s.store.Students(ctx, t, v.Section.ID)
 }
 
-func (s *Server) chooseInstrument(r *http.Request, v *benchView, ask benchAsk, section []store.Student) {
+func (s *Server) chooseInstrument(r *http.Request, v *benchView, ask benchAsk) {
 	all := instrument.All()
 	wanted := ask.instrument
 	if _, ok := instrument.ByID(wanted); !ok {
@@ -286,7 +289,7 @@ func (s *Server) chooseInstrument(r *http.Request, v *benchView, ask benchAsk, s
 	}
 	for _, i := range all {
 		tab := instrumentTab{Instrument: i, Current: i.ID == wanted}
-		for _, student := range section {
+		for _, student := range v.section {
 			if student.Instrument == i.ID {
 				tab.Students++
 			}
@@ -337,33 +340,33 @@ func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i ins
 
 func choosePiece(v *benchView, wanted string) {
 	for _, p := range v.Report.Pieces {
-		key := fmt.Sprintf("%d-%d", p.Measures[0], p.Measures[len(p.Measures)-1])
-		v.Pieces = append(v.Pieces, benchPiece{Piece: p, Key: key})
+		v.Pieces = append(v.Pieces, benchPiece{Piece: p, Key: progress.SpanOf(p).String()})
 	}
 	at := max(0, slices.IndexFunc(v.Pieces, func(p benchPiece) bool { return p.Key == wanted }))
 	v.Pieces[at].Current = true
 	v.Piece = v.Pieces[at]
 }
 
-// addProgress reads the section's log on this exercise.
-func (s *Server) addProgress(ctx context.Context, t int64, v *benchView, section []store.Student) error {
+// addProgress reads the section's log on this exercise, anew after a mark.
+func (s *Server) addProgress(ctx context.Context, t int64, v *benchView) error {
 	log, err := s.store.ExerciseAttempts(ctx, t, v.Exercise.ID, v.Section.ID)
 	if err != nil {
 		return err
 	}
+	v.Students, v.Log = nil, nil
 	standings := progress.Read(tries(log))
-	for _, student := range section {
+	for _, student := range v.section {
 		standing := standings[progress.Task{Student: student.ID, Exercise: v.Exercise.ID}]
 		if student.Instrument == v.Instrument.ID {
-			v.Students = append(v.Students, benchStudent{student, student.ID == v.Student.ID, standing.State(v.Piece.LogSpan())})
+			v.Students = append(v.Students, benchStudent{student, student.ID == v.Student.ID, standing.State(progress.SpanOf(v.Piece.Piece))})
 		}
 		if student.ID != v.Student.ID {
 			continue
 		}
 		for i := range v.Pieces {
-			v.Pieces[i].State = standing.State(v.Pieces[i].LogSpan())
+			v.Pieces[i].State = standing.State(progress.SpanOf(v.Pieces[i].Piece))
 		}
-		v.State = standing.State(v.Piece.LogSpan())
+		v.State = standing.State(progress.SpanOf(v.Piece.Piece))
 		v.Piece.State = v.State
 	}
 	const shown = 4
@@ -389,10 +392,10 @@ func tries(log []store.Attempt) []progress.Try {
 }
 
 // chooseStage takes the stage that was asked for, or the one the student is at.
-func (v *benchView) chooseStage(ask benchAsk) {
+func (v *benchView) chooseStage(asked string) {
 	v.Stage = min(v.State.Stage, routine.Play)
 	for _, stage := range routine.Stages() {
-		if slug(stage) == ask.stage {
+		if slug(stage) == asked {
 			v.Stage = stage
 		}
 	}

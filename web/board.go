@@ -154,7 +154,7 @@ func piecesOf(x store.Exercise) []progress.Span {
 	}
 	var spans []progress.Span
 	for _, p := range breakdown.Cut(sc.Parts[0]) {
-		spans = append(spans, progress.Span{First: p.Measures[0], Last: p.Measures[len(p.Measures)-1]})
+		spans = append(spans, progress.SpanOf(p))
 	}
 	return spans
 }

@@ -128,10 +128,7 @@ func markTraps(part score.Part, met Met, marks [][]noted) {
 				name.Spoken(p, true), p.Step, alterations(known), where))
 			n.natural = p.Alter == 0
 		}
-		if here[p.Step] == nil {
-			here[p.Step] = map[int]bool{}
-		}
-		here[p.Step][p.Alter] = true
+		here.add(p)
 	}
 }
 

@@ -101,12 +101,16 @@ type Met map[score.Step]map[int]bool
 func (m Met) Add(part score.Part) {
 	for _, at := range part.Notes() {
 		if e := part.At(at); !e.Unpitched {
-			if m[e.Pitch.Step] == nil {
-				m[e.Pitch.Step] = map[int]bool{}
-			}
-			m[e.Pitch.Step][e.Pitch.Alter] = true
+			m.add(e.Pitch)
 		}
 	}
+}
+
+func (m Met) add(p score.Pitch) {
+	if m[p.Step] == nil {
+		m[p.Step] = map[int]bool{}
+	}
+	m[p.Step][p.Alter] = true
 }
 
 // Options is how a teacher wants an exercise explained; the zero value is the

@@ -167,11 +167,7 @@ func valveChange(i instrument.Instrument, from, to Played) Change {
 			}
 		}
 	}
-	lip := max(partialOf(i, from)-partialOf(i, to), partialOf(i, to)-partialOf(i, from))
-	if a[0] != b[0] {
-		lip = 0 // partials of different tubes do not compare
-	}
-	c := Change{Cost: moved + crossing(down, up) + lip}
+	c := Change{Cost: moved + crossing(down, up)}
 	var reasons []string
 	if moved > 0 {
 		reasons = append(reasons, count(moved, "valve moves", "valves move"))
@@ -179,16 +175,27 @@ func valveChange(i instrument.Instrument, from, to Played) Change {
 	if min(down, up) > 0 {
 		reasons = append(reasons, fmt.Sprintf("%d down while %d up", down, up))
 	}
-	if lip > 0 {
-		text := "the lip goes from partial " + strconv.Itoa(partialOf(i, from)) + " to " + strconv.Itoa(partialOf(i, to))
-		if moved == 0 {
-			c.Cost += lip + 1
-			text = "no valve moves: " + text
-		}
-		reasons = append(reasons, text)
+	if a[0] == b[0] { // partials of different tubes do not compare
+		reasons = c.addLip(reasons, partialOf(i, from), partialOf(i, to), "no valve moves")
 	}
 	c.Why = join(reasons)
 	return c
+}
+
+// addLip adds 1 for each partial the lip crosses. Where nothing else moves, which
+// still says so, its work counts double and 1 more, since nothing helps the ear.
+func (c *Change) addLip(reasons []string, from, to int, still string) []string {
+	lip := max(from-to, to-from)
+	if lip == 0 {
+		return reasons
+	}
+	text := "the lip goes from partial " + strconv.Itoa(from) + " to " + strconv.Itoa(to)
+	if len(reasons) == 0 {
+		c.Cost += lip + 1
+		text = still + ": " + text
+	}
+	c.Cost += lip
+	return append(reasons, text)
 }
 
 // valvesOf says which of the thumb and the three valves are down.
@@ -226,12 +233,7 @@ func slideChange(from, to Played) Change {
 	a, triggerA := positionOf(from.Text)
 	b, triggerB := positionOf(to.Text)
 	distance := max(a-b, b-a)
-	pa, pb := slidePartial(from, a, triggerA), slidePartial(to, b, triggerB)
-	lip := max(pa-pb, pb-pa)
-	if triggerA != triggerB {
-		lip = 0 // partials of different tubes do not compare
-	}
-	c := Change{Cost: distance + lip}
+	c := Change{Cost: distance}
 	var reasons []string
 	if distance > 0 {
 		way := "out"
@@ -243,17 +245,11 @@ func slideChange(from, to Played) Change {
 	if distance >= 3 {
 		c.Cost++
 	}
-	if triggerA != triggerB {
+	if triggerA != triggerB { // partials of different tubes do not compare
 		c.Cost++
 		reasons = append(reasons, "the attachment changes")
-	}
-	if lip > 0 {
-		text := fmt.Sprintf("the lip goes from partial %d to %d", pa, pb)
-		if distance == 0 {
-			c.Cost += lip + 1
-			text = "the slide stays: " + text
-		}
-		reasons = append(reasons, text)
+	} else {
+		reasons = c.addLip(reasons, slidePartial(from, a, triggerA), slidePartial(to, b, triggerB), "the slide stays")
 	}
 	c.Why = join(reasons)
 	return c

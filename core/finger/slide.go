@@ -18,7 +18,7 @@ const slidePedal = 34
 // Benade, Fundamentals of Musical Acoustics.
 func slide(p score.Pitch) (Choice, bool) {
 	var found []Fingering
-	for _, open := range []partial{{2, 12}, {3, 19}, {4, 24}, {5, 28}, {6, 31}, {8, 36}} {
+	for _, open := range openPartials {
 		down := slidePedal + open.semitones - p.MIDI()
 		if down < 0 || down > 6 {
 			continue
@@ -47,7 +47,7 @@ const attachmentPedal = 29
 func slideWithAttachment(p score.Pitch) (Choice, bool) {
 	plain, ok := slide(p)
 	var found []Fingering
-	for _, open := range []partial{{2, 12}, {3, 19}} {
+	for _, open := range openPartials[:2] {
 		if down := attachmentPedal + open.semitones - p.MIDI(); down >= 0 && down <= 5 {
 			found = append(found, Fingering{Text: "F" + strconv.Itoa(down+1), Why: "with the F attachment, to stay near"})
 		}

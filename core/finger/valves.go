@@ -14,7 +14,7 @@ type partial struct {
 }
 
 // openPartials are the partials players use; the seventh is a third of a
-// semitone flat and is left out for valves.
+// semitone flat and is left out: only a slide can make up for it.
 var openPartials = []partial{{2, 12}, {3, 19}, {4, 24}, {5, 28}, {6, 31}, {8, 36}}
 
 // valves computes the fingerings of a three-valve instrument from the MIDI

@@ -1,11 +1,24 @@
 // Package progress computes where students stand from the log of their tries.
 package progress
 
-import "unhurriedbench/core/routine"
+import (
+	"fmt"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/routine"
+)
 
 // Span names a piece by its first and last measure numbers, so that a log keeps
 // its meaning when pieces are lettered anew.
 type Span struct{ First, Last int }
+
+// SpanOf is a piece's span.
+func SpanOf(p breakdown.Piece) Span {
+	return Span{First: p.Measures[0], Last: p.Measures[len(p.Measures)-1]}
+}
+
+// String writes the span as "3-4".
+func (s Span) String() string { return fmt.Sprintf("%d-%d", s.First, s.Last) }
 
 // Try is one entry of the log that stands.
 type Try struct {

@@ -92,7 +92,7 @@
   function drawLanes() {
     if (!data) return;
     const element = host();
-    places = window.lanes.draw(element, data, { shown, piece: piece(), stage: side().dataset.stage });
+    places = window.lanes.draw(element, data, { shown, piece: piece() });
   }
 
   document.addEventListener("DOMContentLoaded", engraveSheet);

@@ -173,7 +173,7 @@ window.lanes = (function () {
       if (!view.piece.whole) drawPiece(g, system, view.piece, bottom);
       for (const row of list) {
         const y = system.bottom + row.y;
-        const lane = make("g", { "aria-hidden": "true", class: view.stage === "play" || row.lane === view.stage || (row.lane === "tap" && view.stage === "count") ? "" : "other" });
+        const lane = make("g", { "aria-hidden": "true" });
         lane.append(make("text", { class: "lane-name", x: 0, y }, names[row.lane]));
         if (row.lane === "tap") drawTaps(lane, system, y);
         if (row.lane === "count") drawCounts(lane, system, y);
