@@ -213,7 +213,7 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 		return v, err
 	}
 	v.Options = optionsOf(kept, v.Section)
-	v.Options.Known, v.Options.Preferred = known, kept.Preferred[v.Instrument.ID]
+	v.Options.Known, v.Options.Finger.Preferred = known, kept.Preferred[v.Instrument.ID]
 	own, err := s.overridesOf(ctx, t, v.Exercise.ID)
 	if err != nil {
 		return v, err

@@ -101,7 +101,7 @@ func newChartLine(n finger.ChartNote, target instrument.Instrument, preferred fi
 		MIDI: low.MIDI(), Chosen: n.Choice.Text != usual,
 		Written: strings.Join(written, " or "), Spoken: strings.Join(spoken, " or "), Concert: strings.Join(concert, " or "),
 		Place: strings.Join(places, " or "), Text: n.Choice.Text, Ways: n.Choice.Alternates,
-		FirstYear: target.Low.MIDI() <= low.MIDI() && low.MIDI() <= target.High.MIDI(),
+		FirstYear: target.FirstYear().Holds(low),
 	}
 	line.Neighbours = neighbourNames(n.Neighbours)
 	return line

@@ -16,7 +16,6 @@ type sheetData struct {
 	Mechanism string         `json:"mechanism"`
 	LaneName  string         `json:"laneName"`
 	Named     bool           `json:"named"` // the notes have names
-	Fingered  bool           `json:"fingered"`
 	Thumb     bool           `json:"thumb"` // the left thumb has a hole or key of its own
 	Measures  []sheetMeasure `json:"measures"`
 	Order     []int          `json:"order"` // indexes as played
@@ -69,7 +68,7 @@ func reasons(e breakdown.Event) []string {
 
 func newSheet(r breakdown.Report, i instrument.Instrument, opt mei.Options) sheetData {
 	data := sheetData{
-		MEI: mei.Write(r.Part, opt), Beat: r.Part.Meter().Beat().Float(), Named: !r.Part.Unpitched(), Fingered: r.Fingered, Thumb: i.Thumb,
+		MEI: mei.Write(r.Part, opt), Beat: r.Part.Meter().Beat().Float(), Named: !r.Part.Unpitched(), Thumb: i.Thumb,
 		Mechanism: string(i.Mechanism), LaneName: i.LaneName(), Order: r.Part.Order(),
 	}
 	for i, m := range r.Part.Measures {

@@ -35,19 +35,18 @@ func (v benchView) StageWords() string {
 		}
 		return "Say each letter where its note starts, foot tapping. Long notes keep their beats. No instrument yet."
 	case routine.Finger:
-		if !v.Report.Fingered {
-			return "The fingerings of this instrument are not here yet: take them from the chart in your book. Say the name and set the hand, in time, without sound."
-		}
 		return map[instrument.Mechanism]string{
 			instrument.Valves:   "Say the name and press the valves, in time, without air.",
 			instrument.Slide:    "Say the name and move the slide to each position, in time, without air.",
 			instrument.Woodwind: "Say the name and set the fingers, in time, without air. Fingers stay near their holes.",
 			instrument.Strings:  "Say string and finger and set the hand, in time, without the bow.",
+			instrument.Bars:     "Say the name and point the mallet of each hand at its bar, in time, without striking.",
+			instrument.Drums:    "Say the name and move the hand over its drum, in time, without striking.",
 			instrument.Sticks:   "Move the right stick or the left for each stroke, just above the pad.",
 		}[v.Instrument.Mechanism]
 	}
 	if v.Instrument.Unpitched() {
-		return "On the pad first. Let every stroke rebound, and keep the beat through the rests."
+		return v.Instrument.Start + " Keep the beat through the rests."
 	}
-	return "Hear the first note. Give every note its full length, and end the last one on the next downbeat."
+	return v.Instrument.Start + " Hear the first note. Give every note its full length, and end the last one on the next downbeat."
 }

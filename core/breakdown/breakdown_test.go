@@ -8,8 +8,10 @@ import (
 	"sync"
 	"testing"
 
+	"unhurriedbench/core/finger"
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 )
 
@@ -113,7 +115,7 @@ func TestChanges(t *testing.T) {
 	if got := alerts(r, Prepare); got != "2.1 2.4" {
 		t.Errorf("the hand prepares at %q", got)
 	}
-	trombone := read(t, "M:4/4\nL:1/4\nK:Bb\nB C B z|", "trombone", nil)
+	trombone := read(t, "M:4/4\nL:1/4\nK:Bb\nB, C B, D|F4|]", "trombone", nil)
 	if got := alerts(trombone, HardChange); got == "" {
 		t.Error("a far slide is not a hard change")
 	}
@@ -259,5 +261,35 @@ func BenchmarkBook(b *testing.B) {
 		}
 		close(next)
 		group.Wait()
+	}
+}
+
+func TestDrills(t *testing.T) {
+	r := read(t, "M:4/4\nL:1/4\nK:Bb\nB, C B, C|D E2 z|B, E D2|F4|]", "trombone", nil)
+	i, _ := instrument.ByID("trombone")
+	drills := r.Drills(i)
+	if len(drills) != 3 || drills[0].Change.Cost < drills[1].Change.Cost {
+		t.Fatalf("%d drills: %+v", len(drills), drills)
+	}
+	d := drills[0]
+	if d.From.Text+d.To.Text != "16" || !slices.Equal(d.Measures, []int{1, 1, 1}) || d.Change.Cost < finger.Hard {
+		t.Errorf("the drill is %+v", d)
+	}
+	if want := routine.Notch(100-5*d.Change.Cost, 0); d.Tempo != want {
+		t.Errorf("it starts at %d, want %d", d.Tempo, want)
+	}
+	s, pieces := r.DrillScore(drills)
+	if len(pieces) != 3 || len(s.Parts[0].Measures) != 12 || !strings.Contains(pieces[0].Why, "m. 1;") {
+		t.Errorf("the drill is written as %d measures, piece %+v", len(s.Parts[0].Measures), pieces)
+	}
+	if err := s.Parts[0].Finish(); err != nil {
+		t.Errorf("the drill is no sound music: %v", err)
+	}
+	again := Read(s, s.Parts[0], "trombone", i, nil, Options{})
+	if got := again.Measures[0].Events[1].Pitch; got != "C3" {
+		t.Errorf("its second note is %s", got)
+	}
+	if got := read(t, "M:2/4\nL:1/4\nK:C clef=perc\nc c|]", "snare", nil).Drills(instrument.All()[0]); len(got) > 0 {
+		t.Errorf("a drum has drills: %v", got)
 	}
 }

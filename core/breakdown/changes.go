@@ -29,10 +29,20 @@ func (r *Report) addChanges(target instrument.Instrument) {
 				change := finger.ChangeBetween(target, before, now)
 				x.Change = &change
 				x.markChange(change, rested && before.Text != now.Text)
+				if !rested {
+					r.changes = append(r.changes, madeChange{before, now, change, m.Number})
+				}
 			}
 			before, rested = now, false
 		}
 	}
+}
+
+// madeChange is a change between two neighbouring notes of the part.
+type madeChange struct {
+	from, to finger.Played
+	change   finger.Change
+	measure  int
 }
 
 func (e *Event) markChange(c finger.Change, afterRest bool) {

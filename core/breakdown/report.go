@@ -50,6 +50,9 @@ type Event struct {
 	CountWhy   string             `json:"-"`                // the arithmetic of its length
 	NameWhy    string             `json:"-"`                // how to find its letter
 	Ways       []finger.Fingering `json:"-"`                // the alternates with their reasons
+	Played     finger.Fingering   `json:"-"`                // what Fingering spells
+	Care       string             `json:"care,omitempty"`   // what to mind in playing it
+	Hand       string             `json:"hand,omitempty"`   // of keyed bars
 }
 
 // Has says whether the event carries an alert.
@@ -87,10 +90,11 @@ type Report struct {
 	Same       []Same    `json:"same"`
 	Pieces     []Piece   `json:"pieces"`
 
-	Part     score.Part    `json:"-"`
-	Fingered bool          `json:"-"` // fingerings are kept for the instrument
-	Made     string        `json:"-"` // how the part was made, in a sentence
-	Outside  []score.Place `json:"-"` // notes the instrument has no fingering for
+	Part    score.Part    `json:"-"`
+	Made    string        `json:"-"` // how the part was made, in a sentence
+	Outside []score.Place `json:"-"` // notes the instrument has no fingering for
+
+	changes []madeChange
 }
 
 // Met is, for each letter, the alterations a player has met it with in earlier
@@ -116,13 +120,13 @@ func (m Met) add(p score.Pitch) {
 // Options is how a teacher wants an exercise explained; the zero value is the
 // default of everything.
 type Options struct {
-	Count     count.Options
-	Name      name.Options
-	British   bool // value names: crotchet, quaver
-	Placed    instrument.Placement
-	Known     []score.Pitch // written pitches met before, for reading hints
-	Preferred finger.Preferred
-	ForPage   bool // lay out the lanes and give every note its reasons too
+	Count   count.Options
+	Name    name.Options
+	British bool // value names: crotchet, quaver
+	Placed  instrument.Placement
+	Known   []score.Pitch // written pitches met before, for reading hints
+	Finger  finger.Options
+	ForPage bool // lay out the lanes and give every note its reasons too
 }
 
 // Read makes the part for an instrument from its source and explains it. What
@@ -134,9 +138,9 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),
 		Key: Key{part.Key().Fifths, part.Key().Name()}, Meter: part.Meter().String(),
 		Part: part, Made: made.Why, Outside: made.Outside,
-		Same: FindSame(part), Pieces: Cut(part), Fingered: finger.Known(target),
+		Same: FindSame(part), Pieces: Cut(part),
 	}
-	counted, choices := count.Part(part, o.Count), finger.Part(target, part, o.Preferred)
+	counted, choices := count.Part(part, o.Count), finger.Part(target, part, o.Finger)
 	alerts := findAlerts(part, met)
 	for i, m := range part.Measures {
 		explained := Measure{Number: m.Number, Events: make([]Event, len(m.Events))}
@@ -179,7 +183,7 @@ func (r *Report) layOut(o Options) {
 func explain(e score.Event, m score.Measure, target instrument.Instrument, c count.Counted, f finger.Choice, a noted) Event {
 	x := Event{
 		Kind: "note", Start: e.Start, Length: e.Length, Count: c.Label, Held: c.Held, Tap: c.Tap,
-		Tied: e.Tied, Fingering: f.Text, Ways: f.Alternates, Alerts: a.alerts, Why: a.why(),
+		Tied: e.Tied, Fingering: f.Text, Ways: f.Alternates, Played: f.Fingering, Care: f.Care, Hand: f.Hand, Alerts: a.alerts, Why: a.why(),
 	}
 	if x.Alerts == nil {
 		x.Alerts = []Alert{}

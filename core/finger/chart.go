@@ -13,9 +13,9 @@ type ChartNote struct {
 }
 
 // Chart lists every semitone of an instrument's range with its fingerings, lowest
-// first. It is empty where no fingerings are kept, and for drums.
+// first. It is empty for drums without pitch.
 func Chart(i instrument.Instrument) []ChartNote {
-	if !Known(i) || i.Unpitched() {
+	if i.Unpitched() {
 		return nil
 	}
 	var notes []ChartNote

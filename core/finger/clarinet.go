@@ -1,11 +1,15 @@
 package finger
 
-// clarinetTable is the seventeen-key clarinet's, from low E to the C above the
-// staff, the same for B flat and E flat clarinets.
+// clarinetTable is the seventeen-key clarinet's, from low E to the E above high
+// C, the same for B flat and E flat clarinets.
 //
 // Provenance: from memory, common practice. The upper register was written apart
 // from the lower and agrees with it by the law of the twelfth: the register key
-// added to a lower fingering sounds a twelfth higher (TestClarinetTwelfth).
+// added to a lower fingering sounds a twelfth higher (TestClarinetTwelfth). From C
+// sharp above the staff the first finger is lifted from the fingering a major sixth
+// below, which makes a vent of its hole, and from D on the right E flat key helps
+// the pitch (TestClarinetSixth). Written a second time key by key, in
+// secondwriting_test.go, without a difference.
 const clarinetTable = `
 E3 T 1 2 3 L-E | 4 5 6 / T 1 2 3 | 4 5 6 R-E: right little finger, when the left one is needed next
 F3 T 1 2 3 | 4 5 6 R-F / T 1 2 3 L-F | 4 5 6: left little finger, next to a right-hand A flat or E
@@ -25,7 +29,7 @@ F#4 1 | / T | sideEb sideF#: chromatic, next to F
 G4 |
 G#4 G# |
 A4 A |
-Bb4 R A | / A | sideBb: a clearer sound, when there is time for the side key
+Bb4 R A | / A | sideBb: by choice, a clearer sound where there is time for the side key
 B4 T R 1 2 3 L-E | 4 5 6 / T R 1 2 3 | 4 5 6 R-E: right little finger, when the left one is needed next
 C5 T R 1 2 3 | 4 5 6 R-F / T R 1 2 3 L-F | 4 5 6: left little finger, next to a right-hand E flat or B
 C#5 T R 1 2 3 | 4 5 6 R-F# / T R 1 2 3 L-F# | 4 5 6: left little finger, next to a right-hand B or E flat
@@ -40,6 +44,10 @@ A5 T R 1 2 |
 Bb5 T R 1 2 | sideEb / T R 1 | 4: one and one, where the side key is out of reach
 B5 T R 1 |
 C6 T R |
+C#6 T R 2 3 | 4 5
+D6 T R 2 3 | 4 R-Ab
+Eb6 T R 2 3 | 5 R-Ab / T R 2 3 | 4 sliver R-Ab: chromatic, next to D
+E6 T R 2 3 | R-Ab
 `
 
 // bassClarinetLow is what a bass clarinet has below.

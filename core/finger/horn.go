@@ -1,10 +1,6 @@
 package finger
 
-import (
-	"fmt"
-
-	"unhurriedbench/core/score"
-)
+import "unhurriedbench/core/score"
 
 // The written pedal notes of the horn's two sides, as MIDI numbers: C2 for the F
 // side, F2 for the B flat side.
@@ -18,30 +14,16 @@ const (
 var (
 	hornPartials = []partial{{3, 19}, {4, 24}, {5, 28}, {6, 31}, {8, 36}, {10, 40}, {12, 43}}
 	hornNinth    = partial{9, 38}
+	// flatPartials are the B flat side's; its ninth is the first choice for G and F
+	// sharp at the top of the staff (common practice).
+	flatPartials = []partial{{6, 31}, {8, 36}, {9, 38}}
 )
 
-// hornF computes the single F horn's fingerings, the shortest tube first.
+// hornF lists the single F horn's fingerings, the shortest tube first.
 func hornF(p score.Pitch) []Fingering {
-	found := onPartials(p, hornPedal, hornPartials)
+	found := onPartials(p, hornPedal, hornPartials, 3)
 	if down := hornPedal + hornNinth.semitones - p.MIDI(); down == 0 || down == 1 {
-		found = append(found, Fingering{Text: valveSets[down], Why: "the same note on partial 9: a shorter tube, less safe"})
-	}
-	return found
-}
-
-// onPartials lists the valve sets that reach a note from the given partials,
-// lowest partial first.
-func onPartials(p score.Pitch, pedal int, partials []partial) []Fingering {
-	var found []Fingering
-	for _, open := range partials {
-		down := pedal + open.semitones - p.MIDI()
-		if down < 0 || down > 6 {
-			continue
-		}
-		found = append(found, Fingering{Text: valveSets[down], Why: fmt.Sprintf("the same note on partial %d: a longer tube, to match a neighbour", open.number)})
-		if down == 3 {
-			found = append(found, Fingering{Text: "3", Why: "valve 3 alone is the same length as 1 and 2 together"})
-		}
+		found = append(found, Fingering{Text: valveSets[down], Why: "the same note on partial 9: a shorter tube, less safe", Partial: 9})
 	}
 	return found
 }
@@ -52,17 +34,19 @@ const firstOnFlatSide = 68
 
 // doubleHorn gives the F side up to G in the staff and the B flat side, with the
 // thumb, from G sharp; the other side's are alternates.
-func doubleHorn(p score.Pitch) (Choice, bool) {
+func doubleHorn(p score.Pitch) []Fingering {
 	onF := hornF(p)
 	if p.MIDI() < firstOnFlatSide {
-		return firstIsDefault(onF)
+		return onF
 	}
 	var found []Fingering
-	for _, f := range onPartials(p, hornFlatPedal, []partial{{6, 31}, {8, 36}}) {
-		found = append(found, Fingering{Text: "T" + f.Text, Why: f.Why})
+	for _, f := range onPartials(p, hornFlatPedal, flatPartials, 3) {
+		f.Text = "T" + f.Text
+		found = append(found, f)
 	}
 	if len(onF) > 0 {
-		found = append(found, Fingering{Text: onF[0].Text, Why: "the F side, to match a neighbour on it"})
+		onF[0].Why = "the F side, to match a neighbour on it"
+		found = append(found, onF[0])
 	}
-	return firstIsDefault(found)
+	return found
 }

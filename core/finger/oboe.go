@@ -14,7 +14,7 @@ C#4 1 2 3 | 4 5 6 C#
 D4 1 2 3 | 4 5 6
 Eb4 1 2 3 | 4 5 6 Eb / 1 2 3 Eb | 4 5 6: left E flat, next to a right-hand C or C sharp
 E4 1 2 3 | 4 5
-F4 1 2 3 | 4 5 F / 1 2 3 F | 4 5: left F, next to D or E flat / 1 2 3 | 4 6: forked, next to D or E flat where there is no left F
+F4 1 2 3 | 4 5 F / 1 2 3 F | 4 5: left F, next to D or E flat / 1 2 3 | 4 6: by choice, forked, next to D or E flat on an oboe with no left F
 F#4 1 2 3 | 4
 G4 1 2 3 |
 G#4 1 2 3 G# |
@@ -26,7 +26,7 @@ C#5 half 2 3 | 4 5 6 C#
 D5 half 2 3 | 4 5 6
 Eb5 half 2 3 | 4 5 6 Eb / half 2 3 Eb | 4 5 6: left E flat, next to a right-hand C sharp
 E5 oct1 1 2 3 | 4 5
-F5 oct1 1 2 3 | 4 5 F / oct1 1 2 3 F | 4 5: left F, next to D or E flat / oct1 1 2 3 | 4 6: forked, next to D or E flat where there is no left F
+F5 oct1 1 2 3 | 4 5 F / oct1 1 2 3 F | 4 5: left F, next to D or E flat / oct1 1 2 3 | 4 6: by choice, forked, next to D or E flat on an oboe with no left F
 F#5 oct1 1 2 3 | 4
 G5 oct1 1 2 3 |
 G#5 oct1 1 2 3 G# |

@@ -3,62 +3,99 @@ package finger
 import (
 	"fmt"
 	"strconv"
+	"strings"
 
 	"unhurriedbench/core/score"
 )
 
-// slidePedal is the pedal note of a tenor trombone with its slide in, B flat 1
-// as a MIDI number.
-const slidePedal = 34
+// The pedal notes of a tenor trombone as MIDI numbers: B flat 1 with its slide
+// in, and F1 with the F attachment.
+const (
+	slidePedal      = 34
+	attachmentPedal = 29
+)
 
-// slide computes the positions of a tenor trombone: position n is n-1 semitones
-// below the open tube. The nearest position comes first. The seventh partial is
-// a third of a semitone flat: it is used with the slide a little in, which is
-// written with a plus, and so cannot be used in first position. Source:
-// Benade, Fundamentals of Musical Acoustics.
-func slide(p score.Pitch) (Choice, bool) {
-	var found []Fingering
+// slide lists the positions of a tenor trombone, nearest first: position n is
+// n-1 semitones below the open tube. The seventh partial is a third of a semitone
+// flat: it is used with the slide a little in, which is written with a plus, and
+// so cannot be used in first position. Source: Benade, Fundamentals of Musical
+// Acoustics.
+//
+// With the F attachment the slide has six positions, each a semitone and somewhat
+// farther apart; it is the first choice where the plain slide would be out at
+// sixth position or farther, and below its range.
+func slide(p score.Pitch, attachment bool) []Fingering {
+	var plain, attached []Fingering
 	for _, open := range openPartials {
-		down := slidePedal + open.semitones - p.MIDI()
-		if down < 0 || down > 6 {
-			continue
+		if down := slidePedal + open.semitones - p.MIDI(); down >= 0 && down <= 6 {
+			f := Fingering{
+				Text: strconv.Itoa(down + 1), Partial: open.number,
+				Why: fmt.Sprintf("partial %d farther out, when the note before or after is out there", open.number),
+			}
+			if open.number == 5 {
+				f.Care = fmt.Sprintf("partial 5 is %d cents flat: a hair in from the position, but for first, which is lifted by the lip", -centsOff(5))
+			}
+			plain = append(plain, f)
 		}
-		found = append(found, Fingering{
-			Text: strconv.Itoa(down + 1),
-			Why:  fmt.Sprintf("partial %d farther out, when the note before or after is out there", open.number),
-		})
 	}
 	if down := slidePedal + 34 - p.MIDI(); down >= 1 && down <= 3 {
-		found = append(found, Fingering{
-			Text: strconv.Itoa(down+1) + "+",
+		plain = append(plain, Fingering{
+			Text: strconv.Itoa(down+1) + "+", Partial: 7,
 			Why:  "partial 7, the slide a little in, when the notes around it are near",
+			Care: fmt.Sprintf("partial 7 is %d cents flat: the plus is a third of the way in to the next position", -centsOff(7)),
 		})
 	}
-	return firstIsDefault(found)
-}
-
-// attachmentPedal is the pedal note of the tube with its F attachment, F1, as a
-// MIDI number.
-const attachmentPedal = 29
-
-// slideWithAttachment adds the F attachment where the plain slide would be out at
-// sixth position or farther, and below its range. On the longer tube the slide
-// has six positions, each a semitone and somewhat farther apart.
-func slideWithAttachment(p score.Pitch) (Choice, bool) {
-	plain, ok := slide(p)
-	var found []Fingering
+	if !attachment {
+		return plain
+	}
 	for _, open := range openPartials[:2] {
 		if down := attachmentPedal + open.semitones - p.MIDI(); down >= 0 && down <= 5 {
-			found = append(found, Fingering{Text: "F" + strconv.Itoa(down+1), Why: "with the F attachment, to stay near"})
+			attached = append(attached, Fingering{Text: "F" + strconv.Itoa(down+1), Partial: open.number, Why: "with the F attachment, to stay near"})
 		}
 	}
-	switch {
-	case !ok:
-		return firstIsDefault(found)
-	case len(found) > 0 && (plain.Text == "6" || plain.Text == "7"):
-		plain.Why = "without the attachment"
-		return firstIsDefault(append(found, append([]Fingering{plain.Fingering}, plain.Alternates...)...))
+	if len(plain) > 0 && len(attached) > 0 && (plain[0].Text == "6" || plain[0].Text == "7") {
+		plain[0].Why = "without the attachment"
+		return append(attached, plain...)
 	}
-	plain.Alternates = append(plain.Alternates, found...)
-	return plain, true
+	return append(plain, attached...)
+}
+
+// slideChanges counts the distance of the slide, 1 more when it is three positions
+// or farther, 1 for each partial the lip crosses, and 1 for the attachment.
+func slideChanges() changer {
+	return changer{
+		take: func(p Played) hand {
+			text, attached := strings.CutPrefix(p.Text, "F")
+			pedal := slidePedal
+			if attached {
+				pedal = attachmentPedal
+			}
+			h := hand{midi: p.Pitch.MIDI(), attached: attached, position: int(text[0] - '0')}
+			h.partial = nearestPartial(h.midi + h.position - 1 - pedal)
+			return h
+		},
+		cost: slideChange,
+	}
+}
+
+func slideChange(from, to hand, why *reasons) int {
+	distance := max(from.position-to.position, to.position-from.position)
+	cost := distance
+	if distance >= 3 {
+		cost++
+	}
+	if why != nil && distance > 0 {
+		way := "out"
+		if to.position < from.position {
+			way = "in"
+		}
+		why.add("the slide goes %s, %s", way, count(distance, "position", "positions"))
+	}
+	if from.attached != to.attached { // partials of different tubes do not compare
+		if why != nil {
+			why.add("the attachment changes")
+		}
+		return cost + 1
+	}
+	return cost + lipCost(from.partial, to.partial, distance, "the slide stays", why)
 }

@@ -1,88 +1,231 @@
 package finger
 
 import (
-	"fmt"
+	"strconv"
+	"strings"
 
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 )
 
-// place is a finger in first position: its number, and a letter when it is
-// moved from the plain hand: L low, H high, x stretched.
+// position is a place of the left hand.
+type position struct {
+	name string // as written in brackets, "" for the first
+	base int    // semitones from the open string to the first finger of the plain hand
+	step int    // letters from the open string to the first finger
+	word string
+}
+
+// place is a finger in the plain hand, or moved from it: L low, H high, x
+// stretched.
 type place struct {
 	moved  string
 	finger int
+	step   int // letters above the first finger
 }
 
-func (p place) on(open score.Pitch) string {
-	if p.moved == "" {
-		return fmt.Sprintf("%s%d", open.Step, p.finger)
+// player is how the left hand of one kind of instrument is set.
+type player struct {
+	positions []position      // in the order in which they are thought of
+	hand      map[int][]place // by semitones above the first finger of the plain hand
+}
+
+// The plain hand of violin and viola has a whole step, a half step and a whole
+// step between its fingers; low and high fingers are a half step from their place
+// in it. The cello's fingers are a half step apart, and stretch by one more either
+// way. The double bass has 1, 2 and 4, a half step apart. Source: common practice.
+var (
+	violinPlayer = player{
+		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"III", 5, 3, "third"}, {"II", 4, 2, "second"}},
+		hand: map[int][]place{-1: {{"L", 1, 0}}, 0: {{"", 1, 0}}, 1: {{"L", 2, 1}}, 2: {{"", 2, 1}}, 3: {{"", 3, 2}},
+			4: {{"H", 3, 2}, {"L", 4, 3}}, 5: {{"", 4, 3}}},
 	}
-	return fmt.Sprintf("%s %s%d", open.Step, p.moved, p.finger)
+	celloPlayer = player{
+		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"IV", 7, 4, "fourth"}, {"III", 5, 3, "third"}, {"II", 3, 2, "second"}},
+		hand:      map[int][]place{-1: {{"x", 1, 0}}, 0: {{"", 1, 0}}, 1: {{"", 2, 1}}, 2: {{"", 3, 1}}, 3: {{"", 4, 2}}, 4: {{"x", 4, 2}}},
+	}
+	bassPlayer = player{
+		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"III", 5, 3, "third"}, {"II½", 4, 2, "second-and-a-half"}, {"II", 3, 2, "second"}},
+		hand:      map[int][]place{0: {{"", 1, 0}}, 1: {{"", 2, 0}}, 2: {{"", 4, 1}}},
+	}
+)
+
+func playerOf(i instrument.Instrument) player {
+	switch i.ID {
+	case "cello":
+		return celloPlayer
+	case "bass":
+		return bassPlayer
+	}
+	return violinPlayer
 }
 
-// celloHand is the first position by semitones above the open string: fingers
-// a semitone apart from a whole step up, and the stretches either way.
-var celloHand = [7]place{{"", 0}, {"x", 1}, {"", 1}, {"", 2}, {"", 3}, {"", 4}, {"x", 4}}
+// stopped lists the ways to stop a note: in first position on the highest string
+// it lies on, open where it can be; on the double bass in half position where
+// first does not have it; else in the position farther up. Then its other places
+// on that string and on the next one below.
+func stopped(i instrument.Instrument, p score.Pitch) []Fingering {
+	top := len(i.OpenStrings) - 1
+	for top > 0 && i.OpenStrings[top].MIDI() > p.MIDI() {
+		top--
+	}
+	var found []Fingering
+	for k := top; k >= max(0, top-1); k-- {
+		found = append(found, onString(i, p, k, k < top)...)
+	}
+	return found
+}
 
-// violinHand is the violin's and viola's first position by semitones above the open string; at six
-// semitones the spelling tells a high third finger from a low fourth.
-var violinHand = [8]place{{"", 0}, {"L", 1}, {"", 1}, {"L", 2}, {"", 2}, {"", 3}, {"H", 3}, {"", 4}}
+// staysInFirst says whether every note of a part lies in first position, or on
+// the double bass in half position. Such a part is not fingered in others.
+func staysInFirst(i instrument.Instrument, part score.Part) bool {
+	top := i.OpenStrings[len(i.OpenStrings)-1].MIDI()
+	reach := map[string]int{"cello": 6, "bass": 4}[i.ID]
+	if reach == 0 {
+		reach = 7
+	}
+	for _, at := range part.Notes() {
+		if part.At(at).Pitch.MIDI() > top+reach {
+			return false
+		}
+	}
+	return true
+}
 
-// stopped computes string and finger in first position: the highest string the
-// note lies on, open where it can be.
-func stopped(i instrument.Instrument, p score.Pitch) (Choice, bool) {
-	cello := i.ID == "cello"
-	for k := len(i.OpenStrings) - 1; k >= 0; k-- {
-		open := i.OpenStrings[k]
-		up := p.MIDI() - open.MIDI()
-		if up < 0 {
+// withoutPositions leaves out the ways that lie in other positions.
+func withoutPositions(ways []Fingering) []Fingering {
+	var kept []Fingering
+	for _, way := range ways {
+		if !strings.Contains(way.Text, "(") {
+			kept = append(kept, way)
+		}
+	}
+	return kept
+}
+
+// onString lists the ways to stop a note on one string.
+func onString(i instrument.Instrument, p score.Pitch, k int, lower bool) []Fingering {
+	open, player := i.OpenStrings[k], playerOf(i)
+	up := p.MIDI() - open.MIDI()
+	name := open.Step.String()
+	var found []Fingering
+	if up == 0 {
+		found = append(found, Fingering{Text: name + "0", Why: "the open string: no finger, and it rings"})
+	}
+	for _, at := range player.positions {
+		pl, ok := player.find(at, up-at.base, p.Diatonic()-open.Diatonic())
+		if !ok {
 			continue
 		}
-		at, ok := hand(cello, open, p, up)
-		if !ok {
-			return Choice{}, false
-		}
-		choice := Choice{Fingering: Fingering{Text: at.on(open)}}
-		if !cello && up == 0 && k > 0 {
-			choice.Alternates = []Fingering{{
-				Text: place{"", 4}.on(i.OpenStrings[k-1]),
-				Why:  "fourth finger: no string crossing, and it does not ring on",
-			}}
-		}
-		return choice, true
+		found = append(found, Fingering{Text: pl.on(name, at), Why: at.reason(open, up, lower)})
 	}
-	return Choice{}, false
+	return found
 }
 
-func hand(cello bool, open, p score.Pitch, up int) (place, bool) {
-	if cello {
-		if up >= len(celloHand) {
-			return place{}, false
-		}
-		return celloHand[up], true
-	}
-	if up >= len(violinHand) {
+// find gives the finger at a distance from the first, in semitones; where two can
+// be there the spelling decides. Outside first and second position no first finger
+// is drawn back, and outside first none is stretched.
+func (pl player) find(at position, semitones, letters int) (place, bool) {
+	places := pl.hand[semitones]
+	if len(places) == 0 {
 		return place{}, false
 	}
-	if up == 6 && p.Diatonic()-open.Diatonic() == 4 {
-		return place{"L", 4}, true
-	}
-	return violinHand[up], true
-}
-
-// bassHand is finger and position on one string of the double bass by semitones
-// above it: fingers 1, 2 and 4 a semitone apart, first position a whole step up.
-// From the fourth semitone on the next string takes over, but for the highest,
-// where third position follows. Source: common practice.
-var bassHand = [8]string{"0", "1(half)", "1", "2", "4", "1(III)", "2(III)", "4(III)"}
-
-func doubleBass(i instrument.Instrument, p score.Pitch) (Choice, bool) {
-	for k := len(i.OpenStrings) - 1; k >= 0; k-- {
-		open := i.OpenStrings[k]
-		if up := p.MIDI() - open.MIDI(); up >= 0 && up < len(bassHand) {
-			return Choice{Fingering: Fingering{Text: open.Step.String() + bassHand[up]}}, true
+	best := places[0]
+	for _, p := range places[1:] {
+		if at.step+p.step == letters {
+			best = p
 		}
 	}
-	return Choice{}, false
+	if best.moved == "x" && at.name != "" || semitones < 0 && at.name != "" && at.name != "II" {
+		return place{}, false
+	}
+	return best, true
+}
+
+func (p place) on(name string, at position) string {
+	text := name + strconv.Itoa(p.finger)
+	if p.moved != "" {
+		text = name + " " + p.moved + strconv.Itoa(p.finger)
+	}
+	if at.name != "" {
+		text += "(" + at.name + ")"
+	}
+	return text
+}
+
+func (at position) reason(open score.Pitch, up int, lower bool) string {
+	switch {
+	case at.name == "" && lower && up > 6:
+		return "fourth finger: no string crossing, and it does not ring on"
+	case lower:
+		return at.word + " position on the " + open.Step.String() + " string: no string crossing, a darker sound"
+	case at.name == "half":
+		return "half position: the hand a half step back, where low fingers follow each other"
+	}
+	return at.word + " position, where the notes around it are there"
+}
+
+// stringChanges counts 1 for another finger, 1 for each string crossed, 2 for a
+// finger that slides to another place on its string, 1 for a crossing that finds
+// the hand in another pattern, 1 for a hand that opens or closes an extension, 2
+// for a pivot to the place a half step away and 3 for a shift, 1 more beyond a
+// third.
+func stringChanges(i instrument.Instrument) changer {
+	player := playerOf(i)
+	return changer{take: func(p Played) hand { return player.take(i, p) }, cost: stringChange}
+}
+
+const stretched = 2 // in a hand's moved
+
+func (pl player) take(i instrument.Instrument, p Played) hand {
+	h := hand{midi: p.Pitch.MIDI()}
+	for k, open := range i.OpenStrings {
+		if open.Step.String() == p.Text[:1] {
+			h.line = k
+		}
+	}
+	rest, in, _ := strings.Cut(strings.TrimSpace(p.Text[1:]), "(")
+	in = strings.TrimSuffix(in, ")")
+	for _, at := range pl.positions {
+		if at.name == in {
+			h.position = at.base
+		}
+	}
+	h.finger = int(rest[len(rest)-1] - '0')
+	h.moved = map[string]int{"": 0, "L": -1, "H": 1, "x": stretched}[rest[:len(rest)-1]]
+	return h
+}
+
+func stringChange(from, to hand, why *reasons) int {
+	cost := 0
+	say := func(n int, reason string) {
+		cost += n
+		if why != nil {
+			why.add("%s", reason)
+		}
+	}
+	crossed := max(from.line-to.line, to.line-from.line)
+	if crossed > 0 {
+		say(crossed, count(crossed, "string crossed", "strings crossed"))
+	}
+	both := from.finger > 0 && to.finger > 0
+	shift := max(from.position-to.position, to.position-from.position)
+	switch {
+	case from.finger != to.finger:
+		say(1, "another finger")
+	case both && crossed == 0 && shift == 0 && from.moved != to.moved:
+		say(2, "the same finger moves to another place")
+	}
+	switch {
+	case !both:
+	case shift == 1:
+		say(2, "the hand pivots to the next place, the thumb staying")
+	case shift > 1:
+		say(3+shift/5, "the hand shifts")
+	case (from.moved == stretched) != (to.moved == stretched) && from.finger != to.finger:
+		say(1, "the hand opens or closes for an extension")
+	case crossed > 0 && from.moved != to.moved:
+		say(1, "into another finger pattern")
+	}
+	return cost
 }

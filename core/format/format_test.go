@@ -3,6 +3,7 @@ package format
 import (
 	"archive/zip"
 	"bytes"
+	"fmt"
 	"strings"
 	"testing"
 	"unicode/utf16"
@@ -117,5 +118,31 @@ func TestUTF16(t *testing.T) {
 	f, err := Read("tune.xml", data)
 	if err != nil || f.Score.Title != "Hafen" || !utf8.ValidString(f.Text) {
 		t.Errorf("title %q, %v", f.Score.Title, err)
+	}
+}
+
+// Flams, drags and rolls survive in both formats; before notes small notes are left
+// out.
+func TestDrumRudimentsSurvive(t *testing.T) {
+	const text = "X:1\nT:Two Sticks\nM:4/4\nL:1/4\nK:C clef=perc\n{c}c {cc}c !///!c2|!///!c2- c {ccc}c|]\n"
+	const want = "1 false, 2 false, 0 true, 0 true, 0 false, 3 false"
+	first, err := Read("first.abc", []byte(text))
+	if err != nil {
+		t.Fatal(err)
+	}
+	files := map[string][]byte{"first.abc": []byte(text), "again.abc": []byte(abc.Write(first.Score)), "again.musicxml": musicxml.Write(first.Score)}
+	for name, data := range files {
+		f, err := Read(name, data)
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		var words []string
+		for _, at := range f.Score.Parts[0].Notes() {
+			e := f.Score.Parts[0].At(at)
+			words = append(words, fmt.Sprint(e.Graces, " ", e.Roll))
+		}
+		if got := strings.Join(words, ", "); got != want || len(f.Score.Remarks) > 0 {
+			t.Errorf("%s: %s, want %s; remarks %v", name, got, want, f.Score.Remarks)
+		}
 	}
 }

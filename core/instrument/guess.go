@@ -12,7 +12,7 @@ var guesses = []struct{ word, id string }{
 	{"trombone", "trombone"}, {"euphonium t", "euphonium-tc"}, {"baritone t", "euphonium-tc"}, {"euphonium", "euphonium-bc"}, {"baritone", "euphonium-bc"},
 	{"tuba", "tuba-bb"}, {"horn", "horn-f"}, {"violin", "violin"}, {"viola", "viola"}, {"cello", "cello"}, {"double bass", "bass"}, {"string bass", "bass"},
 	{"bells", "bells"}, {"glockenspiel", "bells"}, {"xylophone", "xylophone"}, {"marimba", "marimba"}, {"bass drum", "bass-drum"}, {"snare", "snare"},
-	{"percussion", "small-percussion"}, {"bass", "bass"},
+	{"timpani", "timpani"}, {"cymbal", "small-percussion"}, {"percussion", "small-percussion"}, {"bass", "bass"},
 }
 
 // Guess finds the instrument a part's name speaks of.

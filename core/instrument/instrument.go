@@ -20,7 +20,16 @@ const (
 	Strings  Mechanism = "strings"
 	Sticks   Mechanism = "sticks"
 	Bars     Mechanism = "bars"
+	Drums    Mechanism = "drums" // tuned ones: timpani
 )
+
+// Range is the lowest and the highest note of something, as written.
+type Range struct{ Low, High score.Pitch }
+
+// Holds says whether a pitch lies in the range.
+func (r Range) Holds(p score.Pitch) bool {
+	return r.Low.MIDI() <= p.MIDI() && p.MIDI() <= r.High.MIDI()
+}
 
 // Instrument is one kind of instrument. Pitches are as written for it.
 type Instrument struct {
@@ -29,18 +38,49 @@ type Instrument struct {
 	Family      string // "woodwind", "brass", "strings", "percussion"
 	Sounds      score.Interval
 	Clef        score.Clef
+	OtherClefs  []score.Clef // it meets later
 	Mechanism   Mechanism
-	Lowest      score.Pitch // of what a school player reaches
+	Lowest      score.Pitch // of the notes it has a fingering for
 	Highest     score.Pitch
-	Low         score.Pitch // comfortable in the first year
-	High        score.Pitch
+	Years       [3]Range      // comfortable in the first, second and third year
 	Home        score.Pitch   // where a first-year line sits well
+	Drill       score.Pitch   // what a one-note drill sits well on
+	Start       string        // how a sound is started before playing, in a sentence
 	Blown       bool          // a breath comes before the first note
 	Thumb       bool          // a woodwind whose left thumb covers a hole or key in most notes
-	Program     int           // General MIDI program, from 1
+	Program     int           // General MIDI program, from 1; 0 is the drum channel
 	Pedal       int           // MIDI number of the written pedal note, of brass whose fingering is computed
+	Valves      int           // 3 or 4, of brass with valves
 	OpenStrings []score.Pitch // from the lowest
+	Drums       []Drum        // of timpani, from the largest
 }
+
+// Drum is a kettle of timpani with the notes it can be tuned to.
+type Drum struct {
+	Inches int
+	Range
+}
+
+// FirstYear is what is comfortable in the first year.
+func (i Instrument) FirstYear() Range { return i.Years[0] }
+
+// MayHaveFourth says whether the instrument is also made with a fourth valve.
+func (i Instrument) MayHaveFourth() bool {
+	return strings.HasPrefix(i.ID, "euphonium") || strings.HasPrefix(i.ID, "tuba")
+}
+
+// FourValves is the same instrument with a fourth valve, which takes it a major third
+// lower; other instruments are returned unchanged.
+func (i Instrument) FourValves() Instrument {
+	if i.MayHaveFourth() && i.Valves == 3 {
+		i.Valves = 4
+		i.Lowest = i.Lowest.Transpose(score.ChromaticInterval(-4))
+	}
+	return i
+}
+
+// DocsPage is the page and heading of the documentation that tell of it.
+func (i Instrument) DocsPage() string { return "docs/instruments.md#" + i.ID }
 
 // Title is the name with a capital, for a heading.
 func (i Instrument) Title() string { return strings.ToUpper(i.Name[:1]) + i.Name[1:] }
@@ -49,7 +89,7 @@ func (i Instrument) Title() string { return strings.ToUpper(i.Name[:1]) + i.Name
 func (i Instrument) Unpitched() bool { return i.Mechanism == Sticks }
 
 // LaneName heads the lane of fingerings: "Valves", "Slide", "Fingers",
-// "String" or "Sticking".
+// "String", "Bars", "Drums" or "Sticking".
 func (i Instrument) LaneName() string {
 	switch i.Mechanism {
 	case Valves:
@@ -62,14 +102,15 @@ func (i Instrument) LaneName() string {
 		return "Sticking"
 	case Bars:
 		return "Bars"
+	case Drums:
+		return "Drums"
 	}
 	return "Fingers"
 }
 
 // Plays says whether the written pitch lies in its range.
 func (i Instrument) Plays(p score.Pitch) bool {
-	m := p.MIDI()
-	return i.Lowest.MIDI() <= m && m <= i.Highest.MIDI()
+	return Range{i.Lowest, i.Highest}.Holds(p)
 }
 
 // All lists every instrument in score order.
@@ -88,11 +129,38 @@ func ByID(id string) (Instrument, bool) {
 // catalogue lists the instruments in score order.
 var catalogue = slices.Concat(woodwinds(), brass(), stringed(), percussion())
 
-// span is a range of written pitches for the tables of this package: the
-// reach of a school player, the comfort of a first-year one, and the home note.
-func (i Instrument) span(lowest, low, home, high, highest string) Instrument {
-	i.Lowest, i.Low, i.Home = score.MustPitch(lowest), score.MustPitch(low), score.MustPitch(home)
-	i.High, i.Highest = score.MustPitch(high), score.MustPitch(highest)
+// reach sets the ranges of an instrument for the tables of this package: all it
+// has a fingering for, then what is comfortable in each of three years, each
+// "C4 A6".
+func (i Instrument) reach(all string, years ...string) Instrument {
+	whole := span(all)
+	i.Lowest, i.Highest = whole.Low, whole.High
+	for k, year := range years {
+		i.Years[k] = span(year)
+	}
+	return i
+}
+
+func span(text string) Range {
+	low, high, _ := strings.Cut(text, " ")
+	return Range{score.MustPitch(low), score.MustPitch(high)}
+}
+
+// sits sets the note a line sits well around and the one a drill sits well on.
+func (i Instrument) sits(home, drill string) Instrument {
+	i.Home, i.Drill = score.MustPitch(home), score.MustPitch(drill)
+	return i
+}
+
+// clefs adds clefs the instrument meets later.
+func (i Instrument) clefs(later ...score.Clef) Instrument {
+	i.OtherClefs = later
+	return i
+}
+
+// starts sets how a sound is started before playing.
+func (i Instrument) starts(how string) Instrument {
+	i.Start = how
 	return i
 }
 

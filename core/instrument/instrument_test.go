@@ -35,13 +35,23 @@ func TestCatalogue(t *testing.T) {
 			t.Errorf("%s is listed twice", i.ID)
 		}
 		ids[i.ID] = true
+		if i.Start == "" || i.Family == "" || i.Program < 0 || i.Program > 128 {
+			t.Errorf("%s: its start, family or program is missing", i.ID)
+		}
 		if i.Unpitched() {
 			continue
 		}
-		for _, pair := range [][2]score.Pitch{{i.Lowest, i.Low}, {i.Low, i.Home}, {i.Home, i.High}, {i.High, i.Highest}} {
-			if pair[0].MIDI() > pair[1].MIDI() {
-				t.Errorf("%s: its range is out of order at %s and %s", i.ID, pair[0], pair[1])
+		all := Range{i.Lowest, i.Highest}
+		for k, year := range i.Years {
+			if !all.Holds(year.Low) || !all.Holds(year.High) || year.Low.MIDI() >= year.High.MIDI() {
+				t.Errorf("%s: the range of year %d, %s to %s, lies outside %s to %s", i.ID, k+1, year.Low, year.High, i.Lowest, i.Highest)
 			}
+			if k > 0 && (!year.Holds(i.Years[k-1].Low) || !year.Holds(i.Years[k-1].High)) {
+				t.Errorf("%s: year %d is narrower than the year before", i.ID, k+1)
+			}
+		}
+		if !i.FirstYear().Holds(i.Home) || !i.FirstYear().Holds(i.Drill) {
+			t.Errorf("%s: its home %s or its drill note %s is beyond the first year", i.ID, i.Home, i.Drill)
 		}
 	}
 	if len(ids) < 26 {
@@ -91,7 +101,7 @@ func TestMake(t *testing.T) {
 func TestPartSoundsAsItsSource(t *testing.T) {
 	source := testabc.Part(t, "M:4/4\nL:1/4\nK:Eb\nE =A _d ^f|B4|]")
 	for _, i := range All() {
-		if i.Unpitched() {
+		if i.Unpitched() || i.Mechanism == Drums {
 			continue
 		}
 		made := Make(source, "", i, Placement{}).Part
@@ -105,16 +115,16 @@ func TestPartSoundsAsItsSource(t *testing.T) {
 }
 
 func TestMakeKeepsWhatWasWrittenForIt(t *testing.T) {
-	source := testabc.Part(t, "M:4/4\nL:1/4\nK:C\nc' d' c' z|]")
+	source := testabc.Part(t, "M:4/4\nL:1/4\nK:C\nc' a' c' z|]")
 	source.Sounds = byID(t, "clarinet").Sounds
 	made := Make(source, "clarinet", byID(t, "clarinet"), Placement{})
-	if got := pitches(made.Part); got != "C6 D6 C6" {
+	if got := pitches(made.Part); got != "C6 A6 C6" {
 		t.Errorf("the clarinet's own part became %s", got)
 	}
 	if len(made.Outside) != 1 {
-		t.Errorf("%d notes are out of range, want the D6 alone", len(made.Outside))
+		t.Errorf("%d notes are out of range, want the A6 alone", len(made.Outside))
 	}
-	if got := pitches(Make(source, "clarinet", byID(t, "violin"), Placement{}).Part); got != "Bb4 C5 Bb4" {
+	if got := pitches(Make(source, "clarinet", byID(t, "violin"), Placement{}).Part); got != "Bb4 G5 Bb4" {
 		t.Errorf("the violin reads %s", got)
 	}
 }
@@ -133,6 +143,27 @@ func TestStrokesBothWays(t *testing.T) {
 	}
 }
 
+// Tonic and fifth under a melody for two drums: common practice.
+func TestTimpaniPart(t *testing.T) {
+	tests := []struct{ music, want string }{
+		{"K:Bb\nB d c A|B4|]", "Bb2 Bb2 F3 F3 Bb2"},
+		{"K:C\nc e d B|G4|]", "C3 C3 G2 G2 G2"},
+		{"K:Dm\nD F E ^C|D4|]", "D3 D3 A2 A2 D3"},
+	}
+	for _, tt := range tests {
+		made := Make(testabc.Part(t, "M:4/4\nL:1/4\n"+tt.music), "", byID(t, "timpani"), Placement{})
+		if got := pitches(made.Part); got != tt.want || len(made.Outside) > 0 || made.Part.Clef().Name() != "bass" {
+			t.Errorf("%s: the timpani play %s, want %s", tt.music, got, tt.want)
+		}
+	}
+	for fifths := -6; fifths <= 6; fifths++ {
+		tonic, fifth := tunedTo(score.Key{Fifths: fifths}, byID(t, "timpani"))
+		if away := tonic.MIDI() - fifth.MIDI(); away != 5 && away != -7 {
+			t.Errorf("with %d fifths the drums are %s and %s", fifths, tonic, fifth)
+		}
+	}
+}
+
 func TestOneNote(t *testing.T) {
 	// Concert D: D for flutes, trombones and baritones, E for trumpets and
 	// clarinets, B for alto saxophones (common practice).
@@ -142,7 +173,7 @@ func TestOneNote(t *testing.T) {
 		if got := p.Step.String() + score.AccidentalText(p.Alter); got != want {
 			t.Errorf("concert D is %s for %s, want %s", got, id, want)
 		}
-		if p.MIDI() < i.Low.MIDI() || p.MIDI() > i.High.MIDI() {
+		if !i.FirstYear().Holds(p) {
 			t.Errorf("concert D is %s for %s, beyond its first year", p, id)
 		}
 	}
@@ -156,7 +187,7 @@ func TestOneNote(t *testing.T) {
 		}
 		class := SuggestOneNote(present)
 		for _, i := range present {
-			if p := WrittenFor(class, i); !i.Unpitched() && (p.MIDI() < i.Low.MIDI() || p.MIDI() > i.High.MIDI()) {
+			if p := WrittenFor(class, i); !i.Unpitched() && !i.FirstYear().Holds(p) {
 				t.Errorf("for %v the suggestion is %s for %s", ids, p, i.Name)
 			}
 		}

@@ -18,9 +18,9 @@ type OctaveChoice struct {
 // OctaveChoices lists the octaves in which an instrument can play every note of
 // the source, lowest first, each with what speaks for or against it: how many
 // notes lie outside the first-year range, and for clarinets how often it crosses
-// the break. A drum has none.
+// the break. Drums have none.
 func OctaveChoices(source score.Part, target Instrument) []OctaveChoice {
-	if target.Unpitched() || source.Unpitched() {
+	if target.Unpitched() || source.Unpitched() || target.Mechanism == Drums {
 		return nil
 	}
 	base := baseMove(source, target)
@@ -55,13 +55,13 @@ func extent(part score.Part) (low, high score.Pitch) {
 func speakFor(part score.Part, target Instrument) string {
 	beyond := 0
 	for _, at := range part.Notes() {
-		if m := part.At(at).Pitch.MIDI(); m < target.Low.MIDI() || m > target.High.MIDI() {
+		if m := part.At(at).Pitch.MIDI(); m < target.FirstYear().Low.MIDI() || m > target.FirstYear().High.MIDI() {
 			beyond++
 		}
 	}
-	reasons := []string{fmt.Sprintf("every note lies in the first-year range %s to %s", target.Low, target.High)}
+	reasons := []string{fmt.Sprintf("every note lies in the first-year range %s to %s", target.FirstYear().Low, target.FirstYear().High)}
 	if beyond > 0 {
-		reasons[0] = fmt.Sprintf("%d of %d notes lie outside the first-year range %s to %s", beyond, len(part.Notes()), target.Low, target.High)
+		reasons[0] = fmt.Sprintf("%d of %d notes lie outside the first-year range %s to %s", beyond, len(part.Notes()), target.FirstYear().Low, target.FirstYear().High)
 	}
 	if strings.HasSuffix(target.ID, "clarinet") {
 		reasons = append(reasons, breakReason(part))

@@ -63,5 +63,5 @@ func SuggestOneNote(present []Instrument) Class {
 
 // beyondComfort is how many semitones a note lies outside the first-year range.
 func beyondComfort(p score.Pitch, i Instrument) int {
-	return max(i.Low.MIDI()-p.MIDI(), p.MIDI()-i.High.MIDI(), 0)
+	return max(i.FirstYear().Low.MIDI()-p.MIDI(), p.MIDI()-i.FirstYear().High.MIDI(), 0)
 }

@@ -39,6 +39,8 @@ func Make(source score.Part, writtenFor string, target Instrument, placed Placem
 	case writtenFor == target.ID && !placed.Chosen:
 		part.Sounds = target.Sounds
 		why = fmt.Sprintf("As it was written for %s.", target.Name)
+	case target.Mechanism == Drums:
+		why = toDrums(&part, target)
 	default:
 		why = transpose(&part, target, placed)
 	}
@@ -64,6 +66,7 @@ func transpose(part *score.Part, target Instrument, placed Placement) string {
 				continue
 			}
 			e.Pitch = e.Pitch.Transpose(used)
+			e.Roll = e.Roll && target.Family != "woodwind" && target.Family != "brass"
 			for k := range e.Others {
 				e.Others[k] = e.Others[k].Transpose(used)
 			}
@@ -105,7 +108,7 @@ func discomfort(part score.Part, semitones int, target Instrument) int {
 		switch {
 		case midi < target.Lowest.MIDI() || midi > target.Highest.MIDI():
 			cost += 10000
-		case midi < target.Low.MIDI() || midi > target.High.MIDI():
+		case midi < target.FirstYear().Low.MIDI() || midi > target.FirstYear().High.MIDI():
 			cost += 100
 		}
 	}
@@ -132,7 +135,7 @@ func describe(move score.Interval, octaves int, target Instrument) string {
 	}
 	text := strings.Join(parts, ", ")
 	if octaves != 0 {
-		text += fmt.Sprintf(" to sit between %s and %s", target.Low, target.High)
+		text += fmt.Sprintf(" to sit between %s and %s", target.FirstYear().Low, target.FirstYear().High)
 	}
 	return strings.ToUpper(text[:1]) + text[1:] + "."
 }
@@ -183,7 +186,7 @@ func toOneNote(part *score.Part, target Instrument, on score.Pitch) {
 		m.Key, m.Clef = key, target.Clef
 		for j := range m.Events {
 			if e := &m.Events[j]; e.Kind == score.Note {
-				e.Unpitched, e.Pitch, e.Sticking = false, on, ""
+				e.Unpitched, e.Pitch, e.Sticking, e.Graces, e.Roll = false, on, "", 0, false
 			}
 		}
 	}

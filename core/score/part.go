@@ -30,6 +30,9 @@ type Event struct {
 	TupletEnds   bool
 	WholeMeasure bool // a rest written in the middle of an otherwise empty measure
 
+	Graces int  // strokes in small notes before it: 1 a flam, 2 a drag
+	Roll   bool // rolled for its whole length, on strings a bowed tremolo
+
 	Marks    []Mark // articulations, bow marks and the like
 	Sticking string // written sticking: "R", "L"
 	Text     string // a direction over or under the note, as written

@@ -24,7 +24,7 @@ window.lanes = (function () {
     const list = [];
     let y = 8;
     for (const lane of ["tap", "count", "name", "finger"]) {
-      if (!shown[lane] || (lane === "name" && !data.named) || (lane === "finger" && !data.fingered)) continue;
+      if (!shown[lane] || (lane === "name" && !data.named)) continue;
       const height = lane === "finger" ? window.fingering[data.mechanism].height : ROW[lane];
       list.push({ lane, y: y + height / 2, height });
       y += height;
@@ -122,7 +122,7 @@ window.lanes = (function () {
         const [a, b] = [notes[i - 1], notes[i]];
         const gap = b.at.cx - a.at.cx;
         const names = shown.name && data.named ? (nameWidth(a.event) + nameWidth(b.event)) / 2 + 2 : 0;
-        const fingers = shown.finger && data.fingered ? (drawing.width(a.event.fingering) + drawing.width(b.event.fingering)) / 2 : 0;
+        const fingers = shown.finger ? (drawing.width(a.event.fingering) + drawing.width(b.event.fingering)) / 2 : 0;
         most = Math.max(most, Math.max(names, fingers) / gap);
       }
     }

@@ -63,6 +63,14 @@ func (v *voice) decorate(name string) {
 		v.thisMeasure().Jump = score.Jump{To: "segno", Al: "coda"}
 	case "crescendo(", "<(", "crescendo)", "<)", "diminuendo(", ">(", "diminuendo)", ">)":
 		v.r.remark("hairpin", "crescendo and diminuendo wedges are left out.", "")
+	case "///":
+		v.next.Roll = true
+	case "roll", "trill":
+		if v.clef == score.Percussion {
+			v.next.Roll = true
+			return
+		}
+		v.r.remark(name, fmt.Sprintf("the sign !%s! is left out.", name), "On bars and timpani write a roll as !///!.")
 	default:
 		v.r.remark(name, fmt.Sprintf("the sign !%s! is left out.", name), "")
 	}

@@ -75,7 +75,7 @@ func (v *voice) symbol(s string) int {
 		if end < 0 {
 			return 0
 		}
-		v.r.remark("grace", "grace notes are left out.", "")
+		v.graces(s[1:end])
 		return end + 1
 	case c == '&':
 		v.r.fail("& lays a second voice over the measure.", "Write one voice only, or give the second its own V: line.")
@@ -88,6 +88,25 @@ func (v *voice) symbol(s string) int {
 	}
 	return 0
 }
+
+// graces counts small notes before a stroke on a drum; before notes they are left
+// out.
+func (v *voice) graces(s string) {
+	n := 0
+	for i := range len(s) {
+		if isNoteStart(s[i]) && s[i] != '^' && s[i] != '_' && s[i] != '=' {
+			n++
+		}
+	}
+	if v.clef != score.Percussion || n > mostGraces {
+		v.r.remark("grace", "grace notes are left out.", "")
+		return
+	}
+	v.next.Graces = n
+}
+
+// mostGraces is how many small strokes a stroke may have: a ruff has three.
+const mostGraces = 3
 
 func isNoteStart(c byte) bool {
 	return c >= 'A' && c <= 'G' || c >= 'a' && c <= 'g' || c == '^' || c == '_' || c == '='

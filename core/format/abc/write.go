@@ -202,6 +202,12 @@ func (w *writer) event(e score.Event, m score.Measure, j int) {
 		breath = breath || mark == score.Breath
 	}
 	w.b.WriteString(strings.Repeat("(", e.SlurStarts))
+	if e.Roll {
+		w.b.WriteString("!///!")
+	}
+	if e.Graces > 0 {
+		w.b.WriteString("{" + strings.Repeat(pitchTextOf(e.Pitch, false), e.Graces) + "}")
+	}
 	length := score.Value{Base: e.Value.Base, Dots: e.Value.Dots}.Length().Mul(score.Frac(8, 1))
 	if e.WholeMeasure {
 		length = e.Length.Mul(score.Frac(8, 1))

@@ -205,11 +205,14 @@ func (w *writer) event(at score.Place) {
 		fmt.Fprintf(&w.b, `<rest xml:id="%s"%s/>`, id, duration(e.Value))
 		return
 	}
+	for range e.Graces {
+		w.b.WriteString(`<note grace="unacc" dur="8" loc="0" stem.dir="up"/>`)
+	}
 	if len(e.Others) == 0 {
-		w.note(*e, e.Pitch, fmt.Sprintf(` xml:id="%s"%s%s`, id, duration(e.Value), articulation(e.Marks)), e.Sign)
+		w.note(*e, e.Pitch, fmt.Sprintf(` xml:id="%s"%s%s`, id, duration(e.Value), articulation(e.Marks)+tremolo(*e)), e.Sign)
 		return
 	}
-	fmt.Fprintf(&w.b, `<chord xml:id="%s"%s%s>`, id, duration(e.Value), articulation(e.Marks))
+	fmt.Fprintf(&w.b, `<chord xml:id="%s"%s%s>`, id, duration(e.Value), articulation(e.Marks)+tremolo(*e))
 	w.note(*e, e.Pitch, "", e.Sign)
 	for _, p := range e.Others {
 		w.note(*e, p, "", p.Alter != w.part.Measures[at.Measure].Key.Alter(p.Step))
@@ -232,6 +235,13 @@ func (w *writer) note(e score.Event, p score.Pitch, attributes string, sign bool
 	default:
 		w.b.WriteString(`/>`)
 	}
+}
+
+func tremolo(e score.Event) string {
+	if e.Roll {
+		return ` stem.mod="3slash"`
+	}
+	return ""
 }
 
 func duration(v score.Value) string {

@@ -155,6 +155,11 @@ type note struct {
 		Technical []struct {
 			Items []anyElement `xml:",any"`
 		} `xml:"technical"`
+		Ornaments []struct {
+			Tremolos []tremolo    `xml:"tremolo"`
+			Trills   []empty      `xml:"trill-mark"`
+			Others   []anyElement `xml:",any"`
+		} `xml:"ornaments"`
 		Fermatas []empty      `xml:"fermata"`
 		Others   []anyElement `xml:",any"`
 	} `xml:"notations"`
@@ -219,4 +224,9 @@ type barline struct {
 	} `xml:"repeat"`
 	Segno *empty `xml:"segno"`
 	Coda  *empty `xml:"coda"`
+}
+
+type tremolo struct {
+	Type  string `xml:"type,attr"`
+	Marks int    `xml:",chardata"`
 }

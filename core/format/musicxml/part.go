@@ -29,6 +29,7 @@ type partReader struct {
 	endings  []int
 	text     string // waiting for the next note
 	dynamic  string
+	graces   int // small strokes waiting for the next stroke
 	remarked map[string]bool
 }
 
@@ -205,6 +206,9 @@ var typeBase = map[string]int{
 
 func (r *partReader) note(n *note) {
 	switch {
+	case n.Grace != nil && n.Unpitched != nil && n.Chord == nil && voiceOf(n) == r.voice && r.graces < mostGraces:
+		r.graces++
+		return
 	case n.Grace != nil:
 		r.remark("grace", "grace notes are left out.")
 		return
@@ -235,7 +239,8 @@ func (r *partReader) note(n *note) {
 	if r.filled.Less(start) {
 		r.fill(start)
 	}
-	e := score.Event{Length: r.time(n.Duration), Text: r.text, Dynamic: r.dynamic}
+	e := score.Event{Length: r.time(n.Duration), Text: r.text, Dynamic: r.dynamic, Graces: r.graces}
+	r.graces = 0
 	switch {
 	case n.Rest != nil:
 		e.Kind = score.Rest
@@ -390,11 +395,41 @@ func (r *partReader) notations(e *score.Event, n *note) {
 				r.remark(item.XMLName.Local, fmt.Sprintf("the sign “%s” is left out.", clip(item.XMLName.Local)))
 			}
 		}
+		for _, o := range group.Ornaments {
+			r.ornaments(e, o.Tremolos, len(o.Trills) > 0, o.Others)
+		}
 		for _, other := range group.Others {
 			if other.XMLName.Local != "tied" {
 				r.remark(other.XMLName.Local, fmt.Sprintf("“%s” is left out.", clip(other.XMLName.Local)))
 			}
 		}
+	}
+}
+
+// mostGraces is how many small strokes a stroke on a drum may have: a ruff has
+// three.
+const mostGraces = 3
+
+// rolledFrom is how many slashes of a tremolo make a roll; fewer are measured.
+const rolledFrom = 3
+
+// ornaments reads rolls: a tremolo of three slashes, and on drums a trill.
+func (r *partReader) ornaments(e *score.Event, tremolos []tremolo, trill bool, others []anyElement) {
+	for _, t := range tremolos {
+		if (t.Type == "" || t.Type == "single" || t.Type == "unmeasured") && (t.Marks >= rolledFrom || t.Type == "unmeasured") {
+			e.Roll = true
+		} else {
+			r.remark("tremolo", "a measured tremolo is left out.")
+		}
+	}
+	switch {
+	case trill && e.Unpitched:
+		e.Roll = true
+	case trill:
+		r.remark("trill-mark", "“trill-mark” is left out.")
+	}
+	for _, other := range others {
+		r.remark(other.XMLName.Local, fmt.Sprintf("“%s” is left out.", clip(other.XMLName.Local)))
 	}
 }
 

@@ -294,10 +294,30 @@ func (w *writer) event(p score.Part, i, j int) {
 			w.direction(func() { w.text("words", text) }, "")
 		}
 	}
+	for range e.Graces {
+		w.grace(e)
+	}
 	w.note(p, i, j, e, e.Pitch, false)
 	for _, other := range e.Others {
 		w.note(p, i, j, e, other, true)
 	}
+}
+
+// grace writes one small stroke before a stroke.
+func (w *writer) grace(e score.Event) {
+	w.open("note")
+	w.empty(`grace slash="yes"`)
+	w.unpitched(e.Pitch)
+	w.text("voice", "1")
+	w.text("type", "eighth")
+	w.close("note")
+}
+
+func (w *writer) unpitched(p score.Pitch) {
+	w.open("unpitched")
+	w.text("display-step", p.Step.String())
+	w.number("display-octave", int64(p.Octave))
+	w.close("unpitched")
 }
 
 func (w *writer) note(p score.Part, i, j int, e score.Event, pitch score.Pitch, chord bool) {
@@ -311,10 +331,7 @@ func (w *writer) note(p score.Part, i, j int, e score.Event, pitch score.Pitch, 
 	case e.Kind == score.Rest:
 		w.empty("rest")
 	case e.Unpitched:
-		w.open("unpitched")
-		w.text("display-step", pitch.Step.String())
-		w.number("display-octave", int64(pitch.Octave))
-		w.close("unpitched")
+		w.unpitched(pitch)
 	default:
 		w.open("pitch")
 		w.text("step", pitch.Step.String())
@@ -392,6 +409,9 @@ func (w *writer) notations(e score.Event) {
 		default:
 			articulations += "<" + string(m) + "/>"
 		}
+	}
+	if e.Roll {
+		add(`<ornaments><tremolo type="single">3</tremolo></ornaments>`)
 	}
 	if technical != "" {
 		add("<technical>%s</technical>", technical)

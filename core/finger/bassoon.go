@@ -1,0 +1,44 @@
+package finger
+
+// bassoonTable is the German-system bassoon's, from low B flat to the D above the
+// staff. Above it fingerings differ from one instrument to the next and are left
+// out.
+//
+// Provenance: from memory, common practice, each line reasoned from the tone
+// holes. The whisper key stays down to the G sharp of the half-hole octave. F to G
+// sharp in the middle have the low octave's fingers with the first hole half open;
+// from A to C and for D the fingers are the low octave's, the whisper key is up
+// and its flick key is touched at the start of the note (TestBassoonOctave). The
+// Eb, C sharp, Ab and Bb keys open a vent above the note below, so each is added to
+// that note's fingering; the thumb's F sharp key closes the F hole by itself.
+const bassoonTable = `
+Bb1 lowD lowC lowB lowBb 1 2 3 | pancakeE 4 5 6 F
+B1 lowD lowC lowB 1 2 3 | pancakeE 4 5 6 F
+C2 lowD lowC 1 2 3 | pancakeE 4 5 6 F
+C#2 lowD lowC 1 2 3 C# | pancakeE 4 5 6 F
+D2 lowD 1 2 3 | pancakeE 4 5 6 F
+Eb2 lowD 1 2 3 Eb | pancakeE 4 5 6 F
+E2 W 1 2 3 | pancakeE 4 5 6 F
+F2 W 1 2 3 | 4 5 6 F
+F#2 W 1 2 3 | F# 4 5 6 / W 1 2 3 | 4 5 6 F#: little finger, next to a thumb E or B flat
+G2 W 1 2 3 | 4 5 6
+G#2 W 1 2 3 | 4 5 6 Ab / W 1 2 3 | Ab 4 5 6: thumb, next to a little-finger F
+A2 W 1 2 3 | 4 5
+Bb2 W 1 2 3 | Bb 4 5
+B2 W 1 2 3 | 4
+C3 W 1 2 3 |
+C#3 W C# 1 2 3 |
+D3 W 1 2 |
+Eb3 W 1 3 |
+E3 W 1 |
+F3 W |
+F#3 W half 2 3 | F# 4 5 6 / W half 2 3 | 4 5 6 F#: little finger, next to a thumb B flat
+G3 W half 2 3 | 4 5 6
+G#3 W half 2 3 | 4 5 6 Ab / W half 2 3 | Ab 4 5 6: thumb, next to a little-finger F sharp
+A3 flickA 1 2 3 | 4 5 / 1 2 3 | 4 5: by choice, without the flick, in a slur from a note that already speaks
+Bb3 flickA 1 2 3 | Bb 4 5 / 1 2 3 | Bb 4 5: by choice, without the flick, in a slur from a note that already speaks
+B3 flickC 1 2 3 | 4 / 1 2 3 | 4: by choice, without the flick, in a slur from a note that already speaks
+C4 flickC 1 2 3 | / 1 2 3 |: by choice, without the flick, in a slur from a note that already speaks
+C#4 C# 1 2 3 |
+D4 flickD 1 2 | / 1 2 |: by choice, without the flick, in a slur from a note that already speaks
+`

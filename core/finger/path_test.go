@@ -1,0 +1,116 @@
+package finger
+
+import (
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testabc"
+)
+
+// texts lists the fingerings of a part in order.
+func texts(i instrument.Instrument, part score.Part, o Options) []string {
+	var list []string
+	for _, measure := range Part(i, part, o) {
+		for _, c := range measure {
+			if c.Text != "" {
+				list = append(list, c.Text)
+			}
+		}
+	}
+	return list
+}
+
+// What a good teacher would pencil in: common practice. The music is written for
+// the instrument.
+func TestPath(t *testing.T) {
+	tests := []struct{ name, id, music, want string }{
+		{"F in sixth between two Cs", "trombone", "C, F, C, F,|C,4", "6,6,6,6,6"},
+		{"a scale keeps its defaults", "trombone", "_B,,C,D,_E,|F,G,A,_B,", "1,6,4,3,1,4,2,1"},
+		{"a rest gives time for first position", "trombone", "C,2 z F,", "6,1"},
+		{"C beside E flat is left", "clarinet", "c _e c _e", "T R 1 2 3 L-F | 4 5 6,T R 1 2 3 | 4 5 6 R-Ab,T R 1 2 3 L-F | 4 5 6,T R 1 2 3 | 4 5 6 R-Ab"},
+		{"B beside G sharp is right", "clarinet", "B ^g B2", "T R 1 2 3 | 4 5 6 R-E,T R 1 2 3 L-C# |,T R 1 2 3 | 4 5 6 R-E"},
+		{"C beside B needs nothing", "clarinet", "B c d c", "T R 1 2 3 L-E | 4 5 6,T R 1 2 3 | 4 5 6 R-F,T R 1 2 3 | 4 5 6,T R 1 2 3 | 4 5 6 R-F"},
+		{"open strings in first position", "violin", "D E ^F G|A B ^c d", "D0,D1,D2,D3,A0,A1,A2,A3"},
+		{"left F beside D on the oboe", "oboe", "F D F D", "1 2 3 F | 4 5,1 2 3 | 4 5 6,1 2 3 F | 4 5,1 2 3 | 4 5 6"},
+		{"a habit is not taken for one passage", "flute", "A _B A _B", "T 1 2 | Eb,T 1 | 4 Eb,T 1 2 | Eb,T 1 | 4 Eb"},
+	}
+	for _, tt := range tests {
+		i, _ := instrument.ByID(tt.id)
+		clef := ""
+		if i.Clef == score.Bass {
+			clef = " clef=bass"
+		}
+		part := testabc.Part(t, "M:4/4\nL:1/4\nK:C"+clef+"\n"+tt.music+"|]")
+		if got := strings.Join(texts(i, part, Options{}), ","); got != tt.want {
+			t.Errorf("%s: %s\nwant %s", tt.name, got, tt.want)
+		}
+	}
+}
+
+// The reason of a way that was chosen goes with it, and what it replaces becomes an
+// alternate.
+func TestPathSaysWhy(t *testing.T) {
+	i, _ := instrument.ByID("trombone")
+	c := Part(i, testabc.Part(t, "M:4/4\nL:1/4\nK:C clef=bass\nC, F, C, F,|]"), Options{})[0][1]
+	if c.Text != "6" || !strings.Contains(c.Why, "farther out") || c.Alternates[0].Text != "1" {
+		t.Errorf("F between two Cs is %+v", c)
+	}
+}
+
+// The path costs no more than the defaults do, whatever the notes.
+func TestPathIsNeverDearer(t *testing.T) {
+	for _, id := range []string{"trombone", "clarinet", "trumpet", "violin", "bassoon", "horn-double"} {
+		i, _ := instrument.ByID(id)
+		part := randomPart(i)
+		chosen, usual, alternates := 0, 0, 0
+		choices := Part(i, part, Options{})[0]
+		for k, c := range choices {
+			p := part.Measures[0].Events[k].Pitch
+			plain, _ := For(i, p)
+			if c.Text != plain.Text {
+				alternates++
+			}
+			if k > 0 {
+				before := part.Measures[0].Events[k-1].Pitch
+				plainBefore, _ := For(i, before)
+				chosen += ChangeBetween(i, Played{before, choices[k-1].Text}, Played{p, c.Text}).Cost
+				usual += ChangeBetween(i, Played{before, plainBefore.Text}, Played{p, plain.Text}).Cost
+			}
+		}
+		if chosen+alternates*alternateCost > usual {
+			t.Errorf("%s: the path costs %d with %d alternates, the defaults %d", id, chosen, alternates, usual)
+		}
+	}
+}
+
+// randomPart is one long measure of 128 notes in the second-year range that jump
+// about, the same each time.
+func randomPart(i instrument.Instrument) score.Part {
+	low, high := i.Years[1].Low.MIDI(), i.Years[1].High.MIDI()
+	m := score.Measure{Number: 1}
+	state := uint32(7)
+	for range 128 {
+		state = state*1664525 + 1013904223
+		m.Events = append(m.Events, score.Event{Pitch: spellingsOf(low + int(state>>16)%(high-low+1))[0]})
+	}
+	return score.Part{Measures: []score.Measure{m}}
+}
+
+// Aim: 32 measures, each of eight notes, in under 100 µs.
+func BenchmarkPath(b *testing.B) {
+	s, err := abc.Read("M:4/4\nL:1/8\nK:Bb clef=bass\n" + strings.Repeat("B,,C,D,E, F,G,A,B,|A,G,F,E, D,C,B,,C,|F,C,F,C, D,F,B,F,|E,C,E,G, F,D,B,,D,|", 8) + "]\n")
+	if err != nil {
+		b.Fatal(err)
+	}
+	for _, id := range []string{"trombone", "cello"} {
+		i, _ := instrument.ByID(id)
+		b.Run(id, func(b *testing.B) {
+			for b.Loop() {
+				Part(i, s.Parts[0], Options{})
+			}
+		})
+	}
+}

@@ -1,0 +1,182 @@
+package finger
+
+import (
+	"math/bits"
+	"slices"
+	"strings"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+// table is a woodwind's fingerings by MIDI number of the written note, default
+// first.
+type table map[int][]Fingering
+
+// parseTable reads lines of a note and its ways to be played, parted by " / ";
+// behind each alternate a colon and when to use it. A reason that begins "by
+// choice" marks a habit, not a way out of one passage. It panics on a bad line,
+// which a test would show.
+func parseTable(text string) table {
+	t := table{}
+	for _, line := range strings.Split(strings.TrimSpace(text), "\n") {
+		note, ways, found := strings.Cut(strings.TrimSpace(line), " ")
+		if !found {
+			continue
+		}
+		midi := score.MustPitch(note).MIDI()
+		for _, way := range strings.Split(ways, " / ") {
+			keys, why, _ := strings.Cut(way, ": ")
+			t[midi] = append(t[midi], Fingering{Text: strings.TrimSpace(keys), Why: why, ByChoice: strings.HasPrefix(why, "by choice")})
+		}
+	}
+	return t
+}
+
+// woodwindTables is each woodwind's table.
+var woodwindTables = map[string]table{
+	"flute": parseTable(fluteTable), "piccolo": parseTable(fluteTable), "oboe": parseTable(oboeTable), "bassoon": parseTable(bassoonTable),
+	"clarinet": parseTable(clarinetTable), "eb-clarinet": parseTable(clarinetTable),
+	"bass-clarinet": parseTable(bassClarinetLow + clarinetTable),
+	"soprano-sax":   parseTable(saxTable), "alto-sax": parseTable(saxTable), "tenor-sax": parseTable(saxTable), "bari-sax": parseTable(saxTable),
+}
+
+// layout is the keys of a woodwind in hand order, each a bit of a hand.
+type layout struct {
+	order    []string // with "|" between the hands
+	register uint64   // keys that open another register rather than another hole
+	shared   []shared
+	thumb    uint64 // the left thumb's, of which it presses one group at a time
+}
+
+// shared is a set of keys that one finger presses in turn.
+type shared struct {
+	finger string
+	keys   uint64
+}
+
+var (
+	commonLayout = newLayout("oct oct1 oct2 T TBb R A frontF half 1 bis 2 3 G# L-E L-F# L-F L-C# L-Eb palmD palmEb palmF F Eb C# B Bb | "+
+		"4 5 6 sliver sideEb sideBb sideC sideF# highE Eb F C# C R-E R-F R-F# R-Ab R-Eb",
+		"R oct oct1 oct2 half", "G# L-E L-F# L-F L-C# L-Eb F Eb C# B Bb", "Eb C# C R-E R-F R-F# R-Ab R-Eb", "6 F", "T TBb")
+	bassoonLayout = newLayout("W lowD lowC lowB lowBb C# flickA flickC flickD half 1 2 3 Eb C# | pancakeE F# Ab Bb 4 5 6 F F# Ab",
+		"half", "Eb C#", "F F# Ab", "", "")
+)
+
+func layoutOf(i instrument.Instrument) *layout {
+	if i.ID == "bassoon" {
+		return bassoonLayout
+	}
+	return commonLayout
+}
+
+func newLayout(order, register, left, right, ring, thumb string) *layout {
+	l := &layout{order: strings.Fields(order)}
+	bar := slices.Index(l.order, "|")
+	mask := func(keys string, from, to int) uint64 {
+		var m uint64
+		for _, key := range strings.Fields(keys) {
+			for k := from; k < to; k++ {
+				if l.order[k] == key {
+					m |= 1 << k
+				}
+			}
+		}
+		return m
+	}
+	last, six := slices.Index(l.order, "3"), slices.Index(l.order, "6")
+	l.register = mask(register, 0, len(l.order))
+	l.shared = []shared{
+		{"the left little finger", mask(left, last, bar)}, {"the right little finger", mask(right, six, len(l.order))},
+		{"the right ring finger", mask(ring, bar, len(l.order))},
+	}
+	l.thumb = mask(thumb, 0, bar)
+	return l
+}
+
+// keys reads a fingering's text as bits; ok is false where a key is misspelled or
+// out of hand order.
+func (l *layout) keys(text string) (down uint64, ok bool) {
+	at := -1
+	for key := range strings.FieldsSeq(text) {
+		next := slices.Index(l.order[at+1:], key)
+		if next < 0 {
+			return down, false
+		}
+		at += 1 + next
+		if key != "|" {
+			down |= 1 << at
+		}
+	}
+	return down, strings.Contains(text, "|")
+}
+
+// lastThroatNote is the clarinet's B flat in the staff, below the break.
+const lastThroatNote = 70
+
+// woodwindChanges counts the keys that go down and up. A register key adds 2, the
+// clarinet's break 4 more and one more upwards, where all fingers must close at
+// once; a finger that slides from key to key adds 4, as hands avoid it, and
+// a thumb that slides 1.
+func woodwindChanges(i instrument.Instrument) changer {
+	l, hasBreak := layoutOf(i), strings.HasSuffix(i.ID, "clarinet")
+	take := func(p Played) hand {
+		keys, _ := l.keys(p.Text)
+		return hand{midi: p.Pitch.MIDI(), keys: keys}
+	}
+	cost := func(from, to hand, why *reasons) int {
+		pressed, lifted := to.keys&^from.keys, from.keys&^to.keys
+		cost := l.fingers(from, to, pressed, lifted, why)
+		if (pressed|lifted)&l.register != 0 {
+			cost += 2
+			if why != nil {
+				why.add("the register changes")
+			}
+		}
+		if hasBreak && (from.midi > lastThroatNote) != (to.midi > lastThroatNote) {
+			cost += 4
+			if why != nil {
+				why.add("over the break")
+			}
+			if to.midi > from.midi {
+				cost++
+			}
+		}
+		for _, s := range l.shared {
+			if pressed&s.keys != 0 && lifted&s.keys != 0 {
+				cost += 4
+				if why != nil {
+					why.add("%s slides from key to key", s.finger)
+				}
+			}
+		}
+		return cost
+	}
+	return changer{take: take, cost: cost}
+}
+
+// fingers is the cost of what goes down and up.
+func (l *layout) fingers(from, to hand, pressed, lifted uint64, why *reasons) int {
+	cost := 0
+	if thumb := l.thumb; pressed&thumb != 0 && lifted&thumb != 0 { // it slides, and is one finger
+		pressed, lifted, cost = pressed&^thumb, lifted&^thumb, 2
+		if why != nil {
+			why.add("the thumb slides")
+		}
+	}
+	down, up := bits.OnesCount64(pressed), bits.OnesCount64(lifted)
+	moved := down + up
+	switch {
+	case moved == 0 && cost == 0 && from.midi != to.midi:
+		if why != nil {
+			why.add("no finger moves: the air alone changes the octave")
+		}
+		return 3
+	case moved > 0 && why != nil:
+		*why = append(*why, count(moved, "finger moves", "fingers move"))
+		if min(down, up) > 0 {
+			why.add("%d down while %d up", down, up)
+		}
+	}
+	return cost + moved + crossing(down, up)
+}
