@@ -1,6 +1,7 @@
 package demo
 
 import (
+	"regexp"
 	"testing"
 
 	"unhurriedbench/core/finger"
@@ -8,6 +9,10 @@ import (
 	"unhurriedbench/core/score"
 	"unhurriedbench/internal/midicheck"
 )
+
+// smallStrokes are played by abc2midi as notes of their own; we count the stroke
+// they lead to.
+var smallStrokes = regexp.MustCompile(`\{[^}]*\}`)
 
 // Outside check: abc2midi, from Debian's abcmidi, reads the same text.
 func TestExercisesAgreeWithABC2MIDI(t *testing.T) {
@@ -20,7 +25,7 @@ func TestExercisesAgreeWithABC2MIDI(t *testing.T) {
 	}
 	for _, x := range exercises {
 		t.Run(x.Score.Title, func(t *testing.T) {
-			midicheck.Compare(t, x.ABC, x.Score.Parts[0])
+			midicheck.Compare(t, smallStrokes.ReplaceAllString(x.ABC, ""), x.Score.Parts[0])
 		})
 	}
 }

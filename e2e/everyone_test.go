@@ -21,7 +21,10 @@ var views = []struct{ name, path, drawn string }{
 	{"Parts", "/exercises/6/parts", ".fields"},
 	{"Same or different", "/compare?a=6&a-from=1&a-to=2&b=11&b-from=1&b-to=2", ".ruler-table"},
 	{"Fingering chart", "/fingerings/flute", ".in-chart"},
-	{"Bench without fingerings", "/bench/6?instrument=bassoon", "svg.lanes"},
+	{"Fingering chart for strings", "/fingerings/violin", ".in-chart"},
+	{"Fingering chart for a drum", "/fingerings/snare", ".empty-screen"},
+	{"Bench for bassoon", "/bench/6?instrument=bassoon", "svg.lanes"},
+	{"Drill", "/bench/6?instrument=trombone&drill=yes&stage=finger", "svg.lanes"},
 }
 
 // Outside check: axe-core finds no breach of WCAG A and AA.
@@ -81,7 +84,7 @@ func TestLanesStandUnderTheirNotes(t *testing.T) {
 	for _, width := range []int{1280, 390} {
 		p := page(t, server.URL, width)
 		signIn(p)
-		for _, path := range []string{"/bench/6?instrument=trombone", "/bench/10?instrument=violin", "/bench/11?instrument=trumpet", "/bench/5?instrument=clarinet", "/bench/12?instrument=snare", "/bench/6?instrument=flute", "/bench/10?instrument=alto-sax", "/bench/6?instrument=bass"} {
+		for _, path := range []string{"/bench/6?instrument=trombone", "/bench/10?instrument=violin", "/bench/11?instrument=trumpet", "/bench/5?instrument=clarinet", "/bench/12?instrument=snare", "/bench/6?instrument=flute", "/bench/10?instrument=alto-sax", "/bench/6?instrument=bass", "/bench/13?instrument=snare", "/bench/6?instrument=timpani", "/bench/6?instrument=bells", "/bench/7?instrument=bassoon"} {
 			p.MustNavigate(server.URL + path).MustWaitLoad()
 			p.MustElement("svg.lanes")
 			found := p.MustEval(`() => {

@@ -110,7 +110,7 @@ func TestTypingAnExercise(t *testing.T) {
 	p.MustElement("textarea").MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d e |]")
 	p.MustElementR("#preview", "3/4, G major")
 	p.MustElementR("button", "Put it on the Shelf").MustClick()
-	p.MustElementR("h1", "13 · Tide")
+	p.MustElementR("h1", "14 · Tide")
 }
 
 // A stumble asks for its cause, from the keyboard alone.
@@ -140,9 +140,9 @@ func TestMarkingFromTheKeyboard(t *testing.T) {
 	p.MustEval(`() => document.querySelector(".sheet").focus()`)
 	p.Keyboard.MustType(input.Tab)
 	p.Keyboard.MustType(input.ArrowRight)
-	until(t, p, "the second note tells its reasons", `() => document.querySelector(".why:not([hidden])")?.textContent.startsWith("A half: 2 beats, from 3 through 4.")`)
+	until(t, p, "the second note tells its reasons", `() => document.querySelector(".look:not([hidden]) .why")?.textContent.startsWith("A half: 2 beats, from 3 through 4.")`)
 	p.Keyboard.MustType(input.Escape)
-	until(t, p, "the reasons are gone", `() => document.querySelector(".why").hidden`)
+	until(t, p, "the reasons are gone", `() => document.querySelector(".look").hidden`)
 
 	p.Keyboard.MustType(input.Digit3)
 	until(t, p, "the name lane is hidden", `() => !document.querySelector(".lanes .n")`)

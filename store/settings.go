@@ -21,6 +21,19 @@ type Settings struct {
 	// Preferred is the fingering wanted for a written note, by instrument id and
 	// MIDI number.
 	Preferred map[string]map[int]string `json:"preferred,omitempty"`
+	Fingers   FingerSettings            `json:"fingers,omitzero"`
+}
+
+// FingerSettings is how a teacher speaks of fingers, and what their instruments
+// have.
+type FingerSettings struct {
+	Hands      bool              `json:"hands,omitempty"`      // L1 to R3 in place of 1 to 6
+	Spacing    bool              `json:"spacing,omitempty"`    // on strings, in place of low and high
+	Two        string            `json:"two,omitempty"`        // the cello's patterns
+	Three      string            `json:"three,omitempty"`      //
+	Colours    map[string]string `json:"colours,omitempty"`    // of strings, by letter: "#2f6f62"
+	FourValves map[string]bool   `json:"fourValves,omitempty"` // by instrument id
+	Sticking   map[string]string `json:"sticking,omitempty"`   // by instrument id
 }
 
 // Settings reads a teacher's settings.

@@ -12,6 +12,7 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
+	"unhurriedbench/core/finger"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/progress"
@@ -45,7 +46,11 @@ type benchView struct {
 	OwnPart    bool // the instrument's part is not made from the source
 	OneNote    oneNote
 	section    []store.Student
+	Drills     []breakdown.Drill // the hardest changes of the exercise
+	InDrill    bool              // they are on the page in place of the exercise
+	Words      finger.Words
 	tempoWords string
+	strings    []stringColour
 	Update     bool // the pieces are sent along with the side, out of band
 }
 
@@ -83,7 +88,19 @@ func (v benchView) Link(name string, value any) string {
 	if name == "instrument" || name == "section" {
 		q.Del("student")
 	}
+	if v.InDrill && name != "instrument" {
+		q.Set("drill", "yes")
+		q.Del("student")
+		q.Del("tempo") // each drill has its own
+	}
+	if name == "drill" {
+		q.Del("piece")
+		q.Del("tempo")
+	}
 	q.Set(name, fmt.Sprint(value))
+	if name == "drill" && value == "" {
+		q.Del("drill")
+	}
 	return fmt.Sprintf("/bench/%d?%s", v.Exercise.ID, q.Encode())
 }
 
@@ -115,7 +132,7 @@ func (v benchView) Here() string { return v.Link("piece", v.Piece.Key) }
 
 // Sheet is what the page's script draws; the side alone does without it.
 func (v benchView) Sheet() sheetData {
-	return newSheet(v.Report, v.Instrument, mei.Options{TempoWords: v.tempoWords, Ruler: true})
+	return newSheet(v.Report, v.Instrument, v.Words, v.strings, mei.Options{TempoWords: v.tempoWords, Ruler: true})
 }
 
 // Notches is the metronome scale.
@@ -183,12 +200,14 @@ type benchAsk struct {
 	student, section int64
 	tempo            int
 	oneNote          string // a concert note, "Bb"
+	drill            bool
 }
 
 func askOf(r *http.Request) benchAsk {
 	return benchAsk{
 		exercise: idOf(r, "id"), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
 		student: number(r, "student"), section: number(r, "section"), tempo: int(number(r, "tempo")), oneNote: text(r, "one"),
+		drill: text(r, "drill") == "yes",
 	}
 }
 
@@ -202,18 +221,18 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if v.section, err = s.choosePeople(ctx, t, &v, ask); err != nil {
 		return v, err
 	}
-	s.chooseInstrument(r, &v, ask)
-
-	met, known, err := s.metBefore(ctx, t, v.Exercise, v.Instrument)
-	if err != nil {
-		return v, err
-	}
 	kept, err := s.store.Settings(ctx, t)
 	if err != nil {
 		return v, err
 	}
+	s.chooseInstrument(r, &v, ask)
+	v.Instrument, v.Words, v.strings = taught(kept, v.Instrument), wordsOf(kept), stringColours(kept, v.Instrument)
+	met, known, err := s.metBefore(ctx, t, v.Exercise, v.Instrument)
+	if err != nil {
+		return v, err
+	}
 	v.Options = optionsOf(kept, v.Section)
-	v.Options.Known, v.Options.Finger.Preferred = known, kept.Preferred[v.Instrument.ID]
+	v.Options.Known, v.Options.Finger = known, fingerOptions(kept, v.Instrument)
 	own, err := s.overridesOf(ctx, t, v.Exercise.ID)
 	if err != nil {
 		return v, err
@@ -230,18 +249,25 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if !v.OwnPart {
 		v.Octaves = instrument.OctaveChoices(source, v.Instrument)
 	}
+	v.Tempo = ask.tempo
+	if v.Tempo < routine.Notches()[0] || v.Tempo > 208 {
+		v.Tempo = routine.StartTempo(beatsPerMinute(sc.Tempo, source.Meter()))
+	}
+	v.Options.Finger.Tempo = v.Tempo
 	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met, v.Options)
+	if v.Drills = v.Report.Drills(v.Instrument); ask.drill && len(v.Drills) > 0 {
+		v.openDrill()
+	}
 	v.OneNote = oneNoteFor(v.section, v.Instrument, v.Options, ask.oneNote)
 	choosePiece(&v, ask.piece)
-	if err := s.addProgress(ctx, t, &v); err != nil {
-		return v, err
+	v.atDrillTempo(ask.tempo)
+	if !v.InDrill {
+		if err := s.addProgress(ctx, t, &v); err != nil {
+			return v, err
+		}
 	}
 	v.chooseStage(ask.stage)
 	v.BeatName = v.Report.Part.Meter().BeatName(v.Options.British)
-	v.Tempo = ask.tempo
-	if v.Tempo < routine.Notches()[0] || v.Tempo > 208 {
-		v.Tempo = routine.StartTempo(beatsPerMinute(sc.Tempo, v.Report.Part.Meter()))
-	}
 	v.CountOff = count.CountOff(score.Part{Measures: v.Report.Part.Measures[v.Piece.From : v.Piece.To+1]}, v.Options.Count)
 	return v, nil
 }

@@ -8,9 +8,11 @@ import (
 	"github.com/go-chi/chi/v5"
 
 	"unhurriedbench/core/finger"
+	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
+	"unhurriedbench/store"
 )
 
 // chartView is an instrument's fingering chart.
@@ -18,6 +20,11 @@ type chartView struct {
 	Instrument  instrument.Instrument
 	Instruments []instrument.Instrument
 	Notes       []chartLine
+	Sheet       sheetData // the whole range on the staff
+	FourValves  bool
+	Alternating bool
+	Drill       string // what a one-note drill sits well on
+	Years       []string
 }
 
 // chartLine is one note of the chart, lowest first.
@@ -28,10 +35,17 @@ type chartLine struct {
 	Place      string
 	FirstYear  bool
 	MIDI       int
-	Text       string
 	Chosen     bool // by the teacher, in place of the usual way
-	Ways       []finger.Fingering
+	Ways       []chartWay
 	Neighbours string
+}
+
+// chartWay is one way to play a note, the first of a list the one to learn first.
+type chartWay struct {
+	finger.Fingering
+	Shown string
+	Said  string
+	First bool
 }
 
 func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
@@ -45,15 +59,99 @@ func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	v := chartView{Instrument: target, Instruments: instrument.All()}
-	for _, n := range finger.Chart(target) {
-		v.Notes = append(v.Notes, newChartLine(n, target, kept.Preferred[target.ID]))
+	target = taught(kept, target)
+	v := chartView{
+		Instrument: target, Instruments: instrument.All(), FourValves: target.Valves == 4,
+		Alternating: kept.Fingers.Sticking[target.ID] == string(finger.Alternating),
+	}
+	notes := finger.Chart(target)
+	for _, n := range notes {
+		v.Notes = append(v.Notes, newChartLine(n, target, kept))
+	}
+	if len(notes) > 0 {
+		v.Sheet = chartSheet(notes, target, kept)
+		v.Drill = name.Spoken(target.Drill, false)
+		for _, year := range target.Years {
+			v.Years = append(v.Years, fmt.Sprintf("%s to %s", year.Low, year.High))
+		}
 	}
 	s.page(w, r, http.StatusOK, "chart", target.Title()+" fingerings", v)
 }
 
+// chartSheet writes every note of an instrument on its staff, an octave a measure,
+// sharps before flats, each with its fingering.
+func chartSheet(notes []finger.ChartNote, target instrument.Instrument, kept store.Settings) sheetData {
+	const perMeasure = 12
+	part := score.Part{Sounds: target.Sounds}
+	words := wordsOf(kept)
+	data := drawnFor(target, stringColours(kept, target))
+	data.Named, data.Hands = true, words.Hands
+	for k, n := range notes {
+		if k%perMeasure == 0 {
+			part.Measures = append(part.Measures, score.Measure{Number: len(part.Measures) + 1, Meter: score.Meter{Beats: 4, Unit: 4}, Clef: target.Clef})
+			data.Measures = append(data.Measures, sheetMeasure{ID: mei.MeasureID(len(data.Measures)), Number: len(data.Measures) + 1})
+			data.Order = append(data.Order, len(data.Order))
+		}
+		at := len(part.Measures) - 1
+		m := &part.Measures[at]
+		text := n.Choice.Prefer(kept.Preferred[target.ID][n.Spellings[0].MIDI()]).Text
+		for _, p := range n.Spellings {
+			data.Measures[at].Events = append(data.Measures[at].Events, sheetEvent{
+				ID: mei.EventID(score.Place{Measure: at, Event: len(m.Events)}), Name: name.Short(p, false), Spoken: name.Spoken(p, false),
+				Fingering: text, Said: words.Say(target, text), MIDI: p.MIDI(), Why: []string{name.Spoken(p, false) + ": " + words.Say(target, text)},
+			})
+			m.Events = append(m.Events, score.Event{Length: score.Frac(1, 4), Value: score.Value{Base: 4}, Pitch: p, Sign: p.Alter != 0})
+		}
+	}
+	data.MEI = mei.Write(part, mei.Options{})
+	return data
+}
+
 // prefer keeps the fingering a teacher wants for a note; "" is the usual way.
 func (s *Server) prefer(w http.ResponseWriter, r *http.Request) {
+	note, wanted := int(number(r, "note")), text(r, "fingering")
+	s.changeTaught(w, r, fmt.Sprintf("#n%d", note), func(kept *store.Settings, target instrument.Instrument) {
+		if kept.Preferred == nil {
+			kept.Preferred = map[string]map[int]string{}
+		}
+		if kept.Preferred[target.ID] == nil {
+			kept.Preferred[target.ID] = map[int]string{}
+		}
+		delete(kept.Preferred[target.ID], note)
+		for _, n := range finger.Chart(taught(*kept, target)) {
+			if n.Spellings[0].MIDI() == note && n.Choice.Prefer(wanted).Text == wanted && wanted != n.Choice.Text {
+				kept.Preferred[target.ID][note] = wanted
+			}
+		}
+	})
+}
+
+// keepKind keeps what the teacher's students have: four valves or three, and how
+// their hands share strokes.
+func (s *Server) keepKind(w http.ResponseWriter, r *http.Request) {
+	s.changeTaught(w, r, "", func(kept *store.Settings, target instrument.Instrument) {
+		if target.MayHaveFourth() {
+			if kept.Fingers.FourValves == nil {
+				kept.Fingers.FourValves = map[string]bool{}
+			}
+			kept.Fingers.FourValves[target.ID] = text(r, "valves") == "4"
+		}
+		if target.Unpitched() {
+			if kept.Fingers.Sticking == nil {
+				kept.Fingers.Sticking = map[string]string{}
+			}
+			sticking := ""
+			if text(r, "sticking") == string(finger.Alternating) {
+				sticking = string(finger.Alternating)
+			}
+			kept.Fingers.Sticking[target.ID] = sticking
+		}
+	})
+}
+
+// changeTaught changes the settings for the instrument of the address and goes back
+// to its chart.
+func (s *Server) changeTaught(w http.ResponseWriter, r *http.Request, at string, change func(*store.Settings, instrument.Instrument)) {
 	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
 	if !ok {
 		s.notFound(w, r)
@@ -65,28 +163,15 @@ func (s *Server) prefer(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	note := int(number(r, "note"))
-	if kept.Preferred == nil {
-		kept.Preferred = map[string]map[int]string{}
-	}
-	if kept.Preferred[target.ID] == nil {
-		kept.Preferred[target.ID] = map[int]string{}
-	}
-	delete(kept.Preferred[target.ID], note)
-	for _, n := range finger.Chart(target) {
-		wanted := text(r, "fingering")
-		if n.Spellings[0].MIDI() == note && n.Choice.Prefer(wanted).Text == wanted && wanted != n.Choice.Text {
-			kept.Preferred[target.ID][note] = wanted
-		}
-	}
+	change(&kept, target)
 	if err := s.store.KeepSettings(ctx, t, kept); err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	http.Redirect(w, r, fmt.Sprintf("/fingerings/%s#n%d", target.ID, note), http.StatusSeeOther)
+	http.Redirect(w, r, "/fingerings/"+target.ID+at, http.StatusSeeOther)
 }
 
-func newChartLine(n finger.ChartNote, target instrument.Instrument, preferred finger.Preferred) chartLine {
+func newChartLine(n finger.ChartNote, target instrument.Instrument, kept store.Settings) chartLine {
 	var written, spoken, concert, places []string
 	for _, p := range n.Spellings {
 		written = append(written, name.Short(p, false))
@@ -96,14 +181,16 @@ func newChartLine(n finger.ChartNote, target instrument.Instrument, preferred fi
 	}
 	low := n.Spellings[0]
 	usual := n.Choice.Text
-	n.Choice = n.Choice.Prefer(preferred[low.MIDI()])
+	choice := n.Choice.Prefer(kept.Preferred[target.ID][low.MIDI()])
 	line := chartLine{
-		MIDI: low.MIDI(), Chosen: n.Choice.Text != usual,
+		MIDI: low.MIDI(), Chosen: choice.Text != usual,
 		Written: strings.Join(written, " or "), Spoken: strings.Join(spoken, " or "), Concert: strings.Join(concert, " or "),
-		Place: strings.Join(places, " or "), Text: n.Choice.Text, Ways: n.Choice.Alternates,
-		FirstYear: target.FirstYear().Holds(low),
+		Place: strings.Join(places, " or "), FirstYear: target.FirstYear().Holds(low), Neighbours: neighbourNames(n.Neighbours),
 	}
-	line.Neighbours = neighbourNames(n.Neighbours)
+	words := wordsOf(kept)
+	for k, way := range choice.Ways() {
+		line.Ways = append(line.Ways, chartWay{Fingering: way, Shown: words.Show(target, way.Text), Said: words.Say(target, way.Text), First: k == 0})
+	}
 	return line
 }
 

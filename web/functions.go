@@ -7,7 +7,9 @@ import (
 	"strings"
 
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
 )
 
 // functions are what templates may call.
@@ -16,6 +18,7 @@ var functions = template.FuncMap{
 	"stages": routine.Stages,
 	"causes": routine.Causes,
 	"bar":    stageBar,
+	"short":  func(p score.Pitch) string { return name.Short(p, false) },
 	"tab":    func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
 	"pick":   func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }

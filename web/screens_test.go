@@ -330,18 +330,6 @@ func TestExport(t *testing.T) {
 	wants(t, page, "B flat major: every B and E is flat")
 }
 
-func TestFingeringChart(t *testing.T) {
-	s := open(t)
-	v, _ := s.teacher(t, "a@school.example")
-	_, page := v.get("/fingerings/trumpet")
-	wants(t, page, "Trumpet fingerings", "C♯ or D♭", `data-fingering="1-2-3"`, "G4, C5, E5, G5, C6")
-	_, page = v.get("/fingerings/snare")
-	wants(t, page, "plays strokes, not notes")
-	if status, _ := v.get("/fingerings/kazoo"); status != http.StatusNotFound {
-		t.Errorf("an unknown instrument gives %d", status)
-	}
-}
-
 func TestPreferringAFingering(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")

@@ -92,9 +92,11 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/compare", s.compare)
 			r.Get("/fingerings/{instrument}", s.chart)
 			r.Post("/fingerings/{instrument}", s.prefer)
+			r.Post("/fingerings/{instrument}/kind", s.keepKind)
 
 			r.Get("/bench/{id}", s.bench)
 			r.Post("/bench/{id}/attempts", s.addAttempt)
+			r.Post("/bench/{id}/drill", s.keepDrill)
 			r.Post("/attempts/{id}/undo", s.undoAttempt)
 
 			r.Get("/board", s.board)

@@ -71,7 +71,8 @@ func (s *Server) keepSettings(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	kept, err := readSettings(r)
-	kept.Preferred = before.Preferred // kept on the fingering charts
+	kept.Preferred = before.Preferred // these are kept on the fingering charts
+	kept.Fingers.FourValves, kept.Fingers.Sticking = before.Fingers.FourValves, before.Fingers.Sticking
 	if err != nil {
 		s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{Settings: kept, Problem: "Not saved: " + err.Error() + "."})
 		return
@@ -123,6 +124,9 @@ func readSettings(r *http.Request) (store.Settings, error) {
 	if !validSchool(kept.School) {
 		return kept, fmt.Errorf("choose a way of counting from the list")
 	}
+	if err := readFingers(r, &kept); err != nil {
+		return kept, err
+	}
 	own := count.WordTable{}
 	standard := count.DefaultWords()
 	changed := false
@@ -146,6 +150,41 @@ func readSettings(r *http.Request) (store.Settings, error) {
 		}
 	}
 	return kept, nil
+}
+
+// readFingers reads how the teacher speaks of fingers; a colour that is our own is
+// not kept.
+func readFingers(r *http.Request, kept *store.Settings) error {
+	f := &kept.Fingers
+	f.Hands, f.Spacing = text(r, "hands") == "yes", text(r, "strings") == "spacing"
+	f.Two, f.Three = text(r, "two"), text(r, "three")
+	if len([]rune(f.Two)) > 20 || len([]rune(f.Three)) > 20 {
+		return fmt.Errorf("a word for a cello pattern is longer than 20 letters")
+	}
+	for _, name := range stringNames {
+		colour := strings.ToLower(text(r, "colour-"+name))
+		switch {
+		case colour == "" || colour == ownColours[name]:
+		case !isColour(colour):
+			return fmt.Errorf("the colour of the %s string, %q, is not one such as %s", name, colour, ownColours[name])
+		default:
+			if f.Colours == nil {
+				f.Colours = map[string]string{}
+			}
+			f.Colours[name] = colour
+		}
+	}
+	return nil
+}
+
+// StringColours lists the strings with the colours in force.
+func (v settingsView) StringColours() []stringColour {
+	var list []stringColour
+	for _, name := range stringNames {
+		c := colourOf(v.Settings, name)
+		list = append(list, stringColour{Name: name, Colour: c, Ink: inkOn(c)})
+	}
+	return list
 }
 
 // keepSchool is the switch on the Bench: it sets the section's way of counting.

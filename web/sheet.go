@@ -1,8 +1,11 @@
 package web
 
 import (
+	"strconv"
+
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
+	"unhurriedbench/core/finger"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
@@ -15,8 +18,18 @@ type sheetData struct {
 	Beat      float64        `json:"beat"`
 	Mechanism string         `json:"mechanism"`
 	LaneName  string         `json:"laneName"`
-	Named     bool           `json:"named"` // the notes have names
-	Thumb     bool           `json:"thumb"` // the left thumb has a hole or key of its own
+	Named     bool           `json:"named"`           // the notes have names
+	Thumb     bool           `json:"thumb"`           // the left thumb has a hole or key of its own
+	Hands     bool           `json:"hands,omitempty"` // each hand counts its fingers 1 to 3
+	Lowest    int            `json:"lowest"`          // MIDI numbers of the range, as written
+	Highest   int            `json:"highest"`
+	Strings   []stringColour `json:"strings,omitempty"`
+	Keys      []finger.Key   `json:"keys,omitempty"`     // of a woodwind
+	KeyOrder  []string       `json:"keyOrder,omitempty"` // how its fingerings are spelled
+	Valves    int            `json:"valves,omitempty"`
+	ThumbSide bool           `json:"thumbSide,omitempty"` // a double horn's thumb
+	Trigger   bool           `json:"trigger,omitempty"`   // a trombone's F attachment
+	Drums     []string       `json:"drums,omitempty"`     // inches, from the largest
 	Measures  []sheetMeasure `json:"measures"`
 	Order     []int          `json:"order"` // indexes as played
 }
@@ -44,18 +57,30 @@ type sheetEvent struct {
 	Name      string            `json:"name"`
 	Spoken    string            `json:"spoken"`
 	Fingering string            `json:"fingering"`
+	Said      string            `json:"said"` // the fingering in words
+	MIDI      int               `json:"midi"` // as written
+	At        float64           `json:"at"`   // as a pulse's
+	Hand      string            `json:"hand,omitempty"`
+	Roll      int               `json:"roll,omitempty"`   // strokes
+	Change    string            `json:"change,omitempty"` // from the note before
 	Alerts    []breakdown.Alert `json:"alerts"`
 	Why       []string          `json:"why"` // its count, its name, its marks
 }
 
 // reasons says everything there is to say about an event.
-func reasons(e breakdown.Event) []string {
+func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words) []string {
 	why := []string{e.CountWhy}
 	if e.NameWhy != "" {
 		why = append(why, e.Name+", "+e.Place+". "+e.NameWhy)
 	}
+	if e.Played.Why != "" {
+		why = append(why, "Played "+w.Show(i, e.Fingering)+" here: "+e.Played.Why+".")
+	}
+	if e.Care != "" {
+		why = append(why, "Mind: "+e.Care+".")
+	}
 	for _, way := range e.Ways {
-		why = append(why, "Or "+way.Text+": "+way.Why+".")
+		why = append(why, "Or "+w.Show(i, way.Text)+": "+way.Why+".")
 	}
 	if e.Change != nil {
 		why = append(why, "From the note before: "+e.Change.Why+".")
@@ -66,11 +91,23 @@ func reasons(e breakdown.Event) []string {
 	return why
 }
 
-func newSheet(r breakdown.Report, i instrument.Instrument, opt mei.Options) sheetData {
+// drawnFor is what the drawings of an instrument's fingerings need to know.
+func drawnFor(i instrument.Instrument, strings []stringColour) sheetData {
 	data := sheetData{
-		MEI: mei.Write(r.Part, opt), Beat: r.Part.Meter().Beat().Float(), Named: !r.Part.Unpitched(), Thumb: i.Thumb,
-		Mechanism: string(i.Mechanism), LaneName: i.LaneName(), Order: r.Part.Order(),
+		Thumb: i.Thumb, Mechanism: string(i.Mechanism), LaneName: i.LaneName(), Strings: strings,
+		Keys: finger.Keys(i), KeyOrder: finger.Order(i), Valves: i.Valves, ThumbSide: i.ID == "horn-double", Trigger: i.ID == "trombone-f",
 	}
+	data.Lowest, data.Highest = i.Lowest.MIDI(), i.Highest.MIDI()
+	for _, d := range i.Drums {
+		data.Drums = append(data.Drums, strconv.Itoa(d.Inches))
+	}
+	return data
+}
+
+func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, strings []stringColour, opt mei.Options) sheetData {
+	data := drawnFor(target, strings)
+	data.Hands = w.Hands
+	data.MEI, data.Beat, data.Named, data.Order = mei.Write(r.Part, opt), r.Part.Meter().Beat().Float(), !r.Part.Unpitched(), r.Part.Order()
 	for i, m := range r.Part.Measures {
 		measure := sheetMeasure{ID: mei.MeasureID(i), Number: m.Number, Offset: m.Offset.Float(), Length: m.Length.Float()}
 		for k, cell := range r.Measures[i].Lane {
@@ -83,8 +120,16 @@ func newSheet(r breakdown.Report, i instrument.Instrument, opt mei.Options) shee
 			if e.Kind == "note" && !e.Tied {
 				measure.Events = append(measure.Events, sheetEvent{
 					ID: mei.EventID(score.Place{Measure: i, Event: j}), Name: e.ShortName, Spoken: e.Name,
-					Fingering: e.Fingering, Alerts: e.Alerts, Why: reasons(e),
+					Fingering: e.Fingering, Alerts: e.Alerts, Why: reasons(e, target, w), MIDI: m.Events[j].Pitch.MIDI(), At: e.Start.Float(),
+					Hand: e.Hand, Roll: e.Played.Roll.Strokes,
 				})
+				last := &measure.Events[len(measure.Events)-1]
+				if e.Fingering != "" {
+					last.Said = w.Say(target, e.Fingering)
+				}
+				if e.Change != nil {
+					last.Change = e.Change.Why
+				}
 			}
 		}
 		data.Measures = append(data.Measures, measure)

@@ -26,6 +26,9 @@ func Chart(i instrument.Instrument) []ChartNote {
 		notes = append(notes, n)
 		same[n.Choice.Text] = append(same[n.Choice.Text], n.Spellings[0])
 	}
+	if i.Mechanism == instrument.Drums { // a drum is tuned to one note at a time
+		return notes
+	}
 	for k := range notes {
 		for _, other := range same[notes[k].Choice.Text] {
 			if other != notes[k].Spellings[0] {

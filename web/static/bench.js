@@ -168,32 +168,69 @@
     else if (on("[data-stumble]")) openCauses(side().querySelector(".causes").hidden);
     else if (on("[data-lane]")) toggleLane(on("[data-lane]").dataset.lane);
     else if (on("[data-keys]")) showKeys();
-    else if (on("[data-why]")) showWhy(on("[data-why]").dataset.why);
-    else hideWhy();
+    else if (on("[data-event]")) showLook(on("[data-event]").dataset.event);
+    else if (!on(".look") || on("[data-look-close]")) hideLook();
   });
 
-  function hideWhy() {
-    const why = document.querySelector(".why");
-    if (why) why.hidden = true;
+  function look() { return document.querySelector(".look"); }
+
+  function hideLook() {
+    if (look()) look().hidden = true;
   }
 
-  // stepNote moves from note to note in the music, which is a single stop of Tab.
-  function stepNote(from, step) {
-    const notes = [...document.querySelectorAll(".lanes .touch")];
-    const next = notes[notes.indexOf(from) + step];
-    if (!next) return;
-    from.setAttribute("tabindex", "-1");
-    next.setAttribute("tabindex", "0");
-    next.focus();
+  // struck lists the notes that are struck, in written order, each with its measure.
+  function struck() {
+    return data.measures.flatMap((m, index) => (m.events || []).map((event) => ({ event, index })));
   }
 
-  function showWhy(reasons) {
-    const why = document.querySelector(".why");
-    why.replaceChildren(...JSON.parse(reasons).map((text) => Object.assign(document.createElement("span"), { textContent: text })));
-    why.hidden = false;
+  // showLook opens a note large, and the one after it with what moves on the way.
+  // While the metronome runs there is no time for reasons, and the looking ahead
+  // stays inside the piece.
+  function showLook(id, playing) {
+    const notes = struck();
+    const at = notes.findIndex(({ event }) => event.id === id);
+    if (at < 0) return;
+    const last = playing && !piece().whole ? piece().to : Infinity;
+    const next = notes[at + 1] && notes[at + 1].index <= last ? notes[at + 1].event : null;
+    fill("now", notes[at].event, null);
+    fill("next", next, notes[at].event);
+    const reasons = playing ? [] : notes[at].event.why;
+    look().querySelector(".why").replaceChildren(...reasons.map((text) => Object.assign(document.createElement("span"), { textContent: text })));
+    look().classList.toggle("playing", Boolean(playing));
+    look().hidden = false;
+    if (!playing) uncover(id);
   }
+
+  // uncover scrolls a note out from under the panel that tells of it.
+  function uncover(id) {
+    const note = document.querySelector(`.lanes [data-event="${id}"]`);
+    const over = note.getBoundingClientRect().bottom + 8 - look().getBoundingClientRect().top;
+    if (over > 0) window.scrollBy({ top: over });
+  }
+
+  function fill(slot, event, before) {
+    const figure = look().querySelector(`[data-look="${slot}"]`);
+    figure.hidden = !event || !event.fingering;
+    if (figure.hidden) return;
+    figure.querySelector("b").textContent = event.spoken || event.said;
+    figure.querySelector(".said").textContent = event.spoken ? event.said : "";
+    figure.querySelector(".moved").textContent = before && event.change ? event.change : "";
+    figure.querySelector(".drawing").replaceChildren(window.figure.of(event, data, before));
+  }
+
+  // The metronome says where it is; the last note struck there is the one to hold.
+  document.addEventListener("bench:pulse", (event) => {
+    const m = data.measures[event.detail.measure];
+    const now = m && (m.events || []).filter((e) => e.at <= event.detail.at + 1e-6).pop();
+    if (now && fingering()) showLook(now.id, true);
+  });
+  document.addEventListener("bench:stopped", () => { if (look() && look().classList.contains("playing")) hideLook(); });
+
+  // fingering says whether the stage at hand is one that needs the hand.
+  function fingering() { return Boolean(side().querySelector(".stage-title.finger, .stage-title.play")); }
+
   document.addEventListener("focusin", (event) => {
-    if (event.target.matches("[data-why]")) showWhy(event.target.dataset.why);
+    if (event.target.matches(".bench [data-event]")) showLook(event.target.dataset.event);
   });
 
   function showKeys() {
@@ -225,7 +262,7 @@
     ArrowRight: () => move([...document.querySelectorAll(".stages a")], 1),
     c: () => side().querySelector(".btn.clean")?.click(),
     x: () => openCauses(true),
-    Escape: () => { openCauses(false); hideWhy(); },
+    Escape: () => { openCauses(false); hideLook(); },
     1: () => toggleLane("tap"), 2: () => toggleLane("count"), 3: () => toggleLane("name"), 4: () => toggleLane("finger"),
     "?": showKeys,
   };
@@ -235,7 +272,7 @@
     if (event.target.closest("input:not([type=hidden]), textarea, select, dialog")) return;
     if (event.target.matches(".touch") && (event.key === "ArrowLeft" || event.key === "ArrowRight")) {
       event.preventDefault();
-      stepNote(event.target, event.key === "ArrowRight" ? 1 : -1);
+      window.lanes.stepNote(event.target, event.key === "ArrowRight" ? 1 : -1);
       return;
     }
     const causes = side().querySelector(".causes");

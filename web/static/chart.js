@@ -1,41 +1,130 @@
-// The fingering chart: draws each fingering, and finds the notes that what is
-// typed as pressed can sound.
+// The fingering chart: the whole range on the staff, one note at a time large, and
+// the other way about, what the keys that are pressed can sound.
 (function () {
   "use strict";
 
-  document.addEventListener("DOMContentLoaded", () => {
+  let data = null;
+  let drawing = null;
+  let state = null;
+
+  function articles() { return [...document.querySelectorAll(".chart-notes article")]; }
+  function ways(article) { return [...article.querySelectorAll("[data-fingering]")].map((e) => ({ fingering: e.dataset.fingering, midi: Number(e.dataset.note) })); }
+
+  document.addEventListener("DOMContentLoaded", async () => {
     const go = document.querySelector("[data-go]");
     if (go) go.addEventListener("change", () => { location.href = go.value; });
-    const chart = document.querySelector("table.chart");
-    if (!chart) return;
-    draw(chart);
-    const box = document.querySelector("[data-find]");
-    box.addEventListener("input", () => find(chart, box.value));
+    const source = document.getElementById("sheet-data");
+    if (!source) return;
+    data = JSON.parse(source.textContent);
+    drawing = window.figure.all[data.mechanism];
+    if (data.mechanism === "strings") data.boardRows = Math.max(...articles().flatMap(ways).map((way) => drawing.state(way, data).up));
+    document.querySelector("[data-print]").addEventListener("click", () => window.print());
+    document.querySelector("[data-clear]").addEventListener("click", clear);
+    document.querySelector("[data-figure]").addEventListener("click", pressed);
+    document.querySelector("[data-figure]").addEventListener("keydown", (event) => {
+      if (event.key === "Enter" || event.key === " ") { event.preventDefault(); pressed(event); }
+    });
+    drawSmall();
+    const first = location.hash && document.querySelector(location.hash);
+    select((first && first.matches("article") ? first : document.querySelector("article.first-year") || articles()[0]).dataset.midi, false);
+    await drawStaff();
   });
 
-  function draw(chart) {
-    const drawing = window.fingering[chart.dataset.mechanism];
-    for (const cell of chart.querySelectorAll("[data-fingering]")) {
-      const text = cell.dataset.fingering;
-      const width = Math.max(64, drawing.width(text) + 30);
-      const svg = window.lanes.make("svg", { class: "lanes in-chart", width, height: drawing.height, "aria-hidden": "true" });
-      drawing.mark(svg, text, width / 2 - 4, drawing.height / 2, drawing.height, { thumb: chart.dataset.thumb === "true" });
+  function drawSmall() {
+    const small = window.fingering[data.mechanism];
+    for (const cell of document.querySelectorAll(".drawn[data-fingering]")) {
+      const event = { fingering: cell.dataset.fingering, midi: Number(cell.dataset.note) };
+      const width = Math.max(64, small.width(event) + 30);
+      const svg = window.lanes.make("svg", { class: "lanes in-chart", width, height: small.height, "aria-hidden": "true" });
+      small.mark(svg, event, width / 2 - 4, small.height / 2, small.height, data);
       cell.append(svg);
     }
   }
 
-  // tidy makes spellings comparable: one space between keys, a stroke between
-  // the hands only where something is pressed by the right one.
-  function tidy(text) { return text.trim().replace(/\s+/g, " ").replace(/\s*\|\s*$/, "").toLowerCase(); }
-
-  function find(chart, typed) {
-    const wanted = tidy(typed);
-    let found = 0;
-    for (const row of chart.querySelectorAll("tbody tr")) {
-      const shown = wanted === "" || row.dataset.text.split(";").some((text) => tidy(text) === wanted);
-      row.hidden = !shown;
-      if (shown) found++;
+  async function drawStaff() {
+    const host = document.querySelector(".chart-staff .engraving");
+    const note = document.querySelector(".chart-staff .sheet-note");
+    const narrow = host.clientWidth < 520;
+    host.style.paddingLeft = narrow ? "40px" : "56px";
+    const shown = { name: true, finger: true };
+    const height = window.lanes.rows(data, shown).height;
+    const canvas = host.appendChild(Object.assign(document.createElement("div"), { className: "canvas" }));
+    try {
+      await document.fonts.ready;
+      let spacing = 0.06;
+      for (let tries = 0; tries < 9; tries++) {
+        await window.engrave.draw(canvas, data.mei, {
+          scale: 40, engraver: { spacingNonLinear: 0.6, spacingLinear: spacing, spacingSystem: Math.min(48, Math.ceil((height + 10) / 3.6)), mnumInterval: 0, svgAdditionalAttribute: ["staff@n"] },
+        });
+        const crowding = window.lanes.crowding(host, data, shown);
+        if (crowding <= 0.82) break;
+        spacing *= crowding > 1.2 ? 1.3 : 1.15;
+      }
+      window.lanes.draw(host, data, { shown, piece: { whole: true } });
+      note.hidden = true;
+      host.addEventListener("click", (event) => {
+        const touch = event.target.closest("[data-event]");
+        if (touch) select(noteOf(touch.dataset.event).midi, true);
+      });
+      host.addEventListener("focusin", (event) => { if (event.target.matches("[data-event]")) select(noteOf(event.target.dataset.event).midi, false); });
+      host.addEventListener("keydown", (event) => {
+        const step = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+        if (step && event.target.matches(".touch")) { event.preventDefault(); window.lanes.stepNote(event.target, step); }
+      });
+      markOnStaff();
+    } catch (problem) {
+      note.textContent = "The notes could not be drawn (" + problem.message + "). The list below has everything.";
     }
-    document.querySelector("[data-found]").textContent = wanted === "" ? "" : found === 0 ? "No note in this chart is played so." : found === 1 ? "One note." : found + " notes.";
+  }
+
+  function noteOf(id) { return data.measures.flatMap((m) => m.events).find((e) => e.id === id); }
+
+  // select shows one note: its article, and its first way on the large drawing.
+  function select(midi, follow) {
+    for (const article of articles()) article.classList.toggle("chosen", article.dataset.midi === String(midi));
+    const article = document.getElementById("n" + midi);
+    state = drawing.state(ways(article)[0], data);
+    redraw();
+    document.querySelector("[data-found]").textContent = article.querySelector("h2").firstChild.textContent.trim() + ".";
+    if (follow) history.replaceState(null, "", "#n" + midi);
+    markOnStaff();
+  }
+
+  function markOnStaff() {
+    const shown = new Set(articles().filter((a) => a.classList.contains("chosen")).map((a) => Number(a.dataset.midi)));
+    for (const touch of document.querySelectorAll(".chart-staff .touch")) touch.classList.toggle("chosen", shown.has(noteOf(touch.dataset.event).midi));
+  }
+
+  function redraw(focus) {
+    const host = document.querySelector("[data-figure]");
+    const svg = drawing.draw(data, state, null);
+    svg.removeAttribute("role");
+    for (const part of svg.querySelectorAll("[data-press]")) part.setAttribute("tabindex", "0");
+    host.replaceChildren(svg);
+    if (focus) svg.querySelector(`[data-press="${focus}"]`)?.focus();
+  }
+
+  // pressed changes what is down and shows every note that has it as one of its
+  // ways.
+  function pressed(event) {
+    const part = event.target.closest("[data-press]");
+    if (!part) return;
+    state = drawing.toggle(state, part.dataset.press, data);
+    redraw(part.dataset.press);
+    findSounding();
+  }
+
+  function clear() {
+    state = { woodwind: new Set(), valves: new Set(), slide: { trigger: false, at: 1, raised: false } }[data.mechanism] || state;
+    redraw();
+    findSounding();
+  }
+
+  function findSounding() {
+    const found = articles().filter((article) => ways(article).some((way) => drawing.same(drawing.state(way, data), state)));
+    for (const article of articles()) article.classList.toggle("chosen", found.includes(article));
+    const names = found.map((article) => article.querySelector("h2").firstChild.textContent.trim());
+    document.querySelector("[data-found]").textContent = names.length === 0 ? "No note in this chart is played so." : "This sounds " + names.join(", ") + ".";
+    markOnStaff();
   }
 })();

@@ -1,5 +1,6 @@
-// The small drawings of fingerings, one for each mechanism. Each has the width
-// it needs and a function that draws it centred on x and y.
+// The small drawings of fingerings in the lanes, one for each mechanism. Each has
+// the height of its lane, the width an event needs, and a function that draws it
+// centred on x and y. The large ones are in figure.js.
 window.fingering = (function () {
   "use strict";
 
@@ -8,45 +9,79 @@ window.fingering = (function () {
   // Valves and slide: the numbers in a ring.
   const ring = {
     height: 32,
-    width: (text) => (text.length < 3 ? 23 : 10 + 6 * text.length),
-    mark(g, text, x, y) {
-      const width = this.width(text);
+    width: ({ fingering: text }) => (text.length < 3 ? 23 : 10 + 6 * text.length),
+    mark(g, event, x, y) {
+      const text = event.fingering;
+      const width = this.width(event);
       g.append(make("rect", { class: "f-ring", x: x - width / 2, y: y - 12, width, height: 24, rx: 12 }));
       g.append(make("text", { class: text.length < 3 ? "f" : "f f-long", x, y }, text));
     },
   };
 
-  const sticks = {
-    height: 28,
-    width: () => 13,
-    mark(g, text, x, y) { g.append(make("text", { class: "f", x, y }, text)); },
+  // Bars: the name of the bar over the hand that strikes it.
+  const bars = {
+    height: 50,
+    width: ({ fingering: text }) => 10 + 9 * text.length,
+    mark(g, event, x, y) {
+      const width = this.width(event);
+      g.append(make("rect", { class: "f-ring", x: x - width / 2, y: y - 23, width, height: 24, rx: 3 }));
+      g.append(make("text", { class: "f f-long", x, y: y - 11 }, event.fingering.replace("#", "♯").replace(/b(?=\d)/, "♭")));
+      if (event.hand) g.append(make("text", { class: "f-string", x, y: y + 13 }, event.hand + (event.roll ? " ⫽" : "")));
+    },
   };
 
-  // Strings: the finger over the string's letter, and a position other than the
-  // first beside it.
+  // Drums: the size of the kettle in a round.
+  const drums = {
+    height: 36,
+    width: () => 30,
+    mark(g, event, x, y) {
+      g.append(make("circle", { class: "f-ring", cx: x, cy: y, r: 14 }));
+      g.append(make("text", { class: "f f-long", x, y }, event.fingering));
+    },
+  };
+
+  // Sticks: the hand, small strokes small before it, and the strokes of a roll.
+  const sticks = {
+    height: 40,
+    width: ({ fingering: text, roll }) => (roll ? 30 : 9 + 6 * text.length),
+    mark(g, event, x, y) {
+      const text = event.fingering;
+      const small = text.slice(0, -1);
+      if (small) g.append(make("text", { class: "f-key f-small", x: x - 7, y: y - 7 }, small));
+      g.append(make("text", { class: "f", x: small ? x + 2 : x, y: y - 6 }, text.slice(-1)));
+      if (event.roll) g.append(make("text", { class: "f-string", x, y: y + 11 }, event.roll + "⫽"));
+    },
+  };
+
+  // Strings: the finger over the string's letter on its colour, and a position other
+  // than the first beside it.
   const strings = {
-    height: 42,
-    width: (text) => (text.includes("(") ? 40 : 9 * (text.replace(" ", "").length - 1) + 5),
-    mark(g, text, x, y) {
-      const [place, position] = text.replace(")", "").split("(");
-      g.append(make("text", { class: "f", x, y: y - 9 }, place.slice(1).trim()));
-      g.append(make("text", { class: "f-string", x, y: y + 9 }, position ? place[0] + " " + position : place[0]));
+    height: 46,
+    width: ({ fingering: text }) => (text.includes("(") ? 44 : Math.max(20, 9 * (text.replace(" ", "").length - 1) + 5)),
+    mark(g, event, x, y, height, data) {
+      const [place, position] = event.fingering.replace(")", "").split("(");
+      const string = (data.strings || []).find((s) => s.name === place[0]) || { colour: "#fffdf8", ink: "#1d2733" };
+      const text = position ? place[0] + " " + position : place[0];
+      const width = 12 + 7.5 * text.length;
+      g.append(make("text", { class: "f", x, y: y - 11 }, place.slice(1).trim()));
+      g.append(make("rect", { class: "f-chip", x: x - width / 2, y: y, width, height: 19, rx: 4, fill: string.colour }));
+      g.append(make("text", { class: "f-chip-text", x, y: y + 10, style: "fill:" + string.ink }, text));
     },
   };
 
   // Woodwinds: six holes downwards, the left hand's first; the thumb, where there
   // is one for it, beside the first; the names of other keys beside the hand that
   // presses them, those of the thumb on the left.
-  const thumbKeys = /^(R|oct|oct1|oct2|TBb)$/;
+  const thumbKeys = /^(R|oct|oct1|oct2|TBb|W|lowD|lowC|lowB|lowBb|flickA|flickC|flickD)$/;
   const woodwind = {
     height: 68,
-    width(text) {
+    width({ fingering: text }) {
       const [left, right] = text.split("|").map((hand) => hand.trim().split(" ").filter((key) => key && !/^([T1-6]|half)$/.test(key) && !thumbKeys.test(key)));
       const longest = Math.max(0, ...[...left, ...right].map((key) => short(key).length));
       return 21 + 6 * longest;
     },
-    mark(g, text, x, y, height, data) {
-      const [left, right] = text.split("|").map((hand) => hand.trim().split(" ").filter(Boolean));
+    mark(g, event, x, y, height, data) {
+      const [left, right] = event.fingering.split("|").map((hand) => hand.trim().split(" ").filter(Boolean));
       const pressed = new Set([...left, ...right]);
       const step = (height - 12) / 6.4;
       const top = y - height / 2 + 7;
@@ -55,15 +90,19 @@ window.fingering = (function () {
         g.append(make("circle", { class: "f-hole" + (pressed.has(finger) ? " down" : ""), cx: x, cy, r: 3.6 }));
         if (i === 0 && pressed.has("half")) g.append(make("path", { class: "f-half", d: `M${x} ${cy - 3.6} a3.6 3.6 0 0 0 0 7.2 Z` }));
       });
-      if (data.thumb) g.append(make("circle", { class: "f-hole" + (pressed.has("T") || pressed.has("TBb") ? " down" : ""), cx: x - 10, cy: top + 3, r: 3 }));
-      left.filter((key) => thumbKeys.test(key)).forEach((key) => g.append(make("text", { class: "f-key", x: x - 12, y: top + 14 }, { oct: "8", oct1: "8¹", oct2: "8²", TBb: "B♭" }[key] || key)));
+      if (data.thumb) g.append(make("circle", { class: "f-hole" + (pressed.has("T") || [...pressed].some((key) => data.thumb && thumbKeys.test(key) && key !== "R") ? " down" : ""), cx: x - 10, cy: top + 3, r: 3 }));
+      // Of several thumb keys the last is the one that names the note.
+      const byThumb = left.filter((key) => thumbKeys.test(key));
+      if (byThumb.length) g.append(make("text", { class: "f-key", x: x - 13, y: top + 14 }, THUMB[byThumb[byThumb.length - 1]] || byThumb[byThumb.length - 1]));
       const label = (key, at) => g.append(make("text", { class: "f-key f-side", x: x + 6, y: at }, short(key)));
       left.filter((key) => !/^([T123]|half)$/.test(key) && !thumbKeys.test(key)).forEach((key, i) => label(key, top + 2 + 11 * i));
       right.filter((key) => !/^[456]$/.test(key)).forEach((key, i) => label(key, top + 3 * step + 8 + 11 * i));
     },
   };
 
-  function short(key) { return key.replace(/^[LR]-/, "").replace(/side|palm|high/, (word) => word[0]).replace("#", "♯").replace(/b$/, "♭"); }
+  const THUMB = { oct: "8", oct1: "8¹", oct2: "8²", TBb: "B♭", lowD: "D", lowC: "C", lowB: "B", lowBb: "B♭", flickA: "a", flickC: "c", flickD: "d" };
 
-  return { valves: ring, slide: ring, bars: ring, sticks, strings, woodwind };
+  function short(key) { return key.replace(/^[LR]-/, "").replace(/side|palm|high|pancake/, (word) => word === "pancake" ? "" : word[0]).replace("frontF", "fF").replace("sliver", "sl").replace("#", "♯").replace(/b$/, "♭"); }
+
+  return { valves: ring, slide: ring, bars, drums, sticks, strings, woodwind };
 })();

@@ -54,7 +54,7 @@ window.lanes = (function () {
       system.left = Math.min(system.left, lines.x);
       system.right = Math.max(system.right, lines.right);
       const find = (id) => { const e = host.querySelector("#" + id); return e && box(e.querySelector(".notehead") || e, origin); };
-      const pulses = m.pulses.map((p) => ({ pulse: p, x: (find(p.id) || {}).cx }));
+      const pulses = (m.pulses || []).map((p) => ({ pulse: p, x: (find(p.id) || {}).cx }));
       const events = m.events.map((e) => ({ event: e, at: find(e.id) }));
       system.measures.push({ index, left: lines.x, right: lines.right, pulses, events });
     });
@@ -83,7 +83,7 @@ window.lanes = (function () {
     }
   }
 
-  function marked(event, alert) { return event.alerts.includes(alert); }
+  function marked(event, alert) { return (event.alerts || []).includes(alert); }
 
   const nameWidth = (event) => 11 * event.name.length;
 
@@ -106,7 +106,7 @@ window.lanes = (function () {
     const drawing = window.fingering[data.mechanism];
     for (const m of system.measures) {
       for (const { event, at } of m.events) {
-        if (at && event.fingering) drawing.mark(g, event.fingering, at.cx, y, height, data);
+        if (at && event.fingering) drawing.mark(g, event, at.cx, y, height, data);
       }
     }
   }
@@ -122,7 +122,7 @@ window.lanes = (function () {
         const [a, b] = [notes[i - 1], notes[i]];
         const gap = b.at.cx - a.at.cx;
         const names = shown.name && data.named ? (nameWidth(a.event) + nameWidth(b.event)) / 2 + 2 : 0;
-        const fingers = shown.finger ? (drawing.width(a.event.fingering) + drawing.width(b.event.fingering)) / 2 : 0;
+        const fingers = shown.finger ? (drawing.width(a.event) + drawing.width(b.event)) / 2 : 0;
         most = Math.max(most, Math.max(names, fingers) / gap);
       }
     }
@@ -142,7 +142,7 @@ window.lanes = (function () {
           g.append(make("path", { class: "mark-carried", d: `M${at.cx - 7} ${top + 4} q0 -8 7 -8 q7 0 7 8` }));
         }
         const why = event.why.join(" ");
-        const touch = make("rect", { class: "touch", x: at.cx - 12, y: top - 8, width: 24, height: bottom - top, rx: 5, "data-why": JSON.stringify(event.why), tabindex: -1, role: "img", "aria-label": why });
+        const touch = make("rect", { class: "touch", x: at.cx - 12, y: top - 8, width: 24, height: bottom - top, rx: 5, "data-event": event.id, tabindex: -1, role: "img", "aria-label": why });
         touch.append(make("title", {}, why));
         g.append(touch);
       }
@@ -166,9 +166,10 @@ window.lanes = (function () {
     const svg = make("svg", { class: "lanes", width: host.clientWidth, height: host.clientHeight });
     const { list, height } = rows(data, view.shown);
     const places = [];
+    let last = 0;
     const names = { tap: "Tap", count: "Count", name: "Name", finger: data.laneName };
     for (const system of locate(host, data)) {
-      const bottom = system.bottom + height + 8;
+      const bottom = last = system.bottom + height + 8;
       const g = make("g", {});
       if (!view.piece.whole) drawPiece(g, system, view.piece, bottom);
       for (const row of list) {
@@ -189,11 +190,20 @@ window.lanes = (function () {
     }
     svg.querySelector(".touch")?.setAttribute("tabindex", "0");
     host.append(svg);
-    const last = places.length ? places[places.length - 1].bottom : 0;
     host.style.minHeight = `${last + 8}px`;
     svg.setAttribute("height", Math.max(last + 8, host.clientHeight));
     return places;
   }
 
-  return { draw, rows, crowding, make };
+  // stepNote moves from note to note in the music, which is a single stop of Tab.
+  function stepNote(from, step) {
+    const notes = [...document.querySelectorAll(".lanes .touch")];
+    const next = notes[notes.indexOf(from) + step];
+    if (!next) return;
+    from.setAttribute("tabindex", "-1");
+    next.setAttribute("tabindex", "0");
+    next.focus();
+  }
+
+  return { draw, rows, crowding, stepNote, make };
 })();

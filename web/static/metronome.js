@@ -68,6 +68,7 @@ window.metronome = (function () {
   function show(plan, step) {
     for (const cue of plan.cues) cue.classList.toggle("now", cue === step.cue);
     if (!step.place) return;
+    document.dispatchEvent(new CustomEvent("bench:pulse", { detail: { measure: step.place.measure, at: step.place.pulse.at } }));
     const svg = plan.host.querySelector("svg.lanes");
     if (!svg) return;
     let cursor = svg.querySelector(".cursor");
@@ -86,7 +87,8 @@ window.metronome = (function () {
   function follow(host, place) {
     const top = host.getBoundingClientRect().top + place.top;
     const bottom = host.getBoundingClientRect().top + place.bottom;
-    if (bottom > window.innerHeight || top < 0) window.scrollBy({ top: top - 80 });
+    const covered = document.querySelector(".look:not([hidden])")?.offsetHeight || 0;
+    if (bottom > window.innerHeight - covered || top < 0) window.scrollBy({ top: top - 80 });
   }
 
   function label(plan, word) {
@@ -103,6 +105,7 @@ window.metronome = (function () {
     for (const cue of plan.cues) cue.classList.remove("now");
     plan.host.querySelector(".cursor")?.remove();
     label(plan, "Start the count-off");
+    document.dispatchEvent(new CustomEvent("bench:stopped"));
   }
 
   function running() { return run !== null; }

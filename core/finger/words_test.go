@@ -1,0 +1,70 @@
+package finger
+
+import (
+	"testing"
+
+	"unhurriedbench/core/instrument"
+)
+
+func TestWords(t *testing.T) {
+	spacing, own := Words{Spacing: true}, Words{Two: "near", Three: "far"}
+	tests := []struct {
+		id, text string
+		w        Words
+		want     string
+	}{
+		{"violin", "A L2", Words{}, "low 2 on A"},
+		{"violin", "A L2", spacing, "2 close to 1 on A"},
+		{"violin", "D H3", Words{}, "high 3 on D"},
+		{"violin", "E4(III)", Words{}, "4 on E, third position"},
+		{"viola", "C0", spacing, "open C"},
+		{"cello", "D3", Words{}, "3 on D, the three hand"},
+		{"cello", "A2", own, "2 on A, the near"},
+		{"cello", "C x4", Words{}, "stretched 4 on C"},
+		{"bass", "G1(half)", Words{}, "1 on G, half position"},
+		{"trumpet", "1-2-3", Words{}, "valves 1, 2 and 3"},
+		{"trumpet", "0", Words{}, "open"},
+		{"horn-double", "T1", Words{}, "thumb, valve 1"},
+		{"trombone", "2+", Words{}, "second position, a little in"},
+		{"trombone-f", "F2", Words{}, "trigger, second position"},
+		{"clarinet", "T 1 2 3 | 4 5", Words{Hands: true}, "left hand T L1 L2 L3, right hand R1 R2"},
+		{"snare", "lR", Words{}, "flam, right"},
+		{"timpani", "29", Words{}, "the 29 inch drum"},
+		{"bells", "F#4", Words{}, "the bar F#4"},
+	}
+	for _, tt := range tests {
+		i, _ := instrument.ByID(tt.id)
+		if got := tt.w.Say(i, tt.text); got != tt.want {
+			t.Errorf("%s %s is said %q, want %q", tt.id, tt.text, got, tt.want)
+		}
+	}
+	flute, _ := instrument.ByID("flute")
+	if got := (Words{Hands: true}).Show(flute, "T 1 2 3 | 4 6 Eb"); got != "T L1 L2 L3 | R1 R3 Eb" {
+		t.Errorf("with hands it is written %q", got)
+	}
+}
+
+// Every key a table uses can be drawn, once, and says who presses it.
+func TestKeys(t *testing.T) {
+	for id, table := range woodwindTables {
+		i, _ := instrument.ByID(id)
+		var drawn uint64
+		for _, key := range Keys(i) {
+			drawn |= 1 << key.At
+			if key.By == "" || Order(i)[key.At] != key.Name {
+				t.Errorf("%s: the key %+v", id, key)
+			}
+		}
+		for midi, ways := range table {
+			for _, way := range ways {
+				if down, _ := layoutOf(i).keys(way.Text); down&^drawn != 0 {
+					t.Errorf("%s, MIDI %d: %q has a key that is not drawn", id, midi, way.Text)
+				}
+			}
+		}
+	}
+	trumpet, _ := instrument.ByID("trumpet")
+	if Keys(trumpet) != nil || Order(trumpet) != nil {
+		t.Error("a trumpet has a woodwind's keys")
+	}
+}

@@ -1,0 +1,78 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+)
+
+// The chart from both ends: a note to its fingering, and what is pressed to its
+// notes; the mouse and the keyboard.
+func TestChartBothWays(t *testing.T) {
+	server := site(t)
+	p := page(t, server.URL, 1280)
+	signIn(p)
+	p.MustNavigate(server.URL + "/fingerings/trumpet#n62").MustWaitLoad()
+	p.MustElementR(".chart-found", "D\\.")
+	p.MustElement(".chart-staff .touch.chosen")
+	p.MustElementR("article.chosen", "valves 1 and 3")
+	p.MustElement("[data-clear]").MustClick()
+	p.MustElementR(".chart-found", "This sounds .*C, G, C, E, G, C")
+	p.MustElement(`.figure-large [data-press="1"]`).MustClick()
+	p.MustElementR(".chart-found", "A♯ or B♭, F")
+	p.MustEval(`() => document.querySelector('.figure-large [data-press="2"]').focus()`)
+	p.Keyboard.MustType(input.Enter)
+	p.MustElementR(".chart-found", "A, .*E, A")
+	until(t, p, "the focus stays on the valve", `() => document.activeElement.dataset.press === "2"`)
+
+	p.MustNavigate(server.URL + "/fingerings/oboe#n74").MustWaitLoad()
+	p.MustElementR(".chart-found", "D\\.")
+	p.MustElement(`.figure-large [aria-label="finger 1"]`).MustClick() // from half open to open
+	p.MustElementR(".chart-found", "No note in this chart is played so")
+	p.MustElement(`.figure-large [aria-label="finger 1"]`).MustClick()
+	p.MustElementR(".chart-found", "This sounds D")
+
+	// A fourth finger is found where the open string sounds too.
+	p.MustNavigate(server.URL + "/fingerings/violin").MustWaitLoad()
+	p.MustElement(`.figure-large [data-press="1:7"]`).MustClick()
+	p.MustElementR("article.chosen", "D4")
+}
+
+// A note is opened large with the next one and what moves; while the metronome
+// runs in the Finger stage the panel looks ahead.
+func TestLookingAhead(t *testing.T) {
+	server := site(t)
+	p := page(t, server.URL, 1280)
+	signIn(p)
+	p.MustNavigate(server.URL + "/bench/6?instrument=trumpet&stage=finger").MustWaitLoad()
+	p.MustElement(".lanes .touch").MustClick()
+	p.MustElementR(".look:not([hidden]) [data-look=now]", "now")
+	until(t, p, "what moves is drawn", `() => document.querySelector("[data-look=next] .moves")`)
+	until(t, p, "the reasons are told", `() => document.querySelector(".look .why").children.length > 1`)
+	p.MustElement("[data-look-close]").MustClick()
+	until(t, p, "the panel is closed", `() => document.querySelector(".look").hidden`)
+	p.MustElement("[data-play]").MustClick()
+	p.MustElement(".look.playing:not([hidden])")
+	p.MustElement("[data-play]").MustClick()
+	until(t, p, "the panel goes with the metronome", `() => document.querySelector(".look").hidden`)
+}
+
+// The hardest changes become a drill, and the drill an exercise.
+func TestDrillIsKept(t *testing.T) {
+	server := site(t)
+	p := page(t, server.URL, 1280)
+	signIn(p)
+	p.MustNavigate(server.URL + "/bench/6?instrument=trombone&stage=finger").MustWaitLoad()
+	p.MustElementR("a", "Drill them").MustClick()
+	p.MustElementR("h1", "Hard changes of 6")
+	p.MustElement("svg.lanes")
+	first := p.MustElement("[data-tempo]").MustText()
+	p.MustElement("#pieces li:last-child a").MustClick()
+	p.MustElement("#pieces li:last-child a[aria-current]")
+	if again := p.MustElement("[data-tempo]").MustText(); again == first {
+		t.Errorf("the last drill starts at %s like the first", again)
+	}
+	p.MustElementR("button", "Keep this drill").MustClick()
+	p.MustElementR("h1", "14 · Hard changes of 6, trombone")
+	p.MustElement("svg.lanes")
+}
