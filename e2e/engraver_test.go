@@ -22,6 +22,8 @@ type heard map[string]struct {
 }
 
 // partsToCheck is the demo's exercises and every ABC file of the reader's tests.
+// Small strokes are left out of the comparison: the engraver takes their time from
+// the stroke they lead to.
 func partsToCheck(t *testing.T) map[string]score.Part {
 	t.Helper()
 	exercises, err := demo.Exercises()
@@ -30,7 +32,11 @@ func partsToCheck(t *testing.T) map[string]score.Part {
 	}
 	parts := map[string]score.Part{}
 	for _, x := range exercises {
-		parts[x.Score.Title] = x.Score.Parts[0]
+		part := x.Score.Parts[0].Copy()
+		for _, at := range part.Notes() {
+			part.At(at).Graces = 0
+		}
+		parts[x.Score.Title] = part
 	}
 	files, err := filepath.Glob("../core/format/abc/testdata/*.abc")
 	if err != nil {

@@ -176,8 +176,10 @@ func newChartLine(n finger.ChartNote, target instrument.Instrument, kept store.S
 	for _, p := range n.Spellings {
 		written = append(written, name.Short(p, false))
 		spoken = append(spoken, name.Spoken(p, false))
-		concert = append(concert, name.Short(p.Transpose(target.Sounds), false))
 		places = append(places, name.Place(p, target.Clef))
+	}
+	for _, p := range n.Sounding {
+		concert = append(concert, name.Short(p, false))
 	}
 	low := n.Spellings[0]
 	usual := n.Choice.Text

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"fmt"
 	"strconv"
 
 	"unhurriedbench/core/breakdown"
@@ -68,7 +69,7 @@ type sheetEvent struct {
 }
 
 // reasons says everything there is to say about an event.
-func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words) []string {
+func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words, same []score.Pitch) []string {
 	why := []string{e.CountWhy}
 	if e.NameWhy != "" {
 		why = append(why, e.Name+", "+e.Place+". "+e.NameWhy)
@@ -82,6 +83,9 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words) []strin
 	for _, way := range e.Ways {
 		why = append(why, "Or "+w.Show(i, way.Text)+": "+way.Why+".")
 	}
+	if n := e.Played.Partial; n > 0 {
+		why = append(why, fmt.Sprintf("It is partial %d of the tube.%s", n, sameTube(i, same)))
+	}
 	if e.Change != nil {
 		why = append(why, "From the note before: "+e.Change.Why+".")
 	}
@@ -89,6 +93,25 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words) []strin
 		why = append(why, e.Why)
 	}
 	return why
+}
+
+// playedAlike lists the neighbours of a note that is played its usual way.
+func playedAlike(e breakdown.Event, same map[int][]score.Pitch, midi int) []score.Pitch {
+	if e.Played.Why != "" {
+		return nil
+	}
+	return same[midi]
+}
+
+// sameTube names the notes that are played alike, a sentence after another.
+func sameTube(i instrument.Instrument, same []score.Pitch) string {
+	if len(same) == 0 {
+		return ""
+	}
+	if i.Mechanism == instrument.Slide {
+		return fmt.Sprintf(" The same position also sounds %s.", neighbourNames(same))
+	}
+	return fmt.Sprintf(" The same valves also sound %s.", neighbourNames(same))
 }
 
 // drawnFor is what the drawings of an instrument's fingerings need to know.
@@ -108,6 +131,10 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 	data := drawnFor(target, strings)
 	data.Hands = w.Hands
 	data.MEI, data.Beat, data.Named, data.Order = mei.Write(r.Part, opt), r.Part.Meter().Beat().Float(), !r.Part.Unpitched(), r.Part.Order()
+	same := map[int][]score.Pitch{}
+	if target.Family == "brass" {
+		same = finger.Neighbours(target)
+	}
 	for i, m := range r.Part.Measures {
 		measure := sheetMeasure{ID: mei.MeasureID(i), Number: m.Number, Offset: m.Offset.Float(), Length: m.Length.Float()}
 		for k, cell := range r.Measures[i].Lane {
@@ -120,7 +147,7 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 			if e.Kind == "note" && !e.Tied {
 				measure.Events = append(measure.Events, sheetEvent{
 					ID: mei.EventID(score.Place{Measure: i, Event: j}), Name: e.ShortName, Spoken: e.Name,
-					Fingering: e.Fingering, Alerts: e.Alerts, Why: reasons(e, target, w), MIDI: m.Events[j].Pitch.MIDI(), At: e.Start.Float(),
+					Fingering: e.Fingering, Alerts: e.Alerts, Why: reasons(e, target, w, playedAlike(e, same, m.Events[j].Pitch.MIDI())), MIDI: m.Events[j].Pitch.MIDI(), At: e.Start.Float(),
 					Hand: e.Hand, Roll: e.Played.Roll.Strokes,
 				})
 				last := &measure.Events[len(measure.Events)-1]

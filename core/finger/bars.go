@@ -4,20 +4,17 @@ import "unhurriedbench/core/score"
 
 // alternateHands gives the notes of keyed bars to the hands by turns. After each
 // rest they begin with the hand that makes them cross less often, the right one
-// where it does not matter. Written sticking is kept. Source: common practice.
+// where it does not matter. Written sticking is kept, and the turns go on from it.
+// Source: common practice.
 func alternateHands(part score.Part, choices [][]Choice) {
 	var run []score.Place
 	flush := func() {
-		start := 0
-		if crossings(part, run, 1) < crossings(part, run, 0) {
-			start = 1
+		hands := turns(part, run, "R")
+		if other := turns(part, run, "L"); crossings(part, run, other) < crossings(part, run, hands) {
+			hands = other
 		}
 		for n, at := range run {
-			hand := "RL"[(n+start)%2 : (n+start)%2+1]
-			if written := part.At(at).Sticking; written != "" {
-				hand = written
-			}
-			choices[at.Measure][at.Event].Hand = hand
+			choices[at.Measure][at.Event].Hand = hands[n]
 		}
 		run = run[:0]
 	}
@@ -34,14 +31,30 @@ func alternateHands(part score.Part, choices [][]Choice) {
 	flush()
 }
 
-// crossings is how often a hand is to strike on the far side of the other, the
-// hands taking turns from the given one: 0 the right, 1 the left.
-func crossings(part score.Part, run []score.Place, start int) int {
+// turns gives a run of notes to the hands by turns, beginning with one.
+func turns(part score.Part, run []score.Place, hand string) []string {
+	other := map[string]string{"R": "L", "L": "R"}
+	hands := make([]string, len(run))
+	for n, at := range run {
+		if written := part.At(at).Sticking; other[written] != "" {
+			hand = written
+		}
+		hands[n] = hand
+		hand = other[hand]
+	}
+	return hands
+}
+
+// leap is from how many half steps on a hand is said to cross the other: nearer
+// bars are struck past it.
+const leap = 5
+
+// crossings is how often a hand strikes on the far side of the other.
+func crossings(part score.Part, run []score.Place, hands []string) int {
 	crossed := 0
 	for n := 1; n < len(run); n++ {
 		rise := part.At(run[n]).Pitch.MIDI() - part.At(run[n-1]).Pitch.MIDI()
-		right := (n+start)%2 == 0
-		if rise > 0 && !right || rise < 0 && right {
+		if rise >= leap && hands[n] == "L" && hands[n-1] == "R" || rise <= -leap && hands[n] == "R" && hands[n-1] == "L" {
 			crossed++
 		}
 	}

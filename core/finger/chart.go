@@ -8,8 +8,19 @@ import (
 // ChartNote is one semitone of an instrument's chart.
 type ChartNote struct {
 	Spellings  []score.Pitch // the natural, or the sharp and the flat
+	Sounding   []score.Pitch // the same of the pitch that sounds
 	Choice     Choice
 	Neighbours []score.Pitch // other notes with the same default fingering
+}
+
+// Neighbours lists, by MIDI number of the written note, the other notes that an
+// instrument's default fingerings sound alike.
+func Neighbours(i instrument.Instrument) map[int][]score.Pitch {
+	found := map[int][]score.Pitch{}
+	for _, n := range Chart(i) {
+		found[n.Spellings[0].MIDI()] = n.Neighbours
+	}
+	return found
 }
 
 // Chart lists every semitone of an instrument's range with its fingerings, lowest
@@ -21,7 +32,7 @@ func Chart(i instrument.Instrument) []ChartNote {
 	var notes []ChartNote
 	same := map[string][]score.Pitch{}
 	for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
-		n := ChartNote{Spellings: spellingsOf(midi)}
+		n := ChartNote{Spellings: spellingsOf(midi), Sounding: spellingsOf(midi + i.Sounds.Semitones)}
 		n.Choice, _ = For(i, n.Spellings[len(n.Spellings)-1])
 		notes = append(notes, n)
 		same[n.Choice.Text] = append(same[n.Choice.Text], n.Spellings[0])

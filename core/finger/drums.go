@@ -55,15 +55,16 @@ type kettle struct {
 // tune chooses a drum for every stroke of a timpani part. A drum keeps its pitch
 // as long as it can; where a pitch stands on none, the drum is retuned that has
 // the time for it, and of those the one whose present pitch is wanted last. What
-// the drums are tuned to at first, and when one changes, is said at the stroke.
-func tune(i instrument.Instrument, part score.Part, choices [][]Choice) {
+// the drums are tuned to at first, and when one changes, is said at the stroke. A
+// teacher's preferred drum comes first where it is not in use.
+func tune(i instrument.Instrument, part score.Part, choices [][]Choice, preferred Preferred) {
 	kettles := make([]kettle, len(i.Drums))
 	for k, d := range i.Drums {
 		kettles[k].Drum = d
 	}
 	strokes := strokesOf(part)
 	for n, s := range strokes {
-		k := chooseKettle(kettles, strokes, n)
+		k := chooseKettle(kettles, strokes, n, preferred[s.pitch.MIDI()])
 		if k < 0 {
 			continue
 		}
@@ -111,7 +112,7 @@ func strokesOf(part score.Part) []stroke {
 }
 
 // chooseKettle finds the drum for the nth stroke, -1 where none reaches its pitch.
-func chooseKettle(kettles []kettle, strokes []stroke, n int) int {
+func chooseKettle(kettles []kettle, strokes []stroke, n int, preferred string) int {
 	s := strokes[n]
 	best, most := -1, -1
 	for k, drum := range kettles {
@@ -121,14 +122,14 @@ func chooseKettle(kettles []kettle, strokes []stroke, n int) int {
 		if drum.inUse && drum.tuned.MIDI() == s.pitch.MIDI() {
 			return k
 		}
-		worth := 0
+		worth := 10*nextUse(drum, strokes[n+1:]) + int(min(drum.beatsFree(s), 9))
 		switch {
+		case !drum.inUse && strconv.Itoa(drum.Inches) == preferred:
+			worth = 80000
 		case !drum.inUse:
-			worth = 6000 - reluctance(drum.Drum, s.pitch) - 100*sought(drum, strokes[n+1:], s.pitch)
+			worth = 60000 - reluctance(drum.Drum, s.pitch) - 100*sought(drum, strokes[n+1:], s.pitch)
 		case drum.beatsFree(s) >= timeToRetune:
-			worth = 2000 + nextUse(drum, strokes[n+1:])
-		default:
-			worth = nextUse(drum, strokes[n+1:])
+			worth += 20000
 		}
 		if worth > most {
 			best, most = k, worth

@@ -105,7 +105,7 @@ func Part(i instrument.Instrument, part score.Part, o Options) [][]Choice {
 	case instrument.Sticks:
 		stick(i, part, choices, o)
 	case instrument.Drums:
-		tune(i, part, choices)
+		tune(i, part, choices, o.Preferred)
 		addRolls(part, choices, o)
 	case instrument.Bars:
 		pitched(i, part, choices, o)

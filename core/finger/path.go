@@ -43,10 +43,10 @@ func (l *line) note(p score.Pitch) int {
 		return n
 	}
 	c, _ := For(l.instrument, p)
+	c = c.Prefer(l.preferred[p.MIDI()])
 	if l.stays {
 		c.Alternates = withoutPositions(c.Alternates)
 	}
-	c = c.Prefer(l.preferred[p.MIDI()])
 	n := lineNote{ways: []Choice{c}, hands: []hand{l.change.take(Played{p, c.Text})}}
 	for _, way := range c.Alternates {
 		if !way.ByChoice && len(n.ways) < maxWays {

@@ -31,6 +31,7 @@ func TestPath(t *testing.T) {
 		{"a scale keeps its defaults", "trombone", "_B,,C,D,_E,|F,G,A,_B,", "1,6,4,3,1,4,2,1"},
 		{"a rest gives time for first position", "trombone", "C,2 z F,", "6,1"},
 		{"C beside E flat is left", "clarinet", "c _e c _e", "T R 1 2 3 L-F | 4 5 6,T R 1 2 3 | 4 5 6 R-Ab,T R 1 2 3 L-F | 4 5 6,T R 1 2 3 | 4 5 6 R-Ab"},
+		{"E right, F sharp left, G sharp right", "clarinet", "E, ^F, ^G,2", "T 1 2 3 | 4 5 6 R-E,T 1 2 3 L-F# | 4 5 6,T 1 2 3 | 4 5 6 R-Ab"},
 		{"B beside G sharp is right", "clarinet", "B ^g B2", "T R 1 2 3 | 4 5 6 R-E,T R 1 2 3 L-C# |,T R 1 2 3 | 4 5 6 R-E"},
 		{"C beside B needs nothing", "clarinet", "B c d c", "T R 1 2 3 L-E | 4 5 6,T R 1 2 3 | 4 5 6 R-F,T R 1 2 3 | 4 5 6,T R 1 2 3 | 4 5 6 R-F"},
 		{"open strings in first position", "violin", "D E ^F G|A B ^c d", "D0,D1,D2,D3,A0,A1,A2,A3"},

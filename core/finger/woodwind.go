@@ -116,8 +116,8 @@ const lastThroatNote = 70
 
 // woodwindChanges counts the keys that go down and up. A register key adds 2, the
 // clarinet's break 4 more and one more upwards, where all fingers must close at
-// once; a finger that slides from key to key adds 4, as hands avoid it, and
-// a thumb that slides 1.
+// once; a finger that slides from key to key adds 7, as every hand avoids it, and a
+// thumb that slides 1.
 func woodwindChanges(i instrument.Instrument) changer {
 	l, hasBreak := layoutOf(i), strings.HasSuffix(i.ID, "clarinet")
 	take := func(p Played) hand {
@@ -144,7 +144,7 @@ func woodwindChanges(i instrument.Instrument) changer {
 		}
 		for _, s := range l.shared {
 			if pressed&s.keys != 0 && lifted&s.keys != 0 {
-				cost += 4
+				cost += 7
 				if why != nil {
 					why.add("%s slides from key to key", s.finger)
 				}

@@ -28,6 +28,7 @@
     const first = location.hash && document.querySelector(location.hash);
     select((first && first.matches("article") ? first : document.querySelector("article.first-year") || articles()[0]).dataset.midi, false);
     await drawStaff();
+    if (getComputedStyle(document.querySelector(".chart-side")).position === "sticky") window.scrollTo(0, 0); // the note is in view there
   });
 
   function drawSmall() {
@@ -86,7 +87,11 @@
     state = drawing.state(ways(article)[0], data);
     redraw();
     document.querySelector("[data-found]").textContent = article.querySelector("h2").firstChild.textContent.trim() + ".";
-    if (follow) history.replaceState(null, "", "#n" + midi);
+    if (follow) {
+      history.replaceState(null, "", "#n" + midi);
+      const side = document.querySelector(".chart-side");
+      if (getComputedStyle(side).position === "static") side.scrollIntoView({ block: "start" });
+    }
     markOnStaff();
   }
 

@@ -61,40 +61,47 @@ window.figure = (function () {
       else next.add(at);
       return next;
     },
-    draw(data, state, before) {
-      const svg = sheet(236, 322);
-      const holes = { 1: 42, 2: 78, 3: 114, 4: 186, 5: 222, 6: 258 };
-      svg.append(make("path", { class: "body", d: "M118 10 V300" }));
-      svg.append(make("text", { class: "hand", x: 118, y: 14 }, "left"), make("text", { class: "hand", x: 118, y: 160 }, "right"));
-      const columns = { leftThumb: 26, leftSide: 20, leftLittle: 132, rightThumb: 182, rightSide: 182, rightLittle: 236 };
+    // In the panel only what is pressed or moves is drawn, so that it can be read
+    // small; on the chart every key is there to be pressed.
+    draw(data, state, before, small) {
+      const at = small
+        ? { width: 156, height: 152, x: 78, first: 14, step: 20, gap: 10, r: 8.5, key: { width: 54, height: 15, step: 16.5, left: 1, right: 101 }, columns: { leftThumb: 14, leftSide: 14, leftLittle: 54, rightThumb: 92, rightSide: 92, rightLittle: 104 } }
+        : { width: 236, height: 322, x: 118, first: 42, step: 36, gap: 36, r: 15, key: { width: 74, height: 17, step: 19, left: 2, right: 152 }, columns: { leftThumb: 26, leftSide: 20, leftLittle: 132, rightThumb: 182, rightSide: 182, rightLittle: 236 } };
+      const svg = sheet(at.width, at.height);
+      const hole = (name) => at.first + (Number(name) - 1) * at.step + (name > "3" ? at.gap : 0);
+      svg.append(make("path", { class: "body", d: `M${at.x} ${small ? 4 : 10} V${hole("6") + at.r + (small ? 4 : 27)}` }));
+      if (!small) svg.append(make("text", { class: "hand", x: at.x, y: 14 }, "left"), make("text", { class: "hand", x: at.x, y: 160 }, "right"));
+      const columns = at.columns;
       const half = data.keys.find((k) => k.name === "half");
       for (const key of data.keys) {
         if (key.name === "half") continue;
         const down = state.has(key.at);
         const moved = before && down !== before.has(key.at) ? (down ? "down" : "up") : "";
         if (key.by === "finger") {
-          const y = holes[key.name];
+          const y = hole(key.name);
           const halved = key.name === "1" && half && state.has(half.at);
-          const parts = [make("circle", { class: "hole" + (down ? " down" : ""), cx: 118, cy: y, r: 15 })];
-          if (halved) parts.push(make("path", { class: "half", d: `M118 ${y - 15} a15 15 0 0 0 0 30 Z` }));
-          parts.push(make("text", { class: down ? "on" : "off", x: halved ? 124 : 118, y }, data.hands ? String((Number(key.name) - 1) % 3 + 1) : key.name));
+          const wasHalf = key.name === "1" && half && before && before.has(half.at);
+          const parts = [make("circle", { class: "hole" + (down ? " down" : ""), cx: at.x, cy: y, r: at.r })];
+          if (halved) parts.push(make("path", { class: "half", d: `M${at.x} ${y - at.r} a${at.r} ${at.r} 0 0 0 0 ${2 * at.r} Z` }));
+          parts.push(make("text", { class: (down ? "on" : "off") + (small ? " small" : ""), x: halved ? at.x + at.r / 2.5 : at.x, y }, data.hands ? String((Number(key.name) - 1) % 3 + 1) : key.name));
           press(svg, parts, key.at, "finger " + key.name, down);
-          const wasHalf = before && half && key.name === "1" && before.has(half.at);
-          if (moved && !(halved || wasHalf)) arrow(svg, moved, 92, y);
-          if (moved && (halved || wasHalf)) arrow(svg, halved ? "up" : "down", 92, y);
+          const way = halved && before && !wasHalf ? (moved === "up" ? "up" : "down") : wasHalf && !halved ? (down ? "down" : "up") : moved;
+          if (way) arrow(svg, way, at.x - at.r - 9, y);
           continue;
         }
+        if (small && !down && !moved) continue;
         const side = key.by === "thumb" || (key.by === "side" && key.right);
         const column = (key.right ? "right" : "left") + key.by[0].toUpperCase() + key.by.slice(1);
-        const x = side ? 2 : 152;
+        const x = side ? at.key.left : at.key.right;
         const y = columns[column];
-        columns[column] += 19;
+        columns[column] += at.key.step;
         if (column === "rightThumb") columns.rightSide = columns[column];
+        if (column === "leftThumb") columns.rightThumb = Math.max(columns.rightThumb, columns[column]);
         press(svg, [
-          make("rect", { class: "key" + (down ? " down" : ""), x, y: y - 8.5, width: 74, height: 17, rx: 8.5 }),
-          make("text", { class: "key-word " + (down ? "on" : "off"), x: x + 37, y: y + .5 }, keyWord(key.name)),
+          make("rect", { class: "key" + (down ? " down" : ""), x, y: y - at.key.height / 2, width: at.key.width, height: at.key.height, rx: at.key.height / 2 }),
+          make("text", { class: "key-word " + (down ? "on" : "off"), x: x + at.key.width / 2, y: y + .5 }, keyWord(key.name)),
         ], key.at, `${key.right ? "right" : "left"} hand, ${keyWord(key.name)}`, down);
-        if (moved) arrow(svg, moved, side ? 84 : 144, y);
+        if (moved) arrow(svg, moved, side ? at.key.left + at.key.width + (small ? 4 : 8) : at.key.right - (small ? 3 : 8), y);
       }
       return svg;
     },
@@ -279,7 +286,7 @@ window.figure = (function () {
   // of draws an event's fingering, with what moves when the event before is given.
   function of(event, data, before) {
     const drawing = all[data.mechanism];
-    const svg = drawing.draw(data, drawing.state(event, data), before && before.fingering ? drawing.state(before, data) : null);
+    const svg = drawing.draw(data, drawing.state(event, data), before && before.fingering ? drawing.state(before, data) : null, true);
     svg.setAttribute("aria-label", event.said);
     for (const g of svg.querySelectorAll("[data-press='+']")) if (!event.fingering.endsWith("+")) g.remove();
     for (const g of svg.querySelectorAll("[data-press]")) { g.removeAttribute("role"); g.removeAttribute("aria-pressed"); g.removeAttribute("aria-label"); }

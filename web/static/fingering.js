@@ -26,9 +26,15 @@ window.fingering = (function () {
       const width = this.width(event);
       g.append(make("rect", { class: "f-ring", x: x - width / 2, y: y - 23, width, height: 24, rx: 3 }));
       g.append(make("text", { class: "f f-long", x, y: y - 11 }, event.fingering.replace("#", "♯").replace(/b(?=\d)/, "♭")));
-      if (event.hand) g.append(make("text", { class: "f-string", x, y: y + 13 }, event.hand + (event.roll ? " ⫽" : "")));
+      if (event.hand) g.append(make("text", { class: "f-string", x, y: y + 13 }, event.hand));
+      if (event.hand && event.roll) rolled(g, x + 9, y + 13);
     },
   };
+
+  // rolled draws the strokes of a roll.
+  function rolled(g, x, y) {
+    g.append(make("path", { class: "f-roll", d: [-4, 0, 4].map((up) => `M${x - 4} ${y + up + 2} l8 -4`).join(" ") }));
+  }
 
   // Drums: the size of the kettle in a round.
   const drums = {
@@ -49,7 +55,10 @@ window.fingering = (function () {
       const small = text.slice(0, -1);
       if (small) g.append(make("text", { class: "f-key f-small", x: x - 7, y: y - 7 }, small));
       g.append(make("text", { class: "f", x: small ? x + 2 : x, y: y - 6 }, text.slice(-1)));
-      if (event.roll) g.append(make("text", { class: "f-string", x, y: y + 11 }, event.roll + "⫽"));
+      if (event.roll) {
+        g.append(make("text", { class: "f-string", x: x - 5, y: y + 11 }, String(event.roll)));
+        rolled(g, x + 10, y + 11);
+      }
     },
   };
 

@@ -188,6 +188,11 @@ window.lanes = (function () {
         for (const { pulse, x } of m.pulses) places.push({ measure: m.index, pulse, x, top: system.top - 18, bottom });
       }
     }
+    // On paper the drawing keeps the width it was made for and is made smaller as
+    // a whole, so that the lanes stay under their notes.
+    const paper = 690; // pixels between the margins of Letter and A4
+    host.style.setProperty("--drawn", host.clientWidth + "px");
+    host.style.setProperty("--to-paper", Math.min(1, paper / host.clientWidth));
     svg.querySelector(".touch")?.setAttribute("tabindex", "0");
     host.append(svg);
     host.style.minHeight = `${last + 8}px`;
