@@ -27,6 +27,7 @@ func TestChartBothWays(t *testing.T) {
 
 	p.MustNavigate(server.URL + "/fingerings/oboe#n74").MustWaitLoad()
 	p.MustElementR(".chart-found", "D\\.")
+	p.MustElement(".chart-staff .touch.chosen")
 	p.MustElement(`.figure-large [aria-label="finger 1"]`).MustClick() // from half open to open
 	p.MustElementR(".chart-found", "No note in this chart is played so")
 	p.MustElement(`.figure-large [aria-label="finger 1"]`).MustClick()
@@ -34,6 +35,7 @@ func TestChartBothWays(t *testing.T) {
 
 	// A fourth finger is found where the open string sounds too.
 	p.MustNavigate(server.URL + "/fingerings/violin").MustWaitLoad()
+	p.MustElement(".chart-staff .touch.chosen")
 	p.MustElement(`.figure-large [data-press="1:7"]`).MustClick()
 	p.MustElementR("article.chosen", "D4")
 }

@@ -38,7 +38,8 @@ func TestScreenshots(t *testing.T) {
 		{"board", "/board", ".board td"},
 		{"people", "/people", ".people li"},
 		{"settings", "/settings", ".settings"},
-		{"fingerings", "/fingerings/clarinet", ".in-chart"},
+		{"fingerings", "/fingerings/violin#n76", ".chart-staff .touch.chosen"},
+		{"drill", "/bench/6?instrument=trombone&stage=finger&drill=yes", "svg.lanes"},
 		{"parts", "/exercises/6/parts", ".fields"},
 		{"compare", "/compare?a=6&a-from=1&a-to=4&b=11&b-from=1&b-to=4", ".ruler-table"},
 	} {
@@ -46,6 +47,10 @@ func TestScreenshots(t *testing.T) {
 		p.MustElement(view.drawn)
 		take(view.name)
 	}
+	p.MustNavigate(server.URL + "/bench/7?instrument=trumpet&stage=finger").MustWaitLoad()
+	p.MustElement(".lanes .touch:nth-of-type(3)").MustClick()
+	p.MustElement(".look:not([hidden])")
+	take("look")
 	p.MustNavigate(server.URL + "/board").MustWaitLoad()
 	p.MustElement(".board tbody tr:nth-child(9) td:nth-child(3) a").MustClick()
 	p.MustElement("dialog[open] .tries")

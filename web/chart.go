@@ -96,6 +96,9 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, kept sto
 		m := &part.Measures[at]
 		text := n.Choice.Prefer(kept.Preferred[target.ID][n.Spellings[0].MIDI()]).Text
 		for _, p := range n.Spellings {
+			if target.Mechanism == instrument.Bars {
+				text = p.String()
+			}
 			data.Measures[at].Events = append(data.Measures[at].Events, sheetEvent{
 				ID: mei.EventID(score.Place{Measure: at, Event: len(m.Events)}), Name: name.Short(p, false), Spoken: name.Spoken(p, false),
 				Fingering: text, Said: words.Say(target, text), MIDI: p.MIDI(), Why: []string{name.Spoken(p, false) + ": " + words.Say(target, text)},

@@ -70,7 +70,7 @@ func TestWhatOurInstrumentsHave(t *testing.T) {
 	_, page = v.get(snare)
 	wants(t, page, `"fingering":"lR"`, `"fingering":"L","said":"left"`)
 	_, page = v.get("/fingerings/euphonium-bc")
-	wants(t, page, `<option value="4" selected>`, `id="n36"`)
+	wants(t, page, `<option value="4" selected>`, `id="note-36"`)
 	_, page = v.get("/fingerings/trumpet")
 	if strings.Contains(page, "four valves") {
 		t.Error("a trumpet is offered four valves")

@@ -19,18 +19,18 @@ G3 T 1 2 3 | 4 5 6
 G#3 T 1 2 3 | 4 5 6 R-Ab
 A3 T 1 2 3 | 4 5
 Bb3 T 1 2 3 | 4
-B3 T 1 2 3 | 5 / T 1 2 3 | 4 sliver: chromatic, next to B flat
+B3 T 1 2 3 | 5 / T 1 2 3 | 4 sliver: chromatic, and in a trill with B flat
 C4 T 1 2 3 |
 C#4 T 1 2 3 L-C# |
 D4 T 1 2 |
 Eb4 T 1 2 | sideEb / T 1 | 4: one and one, where the side key is out of reach
 E4 T 1 |
 F4 T |
-F#4 1 | / T | sideEb sideF#: chromatic, next to F
-G4 | / | 4 5 6: by choice, right hand down, a fuller sound and ready for the break
-G#4 G# | / G# | 4 5 6: by choice, right hand down, a fuller sound and ready for the break
-A4 A | / A | 4 5 6: by choice, right hand down, a fuller sound and ready for the break
-Bb4 R A | / R A | 4 5 6: by choice, right hand down, a fuller sound and ready for the break / A | sideBb: by choice, a clearer sound where there is time for the side key
+F#4 1 | / T | sideEb sideF#: chromatic, and in a trill with F
+G4 | / | 4 5 6: by choice, right hand down for resonance, and ready for the break
+G#4 G# | / G# | 4 5 6: by choice, right hand down for resonance, and ready for the break
+A4 A | / A | 4 5 6: by choice, right hand down for resonance, and ready for the break
+Bb4 R A | / R A | 4 5 6: by choice, right hand down for resonance, and ready for the break / A | sideBb: by choice, a clearer sound where there is time for the side key
 B4 T R 1 2 3 L-E | 4 5 6 / T R 1 2 3 | 4 5 6 R-E: right little finger, when the left one is needed next
 C5 T R 1 2 3 | 4 5 6 R-F / T R 1 2 3 L-F | 4 5 6: left little finger, next to a right-hand E flat or B
 C#5 T R 1 2 3 | 4 5 6 R-F# / T R 1 2 3 L-F# | 4 5 6: left little finger, next to a right-hand B or E flat
@@ -38,7 +38,7 @@ D5 T R 1 2 3 | 4 5 6
 Eb5 T R 1 2 3 | 4 5 6 R-Ab
 E5 T R 1 2 3 | 4 5
 F5 T R 1 2 3 | 4
-F#5 T R 1 2 3 | 5 / T R 1 2 3 | 4 sliver: chromatic, next to F
+F#5 T R 1 2 3 | 5 / T R 1 2 3 | 4 sliver: chromatic, and in a trill with F
 G5 T R 1 2 3 |
 G#5 T R 1 2 3 L-C# |
 A5 T R 1 2 |
@@ -47,7 +47,7 @@ B5 T R 1 |
 C6 T R |
 C#6 T R 2 3 | 4 5
 D6 T R 2 3 | 4 R-Ab
-Eb6 T R 2 3 | 5 R-Ab / T R 2 3 | 4 sliver R-Ab: chromatic, next to D
+Eb6 T R 2 3 | 5 R-Ab
 E6 T R 2 3 | R-Ab
 `
 

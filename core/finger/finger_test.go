@@ -84,6 +84,7 @@ func TestAlternates(t *testing.T) {
 		{"bassoon", "A3", "1 2 3 | 4 5"},
 		{"alto-sax", "F6", "oct frontF 2 |"},
 		{"horn-double", "A4", "1-2"},
+		{"horn-double", "F4", "T0"},
 	}
 	for _, tt := range tests {
 		var texts []string

@@ -18,7 +18,7 @@ F#4 T 1 2 3 | 6 Eb / T 1 2 3 | 5 Eb: next to E, in quick passages
 G4 T 1 2 3 | Eb
 G#4 T 1 2 3 G# | Eb
 A4 T 1 2 | Eb
-Bb4 T 1 | 4 Eb / TBb 1 | Eb: by choice, in flat keys with no B natural next to it / T 1 | sideBb Eb: chromatic, next to A or B
+Bb4 T 1 | 4 Eb / TBb 1 | Eb: by choice, in flat keys with no B natural next to it / T 1 | sideBb Eb: chromatic, and in a trill with A
 B4 T 1 | Eb
 C5 1 | Eb
 C#5 | Eb
@@ -30,7 +30,7 @@ F#5 T 1 2 3 | 6 Eb / T 1 2 3 | 5 Eb: next to E, in quick passages
 G5 T 1 2 3 | Eb
 G#5 T 1 2 3 G# | Eb
 A5 T 1 2 | Eb
-Bb5 T 1 | 4 Eb / TBb 1 | Eb: by choice, in flat keys with no B natural next to it / T 1 | sideBb Eb: chromatic, next to A or B
+Bb5 T 1 | 4 Eb / TBb 1 | Eb: by choice, in flat keys with no B natural next to it / T 1 | sideBb Eb: chromatic, and in a trill with A
 B5 T 1 | Eb
 C6 1 | Eb
 C#6 | Eb

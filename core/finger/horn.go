@@ -17,6 +17,8 @@ var (
 	// flatPartials are the B flat side's; its ninth is the first choice for G and F
 	// sharp at the top of the staff (common practice).
 	flatPartials = []partial{{6, 31}, {8, 36}, {9, 38}}
+	// lowFlatPartials give its alternates below.
+	lowFlatPartials = []partial{{3, 19}, {4, 24}}
 )
 
 // hornF lists the single F horn's fingerings, the shortest tube first.
@@ -37,6 +39,10 @@ const firstOnFlatSide = 68
 func doubleHorn(p score.Pitch) []Fingering {
 	onF := hornF(p)
 	if p.MIDI() < firstOnFlatSide {
+		for _, f := range onPartials(p, hornFlatPedal, lowFlatPartials, 3) {
+			f.Text, f.Why = "T"+f.Text, "the B flat side, to match a neighbour on it"
+			onF = append(onF, f)
+		}
 		return onF
 	}
 	var found []Fingering

@@ -14,25 +14,25 @@ D4 1 2 3 | 4 5 6
 Eb4 1 2 3 | 4 5 6 Eb
 E4 1 2 3 | 4 5
 F4 1 2 3 | 4
-F#4 1 2 3 | 5 / 1 2 3 | 4 sideF#: chromatic, next to F
+F#4 1 2 3 | 5 / 1 2 3 | 4 sideF#: chromatic, and in a trill with F
 G4 1 2 3 |
 G#4 1 2 3 G# |
 A4 1 2 |
 Bb4 1 2 | sideBb / 1 bis |: by choice, in flat keys with no B natural next to it / 1 | 4: one and one, next to F or D in arpeggios
 B4 1 |
-C5 2 | / 1 | sideC: chromatic, next to B
+C5 2 | / 1 | sideC: chromatic, and in a trill with B
 C#5 |
 D5 oct 1 2 3 | 4 5 6
 Eb5 oct 1 2 3 | 4 5 6 Eb
 E5 oct 1 2 3 | 4 5
 F5 oct 1 2 3 | 4
-F#5 oct 1 2 3 | 5 / oct 1 2 3 | 4 sideF#: chromatic, next to F
+F#5 oct 1 2 3 | 5 / oct 1 2 3 | 4 sideF#: chromatic, and in a trill with F
 G5 oct 1 2 3 |
 G#5 oct 1 2 3 G# |
 A5 oct 1 2 |
 Bb5 oct 1 2 | sideBb / oct 1 bis |: by choice, in flat keys with no B natural next to it / oct 1 | 4: one and one, next to F or D in arpeggios
 B5 oct 1 |
-C6 oct 2 | / oct 1 | sideC: chromatic, next to B
+C6 oct 2 | / oct 1 | sideC: chromatic, and in a trill with B
 C#6 oct |
 D6 oct palmD |
 Eb6 oct palmD palmEb |

@@ -19,16 +19,18 @@
     drawing = window.figure.all[data.mechanism];
     if (data.mechanism === "strings") data.boardRows = Math.max(...articles().flatMap(ways).map((way) => drawing.state(way, data).up));
     document.querySelector("[data-print]").addEventListener("click", () => window.print());
-    document.querySelector("[data-clear]").addEventListener("click", clear);
+    const lift = document.querySelector("[data-clear]");
+    lift.hidden = data.mechanism !== "woodwind" && data.mechanism !== "valves";
+    lift.addEventListener("click", clear);
     document.querySelector("[data-figure]").addEventListener("click", pressed);
     document.querySelector("[data-figure]").addEventListener("keydown", (event) => {
       if (event.key === "Enter" || event.key === " ") { event.preventDefault(); pressed(event); }
     });
     drawSmall();
-    const first = location.hash && document.querySelector(location.hash);
-    select((first && first.matches("article") ? first : document.querySelector("article.first-year") || articles()[0]).dataset.midi, false);
+    document.querySelector(".chart-notes").classList.add("one-at-a-time");
+    const asked = document.getElementById(location.hash.replace("#n", "note-"));
+    select((asked || document.querySelector("article.first-year") || articles()[0]).dataset.midi, false);
     await drawStaff();
-    if (getComputedStyle(document.querySelector(".chart-side")).position === "sticky") window.scrollTo(0, 0); // the note is in view there
   });
 
   function drawSmall() {
@@ -83,7 +85,7 @@
   // select shows one note: its article, and its first way on the large drawing.
   function select(midi, follow) {
     for (const article of articles()) article.classList.toggle("chosen", article.dataset.midi === String(midi));
-    const article = document.getElementById("n" + midi);
+    const article = document.getElementById("note-" + midi);
     state = drawing.state(ways(article)[0], data);
     redraw();
     document.querySelector("[data-found]").textContent = article.querySelector("h2").firstChild.textContent.trim() + ".";
@@ -120,7 +122,7 @@
   }
 
   function clear() {
-    state = { woodwind: new Set(), valves: new Set(), slide: { trigger: false, at: 1, raised: false } }[data.mechanism] || state;
+    state = new Set();
     redraw();
     findSounding();
   }
