@@ -94,11 +94,9 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, kept sto
 		}
 		at := len(part.Measures) - 1
 		m := &part.Measures[at]
-		text := n.Choice.Prefer(kept.Preferred[target.ID][n.Spellings[0].MIDI()]).Text
 		for _, p := range n.Spellings {
-			if target.Mechanism == instrument.Bars {
-				text = p.String()
-			}
+			choice, _ := finger.For(target, p)
+			text := choice.Prefer(kept.Preferred[target.ID][p.MIDI()]).Text
 			data.Measures[at].Events = append(data.Measures[at].Events, sheetEvent{
 				ID: mei.EventID(score.Place{Measure: at, Event: len(m.Events)}), Name: name.Short(p, false), Spoken: name.Spoken(p, false),
 				Fingering: text, Said: words.Say(target, text), MIDI: p.MIDI(), Why: []string{name.Spoken(p, false) + ": " + words.Say(target, text)},

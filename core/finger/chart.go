@@ -2,6 +2,7 @@ package finger
 
 import (
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
 )
 
@@ -34,6 +35,10 @@ func Chart(i instrument.Instrument) []ChartNote {
 	for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
 		n := ChartNote{Spellings: spellingsOf(midi), Sounding: spellingsOf(midi + i.Sounds.Semitones)}
 		n.Choice, _ = For(i, n.Spellings[len(n.Spellings)-1])
+		if other, _ := For(i, n.Spellings[0]); other.Text != n.Choice.Text && i.Mechanism == instrument.Strings {
+			other.Why = "where it is written " + name.Spoken(n.Spellings[0], false)
+			n.Choice.Alternates = append([]Fingering{other.Fingering}, n.Choice.Alternates...)
+		}
 		notes = append(notes, n)
 		same[n.Choice.Text] = append(same[n.Choice.Text], n.Spellings[0])
 	}

@@ -85,6 +85,7 @@ type Preferred map[int]string
 // of everything.
 type Options struct {
 	Preferred Preferred
+	Usual     bool // every note its first way, whatever its neighbours
 	Sticking  Sticking
 	Tempo     int // beats a minute, for the strokes of rolls; 0 for a moderate one
 }
@@ -120,7 +121,7 @@ func Part(i instrument.Instrument, part score.Part, o Options) [][]Choice {
 // pitched fingers every note by its pitch, each run of notes without a rest by
 // its cheapest path.
 func pitched(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) {
-	l := newLine(i, part, o.Preferred)
+	l := newLine(i, part, o)
 	run, places := make([]int, 0, 256), make([]score.Place, 0, 256)
 	flush := func() {
 		for k, way := range l.cheapest(run) {

@@ -403,6 +403,15 @@ func TestChart(t *testing.T) {
 	}
 }
 
+// At six half steps the spelling tells the finger, and the chart has both.
+func TestChartHasBothSpellings(t *testing.T) {
+	violin, _ := instrument.ByID("violin")
+	n := Chart(violin)[6]
+	if n.Choice.Text != "G L4" || n.Choice.Alternates[0].Text != "G H3" || n.Choice.Alternates[0].Why != "where it is written C sharp" {
+		t.Errorf("C sharp or D flat on the G string: %+v", n.Choice)
+	}
+}
+
 func TestPrefer(t *testing.T) {
 	c := fingering(t, "alto-sax", "Bb4")
 	bis := c.Prefer("1 bis |")

@@ -18,7 +18,7 @@ const maxWays = 12
 type line struct {
 	instrument instrument.Instrument
 	change     changer
-	preferred  Preferred
+	options    Options
 	stays      bool // on strings: no other position is thought of
 	known      map[score.Pitch]int
 	notes      []lineNote
@@ -31,8 +31,8 @@ type lineNote struct {
 	hands []hand
 }
 
-func newLine(i instrument.Instrument, part score.Part, preferred Preferred) *line {
-	l := &line{instrument: i, change: changerOf(i), preferred: preferred, known: map[score.Pitch]int{}}
+func newLine(i instrument.Instrument, part score.Part, o Options) *line {
+	l := &line{instrument: i, change: changerOf(i), options: o, known: map[score.Pitch]int{}}
 	l.stays = i.Mechanism == instrument.Strings && staysInFirst(i, part)
 	return l
 }
@@ -43,13 +43,13 @@ func (l *line) note(p score.Pitch) int {
 		return n
 	}
 	c, _ := For(l.instrument, p)
-	c = c.Prefer(l.preferred[p.MIDI()])
+	c = c.Prefer(l.options.Preferred[p.MIDI()])
 	if l.stays {
 		c.Alternates = withoutPositions(c.Alternates)
 	}
 	n := lineNote{ways: []Choice{c}, hands: []hand{l.change.take(Played{p, c.Text})}}
 	for _, way := range c.Alternates {
-		if !way.ByChoice && len(n.ways) < maxWays {
+		if !way.ByChoice && !l.options.Usual && len(n.ways) < maxWays {
 			n.ways = append(n.ways, c.Prefer(way.Text))
 			n.hands = append(n.hands, l.change.take(Played{p, way.Text}))
 		}

@@ -61,6 +61,18 @@ func TestPathSaysWhy(t *testing.T) {
 	}
 }
 
+// A drill is fingered as it stands, though an alternate would be nearer.
+func TestUsualWays(t *testing.T) {
+	i, _ := instrument.ByID("trombone")
+	part := testabc.Part(t, "M:4/4\nL:1/4\nK:C clef=bass\nC, F, C, F,|]")
+	if got := strings.Join(texts(i, part, Options{Usual: true}), " "); got != "6 1 6 1" {
+		t.Errorf("C and F by turns are %s", got)
+	}
+	if got := strings.Join(texts(i, part, Options{Usual: true, Preferred: Preferred{53: "6"}}), " "); got != "6 6 6 6" {
+		t.Errorf("with F in sixth they are %s", got)
+	}
+}
+
 // The path costs no more than the defaults do, whatever the notes.
 func TestPathIsNeverDearer(t *testing.T) {
 	for _, id := range []string{"trombone", "clarinet", "trumpet", "violin", "bassoon", "horn-double"} {
