@@ -9,6 +9,7 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
+	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
@@ -143,12 +144,16 @@ func (v benchView) Watch() []watched {
 	var list []watched
 	for i := v.Piece.From; i <= v.Piece.To; i++ {
 		for _, e := range v.Report.Measures[i].Events {
-			if e.Has(breakdown.Trap) || e.Has(breakdown.Accidental) || e.Has(breakdown.Carried) || e.Has(breakdown.Cancelled) || e.Has(breakdown.HardChange) {
-				label := e.ShortName
-				if label == "" {
-					label = e.Fingering
-				}
-				list = append(list, watched{v.Report.Measures[i].Number, label, e.Has(breakdown.Trap), e.Why})
+			label, why := e.ShortName, e.Why
+			if label == "" {
+				label = e.Fingering
+			}
+			tuning := v.Instrument.Mechanism == instrument.Drums && e.Care != ""
+			if tuning {
+				why = strings.TrimSpace(strings.ToUpper(e.Care[:1]) + e.Care[1:] + ". " + why)
+			}
+			if tuning || e.Has(breakdown.Trap) || e.Has(breakdown.Accidental) || e.Has(breakdown.Carried) || e.Has(breakdown.Cancelled) || e.Has(breakdown.HardChange) {
+				list = append(list, watched{v.Report.Measures[i].Number, label, e.Has(breakdown.Trap), why})
 			}
 		}
 	}

@@ -78,10 +78,10 @@ func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
 	s.page(w, r, http.StatusOK, "chart", target.Title()+" fingerings", v)
 }
 
-// chartSheet writes every note of an instrument on its staff, an octave a measure,
-// sharps before flats, each with its fingering.
+// chartSheet writes every note of an instrument on its staff, a few to a measure so
+// that lines can break anywhere, sharps before flats, each with its fingering.
 func chartSheet(notes []finger.ChartNote, target instrument.Instrument, kept store.Settings) sheetData {
-	const perMeasure = 12
+	const perMeasure = 3
 	part := score.Part{Sounds: target.Sounds}
 	words := wordsOf(kept)
 	data := drawnFor(target, stringColours(kept, target))

@@ -63,6 +63,7 @@ type sheetEvent struct {
 	At        float64           `json:"at"`   // as a pulse's
 	Hand      string            `json:"hand,omitempty"`
 	Roll      int               `json:"roll,omitempty"`   // strokes
+	Minded    bool              `json:"minded,omitempty"` // there is something to mind in playing it
 	Change    string            `json:"change,omitempty"` // from the note before
 	Alerts    []breakdown.Alert `json:"alerts"`
 	Why       []string          `json:"why"` // its count, its name, its marks
@@ -148,7 +149,7 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 				measure.Events = append(measure.Events, sheetEvent{
 					ID: mei.EventID(score.Place{Measure: i, Event: j}), Name: e.ShortName, Spoken: e.Name,
 					Fingering: e.Fingering, Alerts: e.Alerts, Why: reasons(e, target, w, playedAlike(e, same, m.Events[j].Pitch.MIDI())), MIDI: m.Events[j].Pitch.MIDI(), At: e.Start.Float(),
-					Hand: e.Hand, Roll: e.Played.Roll.Strokes,
+					Hand: e.Hand, Roll: e.Played.Roll.Strokes, Minded: e.Care != "",
 				})
 				last := &measure.Events[len(measure.Events)-1]
 				if e.Fingering != "" {

@@ -129,12 +129,14 @@ func pitched(i instrument.Instrument, part score.Part, choices [][]Choice, o Opt
 		}
 		run, places = run[:0], places[:0]
 	}
-	for k, m := range part.Measures {
-		for j, e := range m.Events {
-			switch {
+	reach := instrument.Range{Low: i.Lowest, High: i.Highest}
+	for k := range part.Measures {
+		events := part.Measures[k].Events
+		for j := range events {
+			switch e := &events[j]; {
 			case e.Kind == score.Rest:
 				flush()
-			case !e.Tied && i.Plays(e.Pitch):
+			case !e.Tied && reach.Holds(e.Pitch):
 				run = append(run, l.note(e.Pitch))
 				places = append(places, score.Place{Measure: k, Event: j})
 			}

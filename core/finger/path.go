@@ -37,16 +37,21 @@ func newLine(i instrument.Instrument, part score.Part, o Options) *line {
 	return l
 }
 
+func (l *line) choice(p score.Pitch) Choice {
+	preferred := l.options.Preferred[p.MIDI()]
+	if l.stays && preferred == "" {
+		return inFirst(l.instrument, p)
+	}
+	c, _ := For(l.instrument, p)
+	return c.Prefer(preferred)
+}
+
 // note returns the number under which a pitch is known.
 func (l *line) note(p score.Pitch) int {
 	if n, ok := l.known[p]; ok {
 		return n
 	}
-	c, _ := For(l.instrument, p)
-	c = c.Prefer(l.options.Preferred[p.MIDI()])
-	if l.stays {
-		c.Alternates = withoutPositions(c.Alternates)
-	}
+	c := l.choice(p)
 	n := lineNote{ways: []Choice{c}, hands: []hand{l.change.take(Played{p, c.Text})}}
 	for _, way := range c.Alternates {
 		if !way.ByChoice && !l.options.Usual && len(n.ways) < maxWays {

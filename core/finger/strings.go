@@ -1,6 +1,7 @@
 package finger
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -65,13 +66,18 @@ func playerOf(i instrument.Instrument) player {
 // first does not have it; else in the position farther up. Then its other places
 // on that string and on the next one below.
 func stopped(i instrument.Instrument, p score.Pitch) []Fingering {
+	return stoppedIn(i, p, playerOf(i).positions)
+}
+
+// stoppedIn is stopped, with some of the positions only.
+func stoppedIn(i instrument.Instrument, p score.Pitch, positions []position) []Fingering {
 	top := len(i.OpenStrings) - 1
 	for top > 0 && i.OpenStrings[top].MIDI() > p.MIDI() {
 		top--
 	}
 	var found []Fingering
 	for k := top; k >= max(0, top-1); k-- {
-		found = append(found, onString(i, p, k, k < top)...)
+		found = append(found, onString(i, p, k, positions, k < top)...)
 	}
 	return found
 }
@@ -92,19 +98,20 @@ func staysInFirst(i instrument.Instrument, part score.Part) bool {
 	return true
 }
 
-// withoutPositions leaves out the ways that lie in other positions.
-func withoutPositions(ways []Fingering) []Fingering {
-	var kept []Fingering
-	for _, way := range ways {
-		if !strings.Contains(way.Text, "(") {
-			kept = append(kept, way)
-		}
-	}
-	return kept
+// lowPositions is how many positions, first and half, a part in first position is
+// thought of in.
+const lowPositions = 2
+
+// inFirst is the choice for a note of a part that stays in first position: other
+// positions only where first does not have the note.
+func inFirst(i instrument.Instrument, p score.Pitch) Choice {
+	c, _ := firstIsDefault(stoppedIn(i, p, playerOf(i).positions[:lowPositions]))
+	c.Alternates = slices.DeleteFunc(c.Alternates, func(way Fingering) bool { return strings.Contains(way.Text, "(") })
+	return c
 }
 
 // onString lists the ways to stop a note on one string.
-func onString(i instrument.Instrument, p score.Pitch, k int, lower bool) []Fingering {
+func onString(i instrument.Instrument, p score.Pitch, k int, positions []position, lower bool) []Fingering {
 	open, player := i.OpenStrings[k], playerOf(i)
 	up := p.MIDI() - open.MIDI()
 	name := open.Step.String()
@@ -112,7 +119,7 @@ func onString(i instrument.Instrument, p score.Pitch, k int, lower bool) []Finge
 	if up == 0 {
 		found = append(found, Fingering{Text: name + "0", Why: "the open string: no finger, and it rings"})
 	}
-	for _, at := range player.positions {
+	for _, at := range positions {
 		pl, ok := player.find(at, up-at.base, p.Diatonic()-open.Diatonic())
 		if !ok {
 			continue

@@ -13,7 +13,7 @@ window.fingering = (function () {
     mark(g, event, x, y) {
       const text = event.fingering;
       const width = this.width(event);
-      g.append(make("rect", { class: "f-ring", x: x - width / 2, y: y - 12, width, height: 24, rx: 12 }));
+      g.append(make("rect", { class: "f-ring" + (event.minded ? " minded" : ""), x: x - width / 2, y: y - 12, width, height: 24, rx: 12 }));
       g.append(make("text", { class: text.length < 3 ? "f" : "f f-long", x, y }, text));
     },
   };
@@ -41,7 +41,7 @@ window.fingering = (function () {
     height: 36,
     width: () => 30,
     mark(g, event, x, y) {
-      g.append(make("circle", { class: "f-ring", cx: x, cy: y, r: 14 }));
+      g.append(make("circle", { class: "f-ring" + (event.minded ? " minded" : ""), cx: x, cy: y, r: 14 }));
       g.append(make("text", { class: "f f-long", x, y }, event.fingering));
     },
   };
