@@ -66,7 +66,7 @@ func (r Report) Drills(target instrument.Instrument) []Drill {
 	return list[:min(len(list), drilled)]
 }
 
-// drillTempo is where to start a drill: 88 for an easy change and slower by five
+// drillTempo is where to start a drill: 84 for the easiest change and slower by five
 // for each point of its cost, on the metronome scale, not under 40. The figures are
 // ours, within the range beginners work in.
 func drillTempo(cost int) int {
