@@ -7,6 +7,7 @@ type Section struct {
 	ID       int64
 	Name     string
 	School   string // of counting; "" is the teacher's own
+	Year     int    // of playing, 1 to 3
 	Students int    // how many are in it
 }
 
@@ -39,10 +40,16 @@ func (s *Store) AddSection(ctx context.Context, teacher int64, name string) (int
 func (s *Store) Sections(ctx context.Context, teacher int64) ([]Section, error) {
 	var list []Section
 	err := s.all(ctx, &list, "list the sections", `
-		SELECT s.id, s.name, s.school, count(t.id) AS students
+		SELECT s.id, s.name, s.school, s.year, count(t.id) AS students
 		FROM sections s LEFT JOIN students t ON t.section_id = s.id AND t.teacher_id = s.teacher_id
 		WHERE s.teacher_id = $1 GROUP BY s.id ORDER BY s.name`, teacher)
 	return list, err
+}
+
+// KeepYear sets the year of playing a section is in, 1 to 3.
+func (s *Store) KeepYear(ctx context.Context, teacher, section int64, year int) error {
+	return s.change(ctx, "keep the year", `
+		UPDATE sections SET year = $3 WHERE teacher_id = $1 AND id = $2`, teacher, section, year)
 }
 
 // AddStudent puts a student in a section.

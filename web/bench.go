@@ -1,22 +1,17 @@
 package web
 
 import (
-	"cmp"
-	"context"
 	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
-	"slices"
 	"strconv"
-	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/finger"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
@@ -139,34 +134,6 @@ func (v benchView) Sheet() sheetData {
 // Notches is the metronome scale.
 func (v benchView) Notches() []int { return routine.Notches() }
 
-// Watch lists what to watch for in the piece at hand.
-func (v benchView) Watch() []watched {
-	var list []watched
-	for i := v.Piece.From; i <= v.Piece.To; i++ {
-		for _, e := range v.Report.Measures[i].Events {
-			label, why := e.ShortName, e.Why
-			if label == "" {
-				label = e.Fingering
-			}
-			tuning := v.Instrument.Mechanism == instrument.Drums && e.Care != ""
-			if tuning {
-				why = strings.TrimSpace(strings.ToUpper(e.Care[:1]) + e.Care[1:] + ". " + why)
-			}
-			if tuning || e.Has(breakdown.Trap) || e.Has(breakdown.Accidental) || e.Has(breakdown.Carried) || e.Has(breakdown.Cancelled) || e.Has(breakdown.HardChange) {
-				list = append(list, watched{v.Report.Measures[i].Number, label, e.Has(breakdown.Trap), why})
-			}
-		}
-	}
-	return list
-}
-
-type watched struct {
-	Measure int
-	Name    string
-	Trap    bool
-	Why     string
-}
-
 func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
 	v, err := s.benchView(r, askOf(r))
 	if err != nil {
@@ -232,7 +199,7 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	}
 	s.chooseInstrument(r, &v, ask)
 	v.Instrument, v.Words, v.strings = taught(kept, v.Instrument), wordsOf(kept), stringColours(kept, v.Instrument)
-	met, known, err := s.metBefore(ctx, t, v.Exercise, v.Instrument)
+	met, known, err := s.metBefore(ctx, t, v.Exercise, v.Instrument, v.Section.Year)
 	if err != nil {
 		return v, err
 	}
@@ -251,8 +218,9 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if v.Options.Placed, err = s.placementOf(ctx, t, v.Exercise.ID, v.Instrument.ID); err != nil {
 		return v, err
 	}
+	v.Options.Placed.Year = v.Section.Year
 	if !v.OwnPart {
-		v.Octaves = instrument.OctaveChoices(source, v.Instrument)
+		v.Octaves = instrument.OctaveChoices(source, v.Instrument, v.Section.Year)
 	}
 	v.Tempo = ask.tempo
 	if v.Tempo < routine.Notches()[0] || v.Tempo > 208 {
@@ -283,151 +251,4 @@ func beatsPerMinute(t score.Tempo, m score.Meter) int {
 		return 0
 	}
 	return int(score.Frac(int64(t.PerMinute), 1).Mul(t.Beat).Div(m.Beat()).Floor())
-}
-
-// choosePeople finds the section and the student at hand and returns the
-// section's students.
-func (s *Server) choosePeople(ctx context.Context, t int64, v *benchView, ask benchAsk) ([]store.Student, error) {
-	var err error
-	if v.Sections, err = s.store.Sections(ctx, t); err != nil {
-		return nil, err
-	}
-	if ask.student != 0 {
-		if v.Student, err = s.store.StudentByID(ctx, t, ask.student); err != nil {
-			return nil, err
-		}
-		ask.section = v.Student.SectionID
-	}
-	for i, section := range v.Sections {
-		if section.ID == ask.section || ask.section == 0 && i == 0 {
-			v.Section = section
-		}
-	}
-	if ask.section != 0 && v.Section.ID != ask.section {
-		return nil, fmt.Errorf("choose the section: %w", store.ErrNotFound)
-	}
-	return s.store.Students(ctx, t, v.Section.ID)
-}
-
-func (s *Server) chooseInstrument(r *http.Request, v *benchView, ask benchAsk) {
-	all := instrument.All()
-	wanted := ask.instrument
-	if _, ok := instrument.ByID(wanted); !ok {
-		wanted = cmp.Or(v.Student.Instrument, s.sessions.GetString(r.Context(), "instrument"))
-	}
-	if _, ok := instrument.ByID(wanted); !ok {
-		wanted = all[0].ID
-	}
-	for _, i := range all {
-		tab := instrumentTab{Instrument: i, Current: i.ID == wanted}
-		for _, student := range v.section {
-			if student.Instrument == i.ID {
-				tab.Students++
-			}
-		}
-		if tab.Current {
-			v.Instrument = i
-		}
-		v.Tabs = append(v.Tabs, tab)
-	}
-	s.sessions.Put(r.Context(), "instrument", wanted)
-}
-
-// metBefore collects the alterations of every letter, and the places on the
-// staff, in the book's earlier exercises as this instrument reads them.
-func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i instrument.Instrument) (breakdown.Met, []score.Pitch, error) {
-	list, err := s.store.Exercises(ctx, t)
-	if err != nil {
-		return nil, nil, err
-	}
-	own, err := s.store.InstrumentOverrides(ctx, t, i.ID)
-	if err != nil {
-		return nil, nil, err
-	}
-	met, seen := breakdown.Met{}, map[int]bool{}
-	var known []score.Pitch
-	for _, earlier := range list {
-		if earlier.BookID != x.BookID || earlier.Number >= x.Number {
-			continue
-		}
-		_, source, writtenFor, err := partSource(earlier, own[earlier.ID])
-		if err != nil {
-			continue // the Shelf says that it cannot be read
-		}
-		if !source.Unpitched() {
-			part := instrument.Make(source, writtenFor, i, instrument.Placement{}).Part
-			met.Add(part)
-			for _, at := range part.Notes() {
-				p := part.At(at).Pitch
-				if !seen[p.Diatonic()] {
-					seen[p.Diatonic()] = true
-					known = append(known, p)
-				}
-			}
-		}
-	}
-	return met, known, nil
-}
-
-func choosePiece(v *benchView, wanted string) {
-	for _, p := range v.Report.Pieces {
-		v.Pieces = append(v.Pieces, benchPiece{Piece: p, Key: progress.SpanOf(p).String()})
-	}
-	at := max(0, slices.IndexFunc(v.Pieces, func(p benchPiece) bool { return p.Key == wanted }))
-	v.Pieces[at].Current = true
-	v.Piece = v.Pieces[at]
-}
-
-// addProgress reads the section's log on this exercise, anew after a mark.
-func (s *Server) addProgress(ctx context.Context, t int64, v *benchView) error {
-	log, err := s.store.ExerciseAttempts(ctx, t, v.Exercise.ID, v.Section.ID)
-	if err != nil {
-		return err
-	}
-	v.Students, v.Log = nil, nil
-	standings := progress.Read(tries(log))
-	for _, student := range v.section {
-		standing := standings[progress.Task{Student: student.ID, Exercise: v.Exercise.ID}]
-		if student.Instrument == v.Instrument.ID {
-			v.Students = append(v.Students, benchStudent{student, student.ID == v.Student.ID, standing.State(progress.SpanOf(v.Piece.Piece))})
-		}
-		if student.ID != v.Student.ID {
-			continue
-		}
-		for i := range v.Pieces {
-			v.Pieces[i].State = standing.State(progress.SpanOf(v.Pieces[i].Piece))
-		}
-		v.State = standing.State(progress.SpanOf(v.Piece.Piece))
-		v.Piece.State = v.State
-	}
-	const shown = 4
-	for i := len(log) - 1; i >= 0 && len(v.Log) < shown; i-- {
-		if log[i].StudentID == v.Student.ID {
-			v.Log = append(v.Log, newTryView(log[i]))
-		}
-	}
-	return nil
-}
-
-// tries turns rows of the log into what progress reads.
-func tries(log []store.Attempt) []progress.Try {
-	list := make([]progress.Try, len(log))
-	for i, a := range log {
-		list[i] = progress.Try{
-			Student: a.StudentID, Exercise: a.ExerciseID,
-			Piece: progress.Span{First: a.FirstMeasure, Last: a.LastMeasure},
-			Try:   a.Try(),
-		}
-	}
-	return list
-}
-
-// chooseStage takes the stage that was asked for, or the one the student is at.
-func (v *benchView) chooseStage(asked string) {
-	v.Stage = min(v.State.Stage, routine.Play)
-	for _, stage := range routine.Stages() {
-		if slug(stage) == asked {
-			v.Stage = stage
-		}
-	}
 }

@@ -188,7 +188,7 @@ func newChartLine(n finger.ChartNote, target instrument.Instrument, kept store.S
 	line := chartLine{
 		MIDI: low.MIDI(), Chosen: choice.Text != usual,
 		Written: strings.Join(written, " or "), Spoken: strings.Join(spoken, " or "), Concert: strings.Join(concert, " or "),
-		Place: strings.Join(places, " or "), FirstYear: target.FirstYear().Holds(low), Neighbours: neighbourNames(n.Neighbours),
+		Place: strings.Join(places, " or "), FirstYear: target.Comfort(1).Holds(low), Neighbours: neighbourNames(n.Neighbours),
 	}
 	words := wordsOf(kept)
 	for k, way := range choice.Ways() {

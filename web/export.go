@@ -40,6 +40,10 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
+	if placed.Year, err = s.yearOf(r.Context(), teacher(r).ID, number(r, "section")); err != nil {
+		s.failed(w, r, err)
+		return
+	}
 	made := instrument.Make(source, writtenFor, target, placed).Part
 	out := score.Score{Title: x.Title, Composer: sc.Composer, Tempo: sc.Tempo, TempoWords: sc.TempoWords, Parts: []score.Part{made}}
 	data, ending, kind, err := encode(out, target, text(r, "as"))

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -70,6 +71,42 @@ func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+// keepYear sets which year of playing a section is in.
+func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
+	if _, err := s.yearOf(r.Context(), teacher(r).ID, idOf(r, "id")); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	year := int(number(r, "year"))
+	if year < 1 || year > 3 {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: "Choose the first, second or third year of playing from the list."})
+		return
+	}
+	if err := s.store.KeepYear(r.Context(), teacher(r).ID, idOf(r, "id"), year); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, "Parts of this section are put in the octave that suits that year from now on.")
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+// yearOf is the year of playing of a section; without one it is the first.
+func (s *Server) yearOf(ctx context.Context, t, section int64) (int, error) {
+	if section == 0 {
+		return 1, nil
+	}
+	list, err := s.store.Sections(ctx, t)
+	if err != nil {
+		return 0, err
+	}
+	for _, one := range list {
+		if one.ID == section {
+			return one.Year, nil
+		}
+	}
+	return 0, fmt.Errorf("look for the section's year: %w", store.ErrNotFound)
 }
 
 // readStudent reads the student form and says what is wrong with it.

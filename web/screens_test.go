@@ -315,7 +315,7 @@ func TestExport(t *testing.T) {
 			t.Errorf("%s gives %d without %q", as, status, want)
 		}
 	}
-	for _, bad := range []string{path + "pdf", fmt.Sprintf("/exercises/%d/export?instrument=kazoo&as=abc", b.exercise)} {
+	for _, bad := range []string{path + "pdf", path + "abc&section=987654", fmt.Sprintf("/exercises/%d/export?instrument=kazoo&as=abc", b.exercise)} {
 		if status, _ := v.get(bad); status != http.StatusNotFound {
 			t.Errorf("%s gives %d", bad, status)
 		}

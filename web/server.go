@@ -108,6 +108,7 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/people", s.people)
 			r.Post("/sections", s.addSection)
 			r.Post("/sections/{id}/school", s.keepSchool)
+			r.Post("/sections/{id}/year", s.keepYear)
 			r.Post("/students", s.addStudent)
 			r.Post("/students/{id}", s.changeStudent)
 			r.Post("/students/{id}/erase", s.eraseStudent)

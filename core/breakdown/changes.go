@@ -46,7 +46,7 @@ type madeChange struct {
 }
 
 func (e *Event) markChange(c finger.Change, afterRest bool) {
-	if c.Cost >= finger.Hard {
+	if c.Hard {
 		e.mark(HardChange, fmt.Sprintf("A hard change: %s.", c.Why))
 	}
 	if afterRest {

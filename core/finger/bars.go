@@ -67,13 +67,11 @@ func barChange(from, to hand, why *reasons) int {
 	away := max(from.midi-to.midi, to.midi-from.midi)
 	cost := (away + 3) / 4
 	if why != nil && away > 0 {
-		why.add("%s", count(away, "half step along the bars", "half steps along the bars"))
+		why.say(count(away, "half step along the bars", "half steps along the bars"))
 	}
 	if upperRow(from.midi) != upperRow(to.midi) {
 		cost++
-		if why != nil {
-			why.add("to the other row")
-		}
+		why.say("to the other row")
 	}
 	return cost
 }

@@ -155,10 +155,8 @@ func valveChange(from, to hand, why *reasons) int {
 	down, up := bits.OnesCount64(to.keys&^from.keys), bits.OnesCount64(from.keys&^to.keys)
 	moved := down + up
 	if why != nil && moved > 0 {
-		why.add("%s", count(moved, "valve moves", "valves move"))
-		if min(down, up) > 0 {
-			why.add("%d down while %d up", down, up)
-		}
+		why.say(count(moved, "valve moves", "valves move"))
+		why.opposite(down, up)
 	}
 	cost := moved + crossing(down, up)
 	if from.attached == to.attached { // partials of different tubes do not compare

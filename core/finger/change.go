@@ -11,11 +11,15 @@ import (
 
 // Change is what it takes to get from one note to the next.
 type Change struct {
-	Cost int    `json:"cost"` // 0 for nothing to do; from Hard on a teacher would stop at it
+	Cost int    `json:"cost"` // 0 for nothing to do
 	Why  string `json:"why"`
+	Hard bool   `json:"-"` // a teacher would stop at it: its cost is Hard or more, or it is of a kind that goes wrong however little moves
 }
 
-// Hard is the cost from which a change is worth a drill of its own.
+// Hard is the cost from which a change is hard whatever its kind. Hard by kind are:
+// across a break or a register, the same fingering on another partial, a far slide,
+// a string crossing into another finger pattern, a shift, and a finger that slides
+// from key to key. Source: common practice; the figure is ours.
 const Hard = 6
 
 // Played is a note with the fingering it is played with.
@@ -34,7 +38,7 @@ func ChangeBetween(i instrument.Instrument, from, to Played) Change {
 	c := changerOf(i)
 	var why reasons
 	cost := c.cost(c.take(from), c.take(to), &why)
-	return Change{Cost: cost, Why: why.sentence()}
+	return Change{Cost: cost, Why: why.sentence(), Hard: cost >= Hard || why.hard}
 }
 
 // changer knows the changes of one instrument.
@@ -75,16 +79,38 @@ func changerOf(i instrument.Instrument) changer {
 	return changer{take: func(p Played) hand { return hand{stick: p.Text} }, cost: stickChange}
 }
 
-// reasons collects what a change asks, in words.
-type reasons []string
+// reasons collects what a change asks, in words. A nil pointer collects nothing.
+type reasons struct {
+	words []string
+	hard  bool
+}
 
-func (r *reasons) add(format string, args ...any) { *r = append(*r, fmt.Sprintf(format, args...)) }
+func (r *reasons) say(text string) {
+	if r != nil {
+		r.words = append(r.words, text)
+	}
+}
 
-func (r reasons) sentence() string {
-	if len(r) == 0 {
+// sayHard says what makes a change hard by its kind.
+func (r *reasons) sayHard(text string) {
+	if r != nil {
+		r.say(text)
+		r.hard = true
+	}
+}
+
+// opposite says how many go down and up at once, if any do.
+func (r *reasons) opposite(down, up int) {
+	if r != nil && min(down, up) > 0 {
+		r.say(fmt.Sprintf("%d down while %d up", down, up))
+	}
+}
+
+func (r *reasons) sentence() string {
+	if len(r.words) == 0 {
 		return "nothing moves"
 	}
-	return strings.Join(r, ", ")
+	return strings.Join(r.words, ", ")
 }
 
 func count(n int, one, many string) string {
@@ -102,17 +128,17 @@ func crossing(down, up int) int { return max(min(down, up)-1, 0) }
 // still says so, its work counts double and 1 more, since nothing helps the ear.
 func lipCost(from, to, moved int, still string, why *reasons) int {
 	lip := max(from-to, to-from)
-	switch {
-	case lip == 0:
+	if lip == 0 {
 		return 0
-	case moved > 0:
-		if why != nil {
-			why.add("the lip goes from partial %d to %d", from, to)
-		}
+	}
+	text := ""
+	if why != nil {
+		text = fmt.Sprintf("the lip goes from partial %d to %d", from, to)
+	}
+	if moved > 0 {
+		why.say(text)
 		return lip
 	}
-	if why != nil {
-		why.add("%s: the lip goes from partial %d to %d", still, from, to)
-	}
+	why.sayHard(still + ": " + text)
 	return 2*lip + 1
 }

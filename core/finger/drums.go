@@ -191,8 +191,8 @@ func drumChanges(i instrument.Instrument) changer {
 		},
 		cost: func(from, to hand, why *reasons) int {
 			far := max(from.line-to.line, to.line-from.line)
-			if why != nil && far > 0 {
-				why.add("to another drum")
+			if far > 0 {
+				why.say("to another drum")
 			}
 			return far
 		},

@@ -78,23 +78,26 @@ func slideChanges() changer {
 	}
 }
 
+// farSlide is from how many positions on the arm has to throw. Source: common
+// practice.
+const farSlide = 3
+
 func slideChange(from, to hand, why *reasons) int {
 	distance := max(from.position-to.position, to.position-from.position)
 	cost := distance
-	if distance >= 3 {
-		cost++
-	}
 	if why != nil && distance > 0 {
 		way := "out"
 		if to.position < from.position {
 			way = "in"
 		}
-		why.add("the slide goes %s, %s", way, count(distance, "position", "positions"))
+		why.say("the slide goes " + way + ", " + count(distance, "position", "positions"))
+		why.hard = distance >= farSlide
+	}
+	if distance >= farSlide {
+		cost++
 	}
 	if from.attached != to.attached { // partials of different tubes do not compare
-		if why != nil {
-			why.add("the attachment changes")
-		}
+		why.say("the attachment changes")
 		return cost + 1
 	}
 	return cost + lipCost(from.partial, to.partial, distance, "the slide stays", why)

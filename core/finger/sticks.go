@@ -198,14 +198,10 @@ func stickChange(from, to hand, why *reasons) int {
 	if last == next {
 		cost, word = 1, "the same hand again"
 	}
-	if why != nil {
-		why.add("%s", word)
-	}
+	why.say(word)
 	if len(to.stick) > 1 {
 		cost++
-		if why != nil {
-			why.add("with small strokes before it")
-		}
+		why.say("with small strokes before it")
 	}
 	return cost
 }

@@ -207,14 +207,17 @@ func stringChange(from, to hand, why *reasons) int {
 	cost := 0
 	say := func(n int, reason string) {
 		cost += n
-		if why != nil {
-			why.add("%s", reason)
-		}
+		why.say(reason)
+	}
+	sayHard := func(n int, reason string) {
+		cost += n
+		why.sayHard(reason)
 	}
 	crossed := max(from.line-to.line, to.line-from.line)
-	if crossed > 0 {
-		say(crossed, count(crossed, "string crossed", "strings crossed"))
+	if crossed > 0 && why != nil {
+		why.say(count(crossed, "string crossed", "strings crossed"))
 	}
+	cost += crossed
 	both := from.finger > 0 && to.finger > 0
 	shift := max(from.position-to.position, to.position-from.position)
 	switch {
@@ -226,13 +229,13 @@ func stringChange(from, to hand, why *reasons) int {
 	switch {
 	case !both:
 	case shift == 1:
-		say(2, "the hand pivots to the next place, the thumb staying")
+		sayHard(2, "the hand pivots to the next place, the thumb staying")
 	case shift > 1:
-		say(3+shift/5, "the hand shifts")
+		sayHard(3+shift/5, "the hand shifts")
 	case (from.moved == stretched) != (to.moved == stretched) && from.finger != to.finger:
 		say(1, "the hand opens or closes for an extension")
 	case crossed > 0 && from.moved != to.moved:
-		say(1, "into another finger pattern")
+		sayHard(1, "into another finger pattern")
 	}
 	return cost
 }

@@ -58,7 +58,7 @@ type shared struct {
 var (
 	commonLayout = newLayout("oct oct1 oct2 T TBb R A frontF half 1 bis 2 3 G# L-E L-F# L-F L-C# L-Eb palmD palmEb palmF F Eb C# B Bb | "+
 		"4 5 6 sliver sideEb sideBb sideC sideF# highE Eb F C# C R-E R-F R-F# R-Ab R-Eb",
-		"R oct oct1 oct2 half", "G# L-E L-F# L-F L-C# L-Eb F Eb C# B Bb", "Eb C# C R-E R-F R-F# R-Ab R-Eb", "6 F", "T TBb")
+		"oct oct1 oct2 half", "G# L-E L-F# L-F L-C# L-Eb F Eb C# B Bb", "Eb C# C R-E R-F R-F# R-Ab R-Eb", "6 F", "T TBb")
 	bassoonLayout = newLayout("W lowD lowC lowB lowBb C# flickA flickC flickD half 1 2 3 Eb C# | pancakeE F# Ab Bb 4 5 6 F F# Ab",
 		"half", "Eb C#", "F F# Ab", "", "")
 )
@@ -114,10 +114,10 @@ func (l *layout) keys(text string) (down uint64, ok bool) {
 // lastThroatNote is the clarinet's B flat in the staff, below the break.
 const lastThroatNote = 70
 
-// woodwindChanges counts the keys that go down and up. A register key adds 2, the
-// clarinet's break 4 more and one more upwards, where all fingers must close at
-// once; a finger that slides from key to key adds 7, as every hand avoids it, and a
-// thumb that slides 1.
+// woodwindChanges counts the keys that go down and up. A register key adds 2; the
+// clarinet's break, which has its own, 6, and one more upwards, where all fingers
+// must close at once; a finger that slides from key to key 7, as every hand avoids
+// it; and a thumb that slides 1.
 func woodwindChanges(i instrument.Instrument) changer {
 	l, hasBreak := layoutOf(i), strings.HasSuffix(i.ID, "clarinet")
 	take := func(p Played) hand {
@@ -129,15 +129,11 @@ func woodwindChanges(i instrument.Instrument) changer {
 		cost := l.fingers(from, to, pressed, lifted, why)
 		if (pressed|lifted)&l.register != 0 {
 			cost += 2
-			if why != nil {
-				why.add("the register changes")
-			}
+			why.sayHard("the register changes")
 		}
 		if hasBreak && (from.midi > lastThroatNote) != (to.midi > lastThroatNote) {
-			cost += 4
-			if why != nil {
-				why.add("over the break")
-			}
+			cost += 6
+			why.sayHard("over the break")
 			if to.midi > from.midi {
 				cost++
 			}
@@ -145,9 +141,7 @@ func woodwindChanges(i instrument.Instrument) changer {
 		for _, s := range l.shared {
 			if pressed&s.keys != 0 && lifted&s.keys != 0 {
 				cost += 7
-				if why != nil {
-					why.add("%s slides from key to key", s.finger)
-				}
+				why.sayHard(s.finger + " slides from key to key")
 			}
 		}
 		return cost
@@ -160,23 +154,17 @@ func (l *layout) fingers(from, to hand, pressed, lifted uint64, why *reasons) in
 	cost := 0
 	if thumb := l.thumb; pressed&thumb != 0 && lifted&thumb != 0 { // it slides, and is one finger
 		pressed, lifted, cost = pressed&^thumb, lifted&^thumb, 2
-		if why != nil {
-			why.add("the thumb slides")
-		}
+		why.say("the thumb slides")
 	}
 	down, up := bits.OnesCount64(pressed), bits.OnesCount64(lifted)
 	moved := down + up
 	switch {
 	case moved == 0 && cost == 0 && from.midi != to.midi:
-		if why != nil {
-			why.add("no finger moves: the air alone changes the octave")
-		}
+		why.sayHard("no finger moves: the air alone changes the octave")
 		return 3
 	case moved > 0 && why != nil:
-		*why = append(*why, count(moved, "finger moves", "fingers move"))
-		if min(down, up) > 0 {
-			why.add("%d down while %d up", down, up)
-		}
+		why.say(count(moved, "finger moves", "fingers move"))
+		why.opposite(down, up)
 	}
 	return cost + moved + crossing(down, up)
 }

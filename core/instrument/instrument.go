@@ -61,8 +61,16 @@ type Drum struct {
 	Range
 }
 
-// FirstYear is what is comfortable in the first year.
-func (i Instrument) FirstYear() Range { return i.Years[0] }
+// Comfort is what is comfortable in a year of playing, 1 to 3; other years are taken
+// as the nearest.
+func (i Instrument) Comfort(year int) Range { return i.Years[min(max(year, 1), len(i.Years))-1] }
+
+// homeIn is where a line sits well in a year of playing, as a MIDI number: the home
+// moves with the middle of the comfortable range.
+func (i Instrument) homeIn(year int) int {
+	first, now := i.Comfort(1), i.Comfort(year)
+	return i.Home.MIDI() + (now.Low.MIDI()+now.High.MIDI()-first.Low.MIDI()-first.High.MIDI())/2
+}
 
 // MayHaveFourth says whether the instrument is also made with a fourth valve.
 func (i Instrument) MayHaveFourth() bool {

@@ -50,7 +50,7 @@ func TestCatalogue(t *testing.T) {
 				t.Errorf("%s: year %d is narrower than the year before", i.ID, k+1)
 			}
 		}
-		if !i.FirstYear().Holds(i.Home) || !i.FirstYear().Holds(i.Drill) {
+		if !i.Comfort(1).Holds(i.Home) || !i.Comfort(1).Holds(i.Drill) {
 			t.Errorf("%s: its home %s or its drill note %s is beyond the first year", i.ID, i.Home, i.Drill)
 		}
 	}
@@ -173,7 +173,7 @@ func TestOneNote(t *testing.T) {
 		if got := p.Step.String() + score.AccidentalText(p.Alter); got != want {
 			t.Errorf("concert D is %s for %s, want %s", got, id, want)
 		}
-		if !i.FirstYear().Holds(p) {
+		if !i.Comfort(1).Holds(p) {
 			t.Errorf("concert D is %s for %s, beyond its first year", p, id)
 		}
 	}
@@ -187,7 +187,7 @@ func TestOneNote(t *testing.T) {
 		}
 		class := SuggestOneNote(present)
 		for _, i := range present {
-			if p := WrittenFor(class, i); !i.Unpitched() && !i.FirstYear().Holds(p) {
+			if p := WrittenFor(class, i); !i.Unpitched() && !i.Comfort(1).Holds(p) {
 				t.Errorf("for %v the suggestion is %s for %s", ids, p, i.Name)
 			}
 		}
@@ -228,7 +228,7 @@ func TestGuess(t *testing.T) {
 
 func TestOctaveChoices(t *testing.T) {
 	source := testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nd e f2|g f e d|B4|]")
-	choices := OctaveChoices(source, byID(t, "clarinet"))
+	choices := OctaveChoices(source, byID(t, "clarinet"), 1)
 	var words []string
 	for _, c := range choices {
 		words = append(words, fmt.Sprintf("%s-%s %v %s", c.Low, c.High, c.Suggested, c.Why))
@@ -240,15 +240,26 @@ func TestOctaveChoices(t *testing.T) {
 	if !slices.Equal(words, want) {
 		t.Errorf("the clarinet may choose\n%s\nwant\n%s", strings.Join(words, "\n"), strings.Join(want, "\n"))
 	}
-	crossing := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nG A G A|G4|]"), byID(t, "clarinet"))
+	crossing := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nG A G A|G4|]"), byID(t, "clarinet"), 1)
 	if got := crossing[1].Why; !strings.Contains(got, "it crosses the break 4 times") {
 		t.Errorf("a line over the break says %q", got)
 	}
-	if got := OctaveChoices(source, byID(t, "snare")); got != nil {
+	// In the second year the clarinet goes over the break.
+	high := testabc.Part(t, "M:4/4\nL:1/4\nK:C\na b c' b|a4|]")
+	for year, want := range map[int]string{0: "B3", 1: "B3", 2: "B4", 3: "B4", 9: "B4"} {
+		made := Make(high, "", byID(t, "clarinet"), Placement{Year: year})
+		if got := made.Part.At(made.Part.Notes()[0]).Pitch.String(); got != want {
+			t.Errorf("in year %d the clarinet begins on %s, want %s", year, got, want)
+		}
+	}
+	if got := OctaveChoices(high, byID(t, "clarinet"), 2)[1].Why; !strings.Contains(got, "the second-year range E3 to G5") {
+		t.Errorf("the octave's reason is %q", got)
+	}
+	if got := OctaveChoices(source, byID(t, "snare"), 1); got != nil {
 		t.Errorf("a drum may choose %v", got)
 	}
 	for _, id := range []string{"horn-f", "bass"} {
-		if got := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nB c B2|]"), byID(t, id)); len(got) < 2 {
+		if got := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nB c B2|]"), byID(t, id), 1); len(got) < 2 {
 			t.Errorf("%s may choose %v", id, got)
 		}
 	}

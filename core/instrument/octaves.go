@@ -17,14 +17,14 @@ type OctaveChoice struct {
 
 // OctaveChoices lists the octaves in which an instrument can play every note of
 // the source, lowest first, each with what speaks for or against it: how many
-// notes lie outside the first-year range, and for clarinets how often it crosses
+// notes lie outside the range of the year of playing, and for clarinets how often it crosses
 // the break. Drums have none.
-func OctaveChoices(source score.Part, target Instrument) []OctaveChoice {
+func OctaveChoices(source score.Part, target Instrument, year int) []OctaveChoice {
 	if target.Unpitched() || source.Unpitched() || target.Mechanism == Drums {
 		return nil
 	}
 	base := baseMove(source, target)
-	suggested := bestOctave(source, base, target)
+	suggested := bestOctave(source, base, target, year)
 	var choices []OctaveChoice
 	for octaves := suggested - 2; octaves <= suggested+2; octaves++ {
 		made := Make(source, "", target, Placement{Chosen: true, Octaves: octaves})
@@ -33,7 +33,7 @@ func OctaveChoices(source score.Part, target Instrument) []OctaveChoice {
 		}
 		c := OctaveChoice{Octaves: octaves, Suggested: octaves == suggested}
 		c.Low, c.High = extent(made.Part)
-		c.Why = speakFor(made.Part, target)
+		c.Why = speakFor(made.Part, target, year)
 		choices = append(choices, c)
 	}
 	return choices
@@ -52,22 +52,25 @@ func extent(part score.Part) (low, high score.Pitch) {
 	return low, high
 }
 
-func speakFor(part score.Part, target Instrument) string {
-	beyond := 0
+func speakFor(part score.Part, target Instrument, year int) string {
+	comfort, beyond := target.Comfort(year), 0
 	for _, at := range part.Notes() {
-		if m := part.At(at).Pitch.MIDI(); m < target.FirstYear().Low.MIDI() || m > target.FirstYear().High.MIDI() {
+		if !comfort.Holds(part.At(at).Pitch) {
 			beyond++
 		}
 	}
-	reasons := []string{fmt.Sprintf("every note lies in the first-year range %s to %s", target.FirstYear().Low, target.FirstYear().High)}
+	within := fmt.Sprintf("the %s range %s to %s", yearNames[min(max(year, 1), len(yearNames))-1], comfort.Low, comfort.High)
+	reasons := []string{"every note lies in " + within}
 	if beyond > 0 {
-		reasons[0] = fmt.Sprintf("%d of %d notes lie outside the first-year range %s to %s", beyond, len(part.Notes()), target.FirstYear().Low, target.FirstYear().High)
+		reasons[0] = fmt.Sprintf("%d of %d notes lie outside %s", beyond, len(part.Notes()), within)
 	}
 	if strings.HasSuffix(target.ID, "clarinet") {
 		reasons = append(reasons, breakReason(part))
 	}
 	return strings.Join(reasons, "; ")
 }
+
+var yearNames = [...]string{"first-year", "second-year", "third-year"}
 
 // lastBelowBreak is the clarinet's highest throat note, B flat 4 as written.
 const lastBelowBreak = 70

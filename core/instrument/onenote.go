@@ -63,5 +63,6 @@ func SuggestOneNote(present []Instrument) Class {
 
 // beyondComfort is how many semitones a note lies outside the first-year range.
 func beyondComfort(p score.Pitch, i Instrument) int {
-	return max(i.FirstYear().Low.MIDI()-p.MIDI(), p.MIDI()-i.FirstYear().High.MIDI(), 0)
+	comfort := i.Comfort(1)
+	return max(comfort.Low.MIDI()-p.MIDI(), p.MIDI()-comfort.High.MIDI(), 0)
 }

@@ -19,6 +19,7 @@ type Made struct {
 type Placement struct {
 	Chosen  bool // by the teacher; else the one that suits most notes
 	Octaves int
+	Year    int // of playing, 1 to 3, whose range is to suit; 0 is the first
 }
 
 // Make writes the source part for an instrument: transposed, its key respelled
@@ -52,7 +53,7 @@ func transpose(part *score.Part, target Instrument, placed Placement) string {
 	base := baseMove(*part, target)
 	octaves := placed.Octaves
 	if !placed.Chosen {
-		octaves = bestOctave(*part, base, target)
+		octaves = bestOctave(*part, base, target, placed.Year)
 	}
 	move := base.Plus(score.Octaves(octaves))
 	for i := range part.Measures {
@@ -75,7 +76,7 @@ func transpose(part *score.Part, target Instrument, placed Placement) string {
 	}
 	part.Sounds = target.Sounds
 	part.MarkAccidentals()
-	return describe(move, octaves, target)
+	return describe(move, octaves, target.Comfort(placed.Year))
 }
 
 // baseMove is the interval from the source's pitches to the instrument's written
@@ -88,10 +89,10 @@ func baseMove(source score.Part, target Instrument) score.Interval {
 // bestOctave tries three octaves either way and takes the one with the fewest
 // notes that cannot be played, then the fewest outside the comfortable range,
 // then the one that sits nearest the instrument's home.
-func bestOctave(part score.Part, base score.Interval, target Instrument) int {
+func bestOctave(part score.Part, base score.Interval, target Instrument, year int) int {
 	best, lowest := 0, -1
 	for _, octaves := range []int{0, -1, 1, -2, 2, -3, 3} {
-		cost := discomfort(part, base.Semitones+12*octaves, target)
+		cost := discomfort(part, base.Semitones+12*octaves, target, year)
 		if lowest < 0 || cost < lowest {
 			best, lowest = octaves, cost
 		}
@@ -99,7 +100,8 @@ func bestOctave(part score.Part, base score.Interval, target Instrument) int {
 	return best
 }
 
-func discomfort(part score.Part, semitones int, target Instrument) int {
+func discomfort(part score.Part, semitones int, target Instrument, year int) int {
+	comfort := target.Comfort(year)
 	cost, sum, n := 0, 0, 0
 	for _, at := range part.Notes() {
 		midi := part.At(at).Pitch.MIDI() + semitones
@@ -108,18 +110,18 @@ func discomfort(part score.Part, semitones int, target Instrument) int {
 		switch {
 		case midi < target.Lowest.MIDI() || midi > target.Highest.MIDI():
 			cost += 10000
-		case midi < target.FirstYear().Low.MIDI() || midi > target.FirstYear().High.MIDI():
+		case midi < comfort.Low.MIDI() || midi > comfort.High.MIDI():
 			cost += 100
 		}
 	}
 	if n == 0 {
 		return 0
 	}
-	away := sum/n - target.Home.MIDI()
+	away := sum/n - target.homeIn(year)
 	return cost + max(away, -away)
 }
 
-func describe(move score.Interval, octaves int, target Instrument) string {
+func describe(move score.Interval, octaves int, comfort Range) string {
 	if move == (score.Interval{}) {
 		return "In concert pitch, as entered."
 	}
@@ -135,7 +137,7 @@ func describe(move score.Interval, octaves int, target Instrument) string {
 	}
 	text := strings.Join(parts, ", ")
 	if octaves != 0 {
-		text += fmt.Sprintf(" to sit between %s and %s", target.FirstYear().Low, target.FirstYear().High)
+		text += fmt.Sprintf(" to sit between %s and %s", comfort.Low, comfort.High)
 	}
 	return strings.ToUpper(text[:1]) + text[1:] + "."
 }
