@@ -32,6 +32,7 @@ func TestFingerings(t *testing.T) {
 		{"clarinet", "Bb3 B3 A4 Bb4 C5", "T 1 2 3 | 4,T 1 2 3 | 5,A |,R A |,T R 1 2 3 | 4 5 6 R-F"},
 		{"violin", "D4 E4 F4 F#4 G4 G#4 A4 C5 C#5 Bb5", "D0,D1,D L2,D2,D3,D H3,A0,A L2,A2,E L4"},
 		{"violin", "Ab3 Ab4 Eb5 B5", "G L1,D L4,A L4,E4"},
+		{"violin", "G4 Gb4 F#4 Db5 C#5 Ab5 G#5", "D3,D L3,D2,A L3,A2,E L3,E2"},
 		{"alto-sax", "B4 A4 G4 C5 D5 F4 E4 C#5 Bb3", "1 |,1 2 |,1 2 3 |,2 |,oct 1 2 3 | 4 5 6,1 2 3 | 4,1 2 3 | 4 5,|,1 2 3 Bb | 4 5 6 C"},
 		{"flute", "D5 Eb5 F5 F#5 D4 G4 B4 C5", "T 2 3 | 4 5 6,T 2 3 | 4 5 6 Eb,T 1 2 3 | 4 Eb,T 1 2 3 | 6 Eb,T 1 2 3 | 4 5 6,T 1 2 3 | Eb,T 1 | Eb,1 | Eb"},
 		{"oboe", "B4 A4 G4 C5 D5 F#4 E5 A5", "1 |,1 2 |,1 2 3 |,1 | 4,half 2 3 | 4 5 6,1 2 3 | 4,oct1 1 2 3 | 4 5,oct2 1 2 |"},
@@ -80,6 +81,8 @@ func TestAlternates(t *testing.T) {
 		{"clarinet", "B3", "T 1 2 3 | 4 sliver"},
 		{"trombone-f", "C3", "6"},
 		{"violin", "E5", "A2(III)"},
+		{"cello", "B2", "G x2"},
+		{"cello", "C3", "G x3"},
 		{"bass", "B3", "G1(II½)"},
 		{"bassoon", "A3", "1 2 3 | 4 5"},
 		{"alto-sax", "F6", "oct frontF 2 |"},
@@ -331,8 +334,8 @@ func TestStringFingeringsSoundTheirNote(t *testing.T) {
 					finger := int(text[len(text)-1] - '0')
 					how := strings.TrimSpace(text[1 : len(text)-1])
 					by := moved[how] + positions[id][position]
-					if how == "x" { // stretched: down from the first finger, up from the fourth
-						by = map[int]int{1: -1, 4: 1}[finger]
+					if how == "x" { // stretched: down from the first finger, up from the others
+						by = map[int]int{1: -1, 2: 1, 3: 1, 4: 1}[finger]
 					}
 					if got := open[id][f.Text[0]] + plain[id][finger] + by; got != midi {
 						t.Errorf("%s: %s as %q sounds %d, want %d", id, p, f.Text, got, midi)

@@ -35,6 +35,12 @@ func TestPath(t *testing.T) {
 		{"B beside G sharp is right", "clarinet", "B ^g B2", "T R 1 2 3 | 4 5 6 R-E,T R 1 2 3 L-C# |,T R 1 2 3 | 4 5 6 R-E"},
 		{"C beside B needs nothing", "clarinet", "B c d c", "T R 1 2 3 L-E | 4 5 6,T R 1 2 3 | 4 5 6 R-F,T R 1 2 3 | 4 5 6,T R 1 2 3 | 4 5 6 R-F"},
 		{"open strings in first position", "violin", "D E ^F G|A B ^c d", "D0,D1,D2,D3,A0,A1,A2,A3"},
+		{"E flat major on the upper strings", "violin", "_e f g _a|_b _a g f", "A L4,E L1,E L2,E L3,E L4,E L3,E L2,E L1"},
+		{"D flat major has a low third finger", "violin", "_E F _G _A|_B c _d _e", "D L1,D L2,D L3,D L4,A L1,A L2,A L3,A L4"},
+		{"the stretched hand takes 1 2 4", "cello", "D,,E,,^F,,G,,|A,,B,,^C,D,", "C1,C x2,C x4,G0,G1,G x2,G x4,D0"},
+		{"and the plain hand 1 3 4", "cello", "D,E,^F,G,|A,B,^CD", "D0,D1,D3,D4,A0,A1,A3,A4"},
+		{"flat keys lie in half position", "bass", "_B,,C,D,_E,|F,G,A,,_B,,", "A1(half),A4(half),D0,D1(half),D4(half),G0,A0,A1(half)"},
+		{"sharp keys in first", "bass", "G,,A,,B,,C,|D,E,^F,G,", "E2,A0,A1,A2,D0,D1,D4,G0"},
 		{"left F beside D on the oboe", "oboe", "F D F D", "1 2 3 F | 4 5,1 2 3 | 4 5 6,1 2 3 F | 4 5,1 2 3 | 4 5 6"},
 		{"a habit is not taken for one passage", "flute", "A _B A _B", "T 1 2 | Eb,T 1 | 4 Eb,T 1 2 | Eb,T 1 | 4 Eb"},
 	}

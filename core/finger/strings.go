@@ -33,17 +33,19 @@ type player struct {
 
 // The plain hand of violin and viola has a whole step, a half step and a whole
 // step between its fingers; low and high fingers are a half step from their place
-// in it. The cello's fingers are a half step apart, and stretch by one more either
-// way. The double bass has 1, 2 and 4, a half step apart. Source: common practice.
+// in it. The cello's fingers are a half step apart; stretched, the first reaches a
+// half step back, or the other three together a half step on. The double bass has 1,
+// 2 and 4, a half step apart. Source: common practice.
 var (
 	violinPlayer = player{
 		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"III", 5, 3, "third"}, {"II", 4, 2, "second"}},
-		hand: map[int][]place{-1: {{"L", 1, 0}}, 0: {{"", 1, 0}}, 1: {{"L", 2, 1}}, 2: {{"", 2, 1}}, 3: {{"", 3, 2}},
+		hand: map[int][]place{-1: {{"L", 1, 0}}, 0: {{"", 1, 0}}, 1: {{"L", 2, 1}}, 2: {{"", 2, 1}, {"L", 3, 2}}, 3: {{"", 3, 2}},
 			4: {{"H", 3, 2}, {"L", 4, 3}}, 5: {{"", 4, 3}}},
 	}
 	celloPlayer = player{
 		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"IV", 7, 4, "fourth"}, {"III", 5, 3, "third"}, {"II", 3, 2, "second"}},
-		hand:      map[int][]place{-1: {{"x", 1, 0}}, 0: {{"", 1, 0}}, 1: {{"", 2, 1}}, 2: {{"", 3, 1}}, 3: {{"", 4, 2}}, 4: {{"x", 4, 2}}},
+		hand: map[int][]place{-1: {{"x", 1, 0}}, 0: {{"", 1, 0}}, 1: {{"", 2, 1}}, 2: {{"", 3, 1}, {"x", 2, 1}}, 3: {{"", 4, 2}, {"x", 3, 1}},
+			4: {{"x", 4, 2}}},
 	}
 	bassPlayer = player{
 		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"III", 5, 3, "third"}, {"II½", 4, 2, "second-and-a-half"}, {"II", 3, 2, "second"}},
@@ -102,11 +104,14 @@ func staysInFirst(i instrument.Instrument, part score.Part) bool {
 // thought of in.
 const lowPositions = 2
 
-// inFirst is the choice for a note of a part that stays in first position: other
-// positions only where first does not have the note.
+// inFirst is the choice for a note of a part that stays in first position: half
+// position only where first does not have the note, but for the double bass, whose
+// hand is at home in both.
 func inFirst(i instrument.Instrument, p score.Pitch) Choice {
 	c, _ := firstIsDefault(stoppedIn(i, p, playerOf(i).positions[:lowPositions]))
-	c.Alternates = slices.DeleteFunc(c.Alternates, func(way Fingering) bool { return strings.Contains(way.Text, "(") })
+	if i.ID != "bass" {
+		c.Alternates = slices.DeleteFunc(c.Alternates, func(way Fingering) bool { return strings.Contains(way.Text, "(") })
+	}
 	return c
 }
 
@@ -120,33 +125,32 @@ func onString(i instrument.Instrument, p score.Pitch, k int, positions []positio
 		found = append(found, Fingering{Text: name + "0", Why: "the open string: no finger, and it rings"})
 	}
 	for _, at := range positions {
-		pl, ok := player.find(at, up-at.base, p.Diatonic()-open.Diatonic())
-		if !ok {
-			continue
+		for _, pl := range player.find(at, up-at.base, p.Diatonic()-open.Diatonic()) {
+			found = append(found, Fingering{Text: pl.on(name, at), Why: pl.reason(at, open, up, lower)})
 		}
-		found = append(found, Fingering{Text: pl.on(name, at), Why: at.reason(open, up, lower)})
 	}
 	return found
 }
 
-// find gives the finger at a distance from the first, in semitones; where two can
-// be there the spelling decides. Outside first and second position no first finger
-// is drawn back, and outside first none is stretched.
-func (pl player) find(at position, semitones, letters int) (place, bool) {
-	places := pl.hand[semitones]
-	if len(places) == 0 {
-		return place{}, false
+// find gives the fingers at a distance from the first, in semitones: where a finger
+// and the next can both be there the spelling decides, and one that only a
+// stretched hand brings there comes last. Outside first and second position no
+// first finger is drawn back, and outside first none is stretched.
+func (pl player) find(at position, semitones, letters int) []place {
+	if semitones < 0 && at.name != "" && at.name != "II" {
+		return nil
 	}
-	best := places[0]
-	for _, p := range places[1:] {
-		if at.step+p.step == letters {
-			best = p
+	var found []place
+	for _, p := range pl.hand[semitones] {
+		switch {
+		case p.moved == "x" && at.name != "":
+		case p.moved == "x" || len(found) == 0:
+			found = append(found, p)
+		case at.step+p.step == letters:
+			found[0] = p
 		}
 	}
-	if best.moved == "x" && at.name != "" || semitones < 0 && at.name != "" && at.name != "II" {
-		return place{}, false
-	}
-	return best, true
+	return found
 }
 
 func (p place) on(name string, at position) string {
@@ -160,8 +164,10 @@ func (p place) on(name string, at position) string {
 	return text
 }
 
-func (at position) reason(open score.Pitch, up int, lower bool) string {
+func (p place) reason(at position, open score.Pitch, up int, lower bool) string {
 	switch {
+	case p.moved == "x" && p.finger != 1 && !lower:
+		return "the hand stretched: 1 stays, and 2, 3 and 4 stand a half step on"
 	case at.name == "" && lower && up > 6:
 		return "fourth finger: no string crossing, and it does not ring on"
 	case lower:
@@ -174,9 +180,9 @@ func (at position) reason(open score.Pitch, up int, lower bool) string {
 
 // stringChanges counts 1 for another finger, 1 for each string crossed, 2 for a
 // finger that slides to another place on its string, 1 for a crossing that finds
-// the hand in another pattern, 1 for a hand that opens or closes an extension, 2
-// for a pivot to the place a half step away and 3 for a shift, 1 more beyond a
-// third.
+// the hand in another pattern, 1 for a hand that opens or closes an extension, 6 for
+// one whose fingers would have to slide into it together, as every hand avoids it, 4
+// for a pivot to the place a half step away and 5 for a shift, 1 more beyond a third.
 func stringChanges(i instrument.Instrument) changer {
 	player := playerOf(i)
 	return changer{take: func(p Played) hand { return player.take(i, p) }, cost: stringChange}
@@ -229,13 +235,43 @@ func stringChange(from, to hand, why *reasons) int {
 	switch {
 	case !both:
 	case shift == 1:
-		sayHard(2, "the hand pivots to the next place, the thumb staying")
+		sayHard(4, "the hand pivots to the next place, the thumb staying")
 	case shift > 1:
-		sayHard(3+shift/5, "the hand shifts")
-	case (from.moved == stretched) != (to.moved == stretched) && from.finger != to.finger:
-		say(1, "the hand opens or closes for an extension")
+		sayHard(5+shift/5, "the hand shifts")
+	case from.stretch() != to.stretch() && (from.finger != to.finger || crossed > 0):
+		if opens(from, to) {
+			say(1, "the hand opens or closes for an extension")
+		} else {
+			sayHard(6, "2, 3 and 4 slide a half step together")
+		}
 	case crossed > 0 && from.moved != to.moved:
 		sayHard(1, "into another finger pattern")
 	}
 	return cost
+}
+
+// How a cello's hand is stretched.
+const (
+	closed = iota
+	back   // the first finger reaches a half step back
+	onward // 2, 3 and 4 stand a half step on
+)
+
+func (h hand) stretch() int {
+	switch {
+	case h.moved != stretched:
+		return closed
+	case h.finger == 1:
+		return back
+	}
+	return onward
+}
+
+// opens says whether a hand gets from one stretch to another by opening or closing
+// between 1 and 2, the fingers on either side staying where they are.
+func opens(from, to hand) bool {
+	if from.stretch() != onward && to.stretch() != onward {
+		return true
+	}
+	return from.stretch() == closed && from.finger == 1 || to.stretch() == closed && to.finger == 1
 }

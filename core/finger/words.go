@@ -123,7 +123,7 @@ func (w Words) sayKeys(i instrument.Instrument, text string) string {
 // neighbours.
 var spacings = map[string]string{
 	"L1": "1 close to the nut", "1": "1 a whole step from the nut", "L2": "2 close to 1", "2": "2 a whole step from 1",
-	"3": "3 in its place, close to a high 2", "H3": "3 close to 4", "L4": "4 close to 3", "4": "4 a whole step from 3",
+	"L3": "3 close to a low 2", "3": "3 in its place, close to a high 2", "H3": "3 close to 4", "L4": "4 close to 3", "4": "4 a whole step from 3",
 }
 
 func (w Words) sayStopped(i instrument.Instrument, text string) string {

@@ -16,6 +16,7 @@ func TestWords(t *testing.T) {
 		{"violin", "A L2", Words{}, "low 2 on A"},
 		{"violin", "A L2", spacing, "2 close to 1 on A"},
 		{"violin", "D H3", Words{}, "high 3 on D"},
+		{"violin", "E L3", spacing, "3 close to a low 2 on E"},
 		{"violin", "E4(III)", Words{}, "4 on E, third position"},
 		{"viola", "C0", spacing, "open C"},
 		{"cello", "D3", Words{}, "3 on D, the three hand"},
