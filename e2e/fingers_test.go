@@ -59,6 +59,27 @@ func TestLookingAhead(t *testing.T) {
 	until(t, p, "the panel goes with the metronome", `() => document.querySelector(".look").hidden`)
 }
 
+// On a phone the panel does not lie over the note it tells of.
+func TestThePanelLeavesItsNoteInSight(t *testing.T) {
+	server := site(t)
+	p := page(t, server.URL, 390)
+	signIn(p)
+	p.MustNavigate(server.URL + "/bench/10?instrument=violin&stage=finger").MustWaitLoad()
+	p.MustElement(".lanes .touch")
+	notes := p.MustElements(".lanes .touch")
+	for _, k := range []int{3, 11} {
+		note := notes[k]
+		note.MustEval(`() => this.dispatchEvent(new MouseEvent("click", { bubbles: true }))`)
+		p.MustElement(".look:not([hidden])")
+		if clear := note.MustEval(`() => {
+			const note = this.getBoundingClientRect();
+			return note.top >= 0 && note.bottom <= document.querySelector(".look").getBoundingClientRect().top;
+		}`).Bool(); !clear {
+			t.Errorf("the panel lies over note %d", k+1)
+		}
+	}
+}
+
 // The hardest changes become a drill, and the drill an exercise.
 func TestDrillIsKept(t *testing.T) {
 	server := site(t)

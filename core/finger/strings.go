@@ -227,6 +227,10 @@ func stringChange(from, to hand, why *reasons) int {
 	both := from.finger > 0 && to.finger > 0
 	shift := max(from.position-to.position, to.position-from.position)
 	switch {
+	case to.finger == 0 && from.finger > 0:
+		say(1, "the finger lifts")
+	case from.finger == 0 && to.finger > 0:
+		say(1, "a finger goes down")
 	case from.finger != to.finger:
 		say(1, "another finger")
 	case both && crossed == 0 && shift == 0 && from.moved != to.moved:

@@ -201,11 +201,14 @@
     if (!playing) uncover(id);
   }
 
-  // uncover scrolls a note out from under the panel that tells of it.
+  // uncover scrolls a note out from under the panel that tells of it. On a small
+  // screen the panel itself moves a part of the way, so it may take several turns.
   function uncover(id) {
     const note = document.querySelector(`.lanes [data-event="${id}"]`);
-    const over = note.getBoundingClientRect().bottom + 8 - look().getBoundingClientRect().top;
-    if (over > 0) window.scrollBy({ top: over });
+    for (let turn = 0; turn < 5; turn++) {
+      const over = note.getBoundingClientRect().bottom + 8 - look().getBoundingClientRect().top;
+      if (over > 0) window.scrollBy({ top: over, behavior: "instant" });
+    }
   }
 
   function fill(slot, event, before) {

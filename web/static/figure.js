@@ -188,14 +188,14 @@ window.figure = (function () {
     same: (a, b) => a.string === b.string && a.up === b.up,
     toggle(state, key) { const [string, up] = key.split(":").map(Number); return { string, up, finger: "" }; },
     draw(data, state, before) {
-      const rows = Math.max(7, state.up, before ? before.up : 0, data.boardRows || 0);
+      const rows = Math.max(5, state.up, before ? before.up : 0, data.boardRows || 0);
       const step = 26;
-      const svg = sheet(200, 56 + step * rows);
+      const svg = sheet(200, 66 + step * rows);
       const x = (n) => 34 + 44 * n;
-      const y = (up) => (up === 0 ? 24 : 30 + step * (up - .4));
-      svg.append(make("rect", { class: "board", x: 14, y: 40, width: 172, height: step * rows + 8 }), make("rect", { class: "nut", x: 12, y: 37, width: 176, height: 5 }));
+      const y = (up) => (up === 0 ? 33 : 40 + step * (up - .4));
+      svg.append(make("rect", { class: "fingerboard", x: 14, y: 50, width: 172, height: step * rows + 8 }), make("rect", { class: "nut", x: 12, y: 47, width: 176, height: 5 }));
       data.strings.forEach((s, n) => {
-        svg.append(make("path", { d: `M${x(n)} 40 V${48 + step * rows}`, stroke: s.colour, "stroke-width": 5 - n, fill: "none" }));
+        svg.append(make("path", { d: `M${x(n)} 50 V${58 + step * rows}`, stroke: s.colour, "stroke-width": 5 - n, fill: "none" }));
         svg.append(make("text", { class: "string-name", x: x(n), y: 9, style: "fill:" + s.colour }, s.name));
         for (let up = 0; up <= rows; up++) {
           const here = state.string === n && state.up === up;
