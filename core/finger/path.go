@@ -6,8 +6,12 @@ import (
 )
 
 // alternateCost is what an alternate must save before it is taken in place of
-// the default: more than a teacher would call nothing. The figure is ours.
-const alternateCost = 3
+// the default: more than a teacher would call nothing. In another position of the
+// left hand it is positionCost, since it is seldom alone there. The figures are ours.
+const (
+	alternateCost = 3
+	positionCost  = 2
+)
 
 // maxWays is how many ways of a note are tried at most.
 const maxWays = 12
@@ -29,6 +33,7 @@ type line struct {
 type lineNote struct {
 	ways  []Choice // the default, and each alternate put first
 	hands []hand
+	alone []int32 // what each costs by itself
 }
 
 func newLine(i instrument.Instrument, part score.Part, o Options) *line {
@@ -52,11 +57,15 @@ func (l *line) note(p score.Pitch) int {
 		return n
 	}
 	c := l.choice(p)
-	n := lineNote{ways: []Choice{c}, hands: []hand{l.change.take(Played{p, c.Text})}}
+	n := lineNote{ways: []Choice{c}, hands: []hand{l.change.take(Played{p, c.Text})}, alone: []int32{0}}
 	for _, way := range c.Alternates {
 		if !way.ByChoice && !l.options.Usual && len(n.ways) < maxWays {
 			n.ways = append(n.ways, c.Prefer(way.Text))
-			n.hands = append(n.hands, l.change.take(Played{p, way.Text}))
+			h, alone := l.change.take(Played{p, way.Text}), int32(alternateCost)
+			if l.instrument.Mechanism == instrument.Strings && h.position != firstPosition {
+				alone = positionCost
+			}
+			n.hands, n.alone = append(n.hands, h), append(n.alone, alone)
 		}
 	}
 	l.notes = append(l.notes, n)
@@ -87,8 +96,8 @@ func (l *line) between(a, b int) []int16 {
 }
 
 // cheapest fingers a run of notes, given by the numbers note returned: the least
-// sum of its changes and of alternateCost for every note that is not played its
-// default way. It returns a way for each, 0 for the default; of paths that cost the
+// sum of its changes and of what each note costs that is not played its default
+// way. It returns a way for each, 0 for the default; of paths that cost the
 // same the one with the default at its end is taken.
 func (l *line) cheapest(run []int) []uint8 {
 	if len(run) == 0 {
@@ -96,10 +105,11 @@ func (l *line) cheapest(run []int) []uint8 {
 	}
 	cameFrom := make([][maxWays]uint8, len(run))
 	reached := [maxWays]int32{}
-	before := l.alone(run[0], &reached)
+	before := copy(reached[:], l.notes[run[0]].alone)
 	for k := 1; k < len(run); k++ {
 		table, next := l.between(run[k-1], run[k]), [maxWays]int32{}
-		ways := l.alone(run[k], &next)
+		alone := l.notes[run[k]].alone
+		ways := len(alone)
 		for to := range ways {
 			least, best := reached[0]+int32(table[to]), uint8(0)
 			for from := 1; from < before; from++ {
@@ -107,7 +117,7 @@ func (l *line) cheapest(run []int) []uint8 {
 					least, best = cost, uint8(from)
 				}
 			}
-			next[to] += least
+			next[to] = least + alone[to]
 			cameFrom[k][to] = best
 		}
 		reached, before = next, ways
@@ -124,14 +134,4 @@ func (l *line) cheapest(run []int) []uint8 {
 		best = cameFrom[k][best]
 	}
 	return path
-}
-
-// alone sets what each of a note's ways costs by itself and returns how many
-// there are.
-func (l *line) alone(note int, costs *[maxWays]int32) int {
-	ways := len(l.notes[note].ways)
-	for way := 1; way < ways; way++ {
-		costs[way] = alternateCost
-	}
-	return ways
 }

@@ -29,6 +29,7 @@ type place struct {
 type player struct {
 	positions []position      // in the order in which they are thought of
 	hand      map[int][]place // by semitones above the first finger of the plain hand
+	pivots    bool            // on its thumb, to the place a half step away; and any finger leads a shift
 }
 
 // The plain hand of violin and viola has a whole step, a half step and a whole
@@ -50,6 +51,7 @@ var (
 	bassPlayer = player{
 		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"III", 5, 3, "third"}, {"II½", 4, 2, "second-and-a-half"}, {"II", 3, 2, "second"}},
 		hand:      map[int][]place{0: {{"", 1, 0}}, 1: {{"", 2, 0}}, 2: {{"", 4, 1}}},
+		pivots:    true,
 	}
 )
 
@@ -180,13 +182,18 @@ func (p place) reason(at position, open score.Pitch, up int, lower bool) string 
 
 // stringChanges counts 1 for another finger, 1 for each string crossed, 2 for a
 // finger that slides to another place on its string, 1 for a crossing that finds
-// the hand in another pattern, 1 for a hand that opens or closes an extension, 6 for
-// one whose fingers would have to slide into it together, as every hand avoids it, 4
-// for a pivot to the place a half step away and 5 for a shift, 1 more beyond a third.
+// the hand in another pattern, 1 for a hand that opens or closes an extension and 6
+// for one whose fingers would have to slide into it together, as every hand avoids
+// it. A shift is 5, 1 more beyond a third, and 5 more where no finger leads it; the
+// double bass pivots to the place a half step away for 4, and any finger leads it.
 func stringChanges(i instrument.Instrument) changer {
 	player := playerOf(i)
-	return changer{take: func(p Played) hand { return player.take(i, p) }, cost: stringChange}
+	return changer{take: func(p Played) hand { return player.take(i, p) }, cost: player.change}
 }
+
+// firstPosition is where the first finger of a hand in first position is, in
+// semitones above the open string.
+const firstPosition = 2
 
 const stretched = 2 // in a hand's moved
 
@@ -209,7 +216,7 @@ func (pl player) take(i instrument.Instrument, p Played) hand {
 	return h
 }
 
-func stringChange(from, to hand, why *reasons) int {
+func (pl player) change(from, to hand, why *reasons) int {
 	cost := 0
 	say := func(n int, reason string) {
 		cost += n
@@ -238,10 +245,13 @@ func stringChange(from, to hand, why *reasons) int {
 	}
 	switch {
 	case !both:
-	case shift == 1:
+	case shift == 1 && pl.pivots:
 		sayHard(4, "the hand pivots to the next place, the thumb staying")
-	case shift > 1:
+	case shift > 0:
 		sayHard(5+shift/5, "the hand shifts")
+		if !pl.pivots && !leads(from.finger, to.finger) {
+			cost += 5
+		}
 	case from.stretch() != to.stretch() && (from.finger != to.finger || crossed > 0):
 		if opens(from, to) {
 			say(1, "the hand opens or closes for an extension")
@@ -252,6 +262,12 @@ func stringChange(from, to hand, why *reasons) int {
 		sayHard(1, "into another finger pattern")
 	}
 	return cost
+}
+
+// leads says whether a finger on both sides of a shift, or the first on one, takes
+// the hand along.
+func leads(from, to int) bool {
+	return from == 1 || to == 1 || from == to && from < 4
 }
 
 // How a cello's hand is stretched.
