@@ -6,7 +6,8 @@ package finger
 // Provenance: from memory, common practice. The second octave was written apart
 // and agrees with the first from E to C sharp (TestFluteOctave); for D and E
 // flat the first finger is lifted. Low D and C have the little finger off the E
-// flat key, as every D has.
+// flat key, as the D above has too. Written a second time key by key, in
+// secondwriting_test.go, without a difference.
 const fluteTable = `
 C4 T 1 2 3 | 4 5 6 C
 C#4 T 1 2 3 | 4 5 6 C#

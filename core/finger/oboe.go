@@ -5,7 +5,8 @@ package finger
 // Provenance: from memory, common practice. The upper octave was written apart
 // and agrees with the lower from E to C, the first octave key being added up to
 // G sharp and the second from A on (TestOboeOctave); C sharp to E flat have the
-// half hole.
+// half hole. Written a second time key by key, in secondwriting_test.go, without a
+// difference.
 const oboeTable = `
 Bb3 1 2 3 Bb | 4 5 6 C
 B3 1 2 3 B | 4 5 6 C
