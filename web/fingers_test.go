@@ -33,6 +33,22 @@ func TestFingeringChart(t *testing.T) {
 	}
 }
 
+// Under the music every fingering stands in words, so that it can be read aloud.
+func TestFingeringsInWords(t *testing.T) {
+	s := open(t)
+	ctx := context.Background()
+	v, account := s.teacher(t, "a@school.example")
+	id, err := s.store.AddExercise(ctx, account.ID, store.Exercise{Book: "B", Number: 1, Title: "Words", Format: "abc", WrittenFor: "clarinet",
+		Source: "T:Words\nM:4/4\nL:1/4\nK:C\nE G A2|]\n"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, page := v.get(fmt.Sprintf("/bench/%d?instrument=clarinet", id))
+	wants(t, page, "<td>left hand T 1<", "<td>nothing pressed<", "or left hand A, right hand 4 5 6: by choice")
+	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=trumpet", id))
+	wants(t, page, "<td>valves 1 and 2<", "or valve 3: valve 3 alone")
+}
+
 // Four valves and the sticking are kept for an instrument and used on its chart and
 // its Bench.
 func TestWhatOurInstrumentsHave(t *testing.T) {

@@ -76,13 +76,13 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words, same []
 		why = append(why, e.Name+", "+e.Place+". "+e.NameWhy)
 	}
 	if e.Played.Why != "" {
-		why = append(why, "Played "+w.Show(i, e.Fingering)+" here: "+e.Played.Why+".")
+		why = append(why, "Played "+w.Say(i, e.Fingering)+" here: "+e.Played.Why+".")
 	}
 	if e.Care != "" {
 		why = append(why, "Mind: "+e.Care+".")
 	}
 	for _, way := range e.Ways {
-		why = append(why, "Or "+w.Show(i, way.Text)+": "+way.Why+".")
+		why = append(why, "Or "+w.Say(i, way.Text)+": "+way.Why+".")
 	}
 	if n := e.Played.Partial; n > 0 {
 		why = append(why, fmt.Sprintf("It is partial %d of the tube.%s", n, sameTube(i, same)))
