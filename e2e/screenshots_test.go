@@ -4,6 +4,7 @@ import (
 	"os"
 	"path/filepath"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod/lib/proto"
 )
@@ -19,7 +20,10 @@ func TestScreenshots(t *testing.T) {
 	p := page(t, server.URL+"/sign-in", 1280)
 	take := func(name string) {
 		t.Helper()
-		p.MustWaitIdle()
+		// Bounded, since a page that is quite at rest may never say that it is idle.
+		if err := p.WaitIdle(2 * time.Second); err != nil {
+			t.Fatal(err)
+		}
 		picture, err := p.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
 		if err != nil {
 			t.Fatal(err)
