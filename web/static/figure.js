@@ -247,19 +247,30 @@ window.figure = (function () {
     },
   };
 
-  // Timpani: the kettles from the largest at the left.
+  // Timpani: the kettles around the player, the largest at the left.
+  const KETTLES = [[46, 128], [88, 50], [176, 50], [216, 128]];
   const drums = {
     state: (event) => ({ drum: event.fingering }),
     same: (a, b) => a.drum === b.drum,
     toggle: (state, key) => ({ drum: key }),
     draw(data, state, before) {
-      const svg = sheet(90 * data.drums.length, 110);
+      const svg = sheet(258, 176);
+      const radius = (i) => 42 - 4 * i;
       data.drums.forEach((name, i) => {
+        const [x, y] = KETTLES[i];
         const here = name === state.drum;
-        press(svg, [make("circle", { class: "hole" + (here ? " down" : ""), cx: 45 + 90 * i, cy: 56, r: 42 - 4 * i }),
-          make("text", { class: here ? "on" : "off", x: 45 + 90 * i, y: 56 }, name + "″")], name, name + " inch drum", here);
+        press(svg, [make("circle", { class: "hole" + (here ? " down" : ""), cx: x, cy: y, r: radius(i) }),
+          make("text", { class: "kettle " + (here ? "on" : "off"), x, y }, name + "″")], name, name + " inch drum", here);
       });
-      if (before && before.drum !== state.drum) travel(svg, 45 + 90 * data.drums.indexOf(before.drum), 56, 45 + 90 * data.drums.indexOf(state.drum), 56);
+      if (before && before.drum !== state.drum) {
+        const from = data.drums.indexOf(before.drum);
+        const to = data.drums.indexOf(state.drum);
+        const [[x1, y1], [x2, y2]] = [KETTLES[from], KETTLES[to]];
+        const long = Math.hypot(x2 - x1, y2 - y1);
+        const [ux, uy] = [(x2 - x1) / long, (y2 - y1) / long];
+        const [leave, reach] = [radius(from) - 12, radius(to)];
+        travel(svg, x1 + leave * ux, y1 + leave * uy, x2 - reach * ux, y2 - reach * uy);
+      }
       return svg;
     },
   };

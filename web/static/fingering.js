@@ -66,17 +66,25 @@ window.fingering = (function () {
   // than the first beside it.
   const strings = {
     height: 46,
-    width: ({ fingering: text }) => (text.includes("(") ? 44 : Math.max(20, 9 * (text.replace(" ", "").length - 1) + 5)),
+    width: ({ fingering: text }) => Math.max(20, 9 * (stopped(text).finger.length) + 5, chipWidth(stopped(text).chip)),
     mark(g, event, x, y, height, data) {
-      const [place, position] = event.fingering.replace(")", "").split("(");
-      const string = (data.strings || []).find((s) => s.name === place[0]) || { colour: "#fffdf8", ink: "#1d2733" };
-      const text = position ? place[0] + " " + position : place[0];
-      const width = 12 + 7.5 * text.length;
-      g.append(make("text", { class: "f", x, y: y - 11 }, place.slice(1).trim()));
+      const { finger, chip } = stopped(event.fingering);
+      const string = (data.strings || []).find((s) => s.name === chip[0]) || { colour: "#fffdf8", ink: "#1d2733" };
+      const width = chipWidth(chip);
+      g.append(make("text", { class: "f", x, y: y - 11 }, finger));
       g.append(make("rect", { class: "f-chip", x: x - width / 2, y: y, width, height: 19, rx: 4, fill: string.colour }));
-      g.append(make("text", { class: "f-chip-text", x, y: y + 10, style: "fill:" + string.ink }, text));
+      g.append(make("text", { class: "f-chip-text", x, y: y + 10, style: "fill:" + string.ink }, chip));
     },
   };
+
+  const chipWidth = (chip) => 12 + 7.5 * chip.length;
+
+  // stopped parts a fingering into the finger and what stands on its string's chip;
+  // half position is short there, ½.
+  function stopped(text) {
+    const [place, position] = text.replace(")", "").split("(");
+    return { finger: place.slice(1).trim(), chip: position ? place[0] + " " + position.replace("half", "½") : place[0] };
+  }
 
   // Woodwinds: six holes downwards, the left hand's first; the thumb, where there
   // is one for it, beside the first; the names of other keys beside the hand that
