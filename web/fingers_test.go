@@ -44,7 +44,7 @@ func TestFingeringsInWords(t *testing.T) {
 		t.Fatal(err)
 	}
 	_, page := v.get(fmt.Sprintf("/bench/%d?instrument=clarinet", id))
-	wants(t, page, "<td>left hand T 1<", "<td>nothing pressed<", "or left hand A, right hand 4 5 6: by choice")
+	wants(t, page, "<td>left hand thumb, 1<", "<td>nothing pressed<", "or left hand A key; right hand 4 5 6: by choice")
 	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=trumpet", id))
 	wants(t, page, "<td>valves 1 and 2<", "or valve 3: valve 3 alone")
 }

@@ -87,7 +87,7 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words, same []
 	if n := e.Played.Partial; n > 0 {
 		why = append(why, fmt.Sprintf("It is partial %d of the tube.%s", n, sameTube(i, same)))
 	}
-	if e.Change != nil {
+	if e.Change != nil && !e.Has(breakdown.HardChange) { // whose mark says it
 		why = append(why, "From the note before: "+e.Change.Why+".")
 	}
 	if e.Why != "" {

@@ -51,7 +51,8 @@ func (w Words) Say(i instrument.Instrument, text string) string {
 	case instrument.Strings:
 		return w.sayStopped(i, text)
 	case instrument.Bars:
-		return "the bar " + text
+		last := len(text) - 1
+		return "the bar " + sayNote(text[:last]) + " " + text[last:]
 	case instrument.Drums:
 		return "the " + text + " inch drum"
 	case instrument.Sticks:
@@ -107,16 +108,64 @@ func sayStroke(text string) string {
 
 func (w Words) sayKeys(i instrument.Instrument, text string) string {
 	left, right, _ := strings.Cut(w.Show(i, text), "|")
-	left, right = strings.TrimSpace(left), strings.TrimSpace(right)
-	switch {
-	case left == "" && right == "":
-		return "nothing pressed"
-	case right == "":
-		return "left hand " + left
-	case left == "":
-		return "right hand " + right
+	hands := []string{}
+	for k, keys := range []string{left, right} {
+		if said := sayHand(i, strings.Fields(keys)); said != "" {
+			hands = append(hands, [...]string{"left hand ", "right hand "}[k]+said)
+		}
 	}
-	return "left hand " + left + ", right hand " + right
+	if len(hands) == 0 {
+		return "nothing pressed"
+	}
+	return strings.Join(hands, "; ")
+}
+
+// sayHand says what one hand presses, its fingers in a row. On the bassoon a key
+// before the fingers is the thumb's.
+func sayHand(i instrument.Instrument, keys []string) string {
+	var said, row []string
+	fingers := false
+	for _, key := range keys {
+		if last := key[len(key)-1]; len(key) <= 2 && last >= '1' && last <= '6' {
+			row, fingers = append(row, key), true
+			continue
+		}
+		if len(row) > 0 {
+			said, row = append(said, strings.Join(row, " ")), nil
+		}
+		word := sayKey(key)
+		if i.ID == "bassoon" && !fingers && key[0] >= 'A' && key[0] <= 'F' {
+			word = "thumb " + word
+		}
+		said = append(said, word)
+	}
+	if len(row) > 0 {
+		said = append(said, strings.Join(row, " "))
+	}
+	return strings.Join(said, ", ")
+}
+
+// keyWords are the keys that have a word of their own.
+var keyWords = map[string]string{
+	"T": "thumb", "TBb": "thumb B flat lever", "R": "register key", "oct": "octave key", "oct1": "first octave key", "oct2": "second octave key",
+	"W": "whisper key", "half": "half 1", "bis": "bis key", "sliver": "sliver key", "pancakeE": "thumb E key",
+}
+
+func sayKey(key string) string {
+	if word := keyWords[key]; word != "" {
+		return word
+	}
+	for _, place := range []string{"side", "palm", "low", "flick", "high", "front"} {
+		if note, found := strings.CutPrefix(key, place); found {
+			return place + " " + sayNote(note) + " key"
+		}
+	}
+	return sayNote(strings.TrimPrefix(strings.TrimPrefix(key, "L-"), "R-")) + " key"
+}
+
+// sayNote writes out a sign after a letter: "E flat" for "Eb".
+func sayNote(note string) string {
+	return strings.NewReplacer("b", " flat", "#", " sharp").Replace(note)
 }
 
 // spacings says where a finger of the violin's and viola's hand stands beside its

@@ -28,10 +28,19 @@ func TestWords(t *testing.T) {
 		{"horn-double", "T1", Words{}, "thumb, valve 1"},
 		{"trombone", "2+", Words{}, "second position, a little in"},
 		{"trombone-f", "F2", Words{}, "trigger, second position"},
-		{"clarinet", "T 1 2 3 | 4 5", Words{Hands: true}, "left hand T L1 L2 L3, right hand R1 R2"},
+		{"clarinet", "T 1 2 3 | 4 5", Words{Hands: true}, "left hand thumb, L1 L2 L3; right hand R1 R2"},
+		{"clarinet", "T R 1 2 3 L-C# |", Words{}, "left hand thumb, register key, 1 2 3, C sharp key"},
+		{"clarinet", "|", Words{}, "nothing pressed"},
+		{"clarinet", "R A | 4 5 6", Words{}, "left hand register key, A key; right hand 4 5 6"},
+		{"flute", "TBb 1 | Eb", Words{}, "left hand thumb B flat lever, 1; right hand E flat key"},
+		{"oboe", "half 2 3 | 4 5 6 C#", Words{}, "left hand half 1, 2 3; right hand 4 5 6, C sharp key"},
+		{"alto-sax", "oct palmD palmEb palmF | highE", Words{}, "left hand octave key, palm D key, palm E flat key, palm F key; right hand high E key"},
+		{"bassoon", "W half 2 3 | F# 4 5 6", Words{}, "left hand whisper key, half 1, 2 3; right hand thumb F sharp key, 4 5 6"},
+		{"bassoon", "lowD lowC 1 2 3 C# | pancakeE 4 5 6 F", Words{}, "left hand low D key, low C key, 1 2 3, C sharp key; right hand thumb E key, 4 5 6, F key"},
 		{"snare", "lR", Words{}, "flam, right"},
 		{"timpani", "29", Words{}, "the 29 inch drum"},
-		{"bells", "F#4", Words{}, "the bar F#4"},
+		{"bells", "F#4", Words{}, "the bar F sharp 4"},
+		{"bells", "Bb4", Words{}, "the bar B flat 4"},
 	}
 	for _, tt := range tests {
 		i, _ := instrument.ByID(tt.id)

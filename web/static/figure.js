@@ -65,7 +65,7 @@ window.figure = (function () {
     // small; on the chart every key is there to be pressed.
     draw(data, state, before, small) {
       const at = small
-        ? { width: 156, height: 152, x: 78, first: 14, step: 20, gap: 10, r: 8.5, key: { width: 54, height: 15, step: 16.5, left: 1, right: 101 }, columns: { leftThumb: 14, leftSide: 14, leftLittle: 54, rightThumb: 92, rightSide: 92, rightLittle: 104 } }
+        ? { width: 172, height: 152, x: 86, first: 14, step: 20, gap: 10, r: 8.5, key: { width: 54, height: 15, step: 16.5, left: 1, right: 117 }, columns: { leftThumb: 14, leftSide: 14, leftLittle: 54, rightThumb: 92, rightSide: 92, rightLittle: 104 } }
         : { width: 236, height: 322, x: 118, first: 42, step: 36, gap: 36, r: 15, key: { width: 74, height: 17, step: 19, left: 2, right: 152 }, columns: { leftThumb: 26, leftSide: 20, leftLittle: 132, rightThumb: 182, rightSide: 182, rightLittle: 236 } };
       const svg = sheet(at.width, at.height);
       const hole = (name) => at.first + (Number(name) - 1) * at.step + (name > "3" ? at.gap : 0);
