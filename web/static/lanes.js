@@ -167,11 +167,13 @@ window.lanes = (function () {
     const { list, height } = rows(data, view.shown);
     const places = [];
     let last = 0;
+    host.cuts = [];
     const names = { tap: "Tap", count: "Count", name: "Name", finger: data.laneName };
     for (const system of locate(host, data)) {
       const bottom = last = system.bottom + height + 8;
       const g = make("g", {});
-      if (!view.piece.whole) drawPiece(g, system, view.piece, bottom);
+      host.cuts.push(system.bottom + height + 4);
+      if (!view.piece.whole) drawPiece(g, system, view.piece, system.bottom + height + 3);
       for (const row of list) {
         const y = system.bottom + row.y;
         const lane = make("g", { "aria-hidden": "true" });
@@ -188,17 +190,52 @@ window.lanes = (function () {
         for (const { pulse, x } of m.pulses) places.push({ measure: m.index, pulse, x, top: system.top - 18, bottom });
       }
     }
-    // On paper the drawing keeps the width it was made for and is made smaller as
-    // a whole, so that the lanes stay under their notes.
-    const paper = 690; // pixels between the margins of Letter and A4
-    host.style.setProperty("--drawn", host.clientWidth + "px");
-    host.style.setProperty("--to-paper", Math.min(1, paper / host.clientWidth));
+    host.drawn = host.clientWidth;
     svg.querySelector(".touch")?.setAttribute("tabindex", "0");
     host.append(svg);
     host.style.minHeight = `${last + 8}px`;
     svg.setAttribute("height", Math.max(last + 8, host.clientHeight));
     return places;
   }
+
+  // The pixels between the margins of Letter and A4, and those left under a title.
+  const PAPER = { width: 690, height: 820 };
+
+  // toPaper makes each system a block of its own, so that no page ends in the middle
+  // of one: a window of its height on a copy of the whole drawing. The drawing keeps
+  // the width it was made for and is made smaller as a whole, so that the lanes stay
+  // under their notes; a little smaller again where it then fits on one page.
+  function toPaper() {
+    for (const host of document.querySelectorAll(".engraving")) {
+      if (!host.cuts || !host.cuts.length) continue;
+      const wide = host.drawn;
+      const above = 16; // what stands over the first system
+      let zoom = Math.min(1, PAPER.width / wide);
+      const fit = PAPER.height / (zoom * (host.cuts[host.cuts.length - 1] + above));
+      if (fit < 1 && fit > .8) zoom *= fit;
+      const paper = Object.assign(document.createElement("div"), { className: "paper" });
+      paper.style.cssText = `width: ${wide + 8}px; zoom: ${zoom}`;
+      let top = -above;
+      for (const bottom of host.cuts) {
+        const system = paper.appendChild(Object.assign(document.createElement("div"), { className: "paper-system" }));
+        system.style.height = bottom - top + "px";
+        const copy = system.appendChild(host.cloneNode(true));
+        copy.style.top = -top + "px";
+        copy.style.width = wide + "px";
+        top = bottom;
+      }
+      host.after(paper);
+      host.classList.add("on-paper");
+    }
+  }
+
+  function fromPaper() {
+    for (const paper of document.querySelectorAll(".paper")) paper.remove();
+    for (const host of document.querySelectorAll(".on-paper")) host.classList.remove("on-paper");
+  }
+
+  window.addEventListener("beforeprint", toPaper);
+  window.addEventListener("afterprint", fromPaper);
 
   // stepNote moves from note to note in the music, which is a single stop of Tab.
   function stepNote(from, step) {
