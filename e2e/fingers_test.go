@@ -38,6 +38,11 @@ func TestChartBothWays(t *testing.T) {
 	p.MustElement(".chart-staff .touch.chosen")
 	p.MustElement(`.figure-large [data-press="1:7"]`).MustClick()
 	p.MustElementR("article.chosen", "D4")
+
+	p.MustNavigate(server.URL + "/fingerings/bells#n67").MustWaitLoad()
+	p.MustElement(".chart-staff .touch.chosen")
+	p.MustElement(`.figure-large [aria-label="bar F sharp or G flat"]`).MustClick()
+	p.MustElementR(".chart-found", "This sounds F♯ or G♭")
 }
 
 // A note is opened large with the next one and what moves; while the metronome

@@ -204,7 +204,7 @@ window.figure = (function () {
           else if (here) {
             parts.push(make("circle", { cx: x(n), cy: y(up), r: 12.5, fill: s.colour }), make("text", { class: "finger-name", x: x(n), y: y(up), style: "fill:" + s.ink }, state.finger));
           }
-          press(svg, parts, n + ":" + up, `${s.name} string, ${up === 0 ? "open" : up + " half steps up"}`, here);
+          press(svg, parts, n + ":" + up, `${s.name} string, ${up === 0 ? "open" : up === 1 ? "one half step up" : up + " half steps up"}`, here);
         }
       });
       if (before && !strings.same(before, state)) {
@@ -240,7 +240,7 @@ window.figure = (function () {
         const parts = [make("rect", { class: "bar" + (here ? " down" : ""), x: x(midi) - 11, y: black ? 10 : 96, width: 22, height: black ? 74 : 86, rx: 3 })];
         if (LETTERS[midi % 12]) parts.push(make("text", { class: here ? "on" : "off", x: x(midi), y: 164 }, LETTERS[midi % 12]));
         if (here && state.hand) parts.push(make("text", { class: "on", x: x(midi), y: black ? 46 : 126 }, state.hand));
-        press(svg, parts, midi, "bar", here);
+        press(svg, parts, midi, "bar " + (LETTERS[midi % 12] || `${LETTERS[(midi + 11) % 12]} sharp or ${LETTERS[(midi + 1) % 12]} flat`), here);
       }
       if (before && before.midi !== state.midi) travel(svg, x(before.midi), BLACK.has(before.midi % 12) ? 70 : 110, x(state.midi), BLACK.has(state.midi % 12) ? 70 : 110);
       return svg;
