@@ -11,7 +11,7 @@ package finger
 // and its flick key is touched at the start of the note (TestBassoonOctave). The
 // Eb, C sharp, Ab and Bb keys open a vent above the note below, so each is added to
 // that note's fingering; the thumb's F sharp key closes the F hole by itself. Written
-// twice more key by key, in secondwriting_test.go, the last time in another sitting:
+// twice more key by key, in secondwriting_test.go, the last time apart from both:
 // the one difference was that the first of them had the thumb's A flat key as the
 // default, which is the little finger's, the thumb being wanted for F sharp and B
 // flat.
