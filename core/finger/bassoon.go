@@ -10,11 +10,11 @@ package finger
 // from A to C and for D the fingers are the low octave's, the whisper key is up
 // and its flick key is touched at the start of the note (TestBassoonOctave). The
 // Eb, C sharp, Ab and Bb keys open a vent above the note below, so each is added to
-// that note's fingering; the thumb's F sharp key closes the F hole by itself. Written
-// twice more key by key, in secondwriting_test.go, the last time apart from both:
-// the one difference was that the first of them had the thumb's A flat key as the
-// default, which is the little finger's, the thumb being wanted for F sharp and B
-// flat.
+// that note's fingering; the thumb's F sharp key closes the F hole by itself. Read
+// through against the tone holes, and written twice more key by key, apart from each
+// other (secondwriting_test.go): the one difference was that the first of the two had
+// the thumb's A flat key as the default, which is the little finger's, the thumb
+// being wanted for F sharp and B flat.
 const bassoonTable = `
 Bb1 lowD lowC lowB lowBb 1 2 3 | pancakeE 4 5 6 F
 B1 lowD lowC lowB 1 2 3 | pancakeE 4 5 6 F
