@@ -52,6 +52,14 @@ func (s *Store) KeepYear(ctx context.Context, teacher, section int64, year int) 
 		UPDATE sections SET year = $3 WHERE teacher_id = $1 AND id = $2`, teacher, section, year)
 }
 
+// SectionYear is the year of playing a section is in.
+func (s *Store) SectionYear(ctx context.Context, teacher, section int64) (int, error) {
+	var year int
+	err := s.one(ctx, &year, "look for the section's year", `
+		SELECT year FROM sections WHERE teacher_id = $1 AND id = $2`, teacher, section)
+	return year, err
+}
+
 // AddStudent puts a student in a section.
 func (s *Store) AddStudent(ctx context.Context, teacher int64, t Student) (int64, error) {
 	var id int64

@@ -207,6 +207,22 @@ func TestErasingAStudentErasesTheTries(t *testing.T) {
 	}
 }
 
+func TestYearOfASection(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a@school.example")
+	for _, want := range []int{1, 3} { // the first, until another is kept
+		if year, err := s.SectionYear(ctx, f.teacher, f.section); err != nil || year != want {
+			t.Errorf("the section is in year %d, %v, want %d", year, err, want)
+		}
+		if err := s.KeepYear(ctx, f.teacher, f.section, 3); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := s.KeepYear(ctx, f.teacher, f.section, 4); err == nil {
+		t.Error("a fourth year was kept")
+	}
+}
+
 func TestRowsOfAnotherTeacherAreOutOfReach(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
 	mine, other := add(t, s, "a@school.example"), add(t, s, "b@school.example")
@@ -217,9 +233,11 @@ func TestRowsOfAnotherTeacherAreOutOfReach(t *testing.T) {
 	_, try := s.AttemptByID(ctx, me, attempt)
 	mixed := other.attempt()
 	mixed.ExerciseID = mine.exercise
+	_, year := s.SectionYear(ctx, me, mine.section)
 	_, into := s.AddStudent(ctx, me, store.Student{SectionID: mine.section, FirstName: "x", Instrument: "violin"})
 	for what, err := range map[string]error{
-		"reading the exercise": exercise, "reading the student": student, "reading the try": try,
+		"reading the exercise": exercise, "reading the student": student, "reading the try": try, "reading the section's year": year,
+		"keeping the section's year": s.KeepYear(ctx, me, mine.section, 2), "keeping how the section counts": s.KeepSchool(ctx, me, mine.section, "ta"),
 		"logging a try": s.AddAttempt(ctx, me, mine.attempt()), "logging a try at the exercise": s.AddAttempt(ctx, me, mixed), "adding to the section": into,
 		"changing the exercise": s.ChangeExercise(ctx, me, store.Exercise{ID: mine.exercise, Book: "Stolen", Number: 3, Format: "abc"}),
 		"removing the exercise": s.RemoveExercise(ctx, me, mine.exercise),

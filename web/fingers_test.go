@@ -1,7 +1,6 @@
 package web
 
 import (
-	"context"
 	"fmt"
 	"math"
 	"net/http"
@@ -36,13 +35,8 @@ func TestFingeringChart(t *testing.T) {
 // Under the music every fingering stands in words, so that it can be read aloud.
 func TestFingeringsInWords(t *testing.T) {
 	s := open(t)
-	ctx := context.Background()
 	v, account := s.teacher(t, "a@school.example")
-	id, err := s.store.AddExercise(ctx, account.ID, store.Exercise{Book: "B", Number: 1, Title: "Words", Format: "abc", WrittenFor: "clarinet",
-		Source: "T:Words\nM:4/4\nL:1/4\nK:C\nE G A2|]\n"})
-	if err != nil {
-		t.Fatal(err)
-	}
+	id := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "Words", WrittenFor: "clarinet", Source: "T:Words\nM:4/4\nL:1/4\nK:C\nE G A2|]\n"})
 	_, page := v.get(fmt.Sprintf("/bench/%d?instrument=clarinet", id))
 	wants(t, page, "<td>left hand thumb, 1<", "<td>nothing pressed<", "or left hand A key; right hand 4 5 6: by choice")
 	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=trumpet", id))
@@ -53,18 +47,9 @@ func TestFingeringsInWords(t *testing.T) {
 // its Bench.
 func TestWhatOurInstrumentsHave(t *testing.T) {
 	s := open(t)
-	ctx := context.Background()
 	v, account := s.teacher(t, "a@school.example")
-	low, err := s.store.AddExercise(ctx, account.ID, store.Exercise{Book: "B", Number: 1, Title: "Low", Format: "abc", WrittenFor: "euphonium-bc",
-		Source: "T:Low\nM:4/4\nL:1/4\nK:C clef=bass\nC, D,, C,2|]\n"})
-	if err != nil {
-		t.Fatal(err)
-	}
-	drum, err := s.store.AddExercise(ctx, account.ID, store.Exercise{Book: "B", Number: 2, Title: "Drum", Format: "abc",
-		Source: "T:Drum\nM:4/4\nL:1/4\nK:C clef=perc\n{c}c c !///!c2|]\n"})
-	if err != nil {
-		t.Fatal(err)
-	}
+	low := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "Low", WrittenFor: "euphonium-bc", Source: "T:Low\nM:4/4\nL:1/4\nK:C clef=bass\nC, D,, C,2|]\n"})
+	drum := s.exercise(t, account.ID, store.Exercise{Number: 2, Title: "Drum", Source: "T:Drum\nM:4/4\nL:1/4\nK:C clef=perc\n{c}c c !///!c2|]\n"})
 	euphonium, snare := fmt.Sprintf("/bench/%d?instrument=euphonium-bc", low), fmt.Sprintf("/bench/%d?instrument=snare&tempo=100", drum)
 	_, page := v.get(euphonium)
 	wants(t, page, "has a note beyond the euphonium", `"fingering":"1-3"`)
@@ -165,10 +150,7 @@ func TestDrill(t *testing.T) {
 	wants(t, page, "2 · Hard changes of 1, trombone", "The drill is exercise 2 of The Ferry Book", "Who is trying?", "As it was written for trombone.")
 
 	// One note alone has no change to drill.
-	plain, err := s.store.AddExercise(context.Background(), account.ID, store.Exercise{Book: "B", Number: 1, Title: "One", Format: "abc", Source: "T:One\nM:4/4\nL:1/1\nK:C\nc|c|]\n"})
-	if err != nil {
-		t.Fatal(err)
-	}
+	plain := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "One", Source: "T:One\nM:4/4\nL:1/1\nK:C\nc|c|]\n"})
 	_, to = v.post(fmt.Sprintf("/bench/%d/drill", plain), url.Values{"instrument": {"trumpet"}})
 	_, page = v.get(to)
 	wants(t, page, "no change here that is worth a drill")

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -75,7 +74,7 @@ func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
 
 // keepYear sets which year of playing a section is in.
 func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
-	if _, err := s.yearOf(r.Context(), teacher(r).ID, idOf(r, "id")); err != nil {
+	if _, err := s.store.SectionYear(r.Context(), teacher(r).ID, idOf(r, "id")); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -90,23 +89,6 @@ func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
 	}
 	s.flash(r, "Parts of this section are put in the octave that suits that year from now on.")
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
-}
-
-// yearOf is the year of playing of a section; without one it is the first.
-func (s *Server) yearOf(ctx context.Context, t, section int64) (int, error) {
-	if section == 0 {
-		return 1, nil
-	}
-	list, err := s.store.Sections(ctx, t)
-	if err != nil {
-		return 0, err
-	}
-	for _, one := range list {
-		if one.ID == section {
-			return one.Year, nil
-		}
-	}
-	return 0, fmt.Errorf("look for the section's year: %w", store.ErrNotFound)
 }
 
 // readStudent reads the student form and says what is wrong with it.

@@ -155,6 +155,17 @@ type belongings struct {
 	exercise, section, student, attempt int64
 }
 
+// exercise adds an exercise in ABC to the book B and gives its id.
+func (s *site) exercise(t testing.TB, teacher int64, x store.Exercise) int64 {
+	t.Helper()
+	x.Book, x.Format = "B", "abc"
+	id, err := s.store.AddExercise(context.Background(), teacher, x)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return id
+}
+
 const lamp = "T:First Lamp\nM:4/4\nL:1/4\nK:Bb\nB c d e|f4|e d c B|B4|]\n"
 
 func furnish(t testing.TB, s *store.Store, teacher int64) belongings {

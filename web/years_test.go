@@ -1,7 +1,6 @@
 package web
 
 import (
-	"context"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -17,11 +16,7 @@ func TestYearOfASection(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
-	high, err := s.store.AddExercise(context.Background(), account.ID, store.Exercise{Book: "B", Number: 1, Title: "High", Format: "abc",
-		Source: "T:High\nM:4/4\nL:1/4\nK:C\na b c' b|a4|]\n"})
-	if err != nil {
-		t.Fatal(err)
-	}
+	high := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "High", Source: "T:High\nM:4/4\nL:1/4\nK:C\na b c' b|a4|]\n"})
 	bench := fmt.Sprintf("/bench/%d?instrument=clarinet&section=%d", high, b.section)
 	export := fmt.Sprintf("/exercises/%d/export?instrument=clarinet&section=%d&as=abc", high, b.section)
 	_, page := v.get(bench)

@@ -84,33 +84,53 @@ func TestUsualWays(t *testing.T) {
 	}
 }
 
+// lined are instruments with alternates of every kind.
+var lined = []string{"trombone", "trombone-f", "clarinet", "oboe", "bassoon", "trumpet", "euphonium-bc", "violin", "cello", "bass", "horn-double"}
+
 // Of short lines every way there is was tried, and none is cheaper than the path.
 func TestPathIsTheCheapest(t *testing.T) {
 	const length = 5
-	for _, id := range []string{"trombone-f", "clarinet", "oboe", "euphonium-bc", "violin", "cello", "bass", "horn-double"} {
+	for _, id := range lined {
 		i, _ := instrument.ByID(id)
 		long := randomPart(i).Measures[0].Events
 		for start := 0; start+length <= len(long); start += length {
 			events := long[start : start+length]
-			part := score.Part{Measures: []score.Measure{{Number: 1, Events: events}}}
-			stays := i.Mechanism == instrument.Strings && staysInFirst(i, part)
-			ways := make([][]Fingering, length)
-			for k, e := range events {
-				c, _ := For(i, e.Pitch)
-				if stays {
-					c = inFirst(i, e.Pitch)
-				}
-				ways[k] = c.Ways()
-			}
-			taken := make([]string, length)
-			for k, c := range Part(i, part, Options{})[0] {
-				taken[k] = c.Text
-			}
+			ways, taken := fingered(i, events)
 			if got, want := lineCost(i, events, ways, taken), cheapestLine(i, events, ways, nil); got != want {
 				t.Errorf("%s: %v costs %d, and %d is possible", id, taken, got, want)
 			}
 		}
 	}
+}
+
+// The path of a long line costs no more than the defaults do.
+func TestPathIsNeverDearer(t *testing.T) {
+	for _, id := range lined {
+		i, _ := instrument.ByID(id)
+		events := randomPart(i).Measures[0].Events
+		ways, taken := fingered(i, events)
+		usual := make([]string, len(ways))
+		for k := range ways {
+			usual[k] = ways[k][0].Text
+		}
+		if chosen, defaults := lineCost(i, events, ways, taken), lineCost(i, events, ways, usual); chosen > defaults {
+			t.Errorf("%s: the path costs %d, the defaults %d", id, chosen, defaults)
+		}
+	}
+}
+
+// fingered gives the ways of each note of a line, and those the path takes.
+func fingered(i instrument.Instrument, events []score.Event) (ways [][]Fingering, taken []string) {
+	part := score.Part{Measures: []score.Measure{{Number: 1, Events: events}}}
+	stays := i.Mechanism == instrument.Strings && staysInFirst(i, part)
+	for k, c := range Part(i, part, Options{})[0] {
+		all, _ := For(i, events[k].Pitch)
+		if stays {
+			all = inFirst(i, events[k].Pitch)
+		}
+		ways, taken = append(ways, all.Ways()), append(taken, c.Text)
+	}
+	return ways, taken
 }
 
 // cheapestLine tries every way of every note.

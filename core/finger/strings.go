@@ -1,6 +1,7 @@
 package finger
 
 import (
+	"maps"
 	"slices"
 	"strconv"
 	"strings"
@@ -90,10 +91,7 @@ func stoppedIn(i instrument.Instrument, p score.Pitch, positions []position) []F
 // the double bass in half position. Such a part is not fingered in others.
 func staysInFirst(i instrument.Instrument, part score.Part) bool {
 	top := i.OpenStrings[len(i.OpenStrings)-1].MIDI()
-	reach := map[string]int{"cello": 6, "bass": 4}[i.ID]
-	if reach == 0 {
-		reach = 7
-	}
+	reach := firstPosition + slices.Max(slices.Collect(maps.Keys(playerOf(i).hand)))
 	for _, at := range part.Notes() {
 		if part.At(at).Pitch.MIDI() > top+reach {
 			return false
@@ -110,8 +108,9 @@ const lowPositions = 2
 // position only where first does not have the note, but for the double bass, whose
 // hand is at home in both.
 func inFirst(i instrument.Instrument, p score.Pitch) Choice {
-	c, _ := firstIsDefault(stoppedIn(i, p, playerOf(i).positions[:lowPositions]))
-	if i.ID != "bass" {
+	player := playerOf(i)
+	c, _ := firstIsDefault(stoppedIn(i, p, player.positions[:lowPositions]))
+	if !player.pivots {
 		c.Alternates = slices.DeleteFunc(c.Alternates, func(way Fingering) bool { return strings.Contains(way.Text, "(") })
 	}
 	return c

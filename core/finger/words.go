@@ -5,6 +5,8 @@ import (
 	"strings"
 
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
+	"unhurriedbench/core/score"
 )
 
 // Words is how a teacher speaks of fingers; the zero value is the default of
@@ -123,26 +125,29 @@ func (w Words) sayKeys(i instrument.Instrument, text string) string {
 // sayHand says what one hand presses, its fingers in a row. On the bassoon a key
 // before the fingers is the thumb's.
 func sayHand(i instrument.Instrument, keys []string) string {
-	var said, row []string
-	fingers := false
+	var said []string
+	inRow, thumb := false, i.ID == "bassoon"
 	for _, key := range keys {
-		if last := key[len(key)-1]; len(key) <= 2 && last >= '1' && last <= '6' {
-			row, fingers = append(row, key), true
-			continue
+		finger := isFinger(key)
+		switch {
+		case finger && inRow:
+			said[len(said)-1] += " " + key
+		case finger:
+			said = append(said, key)
+		case thumb && key[0] >= 'A' && key[0] <= 'F':
+			said = append(said, "thumb "+sayKey(key))
+		default:
+			said = append(said, sayKey(key))
 		}
-		if len(row) > 0 {
-			said, row = append(said, strings.Join(row, " ")), nil
-		}
-		word := sayKey(key)
-		if i.ID == "bassoon" && !fingers && key[0] >= 'A' && key[0] <= 'F' {
-			word = "thumb " + word
-		}
-		said = append(said, word)
-	}
-	if len(row) > 0 {
-		said = append(said, strings.Join(row, " "))
+		inRow, thumb = finger, thumb && !finger
 	}
 	return strings.Join(said, ", ")
+}
+
+// isFinger says whether a word is a finger, 1 to 6 or L1 to R3.
+func isFinger(word string) bool {
+	last := word[len(word)-1]
+	return len(word) <= 2 && last >= '1' && last <= '6'
 }
 
 // keyWords are the keys that have a word of their own.
@@ -165,7 +170,11 @@ func sayKey(key string) string {
 
 // sayNote writes out a sign after a letter: "E flat" for "Eb".
 func sayNote(note string) string {
-	return strings.NewReplacer("b", " flat", "#", " sharp").Replace(note)
+	p, err := score.ParsePitch(note + "4") // the octave is not said
+	if err != nil {
+		return note
+	}
+	return name.Spoken(p, false)
 }
 
 // spacings says where a finger of the violin's and viola's hand stands beside its

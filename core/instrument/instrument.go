@@ -63,7 +63,10 @@ type Drum struct {
 
 // Comfort is what is comfortable in a year of playing, 1 to 3; other years are taken
 // as the nearest.
-func (i Instrument) Comfort(year int) Range { return i.Years[min(max(year, 1), len(i.Years))-1] }
+func (i Instrument) Comfort(year int) Range { return i.Years[yearAt(year)] }
+
+// yearAt is the place of a year of playing in what is listed by year.
+func yearAt(year int) int { return min(max(year, 1), len(Instrument{}.Years)) - 1 }
 
 // homeIn is where a line sits well in a year of playing, as a MIDI number: the home
 // moves with the middle of the comfortable range.

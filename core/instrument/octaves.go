@@ -17,8 +17,8 @@ type OctaveChoice struct {
 
 // OctaveChoices lists the octaves in which an instrument can play every note of
 // the source, lowest first, each with what speaks for or against it: how many
-// notes lie outside the range of the year of playing, and for clarinets how often it crosses
-// the break. Drums have none.
+// notes lie outside the range of the year of playing, and for clarinets how often it
+// crosses the break. Drums have none.
 func OctaveChoices(source score.Part, target Instrument, year int) []OctaveChoice {
 	if target.Unpitched() || source.Unpitched() || target.Mechanism == Drums {
 		return nil
@@ -59,7 +59,7 @@ func speakFor(part score.Part, target Instrument, year int) string {
 			beyond++
 		}
 	}
-	within := fmt.Sprintf("the %s range %s to %s", yearNames[min(max(year, 1), len(yearNames))-1], comfort.Low, comfort.High)
+	within := fmt.Sprintf("the %s range %s to %s", yearNames[yearAt(year)], comfort.Low, comfort.High)
 	reasons := []string{"every note lies in " + within}
 	if beyond > 0 {
 		reasons[0] = fmt.Sprintf("%d of %d notes lie outside %s", beyond, len(part.Notes()), within)
@@ -70,7 +70,7 @@ func speakFor(part score.Part, target Instrument, year int) string {
 	return strings.Join(reasons, "; ")
 }
 
-var yearNames = [...]string{"first-year", "second-year", "third-year"}
+var yearNames = [len(Instrument{}.Years)]string{"first-year", "second-year", "third-year"}
 
 // lastBelowBreak is the clarinet's highest throat note, B flat 4 as written.
 const lastBelowBreak = 70

@@ -207,7 +207,8 @@
     const note = document.querySelector(`.lanes [data-event="${id}"]`);
     for (let turn = 0; turn < 5; turn++) {
       const over = note.getBoundingClientRect().bottom + 8 - look().getBoundingClientRect().top;
-      if (over > 0) window.scrollBy({ top: over, behavior: "instant" });
+      if (over <= 0) return;
+      window.scrollBy({ top: over, behavior: "instant" });
     }
   }
 

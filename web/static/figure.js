@@ -170,10 +170,12 @@ window.figure = (function () {
     },
   };
 
-  // travel draws an arrow from one place to another.
-  function travel(svg, x1, y1, x2, y2) {
+  // travel draws an arrow from one place to another, or from so far after the one to
+  // so far before the other.
+  function travel(svg, x1, y1, x2, y2, after = 0, before = 0) {
     const long = Math.hypot(x2 - x1, y2 - y1) || 1;
     const [ux, uy] = [(x2 - x1) / long, (y2 - y1) / long];
+    [x1, y1, x2, y2] = [x1 + after * ux, y1 + after * uy, x2 - before * ux, y2 - before * uy];
     const [tx, ty] = [x2 - 14 * ux, y2 - 14 * uy];
     svg.append(make("path", { class: "travel", d: `M${x1} ${y1} L${tx} ${ty}` }),
       make("path", { class: "moves down", d: `M${tx - 7 * uy} ${ty + 7 * ux} L${tx + 7 * uy} ${ty - 7 * ux} L${x2 - 2 * ux} ${y2 - 2 * uy} Z` }));
@@ -265,11 +267,7 @@ window.figure = (function () {
       if (before && before.drum !== state.drum) {
         const from = data.drums.indexOf(before.drum);
         const to = data.drums.indexOf(state.drum);
-        const [[x1, y1], [x2, y2]] = [KETTLES[from], KETTLES[to]];
-        const long = Math.hypot(x2 - x1, y2 - y1);
-        const [ux, uy] = [(x2 - x1) / long, (y2 - y1) / long];
-        const [leave, reach] = [radius(from) - 12, radius(to)];
-        travel(svg, x1 + leave * ux, y1 + leave * uy, x2 - reach * ux, y2 - reach * uy);
+        travel(svg, ...KETTLES[from], ...KETTLES[to], radius(from) - 12, radius(to));
       }
       return svg;
     },

@@ -190,7 +190,6 @@ window.lanes = (function () {
         for (const { pulse, x } of m.pulses) places.push({ measure: m.index, pulse, x, top: system.top - 18, bottom });
       }
     }
-    host.drawn = host.clientWidth;
     svg.querySelector(".touch")?.setAttribute("tabindex", "0");
     host.append(svg);
     host.style.minHeight = `${last + 8}px`;
@@ -208,7 +207,7 @@ window.lanes = (function () {
   function toPaper() {
     for (const host of document.querySelectorAll(".engraving")) {
       if (!host.cuts || !host.cuts.length) continue;
-      const wide = host.drawn;
+      const wide = Number(host.querySelector("svg.lanes").getAttribute("width"));
       const above = 16; // what stands over the first system
       let zoom = Math.min(1, PAPER.width / wide);
       const fit = PAPER.height / (zoom * (host.cuts[host.cuts.length - 1] + above));
