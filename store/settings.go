@@ -34,6 +34,7 @@ type FingerSettings struct {
 	Colours    map[string]string `json:"colours,omitempty"`    // of strings, by letter: "#2f6f62"
 	FourValves map[string]bool   `json:"fourValves,omitempty"` // by instrument id
 	Sticking   map[string]string `json:"sticking,omitempty"`   // by instrument id
+	Kinds      map[string]string `json:"kinds,omitempty"`      // what else an instrument or its school is, by instrument id
 }
 
 // Settings reads a teacher's settings.

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
 	"strconv"
 
 	"unhurriedbench/core/breakdown"
@@ -31,6 +32,7 @@ type benchView struct {
 	Student    store.Student  // at hand; ID 0 when none is chosen
 	Pieces     []benchPiece
 	Piece      benchPiece
+	Passages   []breakdown.Passage // the piece, measure by measure
 	Stage      routine.Stage
 	State      routine.State
 	Tempo      int
@@ -131,6 +133,18 @@ func (v benchView) Sheet() sheetData {
 	return newSheet(v.Report, v.Instrument, v.Words, v.strings, mei.Options{TempoWords: v.tempoWords, Ruler: true})
 }
 
+// Fingered says whether there is anything for the hands to be told.
+func (v benchView) Fingered() bool {
+	for _, m := range v.Report.Measures {
+		for _, e := range m.Events {
+			if e.Fingering != "" {
+				return true
+			}
+		}
+	}
+	return false
+}
+
 // Notches is the metronome scale.
 func (v benchView) Notches() []int { return routine.Notches() }
 
@@ -199,12 +213,15 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	}
 	s.chooseInstrument(r, &v, ask)
 	v.Instrument, v.Words, v.strings = taught(kept, v.Instrument), wordsOf(kept), stringColours(kept, v.Instrument)
-	met, known, err := s.metBefore(ctx, t, v.Exercise, v.Instrument, v.Section.Year)
+	met, known, err := s.metBefore(ctx, t, v.Exercise, v.Instrument)
 	if err != nil {
 		return v, err
 	}
 	v.Options = optionsOf(kept, v.Section)
-	v.Options.Known, v.Options.Finger = known, fingerOptions(kept, v.Instrument)
+	v.Options.Known, v.Options.Finger = known, fingerOptions(kept, v.Instrument, v.Section.Year)
+	if v.Options.Finger.Placed, err = s.placedFingerings(ctx, t, v.Exercise.ID, v.Instrument.ID); err != nil {
+		return v, err
+	}
 	own, err := s.overridesOf(ctx, t, v.Exercise.ID)
 	if err != nil {
 		return v, err
@@ -218,7 +235,6 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if v.Options.Placed, err = s.placementOf(ctx, t, v.Exercise.ID, v.Instrument.ID); err != nil {
 		return v, err
 	}
-	v.Options.Placed.Year = v.Section.Year
 	if !v.OwnPart {
 		v.Octaves = instrument.OctaveChoices(source, v.Instrument, v.Section.Year)
 	}
@@ -226,8 +242,8 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if v.Tempo < routine.Notches()[0] || v.Tempo > 208 {
 		v.Tempo = routine.StartTempo(beatsPerMinute(sc.Tempo, source.Meter()))
 	}
-	v.Options.Finger.Tempo = v.Tempo
 	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met, v.Options)
+	v.Remarks = slices.Concat(v.Remarks, v.Report.Remarks)
 	if v.Drills = v.Report.Drills(v.Instrument); ask.drill && len(v.Drills) > 0 {
 		v.openDrill()
 	}
@@ -241,8 +257,28 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	}
 	v.chooseStage(ask.stage)
 	v.BeatName = v.Report.Part.Meter().BeatName(v.Options.British)
-	v.CountOff = count.CountOff(score.Part{Measures: v.Report.Part.Measures[v.Piece.From : v.Piece.To+1]}, v.Options.Count)
+	v.Passages = v.Piece.Passages(v.Report.Part)
+	first := v.Report.Part.Measures[v.Passages[0].At]
+	first.Offset = v.Passages[0].From
+	v.CountOff = count.CountOff(score.Part{Measures: []score.Measure{first}}, v.Options.Count)
 	return v, nil
+}
+
+// Plan is what the page's script plays and frames of the piece at hand.
+func (v benchView) Plan() []planned {
+	var list []planned
+	for _, p := range v.Passages {
+		list = append(list, planned{p.At, p.From.Float(), p.To.Float()})
+	}
+	return list
+}
+
+// planned is a measure of the piece at hand by its index, or as much of one as belongs
+// to it, in whole notes from its bar line.
+type planned struct {
+	Index int     `json:"index"`
+	From  float64 `json:"from"`
+	To    float64 `json:"to"`
 }
 
 // beatsPerMinute turns a metronome mark into beats of the meter.

@@ -40,15 +40,11 @@ func (s *Server) choosePeople(ctx context.Context, t int64, v *benchView, ask be
 }
 
 func (s *Server) chooseInstrument(r *http.Request, v *benchView, ask benchAsk) {
-	all := instrument.All()
 	wanted := ask.instrument
 	if _, ok := instrument.ByID(wanted); !ok {
-		wanted = cmp.Or(v.Student.Instrument, s.sessions.GetString(r.Context(), "instrument"))
+		wanted = v.firstInstrument(s.sessions.GetString(r.Context(), "instrument"))
 	}
-	if _, ok := instrument.ByID(wanted); !ok {
-		wanted = all[0].ID
-	}
-	for _, i := range all {
+	for _, i := range instrument.All() {
 		tab := instrumentTab{Instrument: i, Current: i.ID == wanted}
 		for _, student := range v.section {
 			if student.Instrument == i.ID {
@@ -63,9 +59,37 @@ func (s *Server) chooseInstrument(r *http.Request, v *benchView, ask benchAsk) {
 	s.sessions.Put(r.Context(), "instrument", wanted)
 }
 
+// firstInstrument is whose part the Bench opens with where none is asked for: the
+// student's at hand; in a section the one seen last that somebody plays, else the
+// first that is played; with nobody there the one seen last, else the one the
+// exercise is written for, else one that reads it as it is entered.
+func (v *benchView) firstInstrument(last string) string {
+	played := map[string]bool{}
+	for _, student := range v.section {
+		played[student.Instrument] = true
+	}
+	if v.Student.ID != 0 || played[last] {
+		return cmp.Or(v.Student.Instrument, last)
+	}
+	for _, i := range instrument.All() {
+		if played[i.ID] {
+			return i.ID
+		}
+	}
+	for _, id := range []string{last, v.Exercise.WrittenFor} {
+		if _, known := instrument.ByID(id); known {
+			return id
+		}
+	}
+	return concertReader
+}
+
+// concertReader reads what is entered in concert pitch as it is.
+const concertReader = "flute"
+
 // metBefore collects the alterations of every letter, and the places on the
 // staff, in the book's earlier exercises as this instrument reads them.
-func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i instrument.Instrument, year int) (breakdown.Met, []score.Pitch, error) {
+func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i instrument.Instrument) (breakdown.Met, []score.Pitch, error) {
 	list, err := s.store.Exercises(ctx, t)
 	if err != nil {
 		return nil, nil, err
@@ -85,7 +109,7 @@ func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i ins
 			continue // the Shelf says that it cannot be read
 		}
 		if !source.Unpitched() {
-			part := instrument.Make(source, writtenFor, i, instrument.Placement{Year: year}).Part
+			part := instrument.Make(source, writtenFor, i, instrument.Placement{}).Part
 			met.Add(part)
 			for _, at := range part.Notes() {
 				p := part.At(at).Pitch

@@ -21,8 +21,7 @@ type chartView struct {
 	Instruments []instrument.Instrument
 	Notes       []chartLine
 	Sheet       sheetData // the whole range on the staff
-	FourValves  bool
-	Alternating bool
+	Kind        kindChoice
 	Drill       string // what a one-note drill sits well on
 	Years       []string
 }
@@ -61,8 +60,7 @@ func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
 	}
 	target = taught(kept, target)
 	v := chartView{
-		Instrument: target, Instruments: instrument.All(), FourValves: target.Valves == 4,
-		Alternating: kept.Fingers.Sticking[target.ID] == string(finger.Alternating),
+		Instrument: target, Instruments: instrument.All(), Kind: kindsOf(target, kept),
 	}
 	notes := finger.Chart(target)
 	for _, n := range notes {
@@ -85,11 +83,11 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, kept sto
 	part := score.Part{Sounds: target.Sounds}
 	words := wordsOf(kept)
 	data := drawnFor(target, stringColours(kept, target))
-	data.Named, data.Hands = true, words.Hands
+	data.Named, data.Fingered, data.Hands = true, true, words.Hands
 	for k, n := range notes {
 		if k%perMeasure == 0 {
 			part.Measures = append(part.Measures, score.Measure{Number: len(part.Measures) + 1, Meter: score.Meter{Beats: 4, Unit: 4}, Clef: target.Clef})
-			data.Measures = append(data.Measures, sheetMeasure{ID: mei.MeasureID(len(data.Measures)), Number: len(data.Measures) + 1})
+			data.Measures = append(data.Measures, sheetMeasure{ID: mei.MeasureID(len(data.Measures)), Number: len(data.Measures) + 1, Pulses: []sheetPulse{}, Events: []sheetEvent{}})
 			data.Order = append(data.Order, len(data.Order))
 		}
 		at := len(part.Measures) - 1
@@ -120,32 +118,9 @@ func (s *Server) prefer(w http.ResponseWriter, r *http.Request) {
 		}
 		delete(kept.Preferred[target.ID], note)
 		for _, n := range finger.Chart(taught(*kept, target)) {
-			if n.Spellings[0].MIDI() == note && n.Choice.Prefer(wanted).Text == wanted && wanted != n.Choice.Text {
+			if n.Spellings[0].MIDI() == note && n.Choice.Has(wanted) {
 				kept.Preferred[target.ID][note] = wanted
 			}
-		}
-	})
-}
-
-// keepKind keeps what the teacher's students have: four valves or three, and how
-// their hands share strokes.
-func (s *Server) keepKind(w http.ResponseWriter, r *http.Request) {
-	s.changeTaught(w, r, "", func(kept *store.Settings, target instrument.Instrument) {
-		if target.MayHaveFourth() {
-			if kept.Fingers.FourValves == nil {
-				kept.Fingers.FourValves = map[string]bool{}
-			}
-			kept.Fingers.FourValves[target.ID] = text(r, "valves") == "4"
-		}
-		if target.Unpitched() {
-			if kept.Fingers.Sticking == nil {
-				kept.Fingers.Sticking = map[string]string{}
-			}
-			sticking := ""
-			if text(r, "sticking") == string(finger.Alternating) {
-				sticking = string(finger.Alternating)
-			}
-			kept.Fingers.Sticking[target.ID] = sticking
 		}
 	})
 }
@@ -183,10 +158,10 @@ func newChartLine(n finger.ChartNote, target instrument.Instrument, kept store.S
 		concert = append(concert, name.Short(p, false))
 	}
 	low := n.Spellings[0]
-	usual := n.Choice.Text
-	choice := n.Choice.Prefer(kept.Preferred[target.ID][low.MIDI()])
+	wanted := kept.Preferred[target.ID][low.MIDI()]
+	choice := n.Choice.Prefer(wanted)
 	line := chartLine{
-		MIDI: low.MIDI(), Chosen: choice.Text != usual,
+		MIDI: low.MIDI(), Chosen: choice.Has(wanted),
 		Written: strings.Join(written, " or "), Spoken: strings.Join(spoken, " or "), Concert: strings.Join(concert, " or "),
 		Place: strings.Join(places, " or "), FirstYear: target.Comfort(1).Holds(low), Neighbours: neighbourNames(n.Neighbours),
 	}

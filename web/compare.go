@@ -1,8 +1,10 @@
 package web
 
 import (
+	"fmt"
 	"net/http"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/score"
@@ -15,6 +17,37 @@ type compareView struct {
 	A, B      passage
 	Result    *count.Compared
 	Problem   string
+	Proposed  []proposedPair
+}
+
+// proposedPair is two passages of the book worth laying beside each other.
+type proposedPair struct{ Link, One, Other, Why string }
+
+// mostProposed is how many pairs are proposed at a time.
+const mostProposed = 6
+
+// propose finds pairs in the teacher's books.
+func propose(exercises []store.Exercise) []proposedPair {
+	var sources []breakdown.Source
+	titles := map[int64]string{}
+	for _, x := range exercises {
+		sc, err := format.ReadKind(x.Format, []byte(x.Source))
+		if err != nil {
+			continue // the Shelf says that it cannot be read
+		}
+		part, _ := sourcePart(x, sc)
+		sources = append(sources, breakdown.Source{ID: x.ID, Part: part})
+		titles[x.ID] = fmt.Sprintf("%d · %s", x.Number, x.Title)
+	}
+	var list []proposedPair
+	for _, p := range breakdown.Pairs(sources, mostProposed) {
+		list = append(list, proposedPair{
+			Link:  fmt.Sprintf("/compare?a=%d&a-from=%d&a-to=%d&b=%d&b-from=%d&b-to=%d", p.A.ID, p.A.From, p.A.To, p.B.ID, p.B.From, p.B.To),
+			One:   fmt.Sprintf("%s, m. %d–%d", titles[p.A.ID], p.A.From, p.A.To),
+			Other: fmt.Sprintf("%s, m. %d–%d", titles[p.B.ID], p.B.From, p.B.To), Why: p.Why,
+		})
+	}
+	return list
 }
 
 // passage is some measures of an exercise; 0 leaves an end open.
@@ -35,6 +68,7 @@ func (s *Server) compare(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if v.A.Exercise == 0 || v.B.Exercise == 0 {
+		v.Proposed = propose(v.Exercises)
 		s.page(w, r, http.StatusOK, "compare", "Same or different", v)
 		return
 	}

@@ -16,7 +16,7 @@ import (
 // as they are there.
 func (v *benchView) openDrill() {
 	music, pieces := v.Report.DrillScore(v.Drills)
-	v.Options.Finger.Preferred, v.Options.Finger.Usual = v.drillFingerings(), true
+	v.Options.Finger.Preferred, v.Options.Finger.Placed, v.Options.Finger.Plain = v.drillFingerings(), nil, true
 	v.Options.Placed.Chosen = false
 	v.Report = breakdown.Read(music, music.Parts[0], v.Instrument.ID, v.Instrument, nil, v.Options)
 	v.Report.Pieces, v.InDrill, v.Octaves, v.Remarks, v.tempoWords = pieces, true, nil, nil, ""

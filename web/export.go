@@ -40,12 +40,6 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	if section := number(r, "section"); section != 0 {
-		if placed.Year, err = s.store.SectionYear(r.Context(), teacher(r).ID, section); err != nil {
-			s.failed(w, r, err)
-			return
-		}
-	}
 	made := instrument.Make(source, writtenFor, target, placed).Part
 	out := score.Score{Title: x.Title, Composer: sc.Composer, Tempo: sc.Tempo, TempoWords: sc.TempoWords, Parts: []score.Part{made}}
 	data, ending, kind, err := encode(out, target, text(r, "as"))

@@ -14,6 +14,20 @@ func taught(kept store.Settings, i instrument.Instrument) instrument.Instrument 
 	if kept.Fingers.FourValves[i.ID] {
 		return i.FourValves()
 	}
+	switch kind := kept.Fingers.Kinds[i.ID]; kind {
+	case "no-resonance":
+		i.NoResonance = i.Forks
+	case "left-f":
+		i.LeftF = i.Forks
+	case "four-down":
+		i.FourDown = i.OpenOrFour
+	case "pivot":
+		i.Pivots = i.MayPivot
+	case "2":
+		return i.Owning(2)
+	case "3":
+		return i.Owning(3)
+	}
 	return i
 }
 
@@ -22,8 +36,8 @@ func wordsOf(kept store.Settings) finger.Words {
 	return finger.Words{Hands: f.Hands, Spacing: f.Spacing, Two: f.Two, Three: f.Three}
 }
 
-func fingerOptions(kept store.Settings, i instrument.Instrument) finger.Options {
-	return finger.Options{Preferred: kept.Preferred[i.ID], Sticking: finger.Sticking(kept.Fingers.Sticking[i.ID])}
+func fingerOptions(kept store.Settings, i instrument.Instrument, year int) finger.Options {
+	return finger.Options{Year: year, Preferred: kept.Preferred[i.ID], Sticking: finger.Sticking(kept.Fingers.Sticking[i.ID])}
 }
 
 // stringColour is one string with its colour and the ink that reads on it.

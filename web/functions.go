@@ -1,6 +1,7 @@
 package web
 
 import (
+	"encoding/json"
 	"html/template"
 	"math"
 	"strconv"
@@ -14,13 +15,21 @@ import (
 
 // functions are what templates may call.
 var functions = template.FuncMap{
-	"slug":   slug,
-	"stages": routine.Stages,
-	"causes": routine.Causes,
-	"bar":    stageBar,
-	"short":  func(p score.Pitch) string { return name.Short(p, false) },
-	"tab":    func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
-	"pick":   func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
+	"slug":    slug,
+	"stages":  routine.Stages,
+	"causes":  routine.Causes,
+	"bar":     stageBar,
+	"because": because,
+	"json":    inJSON,
+	"short":   func(p score.Pitch) string { return name.Short(p, false) },
+	"tab":     func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
+	"pick":    func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
+}
+
+// inJSON writes a value for a script to read.
+func inJSON(v any) (string, error) {
+	text, err := json.Marshal(v)
+	return string(text), err
 }
 
 // linkedTab is an instrument with the address of its part.

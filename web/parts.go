@@ -86,7 +86,8 @@ type filePart struct {
 	Index   int
 	Name    string
 	Source  bool   // the exercise is made from it
-	Guess   string // the instrument its name speaks of
+	Guess   string // the instrument its name speaks of, unless another part has it
+	Note    string // why it should not be dealt out as it is
 	Content string // "4/4, F major, 16 measures"
 }
 
@@ -140,15 +141,37 @@ func fileParts(x store.Exercise) []filePart {
 		return nil
 	}
 	var list []filePart
+	guessed := map[string]bool{}
 	for i, p := range sc.Parts {
-		guess, _ := instrument.Guess(p.Name)
+		guess, known := instrument.Guess(p.Name)
+		note := ""
+		switch {
+		case known && guessed[guess.ID]:
+			note = fmt.Sprintf("Another part is the %s’s already: an instrument has one part.", guess.Name)
+			guess = instrument.Instrument{}
+		case known && otherTransposition(p, guess):
+			note = transpositionWords(p, guess)
+			guess = instrument.Instrument{}
+		}
+		guessed[guess.ID] = true
 		name := p.Name
 		if name == "" {
 			name = fmt.Sprintf("Part %d", i+1)
 		}
-		list = append(list, filePart{i, name, i == x.Part, guess.ID, describePart(p)})
+		list = append(list, filePart{i, name, i == x.Part, guess.ID, note, describePart(p)})
 	}
 	return list
+}
+
+// otherTransposition says whether a file writes a part for an instrument that sounds
+// otherwise than ours, octaves left aside: a clarinet in A is not one in B flat.
+func otherTransposition(p score.Part, i instrument.Instrument) bool {
+	return !i.Unpitched() && !p.Unpitched() && p.Sounds != (score.Interval{}) && (p.Sounds.Semitones-i.Sounds.Semitones)%12 != 0
+}
+
+func transpositionWords(p score.Part, i instrument.Instrument) string {
+	return fmt.Sprintf("Written for an instrument that sounds %s; the %s here sounds %s. Make it the source, and every part is transposed from it.",
+		instrument.SoundsWords(p.Sounds), i.Name, instrument.SoundsWords(i.Sounds))
 }
 
 // dealParts is the answer to which part of a file is which instrument: each one
@@ -156,6 +179,11 @@ func fileParts(x store.Exercise) []filePart {
 func (s *Server) dealParts(w http.ResponseWriter, r *http.Request) {
 	ctx, t := r.Context(), teacher(r).ID
 	x, err := s.store.ExerciseByID(ctx, t, idOf(r, "id"))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	sc, err := format.ReadKind(x.Format, []byte(x.Source))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -172,6 +200,10 @@ func (s *Server) dealParts(w http.ResponseWriter, r *http.Request) {
 			return
 		}
 		given[id] = true
+		if target, _ := instrument.ByID(id); otherTransposition(sc.Parts[i], target) {
+			s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{parts[i].Name + ": " + transpositionWords(sc.Parts[i], target)}})
+			return
+		}
 	}
 	for i := range parts {
 		id := text(r, fmt.Sprintf("instrument-%d", i))

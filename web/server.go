@@ -97,6 +97,7 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/bench/{id}", s.bench)
 			r.Post("/bench/{id}/attempts", s.addAttempt)
 			r.Post("/bench/{id}/drill", s.keepDrill)
+			r.Post("/bench/{id}/fingering", s.keepFingering)
 			r.Post("/attempts/{id}/undo", s.undoAttempt)
 
 			r.Get("/board", s.board)

@@ -72,7 +72,7 @@ func (s *Server) keepSettings(w http.ResponseWriter, r *http.Request) {
 	}
 	kept, err := readSettings(r)
 	kept.Preferred = before.Preferred // these are kept on the fingering charts
-	kept.Fingers.FourValves, kept.Fingers.Sticking = before.Fingers.FourValves, before.Fingers.Sticking
+	kept.Fingers.FourValves, kept.Fingers.Sticking, kept.Fingers.Kinds = before.Fingers.FourValves, before.Fingers.Sticking, before.Fingers.Kinds
 	if err != nil {
 		s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{Settings: kept, Problem: "Not saved: " + err.Error() + "."})
 		return

@@ -20,6 +20,7 @@ type sheetData struct {
 	Mechanism string         `json:"mechanism"`
 	LaneName  string         `json:"laneName"`
 	Named     bool           `json:"named"`           // the notes have names
+	Fingered  bool           `json:"fingered"`        // and something for the hands
 	Thumb     bool           `json:"thumb"`           // the left thumb has a hole or key of its own
 	Hands     bool           `json:"hands,omitempty"` // each hand counts its fingers 1 to 3
 	Lowest    int            `json:"lowest"`          // MIDI numbers of the range, as written
@@ -62,11 +63,50 @@ type sheetEvent struct {
 	MIDI      int               `json:"midi"` // as written
 	At        float64           `json:"at"`   // as a pulse's
 	Hand      string            `json:"hand,omitempty"`
-	Roll      int               `json:"roll,omitempty"`   // strokes
+	Roll      string            `json:"roll,omitempty"` // its strokes, or "long"; "all" where they are not counted
+	Alternate bool              `json:"alternate,omitempty"`
+	Usual     string            `json:"usual,omitempty"` // said, where an alternate stands
+	Printed   bool              `json:"printed,omitempty"`
+	Ways      []sheetWay        `json:"ways,omitempty"` // the other ways there are
+	Measure   int               `json:"measure"`
+	Event     int               `json:"event"`
 	Minded    bool              `json:"minded,omitempty"` // there is something to mind in playing it
 	Change    string            `json:"change,omitempty"` // from the note before
 	Alerts    []breakdown.Alert `json:"alerts"`
 	Why       []string          `json:"why"` // its count, its name, its marks
+}
+
+// sheetWay is another way to play a note.
+type sheetWay struct {
+	Text  string `json:"text"`
+	Said  string `json:"said"`
+	Usual bool   `json:"usual,omitempty"`
+}
+
+// addWays tells what else a note could be played with, and whether the usual way
+// stands.
+func (x *sheetEvent) addWays(e breakdown.Event, i instrument.Instrument, w finger.Words) {
+	x.Said = w.Say(i, e.Fingering)
+	x.Alternate, x.Printed = e.Played.Alternate(), e.Played.By == finger.Printed
+	if x.Alternate {
+		x.Usual = w.Say(i, e.Played.Usual)
+	}
+	for _, way := range e.Ways {
+		x.Ways = append(x.Ways, sheetWay{way.Text, w.Say(i, way.Text), way.Text == e.Played.Usual})
+	}
+}
+
+// rollLabel is what is written beside a roll.
+func rollLabel(r finger.Roll) string {
+	switch {
+	case r.Unmeasured:
+		return "all"
+	case r.Long():
+		return "long"
+	case r.Strokes > 0:
+		return strconv.Itoa(r.Strokes)
+	}
+	return ""
 }
 
 // reasons says everything there is to say about an event.
@@ -75,13 +115,19 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words, same []
 	if e.NameWhy != "" {
 		why = append(why, e.Name+", "+e.Place+". "+e.NameWhy)
 	}
-	if e.Played.Why != "" {
-		why = append(why, "Played "+w.Say(i, e.Fingering)+" here: "+e.Played.Why+".")
+	switch {
+	case e.Played.Alternate():
+		why = append(why, fmt.Sprintf("Not the usual way: %s%s. Usual: %s.", w.Say(i, e.Fingering), because(e.Played), w.Say(i, e.Played.Usual)))
+	case e.Played.By == finger.Printed || e.Played.By == finger.Chosen:
+		why = append(why, fmt.Sprintf("%s, the usual way%s.", w.Say(i, e.Fingering), because(e.Played)))
 	}
 	if e.Care != "" {
 		why = append(why, "Mind: "+e.Care+".")
 	}
 	for _, way := range e.Ways {
+		if way.Text == e.Played.Usual {
+			continue
+		}
 		why = append(why, "Or "+w.Say(i, way.Text)+": "+way.Why+".")
 	}
 	if n := e.Played.Partial; n > 0 {
@@ -96,9 +142,22 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words, same []
 	return why
 }
 
+// because says why a fingering stands.
+func because(c finger.Choice) string {
+	switch {
+	case c.By == finger.Chosen:
+		return ", as you chose"
+	case c.By == finger.Printed:
+		return ", as it is printed"
+	case c.Why == "":
+		return ""
+	}
+	return ", " + c.Why
+}
+
 // playedAlike lists the neighbours of a note that is played its usual way.
 func playedAlike(e breakdown.Event, same map[int][]score.Pitch, midi int) []score.Pitch {
-	if e.Played.Why != "" {
+	if e.Played.Alternate() {
 		return nil
 	}
 	return same[midi]
@@ -119,7 +178,7 @@ func sameTube(i instrument.Instrument, same []score.Pitch) string {
 func drawnFor(i instrument.Instrument, strings []stringColour) sheetData {
 	data := sheetData{
 		Thumb: i.Thumb, Mechanism: string(i.Mechanism), LaneName: i.LaneName(), Strings: strings,
-		Keys: finger.Keys(i), KeyOrder: finger.Order(i), Valves: i.Valves, ThumbSide: i.ID == "horn-double", Trigger: i.ID == "trombone-f",
+		Keys: finger.Keys(i), KeyOrder: finger.Order(i), Valves: i.Valves, ThumbSide: i.ThumbSide, Trigger: i.Attachment,
 	}
 	data.Lowest, data.Highest = i.Lowest.MIDI(), i.Highest.MIDI()
 	for _, d := range i.Drums {
@@ -137,7 +196,10 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 		same = finger.Neighbours(target)
 	}
 	for i, m := range r.Part.Measures {
-		measure := sheetMeasure{ID: mei.MeasureID(i), Number: m.Number, Offset: m.Offset.Float(), Length: m.Length.Float()}
+		measure := sheetMeasure{
+			ID: mei.MeasureID(i), Number: m.Number, Offset: m.Offset.Float(), Length: m.Length.Float(),
+			Pulses: []sheetPulse{}, Events: []sheetEvent{}, // a measure of rest has no notes, and the script no null
+		}
 		for k, cell := range r.Measures[i].Lane {
 			measure.Pulses = append(measure.Pulses, sheetPulse{
 				ID: mei.PulseID(i, k), At: cell.Place.Float(), Text: cell.Text(), Look: cell.Look, Tap: cell.Tap,
@@ -145,15 +207,16 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 			})
 		}
 		for j, e := range r.Measures[i].Events {
-			if e.Kind == "note" && !e.Tied {
+			if e.Kind == "note" && (!e.Tied || e.Fingering != "") { // the tap that ends a roll is struck
 				measure.Events = append(measure.Events, sheetEvent{
 					ID: mei.EventID(score.Place{Measure: i, Event: j}), Name: e.ShortName, Spoken: e.Name,
 					Fingering: e.Fingering, Alerts: e.Alerts, Why: reasons(e, target, w, playedAlike(e, same, m.Events[j].Pitch.MIDI())), MIDI: m.Events[j].Pitch.MIDI(), At: e.Start.Float(),
-					Hand: e.Hand, Roll: e.Played.Roll.Strokes, Minded: e.Care != "",
+					Hand: e.Hand, Roll: rollLabel(e.Played.Roll), Minded: e.Care != "", Measure: i, Event: j,
 				})
 				last := &measure.Events[len(measure.Events)-1]
 				if e.Fingering != "" {
-					last.Said = w.Say(target, e.Fingering)
+					data.Fingered = true
+					last.addWays(e, target, w)
 				}
 				if e.Change != nil {
 					last.Change = e.Change.Why

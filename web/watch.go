@@ -4,15 +4,18 @@ import (
 	"strings"
 
 	"unhurriedbench/core/breakdown"
-	"unhurriedbench/core/finger"
 	"unhurriedbench/core/instrument"
 )
 
 // Watch lists what to watch for in the piece at hand.
 func (v benchView) Watch() []watched {
 	var list []watched
-	for i := v.Piece.From; i <= v.Piece.To; i++ {
+	for _, passage := range v.Passages {
+		i := passage.At
 		for _, e := range v.Report.Measures[i].Events {
+			if e.Start.Less(passage.From) || !e.Start.Less(passage.To) {
+				continue
+			}
 			label, why := e.ShortName, e.Why
 			if label == "" {
 				label = e.Fingering
@@ -21,7 +24,7 @@ func (v benchView) Watch() []watched {
 			if tuning {
 				why = strings.TrimSpace(strings.ToUpper(e.Care[:1]) + e.Care[1:] + ". " + why)
 			}
-			if tuning || e.Has(breakdown.Trap) || e.Has(breakdown.Accidental) || e.Has(breakdown.Carried) || e.Has(breakdown.Cancelled) || e.Change != nil && e.Change.Cost >= finger.Hard {
+			if tuning || e.Has(breakdown.Trap) || e.Has(breakdown.Accidental) || e.Has(breakdown.Carried) || e.Has(breakdown.Cancelled) || e.Has(breakdown.HardChange) {
 				list = append(list, watched{v.Report.Measures[i].Number, label, e.Has(breakdown.Trap), why})
 			}
 		}

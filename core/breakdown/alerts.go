@@ -8,7 +8,7 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// noted is what is to be marked at one event, with a reason for each alert.
+// noted is what is to be marked at one event, and every reason there is.
 type noted struct {
 	alerts  []Alert
 	reasons []string
@@ -17,12 +17,34 @@ type noted struct {
 
 func (n *noted) add(a Alert, reason string) {
 	n.alerts = append(n.alerts, a)
-	if reason != "" {
-		n.reasons = append(n.reasons, reason)
-	}
+	n.reasons = append(n.reasons, reason)
 }
 
+// tell adds a reason without an alert: it is there on request.
+func (n *noted) tell(reason string) { n.reasons = append(n.reasons, reason) }
+
 func (n noted) why() string { return strings.Join(n.reasons, " ") }
+
+// lineMeasures is how many measures a line of music is taken to have: alerts that
+// come again and again are given once a line. Source: common practice of printed
+// exercises.
+const lineMeasures = 4
+
+// lineOf is the line of music that a measure stands in.
+func lineOf(m score.Measure) int { return max(m.Number-1, 0) / lineMeasures }
+
+// once remembers what has been marked in a line of music.
+type once map[[3]int]bool
+
+// first says whether a letter in an alteration comes for the first time in its line.
+func (o once) first(m score.Measure, p score.Pitch) bool {
+	at := [3]int{lineOf(m), int(p.Step), p.Alter}
+	if o[at] {
+		return false
+	}
+	o[at] = true
+	return true
+}
 
 // staffLine is one line or space.
 type staffLine struct {
@@ -46,6 +68,7 @@ func findAlerts(part score.Part, met Met) [][]noted {
 // still govern, and the first note of the next measure that they do not.
 func markAccidentals(part score.Part, marks [][]noted) {
 	before := map[staffLine]int{} // alterations that signs left behind in the last measure
+	inKey := once{}
 	for i, m := range part.Measures {
 		signs := map[staffLine]int{}
 		said := map[score.Step]bool{} // letters that were flat or sharp in this measure
@@ -75,7 +98,12 @@ func markAccidentals(part score.Part, marks [][]noted) {
 				delete(before, at)
 			}
 			if !e.Tied && !e.Sign && !governed && byKey != 0 {
-				n.add(InKey, fmt.Sprintf("The key signature makes every %s %s.", p.Step, strings.TrimSpace(score.AlterWord(byKey))))
+				reason := fmt.Sprintf("The key signature makes every %s %s.", p.Step, strings.TrimSpace(score.AlterWord(byKey)))
+				if inKey.first(m, p) {
+					n.add(InKey, reason)
+				} else {
+					n.tell(reason)
+				}
 			}
 			if p.Alter == 0 && said[p.Step] {
 				n.natural = true
@@ -107,11 +135,11 @@ func signReason(p score.Pitch, byKey int) string {
 }
 
 // markTraps marks letters that sound otherwise than in everything before. When
-// earlier exercises are known, every note of a letter that is new in this
-// alteration is one; without them, the first note in the exercise that differs
-// from all of its letter before it.
+// earlier exercises are known, the first note in each line of a letter that is new
+// in this alteration is one; without them, the first note in the exercise that
+// differs from all of its letter before it.
 func markTraps(part score.Part, met Met, marks [][]noted) {
-	here := Met{}
+	here, trapped := Met{}, once{}
 	for _, at := range part.Notes() {
 		e := part.At(at)
 		if e.Unpitched || e.Tied {
@@ -124,8 +152,13 @@ func markTraps(part score.Part, met Met, marks [][]noted) {
 		}
 		if len(known) > 0 && !known[p.Alter] {
 			n := &marks[at.Measure][at.Event]
-			n.add(Trap, fmt.Sprintf("Watch out: this is %s, and %s was %s %s.",
-				name.Spoken(p, true), p.Step, alterations(known), where))
+			reason := fmt.Sprintf("Watch out: this is %s, and %s was %s %s.",
+				name.Spoken(p, true), p.Step, alterations(known), where)
+			if trapped.first(part.Measures[at.Measure], p) {
+				n.add(Trap, reason)
+			} else {
+				n.tell(reason)
+			}
 			n.natural = p.Alter == 0
 		}
 		here.add(p)
@@ -146,8 +179,8 @@ func alterations(known map[int]bool) string {
 	return strings.Join(words, " or ")
 }
 
-// markRespelled marks notes whose key on the instrument has two names in the
-// exercise.
+// markRespelled marks the first note of each spelling whose key on the instrument has
+// two names in the exercise.
 func markRespelled(part score.Part, marks [][]noted) {
 	spellings := map[int]map[score.Step]score.Pitch{}
 	for _, at := range part.Notes() {
@@ -159,35 +192,69 @@ func markRespelled(part score.Part, marks [][]noted) {
 			spellings[midi][e.Pitch.Step] = e.Pitch
 		}
 	}
+	marked := map[score.Pitch]bool{}
 	for _, at := range part.Notes() {
 		e := part.At(at)
-		if e.Unpitched || e.Tied {
+		if e.Unpitched || e.Tied || len(spellings[e.Pitch.MIDI()]) < 2 {
 			continue
 		}
-		for step, other := range spellings[e.Pitch.MIDI()] {
-			if step != e.Pitch.Step {
-				marks[at.Measure][at.Event].add(Respelled,
-					fmt.Sprintf("Played the same as the %s elsewhere.", name.Spoken(other, true)))
-				break
+		n := &marks[at.Measure][at.Event]
+		for step := score.C; step <= score.B; step++ {
+			other, spelled := spellings[e.Pitch.MIDI()][step]
+			if !spelled || step == e.Pitch.Step {
+				continue
 			}
+			reason := fmt.Sprintf("Played the same as the %s elsewhere.", name.Spoken(other, true))
+			if marked[e.Pitch] {
+				n.tell(reason)
+			} else {
+				n.add(Respelled, reason)
+			}
+			break
 		}
+		marked[e.Pitch] = true
 	}
 }
 
-// markLong marks notes of two beats or more next to a note of a beat or less,
-// and the final note.
+// markLong marks notes of three beats or more beside a note of a beat or less, notes
+// of two beats beside one of half a beat or less, the first in each line; and
+// the final note.
 func markLong(part score.Part, marks [][]noted) {
 	sounding := part.Sounding(part.Written())
+	marked := map[int]bool{}
 	for k, note := range sounding {
 		beat := part.Measures[note.Place.Measure].Meter.Beat()
 		n := &marks[note.Place.Measure][note.Place.Event]
 		if k == len(sounding)-1 {
-			n.add(Last, "The last note: hold it until the next downbeat.")
+			n.add(Last, lastWords(part))
 			continue
 		}
-		moving := k > 0 && sounding[k-1].Length.Cmp(beat) <= 0 || sounding[k+1].Length.Cmp(beat) <= 0
-		if moving && note.Length.Cmp(beat.Mul(score.Frac(2, 1))) >= 0 {
-			n.add(Long, "A long note among moving ones: keep its full length.")
+		quickest := sounding[k+1].Length
+		if k > 0 && sounding[k-1].Length.Less(quickest) {
+			quickest = sounding[k-1].Length
+		}
+		beats := note.Length.Div(beat)
+		if beats.Cmp(score.Frac(3, 1)) >= 0 && quickest.Cmp(beat) <= 0 ||
+			beats.Cmp(score.Frac(2, 1)) >= 0 && quickest.Cmp(beat.Mul(score.Frac(1, 2))) <= 0 {
+			const reason = "A long note among moving ones: keep its full length."
+			line := lineOf(part.Measures[note.Place.Measure])
+			if marked[line] {
+				n.tell(reason)
+			} else {
+				n.add(Long, reason)
+			}
+			marked[line] = true
 		}
 	}
+}
+
+// lastWords says where the final note ends: where a rest begins, or on the downbeat
+// after the last measure.
+func lastWords(part score.Part) string {
+	last := len(part.Measures) - 1
+	events := part.Measures[last].Events
+	if events[len(events)-1].Kind == score.Rest {
+		return "The last note: stop where the rest begins, not before."
+	}
+	return "The last note: hold it until the next downbeat."
 }

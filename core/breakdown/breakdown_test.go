@@ -44,7 +44,7 @@ func alerts(r Report, wanted Alert) string {
 func TestAccidentals(t *testing.T) {
 	r := read(t, "M:4/4\nL:1/4\nK:Bb\nd e d2|=e e f e|e f e2|]", "violin", nil)
 	for alert, want := range map[Alert]string{
-		InKey: "1.2 3.1 3.3", Accidental: "2.1", Carried: "2.2 2.4", Cancelled: "3.1", Trap: "2.1",
+		InKey: "1.2", Accidental: "2.1", Carried: "2.2 2.4", Cancelled: "3.1", Trap: "2.1",
 	} {
 		if got := alerts(r, alert); got != want {
 			t.Errorf("%s is given at %q, want %q", alert, got, want)
@@ -77,8 +77,11 @@ func TestTrapsFromEarlierExercises(t *testing.T) {
 	met := Met{}
 	met.Add(earlier.Parts[0])
 	r := read(t, "M:4/4\nL:1/4\nK:F\nd e f e|B4|]", "violin", met)
-	if got := alerts(r, Trap); got != "1.2 1.4" {
-		t.Errorf("with one flat less the traps are at %q, want every E", got)
+	if got := alerts(r, Trap); got != "1.2" {
+		t.Errorf("with one flat less the traps are at %q, want the first E of the line", got)
+	}
+	if e := r.Measures[0].Events[3]; !strings.Contains(e.Why, "E was flat in every exercise so far") {
+		t.Errorf("the second E says %q", e.Why)
 	}
 	if e := r.Measures[0].Events[1]; e.Name != "E natural" || !strings.Contains(e.Why, "E was flat in every exercise so far") {
 		t.Errorf("the trap is called %q because %q", e.Name, e.Why)
@@ -90,11 +93,66 @@ func TestTrapsFromEarlierExercises(t *testing.T) {
 }
 
 func TestOtherAlerts(t *testing.T) {
-	r := read(t, "M:4/4\nL:1/4\nK:C\nc d e2|^G _A G2|c3 d|c4|]", "violin", nil)
-	for alert, want := range map[Alert]string{Long: "1.3 2.3 3.1", Last: "4.1", Respelled: "2.1 2.2"} {
-		if got := alerts(r, alert); !strings.HasPrefix(got, want[:3]) || alert == Last && got != want {
-			t.Errorf("%s is given at %q, want %q", alert, got, want)
+	tests := []struct {
+		name, music string
+		alert       Alert
+		want        string
+	}{
+		{"three beats beside a quarter are long", "c3 d|c d e2|c4|]", Long, "1.1"},
+		{"two beats are long among eighths", "c2 d/e/ f|c2 d e|c4|]", Long, "1.1"},
+		{"the last note", "c3 d|c4|]", Last, "2.1"},
+		{"each spelling once", "^G _A G2|^G _A G2|c4|]", Respelled, "1.1 1.2"},
+		{"the key once a line", "[K:F]B B c2|B4|B4|B4|B4|c4|]", InKey, "1.1 5.1"},
+	}
+	for _, tt := range tests {
+		r := read(t, "M:4/4\nL:1/4\nK:C\n"+tt.music, "violin", nil)
+		if got := alerts(r, tt.alert); got != tt.want {
+			t.Errorf("%s: %s is given at %q, want %q", tt.name, tt.alert, got, tt.want)
 		}
+	}
+	for music, want := range map[string]string{"c4|]": "until the next downbeat", "c3 z|]": "stop where the rest begins"} {
+		if e := read(t, "M:4/4\nL:1/4\nK:C\n"+music, "violin", nil).Measures[0].Events[0]; !strings.Contains(e.Why, want) {
+			t.Errorf("the last note of %s says %q", music, e.Why)
+		}
+	}
+}
+
+// A hard change is marked at its first place and at its quickest, there and back being
+// one; it is told at every place.
+func TestHardChangesAreMarkedOnce(t *testing.T) {
+	r := read(t, "M:4/4\nL:1/4\nK:Bb\nD C D C|D2 C2|D/C/D/C/ D2|]", "trombone", nil)
+	if got := alerts(r, HardChange); got != "" {
+		t.Errorf("from D to C in second-nearest positions is hard at %q", got)
+	}
+	r = read(t, "M:4/4\nL:1/4\nK:Bb\nB, C B, C|B,2 C2|B,/C/B,/C/ D2|]", "trombone", nil)
+	if got := alerts(r, HardChange); got != "1.2 3.1" {
+		t.Errorf("from B flat to C, first to sixth position, is hard at %q", got)
+	}
+	if e := r.Measures[0].Events[2]; e.Change == nil || !e.Change.Hard {
+		t.Errorf("the way back says %+v", e.Change)
+	}
+}
+
+// On strings a finger that comes back to another place, with a note between, is
+// hard; a shift is said across an open string.
+func TestChangesWithANoteBetween(t *testing.T) {
+	violin := read(t, "M:4/4\nL:1/4\nK:C\n^c d =c2|]", "violin", nil)
+	if c := violin.Measures[0].Events[2].Change; !c.Hard || !strings.Contains(c.Why, "finger 2 now stands in another place") {
+		t.Errorf("C sharp, D, C natural is %+v", c)
+	}
+	s, err := abc.Read("M:4/4\nL:1/4\nK:C clef=bass\n^C, D, ^C G,|C2 C2|]\n")
+	if err != nil {
+		t.Fatal(err)
+	}
+	bass, _ := instrument.ByID("bass")
+	part := Read(s, s.Parts[0], "bass", bass, nil, Options{})
+	if c := part.Measures[1].Events[0].Change; !strings.Contains(c.Why, "the finger") && !strings.Contains(c.Why, "a finger goes down") {
+		t.Errorf("over the open G: %+v", c)
+	}
+	s, _ = abc.Read("M:4/4\nL:1/4\nK:C clef=bass\nA, G, C2|]\n")
+	part = Read(s, s.Parts[0], "bass", bass, nil, Options{})
+	if c := part.Measures[0].Events[2].Change; !strings.Contains(c.Why, "shifts to third position while the open string sounds") {
+		t.Errorf("from A to C over the open G: %+v", c)
 	}
 }
 
@@ -123,23 +181,39 @@ func TestChanges(t *testing.T) {
 
 func TestCut(t *testing.T) {
 	tests := []struct{ name, music, want string }{
-		{"every two measures", "M:4/4\nL:1/4\nK:C\nc4|d4|e4|f4|g4|]", "A 1 2, B 3 4, C 5, Whole 1 2 3 4 5"},
-		{"at a rest", "M:4/4\nL:1/4\nK:C\nc3 z|d4|e4|f4|]", "A 1, B 2 3, C 4, Whole 1 2 3 4"},
-		{"pickup goes along", "M:4/4\nL:1/4\nK:C\nc|d4|e4|f4|g3|]", "A 0 1 2, B 3 4, Whole 0 1 2 3 4"},
-		{"rests go with the piece before", "M:4/4\nL:1/4\nK:C\nc4|d4|z4|f4|g4|]", "A 1 2 3, B 4 5, Whole 1 2 3 4 5"},
-		{"one piece is the whole", "M:4/4\nL:1/4\nK:C\nc4|d4|]", "A 1 2"},
-		{"a short rest does not cut", "M:4/4\nL:1/8\nK:C\nc4 d2 ez|d8|e8|]", "A 1 2, B 3, Whole 1 2 3"},
+		{"every two measures, three at the end", "c4|d4|e4|f4|g4|]", "A 1 2, B 3 4 5, Whole 1 2 3 4 5"},
+		{"at a rest", "c4|d4|e3 z|f4|g4|c4|c4|]", "A 1 2 3, B 4 5, C 6 7, Whole 1 2 3 4 5 6 7"},
+		{"no piece of one measure", "c3 z|d4|e4|f4|]", "A 1 2, B 3 4, Whole 1 2 3 4"},
+		{"pickup goes along", "c|d4|e4|f4|g3|]", "A 0 1 2, B 3 4, Whole 0 1 2 3 4"},
+		{"rests go with the piece before", "c4|d4|z4|f4|g4|]", "A 1 2 3, B 4 5, Whole 1 2 3 4 5"},
+		{"long rests stand in the whole", "c4|d4|z4|z4|z4|z4|f4|g4|]", "A 1 2, B 7 8, Whole 1 2 3 4 5 6 7 8"},
+		{"and so do rests before the first note", "z4|z4|f4|g4|c4|c4|]", "A 3 4, B 5 6, Whole 1 2 3 4 5 6"},
+		{"one piece is the whole", "c4|d4|]", "A 1 2"},
+		{"not inside a tie", "c4|d4-|d4|e4|f4|g4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
+		{"not inside a slur", "c4|(d4|e4)|f4|f4|f4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
+		{"a repeat first", "|:c4|d4|e4:|f4|g4|a4|b4|]", "A 1 2 3, B 4 5, C 6 7, Whole 1 2 3 4 5 6 7"},
+		{"a second ending with the measure before", "|:c4|d4|e4|f4|1g4:|2c4|]", "A 1 2, B 3 4, C 5, D 4 6, Whole 1 2 3 4 5 6"},
+		{"a double bar", "c4|d4|e4||f4|g4|a4|b4|]", "A 1 2 3, B 4 5, C 6 7, Whole 1 2 3 4 5 6 7"},
+		{"a breath", "c4|d4|e4!breath!|f4|g4|a4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
+		{"a phrase keeps its own pickup", "c d e f|g2 z c|d e f g|a4|]", "A 1 2 to 3/4, B 3/4 3 4, Whole 1 2 3 4"},
+		{"rests alone", "z4|z4|]", "A 1 2"},
 	}
 	for _, tt := range tests {
-		s, err := abc.Read(tt.music + "\n")
+		s, err := abc.Read("M:4/4\nL:1/4\nK:C\n" + tt.music + "\n")
 		if err != nil {
-			t.Fatal(err)
+			t.Fatalf("%s: %v", tt.name, err)
 		}
 		var words []string
 		for _, p := range Cut(s.Parts[0]) {
 			text := p.Label
+			if p.Start != nil {
+				text += " " + p.Start.String()
+			}
 			for _, n := range p.Measures {
 				text += " " + string(rune('0'+n))
+			}
+			if p.End != nil {
+				text += " to " + p.End.String()
 			}
 			words = append(words, text)
 		}
@@ -151,15 +225,49 @@ func TestCut(t *testing.T) {
 
 func TestPiecesSayWhatTheyRepeat(t *testing.T) {
 	for music, want := range map[string]string{
-		"c d e f|g4|c d e f|g4|]":    "the same as m. 1–2, to the end",
-		"c d e f|g4|d e f g|a4|]":    "m. 1–2 again, shifted, to the end",
-		"c d e f|g4|e c g c|e4|]":    "the rhythm of m. 1–2, to the end",
-		"c d e f|g4|e2 c2|c d e f|]": "to the end",
-		"c d e f|g4|c d e f|a2 g2|]": "to the end",
+		"c d e f|g4|c d e f|g4|]":                                "the same as m. 1–2, to the end",
+		"c d e f|g4|d e f g|a4|]":                                "m. 1–2 again, shifted, to the end",
+		"c d e f|g4|e c g c|e4|]":                                "the rhythm of m. 1–2, to the end",
+		"c d e f|g4|e2 c2|c d e f|]":                             "to the end",
+		"c d e f|g4|c d e f|a2 g2|]":                             "to the end",
+		"c|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]": "starts with the pickup, the next phrase begins with a pickup",
 	} {
 		pieces := read(t, "M:4/4\nL:1/4\nK:C\n"+music, "violin", nil).Pieces
 		if got := pieces[1].Why; got != want {
 			t.Errorf("%s: the second piece says %q, want %q", music, got, want)
+		}
+	}
+	open := read(t, "M:4/4\nL:1/4\nK:F\nc|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]", "violin", nil).Pieces
+	if p := open[2]; p.Why != "the same as pickup, m. 1–2, starts with the pickup, the next phrase begins with a pickup" || p.Span() != "pickup, m. 5–6" {
+		t.Errorf("the third phrase is %s because %q", p.Span(), p.Why)
+	}
+}
+
+// Of every demo-like line each note that is struck belongs to a piece, and no piece
+// begins inside a tie.
+func TestPiecesHoldEveryNote(t *testing.T) {
+	for _, music := range []string{"c|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]", "|:c4|d4|e4|f4|1g4:|2c4|d4|]", "c4|d4-|d2 e2|(f4|g4)|a4|b4|]"} {
+		r := read(t, "M:4/4\nL:1/4\nK:C\n"+music, "violin", nil)
+		held := map[score.Place]bool{}
+		for _, p := range r.Pieces {
+			if p.Label == "Whole" {
+				continue
+			}
+			for n, passage := range p.Passages(r.Part) {
+				for j, e := range r.Part.Measures[passage.At].Events {
+					if !e.Start.Less(passage.From) && e.Start.Less(passage.To) {
+						held[score.Place{Measure: passage.At, Event: j}] = true
+						if n == 0 && e.Start == passage.From && e.Tied {
+							t.Errorf("%s: piece %s begins inside a tie", music, p.Label)
+						}
+					}
+				}
+			}
+		}
+		for _, at := range r.Part.Notes() {
+			if !held[at] {
+				t.Errorf("%s: the note at %v is in no piece", music, at)
+			}
 		}
 	}
 }
@@ -193,10 +301,10 @@ func TestJSONKeepsItsContract(t *testing.T) {
 	}
 	for _, want := range []string{
 		`"title":"Lamp","instrument":"trombone","clef":"bass","key":{"fifths":-2,"name":"B flat major"},"meter":"4/4"`,
-		`{"kind":"note","start":"0","length":"1/2","pitch":"Bb3","concert":"Bb3","name":"B flat","place":"space above the staff","count":"1","held":["2","3"],"tap":"down","fingering":"1","alternates":["5"],"tied":false`,
-		`"start":"1/2","length":"1/4","pitch":"Bb3","concert":"Bb3","name":"B flat","place":"space above the staff","tap":"down","tied":true`,
+		`{"kind":"note","start":"0","length":"1/2","pitch":"Bb2","concert":"Bb2","name":"B flat","place":"line 2","count":"1","held":["2","3"],"tap":"down","fingering":"1","alternates":[],"tied":false`,
+		`"start":"1/2","length":"1/4","pitch":"Bb2","concert":"Bb2","name":"B flat","place":"line 2","tap":"down","tied":true`,
 		`{"kind":"rest","start":"3/4","length":"1/4","count":"4","held":[],"tap":"down","tied":false,"alerts":[]}`,
-		`"order":[1]`, `"pieces":[{"label":"A","measures":[1],"why":"ends at the rest"}]`,
+		`"order":[1]`, `"pieces":[{"label":"A","measures":[1],"why":"to the end"}]`,
 	} {
 		if !strings.Contains(string(text), want) {
 			t.Errorf("%s is missing in\n%s", want, text)

@@ -38,7 +38,7 @@ func (r Report) Drills(target instrument.Instrument) []Drill {
 	}
 	found := map[[2]finger.Played]*Drill{}
 	for _, c := range r.changes {
-		if c.change.Cost < worthADrill || c.from.Pitch == c.to.Pitch {
+		if c.rested || c.change.Cost < worthADrill || c.from.Pitch == c.to.Pitch {
 			continue
 		}
 		pair := [2]finger.Played{c.from, c.to}
@@ -53,7 +53,7 @@ func (r Report) Drills(target instrument.Instrument) []Drill {
 		if c.change.Cost > d.Change.Cost {
 			d.Change, d.From, d.To = c.change, c.from, c.to
 		}
-		d.Measures = append(d.Measures, c.measure)
+		d.Measures = append(d.Measures, r.Measures[c.at.Measure].Number)
 	}
 	var list []Drill
 	for _, d := range found {
@@ -88,9 +88,9 @@ func (r Report) DrillScore(drills []Drill) (score.Score, []Piece) {
 			part.Measures = append(part.Measures, r.drillMeasure(d, lengths, len(part.Measures)+1))
 		}
 		part.Measures[len(part.Measures)-1].DoubleBar = true
-		p := Piece{Label: fmt.Sprintf("%s – %s", name.Short(d.From.Pitch, false), name.Short(d.To.Pitch, false)), From: from, To: from + drillMeasures - 1}
+		p := Piece{Label: fmt.Sprintf("%s – %s", name.Short(d.From.Pitch, false), name.Short(d.To.Pitch, false))}
 		for k := range drillMeasures {
-			p.Measures = append(p.Measures, from+k+1)
+			p.Measures, p.At = append(p.Measures, from+k+1), append(p.At, from+k)
 		}
 		p.Why = fmt.Sprintf("%s, from %s; start at %d", d.Change.Why, measureWords(d.Measures), d.Tempo)
 		pieces = append(pieces, p)

@@ -10,81 +10,361 @@ import (
 
 // Piece is a run of measures learned on its own.
 type Piece struct {
-	Label    string `json:"label"`    // "A", "B"…, or "Whole"
-	Measures []int  `json:"measures"` // their numbers
-	Why      string `json:"why"`
+	Label    string          `json:"label"`           // "A", "B"…, or "Whole"
+	Measures []int           `json:"measures"`        // their numbers, without those its pickup stands in
+	Start    *score.Fraction `json:"start,omitempty"` // in the measure before its first: where its pickup begins
+	End      *score.Fraction `json:"end,omitempty"`   // in its last measure: where the next piece's pickup begins
+	Why      string          `json:"why"`
 
-	From int `json:"-"` // index of its first measure in the part
-	To   int `json:"-"` // index of its last
+	At []int `json:"-"` // indexes of its measures in the part, as played
 }
 
-// Span says which measures: "m. 3–4", "pickup and m. 1–2".
+// From is the index of its first measure in the part, its pickup left out.
+func (p Piece) From() int { return p.At[0] }
+
+// To is the index of its last measure.
+func (p Piece) To() int { return p.At[len(p.At)-1] }
+
+// Span says which measures: "m. 3–4", "pickup, m. 1–2", "m. 6, 9–10".
 func (p Piece) Span() string {
-	first, last := p.Measures[0], p.Measures[len(p.Measures)-1]
+	numbers := p.Measures
 	lead := ""
-	if first == 0 {
-		if last == 0 {
-			return "pickup"
+	switch {
+	case p.Start != nil:
+		lead = "pickup, "
+	case numbers[0] == 0 && len(numbers) == 1:
+		return "pickup"
+	case numbers[0] == 0:
+		lead, numbers = "pickup, ", numbers[1:]
+	}
+	var runs []string
+	for from := 0; from < len(numbers); {
+		to := from
+		for to+1 < len(numbers) && numbers[to+1] == numbers[to]+1 {
+			to++
 		}
-		lead, first = "pickup, ", 1
+		run := fmt.Sprint(numbers[from])
+		if to > from {
+			run = fmt.Sprintf("%d–%d", numbers[from], numbers[to])
+		}
+		runs = append(runs, run)
+		from = to + 1
 	}
-	if first == last {
-		return fmt.Sprintf("%sm. %d", lead, first)
-	}
-	return fmt.Sprintf("%sm. %d–%d", lead, first, last)
+	return lead + "m. " + strings.Join(runs, ", ")
 }
 
-// longestPiece is how many full measures a piece has at most.
-const longestPiece = 2
+// fewest is how many measures a piece has at least, and a phrase is cut into.
+const fewest = 2
 
-// Cut divides a part into pieces: after every two measures, and earlier where a
-// rest of a beat or more ends a measure. A pickup belongs to the piece after
-// it, measures of rest to the piece before, and the last piece is the whole.
+// Cut divides a part into pieces: at repeats, endings, fine and double bars; then at
+// the ends of phrases, which are rests, breaths and long notes before a pickup like
+// that of the exercise; then by two measures. A phrase keeps its pickup. Nothing is
+// cut inside a tie or a slur. A second ending is joined to the measure that leads to
+// it. No piece but an ending has fewer than two measures where the exercise has
+// more, and none is without a note to strike. The last piece is the whole. Source:
+// common practice.
 func Cut(part score.Part) []Piece {
-	var pieces []Piece
-	from, full := 0, 0
-	for i, m := range part.Measures {
-		if m.Number > 0 && !m.Split {
-			full++
+	c := newCutter(part)
+	var runs []run
+	for _, s := range c.sections() {
+		runs = append(runs, c.phrases(s)...)
+	}
+	runs = c.joinShort(runs)
+	for _, r := range runs {
+		if r.lead > 0 {
+			c.taken[r.from-1] = r.lead
 		}
-		last := i == len(part.Measures)-1
-		if !last && (part.Measures[i+1].Split || resting(part.Measures[i+1])) {
-			continue
-		}
-		rest := m.Number > 0 && endsInRest(m)
-		if last || rest || full >= longestPiece {
-			pieces = append(pieces, newPiece(part, from, i, len(pieces), rest))
-			from, full = i+1, 0
-		}
+	}
+	pieces := make([]Piece, len(runs))
+	for n, r := range runs {
+		pieces[n] = c.piece(r, n)
 	}
 	if len(pieces) > 1 {
-		whole := newPiece(part, 0, len(part.Measures)-1, 0, false)
-		whole.Label, whole.Why = "Whole", "one tempo throughout"
+		whole := c.piece(run{from: 0, to: len(part.Measures) - 1, why: "one tempo throughout"}, 0)
+		whole.Label, whole.Why, whole.End = "Whole", "one tempo throughout", nil
 		pieces = append(pieces, whole)
 	}
 	return pieces
 }
 
-func newPiece(part score.Part, from, to, n int, rest bool) Piece {
-	p := Piece{Label: label(n), From: from, To: to}
+// run is a stretch of measures by index. lead is the event, in the measure before,
+// with which its pickup begins, 0 for none.
+type run struct {
+	from, to int
+	lead     int
+	ending   bool
+	joined   int // 1 and the index of the measure that leads to a later ending, 0 for none
+	why      string
+}
+
+type cutter struct {
+	part  score.Part
+	held  []bool      // a tie or slur leads into the measure
+	bare  []bool      // nothing is struck in the measure
+	taken map[int]int // the event of a measure with which the next piece's pickup begins
+}
+
+func newCutter(part score.Part) *cutter {
+	c := &cutter{part: part, held: make([]bool, len(part.Measures)), bare: make([]bool, len(part.Measures)), taken: map[int]int{}}
+	slurs := 0
+	for i, m := range part.Measures {
+		c.held[i] = slurs > 0
+		c.bare[i] = true
+		for j, e := range m.Events {
+			if j == 0 && e.Kind == score.Note && e.Tied {
+				c.held[i] = true
+			}
+			if e.Kind == score.Note && !e.Tied {
+				c.bare[i] = false
+			}
+			slurs = max(0, slurs+e.SlurStarts-e.SlurEnds)
+		}
+	}
+	return c
+}
+
+// sections are what repeats, endings, fine and double bars divide.
+func (c *cutter) sections() []run {
+	measures := c.part.Measures
+	var list []run
+	for from := 0; from < len(measures); {
+		to := from
+		for to+1 < len(measures) && !c.divides(to) {
+			to++
+		}
+		s := run{from: from, to: to, ending: len(measures[from].Endings) > 0}
+		if s.ending && !slices.Contains(measures[from].Endings, 1) {
+			s.joined = c.leadsTo(from)
+		}
+		list = append(list, s)
+		from = to + 1
+	}
+	return list
+}
+
+// divides says whether the bar line after a measure ends a section.
+func (c *cutter) divides(i int) bool {
+	m, next := c.part.Measures[i], c.part.Measures[i+1]
+	divided := m.RepeatEnd || next.RepeatStart || next.EndingStart || m.EndingStop || m.Fine || m.DoubleBar ||
+		(len(m.Endings) > 0) != (len(next.Endings) > 0)
+	return divided && (!c.held[i+1] || next.EndingStart)
+}
+
+// leadsTo is 1 and the index of the measure before the run of endings around a
+// measure, 0 where they begin the part.
+func (c *cutter) leadsTo(i int) int {
+	for i > 0 && len(c.part.Measures[i-1].Endings) > 0 {
+		i--
+	}
+	return i // one more than the index before it
+}
+
+// phrases divides a section at the ends of its phrases and then by two measures.
+func (c *cutter) phrases(s run) []run {
+	var list []run
+	upbeat, hasUpbeat := c.upbeat(s.from)
+	current := s
+	flush := func(to int, why string) {
+		current.to, current.why = to, why
+		list = append(list, current)
+	}
+	full := 0
+	for i := s.from; i <= s.to; i++ {
+		if m := c.part.Measures[i]; m.Number > 0 && !m.Split {
+			full++
+		}
+		if i == s.to {
+			flush(i, "to the end")
+			break
+		}
+		if full < fewest || c.fullLeft(i+1, s.to) < fewest || c.bare[i+1] || c.part.Measures[i+1].Split {
+			continue
+		}
+		lead, why, ends := c.phraseEnd(i, upbeat, hasUpbeat)
+		switch {
+		case ends:
+		case c.held[i+1] || c.fullLeft(i+1, c.nextEnd(i+1, s.to, upbeat, hasUpbeat)) < fewest:
+			continue
+		}
+		flush(i, why)
+		current = run{from: i + 1, to: s.to, lead: lead, ending: s.ending}
+		full = 0
+	}
+	if list[len(list)-1].why == "to the end" && s.to < len(c.part.Measures)-1 {
+		list[len(list)-1].why = c.barWords(s.to)
+	}
+	return list
+}
+
+// barWords says what the bar line after a measure is.
+func (c *cutter) barWords(i int) string {
+	m, next := c.part.Measures[i], c.part.Measures[i+1]
+	switch {
+	case len(m.Endings) > 0:
+		return "an ending"
+	case m.RepeatEnd:
+		return "to the repeat"
+	case m.Fine:
+		return "to the fine"
+	case next.EndingStart:
+		return "to the endings"
+	case next.RepeatStart:
+		return "before the repeat"
+	}
+	return "to the double bar"
+}
+
+// fullLeft is how many full measures lie between two, both counted.
+func (c *cutter) fullLeft(from, to int) int {
+	n := 0
 	for i := from; i <= to; i++ {
-		if m := part.Measures[i]; !m.Split {
+		if m := c.part.Measures[i]; m.Number > 0 && !m.Split && !c.bare[i] {
+			n++
+		}
+	}
+	return n
+}
+
+// nextEnd is the measure in which the phrase that begins in a measure ends, at most
+// the last one.
+func (c *cutter) nextEnd(from, last int, upbeat score.Fraction, hasUpbeat bool) int {
+	for i := from; i < last; i++ {
+		if _, _, ends := c.phraseEnd(i, upbeat, hasUpbeat); ends {
+			return i
+		}
+	}
+	return last
+}
+
+// upbeat is the place in a measure at which phrases begin where a section begins
+// with a pickup.
+func (c *cutter) upbeat(i int) (score.Fraction, bool) {
+	m := c.part.Measures[i]
+	if m.Number == 0 || m.Split {
+		return m.Offset, true
+	}
+	return score.Fraction{}, false
+}
+
+// phraseEnd says whether a phrase ends in a measure or at its bar line, and with
+// which event of it the next phrase's pickup begins, 0 for none.
+func (c *cutter) phraseEnd(i int, upbeat score.Fraction, hasUpbeat bool) (lead int, why string, ends bool) {
+	m := c.part.Measures[i]
+	if c.held[i+1] {
+		return 0, "two measures", false
+	}
+	if endsInRest(m) {
+		return 0, "ends at the rest", true
+	}
+	if last := m.Events[len(m.Events)-1]; slices.Contains(last.Marks, score.Breath) {
+		return 0, "ends at the breath", true
+	}
+	half := m.Meter.Length().Mul(score.Frac(1, 2))
+	slurs := 0
+	for j, e := range m.Events {
+		left := m.Offset.Add(m.Length).Sub(e.Start)
+		begins := j > 0 && e.Kind == score.Note && !e.Tied && slurs == 0
+		slurs = max(0, slurs+e.SlurStarts-e.SlurEnds)
+		if !begins {
+			continue
+		}
+		before := m.Events[j-1]
+		switch {
+		case left.Cmp(half) > 0:
+		case before.Kind == score.Rest && left.Less(half):
+			return j, "ends at the rest", true
+		case slices.Contains(before.Marks, score.Breath):
+			return j, "ends at the breath", true
+		case hasUpbeat && e.Start == upbeat:
+			return j, "the next phrase begins with a pickup", true
+		}
+	}
+	return 0, "two measures", false
+}
+
+// joinShort joins what has fewer than two full measures, and is no ending, to its
+// neighbour, and what has nothing to strike to what is before it; a run of rests that
+// nothing is before, or that is long, stands in the whole alone.
+func (c *cutter) joinShort(runs []run) []run {
+	var list []run
+	for n := 0; n < len(runs); n++ {
+		r := runs[n]
+		struck := c.fullLeft(r.from, r.to)
+		if struck > 0 {
+			r.from, r.to = c.trimmed(r.from, r.to)
+		}
+		if struck == 0 && c.fullLeft(0, len(c.part.Measures)-1) > 0 {
+			if r.from > 0 && c.part.Measures[r.from].Number > 0 || n+1 == len(runs) {
+				if k := len(list) - 1; k >= 0 && !r.ending && r.to-list[k].to <= fewest {
+					list[k].to = r.to
+				}
+				continue
+			}
+			runs[n+1].from = r.from // a pickup alone goes along with what follows
+			continue
+		}
+		if r.ending || struck >= fewest {
+			list = append(list, r)
+			continue
+		}
+		k := len(list) - 1
+		switch {
+		case k >= 0 && !list[k].ending:
+			list[k].to, list[k].why = r.to, r.why
+		case n+1 < len(runs) && !runs[n+1].ending:
+			runs[n+1].from, runs[n+1].lead = r.from, r.lead
+		default:
+			list = append(list, r)
+		}
+	}
+	if len(list) == 0 { // an exercise of rests
+		return []run{{from: 0, to: len(c.part.Measures) - 1, why: "to the end"}}
+	}
+	return list
+}
+
+// trimmed leaves out measures of rest at the beginning, and at the end where they are
+// many.
+func (c *cutter) trimmed(from, to int) (int, int) {
+	for c.bare[from] {
+		from++
+	}
+	last := to
+	for c.bare[last] {
+		last--
+	}
+	if to-last > fewest {
+		to = last
+	}
+	return from, to
+}
+
+func (c *cutter) piece(r run, n int) Piece {
+	measures := c.part.Measures
+	p := Piece{Label: label(n), Why: r.why}
+	if r.joined > 0 && r.joined-1 < r.from {
+		p.At = append(p.At, r.joined-1)
+		p.Why = fmt.Sprintf("%s, with m. %d which leads to it", r.why, measures[r.joined-1].Number)
+	}
+	for i := r.from; i <= r.to; i++ {
+		p.At = append(p.At, i)
+	}
+	for _, i := range p.At {
+		if m := measures[i]; len(p.Measures) == 0 || p.Measures[len(p.Measures)-1] != m.Number {
 			p.Measures = append(p.Measures, m.Number)
 		}
 	}
-	var why []string
-	if part.Measures[from].Number == 0 {
-		why = append(why, "starts with the pickup")
+	if r.lead > 0 {
+		start := measures[r.from-1].Events[r.lead].Start
+		p.Start = &start
 	}
-	switch {
-	case rest:
-		why = append(why, "ends at the rest")
-	case to == len(part.Measures)-1:
-		why = append(why, "to the end")
-	default:
-		why = append(why, "two measures")
+	if end := c.taken[r.to]; end > 0 {
+		start := measures[r.to].Events[end].Start
+		p.End = &start
 	}
-	p.Why = strings.Join(why, ", ")
+	if p.Start != nil || measures[r.from].Number == 0 && r.from == 0 {
+		p.Why = "starts with the pickup, " + p.Why
+	}
 	return p
 }
 
@@ -97,36 +377,82 @@ func label(n int) string {
 	return letter
 }
 
-// sayAgain adds to the reason of each piece that is played like measures before
-// it: what is learned once need not be learned twice.
-func sayAgain(pieces []Piece, found []Same) {
+// sayAgain adds to the reason of each piece that is played like an earlier one, or
+// like measures before it: what is learned once need not be learned twice.
+func sayAgain(part score.Part, pieces []Piece, found []Same) {
 	words := map[string]string{"same": "the same as %s", "shifted": "%s again, shifted", "rhythm": "the rhythm of %s"}
+	heard := make([][]sound, len(pieces))
 	for i := range pieces {
 		p := &pieces[i]
-		for _, s := range found {
-			if covers(s.Measures, p.Measures) {
-				from := s.As[slices.Index(s.Measures, p.Measures[0])]
-				to := s.As[slices.Index(s.Measures, p.Measures[len(p.Measures)-1])]
-				p.Why = fmt.Sprintf(words[s.How], Piece{Measures: []int{from, to}}.Span()) + ", " + p.Why
-				break
+		if p.Label == "Whole" {
+			continue
+		}
+		heard[i] = p.hear(part)
+		how, like := "", ""
+		for j := range i {
+			if found := compare(heard[j], heard[i]); rank[found] > rank[how] {
+				how, like = found, pieces[j].Span()
 			}
 		}
+		for _, s := range found {
+			if how == "" && p.Start == nil && p.End == nil && covers(s.Measures, p.Measures) {
+				from := s.As[slices.Index(s.Measures, p.Measures[0])]
+				to := s.As[slices.Index(s.Measures, p.Measures[len(p.Measures)-1])]
+				how, like = s.How, Piece{Measures: []int{from, to}}.Span()
+			}
+		}
+		if how != "" {
+			p.Why = fmt.Sprintf(words[how], like) + ", " + p.Why
+		}
 	}
+}
+
+// Passage is a measure of a piece, or as much of one as belongs to it: from a place
+// in it to another.
+type Passage struct {
+	At       int // index of the measure in the part
+	From, To score.Fraction
+}
+
+// Passages lists a piece measure by measure, its pickup first.
+func (p Piece) Passages(part score.Part) []Passage {
+	var list []Passage
+	add := func(i int) *Passage {
+		m := part.Measures[i]
+		list = append(list, Passage{i, m.Offset, m.Offset.Add(m.Length)})
+		return &list[len(list)-1]
+	}
+	if p.Start != nil {
+		add(p.From() - 1).From = *p.Start
+	}
+	for _, i := range p.At {
+		add(i)
+	}
+	if p.End != nil {
+		list[len(list)-1].To = *p.End
+	}
+	return list
+}
+
+// hear lists what sounds in a piece, from its own beginning.
+func (p Piece) hear(part score.Part) []sound {
+	var heard []sound
+	at := score.Fraction{}
+	for _, passage := range p.Passages(part) {
+		for _, e := range part.Measures[passage.At].Events {
+			if e.Kind == score.Note && !e.Start.Less(passage.From) && e.Start.Less(passage.To) {
+				heard = joinSound(heard, e, at.Add(e.Start.Sub(passage.From)))
+			}
+		}
+		at = at.Add(passage.To.Sub(passage.From))
+	}
+	return heard
 }
 
 // covers says whether every number of part is in whole.
 func covers(whole, part []int) bool {
 	for _, n := range part {
 		if !slices.Contains(whole, n) {
-			return false
-		}
-	}
-	return true
-}
-
-func resting(m score.Measure) bool {
-	for _, e := range m.Events {
-		if e.Kind == score.Note {
 			return false
 		}
 	}

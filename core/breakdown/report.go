@@ -50,7 +50,7 @@ type Event struct {
 	CountWhy   string             `json:"-"`                // the arithmetic of its length
 	NameWhy    string             `json:"-"`                // how to find its letter
 	Ways       []finger.Fingering `json:"-"`                // the alternates with their reasons
-	Played     finger.Fingering   `json:"-"`                // what Fingering spells
+	Played     finger.Choice      `json:"-"`                // what Fingering spells, and why it stands
 	Care       string             `json:"care,omitempty"`   // what to mind in playing it
 	Hand       string             `json:"hand,omitempty"`   // of keyed bars
 }
@@ -90,9 +90,10 @@ type Report struct {
 	Same       []Same    `json:"same"`
 	Pieces     []Piece   `json:"pieces"`
 
-	Part    score.Part    `json:"-"`
-	Made    string        `json:"-"` // how the part was made, in a sentence
-	Outside []score.Place `json:"-"` // notes the instrument has no fingering for
+	Part    score.Part      `json:"-"`
+	Made    string          `json:"-"` // how the part was made, in a sentence
+	Outside []score.Place   `json:"-"` // notes the instrument has no fingering for
+	Remarks []score.Problem `json:"-"` // printed fingerings that are none of their note
 
 	changes []madeChange
 }
@@ -140,7 +141,9 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		Part: part, Made: made.Why, Outside: made.Outside,
 		Same: FindSame(part), Pieces: Cut(part),
 	}
+	o.Finger.Tempo = s.Tempo
 	counted, choices := count.Part(part, o.Count), finger.Part(target, part, o.Finger)
+	r.Remarks = finger.Unfit(target, part, choices)
 	alerts := findAlerts(part, met)
 	for i, m := range part.Measures {
 		explained := Measure{Number: m.Number, Events: make([]Event, len(m.Events))}
@@ -154,8 +157,8 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		}
 		r.Measures = append(r.Measures, explained)
 	}
-	sayAgain(r.Pieces, r.Same)
-	r.addChanges(target)
+	sayAgain(part, r.Pieces, r.Same)
+	r.addChanges(target, o.Finger.Year)
 	if o.ForPage {
 		r.layOut(o)
 	}
@@ -183,7 +186,7 @@ func (r *Report) layOut(o Options) {
 func explain(e score.Event, m score.Measure, target instrument.Instrument, c count.Counted, f finger.Choice, a noted) Event {
 	x := Event{
 		Kind: "note", Start: e.Start, Length: e.Length, Count: c.Label, Held: c.Held, Tap: c.Tap,
-		Tied: e.Tied, Fingering: f.Text, Ways: f.Alternates, Played: f.Fingering, Care: f.Care, Hand: f.Hand, Alerts: a.alerts, Why: a.why(),
+		Tied: e.Tied, Fingering: f.Text, Ways: f.Alternates, Played: f, Care: f.Care, Hand: f.Hand, Alerts: a.alerts, Why: a.why(),
 	}
 	if x.Alerts == nil {
 		x.Alerts = []Alert{}

@@ -65,7 +65,6 @@ func numbers(part score.Part, from, n int) []int {
 // match finds the earliest measure most like measure i.
 func match(heard [][]sound, i int) (int, string) {
 	best, found := 0, ""
-	rank := map[string]int{"": 0, "rhythm": 1, "shifted": 2, "same": 3}
 	for j := range i {
 		if how := compare(heard[j], heard[i]); rank[how] > rank[found] {
 			best, found = j, how
@@ -73,6 +72,9 @@ func match(heard [][]sound, i int) (int, string) {
 	}
 	return best, found
 }
+
+// rank is how much a likeness saves.
+var rank = map[string]int{"": 0, "rhythm": 1, "shifted": 2, "same": 3}
 
 func compare(a, b []sound) string {
 	if len(a) == 0 || len(a) != len(b) {
@@ -102,21 +104,26 @@ func shift(a, b []sound) int { return b[0].diatonic - a[0].diatonic }
 func hear(part score.Part) [][]sound {
 	heard := make([][]sound, len(part.Measures))
 	for i, m := range part.Measures {
-		for j, e := range m.Events {
+		for _, e := range m.Events {
 			if e.Kind != score.Note {
 				continue
 			}
-			n := len(heard[i])
-			if e.Tied && j > 0 && n > 0 {
-				heard[i][n-1].length = heard[i][n-1].length.Add(e.Length)
-				continue
-			}
-			s := sound{start: e.Start, length: e.Length, struck: !e.Tied}
-			if !e.Unpitched {
-				s.diatonic, s.midi = e.Pitch.Diatonic(), e.Pitch.MIDI()
-			}
-			heard[i] = append(heard[i], s)
+			heard[i] = joinSound(heard[i], e, e.Start)
 		}
 	}
 	return heard
+}
+
+// joinSound adds a note to what is heard; one that is tied to the last makes it
+// longer.
+func joinSound(heard []sound, e score.Event, start score.Fraction) []sound {
+	if n := len(heard); e.Tied && n > 0 {
+		heard[n-1].length = heard[n-1].length.Add(e.Length)
+		return heard
+	}
+	s := sound{start: start, length: e.Length, struck: !e.Tied}
+	if !e.Unpitched {
+		s.diatonic, s.midi = e.Pitch.Diatonic(), e.Pitch.MIDI()
+	}
+	return append(heard, s)
 }

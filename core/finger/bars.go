@@ -2,63 +2,59 @@ package finger
 
 import "unhurriedbench/core/score"
 
-// alternateHands gives the notes of keyed bars to the hands by turns. After each
-// rest they begin with the hand that makes them cross less often, the right one
-// where it does not matter. Written sticking is kept, and the turns go on from it.
-// Source: common practice.
-func alternateHands(part score.Part, choices [][]Choice) {
+// shareHands gives the notes of keyed bars and of timpani to the hands: they
+// alternate, and a hand doubles where that saves it from crossing the other by a
+// fourth or more. The right begins, unless the left then doubles less. Written
+// sticking is kept, and the turns go on from it. Rolls are not measured. Source:
+// common practice.
+func shareHands(part score.Part, choices [][]Choice) {
 	var run []score.Place
-	flush := func() {
-		hands := turns(part, run, "R")
-		if other := turns(part, run, "L"); crossings(part, run, other) < crossings(part, run, hands) {
-			hands = other
-		}
-		for n, at := range run {
-			choices[at.Measure][at.Event].Hand = hands[n]
-		}
-		run = run[:0]
-	}
 	for k, m := range part.Measures {
 		for j, e := range m.Events {
-			switch {
-			case e.Kind == score.Rest:
-				flush()
-			case !e.Tied && choices[k][j].Text != "":
+			if c := &choices[k][j]; e.Kind == score.Note && !e.Tied && c.Text != "" {
 				run = append(run, score.Place{Measure: k, Event: j})
+				if e.Roll {
+					c.Roll = Roll{Unmeasured: true}
+					if c.Care != "" {
+						c.Care += "; "
+					}
+					c.Care += "a roll: single strokes by turns, even and close, to its full length"
+				}
 			}
 		}
 	}
-	flush()
-}
-
-// turns gives a run of notes to the hands by turns, beginning with one.
-func turns(part score.Part, run []score.Place, hand string) []string {
-	other := map[string]string{"R": "L", "L": "R"}
-	hands := make([]string, len(run))
-	for n, at := range run {
-		if written := part.At(at).Sticking; other[written] != "" {
-			hand = written
-		}
-		hands[n] = hand
-		hand = other[hand]
+	hands, doubled := turns(part, run, "R")
+	if left, fewer := turns(part, run, "L"); fewer < doubled {
+		hands = left
 	}
-	return hands
+	for n, at := range run {
+		choices[at.Measure][at.Event].Hand = hands[n]
+	}
 }
 
 // leap is from how many half steps on a hand is said to cross the other: nearer
 // bars are struck past it.
 const leap = 5
 
-// crossings is how often a hand strikes on the far side of the other.
-func crossings(part score.Part, run []score.Place, hands []string) int {
-	crossed := 0
-	for n := 1; n < len(run); n++ {
-		rise := part.At(run[n]).Pitch.MIDI() - part.At(run[n-1]).Pitch.MIDI()
-		if rise >= leap && hands[n] == "L" && hands[n-1] == "R" || rise <= -leap && hands[n] == "R" && hands[n-1] == "L" {
-			crossed++
+// turns gives notes to the hands by turns, beginning with one, and counts how often
+// a hand doubles or crosses.
+func turns(part score.Part, run []score.Place, hand string) (hands []string, against int) {
+	for n, at := range run {
+		e := part.At(at)
+		if n > 0 {
+			rise := e.Pitch.MIDI() - part.At(run[n-1]).Pitch.MIDI()
+			hand = other(hands[n-1])
+			if rise >= leap && hand == "L" || rise <= -leap && hand == "R" {
+				hand = hands[n-1]
+				against++
+			}
 		}
+		if e.Sticking == "R" || e.Sticking == "L" {
+			hand = e.Sticking
+		}
+		hands = append(hands, hand)
 	}
-	return crossed
+	return hands, against
 }
 
 // barChange is 1 for each third or part of one the hands travel, and 1 for the

@@ -1,5 +1,7 @@
 package finger
 
+import "strings"
+
 // bassoonTable is the German-system bassoon's, from low B flat to the D above the
 // staff. Above it fingerings differ from one instrument to the next and are left
 // out.
@@ -8,7 +10,8 @@ package finger
 // holes. The whisper key stays down to the G sharp of the half-hole octave. F to G
 // sharp in the middle have the low octave's fingers with the first hole half open;
 // from A to C and for D the fingers are the low octave's, the whisper key is up
-// and its flick key is touched at the start of the note (TestBassoonOctave). The
+// and its flick key is touched at the start of the note (TestBassoonOctave): in the
+// first year that is said beside the plain fingering, from the second it is written. The
 // Eb, C sharp, Ab and Bb keys open a vent above the note below, so each is added to
 // that note's fingering; the thumb's F sharp key closes the F hole by itself. Read
 // through against the tone holes, and written twice more key by key, apart from each
@@ -39,10 +42,26 @@ F3 W |
 F#3 W half 2 3 | F# 4 5 6 / W half 2 3 | 4 5 6 F#: little finger, next to a thumb B flat
 G3 W half 2 3 | 4 5 6
 G#3 W half 2 3 | 4 5 6 Ab / W half 2 3 | Ab 4 5 6: thumb, next to a little-finger F sharp
-A3 flickA 1 2 3 | 4 5 / 1 2 3 | 4 5: by choice, without the flick, in a slur from a note that already speaks
-Bb3 flickA 1 2 3 | Bb 4 5 / 1 2 3 | Bb 4 5: by choice, without the flick, in a slur from a note that already speaks
-B3 flickC 1 2 3 | 4 / 1 2 3 | 4: by choice, without the flick, in a slur from a note that already speaks
-C4 flickC 1 2 3 | / 1 2 3 |: by choice, without the flick, in a slur from a note that already speaks
+A3 1 2 3 | 4 5 / flickA 1 2 3 | 4 5: with the flick key, touched at the start
+Bb3 1 2 3 | Bb 4 5 / flickA 1 2 3 | Bb 4 5: with the flick key, touched at the start
+B3 1 2 3 | 4 / flickC 1 2 3 | 4: with the flick key, touched at the start
+C4 1 2 3 | / flickC 1 2 3 |: with the flick key, touched at the start
 C#4 C# 1 2 3 |
-D4 flickD 1 2 | / 1 2 |: by choice, without the flick, in a slur from a note that already speaks
+D4 1 2 | / flickD 1 2 |: with the flick key, touched at the start
 `
+
+// byYear takes the ways of a woodwind's note as they are taught in a year of
+// playing: the bassoon's flick keys are said in the first year and written later.
+func byYear(ways []Fingering, year int) []Fingering {
+	if len(ways) != 2 || !strings.HasPrefix(ways[1].Text, "flick") {
+		return ways
+	}
+	plain, flicked := ways[0], ways[1]
+	if year < 2 {
+		key, _, _ := strings.Cut(strings.TrimPrefix(flicked.Text, "flick"), " ")
+		plain.Care = "touch the " + key + " flick key at the start, then let go"
+		return []Fingering{plain, flicked}
+	}
+	plain.Why = "without the flick, in a slur from a note that already speaks"
+	return []Fingering{flicked, plain}
+}

@@ -37,11 +37,11 @@ var openPartials = []partial{{2, 12}, {3, 19}, {4, 24}, {5, 28}, {6, 31}, {8, 36
 // to learn first at the front.
 func brassFor(i instrument.Instrument, p score.Pitch) []Fingering {
 	var found []Fingering
-	switch i.ID {
-	case "horn-f":
-		found = hornF(p)
-	case "horn-double":
+	switch {
+	case i.ThumbSide:
 		found = doubleHorn(p)
+	case i.Horn:
+		found = hornF(p)
 	default:
 		found = onPartials(p, i.Pedal, openPartials, i.Valves)
 	}
@@ -123,8 +123,7 @@ func combinationSharp(text string) int {
 	return int(math.Round(100*float64(semitones) - 1200*math.Log2(length)))
 }
 
-// valveChanges counts the valves that move, and adds 1 for each partial the lip
-// crosses.
+// valveChanges counts the valves that move, and adds what the lip has to do.
 func valveChanges(i instrument.Instrument) changer {
 	return changer{
 		take: func(p Played) hand {
@@ -160,13 +159,13 @@ func valveChange(from, to hand, why *reasons) int {
 	}
 	cost := moved + crossing(down, up)
 	if from.attached == to.attached { // partials of different tubes do not compare
-		cost += lipCost(from.partial, to.partial, moved, "no valve moves", why)
+		cost += lipCost(from, to, moved, "no valve moves", why)
 	}
 	return cost
 }
 
-// partialSemitones is how far partials 1 to 12 lie above the pedal, rounded.
-var partialSemitones = [...]int{0, 12, 19, 24, 28, 31, 34, 36, 38, 40, 42, 43}
+// partialSemitones is how far partials 1 to 16 lie above the pedal, rounded.
+var partialSemitones = [...]int{0, 12, 19, 24, 28, 31, 34, 36, 38, 40, 42, 43, 44, 46, 47, 48}
 
 func nearestPartial(semitones int) int {
 	best, least := 1, -1

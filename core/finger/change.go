@@ -30,13 +30,14 @@ type Played struct {
 }
 
 // ChangeBetween gives the cost of going from one note to the next and its reason
-// in words. The weights are ours: a finger moved is 1, and so is each pair that
-// moves in opposite directions; what hands find harder is said beside each rule.
-func ChangeBetween(i instrument.Instrument, from, to Played) Change {
+// in words, in a year of playing. The weights are ours: a finger moved is 1, and so
+// is each pair that moves in opposite directions; what hands find harder is said
+// beside each rule.
+func ChangeBetween(i instrument.Instrument, from, to Played, year int) Change {
 	if from.Text == "" || to.Text == "" {
 		return Change{}
 	}
-	c := changerOf(i)
+	c := changerOf(i, year)
 	var why reasons
 	cost := c.cost(c.take(from), c.take(to), &why)
 	return Change{Cost: cost, Why: why.sentence(), Hard: cost >= Hard || why.hard}
@@ -62,7 +63,7 @@ type hand struct {
 	stick    string
 }
 
-func changerOf(i instrument.Instrument) changer {
+func changerOf(i instrument.Instrument, year int) changer {
 	switch i.Mechanism {
 	case instrument.Woodwind:
 		return woodwindChanges(i)
@@ -71,7 +72,7 @@ func changerOf(i instrument.Instrument) changer {
 	case instrument.Slide:
 		return slideChanges()
 	case instrument.Strings:
-		return stringChanges(i)
+		return stringChanges(i, year)
 	case instrument.Bars:
 		return changer{take: func(p Played) hand { return hand{midi: p.Pitch.MIDI()} }, cost: barChange}
 	case instrument.Drums:
@@ -125,19 +126,33 @@ func count(n int, one, many string) string {
 // directions.
 func crossing(down, up int) int { return max(min(down, up)-1, 0) }
 
-// lipCost is 1 for each partial the lip crosses. Where nothing else moves, which
-// still says so, its work counts double and 1 more, since nothing helps the ear.
-func lipCost(from, to, moved int, still string, why *reasons) int {
-	lip := max(from-to, to-from)
-	if lip == 0 {
+// lipWork is what the lip has to do for an interval in half steps: nothing to a
+// third, 1 to a fifth, 2 beyond. The figures are ours.
+func lipWork(halfSteps int) int {
+	switch halfSteps = max(halfSteps, -halfSteps); {
+	case halfSteps <= 4:
+		return 0
+	case halfSteps <= 7:
+		return 1
+	}
+	return 2
+}
+
+// lipCost is the work of the lip. Where nothing else moves, which still says so, it
+// counts double and 1 more, and is always hard, since nothing helps the ear.
+func lipCost(from, to hand, moved int, still string, why *reasons) int {
+	lip := lipWork(to.midi - from.midi)
+	if from.partial == to.partial {
 		return 0
 	}
 	text := ""
 	if why != nil {
-		text = fmt.Sprintf("the lip goes from partial %d to %d", from, to)
+		text = fmt.Sprintf("the lip goes from partial %d to %d", from.partial, to.partial)
 	}
 	if moved > 0 {
-		why.say(text)
+		if lip > 0 {
+			why.say(text)
+		}
 		return lip
 	}
 	why.sayHard(still + ": " + text)

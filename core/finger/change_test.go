@@ -22,7 +22,7 @@ func change(t *testing.T, id, from, to string) Change {
 		}
 		return Played{p, c.Text}
 	}
-	return ChangeBetween(i, played(from), played(to))
+	return ChangeBetween(i, played(from), played(to), 1)
 }
 
 // Facts of the trade: common practice.
@@ -36,17 +36,19 @@ func TestChanges(t *testing.T) {
 		{"flute", "Eb5", "F5", 3, "3 fingers move, 1 down while 2 up"},
 		{"flute", "G4", "G5", 3, "no finger moves: the air alone changes the octave"},
 		{"alto-sax", "C5", "D5", 8, "6 fingers move, the register changes"},
-		{"horn-f", "F4", "Bb4", 5, "no valve moves: the lip goes from partial 6 to 8"},
-		{"trumpet", "C4", "D4", 3, "2 valves move, the lip goes from partial 2 to 3"},
+		{"horn-f", "F4", "Bb4", 3, "no valve moves: the lip goes from partial 6 to 8"},
+		{"trumpet", "C4", "D4", 2, "2 valves move"},
 		{"trumpet", "D4", "E4", 2, "2 valves move, 1 down while 1 up"},
 		{"trumpet", "C4", "G4", 3, "no valve moves"},
-		{"trombone", "Bb2", "C3", 7, "the slide goes out, 5 positions"},
+		{"trombone", "Bb2", "C3", 6, "the slide goes out, 5 positions"},
 		{"trombone", "D3", "Eb3", 1, "the slide goes in, one position"},
 		{"trombone-f", "Bb2", "C3", 1, "the attachment changes"},
 		{"violin", "D4", "E4", 1, "a finger goes down"},
 		{"violin", "G4", "A4", 2, "one string crossed, the finger lifts"},
 		{"violin", "F4", "F#4", 2, "the same finger moves to another place"},
-		{"violin", "F#4", "C5", 2, "one string crossed, into another finger pattern"},
+		{"violin", "F#4", "C5", 4, "one string crossed, the same finger moves to another place across the strings"},
+		{"violin", "E4", "B4", 2, "one string crossed, the same finger on the next string"},
+		{"violin", "D4", "A4", 1, "one string crossed"},
 		{"bass", "B3", "C4", 6, "the hand shifts"},
 		{"bells", "C5", "C#5", 2, "to the other row"},
 		{"clarinet", "C5", "Eb5", 9, "the right little finger slides from key to key"},
@@ -58,10 +60,11 @@ func TestChanges(t *testing.T) {
 		{"cello", "Ab2", "Bb2", 2, "the hand opens or closes for an extension"},
 		{"cello", "C3", "C#3", 2, "the same finger moves to another place"},
 		{"violin", "G5", "Ab5", 1, "another finger"},
-		{"bass", "F2", "G2", 5, "the hand pivots"},
+		{"bass", "F2", "G2", 5, "the hand shifts a half step"},
 		{"oboe", "D4", "F4", 9, "the right ring finger slides"},
 		{"timpani", "F2", "F3", 1, "to another drum"},
-		{"trombone", "Bb3", "D4", 3, "the slide stays"},
+		{"trombone", "Bb3", "D4", 1, "the slide stays"},
+		{"trombone", "Bb2", "F3", 3, "the slide stays"},
 	}
 	for _, tt := range tests {
 		got := change(t, tt.id, tt.from, tt.to)
@@ -80,8 +83,8 @@ func TestHardByKind(t *testing.T) {
 		{"horn-f", "F4", "Bb4", true}, {"trumpet", "C4", "G4", true}, {"trumpet", "C4", "D4", false},
 		{"alto-sax", "G4", "G5", true}, {"flute", "G4", "G5", true}, {"flute", "Eb5", "F5", false},
 		{"clarinet", "A4", "Bb4", false}, {"clarinet", "Bb4", "B4", true}, {"clarinet", "C5", "Eb5", true},
-		{"trombone", "D3", "F3", true}, {"trombone", "D3", "Eb3", false},
-		{"violin", "F#4", "C5", true}, {"violin", "F#4", "A4", false}, {"bass", "B3", "C4", true},
+		{"trombone", "D3", "F3", false}, {"trombone", "C3", "F3", true}, {"trombone", "Bb3", "D4", true},
+		{"violin", "F#4", "C5", true}, {"violin", "F4", "F#4", true}, {"violin", "F#4", "A4", false}, {"bass", "B3", "C4", true},
 	}
 	for _, tt := range tests {
 		if got := change(t, tt.id, tt.from, tt.to); got.Hard != tt.hard {
@@ -117,7 +120,7 @@ func TestChangesAreSymmetrical(t *testing.T) {
 				p, q := spellings(a)[0], spellings(b)[0]
 				x, _ := For(i, p)
 				y, _ := For(i, q)
-				there, back := ChangeBetween(i, Played{p, x.Text}, Played{q, y.Text}), ChangeBetween(i, Played{q, y.Text}, Played{p, x.Text})
+				there, back := ChangeBetween(i, Played{p, x.Text}, Played{q, y.Text}, 1), ChangeBetween(i, Played{q, y.Text}, Played{p, x.Text}, 1)
 				if d := there.Cost - back.Cost; i.Mechanism != instrument.Strings && d != 0 || d > 1 || d < -1 {
 					t.Errorf("%s: %s to %s costs %d, back %d", i.ID, p, q, there.Cost, back.Cost)
 				}

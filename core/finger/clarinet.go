@@ -27,10 +27,10 @@ Eb4 T 1 2 | sideEb / T 1 | 4: one and one, where the side key is out of reach
 E4 T 1 |
 F4 T |
 F#4 1 | / T | sideEb sideF#: chromatic, and in a trill with F
-G4 | / | 4 5 6: by choice, right hand down for resonance, and ready for the break
-G#4 G# | / G# | 4 5 6: by choice, right hand down for resonance, and ready for the break
-A4 A | / A | 4 5 6: by choice, right hand down for resonance, and ready for the break
-Bb4 R A | / R A | 4 5 6: by choice, right hand down for resonance, and ready for the break / A | sideBb: by choice, a clearer sound where there is time for the side key
+G4 | / | 4 5 6: right hand down for resonance, and ready for the break
+G#4 G# | / G# | 4 5 6: right hand down for resonance, and ready for the break
+A4 A | / A | 4 5 6: right hand down for resonance, and ready for the break
+Bb4 R A | / R A | 4 5 6: right hand down for resonance, and ready for the break / A | sideBb: by choice, a clearer sound where there is time for the side key
 B4 T R 1 2 3 L-E | 4 5 6 / T R 1 2 3 | 4 5 6 R-E: right little finger, when the left one is needed next
 C5 T R 1 2 3 | 4 5 6 R-F / T R 1 2 3 L-F | 4 5 6: left little finger, next to a right-hand E flat or B
 C#5 T R 1 2 3 | 4 5 6 R-F# / T R 1 2 3 L-F# | 4 5 6: left little finger, next to a right-hand B or E flat

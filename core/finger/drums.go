@@ -40,7 +40,7 @@ func reluctance(d instrument.Drum, p score.Pitch) int {
 	return away
 }
 
-// timeToRetune is how long a drum must be free before it is struck at another
+// timeToRetune is how long a rest must be in which a drum is tuned to another
 // pitch, in beats. Source: common practice for a pedal and a young ear.
 const timeToRetune = 4
 
@@ -54,26 +54,34 @@ type kettle struct {
 
 // tune chooses a drum for every stroke of a timpani part. A drum keeps its pitch
 // as long as it can; where a pitch stands on none, the drum is retuned that has
-// the time for it, and of those the one whose present pitch is wanted last. What
-// the drums are tuned to at first, and when one changes, is said at the stroke. A
-// teacher's preferred drum comes first where it is not in use.
-func tune(i instrument.Instrument, part score.Part, choices [][]Choice, preferred Preferred) {
+// the time for it in a rest, and of those the one whose present pitch is wanted
+// last. What the drums are tuned to at first, and when one changes, is said at the
+// stroke. A drum that the teacher prefers, or that is printed, comes first where it
+// is not in use.
+func tune(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) {
 	kettles := make([]kettle, len(i.Drums))
 	for k, d := range i.Drums {
 		kettles[k].Drum = d
 	}
 	strokes := strokesOf(part)
 	for n, s := range strokes {
-		k := chooseKettle(kettles, strokes, n, preferred[s.pitch.MIDI()])
+		wanted := o.Preferred[s.pitch.MIDI()]
+		if here := o.Placed[s.at]; here.Pitch == s.pitch.MIDI() {
+			wanted = here.Text
+		}
+		if text := part.At(s.at).Fingering; text != "" {
+			wanted = text
+		}
+		k := chooseKettle(kettles, strokes, n, wanted)
 		if k < 0 {
 			continue
 		}
 		f := Fingering{Text: strconv.Itoa(kettles[k].Inches)}
 		if !kettles[k].inUse || kettles[k].tuned.MIDI() != s.pitch.MIDI() {
-			f.Care = kettles[k].retuned(s)
+			f.Care = kettles[k].retuned(strokes, n)
 		}
 		kettles[k].tuned, kettles[k].inUse, kettles[k].freeFrom = s.pitch, true, s.end
-		c := Choice{Fingering: f}
+		c := Choice{Fingering: f, Usual: f.Text}
 		for _, other := range drumsFor(i, s.pitch) {
 			if other.Text != f.Text {
 				c.Alternates = append(c.Alternates, other)
@@ -114,7 +122,7 @@ func strokesOf(part score.Part) []stroke {
 // chooseKettle finds the drum for the nth stroke, -1 where none reaches its pitch.
 func chooseKettle(kettles []kettle, strokes []stroke, n int, preferred string) int {
 	s := strokes[n]
-	best, most := -1, -1
+	best, most := -1, -10_000
 	for k, drum := range kettles {
 		if !drum.Holds(s.pitch) {
 			continue
@@ -122,14 +130,15 @@ func chooseKettle(kettles []kettle, strokes []stroke, n int, preferred string) i
 		if drum.inUse && drum.tuned.MIDI() == s.pitch.MIDI() {
 			return k
 		}
-		worth := 10*nextUse(drum, strokes[n+1:]) + int(min(drum.beatsFree(s), 9))
+		free := drum.beatsFree(strokes, n)
+		worth := 1000*nextUse(drum, strokes[n+1:]) + 20*int(min(free, 9)) - reluctance(drum.Drum, s.pitch)
 		switch {
 		case !drum.inUse && strconv.Itoa(drum.Inches) == preferred:
-			worth = 80000
+			worth = 8_000_000
 		case !drum.inUse:
-			worth = 60000 - reluctance(drum.Drum, s.pitch) - 100*sought(drum, strokes[n+1:], s.pitch)
-		case drum.beatsFree(s) >= timeToRetune:
-			worth += 20000
+			worth = 6_000_000 - reluctance(drum.Drum, s.pitch) - 100*sought(drum, strokes[n+1:], s.pitch)
+		case free >= timeToRetune:
+			worth += 2_000_000
 		}
 		if worth > most {
 			best, most = k, worth
@@ -160,21 +169,29 @@ func nextUse(d kettle, coming []stroke) int {
 	return 1000
 }
 
-func (d kettle) beatsFree(s stroke) int64 {
-	return s.start.Sub(d.freeFrom).Div(s.beat).Floor()
+// beatsFree is the longest rest, in beats, between the drum's last stroke and the
+// nth of all strokes: while another drum is played nobody tunes.
+func (d kettle) beatsFree(strokes []stroke, n int) int64 {
+	longest := score.Fraction{}
+	for k := n; k > 0 && d.freeFrom.Cmp(strokes[k].start) <= 0; k-- {
+		if rest := strokes[k].start.Sub(strokes[k-1].end); longest.Less(rest) {
+			longest = rest
+		}
+	}
+	return longest.Div(strokes[n].beat).Floor()
 }
 
-// retuned says what has to be done before a stroke.
-func (d kettle) retuned(s stroke) string {
-	to := name.Spoken(s.pitch, false)
+// retuned says what has to be done before the nth stroke.
+func (d kettle) retuned(strokes []stroke, n int) string {
+	to := name.Spoken(strokes[n].pitch, false)
 	if !d.inUse {
 		return fmt.Sprintf("tune the %d inch drum to %s before the start", d.Inches, to)
 	}
-	free := d.beatsFree(s)
+	free := d.beatsFree(strokes, n)
 	if free < timeToRetune {
-		return fmt.Sprintf("no time to retune: the %d inch drum goes from %s to %s with %s free", d.Inches, name.Spoken(d.tuned, false), to, count(int(free), "beat", "beats"))
+		return fmt.Sprintf("no time to retune: the %d inch drum goes from %s to %s with %s of rest", d.Inches, name.Spoken(d.tuned, false), to, count(int(free), "beat", "beats"))
 	}
-	return fmt.Sprintf("retune the %d inch drum from %s to %s in the %d beats it is free", d.Inches, name.Spoken(d.tuned, false), to, free)
+	return fmt.Sprintf("retune the %d inch drum from %s to %s in the %d beats of rest", d.Inches, name.Spoken(d.tuned, false), to, free)
 }
 
 // drumChanges is 1 for each drum passed over on the way.

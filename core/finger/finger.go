@@ -12,87 +12,136 @@ import (
 
 // Fingering is one way to play a note.
 type Fingering struct {
-	Text     string
-	Why      string // when to use it, if it is not the usual way
-	Care     string // what to mind in playing it, "" for nothing
-	Partial  int    // of brass: which resonance of the tube sounds; else 0
-	ByChoice bool   // a habit a player has or has not: never taken for one passage alone
-	Hand     string // of keyed bars: "R" or "L"
-	Roll     Roll   // of a rolled stroke
+	Text    string
+	Why     string // when to use it, if it is not the usual way
+	Care    string // what to mind in playing it, "" for nothing
+	Partial int    // of brass: which resonance of the tube sounds; else 0
+	Hand    string // of keyed bars and timpani: "R" or "L"
+	Roll    Roll   // of a rolled stroke
 }
 
-// Choice is the fingering to learn first and the others there are.
+// Source says why a fingering stands in a line.
+type Source string
+
+// The sources, in the order in which they are asked.
+const (
+	Printed Source = "printed" // over the note
+	Chosen  Source = "chosen"  // by the teacher
+	Ruled   Source = "rule"    // a rule of the trade asks for it
+	Usual   Source = ""        // the usual one
+)
+
+// Choice is the fingering that stands and the others there are.
 type Choice struct {
 	Fingering
 	Alternates []Fingering
+	By         Source
+	Usual      string // the usual way's text
+	Unfit      string // what is printed over the note and is no fingering of it
 }
 
-// For finds how an instrument plays a written pitch; ok is false outside its
-// range. Sticks have no pitches and timpani depend on what was played before: see
-// Part.
-func For(i instrument.Instrument, p score.Pitch) (Choice, bool) {
+// Alternate says whether something else than the usual way stands.
+func (c Choice) Alternate() bool { return c.Text != c.Usual && c.Usual != "" }
+
+// For finds how an instrument plays a written pitch in the first year; ok is false
+// outside its range. Sticks have no pitches and timpani depend on what was played
+// before: see Part.
+func For(i instrument.Instrument, p score.Pitch) (Choice, bool) { return Taught(i, p, 1) }
+
+// Taught is For, in a year of playing.
+func Taught(i instrument.Instrument, p score.Pitch, year int) (Choice, bool) {
 	if !i.Plays(p) {
 		return Choice{}, false
 	}
 	switch i.Mechanism {
 	case instrument.Valves:
-		return firstIsDefault(brassFor(i, p))
+		return firstIsUsual(brassFor(i, p))
 	case instrument.Slide:
-		return firstIsDefault(slide(p, i.ID == "trombone-f"))
+		return firstIsUsual(slide(p, i.Attachment))
 	case instrument.Strings:
-		return firstIsDefault(stopped(i, p))
+		return firstIsUsual(stopped(i, p))
 	case instrument.Woodwind:
-		return firstIsDefault(woodwindTables[i.ID][p.MIDI()])
+		return firstIsUsual(byYear(woodwindTables[i.ID][p.MIDI()], year))
 	case instrument.Bars:
-		return Choice{Fingering: Fingering{Text: p.String()}}, true
+		return Choice{Fingering: Fingering{Text: p.String()}, Usual: p.String()}, true
 	case instrument.Drums:
-		return firstIsDefault(drumsFor(i, p))
+		return firstIsUsual(drumsFor(i, p))
 	}
 	return Choice{}, false
 }
 
-// firstIsDefault makes a choice of a list in order of preference.
-func firstIsDefault(found []Fingering) (Choice, bool) {
+// firstIsUsual makes a choice of a list in order of preference.
+func firstIsUsual(found []Fingering) (Choice, bool) {
 	if len(found) == 0 {
 		return Choice{}, false
 	}
 	first := found[0]
 	first.Why = ""
-	return Choice{Fingering: first, Alternates: found[1:]}, true
+	return Choice{Fingering: first, Alternates: found[1:], Usual: first.Text}, true
 }
 
-// Ways lists the default and the alternates.
+// Ways lists what stands and the alternates.
 func (c Choice) Ways() []Fingering { return append([]Fingering{c.Fingering}, c.Alternates...) }
 
-// Prefer makes an alternate the one to learn first; the usual way becomes an
+// Has says whether a text is one of the ways.
+func (c Choice) Has(text string) bool {
+	return slices.ContainsFunc(c.Ways(), func(way Fingering) bool { return way.Text == text })
+}
+
+// Prefer makes an alternate the one that stands; the usual way becomes an
 // alternate. A text that is none of its alternates changes nothing.
 func (c Choice) Prefer(text string) Choice {
 	k := slices.IndexFunc(c.Alternates, func(way Fingering) bool { return way.Text == text })
 	if k < 0 {
 		return c
 	}
-	usual := c.Fingering
-	usual.Why = "the usual way"
-	others := append([]Fingering{usual}, c.Alternates[:k]...)
-	return Choice{Fingering: c.Alternates[k], Alternates: append(others, c.Alternates[k+1:]...)}
+	before := c.Fingering
+	if before.Text == c.Usual {
+		before.Why = "the usual way"
+	}
+	others := append([]Fingering{before}, c.Alternates[:k]...)
+	c.Fingering, c.Alternates = c.Alternates[k], append(others, c.Alternates[k+1:]...)
+	if c.Text == c.Usual {
+		c.Why = ""
+	}
+	return c
+}
+
+// because makes a text stand, by a source, with its reason here.
+func (c Choice) because(by Source, text, why string) Choice {
+	c = c.Prefer(text)
+	c.By = by
+	if why != "" && c.Alternate() {
+		c.Why = why
+	}
+	return c
 }
 
 // Preferred is the fingering a teacher wants for a note, by its MIDI number as
 // written.
 type Preferred map[int]string
 
-// Options is how a teacher wants a part fingered; the zero value is the default
-// of everything.
+// Spot is the fingering a teacher chose for one place, with the written pitch, a MIDI
+// number, it was chosen for: another note there leaves it aside.
+type Spot struct {
+	Pitch int
+	Text  string
+}
+
+// Options is how a teacher wants a part fingered; the zero value is a first-year
+// line with the default of everything.
 type Options struct {
-	Preferred Preferred
-	Usual     bool // every note its first way, whatever its neighbours
+	Year      int                  // of playing, 1 to 3; 0 is the first
+	Preferred Preferred            // for a note, everywhere
+	Placed    map[score.Place]Spot // for one place of this part
+	Plain     bool                 // no rule of the trade: every note as its teacher has it, or its usual way
 	Sticking  Sticking
-	Tempo     int // beats a minute, for the strokes of rolls; 0 for a moderate one
+	Tempo     score.Tempo // marked in the music, for the strokes of rolls
 }
 
 // Part finds the fingering of every event of a part written for the instrument,
 // by measure and event. Rests, notes that continue a tie and notes out of range
-// have none. An alternate is taken where it makes its line really easier.
+// have none; nor have drums that are struck without right and left.
 func Part(i instrument.Instrument, part score.Part, o Options) [][]Choice {
 	choices, n := make([][]Choice, len(part.Measures)), 0
 	for _, m := range part.Measures {
@@ -106,41 +155,17 @@ func Part(i instrument.Instrument, part score.Part, o Options) [][]Choice {
 	case instrument.Sticks:
 		stick(i, part, choices, o)
 	case instrument.Drums:
-		tune(i, part, choices, o.Preferred)
-		addRolls(part, choices, o)
+		tune(i, part, choices, o)
+		shareHands(part, choices)
 	case instrument.Bars:
-		pitched(i, part, choices, o)
-		alternateHands(part, choices)
-		addRolls(part, choices, o)
+		newLine(i, part, o).write(choices)
+		shareHands(part, choices)
 	default:
-		pitched(i, part, choices, o)
+		l := newLine(i, part, o)
+		if !o.Plain {
+			l.apply()
+		}
+		l.write(choices)
 	}
 	return choices
-}
-
-// pitched fingers every note by its pitch, each run of notes without a rest by
-// its cheapest path.
-func pitched(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) {
-	l := newLine(i, part, o)
-	run, places := make([]int, 0, 256), make([]score.Place, 0, 256)
-	flush := func() {
-		for k, way := range l.cheapest(run) {
-			choices[places[k].Measure][places[k].Event] = l.notes[run[k]].ways[way]
-		}
-		run, places = run[:0], places[:0]
-	}
-	reach := instrument.Range{Low: i.Lowest, High: i.Highest}
-	for k := range part.Measures {
-		events := part.Measures[k].Events
-		for j := range events {
-			switch e := &events[j]; {
-			case e.Kind == score.Rest:
-				flush()
-			case !e.Tied && reach.Holds(e.Pitch):
-				run = append(run, l.note(e.Pitch))
-				places = append(places, score.Place{Measure: k, Event: j})
-			}
-		}
-	}
-	flush()
 }

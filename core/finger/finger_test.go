@@ -7,7 +7,6 @@ import (
 	"strings"
 	"testing"
 
-	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 )
@@ -39,11 +38,16 @@ func TestFingerings(t *testing.T) {
 		{"horn-f", "C4 D4 Eb4 E4 F4 F#4 G4 G#4 A4 Bb4 B4 C5 D5", "0,1,2,0,1,2,0,2-3,1-2,1,2,0,1"},
 		{"horn-double", "C4 F4 G4 G#4 A4 Bb4 B4 C5 D5 F5", "0,1,0,T2-3,T1-2,T1,T2,T0,T1-2,T0"},
 		{"trombone-f", "C3 B2 F2 Eb2 C2 Bb2 D3 F3", "F1,F2,F1,F3,F6,1,4,1"},
-		{"bass", "E2 F2 F#2 G2 G#2 A2 Bb2 C3 C#3 D3 F#3 G3 B3 C4 C#4", "E0,E1(half),E1,E2,E4,A0,A1(half),A2,A4,D0,D4,G0,G4,G1(III),G2(III)"},
+		{"bass", "E2 F2 F#2 G2 G#2 A2 Bb2 C3 C#3 D3 F#3 G3 B3 C4 C#4 D4 Eb4 E4 F4 G4", "E0,E1(half),E1,E2,E4,A0,A1(half),A2,A4,D0,D4,G0,G4,G1(III),G2(III),G4(III),G2(IV),G4(IV),G1(VI),G3(VI)"},
 		{"bells", "Bb4 C5", "Bb4,C5"},
-		{"horn-double", "F#5 G5", "T2,T0"},
+		{"horn-double", "F#5 G5 G#5 A5 C3", "T2,T0,T2-3,T1-2,0"},
+		{"horn-f", "C3 C#3 D3 F3 G5 G#5 A5", "0,1-2-3,1-3,1,0,2-3,1-2"},
+		{"trombone", "F4 F#4 G4 G#4", "1,3+,2+,3"},
+		{"oboe", "C#6 D6", "2 3 | 4 C,2 3 | C"},
+		{"flute", "Bb6 B6 C7", "| 4 tr1,T 1 3 | tr2,1 2 3 G# | 4"},
+		{"alto-sax", "F6 F#6", "oct palmD palmEb palmF | highE,oct palmD palmEb palmF | highE highF#"},
 		{"clarinet", "F#5 G5 C#6 D6 E6", "T R 1 2 3 | 5,T R 1 2 3 |,T R 2 3 | 4 5,T R 2 3 | 4 R-Ab,T R 2 3 | R-Ab"},
-		{"bassoon", "F2 G2 C3 F3 G3 A3 C4", "W 1 2 3 | 4 5 6 F,W 1 2 3 | 4 5 6,W 1 2 3 |,W |,W half 2 3 | 4 5 6,flickA 1 2 3 | 4 5,flickC 1 2 3 |"},
+		{"bassoon", "F2 G2 C3 F3 G3 A3 C4", "W 1 2 3 | 4 5 6 F,W 1 2 3 | 4 5 6,W 1 2 3 |,W |,W half 2 3 | 4 5 6,1 2 3 | 4 5,1 2 3 |"},
 		{"violin", "C6 C#6 Db6 D6", "E3(III),E H3(III),E L4(III),E4(III)"},
 		{"viola", "F5 G5", "A3(III),A4(III)"},
 		{"cello", "Eb4 E4 F4 F#4 G4", "A x4,A1(IV),A2(IV),A3(IV),A4(IV)"},
@@ -84,7 +88,7 @@ func TestAlternates(t *testing.T) {
 		{"cello", "B2", "G x2"},
 		{"cello", "C3", "G x3"},
 		{"bass", "B3", "G1(II½)"},
-		{"bassoon", "A3", "1 2 3 | 4 5"},
+		{"bassoon", "A3", "flickA 1 2 3 | 4 5"},
 		{"alto-sax", "F6", "oct frontF 2 |"},
 		{"horn-double", "A4", "1-2"},
 		{"horn-double", "F4", "T0"},
@@ -141,8 +145,8 @@ func spellings(midi int) []score.Pitch {
 // Acoustics (Benade, Fundamentals of Musical Acoustics): partial n of a tube
 // lies 1200·log2(n) cents above its pedal, and each valve or position lowers it
 // by its semitones. The pitch a fingering implies must lie within 15 cents of
-// equal temperament, the seventh partial within 35; the fifth is 14 flat, the
-// third and sixth 2 sharp. The default must not be beaten by more than 14 cents.
+// equal temperament; the fifth is 14 flat, the third and sixth 2 sharp, the seventh
+// 31 flat, which the slide makes up for. The default must not be beaten by more than 14 cents.
 func TestBrassFingeringsSoundTheirNote(t *testing.T) {
 	down := map[string]int{"0": 0, "2": 1, "1": 2, "1-2": 3, "3": 3, "2-3": 4, "1-3": 5, "1-2-3": 6,
 		"4": 5, "2-4": 6, "1-4": 7, "1-2-4": 8, "2-3-4": 9, "1-3-4": 10}
@@ -171,9 +175,12 @@ func TestBrassFingeringsSoundTheirNote(t *testing.T) {
 						continue
 					}
 					sounds := float64(100*(tube-semitones)) + 1200*math.Log2(float64(f.Partial))
+					if strings.HasSuffix(text, "+") { // the slide is a third of a semitone in
+						sounds += 100.0 / 3
+					}
 					cents := math.Abs(sounds - float64(100*midi))
 					off = append(off, cents)
-					if allowed := map[bool]float64{false: 15, true: 35}[f.Partial == 7]; cents > allowed {
+					if cents > 15 {
 						t.Errorf("%s: %q on partial %d is %.0f cents from MIDI %d", id, f.Text, f.Partial, cents, midi)
 					}
 				}
@@ -237,13 +244,18 @@ func TestClarinetSixth(t *testing.T) {
 }
 
 // The bassoon's octave: the first hole half open from F sharp to G sharp; from A to
-// C, and for D, the same fingers with the whisper key up and a flick key instead.
+// D the same fingers with the whisper key up, and a flick key at the start.
 func TestBassoonOctave(t *testing.T) {
 	law(t, "bassoon", "F#2", "G#2", 12, func(low string) string { return strings.Replace(low, "1", "half", 1) })
-	law(t, "bassoon", "A2", "Bb2", 12, func(low string) string { return strings.Replace(low, "W", "flickA", 1) })
-	law(t, "bassoon", "B2", "C3", 12, func(low string) string { return strings.Replace(low, "W", "flickC", 1) })
-	law(t, "bassoon", "C#3", "C#3", 12, func(low string) string { return strings.Replace(low, "W ", "", 1) })
-	law(t, "bassoon", "D3", "D3", 12, func(low string) string { return strings.Replace(low, "W", "flickD", 1) })
+	law(t, "bassoon", "A2", "D3", 12, func(low string) string { return strings.Replace(low, "W ", "", 1) })
+	for note, key := range map[string]string{"A3": "flickA ", "Bb3": "flickA ", "B3": "flickC ", "C4": "flickC ", "D4": "flickD "} {
+		first, second := fingering(t, "bassoon", note), Choice{}
+		bassoon, _ := instrument.ByID("bassoon")
+		second, _ = Taught(bassoon, score.MustPitch(note), 2)
+		if second.Text != key+first.Text || !strings.Contains(first.Care, "flick key at the start") {
+			t.Errorf("%s is %q with %q, and %q in the second year", note, first.Text, first.Care, second.Text)
+		}
+	}
 }
 
 // The saxophone overblows an octave with the octave key alone, from D to C sharp.
@@ -270,6 +282,12 @@ func TestOboeOctave(t *testing.T) {
 	law(t, "oboe", "E4", "G#4", 12, func(low string) string { return "oct1 " + low })
 	law(t, "oboe", "A4", "C5", 12, func(low string) string { return "oct2 " + low })
 	law(t, "oboe", "C#4", "Eb4", 12, func(low string) string { return strings.Replace(low, "1", "half", 1) })
+}
+
+// The oboe's twelfth: high C sharp and D are F sharp and G with the first finger
+// lifted and the C key down (the third partial of a conical tube).
+func TestOboeTwelfth(t *testing.T) {
+	law(t, "oboe", "F#4", "G4", 19, func(low string) string { return strings.TrimSpace(strings.Replace(low, "1 ", "", 1)) + " C" })
 }
 
 // law checks the default fingerings of a range against those some semitones
@@ -321,7 +339,7 @@ func TestStringFingeringsSoundTheirNote(t *testing.T) {
 		"bass":   {'E': 40, 'A': 45, 'D': 50, 'G': 55},
 	}
 	plain := map[string][5]int{"violin": {0, 2, 4, 5, 7}, "viola": {0, 2, 4, 5, 7}, "cello": {0, 2, 3, 4, 5}, "bass": {0, 2, 3, -9, 4}}
-	violin, cello := map[string]int{"half": -1, "II": 2, "III": 3}, map[string]int{"half": -1, "II": 1, "II½": 2, "III": 3, "IV": 5}
+	violin, cello := map[string]int{"half": -1, "II": 2, "III": 3}, map[string]int{"half": -1, "II": 1, "II½": 2, "III": 3, "IV": 5, "VI": 8}
 	positions := map[string]map[string]int{"violin": violin, "viola": violin, "cello": cello, "bass": cello}
 	moved := map[string]int{"": 0, "L": -1, "H": 1}
 	for id := range open {
@@ -332,6 +350,9 @@ func TestStringFingeringsSoundTheirNote(t *testing.T) {
 				for _, f := range c.Ways() {
 					text, position, _ := strings.Cut(strings.TrimSuffix(f.Text, ")"), "(")
 					finger := int(text[len(text)-1] - '0')
+					if position == "VI" && finger == 3 { // in the fourth's place
+						finger = 4
+					}
 					how := strings.TrimSpace(text[1 : len(text)-1])
 					by := moved[how] + positions[id][position]
 					if how == "x" { // stretched: down from the first finger, up from the others
@@ -342,35 +363,6 @@ func TestStringFingeringsSoundTheirNote(t *testing.T) {
 					}
 				}
 			}
-		}
-	}
-}
-
-func TestSticking(t *testing.T) {
-	tests := []struct{ name, music, want string }{
-		{"quarters", "M:4/4\nL:1/4\nK:C clef=perc\nc c c c|]", "R R R R"},
-		{"eighths", "M:2/4\nL:1/8\nK:C clef=perc\ncccc|]", "R L R L"},
-		{"sixteenths with eighths", "M:2/4\nL:1/16\nK:C clef=perc\ncccc c2c2|]", "R L R L R R"},
-		{"off the beat", "M:2/4\nL:1/8\nK:C clef=perc\nzczc|]", "L L"},
-		{"six eight", "M:6/8\nL:1/8\nK:C clef=perc\nccc c2c|]", "R L R R R"},
-		{"written", "M:2/4\nL:1/8\nK:C clef=perc\n\"^L\"c\"^R\"c c2|]", "L R R"},
-	}
-	snare, _ := instrument.ByID("snare")
-	for _, tt := range tests {
-		s, err := abc.Read(tt.music + "\n")
-		if err != nil {
-			t.Fatal(err)
-		}
-		var got []string
-		for _, measure := range Part(snare, s.Parts[0], Options{}) {
-			for _, c := range measure {
-				if c.Text != "" {
-					got = append(got, c.Text)
-				}
-			}
-		}
-		if strings.Join(got, " ") != tt.want {
-			t.Errorf("%s: %v, want %s", tt.name, got, tt.want)
 		}
 	}
 }

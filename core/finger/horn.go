@@ -12,11 +12,11 @@ const (
 // hornPartials are the F side's, the ninth apart: it is a passing choice for D and C
 // sharp in the staff, which are safer on the tenth (common practice).
 var (
-	hornPartials = []partial{{3, 19}, {4, 24}, {5, 28}, {6, 31}, {8, 36}, {10, 40}, {12, 43}}
+	hornPartials = []partial{{2, 12}, {3, 19}, {4, 24}, {5, 28}, {6, 31}, {8, 36}, {10, 40}, {12, 43}, {16, 48}}
 	hornNinth    = partial{9, 38}
 	// flatPartials are the B flat side's; its ninth is the first choice for G and F
-	// sharp at the top of the staff (common practice).
-	flatPartials = []partial{{6, 31}, {8, 36}, {9, 38}}
+	// sharp above the staff, and the twelfth for A flat and A (common practice).
+	flatPartials = []partial{{6, 31}, {8, 36}, {9, 38}, {12, 43}}
 	// lowFlatPartials give its alternates below.
 	lowFlatPartials = []partial{{3, 19}, {4, 24}}
 )

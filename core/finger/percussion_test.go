@@ -6,67 +6,124 @@ import (
 	"testing"
 
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
 	"unhurriedbench/internal/testabc"
 )
 
-func TestStickingOptions(t *testing.T) {
+// Common practice; each row says whose.
+func TestStickings(t *testing.T) {
 	tests := []struct {
 		name, id, music string
 		sticking        Sticking
+		year            int
 		want            string
 	}{
-		{"by turns through rests", "snare", "c c z c|c/c/c c2", Alternating, "R L R L R L R"},
-		{"by turns after written sticking", "snare", "\"^R\"c c \"^R\"c c", Alternating, "R L R L"},
-		{"flam, drag and ruff", "snare", "{c}c {cc}c {ccc}c {c}c/c/", Natural, "lR llR lrlR lR L"},
-		{"a flam of the left", "snare", "c {c}c c2", Alternating, "R rL R"},
-		{"one beater on the bass drum", "bass-drum", "c c/c/ c2", Natural, "R R R R"},
-		{"two where strokes are close", "bass-drum", "c//c//c//c// c c2", Natural, "R L R L R R"},
+		{"the first year alternates, across rests too", "snare", "c z c c|c/c/c c2", StickingByYear, 1, "R L R L R L R"},
+		{"after written sticking by turns", "snare", "\"^R\"c c \"^R\"c c", Alternating, 1, "R L R L"},
+		{"from the right in each measure", "snare", "c c c z|c c2 c", EachMeasure, 1, "R L R R L R"},
+		{"later the right hand leads", "snare", "c c c c", StickingByYear, 2, "R L R L"},
+		{"quarters among eighths are all right", "snare", "c c c c|c/c/ c c/c/ c", RightLead, 1, "R R R R R L R R L R"},
+		{"the grid is the whole exercise's", "snare", "c/c/ c z/c/ c|c// c// c/ c c2", RightLead, 1, "R R R R R R L R R R"},
+		{"a pickup counts from the bar's end", "snare", "c/|c/c/ c2 c|c3 z/|", RightLead, 1, "L R L R R R"},
+		{"triplets alternate", "snare", "(3c/c/c/ (3c/c/c/ c2|z c (3c/c/c/ c", RightLead, 1, "R L R L R L R L R L R L"},
+		{"six eight alternates, R after a rest or at the bar", "snare", "M:6/8\nL:1/8\nccc c2c|czc ccc|", RightLead, 1, "R L R L R R R L R L"},
+		{"a lone compound upbeat is left", "snare", "M:6/8\nL:1/8\nc|ccc ccc|c3 c2|", RightLead, 1, "L R L R L R L R L"},
+		{"flam, drag and ruff", "snare", "{c}c {cc}c {ccc}c {c}c/c/", Alternating, 1, "lR rrL lrlR rL R"},
+		{"a bass drum has no right and left", "bass-drum", "c c/c/ c2", StickingByYear, 1, ""},
+		{"but where it is written", "small-percussion", "\"^R\"c \"^L\"c c2", StickingByYear, 1, "R L"},
 	}
 	for _, tt := range tests {
+		music := tt.music
+		if !strings.Contains(music, "M:") {
+			music = "M:4/4\nL:1/4\n" + music
+		}
+		head, notes := music[:strings.LastIndex(music, "\n")+1], music[strings.LastIndex(music, "\n")+1:]
 		i, _ := instrument.ByID(tt.id)
-		part := testabc.Part(t, "M:4/4\nL:1/4\nK:C clef=perc\n"+tt.music+"|]")
-		if got := strings.Join(texts(i, part, Options{Sticking: tt.sticking}), " "); got != tt.want {
+		part := testabc.Part(t, head+"K:C clef=perc\n"+strings.TrimSuffix(notes, "|")+"|]")
+		if got := strings.Join(texts(i, part, Options{Sticking: tt.sticking, Year: tt.year}), " "); got != tt.want {
 			t.Errorf("%s: %s, want %s", tt.name, got, tt.want)
 		}
 	}
 }
 
-// The usual strokes of rolls at about 100: a tied eighth 5, a tied quarter 9, a
-// tied half 17; untied two fewer. Common practice.
+// The usual rolls at four hand moves a quarter: an eighth 5, a quarter 9 tied and 7
+// not, a half 17 and 15, a whole 33 and 31; the rates by tempo. Common practice.
 func TestRolls(t *testing.T) {
+	at := func(n int) score.Tempo { return score.Tempo{Beat: score.Frac(1, 4), PerMinute: n} }
 	tests := []struct {
-		music string
-		tempo int
-		want  string
+		meter, music string
+		tempo        score.Tempo
+		want         string
 	}{
-		{"!///!c/-c/ !///!c-c !///!c", 100, "5 9 7"},
-		{"!///!c2-c2", 104, "17"},
-		{"!///!c-c2c", 72, "13"}, // sextuplets where the beat is slow
-		{"!///!c-c2c", 140, "7"}, // triplets where it is quick
-		{"!///!c4", 0, "47"},
+		{"4/4", "!///!c/-c/ !///!c-c !///!c", at(100), "5 9 7"},
+		{"4/4", "!///!c2-c2", at(104), "17"},
+		{"4/4", "!///!c2 c2", at(104), "15"},
+		{"4/4", "!///!c4-|c4", score.Tempo{}, "33"},
+		{"4/4", "!///!c4|!///!c/ c3 c/", score.Tempo{}, "31 5"},
+		{"4/4", "!///!c2-!///!c2-|c4", at(100), "33"}, // one roll, over the tie
+		{"4/4", "!///!c-c2c", at(69), "13"},
+		{"4/4", "!///!c-c2c", at(140), "7"},
+		{"4/4", "!///!c-c2c", at(160), "5"},
+		{"2/2", "!///!c2-c2", score.Tempo{Beat: score.Frac(1, 2), PerMinute: 60}, "13"}, // a quarter at 120
+		{"6/8", "!///!c3/-c3/", score.Tempo{}, "13"},
+		{"6/8", "!///!c3/-c3/", score.Tempo{Beat: score.Frac(3, 8), PerMinute: 100}, "7"},
+		{"6/8", "!///!c3/-c3/", score.Tempo{Beat: score.Frac(3, 8), PerMinute: 40}, "25"},
 	}
 	snare, _ := instrument.ByID("snare")
 	for _, tt := range tests {
-		part := testabc.Part(t, "M:4/4\nL:1/4\nK:C clef=perc\n"+tt.music+"|]")
+		part := testabc.Part(t, "M:"+tt.meter+"\nL:1/4\nK:C clef=perc\n"+tt.music+"|]")
 		var got []string
 		for _, m := range Part(snare, part, Options{Tempo: tt.tempo}) {
 			for _, c := range m {
 				if c.Roll.Strokes > 0 {
 					got = append(got, fmt.Sprint(c.Roll.Strokes))
-					if !strings.Contains(c.Care, fmt.Sprintf("a %d-stroke roll", c.Roll.Strokes)) {
+					said := fmt.Sprintf("a %d-stroke roll", c.Roll.Strokes)
+					if c.Roll.Long() {
+						said = fmt.Sprintf("a long roll, %d hand moves", c.Roll.Moves)
+					}
+					if !strings.Contains(c.Care, said) {
 						t.Errorf("%s: the care is %q", tt.music, c.Care)
 					}
 				}
 			}
 		}
 		if strings.Join(got, " ") != tt.want {
-			t.Errorf("%s at %d: %v strokes, want %s", tt.music, tt.tempo, got, tt.want)
+			t.Errorf("%s at %v: %v strokes, want %s", tt.music, tt.tempo, got, tt.want)
+		}
+	}
+}
+
+// The hand that begins a roll is the tap's where an even number of moves comes before
+// the tap, else the other; the tap has a hand of its own. Common practice.
+func TestHandsOfRolls(t *testing.T) {
+	tests := []struct {
+		name, music string
+		sticking    Sticking
+		want        string
+	}{
+		{"five begins and ends with one hand", "!///!c/-c/ c c c", Alternating, "R R L R L"},
+		{"seven changes", "!///!c c c c", Alternating, "R R L R"},
+		{"nine does not", "!///!c-c c c", Alternating, "R R L R"},
+		{"the next hand begins", "c !///!c-c c", Alternating, "R L L R"},
+		{"with right lead the tap goes by its place", "c/ !///!c/-c c c/c/", RightLead, "R R R R R L"},
+		{"a tied seven ends by its place too", "!///!c-c/ c/ c c", RightLead, "R R L R R"},
+	}
+	snare, _ := instrument.ByID("snare")
+	for _, tt := range tests {
+		part := testabc.Part(t, "M:4/4\nL:1/4\nK:C clef=perc\n"+tt.music+"|]")
+		if got := strings.Join(texts(snare, part, Options{Sticking: tt.sticking}), " "); got != tt.want {
+			t.Errorf("%s: %s, want %s", tt.name, got, tt.want)
 		}
 	}
 	marimba, _ := instrument.ByID("marimba")
-	c := Part(marimba, testabc.Part(t, "M:4/4\nL:1/4\nK:C\n!///!c4|]"), Options{Tempo: 100})[0][0]
-	if !c.Roll.Single || c.Roll.Strokes != 16 || !strings.Contains(c.Care, "single strokes") {
+	c := Part(marimba, testabc.Part(t, "M:4/4\nL:1/4\nK:C\n!///!c4|]"), Options{})[0][0]
+	if !c.Roll.Unmeasured || c.Roll.Strokes != 0 || !strings.Contains(c.Care, "single strokes") {
 		t.Errorf("a marimba rolls %+v, %s", c.Roll, c.Care)
+	}
+	triangle, _ := instrument.ByID("small-percussion")
+	c = Part(triangle, testabc.Part(t, "M:4/4\nL:1/4\nK:C clef=perc\n!///!c4|]"), Options{})[0][0]
+	if c.Roll != (Roll{}) || !strings.Contains(c.Care, "not counted") {
+		t.Errorf("a triangle rolls %+v, %s", c.Roll, c.Care)
 	}
 }
 
@@ -75,7 +132,10 @@ func TestHandsOnBars(t *testing.T) {
 		{"c d e f", "R L R L"},
 		{"c a c a", "L R L R"}, // the left hand below
 		{"a c a c", "R L R L"},
-		{"c a z c", "L R R"},
+		{"c d a c", "R L R L"},
+		{"c d e a", "L R L R"}, // one that begins with the right would cross
+		{"c f b e", "L R R L"},
+		{"c a z c", "L R L"},
 		{"\"^L\"c d e f", "L R L R"},
 	}
 	bells, _ := instrument.ByID("bells")
@@ -98,8 +158,8 @@ func TestTuning(t *testing.T) {
 	tests := []struct{ name, music, drums, cares string }{
 		{"two notes", "C, G,, C, G,,", "26 29 26 29", "tune the 26 inch drum to C before the start|tune the 29 inch drum to G before the start||"},
 		{"a third drum", "C, G,, F, C,", "26 29 23 26", ""},
-		{"a fourth note waits for a free drum", "C, G,, C, G,,|F, D,, z2|z4|A,,4", "26 29 26 29 23 32 29", "||||tune the 23 inch drum to F before the start|tune the 32 inch drum to D before the start|retune the 29 inch drum from G to A in the 8 beats it is free"},
-		{"no time", "C, G,, F, D,,|A,, C, F, D,,", "26 29 23 32 29 26 23 32", "||||no time to retune: the 29 inch drum goes from G to A with 2 beats free|||"},
+		{"a fourth note waits for a free drum", "C, G,, C, G,,|F, D,, z2|z4|A,,4", "26 29 26 29 23 32 29", "||||tune the 23 inch drum to F before the start|tune the 32 inch drum to D before the start|retune the 29 inch drum from G to A in the 6 beats of rest"},
+		{"no time", "C, G,, F, D,,|A,, C, F, D,,", "26 29 23 32 29 26 23 32", "||||no time to retune: the 29 inch drum goes from G to A with 0 beats of rest|||"},
 	}
 	timpani, _ := instrument.ByID("timpani")
 	for _, tt := range tests {

@@ -15,12 +15,14 @@ import (
 // the provenance of the table.
 var secondWriting = map[string]string{
 	"flute": `
-T: C4-B4 D5-B5 D6-F#6 A6
-1: C4-C5 E5-C6 Eb6-G6
-2: C4-A4 D5-A5 D6-E6 G6-A6
-3: C4-G#4 D5-G#5 D6-Eb6 F6-G#6
-G#: G#4 G#5 Eb6 G#6
-4: C4-F4 Bb4 D5-F5 Bb5 Eb6-F6 A6
+T: C4-B4 D5-B5 D6-F#6 A6 B6
+1: C4-C5 E5-C6 Eb6-G6 B6-C7
+2: C4-A4 D5-A5 D6-E6 G6-A6 C7
+3: C4-G#4 D5-G#5 D6-Eb6 F6-G#6 B6-C7
+G#: G#4 G#5 Eb6 G#6 C7
+4: C4-F4 Bb4 D5-F5 Bb5 Eb6-F6 A6-Bb6 C7
+tr1: Bb6
+tr2: B6
 5: C4-E4 D5-E5 Eb6-E6
 6: C4-Eb4 F#4 D5-Eb5 F#5 Eb6 F#6
 right Eb: Eb4-C#5 Eb5-A6
@@ -31,18 +33,18 @@ oct1: E5-G#5
 oct2: A5-C6
 half: C#5-Eb5
 1: Bb3-C5 E5-C6
-2: Bb3-Bb4 C#5-Bb5
-3: Bb3-G#4 C#5-G#5
+2: Bb3-Bb4 C#5-Bb5 C#6-D6
+3: Bb3-G#4 C#5-G#5 C#6-D6
 G#: G#4 G#5
 B: B3
 Bb: Bb3
-4: Bb3-F#4 Bb4 C5-F#5 Bb5 C6
+4: Bb3-F#4 Bb4 C5-F#5 Bb5 C6-C#6
 5: Bb3-F4 C#5-F5
 6: Bb3-Eb4 C#5-Eb5
 right F: F4 F5
 right Eb: Eb4 Eb5
 right C#: C#4 C#5
-right C: Bb3-C4`,
+right C: Bb3-C4 C#6-D6`,
 	"clarinet": `
 T: E3-F4 B4-E6
 R: Bb4-E6
@@ -67,9 +69,6 @@ lowC: Bb1-C#2
 lowB: Bb1-B1
 lowBb: Bb1
 C#: C#3 C#4
-flickA: A3-Bb3
-flickC: B3-C4
-flickD: D4
 half: F#3-G#3
 1: Bb1-E3 A3-D4
 2: Bb1-D3 F#3-D4
@@ -85,14 +84,14 @@ right Bb: Bb2 Bb3
 right F: Bb1-F2
 little Ab: G#2 G#3`,
 	"alto-sax": `
-oct: D5-F6
+oct: D5-F#6
 1: Bb3-B4 D5-B5
 2: Bb3-Bb4 C5 D5-Bb5 C6
 3: Bb3-G#4 D5-G#5
 G#: G#4 G#5
-palmD: D6-F6
-palmEb: Eb6-F6
-palmF: F6
+palmD: D6-F#6
+palmEb: Eb6-F#6
+palmF: F6-F#6
 C#: C#4
 B: B3
 Bb: Bb3
@@ -100,7 +99,8 @@ Bb: Bb3
 5: Bb3-E4 F#4 D5-E5 F#5
 6: Bb3-Eb4 D5-Eb5
 sideBb: Bb4 Bb5
-highE: E6-F6
+highE: E6-F#6
+highF#: F#6
 right Eb: Eb4 Eb5
 right C: Bb3-C#4`,
 }

@@ -23,7 +23,9 @@ const (
 //
 // With the F attachment the slide has six positions, each a semitone and somewhat
 // farther apart; it is the first choice where the plain slide would be out at
-// sixth position or farther, and below its range.
+// sixth position or farther, and below its range. G and F sharp above the staff are
+// played on the seventh partial, a raised second and third, as the slide is near
+// there; fourth and fifth are the alternates (common practice).
 func slide(p score.Pitch, attachment bool) []Fingering {
 	var plain, attached []Fingering
 	for _, open := range openPartials {
@@ -39,11 +41,17 @@ func slide(p score.Pitch, attachment bool) []Fingering {
 		}
 	}
 	if down := slidePedal + 34 - p.MIDI(); down >= 1 && down <= 3 {
-		plain = append(plain, Fingering{
+		raised := Fingering{
 			Text: strconv.Itoa(down+1) + "+", Partial: 7,
 			Why:  "partial 7, the slide a little in, when the notes around it are near",
 			Care: fmt.Sprintf("partial 7 is %d cents flat: the plus is a third of the way in to the next position", -centsOff(7)),
-		})
+		}
+		if down < 3 {
+			plain = append([]Fingering{raised}, plain...)
+			plain[1].Why = fmt.Sprintf("partial 8, farther out and in tune by itself: while the raised %d is not yet sure", down+1)
+		} else {
+			plain = append(plain, raised)
+		}
 	}
 	if !attachment {
 		return plain
@@ -60,8 +68,8 @@ func slide(p score.Pitch, attachment bool) []Fingering {
 	return append(plain, attached...)
 }
 
-// slideChanges counts the distance of the slide, 1 more when it is three positions
-// or farther, 1 for each partial the lip crosses, and 1 for the attachment.
+// slideChanges counts the distance of the slide, 1 more when it is far, what the lip
+// has to do, and 1 for the attachment.
 func slideChanges() changer {
 	return changer{
 		take: func(p Played) hand {
@@ -80,7 +88,7 @@ func slideChanges() changer {
 
 // farSlide is from how many positions on the arm has to throw. Source: common
 // practice.
-const farSlide = 3
+const farSlide = 4
 
 func slideChange(from, to hand, why *reasons) int {
 	distance := max(from.position-to.position, to.position-from.position)
@@ -100,5 +108,5 @@ func slideChange(from, to hand, why *reasons) int {
 		why.say("the attachment changes")
 		return cost + 1
 	}
-	return cost + lipCost(from.partial, to.partial, distance, "the slide stays", why)
+	return cost + lipCost(from, to, distance, "the slide stays", why)
 }

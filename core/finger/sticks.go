@@ -2,7 +2,6 @@ package finger
 
 import (
 	"fmt"
-	"math"
 	"strings"
 
 	"unhurriedbench/core/instrument"
@@ -12,81 +11,137 @@ import (
 // Sticking is how the hands share strokes that have no written sticking.
 type Sticking string
 
-// The ways: the right hand on the strong places, or strictly by turns.
+// The ways. Source: common practice.
 const (
-	Natural     Sticking = ""
-	Alternating Sticking = "alternating"
+	StickingByYear Sticking = ""            // alternating in the first year, the right hand leading later
+	Alternating    Sticking = "alternating" // every stroke changes hand, across rests too
+	EachMeasure    Sticking = "measures"    // alternating, from the right hand in every measure
+	RightLead      Sticking = "lead"        // the right hand on the strong places
 )
 
 // stick gives every stroke of a drum part its hand, its small strokes and its
-// roll. Written sticking is kept.
+// roll. Written sticking is kept. Drums and small percussion that are struck with
+// one beater have no right and left, unless it is written.
 func stick(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) {
-	turn := 0
-	for k, m := range part.Measures {
-		grid := stickingGrid(m)
-		for j, e := range m.Events {
-			if e.Kind != score.Note || e.Tied {
-				continue
-			}
-			hand := naturalHand(e.Start, m.Meter, grid)
+	s := sticker{part: part, choices: choices, hand: "R", grid: binaryGrid(part)}
+	s.way = o.Sticking
+	if s.way == StickingByYear {
+		s.way = RightLead
+		if o.Year <= 1 {
+			s.way = Alternating
+		}
+	}
+	s.rolls = rollsOf(part, o.Tempo)
+	for k := range part.Measures {
+		s.fresh = true
+		if s.way == EachMeasure {
+			s.hand = "R"
+		}
+		for j, e := range part.Measures[k].Events {
+			at := score.Place{Measure: k, Event: j}
 			switch {
-			case e.Sticking != "":
-				hand = e.Sticking
-			case o.Sticking == Alternating:
-				hand = "RL"[turn : turn+1]
-			case i.ID == "bass-drum" && oneBeater(m):
-				hand = "R"
+			case e.Kind == score.Rest:
+				s.fresh = true
+			case e.Tied:
+			case i.TwoHands:
+				s.strike(at, e)
+			default:
+				choices[k][j].Fingering = Fingering{Text: e.Sticking, Care: graceWords(e.Graces)}
+				if e.Roll {
+					choices[k][j].Care = "a roll, not counted: even and close, to its full length"
+				}
 			}
-			turn = 0
-			if strings.HasSuffix(hand, "R") {
-				turn = 1
-			}
-			choices[k][j].Fingering = Fingering{Text: withGraces(hand, e.Graces), Care: graceWords(e.Graces)}
 		}
 	}
-	addRolls(part, choices, o)
 }
 
-// stickingGrid is the distance at which the hands take turns in natural sticking:
-// halves of the beat, or its quarters where a stroke falls between them; in
-// compound meters its thirds or sixths.
-func stickingGrid(m score.Measure) score.Fraction {
-	parts := int64(2)
-	if m.Meter.Compound() {
-		parts = 3
-	}
-	grid := m.Meter.Beat().Div(score.Frac(parts, 1))
-	for _, e := range m.Events {
-		if e.Kind == score.Note && !e.Start.Within(grid).IsZero() {
-			return grid.Mul(score.Frac(1, 2))
-		}
-	}
-	return grid
+// sticker goes through a part stroke by stroke.
+type sticker struct {
+	part    score.Part
+	choices [][]Choice
+	way     Sticking
+	grid    score.Fraction
+	rolls   map[score.Place]Roll
+	hand    string // whose turn it is
+	fresh   bool   // a rest or a bar line stands before the stroke
 }
 
-// naturalHand gives the right hand the strong places: the hands alternate on the
-// grid from the right. In compound meters the grid starts afresh with the right
-// hand on each beat. Source: common practice.
-func naturalHand(start score.Fraction, m score.Meter, grid score.Fraction) string {
-	if start.Within(m.Beat()).Div(grid).Floor()%2 == 1 {
+func other(hand string) string {
+	if strings.HasSuffix(hand, "R") {
 		return "L"
 	}
 	return "R"
 }
 
-// oneBeater says whether a bass drum part leaves its left hand free to damp: no
-// two strokes of the measure lie closer than half a beat.
-func oneBeater(m score.Measure) bool {
-	half := m.Meter.Beat().Div(score.Frac(2, 1))
-	if m.Meter.Compound() {
-		half = m.Meter.Beat().Div(score.Frac(3, 1))
-	}
-	for _, e := range m.Events {
-		if e.Kind == score.Note && e.Length.Less(half) {
-			return false
+func (s *sticker) strike(at score.Place, e score.Event) {
+	hand := s.turn(at, e)
+	roll, rolled := s.rolls[at]
+	leads := s.way == RightLead && rolled && roll.tapped
+	if leads { // the tap goes by its place, and the roll so that it ends there
+		hand = s.turn(roll.tap, *s.part.At(roll.tap))
+		if roll.odd() {
+			hand = other(hand)
 		}
 	}
-	return true
+	if e.Sticking != "" {
+		hand = e.Sticking
+	}
+	f := Fingering{Text: withGraces(hand, e.Graces), Care: graceWords(e.Graces)}
+	last := hand[len(hand)-1:]
+	if rolled {
+		if roll.odd() {
+			last = other(last)
+		}
+		f.Roll = roll
+		f.Care = strings.TrimPrefix(f.Care+"; "+roll.words(last), "; ")
+		if roll.tapped {
+			s.choices[roll.tap.Measure][roll.tap.Event] = Choice{Fingering: Fingering{Text: last, Care: "the tap that ends the roll"}, Usual: last}
+		}
+	}
+	s.choices[at.Measure][at.Event] = Choice{Fingering: f, Usual: f.Text}
+	s.hand, s.fresh = other(last), false
+}
+
+// turn is the hand for a stroke that has none written. Where the right hand leads,
+// triplets and compound meters alternate, from the right after a rest or a bar line.
+func (s *sticker) turn(at score.Place, e score.Event) string {
+	if s.way != RightLead {
+		return s.hand
+	}
+	m := s.part.Measures[at.Measure]
+	if m.Meter.Compound() || e.Value.Tuplet.Actual > 0 {
+		switch {
+		case m.Pickup() && len(m.Events) == 1:
+			return "L"
+		case s.fresh:
+			return "R"
+		}
+		return s.hand
+	}
+	place := e.Start
+	if m.Pickup() {
+		place = m.Meter.Length().Sub(e.Start)
+	}
+	if place.Div(s.grid).Floor()%2 == 1 {
+		return "L"
+	}
+	return "R"
+}
+
+// binaryGrid is the smallest of a whole note's halves, quarters, eighths and so on
+// that every stroke of a part stands on, tuplets left out.
+func binaryGrid(part score.Part) score.Fraction {
+	den := int64(1)
+	for _, m := range part.Measures {
+		for _, e := range m.Events {
+			if e.Kind == score.Note && e.Value.Tuplet.Actual == 0 {
+				for e.Start.Mul(score.Frac(den, 1)).Den() > 1 && den < 64 {
+					den *= 2
+				}
+			}
+		}
+	}
+	return score.Frac(1, den)
 }
 
 // withGraces writes the small strokes before the hand that plays the note: one is
@@ -119,77 +174,6 @@ func graceWords(graces int) string {
 	return "a ruff: three small strokes low and quick, then the note"
 }
 
-// Roll is how a rolled note is struck; the zero value is no roll.
-type Roll struct {
-	Strokes int  // all of them, the last single one too
-	Moves   int  // of the hands
-	Single  bool // each move is one stroke, on bars and timpani; else it bounces for two
-}
-
-// comfortableMoves is how many times a second the hands move in a roll that is
-// neither hurried nor loose. From memory, common practice: sixteenths at about 100
-// to 108.
-const comfortableMoves = 7.0
-
-// moderate is the tempo taken where none is known.
-const moderate = 80
-
-// addRolls works out every rolled note: the hands move at the division of the beat
-// that is nearest comfortableMoves. On drums every move bounces for two strokes; a
-// roll that is tied ends with one tap on the note after it, one that is not makes
-// its last move that tap, which gives the usual 5, 7, 9 and 17 strokes.
-func addRolls(part score.Part, choices [][]Choice, o Options) {
-	tempo := o.Tempo
-	if tempo == 0 {
-		tempo = moderate
-	}
-	for k, m := range part.Measures {
-		parts := rollParts(m.Meter, tempo)
-		for j, e := range m.Events {
-			c := &choices[k][j]
-			if !e.Roll || e.Kind != score.Note || c.Text == "" {
-				continue
-			}
-			moves := max(2, int(e.Length.Div(m.Meter.Beat()).Mul(score.Frac(parts, 1)).Floor()))
-			r := Roll{Moves: moves, Strokes: moves, Single: !e.Unpitched}
-			if e.Unpitched {
-				r.Strokes = 2*moves - 1
-				if e.TieOn {
-					r.Strokes = 2*moves + 1
-				}
-			}
-			c.Roll = r
-			c.Care = strings.TrimPrefix(c.Care+"; "+r.words(e.TieOn, parts, tempo), "; ")
-		}
-	}
-}
-
-// rollParts is into how many moves a beat is divided at a tempo.
-func rollParts(m score.Meter, tempo int) int64 {
-	divisions := []int64{2, 3, 4, 6, 8}
-	if m.Compound() {
-		divisions = []int64{3, 6, 9, 12}
-	}
-	best, least := divisions[0], math.Inf(1)
-	for _, d := range divisions {
-		if away := math.Abs(math.Log(float64(tempo) / 60 * float64(d) / comfortableMoves)); away < least {
-			best, least = d, away
-		}
-	}
-	return best
-}
-
-func (r Roll) words(tied bool, parts int64, tempo int) string {
-	if r.Single {
-		return fmt.Sprintf("a roll of single strokes, hands by turns: about %d, %d to the beat at %d", r.Strokes, parts, tempo)
-	}
-	ending := "the last move a single tap"
-	if tied {
-		ending = "then a tap on the note it is tied to"
-	}
-	return fmt.Sprintf("a %d-stroke roll at %d: the hands move %d times, %d to the beat, each bounced, %s", r.Strokes, tempo, r.Moves, parts, ending)
-}
-
 // stickChange is 1 for the same hand twice, and 1 more for small strokes to fit in.
 func stickChange(from, to hand, why *reasons) int {
 	cost := 0
@@ -204,4 +188,8 @@ func stickChange(from, to hand, why *reasons) int {
 		why.say("with small strokes before it")
 	}
 	return cost
+}
+
+func handWord(hand string) string {
+	return fmt.Sprintf("%s hand", map[string]string{"R": "right", "L": "left"}[hand])
 }

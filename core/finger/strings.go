@@ -1,8 +1,7 @@
 package finger
 
 import (
-	"maps"
-	"slices"
+	"fmt"
 	"strconv"
 	"strings"
 
@@ -19,7 +18,7 @@ type position struct {
 }
 
 // place is a finger in the plain hand, or moved from it: L low, H high, x
-// stretched.
+// extended.
 type place struct {
 	moved  string
 	finger int
@@ -30,12 +29,13 @@ type place struct {
 type player struct {
 	positions []position      // in the order in which they are thought of
 	hand      map[int][]place // by semitones above the first finger of the plain hand
-	pivots    bool            // on its thumb, to the place a half step away; and any finger leads a shift
+	extends   bool            // a cello's hand stretches
+	near      bool            // the bass's hand spans a whole step: it moves by half steps too, and any finger leads it
 }
 
 // The plain hand of violin and viola has a whole step, a half step and a whole
 // step between its fingers; low and high fingers are a half step from their place
-// in it. The cello's fingers are a half step apart; stretched, the first reaches a
+// in it. The cello's fingers are a half step apart; extended, the first reaches a
 // half step back, or the other three together a half step on. The double bass has 1,
 // 2 and 4, a half step apart. Source: common practice.
 var (
@@ -48,13 +48,19 @@ var (
 		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"IV", 7, 4, "fourth"}, {"III", 5, 3, "third"}, {"II", 3, 2, "second"}},
 		hand: map[int][]place{-1: {{"x", 1, 0}}, 0: {{"", 1, 0}}, 1: {{"", 2, 1}}, 2: {{"", 3, 1}, {"x", 2, 1}}, 3: {{"", 4, 2}, {"x", 3, 1}},
 			4: {{"x", 4, 2}}},
+		extends: true,
 	}
 	bassPlayer = player{
-		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"III", 5, 3, "third"}, {"II½", 4, 2, "second-and-a-half"}, {"II", 3, 2, "second"}},
-		hand:      map[int][]place{0: {{"", 1, 0}}, 1: {{"", 2, 0}}, 2: {{"", 4, 1}}},
-		pivots:    true,
+		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"III", 5, 3, "third"}, {"IV", 7, 4, "fourth"}, {sixth, 10, 6, "sixth"},
+			{"II½", 4, 2, "second-and-a-half"}, {"II", 3, 2, "second"}},
+		hand: map[int][]place{0: {{"", 1, 0}}, 1: {{"", 2, 0}}, 2: {{"", 4, 1}}},
+		near: true,
 	}
 )
+
+// sixth is the double bass's sixth position, in which the third finger takes the
+// place of the fourth.
+const sixth = "VI"
 
 func playerOf(i instrument.Instrument) player {
 	switch i.ID {
@@ -87,35 +93,6 @@ func stoppedIn(i instrument.Instrument, p score.Pitch, positions []position) []F
 	return found
 }
 
-// staysInFirst says whether every note of a part lies in first position, or on
-// the double bass in half position. Such a part is not fingered in others.
-func staysInFirst(i instrument.Instrument, part score.Part) bool {
-	top := i.OpenStrings[len(i.OpenStrings)-1].MIDI()
-	reach := firstPosition + slices.Max(slices.Collect(maps.Keys(playerOf(i).hand)))
-	for _, at := range part.Notes() {
-		if part.At(at).Pitch.MIDI() > top+reach {
-			return false
-		}
-	}
-	return true
-}
-
-// lowPositions is how many positions, first and half, a part in first position is
-// thought of in.
-const lowPositions = 2
-
-// inFirst is the choice for a note of a part that stays in first position: half
-// position only where first does not have the note, but for the double bass, whose
-// hand is at home in both.
-func inFirst(i instrument.Instrument, p score.Pitch) Choice {
-	player := playerOf(i)
-	c, _ := firstIsDefault(stoppedIn(i, p, player.positions[:lowPositions]))
-	if !player.pivots {
-		c.Alternates = slices.DeleteFunc(c.Alternates, func(way Fingering) bool { return strings.Contains(way.Text, "(") })
-	}
-	return c
-}
-
 // onString lists the ways to stop a note on one string.
 func onString(i instrument.Instrument, p score.Pitch, k int, positions []position, lower bool) []Fingering {
 	open, player := i.OpenStrings[k], playerOf(i)
@@ -135,10 +112,10 @@ func onString(i instrument.Instrument, p score.Pitch, k int, positions []positio
 
 // find gives the fingers at a distance from the first, in semitones: where a finger
 // and the next can both be there the spelling decides, and one that only a
-// stretched hand brings there comes last. Outside first and second position no
-// first finger is drawn back, and outside first none is stretched.
+// extended hand brings there comes last. In half position and beyond the third no
+// first finger is drawn back, and outside first none is extended.
 func (pl player) find(at position, semitones, letters int) []place {
-	if semitones < 0 && at.name != "" && at.name != "II" {
+	if semitones < 0 && at.name != "" && at.name != "II" && at.name != "III" {
 		return nil
 	}
 	var found []place
@@ -155,9 +132,13 @@ func (pl player) find(at position, semitones, letters int) []place {
 }
 
 func (p place) on(name string, at position) string {
-	text := name + strconv.Itoa(p.finger)
+	finger := strconv.Itoa(p.finger)
+	if at.name == sixth && p.finger == 4 {
+		finger = "3"
+	}
+	text := name + finger
 	if p.moved != "" {
-		text = name + " " + p.moved + strconv.Itoa(p.finger)
+		text = name + " " + p.moved + finger
 	}
 	if at.name != "" {
 		text += "(" + at.name + ")"
@@ -168,7 +149,7 @@ func (p place) on(name string, at position) string {
 func (p place) reason(at position, open score.Pitch, up int, lower bool) string {
 	switch {
 	case p.moved == "x" && p.finger != 1 && !lower:
-		return "the hand stretched: 1 stays, and 2, 3 and 4 stand a half step on"
+		return "the hand extended: 1 stays, and 2, 3 and 4 stand a half step on"
 	case at.name == "" && lower && up > 6:
 		return "fourth finger: no string crossing, and it does not ring on"
 	case lower:
@@ -180,21 +161,24 @@ func (p place) reason(at position, open score.Pitch, up int, lower bool) string 
 }
 
 // stringChanges counts 1 for another finger, 1 for each string crossed, 2 for a
-// finger that slides to another place on its string, 1 for a crossing that finds
-// the hand in another pattern, 1 for a hand that opens or closes an extension and 6
-// for one whose fingers would have to slide into it together, as every hand avoids
-// it. A shift is 5, 1 more beyond a third, and 5 more where no finger leads it; the
-// double bass pivots to the place a half step away for 4, and any finger leads it.
-func stringChanges(i instrument.Instrument) changer {
+// finger that moves to another place on its string, which is hard in the first two
+// years, 1 for the same finger on the next string and 3 where it also moves, 1 for
+// another finger pattern, 1 for a hand that opens or closes an extension and 6 for
+// one whose fingers would have to slide into it together. A shift is 5, 1 more
+// beyond a third, and 5 more where no finger leads it; the double bass's hand goes a
+// half step for 4, and any finger leads it. The figures are ours.
+func stringChanges(i instrument.Instrument, year int) changer {
 	player := playerOf(i)
-	return changer{take: func(p Played) hand { return player.take(i, p) }, cost: player.change}
+	return changer{take: func(p Played) hand { return player.take(i, p) }, cost: func(from, to hand, why *reasons) int {
+		return player.change(i, year, from, to, why)
+	}}
 }
 
 // firstPosition is where the first finger of a hand in first position is, in
 // semitones above the open string.
 const firstPosition = 2
 
-const stretched = 2 // in a hand's moved
+const extended = 2 // in a hand's moved
 
 func (pl player) take(i instrument.Instrument, p Played) hand {
 	h := hand{midi: p.Pitch.MIDI()}
@@ -211,11 +195,11 @@ func (pl player) take(i instrument.Instrument, p Played) hand {
 		}
 	}
 	h.finger = int(rest[len(rest)-1] - '0')
-	h.moved = map[string]int{"": 0, "L": -1, "H": 1, "x": stretched}[rest[:len(rest)-1]]
+	h.moved = map[string]int{"": 0, "L": -1, "H": 1, "x": extended}[rest[:len(rest)-1]]
 	return h
 }
 
-func (pl player) change(from, to hand, why *reasons) int {
+func (pl player) change(i instrument.Instrument, year int, from, to hand, why *reasons) int {
 	cost := 0
 	say := func(n int, reason string) {
 		cost += n
@@ -240,15 +224,21 @@ func (pl player) change(from, to hand, why *reasons) int {
 	case from.finger != to.finger:
 		say(1, "another finger")
 	case both && crossed == 0 && shift == 0 && from.moved != to.moved:
-		say(2, "the same finger moves to another place")
+		if year < 3 {
+			sayHard(2, "the same finger moves to another place")
+		} else {
+			say(2, "the same finger moves to another place")
+		}
 	}
 	switch {
 	case !both:
-	case shift == 1 && pl.pivots:
-		sayHard(4, "the hand pivots to the next place, the thumb staying")
+	case shift == 1 && pl.near && i.Pivots:
+		sayHard(4, "the hand pivots a half step, the thumb staying")
+	case shift == 1 && pl.near:
+		sayHard(4, "the hand shifts a half step")
 	case shift > 0:
 		sayHard(5+shift/5, "the hand shifts")
-		if !pl.pivots && !leads(from.finger, to.finger) {
+		if !pl.near && !leads(from.finger, to.finger) {
 			cost += 5
 		}
 	case from.stretch() != to.stretch() && (from.finger != to.finger || crossed > 0):
@@ -257,6 +247,10 @@ func (pl player) change(from, to hand, why *reasons) int {
 		} else {
 			sayHard(6, "2, 3 and 4 slide a half step together")
 		}
+	case crossed > 0 && from.finger == to.finger && from.moved != to.moved:
+		sayHard(3, "the same finger moves to another place across the strings")
+	case crossed > 0 && from.finger == to.finger:
+		say(1, "the same finger on the next string")
 	case crossed > 0 && from.moved != to.moved:
 		sayHard(1, "into another finger pattern")
 	}
@@ -269,7 +263,7 @@ func leads(from, to int) bool {
 	return from == 1 || to == 1 || from == to && from < 4
 }
 
-// How a cello's hand is stretched.
+// How a cello's hand is extended.
 const (
 	closed = iota
 	back   // the first finger reaches a half step back
@@ -278,7 +272,7 @@ const (
 
 func (h hand) stretch() int {
 	switch {
-	case h.moved != stretched:
+	case h.moved != extended:
 		return closed
 	case h.finger == 1:
 		return back
@@ -293,4 +287,47 @@ func opens(from, to hand) bool {
 		return true
 	}
 	return from.stretch() == closed && from.finger == 1 || to.stretch() == closed && to.finger == 1
+}
+
+// Stopped says whether a fingering puts a finger on a string.
+func Stopped(i instrument.Instrument, p Played) bool {
+	return i.Mechanism == instrument.Strings && p.Text[1:] != "0"
+}
+
+// AcrossANote adds to a change what the note before last has to do with it: on
+// strings a finger that comes back to another place on its string with one note
+// between, which is hard in the first two years.
+func AcrossANote(i instrument.Instrument, last, between, now Played, c Change, year int) Change {
+	if last.Text == "" || between.Text == now.Text || !Stopped(i, last) || !Stopped(i, now) {
+		return c
+	}
+	player := playerOf(i)
+	a, b := player.take(i, last), player.take(i, now)
+	if a.line != b.line || a.position != b.position || a.finger != b.finger || a.moved == b.moved {
+		return c
+	}
+	c.Cost += 2
+	c.Hard = c.Hard || year < 3
+	c.Why += fmt.Sprintf(", finger %d now stands in another place than a note ago", b.finger)
+	return c
+}
+
+// AcrossOpen adds to a change the shift that the hand made while an open string
+// sounded.
+func AcrossOpen(i instrument.Instrument, stopped, before, now Played, c Change) Change {
+	if stopped.Text == "" || Stopped(i, before) || !Stopped(i, now) {
+		return c
+	}
+	player := playerOf(i)
+	a, b := player.take(i, stopped), player.take(i, now)
+	if a.position == b.position {
+		return c
+	}
+	c.Cost += 2
+	for _, at := range player.positions {
+		if at.base == b.position {
+			c.Why += fmt.Sprintf(", the hand shifts to %s position while the open string sounds", at.word)
+		}
+	}
+	return c
 }

@@ -14,9 +14,8 @@ import (
 type table map[int][]Fingering
 
 // parseTable reads lines of a note and its ways to be played, parted by " / ";
-// behind each alternate a colon and when to use it. A reason that begins "by
-// choice" marks a habit, not a way out of one passage. It panics on a bad line,
-// which a test would show.
+// behind each alternate a colon and when to use it. It panics on a bad line, which
+// a test would show.
 func parseTable(text string) table {
 	t := table{}
 	for _, line := range strings.Split(strings.TrimSpace(text), "\n") {
@@ -27,7 +26,7 @@ func parseTable(text string) table {
 		midi := score.MustPitch(note).MIDI()
 		for _, way := range strings.Split(ways, " / ") {
 			keys, why, _ := strings.Cut(way, ": ")
-			t[midi] = append(t[midi], Fingering{Text: strings.TrimSpace(keys), Why: why, ByChoice: strings.HasPrefix(why, "by choice")})
+			t[midi] = append(t[midi], Fingering{Text: strings.TrimSpace(keys), Why: why})
 		}
 	}
 	return t
@@ -38,7 +37,7 @@ var woodwindTables = map[string]table{
 	"flute": parseTable(fluteTable), "piccolo": parseTable(fluteTable), "oboe": parseTable(oboeTable), "bassoon": parseTable(bassoonTable),
 	"clarinet": parseTable(clarinetTable), "eb-clarinet": parseTable(clarinetTable),
 	"bass-clarinet": parseTable(bassClarinetLow + clarinetTable),
-	"soprano-sax":   parseTable(saxTable), "alto-sax": parseTable(saxTable), "tenor-sax": parseTable(saxTable), "bari-sax": parseTable(saxTable),
+	"soprano-sax":   parseTable(saxTable), "alto-sax": parseTable(saxTable + saxHigh), "tenor-sax": parseTable(saxTable), "bari-sax": parseTable(saxTable),
 }
 
 // layout is the keys of a woodwind in hand order, each a bit of a hand.
@@ -57,7 +56,7 @@ type shared struct {
 
 var (
 	commonLayout = newLayout("oct oct1 oct2 T TBb R A frontF half 1 bis 2 3 G# L-E L-F# L-F L-C# L-Eb palmD palmEb palmF F Eb C# B Bb | "+
-		"4 5 6 sliver sideEb sideBb sideC sideF# highE Eb F C# C R-E R-F R-F# R-Ab R-Eb",
+		"4 5 6 sliver tr1 tr2 sideEb sideBb sideC sideF# highE highF# Eb F C# C R-E R-F R-F# R-Ab R-Eb",
 		"oct oct1 oct2 half", "G# L-E L-F# L-F L-C# L-Eb F Eb C# B Bb", "Eb C# C R-E R-F R-F# R-Ab R-Eb", "6 F", "T TBb")
 	bassoonLayout = newLayout("W lowD lowC lowB lowBb C# flickA flickC flickD half 1 2 3 Eb C# | pancakeE F# Ab Bb 4 5 6 F F# Ab",
 		"half", "Eb C#", "F F# Ab", "", "")
@@ -119,7 +118,7 @@ const lastThroatNote = 70
 // must close at once; a finger that slides from key to key 7, as every hand avoids
 // it; and a thumb that slides 1.
 func woodwindChanges(i instrument.Instrument) changer {
-	l, hasBreak := layoutOf(i), strings.HasSuffix(i.ID, "clarinet")
+	l, hasBreak := layoutOf(i), i.HasBreak
 	take := func(p Played) hand {
 		keys, _ := l.keys(p.Text)
 		return hand{midi: p.Pitch.MIDI(), keys: keys}

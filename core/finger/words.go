@@ -18,10 +18,11 @@ type Words struct {
 	Three   string // and the one with the third
 }
 
-// The cello's patterns where the teacher has no words of their own.
+// The cello's patterns where the teacher has no words of their own, each with what
+// it means.
 const (
-	defaultTwo   = "two hand"
-	defaultThree = "three hand"
+	defaultTwo   = "two hand (1 2 4, the half step between 1 and 2)"
+	defaultThree = "three hand (1 3 4, the half step between 3 and 4)"
 )
 
 // Show writes a fingering as the teacher has it written on the page. Data files and
@@ -190,7 +191,7 @@ func (w Words) sayStopped(i instrument.Instrument, text string) string {
 	if rest == "0" {
 		return "open " + name
 	}
-	finger := map[byte]string{'L': "low ", 'H': "high ", 'x': "stretched "}[rest[0]] + rest[len(rest)-1:]
+	finger := map[byte]string{'L': "low ", 'H': "high ", 'x': "extended "}[rest[0]] + rest[len(rest)-1:]
 	upper := i.ID == "violin" || i.ID == "viola"
 	if upper && w.Spacing {
 		finger = spacings[rest]

@@ -24,7 +24,7 @@ func toDrums(part *score.Part, target Instrument) string {
 				continue
 			}
 			degree := (int(e.Pitch.Transpose(move).Step) - int(tonic.Step) + 7) % 7
-			e.Pitch, e.Others, e.Sign = tonic, nil, false
+			e.Pitch, e.Others, e.Sign, e.Fingering, e.String = tonic, nil, false, "", 0
 			if degree == 1 || degree == 4 || degree == 6 {
 				e.Pitch = fifth
 			}
@@ -40,7 +40,15 @@ func toDrums(part *score.Part, target Instrument) string {
 // tunedTo finds the key note and the fifth, above it or below, that lie nearest
 // the middle of the two middle drums, the lower on the 29 inch.
 func tunedTo(key score.Key, target Instrument) (tonic, fifth score.Pitch) {
-	lower, upper := target.Drums[1], target.Drums[2]
+	var lower, upper Drum // the two every school has
+	for _, d := range target.Drums {
+		switch d.Inches {
+		case 29:
+			lower = d
+		case 26:
+			upper = d
+		}
+	}
 	step, alter := key.Tonic()
 	least := -1
 	for octave := 1; octave <= 4; octave++ {

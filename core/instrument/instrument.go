@@ -43,7 +43,7 @@ type Instrument struct {
 	Lowest      score.Pitch // of the notes it has a fingering for
 	Highest     score.Pitch
 	Years       [3]Range      // comfortable in the first, second and third year
-	Home        score.Pitch   // where a first-year line sits well
+	Home        score.Pitch   // the note lines sit around
 	Drill       score.Pitch   // what a one-note drill sits well on
 	Start       string        // how a sound is started before playing, in a sentence
 	Blown       bool          // a breath comes before the first note
@@ -53,26 +53,27 @@ type Instrument struct {
 	Valves      int           // 3 or 4, of brass with valves
 	OpenStrings []score.Pitch // from the lowest
 	Drums       []Drum        // of timpani, from the largest
+
+	Horn        bool // its valves work on the horn's longer tube
+	ThumbSide   bool // a double horn's thumb
+	Attachment  bool // a trombone's F attachment
+	HasBreak    bool // a clarinet's, between the throat notes and the register above
+	SwapsLittle bool // both little fingers have the same keys
+	Extends     bool // a cello's hand, which stretches
+	Forks       bool // an oboe: F is forked where its finger would have to slide
+	LeftF       bool // an oboe with a key for F on the left side
+	NoResonance bool // an oboe without the key that clears its forked F
+	MayPivot    bool // a double bass
+	Pivots      bool // and its player keeps the thumb and pivots a half step
+	OpenOrFour  bool // violin and viola: an open string or the fourth finger on the one below
+	FourDown    bool // and 4 is taken where the line comes down to that string
+	TwoHands    bool // a drum with right and left sticks
 }
 
 // Drum is a kettle of timpani with the notes it can be tuned to.
 type Drum struct {
 	Inches int
 	Range
-}
-
-// Comfort is what is comfortable in a year of playing, 1 to 3; other years are taken
-// as the nearest.
-func (i Instrument) Comfort(year int) Range { return i.Years[yearAt(year)] }
-
-// yearAt is the place of a year of playing in what is listed by year.
-func yearAt(year int) int { return min(max(year, 1), len(Instrument{}.Years)) - 1 }
-
-// homeIn is where a line sits well in a year of playing, as a MIDI number: the home
-// moves with the middle of the comfortable range.
-func (i Instrument) homeIn(year int) int {
-	first, now := i.Comfort(1), i.Comfort(year)
-	return i.Home.MIDI() + (now.Low.MIDI()+now.High.MIDI()-first.Low.MIDI()-first.High.MIDI())/2
 }
 
 // MayHaveFourth says whether the instrument is also made with a fourth valve.
@@ -87,6 +88,25 @@ func (i Instrument) FourValves() Instrument {
 		i.Valves = 4
 		i.Lowest = i.Lowest.Transpose(score.ChromaticInterval(-4))
 	}
+	return i
+}
+
+// Owning is timpani of which a school owns two, three or four drums: the 29 and 26
+// inch, then the 32, then the 23 (common practice); other instruments and numbers
+// are returned unchanged.
+func (i Instrument) Owning(drums int) Instrument {
+	left := map[int][]int{2: {29, 26}, 3: {32, 29, 26}}[drums]
+	if left == nil || i.Mechanism != Drums {
+		return i
+	}
+	all := i.Drums
+	i.Drums = nil
+	for _, d := range all {
+		if slices.Contains(left, d.Inches) {
+			i.Drums = append(i.Drums, d)
+		}
+	}
+	i.Lowest, i.Highest = i.Drums[0].Low, i.Drums[len(i.Drums)-1].High
 	return i
 }
 
@@ -138,29 +158,11 @@ func ByID(id string) (Instrument, bool) {
 }
 
 // catalogue lists the instruments in score order.
-var catalogue = slices.Concat(woodwinds(), brass(), stringed(), percussion())
-
-// reach sets the ranges of an instrument for the tables of this package: all it
-// has a fingering for, then what is comfortable in each of three years, each
-// "C4 A6".
-func (i Instrument) reach(all string, years ...string) Instrument {
-	whole := span(all)
-	i.Lowest, i.Highest = whole.Low, whole.High
-	for k, year := range years {
-		i.Years[k] = span(year)
-	}
-	return i
-}
+var catalogue = ranged(slices.Concat(woodwinds(), brass(), stringed(), percussion()))
 
 func span(text string) Range {
 	low, high, _ := strings.Cut(text, " ")
 	return Range{score.MustPitch(low), score.MustPitch(high)}
-}
-
-// sits sets the note a line sits well around and the one a drill sits well on.
-func (i Instrument) sits(home, drill string) Instrument {
-	i.Home, i.Drill = score.MustPitch(home), score.MustPitch(drill)
-	return i
 }
 
 // clefs adds clefs the instrument meets later.

@@ -24,7 +24,7 @@ func OctaveChoices(source score.Part, target Instrument, year int) []OctaveChoic
 		return nil
 	}
 	base := baseMove(source, target)
-	suggested := bestOctave(source, base, target, year)
+	suggested := seatOf(source, base, target).octaves
 	var choices []OctaveChoice
 	for octaves := suggested - 2; octaves <= suggested+2; octaves++ {
 		made := Make(source, "", target, Placement{Chosen: true, Octaves: octaves})
@@ -64,13 +64,11 @@ func speakFor(part score.Part, target Instrument, year int) string {
 	if beyond > 0 {
 		reasons[0] = fmt.Sprintf("%d of %d notes lie outside %s", beyond, len(part.Notes()), within)
 	}
-	if strings.HasSuffix(target.ID, "clarinet") {
+	if target.HasBreak {
 		reasons = append(reasons, breakReason(part))
 	}
 	return strings.Join(reasons, "; ")
 }
-
-var yearNames = [len(Instrument{}.Years)]string{"first-year", "second-year", "third-year"}
 
 // lastBelowBreak is the clarinet's highest throat note, B flat 4 as written.
 const lastBelowBreak = 70

@@ -16,13 +16,13 @@ type Class struct {
 // practice).
 var DefaultOneNote = Class{Step: score.D}
 
-// WrittenFor is the written pitch of a concert note in the octave nearest the
-// instrument's home.
+// WrittenFor is the written pitch of a concert note in the octave nearest to what a
+// drill on one note sits well on.
 func WrittenFor(concert Class, target Instrument) score.Pitch {
 	best, nearest := score.Pitch{}, -1
 	for octave := range 9 {
 		p := score.Pitch{Step: concert.Step, Alter: concert.Alter, Octave: octave}.Transpose(target.Sounds.Negated())
-		away := p.MIDI() - target.Home.MIDI()
+		away := p.MIDI() - target.Drill.MIDI()
 		if away = max(away, -away); nearest < 0 || away < nearest {
 			best, nearest = p, away
 		}

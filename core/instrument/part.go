@@ -19,7 +19,6 @@ type Made struct {
 type Placement struct {
 	Chosen  bool // by the teacher; else the one that suits most notes
 	Octaves int
-	Year    int // of playing, 1 to 3, whose range is to suit; 0 is the first
 }
 
 // Make writes the source part for an instrument: transposed, its key respelled
@@ -51,9 +50,10 @@ func Make(source score.Part, writtenFor string, target Instrument, placed Placem
 
 func transpose(part *score.Part, target Instrument, placed Placement) string {
 	base := baseMove(*part, target)
-	octaves := placed.Octaves
+	octaves, where := placed.Octaves, "the octave you chose"
 	if !placed.Chosen {
-		octaves = bestOctave(*part, base, target, placed.Year)
+		seat := seatOf(*part, base, target)
+		octaves, where = seat.octaves, seat.words(target)
 	}
 	move := base.Plus(score.Octaves(octaves))
 	for i := range part.Measures {
@@ -67,6 +67,10 @@ func transpose(part *score.Part, target Instrument, placed Placement) string {
 				continue
 			}
 			e.Pitch = e.Pitch.Transpose(used)
+			e.Fingering, e.String = "", 0 // it was printed for another instrument
+			if target.Family != "percussion" {
+				e.Sticking = ""
+			}
 			e.Roll = e.Roll && target.Family != "woodwind" && target.Family != "brass"
 			for k := range e.Others {
 				e.Others[k] = e.Others[k].Transpose(used)
@@ -76,7 +80,7 @@ func transpose(part *score.Part, target Instrument, placed Placement) string {
 	}
 	part.Sounds = target.Sounds
 	part.MarkAccidentals()
-	return describe(move, octaves, target.Comfort(placed.Year))
+	return describe(move, octaves, where)
 }
 
 // baseMove is the interval from the source's pitches to the instrument's written
@@ -86,42 +90,7 @@ func baseMove(source score.Part, target Instrument) score.Interval {
 	return base
 }
 
-// bestOctave tries three octaves either way and takes the one with the fewest
-// notes that cannot be played, then the fewest outside the comfortable range,
-// then the one that sits nearest the instrument's home.
-func bestOctave(part score.Part, base score.Interval, target Instrument, year int) int {
-	best, lowest := 0, -1
-	for _, octaves := range []int{0, -1, 1, -2, 2, -3, 3} {
-		cost := discomfort(part, base.Semitones+12*octaves, target, year)
-		if lowest < 0 || cost < lowest {
-			best, lowest = octaves, cost
-		}
-	}
-	return best
-}
-
-func discomfort(part score.Part, semitones int, target Instrument, year int) int {
-	comfort := target.Comfort(year)
-	cost, sum, n := 0, 0, 0
-	for _, at := range part.Notes() {
-		midi := part.At(at).Pitch.MIDI() + semitones
-		sum += midi
-		n++
-		switch {
-		case midi < target.Lowest.MIDI() || midi > target.Highest.MIDI():
-			cost += 10000
-		case midi < comfort.Low.MIDI() || midi > comfort.High.MIDI():
-			cost += 100
-		}
-	}
-	if n == 0 {
-		return 0
-	}
-	away := sum/n - target.homeIn(year)
-	return cost + max(away, -away)
-}
-
-func describe(move score.Interval, octaves int, comfort Range) string {
+func describe(move score.Interval, octaves int, placed string) string {
 	if move == (score.Interval{}) {
 		return "In concert pitch, as entered."
 	}
@@ -136,8 +105,11 @@ func describe(move score.Interval, octaves int, comfort Range) string {
 		parts = append(parts, fmt.Sprintf("moved %d octaves %s", max(octaves, -octaves), direction(octaves)))
 	}
 	text := strings.Join(parts, ", ")
-	if octaves != 0 {
-		text += fmt.Sprintf(" to sit between %s and %s", comfort.Low, comfort.High)
+	if text == "" {
+		return "In concert pitch, respelled."
+	}
+	if placed != "" {
+		text += ": " + placed
 	}
 	return strings.ToUpper(text[:1]) + text[1:] + "."
 }
@@ -163,6 +135,25 @@ func intervalWords(semitones int) string {
 	return intervalNames[semitones%12] + side
 }
 
+// SoundsWords says how a part sounds against what is written: "a whole step lower".
+func SoundsWords(i score.Interval) string {
+	if i.Semitones == 0 {
+		return "as written"
+	}
+	side, n := "higher", i.Semitones
+	if n < 0 {
+		side, n = "lower", -n
+	}
+	switch octaves := n / 12; {
+	case octaves == 0:
+		return intervalNames[n] + " " + side
+	case n%12 == 0:
+		return fmt.Sprintf("%s %s", []string{"", "an octave", "two octaves", "three octaves"}[min(octaves, 3)], side)
+	default:
+		return fmt.Sprintf("%s and an octave or more %s", intervalNames[n%12], side)
+	}
+}
+
 // toStrokes keeps the rhythm alone.
 func toStrokes(part *score.Part) {
 	for i := range part.Measures {
@@ -173,7 +164,7 @@ func toStrokes(part *score.Part) {
 			if e.Kind != score.Note {
 				continue
 			}
-			e.Unpitched, e.Sign, e.Others = true, false, nil
+			e.Unpitched, e.Sign, e.Others, e.Fingering, e.String = true, false, nil, "", 0
 			e.Pitch = score.Pitch{Step: score.B, Octave: 4}
 			e.SlurStarts, e.SlurEnds = 0, 0
 		}
@@ -188,7 +179,10 @@ func toOneNote(part *score.Part, target Instrument, on score.Pitch) {
 		m.Key, m.Clef = key, target.Clef
 		for j := range m.Events {
 			if e := &m.Events[j]; e.Kind == score.Note {
-				e.Unpitched, e.Pitch, e.Sticking, e.Graces, e.Roll = false, on, "", 0, false
+				e.Unpitched, e.Pitch, e.Fingering, e.Graces, e.Roll = false, on, "", 0, false
+				if target.Family != "percussion" {
+					e.Sticking = ""
+				}
 			}
 		}
 	}

@@ -108,9 +108,14 @@ func (k Key) SignatureWords() string {
 
 // Transpose moves the key by an interval and returns it with the interval that
 // was really used: where the new signature would have more than six sharps or
-// flats it is respelled enharmonically, one letter up or down.
+// flats it is respelled enharmonically, one letter up or down. A key that does
+// not move is left as it is printed, with up to seven.
 func (k Key) Transpose(i Interval) (Key, Interval) {
-	moved := Key{Fifths: k.Fifths + intervalFifths(i), Mode: k.Mode}
+	fifths := intervalFifths(i)
+	if fifths == 0 {
+		return k, i
+	}
+	moved := Key{Fifths: k.Fifths + fifths, Mode: k.Mode}
 	if moved.Fifths > 6 {
 		moved.Fifths -= 12
 		i.Steps++

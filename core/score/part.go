@@ -35,8 +35,12 @@ type Event struct {
 
 	Marks    []Mark // articulations, bow marks and the like
 	Sticking string // written sticking: "R", "L"
-	Text     string // a direction over or under the note, as written
-	Dynamic  string // "p", "mf"…
+
+	Fingering string // printed over it: "4", "1-2"
+	String    int    // printed with it: the string, from the highest as 1; 0 for none
+
+	Text    string // a direction over or under the note, as written
+	Dynamic string // "p", "mf"…
 
 	Line int // source line it was read from, 0 when unknown
 }

@@ -29,7 +29,7 @@ func (m Measure) Ruler() []Pulse {
 // division finds the coarsest division of the beat that starts at from on which
 // every event in it starts.
 func (m Measure) division(from, beat Fraction) (Value, int) {
-	parts := []int{2, 4, 3, 6, 8, 12, 24, 5, 10, 7}
+	parts := []int{2, 4, 3, 6, 8, 12, 24, 5, 10, 7, 16, 32, 64}
 	if m.Meter.Compound() {
 		parts = []int{3, 6, 12, 24}
 	} else if beat.Cmp(Frac(1, 8)) <= 0 {
@@ -40,7 +40,7 @@ func (m Measure) division(from, beat Fraction) (Value, int) {
 			return pulseValue(m.Meter, n), n
 		}
 	}
-	return pulseValue(m.Meter, 24), 24
+	return pulseValue(m.Meter, 24), 24 // nothing finer is written
 }
 
 func (m Measure) fits(from, beat Fraction, parts int) bool {

@@ -3,7 +3,7 @@ package score
 // Value is how a duration is written: a note value, its dots, and the tuplet it
 // stands in.
 type Value struct {
-	Base   int // 1 whole, 2 half, 4 quarter, 8, 16, 32; 0 is a breve
+	Base   int // 1 whole, 2 half, 4 quarter, 8, 16, 32, 64; 0 is a breve
 	Dots   int // 0 to 2
 	Tuplet Ratio
 }
@@ -69,9 +69,6 @@ func ValuesOf(length Fraction) ([]Value, bool) {
 // "eighth of a triplet".
 func (v Value) Name(british bool) string {
 	name := ValueName(v.Base, british)
-	if v.Base == 0 {
-		name = "breve"
-	}
 	switch v.Dots {
 	case 1:
 		name = "dotted " + name

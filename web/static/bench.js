@@ -14,7 +14,7 @@
   function piece() {
     const s = side().dataset;
     const current = document.querySelector("#pieces a[aria-current]");
-    return { from: Number(s.from), to: Number(s.to), whole: s.whole === "yes", label: current ? current.querySelector(".piece-name").textContent.split(" ·")[0] : "" };
+    return { plan: JSON.parse(s.plan), whole: s.whole === "yes", label: current ? current.querySelector(".piece-name").textContent.split(" ·")[0] : "" };
   }
 
   async function engraveSheet() {
@@ -131,7 +131,7 @@
     if (window.metronome.running()) { window.metronome.stop(); return; }
     const p = piece();
     window.metronome.start({
-      data, places, from: p.from, to: p.to, whole: p.whole,
+      data, places, plan: p.plan, whole: p.whole,
       tempo: Number(side().querySelector("[data-tempo]").textContent),
       cues: [...side().querySelectorAll(".count-off li")], host: host(),
       button: side().querySelector("[data-play]"),
@@ -190,15 +190,48 @@
     const notes = struck();
     const at = notes.findIndex(({ event }) => event.id === id);
     if (at < 0) return;
-    const last = playing && !piece().whole ? piece().to : Infinity;
-    const next = notes[at + 1] && notes[at + 1].index <= last ? notes[at + 1].event : null;
+    const after = notes[at + 1];
+    const next = after && (!playing || piece().whole || inPiece(after)) ? after.event : null;
     fill("now", notes[at].event, null);
+    offerWays(playing ? null : notes[at].event);
     fill("next", next, notes[at].event);
     const reasons = playing ? [] : notes[at].event.why;
     look().querySelector(".why").replaceChildren(...reasons.map((text) => Object.assign(document.createElement("span"), { textContent: text })));
     look().classList.toggle("playing", Boolean(playing));
     look().hidden = false;
     if (!playing) uncover(id);
+  }
+
+  // inPiece says whether a note belongs to the piece at hand.
+  function inPiece({ event, index }) {
+    return piece().plan.some((part) => part.index === index && event.at >= part.from - 1e-6 && event.at < part.to - 1e-6);
+  }
+
+  // offerWays lists the other ways of a note with what to do about them: the usual one
+  // first, to have it back wherever this note comes, then each for this place alone.
+  function offerWays(event) {
+    const list = look().querySelector(".other-ways");
+    const ways = event && !event.printed ? event.ways || [] : [];
+    const button = (words, way, scope) => {
+      const press = Object.assign(document.createElement("button"), { type: "button", className: "plain", textContent: words });
+      press.addEventListener("click", () => chooseWay(event, way, scope));
+      return press;
+    };
+    list.replaceChildren(...ways.map((way) => {
+      const line = document.createElement("p");
+      if (way.usual) line.append("usual: " + way.said + " ", button("Put the usual one back", way, "note"), " ", button("only here", way, "here"));
+      else line.append(way.said + " ", button("Use it here", way, "here"), " ", button("use it for this note from now on", way, "note"));
+      return line;
+    }));
+  }
+
+  function chooseWay(event, way, scope) {
+    const list = look().querySelector(".other-ways").dataset;
+    const values = Object.fromEntries(new URLSearchParams(new URL(document.querySelector("#pieces a[aria-current]").href).search));
+    const stage = side().querySelector(".stages [aria-current]");
+    if (stage) values.stage = new URL(stage.href).searchParams.get("stage");
+    Object.assign(values, { instrument: list.instrument, measure: event.measure, event: event.event, fingering: way.text, scope });
+    htmx.ajax("POST", list.action, { target: "#bench", swap: "outerHTML", values });
   }
 
   // uncover scrolls a note out from under the panel that tells of it. On a small

@@ -38,25 +38,27 @@ window.fingering = (function () {
 
   // Drums: the size of the kettle in a round.
   const drums = {
-    height: 36,
+    height: 54,
     width: () => 30,
     mark(g, event, x, y) {
-      g.append(make("circle", { class: "f-ring" + (event.minded ? " minded" : ""), cx: x, cy: y, r: 14 }));
-      g.append(make("text", { class: "f f-long", x, y }, event.fingering));
+      g.append(make("circle", { class: "f-ring" + (event.minded ? " minded" : ""), cx: x, cy: y - 9, r: 14 }));
+      g.append(make("text", { class: "f f-long", x, y: y - 9 }, event.fingering));
+      if (event.hand) g.append(make("text", { class: "f-string", x, y: y + 16 }, event.hand));
+      if (event.hand && event.roll) rolled(g, x + 9, y + 16);
     },
   };
 
   // Sticks: the hand, small strokes small before it, and the strokes of a roll.
   const sticks = {
     height: 40,
-    width: ({ fingering: text, roll }) => (roll ? 30 : 9 + 6 * text.length),
+    width: ({ fingering: text, roll }) => (roll ? 30 + (roll === "long" ? 12 : 0) : 9 + 6 * text.length),
     mark(g, event, x, y) {
       const text = event.fingering;
       const small = text.slice(0, -1);
       if (small) g.append(make("text", { class: "f-key f-small", x: x - 7, y: y - 7 }, small));
       g.append(make("text", { class: "f", x: small ? x + 2 : x, y: y - 6 }, text.slice(-1)));
       if (event.roll) {
-        g.append(make("text", { class: "f-string", x: x - 5, y: y + 11 }, String(event.roll)));
+        if (event.roll !== "all") g.append(make("text", { class: "f-string", x: x - 5, y: y + 11 }, event.roll));
         rolled(g, x + 10, y + 11);
       }
     },

@@ -24,7 +24,7 @@ window.lanes = (function () {
     const list = [];
     let y = 8;
     for (const lane of ["tap", "count", "name", "finger"]) {
-      if (!shown[lane] || (lane === "name" && !data.named)) continue;
+      if (!shown[lane] || (lane === "name" && !data.named) || (lane === "finger" && !data.fingered)) continue;
       const height = lane === "finger" ? window.fingering[data.mechanism].height : ROW[lane];
       list.push({ lane, y: y + height / 2, height });
       y += height;
@@ -106,7 +106,10 @@ window.lanes = (function () {
     const drawing = window.fingering[data.mechanism];
     for (const m of system.measures) {
       for (const { event, at } of m.events) {
-        if (at && event.fingering) drawing.mark(g, event, at.cx, y, height, data);
+        if (!at || !event.fingering) continue;
+        drawing.mark(g, event, at.cx, y, height, data);
+        // What is not the usual way is underlined, so that it is seen to be meant.
+        if (event.alternate) g.append(make("path", { class: "f-alternate", d: `M${at.cx - 11} ${y + height / 2 - 1} h22` }));
       }
     }
   }
@@ -122,7 +125,7 @@ window.lanes = (function () {
         const [a, b] = [notes[i - 1], notes[i]];
         const gap = b.at.cx - a.at.cx;
         const names = shown.name && data.named ? (nameWidth(a.event) + nameWidth(b.event)) / 2 + 2 : 0;
-        const fingers = shown.finger ? (drawing.width(a.event) + drawing.width(b.event)) / 2 : 0;
+        const fingers = shown.finger && data.fingered ? (drawing.width(a.event) + drawing.width(b.event)) / 2 : 0;
         most = Math.max(most, Math.max(names, fingers) / gap);
       }
     }
@@ -149,14 +152,27 @@ window.lanes = (function () {
     }
   }
 
-  function drawPiece(g, system, piece, bottom) {
-    const inside = system.measures.filter((m) => m.index >= piece.from && m.index <= piece.to);
-    if (!inside.length) return;
-    const left = inside[0].left + (inside[0].index === system.measures[0].index ? -4 : 1);
-    const right = inside[inside.length - 1].right;
+  // drawPiece frames the measures of the piece in a system, as much of them as belongs
+  // to it; measures that do not stand side by side have frames of their own.
+  function drawPiece(g, system, data, piece, bottom) {
+    const runs = [];
+    for (const part of piece.plan) {
+      const m = system.measures.find((m) => m.index === part.index);
+      if (!m) continue;
+      const measure = data.measures[part.index];
+      const at = (place) => m.pulses.find((p) => p.pulse.at >= place - 1e-6 && p.x)?.x - 14;
+      const edge = m.index === system.measures[0].index ? -4 : 1;
+      const left = part.from > measure.offset + 1e-6 ? at(part.from) : m.left + edge;
+      const right = part.to < measure.offset + measure.length - 1e-6 ? at(part.to) : m.right;
+      const last = runs[runs.length - 1];
+      if (last && last.index + 1 === part.index && last.right >= m.left - 2) Object.assign(last, { index: part.index, right });
+      else runs.push({ index: part.index, first: part === piece.plan[0], left, right });
+    }
     const top = system.top - 34;
-    g.append(make("rect", { class: "piece-box", x: left, y: top, width: right - left, height: bottom - top, rx: 7 }));
-    if (inside[0].index === piece.from) g.append(make("text", { class: "piece-label", x: left + 6, y: top - 9 }, piece.label));
+    for (const run of runs) {
+      g.append(make("rect", { class: "piece-box", x: run.left, y: top, width: Math.max(12, run.right - run.left), height: bottom - top, rx: 7 }));
+      if (run.first) g.append(make("text", { class: "piece-label", x: run.left + 6, y: top - 9 }, piece.label));
+    }
   }
 
   // draw puts the lanes into the sheet and returns where each pulse lies, for
@@ -173,7 +189,7 @@ window.lanes = (function () {
       const bottom = last = system.bottom + height + 8;
       const g = make("g", {});
       host.cuts.push(system.bottom + height + 4);
-      if (!view.piece.whole) drawPiece(g, system, view.piece, system.bottom + height + 3);
+      if (!view.piece.whole) drawPiece(g, system, data, view.piece, system.bottom + height + 3);
       for (const row of list) {
         const y = system.bottom + row.y;
         const lane = make("g", { "aria-hidden": "true" });

@@ -22,19 +22,17 @@ window.metronome = (function () {
   // piece: cues before 0, pulses from there.
   function steps(plan) {
     const list = plan.cues.map((cue) => ({ at: Number(cue.dataset.at), cue, beat: "beat" in cue.dataset }));
-    const order = plan.whole ? plan.data.order : range(plan.from, plan.to);
+    const whole = (index) => { const m = plan.data.measures[index]; return { index, from: m.offset, to: m.offset + m.length }; };
+    const order = plan.whole ? plan.data.order.map(whole) : plan.plan;
     let at = 0;
-    for (const index of order) {
-      const m = plan.data.measures[index];
-      for (const place of plan.places.filter((p) => p.measure === index)) {
-        list.push({ at: at + place.pulse.at - m.offset, place, beat: place.pulse.beat });
+    for (const part of order) {
+      for (const place of plan.places.filter((p) => p.measure === part.index && p.pulse.at >= part.from - 1e-6 && p.pulse.at < part.to - 1e-6)) {
+        list.push({ at: at + place.pulse.at - part.from, place, beat: place.pulse.beat });
       }
-      at += m.length;
+      at += part.to - part.from;
     }
     return { list, end: at };
   }
-
-  function range(from, to) { return Array.from({ length: to - from + 1 }, (_, i) => from + i); }
 
   async function start(plan) {
     const mine = run = { plan };

@@ -37,6 +37,8 @@ func (v *voice) decorate(name string) {
 	switch name {
 	case "pppp", "ppp", "pp", "p", "mp", "mf", "f", "ff", "fff", "ffff", "sfz":
 		v.next.Dynamic = name
+	case "0", "1", "2", "3", "4", "5", "6", "7", "open", "thumb":
+		v.next.Fingering = name
 	case "breath":
 		if v.last != nil {
 			v.last.Marks = append(v.last.Marks, score.Breath)

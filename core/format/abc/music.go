@@ -2,6 +2,7 @@ package abc
 
 import (
 	"fmt"
+	"regexp"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -493,11 +494,23 @@ func (v *voice) quoted(s string) int {
 		v.r.remark("chords", "chord names are left out.", "")
 		return end + 2
 	}
-	text = strings.TrimSpace(text[1:])
-	if text == "R" || text == "L" {
+	v.annotate(strings.TrimSpace(text[1:]))
+	return end + 2
+}
+
+// printedFingering is what is taken for a fingering where it stands over a note:
+// fingers, valves or a position, the double horn's thumb, the F attachment, a moved
+// finger.
+var printedFingering = regexp.MustCompile(`^([TF]?[0-7](-?[1-4]){0,3}\+?|[LHx][1-4])$`)
+
+// annotate takes words over a note, which may be its sticking or its fingering.
+func (v *voice) annotate(text string) {
+	switch {
+	case text == "R" || text == "L":
 		v.next.Sticking = text
-	} else {
+	case printedFingering.MatchString(text) && v.next.Fingering == "":
+		v.next.Fingering = text
+	default:
 		v.next.Text = text
 	}
-	return end + 2
 }

@@ -185,7 +185,11 @@ func (w *writer) event(e score.Event, m score.Measure, j int) {
 	if e.Start.Within(m.Meter.Beat()).IsZero() && j > 0 {
 		w.b.WriteString(" ")
 	}
-	for _, text := range []string{e.Text, e.Sticking} {
+	if len(e.Fingering) == 1 || e.Fingering == "open" || e.Fingering == "thumb" {
+		w.b.WriteString("!" + e.Fingering + "!")
+		e.Fingering = ""
+	}
+	for _, text := range []string{e.Text, e.Sticking, e.Fingering} {
 		if text != "" {
 			fmt.Fprintf(w.b, `"^%s"`, oneLine(strings.ReplaceAll(text, `"`, "'")))
 		}

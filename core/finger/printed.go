@@ -1,0 +1,46 @@
+package finger
+
+import (
+	"strings"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+// printed finds which way of a note is meant by what is printed over it; fits is
+// false where it is none. Valves may be printed together ("12"), a finger without
+// its string; the number of a string counts from the highest, as MusicXML has it.
+func printed(i instrument.Instrument, c Choice, e score.Event) (text string, fits bool) {
+	said := strings.TrimSpace(e.Fingering)
+	switch i.Mechanism {
+	case instrument.Valves:
+		thumb := ""
+		if rest, found := strings.CutPrefix(said, "T"); found && i.ThumbSide {
+			thumb, said = "T", rest
+		}
+		said = thumb + strings.Join(strings.Split(strings.NewReplacer("-", "", " ", "", "+", "", "open", "0").Replace(said), ""), "-")
+	case instrument.Strings:
+		return printedFinger(i, c, said, e.String)
+	}
+	return said, c.Has(said)
+}
+
+// printedFinger finds the first way with a finger, on a string where one is named.
+func printedFinger(i instrument.Instrument, c Choice, said string, number int) (string, bool) {
+	if said == "open" {
+		said = "0"
+	}
+	want := ""
+	if n := len(i.OpenStrings); number > 0 && number <= n {
+		want = i.OpenStrings[n-number].Step.String()
+	}
+	for _, way := range c.Ways() {
+		place, _, _ := strings.Cut(way.Text[1:], "(")
+		place = strings.TrimSpace(place)
+		finger := strings.TrimLeft(place, "LHx")
+		if (said == "" || said == place || said == finger || said == way.Text) && (want == "" || way.Text[:1] == want) {
+			return way.Text, true
+		}
+	}
+	return said, false
+}

@@ -1,0 +1,194 @@
+package finger
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+// rule is a row of the table of alternates: for some instruments, from a year of
+// playing on, an alternate of some notes where its condition holds. The condition
+// gives the reason, "" where it does not hold.
+type rule struct {
+	ids  []string
+	year int
+	ways map[string]string // alternate by written note
+	when func(l *line, k int) string
+}
+
+// rules are the rows that look at a note's neighbours alone; an alternate that
+// none of them asks for never stands in a line by program. Whole runs are looked at
+// by fingerLittle and, on strings, by stopLine. Source: common practice. Alternates
+// of brass valves are never chosen, nor thumb and bis B flat.
+var rules = []rule{
+	{[]string{"soprano-sax", "alto-sax", "tenor-sax", "bari-sax"}, 2,
+		map[string]string{"C5": "1 | sideC", "C6": "oct 1 | sideC"}, betweenBs},
+	{[]string{"soprano-sax", "alto-sax", "tenor-sax", "bari-sax"}, 2,
+		map[string]string{"F#4": "1 2 3 | 4 sideF#", "F#5": "oct 1 2 3 | 4 sideF#"}, quickBeside(-1)},
+	{[]string{"clarinet", "eb-clarinet", "bass-clarinet"}, 2,
+		map[string]string{"F#4": "T | sideEb sideF#"}, quickBeside(-1)},
+	{[]string{"clarinet", "eb-clarinet", "bass-clarinet"}, 2,
+		map[string]string{"B3": "T 1 2 3 | 4 sliver", "F#5": "T R 1 2 3 | 4 sliver"}, quickBeside(-1)},
+	{[]string{"flute", "piccolo"}, 2,
+		map[string]string{"Bb4": "T 1 | sideBb Eb", "Bb5": "T 1 | sideBb Eb"}, quickBeside(1)},
+	{[]string{"bassoon"}, 2,
+		map[string]string{"G#2": "W 1 2 3 | Ab 4 5 6"}, besideKeys("right little finger, which has the F key", "6 F")},
+	{[]string{"bassoon"}, 2,
+		map[string]string{"F#2": "W 1 2 3 | 4 5 6 F#", "F#3": "W half 2 3 | 4 5 6 F#"}, besideKeys("right thumb, which has its own key", "| pancakeE", "| Bb")},
+	{[]string{"oboe"}, 2,
+		map[string]string{"Eb4": "1 2 3 Eb | 4 5 6", "Eb5": "half 2 3 Eb | 4 5 6"}, besideKeys("right little finger", "6 C", "6 C#")},
+	{[]string{"trombone", "trombone-f"}, 3,
+		map[string]string{"F3": "6", "Bb3": "5", "D4": "4"}, fastBetweenFar},
+}
+
+// apply goes through the rules of the instrument.
+func (l *line) apply() {
+	switch l.instrument.Mechanism {
+	case instrument.Strings:
+		l.stopLine()
+		return
+	case instrument.Woodwind:
+		if l.instrument.Forks {
+			l.forkF()
+		}
+		if l.instrument.SwapsLittle {
+			l.fingerLittle()
+		}
+	}
+	for _, r := range rules {
+		if l.options.Year < r.year || !slices.Contains(r.ids, l.instrument.ID) {
+			continue
+		}
+		for k := range l.notes {
+			for note, text := range r.ways {
+				if score.MustPitch(note).MIDI() != l.notes[k].midi {
+					continue
+				}
+				if why := r.when(l, k); why != "" {
+					l.rule(k, text, why)
+				}
+			}
+		}
+	}
+}
+
+// betweenBs: both neighbours are B, or one is and the other C sharp.
+func betweenBs(l *line, k int) string {
+	a, b := l.before(k), l.after(k)
+	if a < 0 || b < 0 {
+		return ""
+	}
+	low, high := l.notes[k].midi-1, l.notes[k].midi+1
+	x, y := l.notes[a].midi, l.notes[b].midi
+	if !(x == low && (y == low || y == high) || x == high && y == low) || !l.quick(k, a) && !l.quick(k, b) {
+		return ""
+	}
+	return fmt.Sprintf("quickly between %s and %s one finger stays down", l.called(a), l.called(b))
+}
+
+// quickBeside: a neighbour is so many half steps away, and the note is an eighth
+// or shorter or slurred to it.
+func quickBeside(halfSteps int) func(*line, int) string {
+	return func(l *line, k int) string {
+		for _, j := range l.neighbours(k) {
+			if l.notes[j].midi == l.notes[k].midi+halfSteps && l.quick(k, j) {
+				return fmt.Sprintf("the chromatic way beside %s: one finger moves", l.called(j))
+			}
+		}
+		return ""
+	}
+}
+
+// besideKeys: a neighbour is played with the same finger on another key; the keys
+// are given as they stand in its fingering.
+func besideKeys(finger string, keys ...string) func(*line, int) string {
+	return func(l *line, k int) string {
+		for _, j := range l.neighbours(k) {
+			for _, key := range keys {
+				if hasKeys(l.notes[j].choice.Text, key) {
+					return fmt.Sprintf("beside %s, so that the %s need not slide", l.called(j), finger)
+				}
+			}
+		}
+		return ""
+	}
+}
+
+// hasKeys says whether keys stand one after another in a fingering's text.
+func hasKeys(text, keys string) bool { return strings.Contains(" "+text+" ", " "+keys+" ") }
+
+const (
+	// unmarkedTempo is the tempo in quarters where none is marked; the figure is ours.
+	unmarkedTempo = 92
+	// fastNote is how long, in seconds, a note lasts at most that is worth another
+	// slide position; the figure is ours.
+	fastNote = 0.4
+	// slideSaved is how many positions it must save in all.
+	slideSaved = 4
+)
+
+// fastBetweenFar: both neighbours lie within a position of the alternate, four
+// positions or more are saved, the note is quick, and it neither begins nor ends
+// its phrase.
+func fastBetweenFar(l *line, k int) string {
+	a, b := l.before(k), l.after(k)
+	if a < 0 || b < 0 || l.notes[k].ends || l.notes[k-1].ends {
+		return ""
+	}
+	position := func(text string) int { return int(strings.TrimPrefix(text, "F")[0] - '0') }
+	away := func(p int) (far, sum int) {
+		x, y := position(l.notes[a].choice.Text)-p, position(l.notes[b].choice.Text)-p
+		x, y = max(x, -x), max(y, -y)
+		return max(x, y), x + y
+	}
+	alternate := map[int]int{53: 6, 58: 5, 62: 4}[l.notes[k].midi]
+	far, sum := away(alternate)
+	_, usual := away(position(l.notes[k].choice.Usual))
+	seconds := l.notes[k].length.Float() * 4 * 60 / quartersPerMinute(l.options.Tempo)
+	if far > 1 || usual-sum < slideSaved || seconds > fastNote {
+		return ""
+	}
+	return fmt.Sprintf("quick, and %s and %s are out there: %d positions saved", l.called(a), l.called(b), usual-sum)
+}
+
+// quartersPerMinute is a metronome mark in quarter notes, or unmarkedTempo.
+func quartersPerMinute(t score.Tempo) float64 {
+	if t.PerMinute == 0 {
+		return unmarkedTempo
+	}
+	return float64(t.PerMinute) * 4 * t.Beat.Float()
+}
+
+// The oboe's ways of F beside a note that has its sixth finger down, which would
+// have to slide to the F key.
+var forkedF = map[int]struct{ forked, vented, left string }{
+	65: {"1 2 3 | 4 6", "1 2 3 | 4 6 Eb", "1 2 3 F | 4 5"},
+	77: {"oct1 1 2 3 | 4 6", "oct1 1 2 3 | 4 6 Eb", "oct1 1 2 3 F | 4 5"},
+}
+
+// forkF forks the oboe's F beside a note that has finger 6 down: with the E flat
+// key where the oboe has no F resonance key; left F only where it has that key.
+func (l *line) forkF() {
+	for k := range l.notes {
+		ways, isF := forkedF[l.notes[k].midi]
+		if !isF {
+			continue
+		}
+		text, how := ways.forked, "forked, since"
+		switch {
+		case l.instrument.LeftF:
+			text, how = ways.left, "left F, since"
+		case l.instrument.NoResonance:
+			text, how = ways.vented, "forked with the E flat key, since"
+		}
+		for _, j := range l.neighbours(k) {
+			if hasKeys(l.notes[j].choice.Text, "6") {
+				l.rule(k, text, fmt.Sprintf("%s %s beside it has finger 6 down, which would slide to the F key", how, l.called(j)))
+				break
+			}
+		}
+	}
+}

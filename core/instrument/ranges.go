@@ -1,0 +1,178 @@
+package instrument
+
+import (
+	"fmt"
+	"strings"
+
+	"unhurriedbench/core/score"
+)
+
+// rangeTable has a line for each instrument with pitch: all it has a fingering for,
+// what is comfortable in the first, second and third year of playing, the note its
+// first-year lines sit around, and what a drill on one note sits well on where that
+// is another. Pitches are as written.
+//
+// Source: common practice of beginners' books. A wind's home is the middle of its
+// first five notes; strings sit around A, and D is their first open string.
+const rangeTable = `
+piccolo       D4 A6   D4 Bb5  D4 D6   D4 G6   D5
+flute         C4 C7   D4 Bb5  C4 D6   C4 G6   D5
+oboe          Bb3 D6  C4 G5   C4 Bb5  Bb3 D6  D5
+bassoon       Bb1 D4  F2 C4   C2 D4   Bb1 D4  D3
+eb-clarinet   E3 E6   E3 A4   E3 G5   E3 D6   B3
+clarinet      E3 E6   E3 A4   E3 G5   E3 D6   E4
+bass-clarinet Eb3 C6  E3 A4   E3 E5   Eb3 G5  E4
+soprano-sax   Bb3 F6  C4 G5   C4 C6   Bb3 F6  E4
+alto-sax      Bb3 F#6 D4 G5   C4 C6   Bb3 F6  B4
+tenor-sax     Bb3 F6  C4 G5   C4 C6   Bb3 F6  E4
+bari-sax      Bb3 F6  D4 G5   C4 C6   Bb3 F6  B4
+trumpet       F#3 C6  B3 D5   G3 F5   F#3 A5  E4
+horn-f        C3 A5   Bb3 D5  G3 F5   F3 A5   A4
+horn-double   C3 A5   Bb3 D5  G3 F5   F3 A5   A4
+trombone      E2 Bb4  A2 D4   F2 Eb4  E2 G4   D3
+trombone-f    C2 Bb4  A2 D4   F2 Eb4  C2 G4   D3
+euphonium-bc  E2 Bb4  A2 D4   F2 Eb4  E2 G4   D3
+euphonium-tc  F#3 C6  B3 E5   G3 F5   F#3 A5  E4
+tuba-bb       E1 Bb3  A1 D3   F1 Eb3  E1 F3   D2
+tuba-eb       A1 Eb4  A1 Eb3  A1 G3   A1 Bb3  D2
+violin        G3 D6   G3 B5   G3 B5   G3 D6   A4 D4
+viola         C3 G5   C3 E5   C3 E5   C3 G5   A4 D4
+cello         C2 G4   C2 D4   C2 E4   C2 G4   D3
+bass          E2 G4   E2 D4   E2 D4   E2 G4   D3
+bells         G3 C6   A3 Bb5  G3 C6   G3 C6   D5
+xylophone     F3 C7   A3 Bb5  F3 C6   F3 C7   D5
+marimba       A2 C7   A3 Bb5  F3 C6   A2 C7   D5
+timpani       D2 A3   F2 F3   F2 F3   D2 A3   C3
+`
+
+// ranged gives each instrument its line of rangeTable. It panics on a bad line,
+// which every test would show.
+func ranged(list []Instrument) []Instrument {
+	for line := range strings.Lines(strings.TrimSpace(rangeTable)) {
+		words := strings.Fields(line)
+		var pitches []score.Pitch
+		for _, word := range words[1:] {
+			pitches = append(pitches, score.MustPitch(word))
+		}
+		for k := range list {
+			i := &list[k]
+			if i.ID != words[0] {
+				continue
+			}
+			i.Lowest, i.Highest = pitches[0], pitches[1]
+			for year := range i.Years {
+				i.Years[year] = Range{pitches[2+2*year], pitches[3+2*year]}
+			}
+			i.Home, i.Drill = pitches[8], pitches[len(pitches)-1]
+		}
+	}
+	return list
+}
+
+// Comfort is what is comfortable in a year of playing, 1 to 3; other years are taken
+// as the nearest.
+func (i Instrument) Comfort(year int) Range { return i.Years[yearAt(year)] }
+
+// yearAt is the place of a year of playing in what is listed by year.
+func yearAt(year int) int { return min(max(year, 1), len(Instrument{}.Years)) - 1 }
+
+var yearNames = [len(Instrument{}.Years)]string{"first-year", "second-year", "third-year"}
+
+// seat is the octave that suits a line, and what decided.
+type seat struct {
+	octaves int
+	year    int // whose range holds every note; 0 where none does
+	beyond  int // notes that then lie beyond the instrument
+}
+
+// seatOf finds the octave for a line that is moved by base within the octave: the
+// first year's range that holds every note, else the first later year's; in it the
+// middle of the lowest and the highest note lies nearest the instrument's home, of
+// two as near the upper one on strings and the lower one elsewhere. Where no year
+// holds the line the fewest notes lie beyond the instrument. So two lines of one
+// compass lie in one octave, and a later year moves none that fits.
+func seatOf(part score.Part, base score.Interval, target Instrument) seat {
+	low, high := extent(part)
+	from, to := low.MIDI()+base.Semitones, high.MIDI()+base.Semitones
+	if len(part.Notes()) == 0 {
+		return seat{year: 1}
+	}
+	home := target.homeOf(part, base)
+	away := func(octaves int) int {
+		d := from + to + 24*octaves - 2*home
+		return max(d, -d)
+	}
+	nearer := func(a, b int) bool {
+		if x, y := away(a), away(b); x != y {
+			return x < y
+		}
+		return (a > b) == (target.Family == "strings")
+	}
+	for year := 1; year <= len(target.Years); year++ {
+		r, found, best := target.Comfort(year), false, 0
+		for octaves := -furthest; octaves <= furthest; octaves++ {
+			fits := r.Low.MIDI() <= from+12*octaves && to+12*octaves <= r.High.MIDI()
+			if fits && (!found || nearer(octaves, best)) {
+				found, best = true, octaves
+			}
+		}
+		if found {
+			return seat{octaves: best, year: year}
+		}
+	}
+	best := seat{beyond: -1}
+	for octaves := -furthest; octaves <= furthest; octaves++ {
+		beyond := beyondReach(part, base.Semitones+12*octaves, target)
+		if best.beyond < 0 || beyond < best.beyond || beyond == best.beyond && nearer(octaves, best.octaves) {
+			best = seat{octaves: octaves, beyond: beyond}
+		}
+	}
+	return best
+}
+
+// furthest is how many octaves either way a line is moved at most: from the piccolo
+// to the tuba.
+const furthest = 5
+
+func beyondReach(part score.Part, semitones int, target Instrument) int {
+	n := 0
+	for _, at := range part.Notes() {
+		if midi := part.At(at).Pitch.MIDI() + semitones; midi < target.Lowest.MIDI() || midi > target.Highest.MIDI() {
+			n++
+		}
+	}
+	return n
+}
+
+// homeOf is where a line sits well, as a MIDI number. On the cello a line in E flat
+// with an A flat sits an octave lower, where its hand need not extend twice.
+func (i Instrument) homeOf(part score.Part, base score.Interval) int {
+	home := i.Home.MIDI()
+	if !i.Extends {
+		return home
+	}
+	key, move := part.Key().Transpose(base)
+	if step, alter := key.Tonic(); step != score.E || alter != -1 {
+		return home
+	}
+	for _, at := range part.Notes() {
+		if p := part.At(at).Pitch.Transpose(move); p.Step == score.A && p.Alter == -1 {
+			return home - 12
+		}
+	}
+	return home
+}
+
+// words says where the line lies and why.
+func (s seat) words(target Instrument) string {
+	switch {
+	case s.year == 0 && s.beyond == 1:
+		return fmt.Sprintf("one note lies beyond the %s, the fewest in any octave", target.Name)
+	case s.year == 0 && s.beyond > 0:
+		return fmt.Sprintf("%d notes lie beyond the %s, the fewest in any octave", s.beyond, target.Name)
+	case s.year == 0:
+		return fmt.Sprintf("beyond the third-year range %s to %s", target.Comfort(3).Low, target.Comfort(3).High)
+	}
+	r := target.Comfort(s.year)
+	return fmt.Sprintf("in the %s range %s to %s", yearNames[s.year-1], r.Low, r.High)
+}
