@@ -13,6 +13,7 @@ type Settings struct {
 	SlowBeat bool              `json:"slowBeat,omitempty"`
 	Rests    string            `json:"rests,omitempty"`
 	Words    map[string]string `json:"words,omitempty"`
+	Syncopa  bool              `json:"syncopa,omitempty"`
 	Naming   string            `json:"naming,omitempty"`
 	Naturals string            `json:"naturals,omitempty"`
 	British  bool              `json:"british,omitempty"`

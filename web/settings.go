@@ -115,7 +115,7 @@ func validSchool(school string) bool {
 func readSettings(r *http.Request) (store.Settings, error) {
 	kept := store.Settings{
 		School: text(r, "school"), SlowBeat: text(r, "beat") == "slow", Rests: text(r, "rests"),
-		Naming: text(r, "naming"), Naturals: text(r, "naturals"), British: text(r, "values") == "british",
+		Syncopa: text(r, "syncopa") == "yes", Naming: text(r, "naming"), Naturals: text(r, "naturals"), British: text(r, "values") == "british",
 		Cues: [2]string{text(r, "cue-1"), text(r, "cue-2")},
 	}
 	if len([]rune(kept.Cues[0])) > 12 || len([]rune(kept.Cues[1])) > 12 {
@@ -215,7 +215,7 @@ func optionsOf(kept store.Settings, section store.Section) breakdown.Options {
 		school = string(count.Numbers)
 	}
 	return breakdown.Options{
-		Count:   count.Options{School: count.School(school), SlowBeat: kept.SlowBeat, Rests: count.Rests(kept.Rests), Words: kept.Words, Cues: kept.Cues},
+		Count:   count.Options{School: count.School(school), SlowBeat: kept.SlowBeat, Rests: count.Rests(kept.Rests), Syncopa: kept.Syncopa, Words: kept.Words, Cues: kept.Cues},
 		Name:    name.Options{System: name.System(kept.Naming), Naturals: name.Naturals(kept.Naturals)},
 		British: kept.British,
 		ForPage: true,

@@ -53,6 +53,8 @@ type span struct {
 	length  score.Fraction // through its ties
 	written score.Value    // of the struck event
 	moments []moment       // its start and then each held beat
+	short   bool           // a sixteenth before a longer note of the same beat
+	syncope int            // 1 to 3: its place in eighth, quarter, eighth; else 0
 }
 
 type moment struct {
@@ -63,6 +65,7 @@ type moment struct {
 	tuplet  bool
 	starts  bool
 	gone    score.Fraction // of the span, before this moment
+	third   int            // of the triplet it stands in, from 1; 0 for none
 }
 
 // spans lists the notes and rests of a part with the moments at which they are
@@ -72,6 +75,7 @@ func spans(p score.Part, o Options) []span {
 	var list []span
 	for i, m := range p.Measures {
 		pc := paceOf(m.Meter, o)
+		thirds := thirdsOf(m)
 		for j, e := range m.Events {
 			goesOn := e.Tied && len(list) > 0
 			if !goesOn {
@@ -79,34 +83,77 @@ func spans(p score.Part, o Options) []span {
 			}
 			s := &list[len(list)-1]
 			tuplet := e.Value.Tuplet.Actual > 0
-			if !goesOn || pc.counts(o, e.Start, s.rest) {
-				s.moments = append(s.moments, moment{i, j, e.Start, pc, tuplet, !goesOn, s.length})
+			step := pc.step(o, e.Value.Tuplet.Actual == 3)
+			if !goesOn || e.Start.Within(step).IsZero() {
+				s.moments = append(s.moments, moment{i, j, e.Start, pc, tuplet, !goesOn, s.length, thirds[j]})
 			}
 			end := e.Start.Add(e.Length)
-			step := pc.step(o, s.rest)
 			for at := e.Start.Sub(e.Start.Within(step)).Add(step); at.Less(end); at = at.Add(step) {
-				s.moments = append(s.moments, moment{i, j, at, pc, tuplet, false, s.length.Add(at.Sub(e.Start))})
+				s.moments = append(s.moments, moment{i, j, at, pc, tuplet, false, s.length.Add(at.Sub(e.Start)), 0})
 			}
 			s.length = s.length.Add(e.Length)
 		}
 	}
+	markShort(list)
 	return list
 }
 
-// step is how often a held note or a rest is counted: every beat, or every half
-// or third of one when notes are pulsed.
-func (p pace) step(o Options, rest bool) score.Fraction {
-	if o.School != Pulsed || rest {
+// step is how often a held note or a rest is counted: every beat, or every half or
+// third of one when the pulse is said; in a triplet the pulse is its thirds.
+func (p pace) step(o Options, triplet bool) score.Fraction {
+	switch {
+	case o.School != Pulsed:
 		return p.beat
-	}
-	if p.compound {
+	case p.compound || triplet:
 		return p.beat.Div(score.Frac(3, 1))
 	}
 	return p.beat.Div(score.Frac(2, 1))
 }
 
-func (p pace) counts(o Options, place score.Fraction, rest bool) bool {
-	return place.Within(p.step(o, rest)).IsZero()
+// thirdsOf gives for each event of a measure the third of its triplet that it starts
+// on, from 1; 0 outside triplets and between thirds.
+func thirdsOf(m score.Measure) []int {
+	thirds := make([]int, len(m.Events))
+	for j := range m.Events {
+		if !m.Events[j].TupletStarts || m.Events[j].Value.Tuplet.Actual != 3 {
+			continue
+		}
+		end, length := j, score.Fraction{}
+		for ; end < len(m.Events); end++ {
+			length = length.Add(m.Events[end].Length)
+			if m.Events[end].TupletEnds {
+				break
+			}
+		}
+		for k := j; k <= end && k < len(m.Events); k++ {
+			if n := m.Events[k].Start.Sub(m.Events[j].Start).Div(length).Mul(score.Frac(3, 1)); n.Den() == 1 {
+				thirds[k] = int(n.Num()) + 1
+			}
+		}
+	}
+	return thirds
+}
+
+// markShort finds sixteenths before a longer note of their beat, and eighth, quarter,
+// eighth from a beat on.
+func markShort(list []span) {
+	for n := range list {
+		first := list[n].moments[0]
+		if list[n].rest || first.tuplet || n+1 == len(list) || list[n+1].rest {
+			continue
+		}
+		sixteenth, next := score.Frac(1, 16), list[n+1]
+		place := first.place.Within(first.pace.beat)
+		if list[n].length == sixteenth && sixteenth.Less(next.length) && place.Add(sixteenth).Less(first.pace.beat) && !next.moments[0].tuplet {
+			list[n].short = true
+		}
+		if n+2 < len(list) && first.pace.beat == score.Frac(1, 4) && place.IsZero() && !list[n+2].rest &&
+			list[n].length == score.Frac(1, 8) && next.length == score.Frac(1, 4) && list[n+2].length == score.Frac(1, 8) {
+			for k := range 3 {
+				list[n+k].syncope = k + 1
+			}
+		}
+	}
 }
 
 // Part counts every event of a part, by measure and event. Of tied notes the

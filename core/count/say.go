@@ -16,7 +16,7 @@ func (s span) say(k int, o Options, said words) string {
 	}
 	switch o.School {
 	case Values:
-		return s.sayValue(k)
+		return s.sayValue(k, o)
 	case Places, Function:
 		if now.starts {
 			return now.pace.at(o.School, now.place, now.tuplet)
@@ -37,7 +37,8 @@ func (s span) say(k int, o Options, said words) string {
 }
 
 // sayRest counts a rest. The syllable schools keep silent. In one-breath ta a
-// quarter rest is the word and others are numbers at their place.
+// quarter rest, or in compound meters one of a beat, is the word and others are
+// numbers at their place.
 func (s span) sayRest(k int, o Options) string {
 	now := s.moments[k]
 	number := now.pace.at(Numbers, now.place, now.tuplet)
@@ -45,7 +46,7 @@ func (s span) sayRest(k int, o Options) string {
 	case Values, Places, Function, Words:
 		return ""
 	case OneTa:
-		if s.length == score.Frac(1, 4) {
+		if s.length == score.Frac(1, 4) && !now.pace.compound || s.length == now.pace.beat && now.pace.compound {
 			return restWord
 		}
 		return number
@@ -64,21 +65,34 @@ func (o Options) plainRests(label string) bool {
 	return o.Rests == AtPlace || o.School == OneTa || label == restWord || label == hold
 }
 
+// syncopa are the syllables for eighth, quarter, eighth, where they are wanted.
+var syncopa = [...]string{"", "syn", "co", "pa"}
+
 // sayValue gives syllables by value. Source: common practice of the Kodály
 // line: ta for a quarter, ti for an eighth, ti-ka for sixteenths, ta-a for a
-// half, tam for a dotted quarter, tri-o-la for a triplet. Ties count as the note
-// they add up to.
-func (s span) sayValue(k int) string {
+// half, tam for a dotted quarter, tri-o-la for a triplet. A sixteenth before a longer
+// note of its beat is ka: ka-tim as against tim-ka, ka-ti-ka as against ti-ti-ka (our
+// choice). Ties count as the note they add up to.
+func (s span) sayValue(k int, o Options) string {
 	now := s.moments[k]
 	quarter, eighth := score.Frac(1, 4), score.Frac(1, 8)
 	if !now.starts {
-		if s.length == score.Frac(3, 8) || s.length.Sub(now.gone).Less(quarter) {
+		switch {
+		case s.length.Cmp(quarter) <= 0 || s.written.Tuplet.Actual == 3 && !now.pace.compound: // it is held over a beat that it does not fill
+			return hold
+		case s.length == score.Frac(3, 8) || s.length.Sub(now.gone).Less(quarter):
 			return "m"
 		}
 		return "a"
 	}
 	if s.written.Tuplet.Actual == 3 && !now.pace.compound {
 		return now.triola()
+	}
+	if o.Syncopa && s.syncope > 0 {
+		return syncopa[s.syncope]
+	}
+	if s.short {
+		return "ka"
 	}
 	switch {
 	case s.length == score.Frac(3, 8) || s.length == score.Frac(3, 4) && now.pace.compound:
@@ -97,16 +111,5 @@ func (s span) sayValue(k int) string {
 	return "ka"
 }
 
-// triola is the syllable of a triplet note by its third of the beat.
-func (now moment) triola() string {
-	part := now.place.Within(now.pace.beat).Div(now.pace.beat)
-	switch {
-	case part.IsZero():
-		return "tri"
-	case part == score.Frac(1, 3):
-		return "o"
-	case part == score.Frac(2, 3):
-		return "la"
-	}
-	return "ti"
-}
+// triola is the syllable of a triplet note by its third of the triplet.
+func (now moment) triola() string { return [...]string{"ti", "tri", "o", "la"}[now.third] }

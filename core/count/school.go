@@ -47,6 +47,7 @@ type Options struct {
 	School   School
 	SlowBeat bool // compound meters count every eighth: 1 to 6
 	Rests    Rests
+	Syncopa  bool      // by value: eighth, quarter, eighth is syn-co-pa, not ti-ta-ti
 	Words    WordTable // of the Words school; nil is DefaultWords
 	Cues     [2]string // the last words of a count-off; empty is "ready", "go"
 }

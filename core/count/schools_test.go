@@ -11,10 +11,13 @@ import (
 // Takadimi: Hoffman, Pelto and White 1996. The others: common practice.
 func TestSchools(t *testing.T) {
 	const (
-		simple    = "M:4/4\nL:1/16\nK:C\nc4 d2e2 fgab c4|d8 e6 f2|c2d6 z4 e4|]"
-		compound  = "M:6/8\nL:1/16\nK:C\nc2d2e2 f4g2|cdefga b6|c12|]"
-		triplet   = "M:2/4\nL:1/8\nK:C\n(3cde c2|]"
-		restsHere = "M:4/4\nL:1/4\nK:C\nc2 z2|z2 c2|c z c c|]"
+		simple     = "M:4/4\nL:1/16\nK:C\nc4 d2e2 fgab c4|d8 e6 f2|c2d6 z4 e4|]"
+		compound   = "M:6/8\nL:1/16\nK:C\nc2d2e2 f4g2|cdefga b6|c12|]"
+		triplet    = "M:2/4\nL:1/8\nK:C\n(3cde c2|]"
+		broad      = "M:4/4\nL:1/4\nK:C\n(3cde f g|c2 (3:2:2c2d|]"
+		syncopated = "M:4/4\nL:1/8\nK:C\nc d2 e f2 g2|]"
+		sixteenths = "M:4/4\nL:1/16\nK:C\ncd2e f2ga bc3 c3d|]"
+		restsHere  = "M:4/4\nL:1/4\nK:C\nc2 z2|z2 c2|c z c c|]"
 	)
 	tests := []struct {
 		school School
@@ -22,7 +25,7 @@ func TestSchools(t *testing.T) {
 		want   string
 	}{
 		{Numbers, simple, "1 2 & 3 e & a 4 | 1 (2) 3 (4) & | 1 & (2) [3] 4"},
-		{Pulsed, simple, "1 (&) 2 & 3 e & a 4 (&) | 1 (&) (2) (&) 3 (&) (4) & | 1 & (2) (&) [3] 4 (&)"},
+		{Pulsed, simple, "1 (&) 2 & 3 e & a 4 (&) | 1 (&) (2) (&) 3 (&) (4) & | 1 & (2) (&) [3] [&] 4 (&)"},
 		{Values, simple, "ta ti ti ti ka ti ka ta | ta (a) tam (m) ti | ti tam (m) ta"},
 		{Places, simple, "ta ta di ta ka di mi ta | ta (–) ta (–) di | ta di (–) ta"},
 		{Function, simple, "du du de du ta de ta du | du (–) du (–) de | du de (–) du"},
@@ -37,6 +40,17 @@ func TestSchools(t *testing.T) {
 		{Function, triplet, "du da di du"},
 		{Values, triplet, "tri o la ta"},
 		{Words, triplet, "pas sen ger sail"},
+		{Values, broad, "tri o (–) la ta ta | ta (a) tri (–) la"},
+		{Numbers, broad, "1 li (2) la 3 4 | 1 (2) 3 (4) la"},
+		{Pulsed, broad, "1 (la) li (2) la (li) 3 (&) 4 (&) | 1 (&) (2) (&) 3 (la) (li) (4) la (li)"},
+		{Words, broad, "o cean (–) wide sail sail | sail (–) deep (–) sea"},
+		{Values, syncopated, "ti ta (–) ti ta ta"},
+		{Values, sixteenths, "ka ti ka ti ti ka ka tim tim ka"},
+		{Pulsed, triplet, "1 la li 2 (&)"},
+		{OneTa, "M:6/8\nL:1/8\nK:C\nc2z z2c|z3 c3|]", "ta li 2 ta | rest ta"},
+		{OneTa, "M:6/8\nL:1/8\nK:C\nc3 z2c|]", "ta 2 ta"},
+		{Words, "M:6/8\nL:1/8\nK:C\nc|c3 c3|]", "off | sail sail"},
+		{Words, "M:4/4\nL:1/8\nK:C\nc|c8|]", "ho | sail (–) (–) (–)"},
 		// One-breath ta: a half rest that ends a measure is "3 4", one that begins it "1 2".
 		{OneTa, restsHere, "ta (–) 3 4 | 1 2 ta (–) | ta rest ta ta"},
 	}
@@ -77,6 +91,15 @@ func TestOwnCueWords(t *testing.T) {
 	cues := CountOff(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nc4|]"), Options{Cues: [2]string{"horns", "up"}})
 	if got := cues[2].Word + " " + cues[3].Word; got != "horns up" {
 		t.Errorf("the count-off ends with %q", got)
+	}
+}
+
+// Syn-co-pa is the teacher's choice, from the beat on only.
+func TestSyncopa(t *testing.T) {
+	part := testabc.Part(t, "M:4/4\nL:1/8\nK:C\nc d2 e f2 g2|c2 cd2e f2|cd- de f4|]")
+	want := "syn co (–) pa ta ta | ta syn co (–) pa ta | syn co (–) pa ta (a)"
+	if got := counted(part, Options{School: Values, Syncopa: true}); got != want {
+		t.Errorf("syncopations are\n%s, want\n%s", got, want)
 	}
 }
 

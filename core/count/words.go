@@ -10,7 +10,9 @@ import (
 // WordTable gives a word to the pattern of one beat. A pattern has a letter for
 // every quarter of a simple beat, or sixth of a compound one or of one that a
 // triplet divides: x where a note starts, - where one goes on, . where there is
-// rest. The word's syllables, parted by hyphens, go to the notes that start.
+// rest. A triplet that fills two beats has a pattern of its own, in sixths of the
+// whole, with "2:" before it. The word's syllables, parted by hyphens, go to the notes
+// that start.
 type WordTable map[string]string
 
 // DefaultWords is our own set, from a harbour. The teacher may change any.
@@ -22,13 +24,17 @@ func DefaultWords() WordTable {
 		"..x-": "ho", ".xxx": "to-the-sea", "x-..": "rope", "..xx": "heave-ho", "...x": "to",
 		"x-----": "sail", "x-x-x-": "pas-sen-ger", "x---x-": "row-ing", "x-x---": "a-way", "xxxxxx": "is-land-hop-ping-fer-ry",
 		"xxx-x-": "cap-tain-of-it", "x-xxx-": "float-ing-is-land", "x-x-xx": "star-board-har-bor", "x--xx-": "lan-tern-light",
-		"----x-": "ing", "--x-x-": "sen-ger", "x-x-..": "a-way", "..x-x-": "sen-ger", "....x-": "ing",
+		"----x-": "ing", "--x-x-": "sen-ger", "x-x-..": "a-way", "..x-x-": "cast-off", "....x-": "off", "..x---": "out", ".....x": "to",
+		"2:x-x-x-": "o-cean-wide", "2:x---x-": "deep-sea", "2:x-x---": "far-out",
 	}
 }
 
 // Pattern describes a WordTable's keys in words, for the settings page.
 func Pattern(key string) string {
 	names := map[byte]string{'x': "note", '-': "held", '.': "rest"}
+	if broad, found := strings.CutPrefix(key, broadTriplet); found {
+		return "a triplet of two beats: " + Pattern(broad)
+	}
 	parts := make([]string, len(key))
 	for i := range len(key) {
 		parts[i] = names[key[i]]
@@ -40,7 +46,8 @@ func Pattern(key string) string {
 // pattern, or a word whose syllables do not fit the notes that start.
 func CheckWords(table WordTable) error {
 	for key, word := range table {
-		if len(key) != 4 && len(key) != 6 || strings.Trim(key, "x-.") != "" || !strings.Contains(key, "x") {
+		key, broad := strings.CutPrefix(key, broadTriplet)
+		if len(key) != 4 && len(key) != 6 || broad && len(key) != 6 || strings.Trim(key, "x-.") != "" || !strings.Contains(key, "x") {
 			return fmt.Errorf("the pattern %q is not four or six of x, - and . with at least one x", key)
 		}
 		if got, want := len(strings.Split(word, "-")), strings.Count(key, "x"); got != want || strings.TrimSpace(word) == "" {
@@ -49,6 +56,9 @@ func CheckWords(table WordTable) error {
 	}
 	return nil
 }
+
+// broadTriplet begins the pattern of a triplet that fills two beats.
+const broadTriplet = "2:"
 
 // words is what is said at each place of each measure.
 type words []map[score.Fraction]string
@@ -77,6 +87,13 @@ func wordsOf(p score.Part, o Options) words {
 		end := m.Offset.Add(m.Length)
 		for at := m.Offset.Sub(m.Offset.Within(pc.beat)); at.Less(end); at = at.Add(pc.beat) {
 			key, starts := beatPattern(m, at, pc)
+			if broad := broadAt(m, at, pc); !broad.IsZero() {
+				wide := pc
+				wide.beat = broad
+				key, starts = beatPattern(m, at, wide)
+				key = broadTriplet + key
+				at = at.Add(pc.beat)
+			}
 			syllables := strings.Split(table[key], "-")
 			if table[key] == "" || len(syllables) != len(starts) {
 				continue
@@ -87,6 +104,27 @@ func wordsOf(p score.Part, o Options) words {
 		}
 	}
 	return said
+}
+
+// broadAt is the length of the triplet of two beats that begins at a place, 0 where
+// there is none.
+func broadAt(m score.Measure, at score.Fraction, pc pace) score.Fraction {
+	for j, e := range m.Events {
+		if e.Start != at || !e.TupletStarts || e.Value.Tuplet.Actual != 3 {
+			continue
+		}
+		length := score.Fraction{}
+		for _, inside := range m.Events[j:] {
+			length = length.Add(inside.Length)
+			if inside.TupletEnds {
+				break
+			}
+		}
+		if length == pc.beat.Add(pc.beat) {
+			return length
+		}
+	}
+	return score.Fraction{}
 }
 
 // beatPattern writes the beat that begins at from as a WordTable key, "" when

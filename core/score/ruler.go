@@ -35,12 +35,24 @@ func (m Measure) division(from, beat Fraction) (Value, int) {
 	} else if beat.Cmp(Frac(1, 8)) <= 0 {
 		parts = append([]int{1}, parts...)
 	}
+	triplet := m.tripletIn(from, beat)
 	for _, n := range parts {
-		if m.fits(from, beat, n) {
+		if (!triplet || n%3 == 0) && m.fits(from, beat, n) {
 			return pulseValue(m.Meter, n), n
 		}
 	}
 	return pulseValue(m.Meter, 24), 24 // nothing finer is written
+}
+
+// tripletIn says whether a triplet sounds in the beat, whose thirds are then its
+// pulses also where none of them is struck.
+func (m Measure) tripletIn(from, beat Fraction) bool {
+	for _, e := range m.Events {
+		if e.Value.Tuplet.Actual == 3 && e.Start.Less(from.Add(beat)) && from.Less(e.Start.Add(e.Length)) {
+			return true
+		}
+	}
+	return false
 }
 
 func (m Measure) fits(from, beat Fraction, parts int) bool {
