@@ -1,6 +1,9 @@
 package score
 
-import "fmt"
+import (
+	"fmt"
+	"slices"
+)
 
 // MostMeasures is the most measures a part may have; an exercise has 2 to 40,
 // and a long printed part some hundreds.
@@ -66,20 +69,33 @@ func (p *Part) number() {
 			m.Number = 0
 			m.Offset = m.Meter.Length().Sub(m.Length)
 			continue
-		case i > 0 && short && p.continues(i):
+		case i > 0 && short && p.continues(i, i-1):
 			m.Split = true
 			m.Offset = p.Measures[i-1].Length
 			m.Number = p.Measures[i-1].Number
+			continue
+		case i > 0 && short && m.EndingStart && p.beforeEndings(i) >= 0 && p.continues(i, p.beforeEndings(i)):
+			base := p.Measures[p.beforeEndings(i)]
+			m.Split, m.Offset, m.Number = true, base.Length, base.Number
 			continue
 		}
 		next++
 	}
 }
 
-// continues says whether measure i is the second half of the one before,
-// divided by a repeat sign or a double bar.
-func (p *Part) continues(i int) bool {
-	before, m := p.Measures[i-1], p.Measures[i]
+// beforeEndings is the index of the measure before the run of endings around measure
+// i, -1 where there is none.
+func (p *Part) beforeEndings(i int) int {
+	for i >= 0 && len(p.Measures[i].Endings) > 0 {
+		i--
+	}
+	return i
+}
+
+// continues says whether measure i is the second half of an earlier one, divided by a
+// repeat sign, an ending or a double bar.
+func (p *Part) continues(i, earlier int) bool {
+	before, m := p.Measures[earlier], p.Measures[i]
 	divided := before.RepeatEnd || m.RepeatStart || before.DoubleBar || m.EndingStart
 	return divided && !before.Split && before.Number > 0 &&
 		before.Length.Add(m.Length) == m.Meter.Length()
@@ -154,6 +170,7 @@ func beats(length Fraction, meter Meter) string {
 // D.S. where it ends when only a Fine or a coda sign in the music does.
 func (p *Part) completeSigns() {
 	p.Measures[len(p.Measures)-1].DoubleBar = true
+	p.pairCodas()
 	al := ""
 	switch {
 	case p.find(func(m Measure) bool { return m.Fine }) >= 0:
@@ -165,6 +182,24 @@ func (p *Part) completeSigns() {
 		if j := &p.Measures[i].Jump; j.To != "" && j.Al == "" {
 			j.Al = al
 		}
+	}
+}
+
+// pairCodas takes the first of two coda signs for the place where the music is left,
+// which is before the measure that the sign stands over.
+func (p *Part) pairCodas() {
+	var signs []int
+	for i, m := range p.Measures {
+		if m.ToCoda {
+			return
+		}
+		if m.Coda {
+			signs = append(signs, i)
+		}
+	}
+	if len(signs) > 1 && signs[0] > 0 {
+		p.Measures[signs[0]].Coda = false
+		p.Measures[signs[0]-1].ToCoda = true
 	}
 }
 
@@ -218,19 +253,34 @@ func (p *Part) joinTies() {
 		for j := range p.Measures[i].Events {
 			e := &p.Measures[i].Events[j]
 			e.Tied = false
-			if before != nil && before.TieOn {
-				if e.Kind == Note && (e.Unpitched && before.Unpitched || e.Pitch.MIDI() == before.Pitch.MIDI()) {
-					e.Tied = true
-				} else {
-					before.TieOn = false
-				}
+			if before != nil {
+				before.tieTo(e)
 			}
 			before = e
 		}
 	}
 	if before != nil {
-		before.TieOn = false
+		before.TieOn, before.InnerTies = false, nil
 	}
+}
+
+// tieTo carries the ties of a note or chord over to the next one: it is not struck
+// where it is held from there, and ties that lead to nothing are dropped.
+func (e *Event) tieTo(next *Event) {
+	if next.Kind != Note || e.Unpitched != next.Unpitched {
+		e.TieOn, e.InnerTies = false, nil
+		return
+	}
+	if e.Unpitched {
+		next.Tied = e.TieOn
+		return
+	}
+	has := func(p Pitch) bool {
+		return p.MIDI() == next.Pitch.MIDI() || slices.ContainsFunc(next.Others, func(q Pitch) bool { return q.MIDI() == p.MIDI() })
+	}
+	next.Tied = e.holds(next.Pitch)
+	e.TieOn = e.TieOn && has(e.Pitch)
+	e.InnerTies = slices.DeleteFunc(e.InnerTies, func(p Pitch) bool { return !has(p) })
 }
 
 // line is one line or space of the staff.
@@ -271,6 +321,9 @@ func (p *Part) MarkAccidentals() {
 				e.Sign = true
 			}
 			inForce[at] = e.Pitch.Alter
+			for _, other := range e.Others { // their signs hold on their own lines
+				inForce[line{other.Step, other.Octave}] = other.Alter
+			}
 		}
 	}
 }

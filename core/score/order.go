@@ -35,8 +35,11 @@ func (p Part) Order() []int {
 			}
 		}
 		if m.RepeatEnd && !jumped {
-			times := max(m.Times, 2)
-			if passes[i]+1 < times {
+			again := passes[i]+1 < max(m.Times, 2)
+			if len(m.Endings) > 0 { // the sign that closes the last ending repeats nothing
+				again = pass < max(p.lastPass(i), 2)
+			}
+			if again {
 				passes[i]++
 				pass++
 				i = start
@@ -118,6 +121,19 @@ func (s Sounding) joins(e Event, onset Fraction) bool {
 	return s.Onset.Add(s.Length) == onset && s.Pitch.MIDI() == e.Pitch.MIDI()
 }
 
+// holds says whether a chord ties a pitch on to the next note.
+func (e Event) holds(p Pitch) bool {
+	if e.TieOn && e.Pitch.MIDI() == p.MIDI() {
+		return true
+	}
+	for _, inner := range e.InnerTies {
+		if inner.MIDI() == p.MIDI() {
+			return true
+		}
+	}
+	return false
+}
+
 // Sounding lists the notes heard when measures are played in the given order.
 func (p Part) Sounding(order []int) []Sounding {
 	var notes []Sounding
@@ -132,6 +148,9 @@ func (p Part) Sounding(order []int) []Sounding {
 			if n := len(notes); e.Tied && n > 0 && notes[n-1].joins(e, onset) {
 				notes[n-1].Length = notes[n-1].Length.Add(e.Length)
 				continue
+			}
+			if n := len(notes); e.Tied && n > 0 && notes[n-1].Onset.Add(notes[n-1].Length) == onset && p.At(notes[n-1].Place).holds(e.Pitch) {
+				continue // an inner note of the chord before sounds on
 			}
 			notes = append(notes, Sounding{Place{i, j}, onset, e.Length, e.Pitch})
 		}

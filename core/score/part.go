@@ -20,12 +20,13 @@ type Event struct {
 	Pitch  Pitch   // of a note; meaningless when Unpitched
 	Others []Pitch // further notes struck with it in a divided part, which lanes do not follow
 
-	Unpitched    bool // a stroke on an instrument without pitch
-	Sign         bool // an accidental is written in front
-	TieOn        bool // tied to the next note
-	Tied         bool // continues the note before and is not struck
-	SlurStarts   int  // slurs that begin on this note
-	SlurEnds     int  // slurs that end on it
+	Unpitched    bool    // a stroke on an instrument without pitch
+	Sign         bool    // an accidental is written in front
+	TieOn        bool    // tied to the next note
+	Tied         bool    // continues the note before and is not struck
+	InnerTies    []Pitch // of Others, those that are tied to the next note
+	SlurStarts   int     // slurs that begin on this note
+	SlurEnds     int     // slurs that end on it
 	TupletStarts bool
 	TupletEnds   bool
 	WholeMeasure bool // a rest written in the middle of an otherwise empty measure
@@ -75,7 +76,7 @@ type Measure struct {
 	Length Fraction
 	Events []Event
 
-	Split       bool // the second half of a measure that a repeat sign divides
+	Split       bool // a later part of a measure that a repeat sign or an ending divides
 	RepeatStart bool
 	RepeatEnd   bool
 	Times       int   // how often a repeat that ends here is played in all; 0 means 2
@@ -165,6 +166,7 @@ func (p Part) Copy() Part {
 		m.Events = append([]Event(nil), m.Events...)
 		for j, e := range m.Events {
 			m.Events[j].Others = append([]Pitch(nil), e.Others...)
+			m.Events[j].InnerTies = append([]Pitch(nil), e.InnerTies...)
 		}
 		measures[i] = m
 	}

@@ -21,15 +21,18 @@ type Note struct {
 	Key   uint8
 }
 
-// Compare fails the test where the part, played with its repeats, does not
+// Compare fails the test where the parts, played with their repeats, do not
 // strike the notes abc2midi does, at the same times.
-func Compare(t *testing.T, text string, part score.Part) {
+func Compare(t *testing.T, text string, parts ...score.Part) {
 	t.Helper()
 	want := Notes(t, text)
 	var got []Note
-	for _, s := range part.Sounding(part.Order()) {
-		got = append(got, Note{s.Onset, uint8(s.Pitch.MIDI())})
+	for _, part := range parts {
+		for _, s := range part.Sounding(part.Order()) {
+			got = append(got, Note{s.Onset, uint8(s.Pitch.MIDI())})
+		}
 	}
+	sortNotes(got)
 	if len(got) != len(want) {
 		t.Errorf("%d notes are played; abc2midi plays %d", len(got), len(want))
 	}
@@ -78,6 +81,15 @@ func Notes(t *testing.T, text string) []Note {
 			}
 		}
 	}
-	sort.SliceStable(notes, func(i, j int) bool { return notes[i].Onset.Less(notes[j].Onset) })
+	sortNotes(notes)
 	return notes
+}
+
+func sortNotes(notes []Note) {
+	sort.SliceStable(notes, func(i, j int) bool {
+		if notes[i].Onset != notes[j].Onset {
+			return notes[i].Onset.Less(notes[j].Onset)
+		}
+		return notes[i].Key < notes[j].Key
+	})
 }

@@ -41,7 +41,7 @@ func (g *generator) part() score.Part {
 	}
 	meter := meters[g.IntN(len(meters))]
 	key := score.Key{Fifths: g.IntN(10) - 5, Mode: "major"}
-	clef := []score.Clef{score.Treble, score.Bass, score.Alto}[g.IntN(3)]
+	clef := []score.Clef{score.Treble, score.Bass, score.Alto, {Sign: "G", Line: 2, Octave: -1}}[g.IntN(4)]
 	n := 4 + g.IntN(8)
 	for i := range n {
 		if i > 0 && g.one(8) {
@@ -56,10 +56,13 @@ func (g *generator) part() score.Part {
 	}
 	last := &p.Measures[n-1]
 	last.DoubleBar = true
-	switch g.IntN(4) {
+	switch g.IntN(5) {
 	case 0:
 		p.Measures[0].RepeatStart = true
 		last.RepeatEnd = true
+	case 3: // a strain that is repeated in the middle, three times
+		p.Measures[1].RepeatStart = true
+		p.Measures[2].RepeatEnd, p.Measures[2].Times = true, 3
 	case 1:
 		p.Measures[0].RepeatStart = true
 		p.Measures[n-2].Endings, p.Measures[n-2].EndingStart, p.Measures[n-2].EndingStop = []int{1}, true, true
@@ -120,10 +123,34 @@ func (g *generator) event(v score.Value, clef score.Clef) score.Event {
 	if g.one(9) {
 		e.Dynamic = []string{"p", "mf", "f"}[g.IntN(3)]
 	}
+	if g.one(9) {
+		e.Fingering = []string{"4", "1-2", "0", "L2"}[g.IntN(4)]
+	}
+	if g.one(9) { // a third below is struck with it, and may be held
+		below := score.Pitch{Step: score.Step((d - 2) % 7), Octave: (d - 2) / 7}
+		e.Others = []score.Pitch{below}
+		if g.one(2) {
+			e.InnerTies = []score.Pitch{below}
+		}
+	}
 	if g.one(12) {
 		e.Text = `soft & "warm"`
 	}
 	return e
+}
+
+// WithoutChords returns a score with one note at a time, for checks against programs
+// that strike all notes of a chord where we follow the highest.
+func WithoutChords(s score.Score) score.Score {
+	for k := range s.Parts {
+		part := s.Parts[k].Copy()
+		for _, at := range part.Notes() {
+			part.At(at).Others, part.At(at).InnerTies = nil, nil
+		}
+		part.MarkAccidentals()
+		s.Parts[k] = part
+	}
+	return s
 }
 
 // Plain returns a score with the fields that a format does not keep taken away:
@@ -141,6 +168,9 @@ func Plain(s score.Score) score.Score {
 				m.Events[j].Line = 0
 				if len(m.Events[j].Others) == 0 {
 					m.Events[j].Others = nil
+				}
+				if len(m.Events[j].InnerTies) == 0 {
+					m.Events[j].InnerTies = nil
 				}
 			}
 		}

@@ -46,23 +46,27 @@ func (v *voice) decorate(name string) {
 	case "segno":
 		v.measure.Segno = true
 	case "coda":
-		v.measure.Coda = true
+		if len(v.measure.Events) > 0 { // after notes it says where the music is left
+			v.measure.ToCoda = true
+		} else {
+			v.measure.Coda = true
+		}
 	case "dacoda", "tocoda":
-		v.thisMeasure().ToCoda = true
+		v.measure.ToCoda = true
 	case "fine":
-		v.thisMeasure().Fine = true
+		v.measure.Fine = true
 	case "D.C.", "dacapo":
-		v.thisMeasure().Jump = score.Jump{To: "capo"}
+		v.measure.Jump = score.Jump{To: "capo"}
 	case "D.C.alfine":
-		v.thisMeasure().Jump = score.Jump{To: "capo", Al: "fine"}
+		v.measure.Jump = score.Jump{To: "capo", Al: "fine"}
 	case "D.C.alcoda":
-		v.thisMeasure().Jump = score.Jump{To: "capo", Al: "coda"}
+		v.measure.Jump = score.Jump{To: "capo", Al: "coda"}
 	case "D.S.":
-		v.thisMeasure().Jump = score.Jump{To: "segno"}
+		v.measure.Jump = score.Jump{To: "segno"}
 	case "D.S.alfine":
-		v.thisMeasure().Jump = score.Jump{To: "segno", Al: "fine"}
+		v.measure.Jump = score.Jump{To: "segno", Al: "fine"}
 	case "D.S.alcoda":
-		v.thisMeasure().Jump = score.Jump{To: "segno", Al: "coda"}
+		v.measure.Jump = score.Jump{To: "segno", Al: "coda"}
 	case "crescendo(", "<(", "crescendo)", "<)", "diminuendo(", ">(", "diminuendo)", ">)":
 		v.r.remark("hairpin", "crescendo and diminuendo wedges are left out.", "")
 	case "///":
@@ -76,13 +80,4 @@ func (v *voice) decorate(name string) {
 	default:
 		v.r.remark(name, fmt.Sprintf("the sign !%s! is left out.", name), "")
 	}
-}
-
-// thisMeasure is the measure a sign at its end belongs to: the one being filled,
-// or the last one when the sign stands right after a bar line.
-func (v *voice) thisMeasure() *score.Measure {
-	if n := len(v.part.Measures); len(v.measure.Events) == 0 && n > 0 {
-		return &v.part.Measures[n-1]
-	}
-	return &v.measure
 }

@@ -26,7 +26,7 @@ func (r *reader) field(name byte, value string, inline bool) {
 			r.fail(fmt.Sprintf("L:%s is not a note length.", value), "Write L:1/4 or L:1/8.")
 			return
 		}
-		r.unit, r.unitSet = unit, true
+		r.now().unit, r.unitSet = unit, true
 	case 'K':
 		r.keyField(value)
 		if !r.inBody && len(r.problems) == 0 {
@@ -40,8 +40,14 @@ func (r *reader) field(name byte, value string, inline bool) {
 	case 'P':
 		if r.inBody && r.voice != nil {
 			r.voice.measure.Rehearsal = value
+		} else {
+			r.remark("P", fmt.Sprintf("P:%s gives an order of parts, which is not followed; the measures are played as they stand.", value), "Write repeats or D.C. where the order comes from them.")
 		}
-	case 'm', 'U', 's':
+	case 'U':
+		r.symbol(value)
+	case 'w':
+		r.words(value)
+	case 'm', 's':
 		r.remark(string(name), fmt.Sprintf("%c: lines are left out.", name), "")
 	case 'R':
 		r.score.TempoWords = value
@@ -59,9 +65,27 @@ func (r *reader) meterField(value string) {
 		r.fail(fmt.Sprintf("M:%s is not a meter this reads.", value), "Write M:4/4, M:3/4, M:6/8, M:C or M:C|.")
 		return
 	}
-	r.meter, r.meterSet = m, true
+	r.now().meter, r.meterSet = m, true
 	if r.inBody {
 		r.voice.settingsChanged()
+	}
+}
+
+// symbol reads U: T = !trill!, which gives a letter a sign.
+func (r *reader) symbol(value string) {
+	letter, sign, ok := strings.Cut(value, "=")
+	letter, sign = strings.TrimSpace(letter), strings.Trim(strings.TrimSpace(sign), "!+")
+	if !ok || len(letter) != 1 || strings.IndexByte("HIJKLMNOPQRSTUVWhijklmnopqrstuvw~", letter[0]) < 0 {
+		r.fail(fmt.Sprintf("U:%s gives no letter a sign.", value), "Write U: T = !trill!.")
+		return
+	}
+	r.symbols[letter[0]] = sign
+}
+
+// words reads w: under a line of strokes as their sticking; other words are left out.
+func (r *reader) words(value string) {
+	if r.voice == nil || r.voice.clef.Sign != "percussion" || !r.voice.stick(strings.Fields(value)) {
+		r.remark("w", "words under the notes are left out.", "")
 	}
 }
 
@@ -73,9 +97,16 @@ func parseMeter(value string) (score.Meter, bool) {
 		return score.Meter{Beats: 2, Unit: 2, Symbol: "cut"}, true
 	}
 	top, bottom, ok := strings.Cut(value, "/")
-	beats, err1 := strconv.Atoi(strings.TrimSpace(top))
-	unit, err2 := strconv.Atoi(strings.TrimSpace(bottom))
-	if !ok || err1 != nil || err2 != nil || beats < 1 || beats > 24 {
+	beats := 0
+	for _, word := range strings.Split(strings.Trim(strings.TrimSpace(top), "()"), "+") {
+		n, err := strconv.Atoi(strings.TrimSpace(word))
+		if err != nil || n < 1 || n > 24 {
+			return score.Meter{}, false
+		}
+		beats += n
+	}
+	unit, err := strconv.Atoi(strings.TrimSpace(bottom))
+	if !ok || err != nil || beats > 24 {
 		return score.Meter{}, false
 	}
 	switch unit {
@@ -87,35 +118,107 @@ func parseMeter(value string) (score.Meter, bool) {
 
 var (
 	keyText  = regexp.MustCompile(`^([A-G])([#b]?)\s*([A-Za-z]*)`)
-	clefText = regexp.MustCompile(`^(?:clef=)?"?(treble|bass|alto|tenor|perc(?:ussion)?|[GFC][1-5])([+-]8)?"?$`)
+	clefText = regexp.MustCompile(`^(?:clef=)?"?(treble|bass|alto|tenor|perc(?:ussion)?|[GFC][1-5])([+_^-]8)?"?$`)
 	modes    = map[string]string{
 		"": "major", "maj": "major", "ion": "major", "m": "minor", "min": "minor", "aeo": "minor",
 		"mix": "mixolydian", "dor": "dorian", "phr": "phrygian", "lyd": "lydian", "loc": "locrian",
 	}
 )
 
-// keyField reads K: with its key, mode and clef.
+// keyField reads K: with its key, mode, accidentals, clef, octave and transposition.
 func (r *reader) keyField(value string) {
 	key, rest, ok := parseKey(value)
 	if !ok {
+		r.badKey = true
 		r.fail(fmt.Sprintf("K:%s is not a key this reads.", value), "Write K:C, K:F, K:Bb, K:Dm and so on.")
 		return
 	}
+	now := r.now()
 	if rest != value { // a field with a clef alone leaves the key as it is
-		r.key = key
+		now.key, now.signs = key, nil
 	}
+	alone := false
+	signs := map[score.Step]int{}
 	for _, word := range strings.Fields(rest) {
-		if clef, ok := parseClef(word); ok {
-			r.clef = clef
-		} else if strings.ContainsAny(word[:1], "^_=") || word == "exp" {
-			r.fail(fmt.Sprintf("K:%s adds accidentals to the signature.", value),
-				"Write the accidentals in front of the notes instead.")
+		name, setting, _ := strings.Cut(word, "=")
+		switch clef, isClef := parseClef(word); {
+		case isClef:
+			now.setClef(clef)
+		case word == "exp":
+			alone = true
+		case strings.ContainsAny(word[:1], "^_=") && len(word) > 1:
+			text, used := parsePitch(word)
+			if used != len(word) {
+				r.fail(fmt.Sprintf("K:%s: %s is not an accidental.", value, word), "Write K:D =c, for example.")
+				return
+			}
+			signs[text.step] = text.alter
+		case name == "octave" || name == "transpose":
+			n, err := strconv.Atoi(setting)
+			if err != nil || n < -36 || n > 36 {
+				r.fail(fmt.Sprintf("K:%s: %s is not a number this reads.", value, word), "Write octave=-1 or transpose=-2.")
+				return
+			}
+			now.set(name, n)
 		}
+	}
+	if len(signs) > 0 {
+		r.addSigns(now, signs, alone, value)
 	}
 	if r.inBody {
 		r.voice.settingsChanged()
 	}
 }
+
+// addSigns changes a key by the accidentals that K: adds, or to those alone. Where an
+// ordinary signature has them all it is that one; else they are written at the notes.
+func (r *reader) addSigns(now *settings, signs map[score.Step]int, alone bool, value string) {
+	wanted := func(s score.Step) int {
+		if alter, set := signs[s]; set {
+			return alter
+		}
+		if alone {
+			return 0
+		}
+		return now.key.Alter(s)
+	}
+	for fifths := -7; fifths <= 7; fifths++ {
+		k, same := score.Key{Fifths: fifths}, true
+		for s := score.C; s <= score.B; s++ {
+			same = same && k.Alter(s) == wanted(s)
+		}
+		if same {
+			if now.key.Fifths != fifths {
+				now.key = k
+			}
+			return
+		}
+	}
+	now.signs = map[score.Step]int{}
+	if alone {
+		now.key = score.Key{}
+	}
+	for s, alter := range signs {
+		if now.key.Alter(s) != alter {
+			now.signs[s] = alter
+		}
+	}
+	r.remark("signs", fmt.Sprintf("K:%s asks for a signature that is not one of the fifteen; its accidentals are written at the notes.", value), "")
+}
+
+// set takes octave= or transpose=.
+func (s *settings) set(name string, n int) {
+	switch name {
+	case "octave":
+		s.octaves = min(max(n, -4), 4)
+	case "transpose":
+		s.sounds = score.ChromaticInterval(n)
+	}
+}
+
+// setClef takes a clef; one with an 8 is typed as if it had none, and sounds and is
+// read an octave off.
+func (s *settings) setClef(c score.Clef) { s.clef = c }
 
 func parseKey(value string) (key score.Key, rest string, ok bool) {
 	if value == "" || strings.EqualFold(value, "none") {
@@ -130,7 +233,7 @@ func parseKey(value string) (key score.Key, rest string, ok bool) {
 	}
 	rest = value[len(found[0]):]
 	word := strings.ToLower(found[3])
-	if clefText.MatchString(word) || word == "clef" {
+	if clefText.MatchString(word) || strings.HasPrefix(rest, "=") {
 		rest, word = value[len(found[0])-len(found[3]):], ""
 	}
 	if len(word) > 3 {
@@ -170,9 +273,9 @@ func parseClef(word string) (score.Clef, bool) {
 		}
 	}
 	switch found[2] {
-	case "-8":
+	case "-8", "_8":
 		clef.Octave = -1
-	case "+8":
+	case "+8", "^8":
 		clef.Octave = 1
 	}
 	return clef, true
@@ -180,13 +283,16 @@ func parseClef(word string) (score.Clef, bool) {
 
 var tempoText = regexp.MustCompile(`(?:(\d+)/(\d+)\s*=\s*)?(\d+)\s*$`)
 
-// tempoField reads Q:1/4=72, Q:72 and words in quotes.
+// tempoField reads Q:1/4=72, Q:72, and words in quotes before or after it.
 func (r *reader) tempoField(value string) {
-	if open := strings.IndexByte(value, '"'); open >= 0 {
-		if end := strings.IndexByte(value[open+1:], '"'); end >= 0 {
-			r.score.TempoWords = value[open+1 : open+1+end]
-			value = value[:open] + value[open+end+2:]
+	for {
+		open := strings.IndexByte(value, '"')
+		end := strings.IndexByte(value[open+1:], '"')
+		if open < 0 || end < 0 {
+			break
 		}
+		r.score.TempoWords = strings.TrimSpace(r.score.TempoWords + " " + value[open+1:open+1+end])
+		value = value[:open] + value[open+end+2:]
 	}
 	value = strings.TrimSpace(value)
 	if value == "" {
@@ -197,7 +303,7 @@ func (r *reader) tempoField(value string) {
 		r.fail(fmt.Sprintf("Q:%s is not a tempo.", value), "Write Q:1/4=72.")
 		return
 	}
-	beat := r.meter.Beat()
+	beat := r.now().meter.Beat()
 	if found[1] != "" {
 		parsed, err := score.ParseFraction(found[1] + "/" + found[2])
 		if err != nil || parsed.IsZero() {
@@ -224,6 +330,7 @@ func (r *reader) chooseVoice(id, settings string) {
 	for _, known := range r.voices {
 		if known.id == id {
 			v = known
+			v.unnamed = false
 		}
 	}
 	// Music typed before any V: line belongs to the voice that is named first.
@@ -246,17 +353,20 @@ func (r *reader) chooseVoice(id, settings string) {
 			v.part.Name = value
 		case "clef":
 			if clef, ok := parseClef(value); ok {
-				v.setClef(clef)
+				v.setOwnClef(clef)
 			}
-		case "transpose":
+		case "transpose", "octave":
 			if n, err := strconv.Atoi(value); err == nil && n >= -36 && n <= 36 {
-				v.part.Sounds = score.ChromaticInterval(n)
+				v.own = append(v.own, ownSetting{found[1], n})
+				if v.entered {
+					v.set(found[1], n)
+				}
 			}
 		}
 	}
 	if word := strings.TrimSpace(settings); word != "" {
 		if clef, ok := parseClef(strings.Fields(word)[0]); ok {
-			v.setClef(clef)
+			v.setOwnClef(clef)
 		}
 	}
 	r.voice = v

@@ -3,6 +3,7 @@ package abc
 import (
 	"fmt"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -12,6 +13,7 @@ import (
 
 // music reads one line of notes.
 func (v *voice) music(line string) {
+	v.line = nil
 	for i := 0; i < len(line); {
 		if v.r.full || len(v.r.problems) >= mostProblems {
 			return
@@ -20,7 +22,7 @@ func (v *voice) music(line string) {
 		n := v.symbol(line[i:])
 		if n == 0 {
 			bad, size := utf8.DecodeRuneInString(line[i:])
-			v.r.fail(fmt.Sprintf("column %d: “%c” is not something this reads.", i+1, bad),
+			v.r.fail(fmt.Sprintf("“%c” is not something this reads.", bad),
 				"Notes are the letters C to B and c to b; z is a rest; | is a bar line.")
 			n = size
 		}
@@ -63,7 +65,7 @@ func (v *voice) symbol(s string) int {
 			v.r.fail("a tie stands where there is no note before it.", "Put the - right after the note it starts from.")
 			return 1
 		}
-		v.last.TieOn = true
+		v.last.TieOn, v.last.InnerTies = true, slices.Clone(v.last.Others)
 		return 1
 	case c == '>' || c == '<':
 		return v.brokenRhythm(s)
@@ -81,14 +83,23 @@ func (v *voice) symbol(s string) int {
 	case c == '&':
 		v.r.fail("& lays a second voice over the measure.", "Write one voice only, or give the second its own V: line.")
 		return 1
+	case v.r.symbols[c] != "":
+		v.decorate(v.r.symbols[c])
+		return 1
 	case strings.IndexByte("~HLMOPSTuv.", c) >= 0:
 		v.shorthand(c)
 		return 1
+	case c == '+' && plusSign.MatchString(s):
+		v.decorate(strings.Trim(plusSign.FindString(s), "+"))
+		return len(plusSign.FindString(s))
 	case c == '*':
 		return 1
 	}
 	return 0
 }
+
+// plusSign is a sign in the spelling of the older standard: +mf+.
+var plusSign = regexp.MustCompile(`^\+[A-Za-z.0-9]+\+`)
 
 // graces counts small notes before a stroke on a drum; before notes they are left
 // out.
@@ -163,7 +174,7 @@ func parsePitch(s string) (pitchText, int) {
 
 // sounding applies the key signature and the accidentals of the measure.
 func (v *voice) sounding(p pitchText) score.Pitch {
-	pitch := score.Pitch{Step: p.step, Octave: p.octave}
+	pitch := score.Pitch{Step: p.step, Octave: p.octave + v.octaves + v.clef.Octave}
 	at := spot{step: p.step}
 	if v.r.propagate == "octave" {
 		at.octave = p.octave
@@ -176,7 +187,10 @@ func (v *voice) sounding(p pitchText) score.Pitch {
 		return pitch
 	}
 	pitch.Alter = v.key.Alter(p.step)
-	if from := v.tiedFrom(); from != nil && from.Pitch.Step == p.step && from.Pitch.Octave == p.octave {
+	if alter, set := v.signs[p.step]; set {
+		pitch.Alter = alter
+	}
+	if from := v.tiedFrom(); from != nil && from.Pitch.Step == p.step && from.Pitch.Octave == pitch.Octave {
 		pitch.Alter = from.Pitch.Alter
 		return pitch
 	}
@@ -242,7 +256,7 @@ func (v *voice) note(s string) int {
 		v.r.fail("a note has length 0.", "Give it a length of 1 or more.")
 		times = score.Frac(1, 1)
 	}
-	e := score.Event{Kind: score.Note, Length: v.r.unitLength().Mul(times)}
+	e := score.Event{Kind: score.Note, Length: v.unit.Mul(times)}
 	v.strike(&e, text)
 	v.addEvent(e)
 	return used + n
@@ -267,7 +281,7 @@ func (v *voice) rest(s string) int {
 			v.r.fail("a rest has length 0.", "Give it a length of 1 or more.")
 			return 1 + n
 		}
-		e := score.Event{Kind: score.Rest, Length: v.r.unitLength().Mul(times)}
+		e := score.Event{Kind: score.Rest, Length: v.unit.Mul(times)}
 		if len(v.measure.Events) == 0 && e.Length == v.meter.Length() && v.tuplet.left == 0 {
 			// A later event in the same measure makes it an ordinary rest again
 			// when the measure is checked: it would hold too much.
@@ -297,19 +311,37 @@ func (v *voice) bar(s string) int {
 		i++
 	}
 	text := s[:i]
-	repeatEnd := strings.HasPrefix(text, ":")
-	repeatStart := strings.HasSuffix(text, ":")
+	ends, starts := colons(text)
+	repeatEnd, repeatStart := ends > 0, starts > 0
+	if ends > 1 && v.times == 0 {
+		v.times = ends + 1
+	}
 	final := strings.Contains(text, "]") || strings.HasPrefix(text, "[")
 	double := strings.Contains(text, "||")
-	v.closeMeasure(repeatEnd, final, double)
+	v.closeMeasure(repeatEnd, final, double || repeatStart && len(v.endings) > 0)
+	if repeatEnd {
+		v.times = 0
+	}
 	if repeatStart {
 		v.repeatStart = true
+		if starts > 1 {
+			v.times = starts + 1
+		}
 	}
 	if n, endings := endingNumbers(s[i:]); n > 0 {
 		v.startEnding(endings)
 		i += n
 	}
 	return i
+}
+
+// colons counts the dots of a repeat that ends at a bar line and of one that starts
+// there; between two repeats they are shared out.
+func colons(text string) (ends, starts int) {
+	if strings.Trim(text, ":") == "" {
+		return len(text) / 2, len(text) - len(text)/2
+	}
+	return len(text) - len(strings.TrimLeft(text, ":")), len(text) - len(strings.TrimRight(text, ":"))
 }
 
 func (v *voice) startEnding(endings []int) {
@@ -345,8 +377,8 @@ func (v *voice) bracket(s string) int {
 		return v.bar(s)
 	}
 	if n, endings := endingNumbers(s[1:]); n > 0 {
-		if len(v.measure.Events) > 0 {
-			v.r.fail("an ending starts in the middle of a measure.", "Put a bar line in front of the bracket.")
+		if len(v.measure.Events) > 0 { // it begins inside a measure
+			v.closeMeasure(false, false, false)
 		}
 		v.startEnding(endings)
 		return 1 + n
@@ -370,23 +402,23 @@ func (v *voice) bracket(s string) int {
 // chord reads [CEG]2: the highest note is the part's, the others are kept with it.
 func (v *voice) chord(s string, end int) int {
 	var pitches []pitchText
+	var tied []bool // of each note
 	inner := score.Frac(1, 1)
-	tie := false
 	for i := 1; i < end; {
 		text, used := parsePitch(s[i:end])
 		if used == 0 {
-			if s[i] == '-' {
-				tie = true
-				i++
-				continue
+			n := v.inChord(s[i:end], tied)
+			if n == 0 {
+				return 0
 			}
-			return 0
+			i += n
+			continue
 		}
 		n, times := length(s[i+used:])
 		if len(pitches) == 0 {
 			inner = times
 		}
-		pitches = append(pitches, text)
+		pitches, tied = append(pitches, text), append(tied, false)
 		i += used + n
 	}
 	if len(pitches) == 0 || inner.IsZero() {
@@ -397,9 +429,11 @@ func (v *voice) chord(s string, end int) int {
 		return 0
 	}
 	var e score.Event
+	var struck []score.Pitch
 	for i, text := range pitches {
 		one := score.Event{Kind: score.Note}
 		v.strike(&one, text)
+		struck = append(struck, one.Pitch)
 		switch {
 		case i == 0:
 			e = one
@@ -410,10 +444,36 @@ func (v *voice) chord(s string, end int) int {
 			e.Others = append(e.Others, one.Pitch)
 		}
 	}
-	e.Length = v.r.unitLength().Mul(inner).Mul(times)
-	e.TieOn = tie
+	e.Length = v.unit.Mul(inner).Mul(times)
+	for i, one := range struck {
+		switch {
+		case !tied[i]:
+		case one == e.Pitch:
+			e.TieOn = true
+		default:
+			e.InnerTies = append(e.InnerTies, one)
+		}
+	}
+	if len(e.Others) > 0 {
+		v.r.remark("chord", "notes are struck together; the lanes follow the highest, the others stand on the staff alone.", "")
+	}
 	v.addEvent(e)
 	return end + 1 + n
+}
+
+// inChord reads what may stand among the notes of a chord beside them: a tie of the
+// note before it, or a sign. It returns the bytes used, 0 where it is neither.
+func (v *voice) inChord(s string, tied []bool) int {
+	switch {
+	case s[0] == '-' && len(tied) > 0:
+		tied[len(tied)-1] = true
+		return 1
+	case s[0] == '!' || s[0] == '+' && plusSign.MatchString(s) || s[0] == '"' || v.r.symbols[s[0]] != "" || strings.IndexByte("~HLMOPSTuv.", s[0]) >= 0:
+		return v.symbol(s)
+	case s[0] == ' ':
+		return 1
+	}
+	return 0
 }
 
 // openSlur reads a slur or, before a digit, a tuplet (p:q:r.
@@ -501,7 +561,7 @@ func (v *voice) quoted(s string) int {
 // printedFingering is what is taken for a fingering where it stands over a note:
 // fingers, valves or a position, the double horn's thumb, the F attachment, a moved
 // finger.
-var printedFingering = regexp.MustCompile(`^([TF]?[0-7](-?[1-4]){0,3}\+?|[LHx][1-4])$`)
+var printedFingering = regexp.MustCompile(`^([TF]?[0-7](-?[1-4]){0,3}\+?|[LHx][1-4]|open|thumb)$`)
 
 // annotate takes words over a note, which may be its sticking or its fingering.
 func (v *voice) annotate(text string) {
@@ -511,6 +571,10 @@ func (v *voice) annotate(text string) {
 	case printedFingering.MatchString(text) && v.next.Fingering == "":
 		v.next.Fingering = text
 	default:
+		if signs, ok := score.SignsIn(text); ok {
+			v.measure.Add(signs)
+			return
+		}
 		v.next.Text = text
 	}
 }

@@ -9,8 +9,9 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// mostProblems is how many problems are listed before reading stops.
-const mostProblems = 12
+// mostProblems is how many problems are found before reading stops; those of one kind
+// are then told once.
+const mostProblems = 40
 
 // reader holds what is being read: the tune's own settings and its voices.
 type reader struct {
@@ -20,19 +21,31 @@ type reader struct {
 	line   int // number of the line being read, from 1
 	column int // of the symbol being read, from 1; 0 in a field
 
-	unit      score.Fraction // L:
+	header    settings // of the tune, with which every voice begins
 	unitSet   bool
-	meter     score.Meter
 	meterSet  bool
-	key       score.Key
-	clef      score.Clef
 	inBody    bool
-	propagate string // how far accidentals reach: "pitch", "octave" or "not"
-	remarked  map[string]bool
-	full      bool // a voice has more measures than a part may have
+	inText    bool            // between %%begintext and %%endtext
+	history   bool            // H: goes on until the next field
+	badKey    bool            // a K: line was there and could not be read
+	propagate string          // how far accidentals reach: "pitch", "octave" or "not"
+	symbols   map[byte]string // U:
+	remarked  map[string]int  // where a kind of remark stands in the remarks
+	full      bool            // a voice has more measures than a part may have
 
 	voices []*voice
 	voice  *voice
+}
+
+// settings is what the fields of a tune or of a voice have set.
+type settings struct {
+	unit    score.Fraction // L:
+	meter   score.Meter
+	key     score.Key
+	signs   map[score.Step]int // accidentals of K: that no ordinary signature has
+	clef    score.Clef
+	octaves int            // octave= and the clef's, added to what is typed
+	sounds  score.Interval // transpose=
 }
 
 // Read reads the first tune in text. The error is a score.Problems that names
@@ -42,8 +55,8 @@ func Read(text string) (score.Score, error) {
 		return score.Score{}, score.Problems{score.General("The text is not UTF-8.", "Save the file as UTF-8 and try again.")}
 	}
 	r := &reader{
-		meter: score.Meter{Beats: 4, Unit: 4}, clef: score.Treble,
-		propagate: "pitch", remarked: map[string]bool{},
+		header:    settings{meter: score.Meter{Beats: 4, Unit: 4}, clef: score.Treble},
+		propagate: "pitch", remarked: map[string]int{}, symbols: map[byte]string{},
 	}
 	text = strings.TrimPrefix(text, "\ufeff")
 	text = strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
@@ -67,6 +80,11 @@ func Read(text string) (score.Score, error) {
 
 func (r *reader) readLine(line string) {
 	switch {
+	case strings.HasPrefix(line, "%%endtext"):
+		r.inText = false
+		return
+	case r.inText:
+		return
 	case strings.HasPrefix(line, "%%"), strings.HasPrefix(line, "I:"):
 		r.directive(strings.TrimSpace(line[2:]))
 		return
@@ -78,15 +96,22 @@ func (r *reader) readLine(line string) {
 		return
 	}
 	if isField(line) {
+		r.history = line[0] == 'H'
 		r.field(line[0], strings.TrimSpace(line[2:]), false)
 		return
 	}
+	if r.history && !r.inBody {
+		return
+	}
 	if !r.inBody {
-		r.fail("music comes before the key is known.",
-			"Put a line such as K:C, or K:Bb for two flats, above the first notes.")
+		if !r.badKey {
+			r.fail("music comes before the key is known.",
+				"Put a line such as K:C, or K:Bb for two flats, above the first notes.")
+		}
 		r.startBody()
 	}
 	r.voice.music(line)
+	r.voice.endLine()
 }
 
 // cutComment drops a % comment; \% is a percent sign.
@@ -112,6 +137,9 @@ func isField(line string) bool {
 func (r *reader) directive(text string) {
 	name, value, _ := strings.Cut(text, " ")
 	value = strings.TrimSpace(value)
+	if name == "begintext" {
+		r.inText = true
+	}
 	if name == "propagate-accidentals" {
 		switch value {
 		case "pitch", "octave", "not":
@@ -127,6 +155,9 @@ func (r *reader) startBody() {
 	if !r.meterSet {
 		r.remark("meter", "there is no M: line, so 4/4 is taken.", "Add a line such as M:3/4 if it is another.")
 	}
+	if !r.unitSet {
+		r.header.unit = unitFor(r.header.meter)
+	}
 	if r.voice == nil {
 		r.chooseVoice("1", "")
 	}
@@ -135,34 +166,41 @@ func (r *reader) startBody() {
 	}
 }
 
-// unitLength is the length of a plain letter: L:, or by the standard an eighth
-// where the meter is 3/4 or more and a sixteenth below.
-func (r *reader) unitLength() score.Fraction {
-	if r.unitSet {
-		return r.unit
-	}
-	if r.meter.Length().Less(score.Frac(3, 4)) {
+// unitFor is the length of a plain letter where L: is not given: by the standard an
+// eighth where the meter is 3/4 or more and a sixteenth below. A later M: does not
+// change it.
+func unitFor(m score.Meter) score.Fraction {
+	if m.Length().Less(score.Frac(3, 4)) {
 		return score.Frac(1, 16)
 	}
 	return score.Frac(1, 8)
+}
+
+// now is the settings that a field changes: the tune's, or in its body the voice's.
+func (r *reader) now() *settings {
+	if r.inBody && r.voice != nil {
+		return &r.voice.settings
+	}
+	return &r.header
 }
 
 func (r *reader) fail(what, do string) {
 	r.problems = append(r.problems, score.Problem{Measure: -1, Line: r.line, Column: r.column, What: what, Do: do})
 }
 
-// remark notes something once for each kind.
+// remark notes something once for each kind, and counts how often it comes.
 func (r *reader) remark(kind, what, do string) {
-	if r.remarked[kind] {
+	if at, known := r.remarked[kind]; known {
+		r.score.Remarks[at].Times++
 		return
 	}
-	r.remarked[kind] = true
-	r.score.Remarks = append(r.score.Remarks, score.Problem{Measure: -1, Line: r.line, What: what, Do: do})
+	r.remarked[kind] = len(r.score.Remarks)
+	r.score.Remarks = append(r.score.Remarks, score.Problem{Measure: -1, Line: r.line, What: what, Do: do, Times: 1})
 }
 
 func (r *reader) finish() (score.Score, error) {
 	if len(r.problems) > 0 {
-		return score.Score{}, r.problems
+		return score.Score{}, r.problems.Joined()
 	}
 	if !r.inBody {
 		return score.Score{}, score.Problems{score.General("There is no music in it.",
@@ -171,7 +209,7 @@ func (r *reader) finish() (score.Score, error) {
 	for _, v := range r.voices {
 		v.closeLast()
 		if len(r.problems) > 0 {
-			return score.Score{}, r.problems
+			return score.Score{}, r.problems.Joined()
 		}
 		if v.empty() {
 			continue
@@ -179,6 +217,7 @@ func (r *reader) finish() (score.Score, error) {
 		if err := v.part.Finish(); err != nil {
 			return score.Score{}, err
 		}
+		r.score.Remarks = append(r.score.Remarks, v.part.Unfollowed()...)
 		r.score.Parts = append(r.score.Parts, v.part)
 	}
 	if len(r.score.Parts) == 0 {

@@ -28,9 +28,45 @@ func TestFilesAgreeWithABC2MIDI(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			midicheck.Compare(t, string(text), s.Parts[0])
+			midicheck.Compare(t, string(text), s.Parts...)
 		})
 	}
+}
+
+// byHand is what is played from testdata/by-hand, where abc2midi goes another way: it
+// follows no D.C. or
+// D.S., takes a repeat sign that closes a second ending for another repeat, plays ::
+// twice only, and strikes every note of a chord, where we follow the highest. Written
+// by hand from the text; common practice.
+var byHand = map[string]string{
+	"fine-at-the-start": "F4 G4 A4 C5 F4 C5 Bb4 A4 G4 C5 F4 G4 A4 C5 F4",
+	"jump-in-words":     "F4 G4 A4 C5 F4 C5 Bb4 A4 G4 C5 C5 F4 G4 A4 C5 F4",
+	"no-segno":          "F4 G4 A4 C5 F4 C5 F4 G4 A4 C5 F4 C5",
+	"two-codas":         "F4 G4 A4 C5 A4 G4 F4 C5 Bb4 A4 G4 C5 F4 G4 A4 C5 A4 G4 F4 F5 F4",
+	"ending-closed":     "G4 A4 B4 C5 D5 G4 A4 B4 C5 G4 B4 G4",
+	"three-times":       "C5 D5 E5 F5 G5 C5 D5 E5 F5 G5 C5 D5 E5 F5 G5 C5",
+	"tied-chords":       "E4 E4 E4 E4 G4 E4 C5",
+}
+
+func TestFilesPlayedByHand(t *testing.T) {
+	for name, want := range byHand {
+		text, err := os.ReadFile("testdata/by-hand/" + name + ".abc")
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := played(readPart(t, string(text))); got != want {
+			t.Errorf("%s: %s is played, want %s", name, got, want)
+		}
+	}
+}
+
+// played lists the struck pitches in order.
+func played(p score.Part) string {
+	var words []string
+	for _, s := range p.Sounding(p.Order()) {
+		words = append(words, s.Pitch.String())
+	}
+	return strings.Join(words, " ")
 }
 
 // tune puts a line of music under a plain header.
@@ -113,6 +149,12 @@ func TestVoices(t *testing.T) {
 func TestRemarks(t *testing.T) {
 	tests := []struct{ music, says string }{
 		{"{c}B2 d2|]", "grace notes are left out"},
+		{"B2 !D.S.!d2|]", "no sign to go back to; it is read from the beginning"},
+		{"B2 d2|!D.C.alcoda!B4|]", "a coda that is not marked"},
+		{"B2 !fine!d2|]", "passed over, since no D.C. or D.S. comes back"},
+		{"[Bd]2 [df]2|]", "the lanes follow the highest, the others stand on the staff alone. It comes 2 times"},
+		{"B2 d2|]\nw: la la", "words under the notes are left out"},
+		{"[K:C ^f _b]B2 d2|]", "not one of the fifteen"},
 		{"!wobble!B2 d2|]", "!wobble! is left out"},
 		{`"Bb"B2 d2|]`, "chord names"},
 		{"=E2 e2|]", "other octave"},
@@ -133,7 +175,7 @@ func TestProblemsNameTheirPlace(t *testing.T) {
 	tests := []struct{ name, text, says string }{
 		{"empty", "", "no music"},
 		{"no key", "X:1\nT:x\nC D E F|", "Line 3: music comes before the key"},
-		{"bad sign", tune("B c ? d"), "Line 6: column 5: “?”"},
+		{"bad sign", tune("B c ? d"), "Line 6, column 5: “?”"},
 		{"too long", tune("B c d e | B c d e f |]"), "Measure 2, line 6: it holds 5 quarter notes"},
 		{"too short", tune("B c d e | B c | d4 |]"), "Measure 2, line 6: it holds 2 quarter notes"},
 		{"unwritable", tune("B5/4 c3/4 d2|]"), "cannot be written as one note"},
@@ -188,4 +230,64 @@ func FuzzRead(f *testing.F) {
 			p.Sounding(p.Order())
 		}
 	})
+}
+
+// What the new testdata files are about, beyond the pitches that are played.
+func TestOddities(t *testing.T) {
+	file := func(name string) score.Score {
+		text, err := os.ReadFile("testdata/" + name + ".abc")
+		if err != nil {
+			t.Fatal(err)
+		}
+		s, err := Read(string(text))
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		return s
+	}
+	if s := file("parts-order"); len(s.Remarks) != 1 || !strings.Contains(s.Remarks[0].Error(), "P:AB gives an order of parts, which is not followed") {
+		t.Errorf("the order of parts says %v", s.Remarks)
+	}
+	if s := file("text-and-history"); s.Parts[0].Meter().String() != "5/8" {
+		t.Errorf("3+2/8 is %s", s.Parts[0].Meter())
+	}
+	if s := file("key-with-accidentals"); s.Parts[0].Key().Fifths != 1 || s.Parts[0].Measures[1].Key.Fifths != 0 || s.Parts[0].Measures[1].Events[0].Pitch.String() != "F#5" {
+		t.Errorf("K:D =c is %v, K:C ^f _b %v", s.Parts[0].Key(), s.Parts[0].Measures[1])
+	}
+	inside := file("ending-inside").Parts[0].Measures
+	if len(inside) != 4 || !inside[2].Split || !inside[3].Split || inside[3].Number != 2 {
+		t.Errorf("an ending inside a measure: %+v", inside)
+	}
+	if s := file("clef-octave"); s.Parts[0].Clef().Octave != -1 || s.Parts[0].Measures[0].Events[0].Pitch.String() != "C4" {
+		t.Errorf("c under treble-8 is %s", s.Parts[0].Measures[0].Events[0].Pitch)
+	}
+	printed := file("fingerings").Parts[0].Measures
+	var words []string
+	for _, m := range printed {
+		for _, e := range m.Events {
+			words = append(words, e.Fingering)
+		}
+	}
+	if got := strings.Join(words, ","); got != "4,3,1,0,L2,,open" {
+		t.Errorf("the printed fingerings are %s", got)
+	}
+	if s := file("voices-with-own-fields"); s.Parts[1].Measures[1].Key.Fifths != 0 || s.Parts[0].Measures[1].Key.Fifths != 1 {
+		t.Error("the key of one voice leaks into the other")
+	}
+	sticks := readPart(t, "M:4/4\nL:1/4\nK:C clef=perc\nc c c c|c2 z c|]\nw: R L R R | L R\n")
+	if got := sticks.Measures[0].Events[3].Sticking + sticks.Measures[1].Events[0].Sticking + sticks.Measures[1].Events[2].Sticking; got != "RLR" {
+		t.Errorf("sticking under the strokes is read as %s", got)
+	}
+}
+
+func TestWhatFollowsABadFieldIsNotBlamed(t *testing.T) {
+	_, err := Read("M:4/4\nL:1/4\nK:H\nC D E F|]\n")
+	if err == nil || strings.Contains(err.Error(), "before the key is known") || !strings.Contains(err.Error(), "K:H is not a key") {
+		t.Errorf("a bad key says %v", err)
+	}
+	_, err = Read("M:4/4\nL:1/4\nK:C\n" + strings.Repeat("C D E ;|\n", 12))
+	var problems score.Problems
+	if !errors.As(err, &problems) || len(problems) != 1 || problems[0].Times != 12 {
+		t.Errorf("twelve lines of one kind are told as %v", err)
+	}
 }

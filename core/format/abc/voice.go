@@ -1,6 +1,8 @@
 package abc
 
 import (
+	"strings"
+
 	"unhurriedbench/core/score"
 )
 
@@ -11,9 +13,8 @@ type voice struct {
 	unnamed bool // music came before any V: line
 	part    score.Part
 
-	meter   score.Meter
-	key     score.Key
-	clef    score.Clef
+	settings
+	own     []ownSetting // of its V: line, before the body begins
 	ownClef bool
 	entered bool
 
@@ -24,8 +25,17 @@ type voice struct {
 	last        *score.Event   // the note just read in this measure
 	next        score.Event    // signs waiting for the note they belong to
 	repeatStart bool           // the next measure starts a repeat
+	times       int            // how often the strain that has begun is played, 0 for twice
 	endings     []int          // in force
 	endingStart bool
+	line        []score.Place // the notes of the line of music read last
+	chords      int           // places where several notes are struck together
+}
+
+// ownSetting is octave= or transpose= of a V: line.
+type ownSetting struct {
+	name string
+	n    int
 }
 
 // spot is what an accidental governs: a letter, and in octave mode its octave.
@@ -57,14 +67,19 @@ func (v *voice) enter() {
 		return
 	}
 	v.entered = true
-	v.meter, v.key = v.r.meter, v.r.key
-	if !v.ownClef {
-		v.clef = v.r.clef
+	clef := v.clef
+	v.settings = v.r.header
+	if v.ownClef {
+		v.clef = clef
 	}
+	for _, s := range v.own {
+		v.set(s.name, s.n)
+	}
+	v.part.Sounds = v.sounds
 	v.startMeasure()
 }
 
-func (v *voice) setClef(c score.Clef) {
+func (v *voice) setOwnClef(c score.Clef) {
 	v.clef, v.ownClef = c, true
 	if v.entered && len(v.measure.Events) == 0 {
 		v.measure.Clef = c
@@ -75,12 +90,8 @@ func (v *voice) setClef(c score.Clef) {
 // of a measure counts from the next one, except the key, which counts at once
 // for the notes that follow.
 func (v *voice) settingsChanged() {
-	if v.r.meter != v.meter {
-		v.meter = v.r.meter
-	}
-	v.key = v.r.key
-	if v.r.clef != v.clef && !v.ownClef {
-		v.clef = v.r.clef
+	if v.sounds != v.part.Sounds && v.empty() {
+		v.part.Sounds = v.sounds
 	}
 	if len(v.measure.Events) == 0 {
 		v.measure.Meter, v.measure.Key, v.measure.Clef = v.meter, v.key, v.clef
@@ -91,6 +102,47 @@ func (v *voice) startMeasure() {
 	v.measure = score.Measure{Meter: v.meter, Key: v.key, Clef: v.clef, Line: v.r.line}
 	v.accidentals = map[spot]accidental{}
 	v.last = nil
+}
+
+// endLine gives signs that stand after the last bar line of a line of music to the
+// measure before it.
+func (v *voice) endLine() {
+	n := len(v.part.Measures)
+	if len(v.measure.Events) > 0 || n == 0 {
+		return
+	}
+	m, before := &v.measure, &v.part.Measures[n-1]
+	before.Add(score.Signs{Jump: m.Jump, Fine: m.Fine, ToCoda: m.ToCoda})
+	m.Jump, m.Fine, m.ToCoda = score.Jump{}, false, false
+}
+
+// stick gives the strokes of the line of music before it their hands: R, L, * for one
+// that has none, | for a bar line. It takes nothing else.
+func (v *voice) stick(words []string) bool {
+	for _, word := range words {
+		if !strings.Contains("RL*_|", word) {
+			return false
+		}
+	}
+	n := 0
+	for _, word := range words {
+		if word == "|" || n >= len(v.line) {
+			continue
+		}
+		if word == "R" || word == "L" {
+			v.event(v.line[n]).Sticking = word
+		}
+		n++
+	}
+	return true
+}
+
+// event is an event of the part, or of the measure being filled.
+func (v *voice) event(at score.Place) *score.Event {
+	if at.Measure < len(v.part.Measures) {
+		return v.part.At(at)
+	}
+	return &v.measure.Events[at.Event]
 }
 
 // addEvent appends a note or rest whose Length is still as typed, before any
@@ -116,13 +168,15 @@ func (v *voice) addEvent(e score.Event) {
 		v.tuplet.left--
 		e.TupletEnds = v.tuplet.left == 0
 	}
+	if e.Kind == score.Note {
+		v.line = append(v.line, score.Place{Measure: len(v.part.Measures), Event: len(v.measure.Events)})
+	}
 	v.measure.Events = append(v.measure.Events, e)
 	v.last = &v.measure.Events[len(v.measure.Events)-1]
 }
 
 // closeMeasure ends the measure at a bar line. An empty one is not kept.
 func (v *voice) closeMeasure(repeatEnd, final, double bool) {
-	v.broken = score.Fraction{}
 	if v.tuplet.left > 0 {
 		v.r.fail("a tuplet is not complete at the bar line.", "Give it all its notes, or check the number after the bracket.")
 		v.tuplet = tuplet{}
@@ -139,6 +193,9 @@ func (v *voice) closeMeasure(repeatEnd, final, double bool) {
 	m.Events = events
 	m.RepeatStart = v.repeatStart
 	m.RepeatEnd = repeatEnd
+	if repeatEnd {
+		m.Times = v.times
+	}
 	m.DoubleBar = double || final
 	m.Endings = v.endings
 	m.EndingStart = v.endingStart
@@ -155,9 +212,12 @@ func (v *voice) closeMeasure(repeatEnd, final, double bool) {
 // closeEmpty gives the signs of a bar line with nothing before it to the
 // measure already closed, as in "| :|" or a line break between two bar lines.
 func (v *voice) closeEmpty(repeatEnd, final, double bool) {
+	v.endLine()
 	if n := len(v.part.Measures); n > 0 {
 		before := &v.part.Measures[n-1]
-		before.RepeatEnd = before.RepeatEnd || repeatEnd
+		if repeatEnd && !before.RepeatEnd {
+			before.RepeatEnd, before.Times = true, v.times
+		}
 		before.DoubleBar = before.DoubleBar || double || final
 		v.endEnding(repeatEnd || final || double)
 	}

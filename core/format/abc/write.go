@@ -2,6 +2,7 @@ package abc
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -117,7 +118,7 @@ func (w *writer) music(first bool, header score.Part) {
 }
 
 func (w *writer) start(i int, m, before score.Measure) {
-	if m.RepeatStart && (i == 0 || !w.part.Measures[i-1].RepeatEnd) {
+	if m.RepeatStart && i == 0 {
 		w.b.WriteString("|:")
 	}
 	if m.EndingStart {
@@ -162,11 +163,17 @@ func (w *writer) end(i int, m score.Measure) {
 		w.b.WriteString("!" + name + "!")
 	}
 	next := i + 1
+	starts := next < len(w.part.Measures) && w.part.Measures[next].RepeatStart
+	again := strings.Repeat(":", max(m.Times, 2)-1)
 	switch {
-	case m.RepeatEnd && next < len(w.part.Measures) && w.part.Measures[next].RepeatStart:
-		w.b.WriteString("::")
+	case m.RepeatEnd && starts:
+		w.b.WriteString(again + "|:")
 	case m.RepeatEnd:
-		w.b.WriteString(":|")
+		w.b.WriteString(again + "|")
+	case starts && m.DoubleBar:
+		w.b.WriteString("||:")
+	case starts:
+		w.b.WriteString("|:")
 	case next == len(w.part.Measures):
 		w.b.WriteString("|]")
 	case m.DoubleBar || m.EndingStop && !w.part.Measures[next].EndingStart:
@@ -220,13 +227,13 @@ func (w *writer) event(e score.Event, m score.Measure, j int) {
 	case e.Kind == score.Rest:
 		w.b.WriteString("z")
 	case len(e.Others) > 0:
-		w.b.WriteString("[" + pitchTextOf(e.Pitch, e.Sign))
+		w.b.WriteString("[" + pitchTextOf(typed(e.Pitch, m), e.Sign) + tie(e.TieOn))
 		for _, p := range e.Others {
-			w.b.WriteString(pitchTextOf(p, true))
+			w.b.WriteString(pitchTextOf(typed(p, m), true) + tie(slices.Contains(e.InnerTies, p)))
 		}
 		w.b.WriteString("]")
 	default:
-		w.b.WriteString(pitchTextOf(e.Pitch, e.Sign))
+		w.b.WriteString(pitchTextOf(typed(e.Pitch, m), e.Sign))
 	}
 	if length.Num() != 1 {
 		w.b.WriteString(strconv.FormatInt(length.Num(), 10))
@@ -234,13 +241,24 @@ func (w *writer) event(e score.Event, m score.Measure, j int) {
 	if length.Den() != 1 {
 		w.b.WriteString("/" + strconv.FormatInt(length.Den(), 10))
 	}
-	if e.TieOn {
-		w.b.WriteString("-")
-	}
+	w.b.WriteString(tie(e.TieOn && len(e.Others) == 0))
 	w.b.WriteString(strings.Repeat(")", e.SlurEnds))
 	if breath {
 		w.b.WriteString("!breath!")
 	}
+}
+
+func tie(on bool) string {
+	if on {
+		return "-"
+	}
+	return ""
+}
+
+// typed is a pitch as it is typed under a clef that sounds octaves off.
+func typed(p score.Pitch, m score.Measure) score.Pitch {
+	p.Octave -= m.Clef.Octave
+	return p
 }
 
 // tuplet writes (p:q:r for the group that starts at event j.

@@ -39,10 +39,13 @@ func TestReadingWhatWasWritten(t *testing.T) {
 // Outside check: abc2midi reads what is written.
 func TestWhatIsWrittenAgreesWithABC2MIDI(t *testing.T) {
 	for seed := range uint64(20) {
-		s := testscore.Random(t, seed)
+		s := testscore.WithoutChords(testscore.Random(t, seed))
 		s.Parts[0].Sounds = score.Interval{} // abc2midi plays the sounding pitch
 		if s.Parts[0].Measures[1].Fine {
 			continue // abc2midi plays no D.C.
+		}
+		for i := range s.Parts[0].Measures {
+			s.Parts[0].Measures[i].Times = 0 // nor any strain more than twice
 		}
 		midicheck.Compare(t, Write(s), s.Parts[0])
 	}

@@ -21,6 +21,9 @@ func (w *notator) part(notes []sounded) (score.Part, error) {
 			Meter: w.meterAt(tick), Key: keyAt(w.song.keys, tick), Clef: w.clef,
 		}
 		to := at.Add(m.Meter.Length())
+		if meter, short := w.song.pickup(); short && at.IsZero() {
+			m.Meter = meter
+		}
 		for len(notes) > 0 && at.Less(to) {
 			n := notes[0]
 			if at.Less(n.start) { // silence before it
@@ -46,6 +49,17 @@ func (w *notator) part(notes []sounded) (score.Part, error) {
 		}
 	}
 	return part, part.Finish()
+}
+
+// pickup is the meter of a file that begins with one measure of a shorter meter, which
+// is then a pickup to it.
+func (sg song) pickup() (score.Meter, bool) {
+	if len(sg.meters) < 2 || sg.meters[0].at != 0 {
+		return score.Meter{}, false
+	}
+	first, next := sg.meters[0].value.Length(), sg.meters[1]
+	one := first.Mul(score.Frac(4*sg.quarter, 1)).Floor()
+	return next.value, next.at == one && first.Less(next.value.Length())
 }
 
 func (w *notator) meterAt(tick int64) score.Meter {

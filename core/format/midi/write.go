@@ -91,7 +91,8 @@ func track(events []timed) smf.Track {
 	return t
 }
 
-// conductor is the track of tempo, meter and key.
+// conductor is the track of tempo, meter and key, which is that of the notes as they
+// sound.
 func conductor(p score.Part, order []int, o Options, lead int64) []timed {
 	perMinute := o.PerMinute
 	if perMinute == 0 {
@@ -103,21 +104,26 @@ func conductor(p score.Part, order []int, o Options, lead int64) []timed {
 	at := lead
 	var meter score.Meter
 	key := score.Key{Fifths: 99}
-	for _, i := range order {
+	if first := p.Measures[order[0]]; first.Pickup() && lead == 0 {
+		// A pickup is a measure of its own length, as most programs write it.
+		events = append(events, timed{0, 0, smf.MetaMeter(uint8(first.Length.Num()), uint8(first.Length.Den()))})
+	}
+	for n, i := range order {
 		m := p.Measures[i]
 		when := at
-		if len(events) == 1 {
+		if n == 0 {
 			when = 0
 		}
-		if m.Meter != meter {
+		if m.Meter != meter && !(n == 0 && m.Pickup() && lead == 0) {
 			meter = m.Meter
 			events = append(events, timed{when, 0, smf.MetaMeter(uint8(meter.Beats), uint8(meter.Unit))})
 		}
 		if m.Key != key {
 			key = m.Key
-			fifths := max(key.Fifths, -key.Fifths)
+			sounding, _ := key.Transpose(p.Sounds)
+			fifths := max(sounding.Fifths, -sounding.Fifths)
 			major := key.Mode != "minor"
-			events = append(events, timed{when, 0, smf.MetaKey(0, major, uint8(fifths), key.Fifths < 0)})
+			events = append(events, timed{when, 0, smf.MetaKey(0, major, uint8(fifths), sounding.Fifths < 0)})
 		}
 		at += ticks(m.Length)
 	}

@@ -34,7 +34,7 @@ func struck(t *testing.T, data []byte, track int) [][2]int64 {
 // Outside check: gomidi reads back what was written.
 func TestWrite(t *testing.T) {
 	for seed := range uint64(40) {
-		p := testscore.Random(t, seed).Parts[0]
+		p := testscore.WithoutChords(testscore.Random(t, seed)).Parts[0]
 		data, err := Write(p, Options{Program: 57})
 		if err != nil {
 			t.Fatal(err)

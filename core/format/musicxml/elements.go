@@ -109,6 +109,10 @@ type attributes struct {
 		Chromatic int `xml:"chromatic"`
 		Octave    int `xml:"octave-change"`
 	} `xml:"transpose"`
+	Repeats []struct {
+		Type  string `xml:"type,attr"`
+		Count int    `xml:",chardata"`
+	} `xml:"measure-style>measure-repeat"`
 }
 
 type note struct {
@@ -183,7 +187,8 @@ type forward struct {
 }
 
 type direction struct {
-	Types []struct {
+	Directive string `xml:"directive,attr"`
+	Types     []struct {
 		Words     []string `xml:"words"`
 		Rehearsal []string `xml:"rehearsal"`
 		Segno     *empty   `xml:"segno"`

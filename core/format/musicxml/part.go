@@ -3,6 +3,7 @@ package musicxml
 import (
 	"fmt"
 	"math"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -21,20 +22,30 @@ type partReader struct {
 	key       score.Key
 	clef      score.Clef
 
-	measure  score.Measure
-	at       score.Fraction // cursor in the measure
-	filled   score.Fraction // how far the kept voice reaches
-	voice    string         // the voice that is kept in this measure
-	number   int            // of the measure, a pickup being 0, for problems
-	endings  []int
-	text     string // waiting for the next note
-	dynamic  string
-	graces   int // small strokes waiting for the next stroke
-	remarked map[string]bool
+	measure   score.Measure
+	at        score.Fraction // cursor in the measure
+	filled    score.Fraction // how far the kept voice reaches
+	voice     string         // the voice that is kept in this measure
+	number    int            // of the measure, a pickup being 0, for problems
+	endings   []int
+	text      string // waiting for the next note
+	dynamic   string
+	graces    int // small strokes waiting for the next stroke
+	remarks   score.Problems
+	remarked  map[string]remarked
+	sounds    score.Interval // that the file says now, where it changes in the part
+	sounding  bool           // it has said one
+	shift     score.Interval // from what is written here to the part's own transposition
+	metered   bool           // it has given a meter
+	repeating int            // how many measures are repeated in place of what is empty
+	kept      bool           // the note before was, so that a chord note belongs to it
 }
 
+// remarked says where a kind of remark stands and in which measure it came last.
+type remarked struct{ at, measure int }
+
 func (r *partReader) read(x xmlPart) (score.Part, error) {
-	r.remarked = map[string]bool{}
+	r.remarked = map[string]remarked{}
 	first := 1
 	if len(x.Measures) > 0 && (x.Measures[0].Implicit == "yes" || x.Measures[0].Number == "0") {
 		first = 0
@@ -49,10 +60,76 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 	if len(r.problems) > 0 {
 		return score.Part{}, r.problems
 	}
+	if !r.metered {
+		r.readByBars()
+	}
+	r.closeEndings()
 	if err := r.part.Finish(); err != nil {
 		return score.Part{}, err
 	}
 	return r.part, nil
+}
+
+// readByBars gives each measure the meter its bar lines make, where the file gives none.
+func (r *partReader) readByBars() {
+	var words []string
+	for i := range r.part.Measures {
+		m := &r.part.Measures[i]
+		length := score.Fraction{}
+		for _, e := range m.Events {
+			length = length.Add(e.Length)
+		}
+		if length.IsZero() { // a measure of rest is as long as the one before
+			if i > 0 {
+				m.Meter = r.part.Measures[i-1].Meter
+			}
+			continue
+		}
+		beats := length.Mul(score.Frac(4, 1))
+		unit := 4
+		for beats.Den() > 1 && unit < 16 {
+			beats, unit = beats.Mul(score.Frac(2, 1)), unit*2
+		}
+		if beats.Den() > 1 || beats.Num() > 24 {
+			continue
+		}
+		m.Meter = score.Meter{Beats: int(beats.Num()), Unit: unit}
+		if k := len(words); k == 0 || words[k-1] != m.Meter.String() {
+			words = append(words, m.Meter.String())
+		}
+	}
+	if len(words) > 3 {
+		words = append(words[:3], "and so on")
+	}
+	r.remarks = append(r.remarks, score.Problem{Measure: -1,
+		What: fmt.Sprintf("the file gives no meter; it is read by its bar lines, as %s.", strings.Join(words, ", ")),
+		Do:   "If that is not meant, give it a time signature in the program it comes from."})
+}
+
+// closeEndings ends each ending that the file leaves open: the first ones with their
+// repeat, the last with the next double bar or repeat, or after a measure.
+func (r *partReader) closeEndings() {
+	for i := range r.part.Measures {
+		m := &r.part.Measures[i]
+		if len(m.Endings) == 0 || m.EndingStop {
+			continue
+		}
+		last := i+1 == len(r.part.Measures)
+		switch {
+		case last || r.part.Measures[i+1].EndingStart || len(r.part.Measures[i+1].Endings) == 0:
+			m.EndingStop = true
+		case m.RepeatEnd || m.DoubleBar || r.part.Measures[i+1].RepeatStart:
+			m.EndingStop = true
+			r.dropEnding(i + 1)
+		}
+	}
+}
+
+// dropEnding takes the measures from one on out of the ending they were left in.
+func (r *partReader) dropEnding(from int) {
+	for i := from; i < len(r.part.Measures) && !r.part.Measures[i].EndingStart; i++ {
+		r.part.Measures[i].Endings = nil
+	}
 }
 
 func (r *partReader) readMeasure(x xmlMeasure) {
@@ -79,8 +156,14 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 	}
 	m := &r.measure
 	m.Meter, m.Key = r.meter, r.key
+	if r.shift != (score.Interval{}) {
+		m.Key, _ = r.key.Transpose(r.shift)
+	}
 	if m.Clef.Sign == "" {
 		m.Clef = r.clef
+	}
+	if n := len(r.part.Measures); r.repeating > 0 && n >= r.repeating && silent(m.Events) {
+		m.Events = score.Part{Measures: []score.Measure{r.part.Measures[n-r.repeating]}}.Copy().Measures[0].Events
 	}
 	if len(m.Events) == 0 { // a measure without this voice is a measure of rest
 		m.Events = []score.Event{{Kind: score.Rest, WholeMeasure: true, Value: score.Value{Base: 1}}}
@@ -94,6 +177,16 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 		r.endings = nil
 	}
 	r.part.Measures = append(r.part.Measures, *m)
+}
+
+// silent says whether nothing but rests is there.
+func silent(events []score.Event) bool {
+	for _, e := range events {
+		if e.Kind == score.Note {
+			return false
+		}
+	}
+	return true
 }
 
 func lesser(a, b score.Fraction) score.Fraction {
@@ -152,6 +245,7 @@ func (r *partReader) attributes(a *attributes) {
 		r.key = score.Key{Fifths: fifths, Mode: mode}
 	}
 	for _, t := range a.Times {
+		r.metered = true
 		if t.Senza != nil || len(t.Beats) != 1 || len(t.BeatType) != 1 {
 			r.fail(0, "the meter is mixed or free.", "Write one ordinary meter such as 4/4.")
 			continue
@@ -177,13 +271,34 @@ func (r *partReader) attributes(a *attributes) {
 		}
 	}
 	for _, t := range a.Transposes {
-		r.part.Sounds = score.Interval{Steps: t.Diatonic, Semitones: t.Chromatic}.Plus(score.Octaves(t.Octave))
+		sounds := score.Interval{Steps: t.Diatonic, Semitones: t.Chromatic}.Plus(score.Octaves(t.Octave))
 		if t.Diatonic == 0 && t.Chromatic != 0 {
-			r.part.Sounds = score.ChromaticInterval(t.Chromatic + 12*t.Octave)
+			sounds = score.ChromaticInterval(t.Chromatic + 12*t.Octave)
+		}
+		r.transposed(sounds)
+	}
+	for _, m := range a.Repeats {
+		r.repeating = 0
+		if m.Type == "start" {
+			r.repeating = max(m.Count, 1)
 		}
 	}
 	if a.Staves > 1 {
 		r.remark("staves", "only the upper staff is read.")
+	}
+}
+
+// transposed takes how the part sounds. Where that changes in the part, what follows is
+// written for the transposition it began with.
+func (r *partReader) transposed(sounds score.Interval) {
+	if !r.sounding && len(r.part.Measures) == 0 && len(r.measure.Events) == 0 {
+		r.part.Sounds, r.sounding = sounds, true
+		return
+	}
+	r.sounding = true
+	r.shift = sounds.Plus(r.part.Sounds.Negated())
+	if r.shift != (score.Interval{}) {
+		r.remark("transpose", "the part is for another transposition from here on; it is written on for the first one.")
 	}
 }
 
@@ -221,17 +336,21 @@ func (r *partReader) note(n *note) {
 	if n.Chord == nil {
 		r.at = r.at.Add(r.time(n.Duration))
 	}
-	if n.Staff > 1 {
+	if n.Chord != nil {
+		if r.kept {
+			r.chordNote(n)
+		}
 		return
 	}
-	if voiceOf(n) != r.voice {
+	r.kept = false
+	switch {
+	case n.Staff > 1 && (voiceOf(n) != r.voice || start.Less(r.filled)):
+		return // the lower staff's own
+	case voiceOf(n) != r.voice:
 		r.remark("voice", "a second voice is left out.")
 		return
 	}
-	if n.Chord != nil {
-		r.chordNote(n)
-		return
-	}
+	r.kept = true
 	if n.Duration <= 0 {
 		r.fail(r.noteNumber(), "a note has no duration.", "Export the file again.")
 		return
@@ -266,9 +385,7 @@ func (r *partReader) note(n *note) {
 	if !e.WholeMeasure && !r.setValue(&e, n) {
 		return
 	}
-	for _, t := range n.Ties {
-		e.TieOn = e.TieOn || t.Type == "start"
-	}
+	e.TieOn = n.tiesOn()
 	r.notations(&e, n)
 	if e.Text == "R" || e.Text == "L" {
 		e.Sticking, e.Text = e.Text, ""
@@ -299,7 +416,7 @@ func (r *partReader) pitch(n *note) score.Pitch {
 		return score.Pitch{Step: score.B, Octave: 4}
 	}
 	p.Step, p.Alter = step, int(alter)
-	return p
+	return p.Transpose(r.shift)
 }
 
 func (r *partReader) chordNote(n *note) {
@@ -308,12 +425,27 @@ func (r *partReader) chordNote(n *note) {
 		return
 	}
 	e := &r.measure.Events[k-1]
-	p := r.pitch(n)
+	p, tied := r.pitch(n), n.tiesOn()
 	if p.MIDI() > e.Pitch.MIDI() {
 		p, e.Pitch = e.Pitch, p
+		tied, e.TieOn = e.TieOn, tied
 		e.Sign = n.Accidental != ""
 	}
 	e.Others = append(e.Others, p)
+	if tied {
+		e.InnerTies = append(e.InnerTies, p)
+	}
+	r.remark("chord", "notes are struck together; the lanes follow the highest, the others stand on the staff alone.")
+}
+
+// tiesOn says whether a tie starts on the note.
+func (n *note) tiesOn() bool {
+	for _, t := range n.Ties {
+		if t.Type == "start" {
+			return true
+		}
+	}
+	return false
 }
 
 // setValue finds how the note is written: from its type, or where that is
@@ -389,6 +521,9 @@ func (r *partReader) notations(e *score.Event, n *note) {
 			items = append(items, t.Items...)
 		}
 		for _, item := range items {
+			if r.printed(e, item) {
+				continue
+			}
 			if mark, ok := articulationMarks[item.XMLName.Local]; ok {
 				e.Marks = append(e.Marks, mark)
 			} else {
@@ -405,6 +540,33 @@ func (r *partReader) notations(e *score.Event, n *note) {
 		}
 	}
 }
+
+// printed reads fingers, strings and what else is printed for the left hand.
+func (r *partReader) printed(e *score.Event, item anyElement) bool {
+	text := strings.TrimSpace(item.Text)
+	switch item.XMLName.Local {
+	case "fingering":
+		if e.Fingering == "" && len(text) <= mostPrinted {
+			e.Fingering = text
+		}
+	case "string":
+		if n, err := strconv.Atoi(text); err == nil && n > 0 && n < 10 {
+			e.String = n
+		}
+	case "open-string":
+		e.Fingering = "0"
+	case "thumb-position":
+		e.Fingering = "thumb"
+	case "harmonic":
+		e.Fingering = "harmonic"
+	default:
+		return false
+	}
+	return true
+}
+
+// mostPrinted is how many letters a printed fingering has at most.
+const mostPrinted = 12
 
 // mostGraces is how many small strokes a stroke on a drum may have: a ruff has
 // three.
@@ -434,6 +596,11 @@ func (r *partReader) ornaments(e *score.Event, tremolos []tremolo, trill bool, o
 }
 
 func (r *partReader) direction(d *direction) {
+	metronome := false
+	for _, t := range d.Types {
+		metronome = metronome || t.Metronome != nil
+	}
+	tempo := d.Directive == "yes" || metronome || d.Sound != nil && d.Sound.Tempo != ""
 	for _, t := range d.Types {
 		switch {
 		case len(t.Rehearsal) > 0:
@@ -441,9 +608,9 @@ func (r *partReader) direction(d *direction) {
 		case t.Segno != nil:
 			r.measure.Segno = true
 		case t.Coda != nil && (d.Sound == nil || d.Sound.ToCoda == ""):
-			r.measure.Coda = true
+			r.measure.Add(score.Signs{Coda: len(r.measure.Events) == 0, ToCoda: len(r.measure.Events) > 0})
 		case len(t.Words) > 0 && !d.Sound.jumps():
-			r.words(strings.TrimSpace(strings.Join(t.Words, " ")))
+			r.words(strings.TrimSpace(strings.Join(t.Words, " ")), tempo)
 		case len(t.Dynamics) > 0 && len(t.Dynamics[0].Items) > 0:
 			r.dynamic = t.Dynamics[0].Items[0].XMLName.Local
 		case t.Metronome != nil:
@@ -462,16 +629,22 @@ func (s *sound) jumps() bool {
 	return s != nil && (s.DaCapo != "" || s.DalSegno != "" || s.Fine != "" || s.ToCoda != "")
 }
 
-func (r *partReader) words(text string) {
-	switch text {
-	case "":
-	case "R", "L":
-		r.text = text
+// tempoWords are what stands over the beginning for the tempo, also where the file does
+// not say so. Source: common practice.
+var tempoWords = regexp.MustCompile(`(?i)^(very |molto |not too )?(largo|lento|adagio|andante|andantino|moderato|allegretto|allegro|vivace|presto|slow|slowly|lively|quick|fast|gently|calmly|briskly|with spirit|marcato|maestoso|cantabile|in march time|march tempo|waltz)\b`)
+
+// words takes words over the staff: where the music goes on, its tempo at the
+// beginning, or a direction for the next note.
+func (r *partReader) words(text string, tempo bool) {
+	signs, isSign := score.SignsIn(text)
+	first := len(r.part.Measures) == 0 && len(r.measure.Events) == 0 && r.score.TempoWords == ""
+	switch {
+	case text == "":
+	case isSign:
+		r.measure.Add(signs)
+	case first && (tempo || tempoWords.MatchString(text)):
+		r.score.TempoWords = text
 	default:
-		if len(r.part.Measures) == 0 && r.score.TempoWords == "" {
-			r.score.TempoWords = text
-			return
-		}
 		r.text = text
 	}
 }
@@ -543,10 +716,15 @@ func (r *partReader) fail(note int, what, do string) {
 	r.problems = append(r.problems, score.Problem{Measure: r.number, Note: note, What: what, Do: do})
 }
 
+// remark notes something once for each kind, and in how many measures it comes.
 func (r *partReader) remark(kind, what string) {
-	if r.remarked[kind] {
+	if known, ok := r.remarked[kind]; ok {
+		if known.measure != r.number {
+			r.remarks[known.at].Times++
+			r.remarked[kind] = remarked{known.at, r.number}
+		}
 		return
 	}
-	r.remarked[kind] = true
-	r.score.Remarks = append(r.score.Remarks, score.Problem{Measure: r.number, What: what})
+	r.remarked[kind] = remarked{len(r.remarks), r.number}
+	r.remarks = append(r.remarks, score.Problem{Measure: r.number, What: what, Times: 1})
 }

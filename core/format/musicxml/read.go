@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io"
 	"strings"
+	"unicode/utf8"
 
 	"unhurriedbench/core/score"
 )
@@ -53,6 +54,10 @@ func decoder(data []byte) *xml.Decoder {
 		switch strings.ToLower(charset) {
 		case "utf-8", "us-ascii", "ascii":
 			return input, nil
+		case "utf-16": // Text has turned real UTF-16 over; some files say so of UTF-8
+			if utf8.Valid(data) {
+				return input, nil
+			}
 		}
 		return nil, fmt.Errorf("the text encoding %s is not read; save it as UTF-8", charset)
 	}
@@ -128,9 +133,16 @@ func (doc document) score() (score.Score, error) {
 		}
 		part.Name = names[xmlPart.ID]
 		s.Parts = append(s.Parts, part)
+		for _, p := range append(r.remarks, part.Unfollowed()...) {
+			if len(doc.Parts) > 1 {
+				p.Part = part.Name
+			}
+			s.Remarks = append(s.Remarks, p)
+		}
 	}
 	if len(problems) > 0 {
-		return score.Score{}, problems[:min(len(problems), mostProblems)]
+		joined := problems.Joined()
+		return score.Score{}, joined[:min(len(joined), mostProblems)]
 	}
 	if len(s.Parts) == 0 {
 		return score.Score{}, score.Problems{score.General("The file has no part with music in it.", "Export the exercise with its notes.")}

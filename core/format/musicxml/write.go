@@ -3,6 +3,7 @@ package musicxml
 import (
 	"encoding/xml"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -224,7 +225,7 @@ func (w *writer) directions(s score.Score, i int, m score.Measure) {
 }
 
 func (w *writer) tempo(s score.Score) {
-	w.open(`direction placement="above"`)
+	w.open(`direction placement="above" directive="yes"`)
 	if s.TempoWords != "" {
 		w.open("direction-type")
 		w.text("words", s.TempoWords)
@@ -342,10 +343,11 @@ func (w *writer) note(p score.Part, i, j int, e score.Event, pitch score.Pitch, 
 		w.close("pitch")
 	}
 	w.number("duration", e.Length.Mul(score.Frac(4*w.divisions, 1)).Num())
-	if e.Tied {
+	stops, starts := ties(p, i, j, pitch, chord)
+	if stops {
 		w.empty(`tie type="stop"`)
 	}
-	if e.TieOn {
+	if starts {
 		w.empty(`tie type="start"`)
 	}
 	w.text("voice", "1")
@@ -364,22 +366,49 @@ func (w *writer) note(p score.Part, i, j int, e score.Event, pitch score.Pitch, 
 		w.number("normal-notes", int64(t.Normal))
 		w.close("time-modification")
 	}
-	if !chord {
-		w.notations(e)
-	}
+	w.notations(e, stops, starts, chord)
 	w.close("note")
 }
 
+// ties says whether a tie stops or starts on one note of an event.
+func ties(p score.Part, i, j int, pitch score.Pitch, chord bool) (stops, starts bool) {
+	e := p.Measures[i].Events[j]
+	starts = !chord && e.TieOn || chord && slices.Contains(e.InnerTies, pitch)
+	if before := before(p, i, j); before != nil && before.Kind == score.Note {
+		stops = before.Unpitched && before.TieOn
+		held := func(q score.Pitch, tied bool) bool { return tied && q.MIDI() == pitch.MIDI() }
+		stops = stops || held(before.Pitch, before.TieOn)
+		for _, inner := range before.InnerTies {
+			stops = stops || held(inner, true)
+		}
+	}
+	return stops, starts
+}
+
+// before is the event before one, nil for the first.
+func before(p score.Part, i, j int) *score.Event {
+	if j > 0 {
+		return &p.Measures[i].Events[j-1]
+	}
+	if i > 0 && len(p.Measures[i-1].Events) > 0 {
+		return &p.Measures[i-1].Events[len(p.Measures[i-1].Events)-1]
+	}
+	return nil
+}
+
 // notations writes ties, slurs, tuplet brackets and marks, in the order of the
-// standard.
-func (w *writer) notations(e score.Event) {
+// standard; of a further note of a chord the ties alone.
+func (w *writer) notations(e score.Event, stops, starts, chord bool) {
 	var b strings.Builder
 	add := func(format string, args ...any) { fmt.Fprintf(&b, format, args...) }
-	if e.Tied {
+	if stops {
 		add(`<tied type="stop"/>`)
 	}
-	if e.TieOn {
+	if starts {
 		add(`<tied type="start"/>`)
+	}
+	if chord {
+		e = score.Event{}
 	}
 	for range e.SlurEnds {
 		if w.slurs > 0 {
@@ -410,6 +439,7 @@ func (w *writer) notations(e score.Event) {
 			articulations += "<" + string(m) + "/>"
 		}
 	}
+	technical += fingerElements(e)
 	if e.Roll {
 		add(`<ornaments><tremolo type="single">3</tremolo></ornaments>`)
 	}
@@ -425,4 +455,26 @@ func (w *writer) notations(e score.Event) {
 		w.b.WriteString(b.String())
 		w.close("notations")
 	}
+}
+
+// fingerElements writes what is printed for the left hand.
+func fingerElements(e score.Event) string {
+	text := ""
+	switch e.Fingering {
+	case "":
+	case "0", "open":
+		text = "<open-string/>"
+	case "thumb":
+		text = "<thumb-position/>"
+	case "harmonic":
+		text = "<harmonic/>"
+	default:
+		var b strings.Builder
+		_ = xml.EscapeText(&b, []byte(e.Fingering)) // a strings.Builder does not fail
+		text = "<fingering>" + b.String() + "</fingering>"
+	}
+	if e.String > 0 {
+		text += fmt.Sprintf("<string>%d</string>", e.String)
+	}
+	return text
 }

@@ -1,0 +1,129 @@
+package musicxml
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/score"
+)
+
+// played lists the pitches that sound, in the order they are played, ties joined.
+func played(p score.Part) string {
+	var words []string
+	for _, s := range p.Sounding(p.Order()) {
+		words = append(words, s.Pitch.Transpose(p.Sounds).String())
+	}
+	return strings.Join(words, " ")
+}
+
+// What each file sounds, written by hand from it (MusicXML 4.0; common practice), and
+// what its reading says.
+func TestFiles(t *testing.T) {
+	tests := []struct{ name, sounds, says string }{
+		{"ending-numbers", "C4 D4 E4 F4 G4 G4 G4 G4 C4 D4 E4 F4 G4 G4 G4 G4 C4 D4 E4 F4 A4 A4 A4 A4", ""},
+		{"ending-without-stop", "C4 D4 E4 F4 G4 G4 G4 G4 C4 D4 E4 F4 A4 A4 A4 A4 B4 B4 B4 B4", ""},
+		{"transposition-changes", "C4 D4 F4 G4 C#4 E4 F#4 A4", "Measure 2: the part is for another transposition from here on"},
+		{"chord-across-staves", "E4 G4 F4", "only the upper staff is read"},
+		{"measure-repeat", "C4 D4 E4 F4 C4 D4 E4 F4 G4 G4 G4 G4", ""},
+		{"no-meter", "C4 D4 E4 F4 G4 A4", "the file gives no meter; it is read by its bar lines, as 3/4"},
+		{"utf-8-said-to-be-utf-16", "C4 D4 E4 F4", ""},
+		{"jumps-in-words", "C4 D4 E4 F4 G4 G4 G4 G4 A4 A4 A4 A4 C4 D4 E4 F4 G4 G4 G4 G4", ""},
+		{"printed-fingerings", "A4 E5 F#4 G4", ""},
+		{"words-over-the-first-note", "C4 D4 E4 F4", ""},
+		{"voices-of-two-parts", "C5 D5 E5 F5", "Clarinet, measure 1: a second voice is left out. So in 3 measures"},
+		{"tied-chords", "E4", "the lanes follow the highest"},
+		{"rests-of-a-measure", "C4 D4 E4 C4 C4 C4 C4", ""},
+	}
+	seen := map[string]bool{"harbor-steps": true}
+	for _, tt := range tests {
+		seen[tt.name] = true
+		data, err := os.ReadFile("testdata/" + tt.name + ".musicxml")
+		if err != nil {
+			t.Fatal(err)
+		}
+		s, err := Read(Text(data))
+		if err != nil {
+			t.Errorf("%s: %v", tt.name, err)
+			continue
+		}
+		if got := played(s.Parts[0]); got != tt.sounds {
+			t.Errorf("%s sounds %s, want %s", tt.name, got, tt.sounds)
+		}
+		said := ""
+		for _, r := range s.Remarks {
+			said += r.Error() + "\n"
+		}
+		if !strings.Contains(said, tt.says) || tt.says == "" && said != "" && tt.name != "printed-fingerings" {
+			t.Errorf("%s says %q, want %q", tt.name, said, tt.says)
+		}
+		// Written and read again it sounds the same.
+		again, err := Read(Write(s))
+		if err != nil || played(again.Parts[0]) != tt.sounds {
+			t.Errorf("%s, written and read again, sounds %s (%v)", tt.name, played(again.Parts[0]), err)
+		}
+	}
+	names, _ := filepath.Glob("testdata/*.musicxml")
+	for _, name := range names {
+		if !seen[strings.TrimSuffix(filepath.Base(name), ".musicxml")] {
+			t.Errorf("%s is in no test", name)
+		}
+	}
+}
+
+// Fingerings that are printed are read, kept and written.
+func TestPrintedFingerings(t *testing.T) {
+	data, err := os.ReadFile("testdata/printed-fingerings.musicxml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, err := Read(data)
+	for range 2 {
+		if err != nil {
+			t.Fatal(err)
+		}
+		var words []string
+		for _, e := range s.Parts[0].Measures[0].Events {
+			words = append(words, fmt.Sprintf("%s/%d", e.Fingering, e.String))
+		}
+		if got := strings.Join(words, " "); got != "4/3 0/0 3/0 harmonic/0" {
+			t.Errorf("the fingerings are %s", got)
+		}
+		s, err = Read(Write(s))
+	}
+}
+
+func TestWordsOverTheFirstNote(t *testing.T) {
+	data, err := os.ReadFile("testdata/words-over-the-first-note.musicxml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, err := Read(data)
+	if err != nil || s.TempoWords != "" || s.Parts[0].Measures[0].Events[0].Text != "all together" {
+		t.Errorf("words over the first note are the tempo %q (%v)", s.TempoWords, err)
+	}
+	s.TempoWords = "With the tide"
+	if back, err := Read(Write(s)); err != nil || back.TempoWords != "With the tide" || back.Parts[0].Measures[0].Events[0].Text != "all together" {
+		t.Errorf("tempo words come back as %q (%v)", back.TempoWords, err)
+	}
+}
+
+// A tie stands on every note of a chord that has one.
+func TestTiesOfChords(t *testing.T) {
+	data, err := os.ReadFile("testdata/tied-chords.musicxml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, err := Read(data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	text := string(Write(s))
+	for part, want := range map[string]int{`<tied type="start"/>`: 2, `<tied type="stop"/>`: 2, `<tie type="start"/>`: 2} {
+		if got := strings.Count(text, part); got != want {
+			t.Errorf("%s stands %d times, want %d", part, got, want)
+		}
+	}
+}

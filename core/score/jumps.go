@@ -1,0 +1,86 @@
+package score
+
+import (
+	"regexp"
+	"strings"
+)
+
+// Signs is what words over the music say about where it goes on.
+type Signs struct {
+	Jump   Jump
+	Fine   bool
+	ToCoda bool
+	Coda   bool
+}
+
+var (
+	capoWords  = regexp.MustCompile(`^(d\.? ?c\.?|da capo)( al (fine|coda))?\.?$`)
+	segnoWords = regexp.MustCompile(`^(d\.? ?s\.?|dal segno)( al (fine|coda))?\.?$`)
+)
+
+// SignsIn reads words such as "D.C. al Fine", "Dal Segno", "Fine" and "To Coda"; ok
+// is false for other words.
+func SignsIn(words string) (s Signs, ok bool) {
+	words = strings.ToLower(strings.Join(strings.Fields(words), " "))
+	if found := capoWords.FindStringSubmatch(words); found != nil {
+		s.Jump = Jump{To: "capo", Al: found[3]}
+	} else if found := segnoWords.FindStringSubmatch(words); found != nil {
+		s.Jump = Jump{To: "segno", Al: found[3]}
+	}
+	switch strings.TrimSuffix(words, ".") {
+	case "fine":
+		s.Fine = true
+	case "to coda", "al coda":
+		s.ToCoda = true
+	case "coda":
+		s.Coda = true
+	}
+	return s, s != Signs{}
+}
+
+// Add gives a measure the signs.
+func (m *Measure) Add(s Signs) {
+	if s.Jump.To != "" {
+		m.Jump = s.Jump
+	}
+	m.Fine = m.Fine || s.Fine
+	m.ToCoda = m.ToCoda || s.ToCoda
+	m.Coda = m.Coda || s.Coda
+}
+
+// Unfollowed lists the signs that lead nowhere, each with how it is read instead.
+func (p Part) Unfollowed() []Problem {
+	var list []Problem
+	has := func(is func(Measure) bool) bool { return p.find(is) >= 0 }
+	segno, fine := has(func(m Measure) bool { return m.Segno }), has(func(m Measure) bool { return m.Fine })
+	out, coda := has(func(m Measure) bool { return m.ToCoda }), has(func(m Measure) bool { return m.Coda })
+	jumps := false
+	say := func(m Measure, what, do string) {
+		list = append(list, Problem{Measure: m.Number, Line: m.Line, What: what, Do: do})
+	}
+	for _, m := range p.Measures {
+		j := m.Jump
+		if j.To == "" {
+			continue
+		}
+		jumps = true
+		if j.To == "segno" && !segno {
+			say(m, "D.S. has no sign to go back to; it is read from the beginning.", "Put the sign over the measure where it goes on.")
+		}
+		if j.Al == "coda" && !(out && coda) {
+			say(m, "it goes on to a coda that is not marked; it is played to the end.", "Mark where it is left and where the coda begins.")
+		}
+		if j.Al == "fine" && !fine {
+			say(m, "there is no Fine; it is played to the end.", "Mark the Fine.")
+		}
+	}
+	if !jumps && (fine || out) {
+		for _, m := range p.Measures {
+			if m.Fine || m.ToCoda {
+				say(m, "Fine or To Coda is passed over, since no D.C. or D.S. comes back to it.", "Add the D.C. or D.S. where it stands in print.")
+				break
+			}
+		}
+	}
+	return list
+}
