@@ -20,8 +20,8 @@ func TestExercisesAgreeWithABC2MIDI(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if len(exercises) < 8 {
-		t.Fatalf("%d exercises; the book has at least 8", len(exercises))
+	if len(exercises) != 15 {
+		t.Fatalf("%d exercises; the book has 15", len(exercises))
 	}
 	for _, x := range exercises {
 		t.Run(x.Score.Title, func(t *testing.T) {
@@ -48,7 +48,7 @@ func TestEveryInstrumentCanPlayEveryExercise(t *testing.T) {
 			choices := finger.Part(i, made.Part, finger.Options{})
 			for _, at := range made.Part.Notes() {
 				e := made.Part.At(at)
-				if !e.Tied && choices[at.Measure][at.Event].Text == "" {
+				if !e.Tied && choices[at.Measure][at.Event].Text == "" && (!i.Unpitched() || i.TwoHands) {
 					t.Errorf("%s, %s, measure %d: no fingering for %s", x.Score.Title, i.Name, made.Part.Measures[at.Measure].Number, e.Pitch)
 				}
 				if p := e.Pitch; here[i.ID] && !e.Unpitched && !x.Score.Parts[0].Unpitched() &&

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"unhurriedbench/core/instrument"
 	"unhurriedbench/store"
 )
 
@@ -38,7 +39,7 @@ func TestFingeringsInWords(t *testing.T) {
 	v, account := s.teacher(t, "a@school.example")
 	id := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "Words", WrittenFor: "clarinet", Source: "T:Words\nM:4/4\nL:1/4\nK:C\nE G A2|]\n"})
 	_, page := v.get(fmt.Sprintf("/bench/%d?instrument=clarinet", id))
-	wants(t, page, "<td>left hand thumb, 1<", "<td>nothing pressed<", "or left hand A key; right hand 4 5 6: by choice")
+	wants(t, page, "<td>left hand thumb, 1<", "<td>nothing pressed<", "or left hand A key; right hand 4 5 6: right hand down for resonance")
 	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=trumpet", id))
 	wants(t, page, "<td>valves 1 and 2<", "or valve 3: valve 3 alone")
 }
@@ -54,13 +55,16 @@ func TestWhatOurInstrumentsHave(t *testing.T) {
 	_, page := v.get(euphonium)
 	wants(t, page, "has a note beyond the euphonium", `"fingering":"1-3"`)
 	_, page = v.get(snare)
-	wants(t, page, `"fingering":"lR"`, `"fingering":"R","said":"right"`, `"roll":15`, "a 15-stroke roll at 100")
+	wants(t, page, `"fingering":"lR"`, `"fingering":"L","said":"left"`, `"roll":"15"`, "a 15-stroke roll")
 
-	if status, to := v.post("/fingerings/euphonium-bc/kind", url.Values{"valves": {"4"}}); status != http.StatusSeeOther || to != "/fingerings/euphonium-bc" {
+	if status, to := v.post("/fingerings/euphonium-bc/kind", url.Values{"kind": {"4"}}); status != http.StatusSeeOther || to != "/fingerings/euphonium-bc" {
 		t.Fatalf("choosing four valves gives %d %s", status, to)
 	}
-	v.post("/fingerings/snare/kind", url.Values{"sticking": {"alternating"}})
-	v.post("/fingerings/trumpet/kind", url.Values{"valves": {"4"}}) // has three
+	v.post("/fingerings/snare/kind", url.Values{"kind": {"measures"}})
+	v.post("/fingerings/trumpet/kind", url.Values{"kind": {"4"}}) // has three
+	v.post("/fingerings/timpani/kind", url.Values{"kind": {"2"}})
+	v.post("/fingerings/oboe/kind", url.Values{"kind": {"no-resonance"}})
+	v.post("/fingerings/bass/kind", url.Values{"kind": {"two drums"}}) // is not offered
 	v.post("/settings", url.Values{"school": {"numbers"}})          // does not forget them
 
 	_, page = v.get(euphonium)
@@ -70,6 +74,17 @@ func TestWhatOurInstrumentsHave(t *testing.T) {
 	}
 	_, page = v.get(snare)
 	wants(t, page, `"fingering":"lR"`, `"fingering":"L","said":"left"`)
+	for path, want := range map[string]string{
+		"/fingerings/snare": `<option value="measures" selected>`, "/fingerings/timpani": `<option value="2" selected>`,
+		"/fingerings/oboe": `<option value="no-resonance" selected>`, "/fingerings/bass": `<option value="" selected>`,
+	} {
+		_, page = v.get(path)
+		wants(t, page, want)
+	}
+	_, page = v.get("/fingerings/timpani")
+	if strings.Contains(page, "the 32 inch drum") {
+		t.Error("a school with two drums is shown a third")
+	}
 	_, page = v.get("/fingerings/euphonium-bc")
 	wants(t, page, `<option value="4" selected>`, `id="note-36"`)
 	_, page = v.get("/fingerings/trumpet")
@@ -156,4 +171,86 @@ func TestDrill(t *testing.T) {
 	wants(t, page, "no change here that is worth a drill")
 	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=trumpet&drill=yes", plain))
 	wants(t, page, "1 · One")
+}
+
+// A teacher's choice for one place, for a note everywhere, and the usual way put back:
+// each is shown at once and holds, also when it is the usual one.
+func TestFingeringsAreChosenOnTheBench(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	id := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "Forks", WrittenFor: "oboe", Source: "T:Forks\nM:4/4\nL:1/4\nK:C\nD F G F|G D F2|]\n"})
+	bench, choose := fmt.Sprintf("/bench/%d?instrument=oboe", id), fmt.Sprintf("/bench/%d/fingering", id)
+	const forked, usual, left = "1 2 3 | 4 6", "1 2 3 | 4 5 F", "1 2 3 F | 4 5"
+	fs := func() string { // the Fs of the page, in order
+		_, page := v.get(bench)
+		var words []string
+		for _, part := range strings.Split(page, `"name":"F","spoken":"F","fingering":"`)[1:] {
+			words = append(words, part[:strings.Index(part, `"`)])
+		}
+		return strings.Join(words, ", ")
+	}
+	set := func(event int, text, scope string) int {
+		status, _ := v.post(choose, url.Values{"instrument": {"oboe"}, "measure": {"0"}, "event": {fmt.Sprint(event)}, "fingering": {text}, "scope": {scope}})
+		return status
+	}
+	if got, want := fs(), strings.Join([]string{forked, usual, forked}, ", "); got != want {
+		t.Fatalf("F is %s, want %s", got, want)
+	}
+	_, page := v.get(bench)
+	wants(t, page, `"alternate":true,"usual":"left hand 1 2 3; right hand 4 5, F key"`, "Not the usual way: left hand 1 2 3; right hand 4 6, forked, since D beside it has finger 6 down")
+	if status := set(1, left, "here"); status != http.StatusSeeOther {
+		t.Fatalf("a choice for one place gives %d", status)
+	}
+	if got, want := fs(), strings.Join([]string{left, usual, forked}, ", "); got != want {
+		t.Errorf("with left F at one place F is %s, want %s", got, want)
+	}
+	set(1, usual, "note") // the usual one back, wherever the note comes
+	if got, want := fs(), strings.Join([]string{usual, usual, usual}, ", "); got != want {
+		t.Errorf("with the usual F everywhere F is %s, want %s", got, want)
+	}
+	_, page = v.get("/fingerings/oboe")
+	wants(t, page, "The first is your choice.", "Leave it to the rules again")
+	v.post("/fingerings/oboe", url.Values{"note": {"65"}, "fingering": {""}})
+	if got, want := fs(), strings.Join([]string{forked, usual, forked}, ", "); got != want {
+		t.Errorf("left to the rules again F is %s, want %s", got, want)
+	}
+	for _, bad := range []int{set(1, "1 |", "here"), set(99, usual, "here"), set(-1, usual, "note")} {
+		if bad != http.StatusUnprocessableEntity {
+			t.Errorf("a fingering of another note gives %d", bad)
+		}
+	}
+}
+
+// A measure of rest, or one that a tie fills, opens; no list is null between server
+// and page, for any instrument. Neither is any key or note value too much.
+func TestEveryPartOpens(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	number := 0
+	add := func(source string) int64 {
+		number++
+		return s.exercise(t, account.ID, store.Exercise{Number: number, Title: fmt.Sprint(number), Source: source})
+	}
+	ids := []int64{
+		add("M:4/4\nL:1/4\nK:Bb\nB c d2-|d4-|d2 z2|z4|B4|]\n"), add("M:4/4\nL:1/4\nK:C clef=perc\nc c c2-|c4|z4|c4|]\n"),
+		add("M:4/2\nL:1/64\nK:C\nc128|c64d32e16f8g4a2bc'|c128|z128|]\n"),
+	}
+	for _, key := range []string{"C#", "Cb", "Abm", "A#m", "F#", "Gb"} {
+		ids = append(ids, add("M:4/4\nL:1/4\nK:"+key+"\nc d e f|g4|]\n"))
+	}
+	for _, i := range instrument.All() {
+		for _, id := range ids {
+			status, page := v.get(fmt.Sprintf("/bench/%d?instrument=%s", id, i.ID))
+			_, data, _ := strings.Cut(page, `id="sheet-data">`)
+			data, _, _ = strings.Cut(data, "</script>")
+			if status != http.StatusOK || strings.Contains(data, "null") {
+				t.Errorf("exercise %d for %s gives %d, or a null to its script", id, i.ID, status)
+			}
+		}
+		for _, as := range []string{"abc", "musicxml", "midi"} {
+			if status, _ := v.get(fmt.Sprintf("/exercises/%d/export?instrument=%s&as=%s", ids[3], i.ID, as)); status != http.StatusOK {
+				t.Errorf("seven sharps for %s as %s gives %d", i.ID, as, status)
+			}
+		}
+	}
 }

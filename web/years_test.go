@@ -10,19 +10,19 @@ import (
 	"unhurriedbench/store"
 )
 
-// A section's year decides which octave is suggested, on the Bench and in what is
-// exported from it.
+// A section's year decides which fingerings are taught; it moves no line that lies well.
 func TestYearOfASection(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
-	high := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "High", Source: "T:High\nM:4/4\nL:1/4\nK:C\na b c' b|a4|]\n"})
-	bench := fmt.Sprintf("/bench/%d?instrument=clarinet&section=%d", high, b.section)
-	export := fmt.Sprintf("/exercises/%d/export?instrument=clarinet&section=%d&as=abc", high, b.section)
+	flicks := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "Flicks", Source: "T:Flicks\nM:4/4\nL:1/4\nK:C\nA c d c|A4|]\n"})
+	bench := fmt.Sprintf("/bench/%d?instrument=bassoon&section=%d", flicks, b.section)
 	_, page := v.get(bench)
-	wants(t, page, "B3 to D4, suggested", "the first-year range")
-	_, page = v.get(export)
-	wants(t, page, "B,2 C2 D2 C2|B,8")
+	wants(t, page, "A2 to D3, suggested", "the first-year range", `"fingering":"W 1 2 3 | 4 5"`)
+	high := s.exercise(t, account.ID, store.Exercise{Number: 2, Title: "High", WrittenFor: "bassoon", Source: "T:High\nM:4/4\nL:1/4\nK:C clef=bass\nA, C D C|A,4|]\n"})
+	written := fmt.Sprintf("/bench/%d?instrument=bassoon&section=%d", high, b.section)
+	_, page = v.get(written)
+	wants(t, page, `"fingering":"1 2 3 | 4 5"`, "touch the A flick key at the start")
 
 	year := fmt.Sprintf("/sections/%d/year", b.section)
 	if status, to := v.post(year, url.Values{"year": {"2"}}); status != http.StatusSeeOther || to != "/people" {
@@ -31,9 +31,9 @@ func TestYearOfASection(t *testing.T) {
 	_, page = v.get("/people")
 	wants(t, page, `<option value="2" selected>second</option>`)
 	_, page = v.get(bench)
-	wants(t, page, "B4 to D5, suggested", "the second-year range")
-	_, page = v.get(export)
-	wants(t, page, "B2 c2 d2 c2|B8")
+	wants(t, page, "A2 to D3, suggested", "the second-year range")
+	_, page = v.get(written)
+	wants(t, page, `"fingering":"flickA 1 2 3 | 4 5"`)
 	for _, bad := range []string{"0", "4", "", "two"} {
 		status, page := v.post(year, url.Values{"year": {bad}})
 		if status != http.StatusUnprocessableEntity || !strings.Contains(page, "first, second or third") {

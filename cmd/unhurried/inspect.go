@@ -6,6 +6,7 @@ import (
 	"io"
 	"os"
 	"slices"
+	"strconv"
 	"strings"
 	"text/tabwriter"
 
@@ -19,7 +20,8 @@ import (
 )
 
 func inspectCommand() *cobra.Command {
-	var target, source, school string
+	var ask inspection
+	var school string
 	var asJSON, slow bool
 	c := &cobra.Command{
 		Use:   "inspect FILE",
@@ -29,8 +31,12 @@ func inspectCommand() *cobra.Command {
 			if !slices.Contains(count.Schools(), count.School(school)) {
 				return fmt.Errorf("%q is not a counting school; choose one of %v", school, count.Schools())
 			}
-			options := breakdown.Options{Count: count.Options{School: count.School(school), SlowBeat: slow}}
-			report, remarks, err := inspect(args[0], target, source, options)
+			if ask.year < 1 || ask.year > 3 {
+				return fmt.Errorf("%d is not a year of playing; choose 1, 2 or 3", ask.year)
+			}
+			ask.options = breakdown.Options{Count: count.Options{School: count.School(school), SlowBeat: slow}}
+			ask.options.Finger.Year = ask.year
+			report, remarks, err := inspect(args[0], ask)
 			if err != nil {
 				return err
 			}
@@ -45,15 +51,49 @@ func inspectCommand() *cobra.Command {
 			return printReport(c.OutOrStdout(), report)
 		},
 	}
-	c.Flags().StringVar(&target, "instrument", "", "whose part to make (default: the one the file is written for, else violin)")
-	c.Flags().StringVar(&source, "source", "", "for whom the file is written: an instrument id, or concert (default: what the file says)")
+	c.Flags().StringVar(&ask.target, "instrument", "", "whose part to make (default: the one the file is written for, else violin)")
+	c.Flags().StringVar(&ask.part, "part", "", "which part of a file that holds several: its name, or its number from 1")
+	c.Flags().IntVar(&ask.year, "year", 1, "the year of playing, 1 to 3, whose fingerings are taught")
+	c.Flags().StringVar(&ask.source, "source", "", "for whom the file is written: an instrument id, or concert (default: what the file says)")
 	c.Flags().StringVar(&school, "count", "numbers", "how to count: numbers, pulsed, kodaly, takadimi, gordon, ta or words")
 	c.Flags().BoolVar(&slow, "slow", false, "count every eighth of 6/8, 9/8 and 12/8")
 	c.Flags().BoolVar(&asJSON, "json", false, "print JSON, as docs/inspect.md explains")
 	return c
 }
 
-func inspect(path, targetID, source string, options breakdown.Options) (breakdown.Report, []score.Problem, error) {
+// inspection is what is asked of a file.
+type inspection struct {
+	target, source, part string
+	year                 int
+	options              breakdown.Options
+}
+
+// choosePart finds a part by its name or its number; "" is the first.
+func choosePart(parts []score.Part, wanted string) (int, error) {
+	if wanted == "" {
+		return 0, nil
+	}
+	for k, p := range parts {
+		if strings.EqualFold(strings.TrimSpace(p.Name), strings.TrimSpace(wanted)) {
+			return k, nil
+		}
+	}
+	if n, err := strconv.Atoi(wanted); err == nil && n >= 1 && n <= len(parts) {
+		return n - 1, nil
+	}
+	return 0, fmt.Errorf("the file has no part %q; it holds %s", wanted, partNames(parts))
+}
+
+// partNames lists parts: "1 Flute, 2 Clarinet".
+func partNames(parts []score.Part) string {
+	var words []string
+	for k, p := range parts {
+		words = append(words, strings.TrimSpace(fmt.Sprintf("%d %s", k+1, p.Name)))
+	}
+	return strings.Join(words, ", ")
+}
+
+func inspect(path string, ask inspection) (breakdown.Report, []score.Problem, error) {
 	none := breakdown.Report{}
 	info, err := os.Stat(path)
 	if err != nil {
@@ -71,11 +111,15 @@ func inspect(path, targetID, source string, options breakdown.Options) (breakdow
 		return none, nil, err
 	}
 	s := f.Score
-	if n := len(s.Parts); n > 1 {
-		s.Remarks = append(s.Remarks, score.General(fmt.Sprintf("The file holds %d parts; the first is inspected.", n), ""))
+	at, err := choosePart(s.Parts, ask.part)
+	if err != nil {
+		return none, nil, err
 	}
-	part := s.Parts[0]
-	writtenFor := ""
+	if n := len(s.Parts); n > 1 && ask.part == "" {
+		s.Remarks = append(s.Remarks, score.General(fmt.Sprintf("The file holds %d parts: %s. The first is inspected.", n, partNames(s.Parts)), "Choose another with --part."))
+	}
+	part := s.Parts[at]
+	writtenFor, source, targetID := "", ask.source, ask.target
 	switch {
 	case source == "concert":
 		part.Sounds = score.Interval{}
@@ -96,7 +140,8 @@ func inspect(path, targetID, source string, options breakdown.Options) (breakdow
 	if !ok {
 		return none, nil, unknownInstrument(targetID)
 	}
-	return breakdown.Read(s, part, writtenFor, target, nil, options), s.Remarks, nil
+	report := breakdown.Read(s, part, writtenFor, target, nil, ask.options)
+	return report, append(s.Remarks, report.Remarks...), nil
 }
 
 func unknownInstrument(id string) error {

@@ -3,6 +3,9 @@
 package breakdown
 
 import (
+	"fmt"
+	"strconv"
+
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/finger"
 	"unhurriedbench/core/instrument"
@@ -42,6 +45,7 @@ type Event struct {
 	Held       []string           `json:"held,omitzero"`
 	Tap        count.Tap          `json:"tap"`
 	Fingering  string             `json:"fingering,omitempty"`
+	Usual      string             `json:"usual,omitempty"` // the usual fingering, where an alternate stands
 	Alternates []string           `json:"alternates,omitzero"`
 	Tied       bool               `json:"tied"`
 	Alerts     []Alert            `json:"alerts"`
@@ -52,7 +56,7 @@ type Event struct {
 	Ways       []finger.Fingering `json:"-"`                // the alternates with their reasons
 	Played     finger.Choice      `json:"-"`                // what Fingering spells, and why it stands
 	Care       string             `json:"care,omitempty"`   // what to mind in playing it
-	Hand       string             `json:"hand,omitempty"`   // of keyed bars
+	Hand       string             `json:"hand,omitempty"`   // of keyed bars and timpani
 }
 
 // Has says whether the event carries an alert.
@@ -68,8 +72,23 @@ func (e Event) Has(a Alert) bool {
 // Measure is one measure, explained.
 type Measure struct {
 	Number int          `json:"number"`
+	Part   int          `json:"part,omitempty"` // of a measure that is divided: 1 for what follows its first half, and so on
 	Events []Event      `json:"events"`
 	Lane   []count.Cell `json:"-"` // the count on the ruler of pulses
+}
+
+// Played names a measure in the order of playing: by its number, and where it is
+// divided, its later parts by 4.1, 4.2 and so on.
+type Played struct{ Number, Part int }
+
+// MarshalJSON writes a number: 4, or 4.1.
+func (p Played) MarshalJSON() ([]byte, error) { return []byte(p.String()), nil }
+
+func (p Played) String() string {
+	if p.Part == 0 {
+		return strconv.Itoa(p.Number)
+	}
+	return fmt.Sprintf("%d.%d", p.Number, p.Part)
 }
 
 // Key is a key signature in numbers and words.
@@ -86,7 +105,7 @@ type Report struct {
 	Key        Key       `json:"key"`
 	Meter      string    `json:"meter"`
 	Measures   []Measure `json:"measures"`
-	Order      []int     `json:"order"` // numbers of the measures as played
+	Order      []Played  `json:"order"` // the measures as played
 	Same       []Same    `json:"same"`
 	Pieces     []Piece   `json:"pieces"`
 
@@ -145,8 +164,13 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 	counted, choices := count.Part(part, o.Count), finger.Part(target, part, o.Finger)
 	r.Remarks = finger.Unfit(target, part, choices)
 	alerts := findAlerts(part, met)
+	divided := map[int]int{}
 	for i, m := range part.Measures {
 		explained := Measure{Number: m.Number, Events: make([]Event, len(m.Events))}
+		if m.Split {
+			divided[m.Number]++
+			explained.Part = divided[m.Number]
+		}
 		for j, e := range m.Events {
 			x := explain(e, m, target, counted[i][j], choices[i][j], alerts[i][j])
 			if x.Pitch != "" {
@@ -163,7 +187,7 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		r.layOut(o)
 	}
 	for _, i := range part.Order() {
-		r.Order = append(r.Order, part.Measures[i].Number)
+		r.Order = append(r.Order, Played{r.Measures[i].Number, r.Measures[i].Part})
 	}
 	return r
 }
@@ -196,6 +220,9 @@ func explain(e score.Event, m score.Measure, target instrument.Instrument, c cou
 	}
 	if x.Fingering != "" {
 		x.Alternates = []string{}
+	}
+	if f.Alternate() {
+		x.Usual = f.Usual
 	}
 	for _, other := range f.Alternates {
 		x.Alternates = append(x.Alternates, other.Text)

@@ -1,0 +1,96 @@
+package main
+
+import (
+	"bytes"
+	"encoding/json"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+)
+
+// run gives what a command writes to both outputs.
+func run(t *testing.T, args ...string) (out, said string, err error) {
+	t.Helper()
+	c := inspectCommand()
+	var o, e bytes.Buffer
+	c.SetOut(&o)
+	c.SetErr(&e)
+	c.SilenceUsage, c.SilenceErrors = true, true
+	c.SetArgs(args)
+	err = c.Execute()
+	return o.String(), e.String(), err
+}
+
+func file(t *testing.T, name, text string) string {
+	t.Helper()
+	path := filepath.Join(t.TempDir(), name)
+	if err := os.WriteFile(path, []byte(text), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	return path
+}
+
+// The JSON of docs/inspect.md.
+func TestInspect(t *testing.T) {
+	forked := file(t, "f.abc", "T:Lamp\nM:4/4\nL:1/4\nK:C\n|:D F D2:|d4|1c2 d2:|2c4|]\n")
+	out, _, err := run(t, "--instrument", "oboe", "--json", forked)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var r struct {
+		Title    string
+		Order    []float64
+		Measures []struct {
+			Number int
+			Events []struct{ Fingering, Usual, Name string }
+		}
+	}
+	if err := json.Unmarshal([]byte(out), &r); err != nil {
+		t.Fatal(err)
+	}
+	if e := r.Measures[0].Events[1]; r.Title != "Lamp" || e.Fingering != "1 2 3 | 4 6" || e.Usual != "1 2 3 | 4 5 F" || e.Name != "F" {
+		t.Errorf("F beside D is %+v", e)
+	}
+	divided := file(t, "d.abc", "M:4/4\nL:1/4\nK:C\n|:c d e f|g2 [1 e d:|[2 c2|]\n")
+	out, _, err = run(t, "--json", divided)
+	if err != nil || !strings.Contains(out, `"order":[1,2,2.1,1,2,2.2]`) || !strings.Contains(out, `{"number":2,"part":1,`) {
+		t.Errorf("a divided measure is told as %s (%v)", out, err)
+	}
+	if out, _, _ := run(t, forked); !strings.Contains(out, "measure  count") || !strings.Contains(out, "A  m. 1") {
+		t.Errorf("without JSON it prints %s", out)
+	}
+}
+
+func TestInspectByYear(t *testing.T) {
+	flick := file(t, "a.abc", "M:4/4\nL:1/4\nK:C clef=bass\nA, C D2|]\n")
+	for year, want := range map[string]string{"1": `"fingering":"1 2 3 | 4 5"`, "2": `"fingering":"flickA 1 2 3 | 4 5"`} {
+		if out, _, err := run(t, "--source", "bassoon", "--year", year, "--json", flick); err != nil || !strings.Contains(out, want) {
+			t.Errorf("in year %s: %s (%v)", year, out, err)
+		}
+	}
+	if _, _, err := run(t, "--year", "4", flick); err == nil || !strings.Contains(err.Error(), "choose 1, 2 or 3") {
+		t.Errorf("a fourth year says %v", err)
+	}
+}
+
+// A file of several parts lists them and takes one by its name or number.
+func TestInspectParts(t *testing.T) {
+	two := file(t, "two.abc", "M:4/4\nL:1/4\nV:1 name=\"Flute\"\nV:2 name=\"Cello\"\nK:C\nV:1\nc4|]\nV:2\nE4|]\n")
+	_, said, err := run(t, two)
+	if err != nil || !strings.Contains(said, "The file holds 2 parts: 1 Flute, 2 Cello. The first is inspected. Choose another with --part.") {
+		t.Errorf("it says %q (%v)", said, err)
+	}
+	for _, part := range []string{"cello", "2"} {
+		if out, said, err := run(t, "--part", part, "--json", two); err != nil || said != "" || !strings.Contains(out, `"concert":"E4"`) {
+			t.Errorf("part %s: %s, %s (%v)", part, out, said, err)
+		}
+	}
+	if _, _, err := run(t, "--part", "harp", two); err == nil || !strings.Contains(err.Error(), "no part \"harp\"; it holds 1 Flute, 2 Cello") {
+		t.Errorf("a part that is not there says %v", err)
+	}
+	printed := file(t, "p.abc", "M:4/4\nL:1/4\nK:C\n\"^3\"c4|]\n")
+	if _, said, err := run(t, "--source", "violin", printed); err != nil || !strings.Contains(said, "“3” is printed over it") {
+		t.Errorf("nonsense over a note says %q (%v)", said, err)
+	}
+}
