@@ -193,6 +193,8 @@ func TestCut(t *testing.T) {
 		{"not inside a slur", "c4|(d4|e4)|f4|f4|f4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
 		{"a repeat first", "|:c4|d4|e4:|f4|g4|a4|b4|]", "A 1 2 3, B 4 5, C 6 7, Whole 1 2 3 4 5 6 7"},
 		{"a second ending with the measure before", "|:c4|d4|e4|f4|1g4:|2c4|]", "A 1 2, B 3 4, C 5, D 4 6, Whole 1 2 3 4 5 6"},
+		{"a first ending that a tie leads into", "|:c4|d4|e4|f4-|1f4:|2c4|]", "A 1 2, B 3 4, C 4 5, D 4 6, Whole 1 2 3 4 5 6"},
+		{"measures that a tie fills count", "c4-|c4|z4|d4|e4|]", "A 1 2 3, B 4 5, Whole 1 2 3 4 5"},
 		{"a double bar", "c4|d4|e4||f4|g4|a4|b4|]", "A 1 2 3, B 4 5, C 6 7, Whole 1 2 3 4 5 6 7"},
 		{"a breath", "c4|d4|e4!breath!|f4|g4|a4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
 		{"a phrase keeps its own pickup", "c d e f|g2 z c|d e f g|a4|]", "A 1 2 to 3/4, B 3/4 3 4, Whole 1 2 3 4"},
@@ -230,7 +232,7 @@ func TestPiecesSayWhatTheyRepeat(t *testing.T) {
 		"c d e f|g4|e c g c|e4|]":                                "the rhythm of m. 1–2, to the end",
 		"c d e f|g4|e2 c2|c d e f|]":                             "to the end",
 		"c d e f|g4|c d e f|a2 g2|]":                             "to the end",
-		"c|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]": "starts with the pickup, the next phrase begins with a pickup",
+		"c|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]": "a phrase",
 	} {
 		pieces := read(t, "M:4/4\nL:1/4\nK:C\n"+music, "violin", nil).Pieces
 		if got := pieces[1].Why; got != want {
@@ -238,7 +240,7 @@ func TestPiecesSayWhatTheyRepeat(t *testing.T) {
 		}
 	}
 	open := read(t, "M:4/4\nL:1/4\nK:F\nc|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]", "violin", nil).Pieces
-	if p := open[2]; p.Why != "the same as pickup, m. 1–2, starts with the pickup, the next phrase begins with a pickup" || p.Span() != "pickup, m. 5–6" {
+	if p := open[2]; p.Why != "the same as pickup, m. 1–2, a phrase" || p.Span() != "pickup, m. 5–6" {
 		t.Errorf("the third phrase is %s because %q", p.Span(), p.Why)
 	}
 }

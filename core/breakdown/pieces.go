@@ -59,8 +59,8 @@ const fewest = 2
 // Cut divides a part into pieces: at repeats, endings, fine and double bars; then at
 // the ends of phrases, which are rests, breaths and long notes before a pickup like
 // that of the exercise; then by two measures. A phrase keeps its pickup. Nothing is
-// cut inside a tie or a slur. A second ending is joined to the measure that leads to
-// it. No piece but an ending has fewer than two measures where the exercise has
+// cut inside a tie or a slur. A second ending, and a first one that a tie leads into, is
+// joined to the measure before the endings. No piece but an ending has fewer than two measures where the exercise has
 // more, and none is without a note to strike. The last piece is the whole. Source:
 // common practice.
 func Cut(part score.Part) []Piece {
@@ -101,21 +101,23 @@ type cutter struct {
 	part  score.Part
 	held  []bool      // a tie or slur leads into the measure
 	bare  []bool      // nothing is struck in the measure
+	quiet []bool      // nothing sounds in it either
 	taken map[int]int // the event of a measure with which the next piece's pickup begins
 }
 
 func newCutter(part score.Part) *cutter {
-	c := &cutter{part: part, held: make([]bool, len(part.Measures)), bare: make([]bool, len(part.Measures)), taken: map[int]int{}}
+	c := &cutter{part: part, held: make([]bool, len(part.Measures)), bare: make([]bool, len(part.Measures)), quiet: make([]bool, len(part.Measures)), taken: map[int]int{}}
 	slurs := 0
 	for i, m := range part.Measures {
 		c.held[i] = slurs > 0
-		c.bare[i] = true
+		c.bare[i], c.quiet[i] = true, true
 		for j, e := range m.Events {
 			if j == 0 && e.Kind == score.Note && e.Tied {
 				c.held[i] = true
 			}
-			if e.Kind == score.Note && !e.Tied {
-				c.bare[i] = false
+			if e.Kind == score.Note {
+				c.quiet[i] = false
+				c.bare[i] = c.bare[i] && e.Tied
 			}
 			slurs = max(0, slurs+e.SlurStarts-e.SlurEnds)
 		}
@@ -133,7 +135,7 @@ func (c *cutter) sections() []run {
 			to++
 		}
 		s := run{from: from, to: to, ending: len(measures[from].Endings) > 0}
-		if s.ending && !slices.Contains(measures[from].Endings, 1) {
+		if s.ending && (c.held[from] || !slices.Contains(measures[from].Endings, 1)) {
 			s.joined = c.leadsTo(from)
 		}
 		list = append(list, s)
@@ -186,6 +188,9 @@ func (c *cutter) phrases(s run) []run {
 		case c.held[i+1] || c.fullLeft(i+1, c.nextEnd(i+1, s.to, upbeat, hasUpbeat)) < fewest:
 			continue
 		}
+		if !ends {
+			why = measureCount(full)
+		}
 		flush(i, why)
 		current = run{from: i + 1, to: s.to, lead: lead, ending: s.ending}
 		full = 0
@@ -194,6 +199,15 @@ func (c *cutter) phrases(s run) []run {
 		list[len(list)-1].why = c.barWords(s.to)
 	}
 	return list
+}
+
+// measureCount is "two measures", "three measures".
+func measureCount(n int) string {
+	words := [...]string{2: "two", 3: "three", 4: "four"}
+	if n >= 2 && n < len(words) {
+		return words[n] + " measures"
+	}
+	return fmt.Sprintf("%d measures", n)
 }
 
 // barWords says what the bar line after a measure is.
@@ -214,22 +228,22 @@ func (c *cutter) barWords(i int) string {
 	return "to the double bar"
 }
 
-// fullLeft is how many full measures lie between two, both counted.
+// fullLeft is how many full measures of music lie between two, both counted.
 func (c *cutter) fullLeft(from, to int) int {
 	n := 0
 	for i := from; i <= to; i++ {
-		if m := c.part.Measures[i]; m.Number > 0 && !m.Split && !c.bare[i] {
+		if m := c.part.Measures[i]; m.Number > 0 && !m.Split && !c.quiet[i] {
 			n++
 		}
 	}
 	return n
 }
 
-// nextEnd is the measure in which the phrase that begins in a measure ends, at most
-// the last one.
+// nextEnd is the measure in which the phrase that begins in a measure ends, where
+// enough is left to cut there; at most the last one.
 func (c *cutter) nextEnd(from, last int, upbeat score.Fraction, hasUpbeat bool) int {
 	for i := from; i < last; i++ {
-		if _, _, ends := c.phraseEnd(i, upbeat, hasUpbeat); ends {
+		if _, _, ends := c.phraseEnd(i, upbeat, hasUpbeat); ends && c.fullLeft(i+1, last) >= fewest {
 			return i
 		}
 	}
@@ -251,7 +265,7 @@ func (c *cutter) upbeat(i int) (score.Fraction, bool) {
 func (c *cutter) phraseEnd(i int, upbeat score.Fraction, hasUpbeat bool) (lead int, why string, ends bool) {
 	m := c.part.Measures[i]
 	if c.held[i+1] {
-		return 0, "two measures", false
+		return 0, "", false
 	}
 	if endsInRest(m) {
 		return 0, "ends at the rest", true
@@ -276,10 +290,10 @@ func (c *cutter) phraseEnd(i int, upbeat score.Fraction, hasUpbeat bool) (lead i
 		case slices.Contains(before.Marks, score.Breath):
 			return j, "ends at the breath", true
 		case hasUpbeat && e.Start == upbeat:
-			return j, "the next phrase begins with a pickup", true
+			return j, "a phrase", true
 		}
 	}
-	return 0, "two measures", false
+	return 0, "", false
 }
 
 // joinShort joins what has fewer than two full measures, and is no ending, to its
@@ -289,11 +303,11 @@ func (c *cutter) joinShort(runs []run) []run {
 	var list []run
 	for n := 0; n < len(runs); n++ {
 		r := runs[n]
-		struck := c.fullLeft(r.from, r.to)
-		if struck > 0 {
+		full := c.fullLeft(r.from, r.to)
+		if full > 0 {
 			r.from, r.to = c.trimmed(r.from, r.to)
 		}
-		if struck == 0 && c.fullLeft(0, len(c.part.Measures)-1) > 0 {
+		if full == 0 && c.fullLeft(0, len(c.part.Measures)-1) > 0 {
 			if r.from > 0 && c.part.Measures[r.from].Number > 0 || n+1 == len(runs) {
 				if k := len(list) - 1; k >= 0 && !r.ending && r.to-list[k].to <= fewest {
 					list[k].to = r.to
@@ -303,7 +317,7 @@ func (c *cutter) joinShort(runs []run) []run {
 			runs[n+1].from = r.from // a pickup alone goes along with what follows
 			continue
 		}
-		if r.ending || struck >= fewest {
+		if r.ending || full >= fewest {
 			list = append(list, r)
 			continue
 		}
@@ -326,11 +340,11 @@ func (c *cutter) joinShort(runs []run) []run {
 // trimmed leaves out measures of rest at the beginning, and at the end where they are
 // many.
 func (c *cutter) trimmed(from, to int) (int, int) {
-	for c.bare[from] {
+	for c.quiet[from] {
 		from++
 	}
 	last := to
-	for c.bare[last] {
+	for c.quiet[last] {
 		last--
 	}
 	if to-last > fewest {
@@ -361,9 +375,6 @@ func (c *cutter) piece(r run, n int) Piece {
 	if end := c.taken[r.to]; end > 0 {
 		start := measures[r.to].Events[end].Start
 		p.End = &start
-	}
-	if p.Start != nil || measures[r.from].Number == 0 && r.from == 0 {
-		p.Why = "starts with the pickup, " + p.Why
 	}
 	return p
 }
