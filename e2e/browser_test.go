@@ -18,6 +18,7 @@ import (
 
 	"unhurriedbench/demo"
 	"unhurriedbench/internal/testdb"
+	"unhurriedbench/store"
 	"unhurriedbench/web"
 )
 
@@ -31,6 +32,12 @@ func site(t *testing.T) *httptest.Server {
 	if err := demo.Load(context.Background(), s); err != nil {
 		t.Fatal(err)
 	}
+	return serve(t, s)
+}
+
+// serve runs the program on a store.
+func serve(t *testing.T, s *store.Store) *httptest.Server {
+	t.Helper()
 	server, err := web.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
 	if err != nil {
 		t.Fatal(err)

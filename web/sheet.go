@@ -80,6 +80,7 @@ type sheetEvent struct {
 type sheetWay struct {
 	Text  string `json:"text"`
 	Said  string `json:"said"`
+	Why   string `json:"why,omitempty"`
 	Usual bool   `json:"usual,omitempty"`
 }
 
@@ -92,7 +93,7 @@ func (x *sheetEvent) addWays(e breakdown.Event, i instrument.Instrument, w finge
 		x.Usual = w.Say(i, e.Played.Usual)
 	}
 	for _, way := range e.Ways {
-		x.Ways = append(x.Ways, sheetWay{way.Text, w.Say(i, way.Text), way.Text == e.Played.Usual})
+		x.Ways = append(x.Ways, sheetWay{way.Text, w.Say(i, way.Text), way.Why, way.Text == e.Played.Usual})
 	}
 }
 
@@ -123,12 +124,6 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words, same []
 	}
 	if e.Care != "" {
 		why = append(why, "Mind: "+e.Care+".")
-	}
-	for _, way := range e.Ways {
-		if way.Text == e.Played.Usual {
-			continue
-		}
-		why = append(why, "Or "+w.Say(i, way.Text)+": "+way.Why+".")
 	}
 	if n := e.Played.Partial; n > 0 {
 		why = append(why, fmt.Sprintf("It is partial %d of the tube.%s", n, sameTube(i, same)))

@@ -208,7 +208,7 @@
   }
 
   // offerWays lists the other ways of a note with what to do about them: the usual one
-  // first, to have it back wherever this note comes, then each for this place alone.
+  // above the reasons, to have it back wherever this note comes, the others below.
   function offerWays(event) {
     const list = look().querySelector(".other-ways");
     const ways = event && !event.printed ? event.ways || [] : [];
@@ -217,12 +217,14 @@
       press.addEventListener("click", () => chooseWay(event, way, scope));
       return press;
     };
-    list.replaceChildren(...ways.map((way) => {
+    const line = (way) => {
       const line = document.createElement("p");
-      if (way.usual) line.append("usual: " + way.said + " ", button("Put the usual one back", way, "note"), " ", button("only here", way, "here"));
-      else line.append(way.said + " ", button("Use it here", way, "here"), " ", button("use it for this note from now on", way, "note"));
+      if (way.usual) line.append("Usual: " + way.said + ". ", button("Put the usual one back", way, "note"), " ", button("only here", way, "here"));
+      else line.append("Or " + way.said + (way.why ? ": " + way.why : "") + ". ", button("Use it here", way, "here"), " ", button("for this note from now on", way, "note"));
       return line;
-    }));
+    };
+    look().querySelector(".usual-way").replaceChildren(...ways.filter((way) => way.usual).map(line));
+    list.replaceChildren(...ways.filter((way) => !way.usual).map(line));
   }
 
   function chooseWay(event, way, scope) {

@@ -58,7 +58,8 @@ window.fingering = (function () {
       if (small) g.append(make("text", { class: "f-key f-small", x: x - 7, y: y - 7 }, small));
       g.append(make("text", { class: "f", x: small ? x + 2 : x, y: y - 6 }, text.slice(-1)));
       if (event.roll) {
-        if (event.roll !== "all") g.append(make("text", { class: "f-string", x: x - 5, y: y + 11 }, event.roll));
+        const long = event.roll === "long" ? 9 : 0;
+        if (event.roll !== "all") g.append(make("text", { class: "f-string", x: x - 5 - long, y: y + 11 }, event.roll));
         rolled(g, x + 10, y + 11);
       }
     },
