@@ -110,7 +110,7 @@ func TestTypingAnExercise(t *testing.T) {
 	p.MustElement("textarea").MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d e |]")
 	p.MustElementR("#preview", "3/4, G major")
 	p.MustElementR("button", "Put it on the Shelf").MustClick()
-	p.MustElementR("h1", "14 · Tide")
+	p.MustElementR("h1", "16 · Tide")
 }
 
 // A stumble asks for its cause, from the keyboard alone.

@@ -65,7 +65,7 @@ func TestWhatOurInstrumentsHave(t *testing.T) {
 	v.post("/fingerings/timpani/kind", url.Values{"kind": {"2"}})
 	v.post("/fingerings/oboe/kind", url.Values{"kind": {"no-resonance"}})
 	v.post("/fingerings/bass/kind", url.Values{"kind": {"two drums"}}) // is not offered
-	v.post("/settings", url.Values{"school": {"numbers"}})          // does not forget them
+	v.post("/settings", url.Values{"school": {"numbers"}})             // does not forget them
 
 	_, page = v.get(euphonium)
 	wants(t, page, `"fingering":"4"`, `"fingering":"1-2-4"`)

@@ -146,11 +146,14 @@ func fileParts(x store.Exercise) []filePart {
 		guess, known := instrument.Guess(p.Name)
 		note := ""
 		switch {
-		case known && guessed[guess.ID]:
-			note = fmt.Sprintf("Another part is the %s’s already: an instrument has one part.", guess.Name)
+		case known && namedOtherwise(p.Name, guess) != "":
+			note = namedOtherwise(p.Name, guess)
 			guess = instrument.Instrument{}
 		case known && otherTransposition(p, guess):
 			note = transpositionWords(p, guess)
+			guess = instrument.Instrument{}
+		case known && guessed[guess.ID]:
+			note = fmt.Sprintf("Another part is the %s’s already: an instrument has one part.", guess.Name)
 			guess = instrument.Instrument{}
 		}
 		guessed[guess.ID] = true
@@ -161,6 +164,17 @@ func fileParts(x store.Exercise) []filePart {
 		list = append(list, filePart{i, name, i == x.Part, guess.ID, note, describePart(p)})
 	}
 	return list
+}
+
+// namedOtherwise says what is wrong with dealing a part to an instrument that its name
+// puts in another key, "" for nothing.
+func namedOtherwise(partName string, i instrument.Instrument) string {
+	key, otherwise := instrument.NamedOtherwise(partName, i)
+	if !otherwise {
+		return ""
+	}
+	return fmt.Sprintf("It is in %s by its name; the %s here sounds %s. Give it to nobody, and it is left out; as the source it is transposed, if the file says how it sounds.",
+		key, i.Name, instrument.SoundsWords(i.Sounds))
 }
 
 // otherTransposition says whether a file writes a part for an instrument that sounds

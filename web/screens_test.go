@@ -302,6 +302,26 @@ func TestPartsOfAFile(t *testing.T) {
 	wants(t, page, "Moved 2 octaves down")
 }
 
+// A part is guessed for one instrument once, and not for one in another key.
+func TestGuessesOfParts(t *testing.T) {
+	s := open(t)
+	v, _ := s.teacher(t, "a@school.example")
+	voice := func(n int, name, more string) string { return fmt.Sprintf("V:%d name=\"%s\" %s\n", n, name, more) }
+	music := "M:4/4\nL:1/4\n" + voice(1, "Clarinet 1", "transpose=-2") + voice(2, "Clarinet 2", "transpose=-2") + voice(3, "Clarinet in A", "transpose=-3") + voice(4, "Trumpet", "transpose=0") + voice(5, "Horn", "transpose=-2") +
+		"K:C\nV:1\nc4|]\nV:2\nc4|]\nV:3\nc4|]\nV:4\nc4|]\nV:5\nc4|]\n"
+	_, to := v.send("/exercises", map[string]string{"book": "B", "number": "1"}, "five.abc", []byte("X:1\nT:Five\n"+music))
+	_, page := v.get(to)
+	wants(t, page, "Another part is the clarinet’s already", "It is in A by its name; the clarinet here sounds a whole step lower", "Written for an instrument that sounds a whole step lower; the horn in F here sounds a fifth lower")
+	if n := strings.Count(page, `<option value="clarinet" selected>`); n != 1 {
+		t.Errorf("the clarinet is guessed for %d parts", n)
+	}
+	status, page := v.post(to, url.Values{"instrument-4": {"horn-f"}})
+	if status != http.StatusUnprocessableEntity {
+		t.Errorf("a part that sounds otherwise is dealt out: %d", status)
+	}
+	wants(t, page, "Horn: Written for an instrument that sounds a whole step lower")
+}
+
 func TestExport(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")

@@ -1,6 +1,6 @@
 // Package finger says how each note is played on each instrument, and what it
 // takes to get from one to the next. The text of a fingering is spelled as
-// docs/fingerings.md explains; one file a mechanism.
+// docs/inspect.md explains; one file a mechanism.
 package finger
 
 import (

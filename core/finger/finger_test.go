@@ -306,7 +306,7 @@ func law(t *testing.T, id, from, to string, up int, higher func(string) string) 
 	}
 }
 
-// Every key in a table is one that docs/fingerings.md names, in hand order, and
+// Every key in a table is one that docs/inspect.md names, in hand order, and
 // no two notes of one register have the same default.
 func TestWoodwindSpelling(t *testing.T) {
 	for id, notes := range woodwindTables {

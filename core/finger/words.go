@@ -26,7 +26,7 @@ const (
 )
 
 // Show writes a fingering as the teacher has it written on the page. Data files and
-// inspect keep the one spelling of docs/fingerings.md.
+// inspect keep the one spelling of docs/inspect.md.
 func (w Words) Show(i instrument.Instrument, text string) string {
 	if !w.Hands || i.Mechanism != instrument.Woodwind {
 		return text

@@ -218,10 +218,26 @@ func BenchmarkMake(b *testing.B) {
 func TestGuess(t *testing.T) {
 	for name, want := range map[string]string{
 		"Clarinet in Bb 1": "clarinet", "Bass Clarinet": "bass-clarinet", "Horn in F": "horn-f", "Baritone T.C.": "euphonium-tc",
-		"Baritone Sax.": "bari-sax", "String Bass": "bass", "Violoncello": "cello", "Bassoon": "bassoon", "Theremin": "",
+		"Baritone Sax.": "bari-sax", "String Bass": "bass", "Tuba in Eb": "tuba-eb", "Tuba": "tuba-bb", "Violoncello": "cello", "Bassoon": "bassoon", "Theremin": "",
 	} {
 		if got, _ := Guess(name); got.ID != want {
 			t.Errorf("%q is taken for %q, want %q", name, got.ID, want)
+		}
+	}
+}
+
+func TestNamedOtherwise(t *testing.T) {
+	tests := []struct {
+		name, id, key string
+		otherwise     bool
+	}{
+		{"Clarinet in A", "clarinet", "A", true}, {"Clarinet in Bb 1", "clarinet", "B flat", false}, {"Clarinet", "clarinet", "", false},
+		{"Horn in E flat", "horn-f", "E flat", true}, {"Horn in F", "horn-f", "F", false}, {"Trumpet in C", "trumpet", "C", true},
+		{"Tuba in B♭", "tuba-bb", "", false}, {"Alto Sax in E♭", "alto-sax", "E flat", false}, {"Flute in C", "flute", "C", false},
+	}
+	for _, tt := range tests {
+		if key, otherwise := NamedOtherwise(tt.name, byID(t, tt.id)); key != tt.key || otherwise != tt.otherwise {
+			t.Errorf("%s is in %q, otherwise than ours: %v", tt.name, key, otherwise)
 		}
 	}
 }
