@@ -47,7 +47,7 @@ func kindsOf(i instrument.Instrument, kept store.Settings) kindChoice {
 		}}
 	case i.TwoHands:
 		c = kindChoice{"Where no sticking is written", []kindOption{
-			{Value: "", Words: "by turns in the first year, then the right hand leads"},
+			{Value: "", Words: "by turns, from year two the right leads"},
 			{Value: string(finger.Alternating), Words: "by turns, across rests too"},
 			{Value: string(finger.EachMeasure), Words: "by turns, from the right in every measure"},
 			{Value: string(finger.RightLead), Words: "the right hand leads"},

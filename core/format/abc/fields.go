@@ -29,7 +29,7 @@ func (r *reader) field(name byte, value string, inline bool) {
 		r.now().unit, r.unitSet = unit, true
 	case 'K':
 		r.keyField(value)
-		if !r.inBody && len(r.problems) == 0 {
+		if !r.inBody && !r.badKey {
 			r.startBody()
 		}
 	case 'Q':
@@ -60,8 +60,13 @@ func (r *reader) field(name byte, value string, inline bool) {
 }
 
 func (r *reader) meterField(value string) {
+	if value == "none" {
+		r.byBars, r.meterSet = true, true
+		return
+	}
 	m, ok := parseMeter(value)
 	if !ok {
+		r.meterSet = true // it was meant to be
 		r.fail(fmt.Sprintf("M:%s is not a meter this reads.", value), "Write M:4/4, M:3/4, M:6/8, M:C or M:C|.")
 		return
 	}
@@ -147,12 +152,15 @@ func (r *reader) keyField(value string) {
 		case word == "exp":
 			alone = true
 		case strings.ContainsAny(word[:1], "^_=") && len(word) > 1:
-			text, used := parsePitch(word)
-			if used != len(word) {
-				r.fail(fmt.Sprintf("K:%s: %s is not an accidental.", value, word), "Write K:D =c, for example.")
-				return
+			for word != "" {
+				text, used := parsePitch(word)
+				if used == 0 || !text.explicit {
+					r.fail(fmt.Sprintf("K:%s: %s is not an accidental.", value, word), "Write K:D =c, for example.")
+					return
+				}
+				signs[text.step] = text.alter
+				word = word[used:]
 			}
-			signs[text.step] = text.alter
 		case name == "octave" || name == "transpose":
 			n, err := strconv.Atoi(setting)
 			if err != nil || n < -36 || n > 36 {
@@ -223,6 +231,9 @@ func (s *settings) setClef(c score.Clef) { s.clef = c }
 func parseKey(value string) (key score.Key, rest string, ok bool) {
 	if value == "" || strings.EqualFold(value, "none") {
 		return score.Key{}, "", true
+	}
+	if strings.EqualFold(value, "HP") { // the bagpipe's scale
+		return score.Key{Fifths: 2}, "", true
 	}
 	if strings.HasPrefix(value, "clef=") || clefText.MatchString(strings.Fields(value)[0]) {
 		return score.Key{}, value, true

@@ -71,6 +71,8 @@ func (v *voice) symbol(s string) int {
 		return v.brokenRhythm(s)
 	case c == '"':
 		return v.quoted(s)
+	case c == '!' && strings.TrimSpace(s[1:]) == "":
+		return len(s) // the end of a line in the older standard
 	case c == '!':
 		return v.decoration(s)
 	case c == '{':

@@ -24,6 +24,7 @@ type reader struct {
 	header    settings // of the tune, with which every voice begins
 	unitSet   bool
 	meterSet  bool
+	byBars    bool // M:none: the bar lines make the meter
 	inBody    bool
 	inText    bool            // between %%begintext and %%endtext
 	history   bool            // H: goes on until the next field
@@ -213,6 +214,9 @@ func (r *reader) finish() (score.Score, error) {
 		}
 		if v.empty() {
 			continue
+		}
+		if r.byBars {
+			r.score.Remarks = append(r.score.Remarks, score.ReadByBars(v.part.MeterByBars(), "Add a line such as M:4/4 if it has one."))
 		}
 		if err := v.part.Finish(); err != nil {
 			return score.Score{}, err

@@ -36,7 +36,8 @@ func TestFilesAgreeWithABC2MIDI(t *testing.T) {
 // byHand is what is played from testdata/by-hand, where abc2midi goes another way: it
 // follows no D.C. or
 // D.S., takes a repeat sign that closes a second ending for another repeat, plays ::
-// twice only, and strikes every note of a chord, where we follow the highest. Written
+// twice only, strikes every note of a chord, where we follow the highest, and passes
+// over accidentals of K: that are written together. Written
 // by hand from the text; common practice.
 var byHand = map[string]string{
 	"fine-at-the-start": "F4 G4 A4 C5 F4 C5 Bb4 A4 G4 C5 F4 G4 A4 C5 F4",
@@ -45,6 +46,7 @@ var byHand = map[string]string{
 	"two-codas":         "F4 G4 A4 C5 A4 G4 F4 C5 Bb4 A4 G4 C5 F4 G4 A4 C5 A4 G4 F4 F5 F4",
 	"ending-closed":     "G4 A4 B4 C5 D5 G4 A4 B4 C5 G4 B4 G4",
 	"three-times":       "C5 D5 E5 F5 G5 C5 D5 E5 F5 G5 C5 D5 E5 F5 G5 C5",
+	"signs-together":    "F#5 C#5 G5 D5 F#5 C#5 G5 A5",
 	"tied-chords":       "E4 E4 E4 E4 G4 E4 C5",
 }
 
@@ -274,6 +276,10 @@ func TestOddities(t *testing.T) {
 	if s := file("voices-with-own-fields"); s.Parts[1].Measures[1].Key.Fifths != 0 || s.Parts[0].Measures[1].Key.Fifths != 1 {
 		t.Error("the key of one voice leaks into the other")
 	}
+	free := file("no-meter")
+	if got := free.Parts[0].Measures[1].Meter.String(); got != "2/4" || !strings.Contains(free.Remarks[0].Error(), "read by its bar lines, as 3/4, 2/4") {
+		t.Errorf("with no meter the second measure is %s (%v)", got, free.Remarks)
+	}
 	sticks := readPart(t, "M:4/4\nL:1/4\nK:C clef=perc\nc c c c|c2 z c|]\nw: R L R R | L R\n")
 	if got := sticks.Measures[0].Events[3].Sticking + sticks.Measures[1].Events[0].Sticking + sticks.Measures[1].Events[2].Sticking; got != "RLR" {
 		t.Errorf("sticking under the strokes is read as %s", got)
@@ -284,6 +290,10 @@ func TestWhatFollowsABadFieldIsNotBlamed(t *testing.T) {
 	_, err := Read("M:4/4\nL:1/4\nK:H\nC D E F|]\n")
 	if err == nil || strings.Contains(err.Error(), "before the key is known") || !strings.Contains(err.Error(), "K:H is not a key") {
 		t.Errorf("a bad key says %v", err)
+	}
+	_, err = Read("M:5/7\nL:1/4\nK:C\nC D E F|]\n")
+	if err == nil || strings.Contains(err.Error(), "before the key is known") || !strings.Contains(err.Error(), "M:5/7 is not a meter") {
+		t.Errorf("a bad meter says %v", err)
 	}
 	_, err = Read("M:4/4\nL:1/4\nK:C\n" + strings.Repeat("C D E ;|\n", 12))
 	var problems score.Problems

@@ -28,7 +28,7 @@ func TestFiles(t *testing.T) {
 		{"transposition-changes", "C4 D4 F4 G4 C#4 E4 F#4 A4", "Measure 2: the part is for another transposition from here on"},
 		{"chord-across-staves", "E4 G4 F4", "only the upper staff is read"},
 		{"measure-repeat", "C4 D4 E4 F4 C4 D4 E4 F4 G4 G4 G4 G4", ""},
-		{"no-meter", "C4 D4 E4 F4 G4 A4", "the file gives no meter; it is read by its bar lines, as 3/4"},
+		{"no-meter", "C4 D4 E4 F4 G4 A4", "There is no meter in it; it is read by its bar lines, as 3/4"},
 		{"utf-8-said-to-be-utf-16", "C4 D4 E4 F4", ""},
 		{"jumps-in-words", "C4 D4 E4 F4 G4 G4 G4 G4 A4 A4 A4 A4 C4 D4 E4 F4 G4 G4 G4 G4", ""},
 		{"printed-fingerings", "A4 E5 F#4 G4", ""},

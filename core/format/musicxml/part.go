@@ -61,7 +61,7 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 		return score.Part{}, r.problems
 	}
 	if !r.metered {
-		r.readByBars()
+		r.remarks = append(r.remarks, score.ReadByBars(r.part.MeterByBars(), "If that is not meant, give it a time signature in the program it comes from."))
 	}
 	r.closeEndings()
 	if err := r.part.Finish(); err != nil {
@@ -70,44 +70,8 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 	return r.part, nil
 }
 
-// readByBars gives each measure the meter its bar lines make, where the file gives none.
-func (r *partReader) readByBars() {
-	var words []string
-	for i := range r.part.Measures {
-		m := &r.part.Measures[i]
-		length := score.Fraction{}
-		for _, e := range m.Events {
-			length = length.Add(e.Length)
-		}
-		if length.IsZero() { // a measure of rest is as long as the one before
-			if i > 0 {
-				m.Meter = r.part.Measures[i-1].Meter
-			}
-			continue
-		}
-		beats := length.Mul(score.Frac(4, 1))
-		unit := 4
-		for beats.Den() > 1 && unit < 16 {
-			beats, unit = beats.Mul(score.Frac(2, 1)), unit*2
-		}
-		if beats.Den() > 1 || beats.Num() > 24 {
-			continue
-		}
-		m.Meter = score.Meter{Beats: int(beats.Num()), Unit: unit}
-		if k := len(words); k == 0 || words[k-1] != m.Meter.String() {
-			words = append(words, m.Meter.String())
-		}
-	}
-	if len(words) > 3 {
-		words = append(words[:3], "and so on")
-	}
-	r.remarks = append(r.remarks, score.Problem{Measure: -1,
-		What: fmt.Sprintf("the file gives no meter; it is read by its bar lines, as %s.", strings.Join(words, ", ")),
-		Do:   "If that is not meant, give it a time signature in the program it comes from."})
-}
-
 // closeEndings ends each ending that the file leaves open: the first ones with their
-// repeat, the last with the next double bar or repeat, or after a measure.
+// repeat, the last with the next double bar or repeat, or the end.
 func (r *partReader) closeEndings() {
 	for i := range r.part.Measures {
 		m := &r.part.Measures[i]
