@@ -100,6 +100,7 @@ func TestOtherAlerts(t *testing.T) {
 	}{
 		{"three beats beside a quarter are long", "c3 d|c d e2|c4|]", Long, "1.1"},
 		{"two beats are long among eighths", "c2 d/e/ f|c2 d e|c4|]", Long, "1.1"},
+		{"one a line", "c3 d|c3 d|c2 d2|c2 d2|c3 d|c4|]", Long, "1.1 5.1"},
 		{"the last note", "c3 d|c4|]", Last, "2.1"},
 		{"each spelling once", "^G _A G2|^G _A G2|c4|]", Respelled, "1.1 1.2"},
 		{"the key once a line", "[K:F]B B c2|B4|B4|B4|B4|c4|]", InKey, "1.1 5.1"},
@@ -198,6 +199,10 @@ func TestCut(t *testing.T) {
 		{"a double bar", "c4|d4|e4||f4|g4|a4|b4|]", "A 1 2 3, B 4 5, C 6 7, Whole 1 2 3 4 5 6 7"},
 		{"a breath", "c4|d4|e4!breath!|f4|g4|a4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
 		{"a phrase keeps its own pickup", "c d e f|g2 z c|d e f g|a4|]", "A 1 2 to 3/4, B 3/4 3 4, Whole 1 2 3 4"},
+		{"a pickup slurred to its phrase", "c|f2 e d|c2 A (c|f2) e d|c3|]", "A 0 1 2 to 3/4, B 3/4 3 4, Whole 0 1 2 3 4"},
+		{"a slur that ends on the upbeat", "c|f2 e d|c2 (A c)|f2 e d|c3|]", "A 0 1 2, B 3 4, Whole 0 1 2 3 4"},
+		{"a breath under a slur", "c4|(d4!breath!|e4)|f4|]", "A 1 2 3 4"},
+		{"a slur over the bar that ends on the upbeat", "c|f2 e (d|c2 A c)|f2 e d|c3|]", "A 0 1 2, B 3 4, Whole 0 1 2 3 4"},
 		{"rests alone", "z4|z4|]", "A 1 2"},
 	}
 	for _, tt := range tests {

@@ -102,14 +102,15 @@ type cutter struct {
 	held  []bool      // a tie or slur leads into the measure
 	bare  []bool      // nothing is struck in the measure
 	quiet []bool      // nothing sounds in it either
+	slurs []int       // how many slurs lead into it
 	taken map[int]int // the event of a measure with which the next piece's pickup begins
 }
 
 func newCutter(part score.Part) *cutter {
-	c := &cutter{part: part, held: make([]bool, len(part.Measures)), bare: make([]bool, len(part.Measures)), quiet: make([]bool, len(part.Measures)), taken: map[int]int{}}
+	c := &cutter{part: part, held: make([]bool, len(part.Measures)), bare: make([]bool, len(part.Measures)), quiet: make([]bool, len(part.Measures)), slurs: make([]int, len(part.Measures)), taken: map[int]int{}}
 	slurs := 0
 	for i, m := range part.Measures {
-		c.held[i] = slurs > 0
+		c.held[i], c.slurs[i] = slurs > 0, slurs
 		c.bare[i], c.quiet[i] = true, true
 		for j, e := range m.Events {
 			if j == 0 && e.Kind == score.Note && e.Tied {
@@ -264,17 +265,16 @@ func (c *cutter) upbeat(i int) (score.Fraction, bool) {
 // which event of it the next phrase's pickup begins, 0 for none.
 func (c *cutter) phraseEnd(i int, upbeat score.Fraction, hasUpbeat bool) (lead int, why string, ends bool) {
 	m := c.part.Measures[i]
-	if c.held[i+1] {
-		return 0, "", false
-	}
-	if endsInRest(m) {
+	last := m.Events[len(m.Events)-1]
+	switch {
+	case c.held[i+1]: // at most before its pickup
+	case endsInRest(m):
 		return 0, "ends at the rest", true
-	}
-	if last := m.Events[len(m.Events)-1]; slices.Contains(last.Marks, score.Breath) {
+	case slices.Contains(last.Marks, score.Breath):
 		return 0, "ends at the breath", true
 	}
 	half := m.Meter.Length().Mul(score.Frac(1, 2))
-	slurs := 0
+	slurs := c.slurs[i]
 	for j, e := range m.Events {
 		left := m.Offset.Add(m.Length).Sub(e.Start)
 		begins := j > 0 && e.Kind == score.Note && !e.Tied && slurs == 0

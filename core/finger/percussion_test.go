@@ -25,6 +25,7 @@ func TestStickings(t *testing.T) {
 		{"quarters among eighths are all right", "snare", "c c c c|c/c/ c c/c/ c", RightLead, 1, "R R R R R L R R L R"},
 		{"the grid is the whole exercise's", "snare", "c/c/ c z/c/ c|c// c// c/ c c2", RightLead, 1, "R R R R R R L R R R"},
 		{"a pickup counts from the bar's end", "snare", "c/|c/c/ c2 c|c3 z/|", RightLead, 1, "L R L R R R"},
+		{"and of an odd bar too", "snare", "M:3/4\nL:1/4\nc|c c c|c2|", RightLead, 1, "L R L R R"},
 		{"triplets alternate", "snare", "(3c/c/c/ (3c/c/c/ c2|z c (3c/c/c/ c", RightLead, 1, "R L R L R L R L R L R L"},
 		{"six eight alternates, R after a rest or at the bar", "snare", "M:6/8\nL:1/8\nccc c2c|czc ccc|", RightLead, 1, "R L R L R R R L R L"},
 		{"a lone compound upbeat is left", "snare", "M:6/8\nL:1/8\nc|ccc ccc|c3 c2|", RightLead, 1, "L R L R L R L R L"},

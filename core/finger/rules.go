@@ -108,13 +108,22 @@ func besideKeys(finger string, keys ...string) func(*line, int) string {
 	return func(l *line, k int) string {
 		for _, j := range l.neighbours(k) {
 			for _, key := range keys {
-				if hasKeys(l.notes[j].choice.Text, key) {
+				if hasKeys(l.standing(j), key) {
 					return fmt.Sprintf("beside %s, so that the %s need not slide", l.called(j), finger)
 				}
 			}
 		}
 		return ""
 	}
+}
+
+// standing is what a neighbour is played with: its usual way, or what is printed or
+// chosen for it. What a rule does to it asks for nothing further.
+func (l *line) standing(j int) string {
+	if l.notes[j].fixed {
+		return l.notes[j].choice.Text
+	}
+	return l.notes[j].choice.Usual
 }
 
 // hasKeys says whether keys stand one after another in a fingering's text.
@@ -185,7 +194,7 @@ func (l *line) forkF() {
 			text, how = ways.vented, "forked with the E flat key, since"
 		}
 		for _, j := range l.neighbours(k) {
-			if hasKeys(l.notes[j].choice.Text, "6") {
+			if hasKeys(l.standing(j), "6") {
 				l.rule(k, text, fmt.Sprintf("%s %s beside it has finger 6 down, which would slide to the F key", how, l.called(j)))
 				break
 			}

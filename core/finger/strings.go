@@ -174,10 +174,6 @@ func stringChanges(i instrument.Instrument, year int) changer {
 	}}
 }
 
-// firstPosition is where the first finger of a hand in first position is, in
-// semitones above the open string.
-const firstPosition = 2
-
 const extended = 2 // in a hand's moved
 
 func (pl player) take(i instrument.Instrument, p Played) hand {

@@ -105,6 +105,8 @@ func TestSeats(t *testing.T) {
 		{"K:E\nE e e' e", "trumpet", "F#3", "third-year range F#3 to A5"},
 		{"K:C\nC c c' c", "trombone", "C2", "one note lies beyond the trombone"},
 		{"K:C\nc d e f", "violin", "C5", ""},
+		{"K:F#\nf g a2", "flute", "F#4", "first-year"}, // as near above home as below
+		{"K:Db\nd e f2", "violin", "Db5", ""},
 	}
 	for _, tt := range tests {
 		made := Make(testabc.Part(t, "M:4/4\nL:1/4\n"+tt.music+"|]"), "", byID(t, tt.id), Placement{})

@@ -319,6 +319,11 @@ func TestOrder(t *testing.T) {
 		{"D.C. al fine", []Measure{whole(nil), whole(func(m *Measure) { m.Fine = true }), whole(func(m *Measure) { m.Jump = Jump{"capo", "fine"} })}, []int{0, 1, 2, 0, 1}},
 		{"D.S. al coda", []Measure{whole(nil), whole(func(m *Measure) { m.Segno = true }), whole(func(m *Measure) { m.ToCoda = true }),
 			whole(func(m *Measure) { m.Jump = Jump{"segno", "coda"} }), whole(func(m *Measure) { m.Coda = true })}, []int{0, 1, 2, 3, 1, 2, 4}},
+		{"two coda signs, over measures", []Measure{whole(nil), whole(nil), whole(func(m *Measure) { m.Coda = true }),
+			whole(func(m *Measure) { m.Jump = Jump{"capo", ""} }), whole(func(m *Measure) { m.Coda = true })}, []int{0, 1, 2, 3, 0, 1, 4}},
+		{"one ending for two passes", []Measure{whole(nil), whole(func(m *Measure) { m.Endings, m.RepeatEnd = []int{1, 2}, true }), whole(ending(3, false))}, []int{0, 1, 0, 1, 0, 2}},
+		{"a repeat sign that closes the last ending", []Measure{whole(nil), whole(ending(1, true)), whole(ending(2, true)), whole(nil)}, []int{0, 1, 0, 2, 3}},
+		{"a first ending alone", []Measure{whole(nil), whole(ending(1, true)), whole(nil)}, []int{0, 1, 0, 2}},
 		{"D.C. takes the last ending", []Measure{whole(nil), whole(ending(1, true)), whole(ending(2, false)),
 			whole(func(m *Measure) { m.Jump = Jump{"capo", ""} })}, []int{0, 1, 0, 2, 3, 0, 2, 3}},
 	}

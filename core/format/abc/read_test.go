@@ -34,11 +34,10 @@ func TestFilesAgreeWithABC2MIDI(t *testing.T) {
 }
 
 // byHand is what is played from testdata/by-hand, where abc2midi goes another way: it
-// follows no D.C. or
-// D.S., takes a repeat sign that closes a second ending for another repeat, plays ::
-// twice only, strikes every note of a chord, where we follow the highest, and passes
-// over accidentals of K: that are written together. Written
-// by hand from the text; common practice.
+// follows no D.C. or D.S., takes a repeat sign that closes a second ending for another
+// repeat, plays :: twice only, strikes every note of a chord, where we follow the
+// highest, and passes over accidentals of K: that are written together. Written by
+// hand from the text; common practice.
 var byHand = map[string]string{
 	"fine-at-the-start": "F4 G4 A4 C5 F4 C5 Bb4 A4 G4 C5 F4 G4 A4 C5 F4",
 	"jump-in-words":     "F4 G4 A4 C5 F4 C5 Bb4 A4 G4 C5 C5 F4 G4 A4 C5 F4",

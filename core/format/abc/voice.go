@@ -29,7 +29,6 @@ type voice struct {
 	endings     []int          // in force
 	endingStart bool
 	line        []score.Place // the notes of the line of music read last
-	chords      int           // places where several notes are struck together
 }
 
 // ownSetting is octave= or transpose= of a V: line.

@@ -33,7 +33,6 @@ type partReader struct {
 	graces    int // small strokes waiting for the next stroke
 	remarks   score.Problems
 	remarked  map[string]remarked
-	sounds    score.Interval // that the file says now, where it changes in the part
 	sounding  bool           // it has said one
 	shift     score.Interval // from what is written here to the part's own transposition
 	metered   bool           // it has given a meter
