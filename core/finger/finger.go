@@ -85,7 +85,8 @@ func (c Choice) Ways() []Fingering { return append([]Fingering{c.Fingering}, c.A
 
 // Has says whether a text is one of the ways.
 func (c Choice) Has(text string) bool {
-	return slices.ContainsFunc(c.Ways(), func(way Fingering) bool { return way.Text == text })
+	is := func(way Fingering) bool { return way.Text == text }
+	return text != "" && (is(c.Fingering) || slices.ContainsFunc(c.Alternates, is))
 }
 
 // Prefer makes an alternate the one that stands; the usual way becomes an

@@ -33,6 +33,11 @@ type lineNote struct {
 func newLine(i instrument.Instrument, part score.Part, o Options) *line {
 	l := &line{instrument: i, options: o}
 	l.options.Year = min(max(o.Year, 1), 3)
+	most := 0
+	for k := range part.Measures {
+		most += len(part.Measures[k].Events)
+	}
+	l.notes = make([]lineNote, 0, most)
 	reach := instrument.Range{Low: i.Lowest, High: i.Highest}
 	usual := map[score.Pitch]Choice{}
 	rested, slurs := true, 0
