@@ -18,9 +18,9 @@ type Change struct {
 
 // Hard is the cost from which a change is hard whatever its kind. Hard by kind are:
 // across a break or a register, the same fingering on another partial, a far slide,
-// a string crossing into another finger pattern, a shift, fingers that slide into a
-// stretch together, and a finger that slides from key to key. Source: common
-// practice; the figure is ours.
+// a string crossing into another finger pattern, a shift, fingers that slide into an
+// extension together, a finger that moves within its string in the first two years,
+// and one that slides from key to key. Source: common practice; the figure is ours.
 const Hard = 6
 
 // Played is a note with the fingering it is played with.

@@ -29,7 +29,7 @@ type place struct {
 type player struct {
 	positions []position      // in the order in which they are thought of
 	hand      map[int][]place // by semitones above the first finger of the plain hand
-	extends   bool            // a cello's hand stretches
+	extends   bool            // a cello's hand, which extends
 	near      bool            // the bass's hand spans a whole step: it moves by half steps too, and any finger leads it
 }
 
@@ -237,7 +237,7 @@ func (pl player) change(i instrument.Instrument, year int, from, to hand, why *r
 		if !pl.near && !leads(from.finger, to.finger) {
 			cost += 5
 		}
-	case from.stretch() != to.stretch() && (from.finger != to.finger || crossed > 0):
+	case from.extension() != to.extension() && (from.finger != to.finger || crossed > 0):
 		if opens(from, to) {
 			say(1, "the hand opens or closes for an extension")
 		} else {
@@ -266,7 +266,7 @@ const (
 	onward // 2, 3 and 4 stand a half step on
 )
 
-func (h hand) stretch() int {
+func (h hand) extension() int {
 	switch {
 	case h.moved != extended:
 		return closed
@@ -276,13 +276,13 @@ func (h hand) stretch() int {
 	return onward
 }
 
-// opens says whether a hand gets from one stretch to another by opening or closing
+// opens says whether a hand gets from one extension to another by opening or closing
 // between 1 and 2, the fingers on either side staying where they are.
 func opens(from, to hand) bool {
-	if from.stretch() != onward && to.stretch() != onward {
+	if from.extension() != onward && to.extension() != onward {
 		return true
 	}
-	return from.stretch() == closed && from.finger == 1 || to.stretch() == closed && to.finger == 1
+	return from.extension() == closed && from.finger == 1 || to.extension() == closed && to.finger == 1
 }
 
 // Stopped says whether a fingering puts a finger on a string.

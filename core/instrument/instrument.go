@@ -59,7 +59,7 @@ type Instrument struct {
 	Attachment  bool // a trombone's F attachment
 	HasBreak    bool // a clarinet's, between the throat notes and the register above
 	SwapsLittle bool // both little fingers have the same keys
-	Extends     bool // a cello's hand, which stretches
+	Extends     bool // a cello's hand, which extends
 	Forks       bool // an oboe: F is forked where its finger would have to slide
 	LeftF       bool // an oboe with a key for F on the left side
 	NoResonance bool // an oboe without the key that clears its forked F

@@ -552,6 +552,10 @@ func (v *voice) quoted(s string) int {
 		return 0
 	}
 	text := s[1 : 1+end]
+	if text == "R" || text == "L" { // no chord has such a name: it is a hand
+		v.next.Sticking = text
+		return end + 2
+	}
 	if text == "" || strings.IndexByte("^_<>@", text[0]) < 0 {
 		v.r.remark("chords", "chord names are left out.", "")
 		return end + 2

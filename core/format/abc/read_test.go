@@ -106,6 +106,9 @@ func TestDefaultUnitLength(t *testing.T) {
 }
 
 func TestMarksAndSticking(t *testing.T) {
+	if e := readPart(t, tune(`"R"B "L"c d2|]`)).Measures[0].Events; e[0].Sticking != "R" || e[1].Sticking != "L" {
+		t.Errorf("hands in quotes are read as %q and %q", e[0].Sticking, e[1].Sticking)
+	}
 	p := readPart(t, tune(`"^R"B .c !fermata!d (3e/d/c/ | (B c) !mf!d2 |]`))
 	first := p.Measures[0].Events
 	if first[0].Sticking != "R" || first[1].Marks[0] != score.Staccato || first[2].Marks[0] != score.Fermata {
