@@ -221,7 +221,12 @@ func (r *reader) finish() (score.Score, error) {
 		if err := v.part.Finish(); err != nil {
 			return score.Score{}, err
 		}
-		r.score.Remarks = append(r.score.Remarks, v.part.Unfollowed()...)
+		for _, p := range v.part.Unfollowed() {
+			if len(r.voices) > 1 {
+				p.Part = v.part.Name
+			}
+			r.score.Remarks = append(r.score.Remarks, p)
+		}
 		r.score.Parts = append(r.score.Parts, v.part)
 	}
 	if len(r.score.Parts) == 0 {

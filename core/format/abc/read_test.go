@@ -288,6 +288,13 @@ func TestOddities(t *testing.T) {
 	}
 }
 
+func TestTempoWordsOnBothSides(t *testing.T) {
+	s, err := Read("M:4/4\nL:1/4\nQ:\"Allegro\" 1/4=120 \"with spirit\"\nK:C transpose=-2\nC4|]\n")
+	if err != nil || s.TempoWords != "Allegro with spirit" || s.Tempo.PerMinute != 120 || s.Parts[0].Sounds.Semitones != -2 {
+		t.Errorf("the tempo is %q at %d, sounding %v (%v)", s.TempoWords, s.Tempo.PerMinute, s.Parts[0].Sounds, err)
+	}
+}
+
 func TestWhatFollowsABadFieldIsNotBlamed(t *testing.T) {
 	_, err := Read("M:4/4\nL:1/4\nK:H\nC D E F|]\n")
 	if err == nil || strings.Contains(err.Error(), "before the key is known") || !strings.Contains(err.Error(), "K:H is not a key") {
