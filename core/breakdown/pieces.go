@@ -103,11 +103,12 @@ type cutter struct {
 	bare  []bool      // nothing is struck in the measure
 	quiet []bool      // nothing sounds in it either
 	slurs []int       // how many slurs lead into it
+	full  []int       // how many full measures of music come before it
 	taken map[int]int // the event of a measure with which the next piece's pickup begins
 }
 
 func newCutter(part score.Part) *cutter {
-	c := &cutter{part: part, held: make([]bool, len(part.Measures)), bare: make([]bool, len(part.Measures)), quiet: make([]bool, len(part.Measures)), slurs: make([]int, len(part.Measures)), taken: map[int]int{}}
+	c := &cutter{part: part, held: make([]bool, len(part.Measures)), bare: make([]bool, len(part.Measures)), quiet: make([]bool, len(part.Measures)), slurs: make([]int, len(part.Measures)), full: make([]int, len(part.Measures)+1), taken: map[int]int{}}
 	slurs := 0
 	for i, m := range part.Measures {
 		c.held[i], c.slurs[i] = slurs > 0, slurs
@@ -121,6 +122,10 @@ func newCutter(part score.Part) *cutter {
 				c.bare[i] = c.bare[i] && e.Tied
 			}
 			slurs = max(0, slurs+e.SlurStarts-e.SlurEnds)
+		}
+		c.full[i+1] = c.full[i]
+		if m.Number > 0 && !m.Split && !c.quiet[i] {
+			c.full[i+1]++
 		}
 	}
 	return c
@@ -166,6 +171,10 @@ func (c *cutter) leadsTo(i int) int {
 func (c *cutter) phrases(s run) []run {
 	var list []run
 	upbeat, hasUpbeat := c.upbeat(s.from)
+	ends := make([]phraseEnd, s.to-s.from) // of every measure but the last
+	for k := range ends {
+		ends[k] = c.phraseEnd(s.from+k, upbeat, hasUpbeat)
+	}
 	current := s
 	flush := func(to int, why string) {
 		current.to, current.why = to, why
@@ -183,17 +192,16 @@ func (c *cutter) phrases(s run) []run {
 		if full < fewest || c.fullLeft(i+1, s.to) < fewest || c.bare[i+1] || c.part.Measures[i+1].Split {
 			continue
 		}
-		lead, why, ends := c.phraseEnd(i, upbeat, hasUpbeat)
+		end := ends[i-s.from]
 		switch {
-		case ends:
-		case c.held[i+1] || c.fullLeft(i+1, c.nextEnd(i+1, s.to, upbeat, hasUpbeat)) < fewest:
+		case end.ends:
+		case c.held[i+1] || c.fullLeft(i+1, c.nextEnd(i+1, s, ends)) < fewest:
 			continue
+		default:
+			end.why = measureCount(full)
 		}
-		if !ends {
-			why = measureCount(full)
-		}
-		flush(i, why)
-		current = run{from: i + 1, to: s.to, lead: lead, ending: s.ending}
+		flush(i, end.why)
+		current = run{from: i + 1, to: s.to, lead: end.lead, ending: s.ending}
 		full = 0
 	}
 	if list[len(list)-1].why == "to the end" && s.to < len(c.part.Measures)-1 {
@@ -230,25 +238,25 @@ func (c *cutter) barWords(i int) string {
 }
 
 // fullLeft is how many full measures of music lie between two, both counted.
-func (c *cutter) fullLeft(from, to int) int {
-	n := 0
-	for i := from; i <= to; i++ {
-		if m := c.part.Measures[i]; m.Number > 0 && !m.Split && !c.quiet[i] {
-			n++
-		}
-	}
-	return n
+func (c *cutter) fullLeft(from, to int) int { return max(0, c.full[to+1]-c.full[from]) }
+
+// phraseEnd is whether a phrase ends in a measure or at its bar line, and with which
+// event of it the next phrase's pickup begins, 0 for none.
+type phraseEnd struct {
+	ends bool
+	lead int
+	why  string
 }
 
-// nextEnd is the measure in which the phrase that begins in a measure ends, where
-// enough is left to cut there; at most the last one.
-func (c *cutter) nextEnd(from, last int, upbeat score.Fraction, hasUpbeat bool) int {
-	for i := from; i < last; i++ {
-		if _, _, ends := c.phraseEnd(i, upbeat, hasUpbeat); ends && c.fullLeft(i+1, last) >= fewest {
+// nextEnd is the measure in which the phrase that begins in a measure of a section
+// ends, where enough is left to cut there; at most the last one.
+func (c *cutter) nextEnd(from int, s run, ends []phraseEnd) int {
+	for i := from; i < s.to && c.fullLeft(i+1, s.to) >= fewest; i++ {
+		if ends[i-s.from].ends {
 			return i
 		}
 	}
-	return last
+	return s.to
 }
 
 // upbeat is the place in a measure at which phrases begin where a section begins
@@ -261,17 +269,20 @@ func (c *cutter) upbeat(i int) (score.Fraction, bool) {
 	return score.Fraction{}, false
 }
 
-// phraseEnd says whether a phrase ends in a measure or at its bar line, and with
-// which event of it the next phrase's pickup begins, 0 for none.
-func (c *cutter) phraseEnd(i int, upbeat score.Fraction, hasUpbeat bool) (lead int, why string, ends bool) {
+// phraseEnd finds the end of a phrase: at a rest or a breath, or before a pickup like
+// that of the section.
+func (c *cutter) phraseEnd(i int, upbeat score.Fraction, hasUpbeat bool) phraseEnd {
 	m := c.part.Measures[i]
+	if len(m.Events) == 0 {
+		return phraseEnd{}
+	}
 	last := m.Events[len(m.Events)-1]
 	switch {
 	case c.held[i+1]: // at most before its pickup
 	case endsInRest(m):
-		return 0, "ends at the rest", true
+		return phraseEnd{true, 0, "ends at the rest"}
 	case slices.Contains(last.Marks, score.Breath):
-		return 0, "ends at the breath", true
+		return phraseEnd{true, 0, "ends at the breath"}
 	}
 	half := m.Meter.Length().Mul(score.Frac(1, 2))
 	slurs := c.slurs[i]
@@ -279,21 +290,20 @@ func (c *cutter) phraseEnd(i int, upbeat score.Fraction, hasUpbeat bool) (lead i
 		left := m.Offset.Add(m.Length).Sub(e.Start)
 		begins := j > 0 && e.Kind == score.Note && !e.Tied && slurs == 0
 		slurs = max(0, slurs+e.SlurStarts-e.SlurEnds)
-		if !begins {
+		if !begins || left.Cmp(half) > 0 {
 			continue
 		}
 		before := m.Events[j-1]
 		switch {
-		case left.Cmp(half) > 0:
 		case before.Kind == score.Rest && left.Less(half):
-			return j, "ends at the rest", true
+			return phraseEnd{true, j, "ends at the rest"}
 		case slices.Contains(before.Marks, score.Breath):
-			return j, "ends at the breath", true
+			return phraseEnd{true, j, "ends at the breath"}
 		case hasUpbeat && e.Start == upbeat:
-			return j, "a phrase", true
+			return phraseEnd{true, j, "a phrase"}
 		}
 	}
-	return 0, "", false
+	return phraseEnd{}
 }
 
 // joinShort joins what has fewer than two full measures, and is no ending, to its
