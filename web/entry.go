@@ -5,12 +5,14 @@ import (
 	"fmt"
 	"io"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
 
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/format/mei"
+	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
@@ -25,7 +27,8 @@ type entry struct {
 	Title       string
 	WrittenFor  string
 	ABC         string
-	Kept        bool // the MusicXML brought in earlier stays unless replaced
+	Meter       string // taken for a file that gives none, "3/4"
+	Kept        bool   // the MusicXML brought in earlier stays unless replaced
 	Instruments []instrument.Instrument
 	Problems    []string
 	Preview     preview
@@ -37,7 +40,13 @@ type preview struct {
 	Frame    string
 	Problems []score.Problem
 	Remarks  []score.Problem
+	NoMeter  bool   // the file gives none
+	Meter    string // that was taken for it, "" for what its bar lines make
+	Meters   []string
 }
+
+// takenMeters are offered for a file that gives no meter.
+var takenMeters = []string{"2/4", "3/4", "4/4", "2/2", "6/8", "3/8", "9/8", "12/8", "5/4"}
 
 // startingABC is what a new form holds, for the teacher to type over.
 const startingABC = "X:1\nT:\nM:4/4\nL:1/4\nK:Bb\nB c d e | f2 d2 | c d c B | B4 |]\n"
@@ -106,10 +115,13 @@ func problemsOf(err error) []score.Problem {
 
 func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 	r.Body = http.MaxBytesReader(w, r.Body, largestForm)
-	e := entry{ABC: r.FormValue("abc"), WrittenFor: text(r, "written_for")}
+	e := entry{ABC: r.FormValue("abc"), WrittenFor: text(r, "written_for"), Meter: text(r, "meter")}
 	var x store.Exercise
 	sc, err := readSource(r, e, store.Exercise{}, &x)
-	s.partial(w, "entry", "preview", previewOf(sc, err, e.WrittenFor))
+	v := previewOf(sc, err, e.WrittenFor)
+	v.Meter, v.Meters = e.Meter, takenMeters
+	v.NoMeter = x.Format == format.MusicXML && (e.Meter != "" || !musicxml.HasMeter(x.Source))
+	s.partial(w, "entry", "preview", v)
 }
 
 func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
@@ -151,7 +163,7 @@ func (s *Server) keepExercise(w http.ResponseWriter, r *http.Request, old store.
 	tooLarge := r.ParseMultipartForm(format.Largest + 1<<20)
 	e := entry{
 		ID: old.ID, Book: text(r, "book"), Number: text(r, "number"), Title: text(r, "title"),
-		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Kept: old.Format == format.MusicXML,
+		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"), Kept: old.Format == format.MusicXML,
 	}
 	if tooLarge != nil && !errors.Is(tooLarge, http.ErrNotMultipart) {
 		e.Problems = []string{fmt.Sprintf("The file is larger than %d MB. Bring in one exercise at a time.", format.Largest>>20)}
@@ -229,6 +241,10 @@ func readSource(r *http.Request, e entry, old store.Exercise, x *store.Exercise)
 		return score.Score{}, score.Problems{score.General("The file did not arrive whole.", "Choose it again.")}
 	}
 	f, err := format.Read(header.Filename, data)
+	if err == nil && f.Kind == format.MusicXML && slices.Contains(takenMeters, e.Meter) && !musicxml.HasMeter(f.Text) {
+		f, err = takeMeter(f, e.Meter)
+		x.Format, x.Source = f.Kind, f.Text
+	}
 	if err != nil {
 		return score.Score{}, err
 	}
@@ -306,4 +322,16 @@ func (s *Server) restoreExercise(w http.ResponseWriter, r *http.Request) {
 	}
 	s.flash(r, "It is back on the Shelf.")
 	http.Redirect(w, r, "/", http.StatusSeeOther)
+}
+
+// takeMeter reads a file that gives no meter again with the one the teacher takes.
+func takeMeter(f format.File, wanted string) (format.File, error) {
+	var m score.Meter
+	if _, err := fmt.Sscanf(wanted, "%d/%d", &m.Beats, &m.Unit); err != nil {
+		return f, fmt.Errorf("take the meter %s: %w", wanted, err)
+	}
+	f.Text = musicxml.WithMeter(f.Text, m)
+	var err error
+	f.Score, err = format.ReadKind(f.Kind, []byte(f.Text))
+	return f, err
 }

@@ -302,6 +302,30 @@ func TestPartsOfAFile(t *testing.T) {
 	wants(t, page, "Moved 2 octaves down")
 }
 
+// A file without a meter is read by its bar lines, or takes the meter that is chosen; one
+// that does not fit comes back with what is wrong.
+func TestTakingAMeter(t *testing.T) {
+	s := open(t)
+	v, _ := s.teacher(t, "a@school.example")
+	data, err := os.ReadFile("../core/format/musicxml/testdata/no-meter.musicxml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, page := v.send("/exercises/preview", nil, "free.musicxml", data)
+	wants(t, page, "The file gives no meter. Take", "what its bar lines make", "read by its bar lines, as 3/4")
+	_, page = v.send("/exercises/preview", map[string]string{"meter": "6/8"}, "free.musicxml", data)
+	wants(t, page, "<option selected>6/8</option>", "6/8, ")
+	_, page = v.send("/exercises/preview", map[string]string{"meter": "2/4"}, "free.musicxml", data)
+	wants(t, page, "it holds 3 quarter notes, and 2/4 asks for 2", "<option selected>2/4</option>")
+	_, to := v.send("/exercises", map[string]string{"book": "B", "number": "1", "meter": "6/8"}, "free.musicxml", data)
+	_, page = v.get(to + "?instrument=flute")
+	wants(t, page, "6/8: the dotted quarter gets the beat")
+	_, page = v.send("/exercises/preview", map[string]string{"abc": "M:4/4\nK:C\nC8|]"}, "", nil)
+	if strings.Contains(page, "gives no meter") {
+		t.Error("typed music is asked for its meter")
+	}
+}
+
 // A part is guessed for one instrument once, and not for one in another key.
 func TestGuessesOfParts(t *testing.T) {
 	s := open(t)

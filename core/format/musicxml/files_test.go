@@ -127,3 +127,28 @@ func TestTiesOfChords(t *testing.T) {
 		}
 	}
 }
+
+// A file without a meter takes the one that is chosen, in the standard's order.
+func TestWithMeter(t *testing.T) {
+	data, err := os.ReadFile("testdata/no-meter.musicxml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	text := string(data)
+	meter := score.Meter{Beats: 6, Unit: 8}
+	taken := WithMeter(text, meter)
+	s, err := Read([]byte(taken))
+	if HasMeter(text) || !HasMeter(taken) || err != nil || s.Parts[0].Meter() != meter || len(s.Remarks) > 0 {
+		t.Errorf("with 6/8 the file is in %v, %v (%v)", s.Parts[0].Meter(), s.Remarks, err)
+	}
+	if !strings.Contains(taken, "</key><time>") {
+		t.Errorf("the meter stands in the wrong place: %s", taken)
+	}
+	bare := strings.NewReplacer("<attributes><divisions>1</divisions><key><fifths>0</fifths></key><clef><sign>G</sign><line>2</line></clef></attributes>", "").Replace(text)
+	if s, err := Read([]byte(WithMeter(bare, score.Meter{Beats: 3, Unit: 4}))); err != nil || s.Parts[0].Meter().String() != "3/4" {
+		t.Errorf("without attributes it is in %v (%v)", s, err)
+	}
+	if got := WithMeter("<part id='P1'/>", meter); got != "<part id='P1'/>" {
+		t.Errorf("a part without measures becomes %s", got)
+	}
+}
