@@ -286,6 +286,15 @@ func TestOddities(t *testing.T) {
 	if got := sticks.Measures[0].Events[3].Sticking + sticks.Measures[1].Events[0].Sticking + sticks.Measures[1].Events[2].Sticking; got != "RLR" {
 		t.Errorf("sticking under the strokes is read as %s", got)
 	}
+	var hands []string
+	for _, e := range readPart(t, "M:4/4\nL:1/8\nK:C clef=perc\nz5 c c c|]\nw: R L R\n").Measures[0].Events {
+		if e.Kind == score.Note {
+			hands = append(hands, e.Sticking)
+		}
+	}
+	if got := strings.Join(hands, ""); got != "RLR" {
+		t.Errorf("after a rest written as two the hands are %s", got)
+	}
 }
 
 func TestTempoWordsOnBothSides(t *testing.T) {

@@ -28,13 +28,19 @@ type voice struct {
 	times       int            // how often the strain that has begun is played, 0 for twice
 	endings     []int          // in force
 	endingStart bool
-	line        []score.Place // the notes of the line of music read last
+	line        []lineNote // the notes of the line of music read last
 }
 
 // ownSetting is octave= or transpose= of a V: line.
 type ownSetting struct {
 	name string
 	n    int
+}
+
+// lineNote is where a note stands: its measure, and how many notes come before it there.
+// Rests are not counted, since one of them may be written as several.
+type lineNote struct {
+	measure, note int
 }
 
 // spot is what an accidental governs: a letter, and in octave mode its octave.
@@ -129,19 +135,29 @@ func (v *voice) stick(words []string) bool {
 			continue
 		}
 		if word == "R" || word == "L" {
-			v.event(v.line[n]).Sticking = word
+			v.noteAt(v.line[n]).Sticking = word
 		}
 		n++
 	}
 	return true
 }
 
-// event is an event of the part, or of the measure being filled.
-func (v *voice) event(at score.Place) *score.Event {
-	if at.Measure < len(v.part.Measures) {
-		return v.part.At(at)
+// noteAt is a note of the part, or of the measure being filled.
+func (v *voice) noteAt(at lineNote) *score.Event {
+	events := v.measure.Events
+	if at.measure < len(v.part.Measures) {
+		events = v.part.Measures[at.measure].Events
 	}
-	return &v.measure.Events[at.Event]
+	for i := range events {
+		if events[i].Kind != score.Note {
+			continue
+		}
+		if at.note == 0 {
+			return &events[i]
+		}
+		at.note--
+	}
+	return &score.Event{}
 }
 
 // addEvent appends a note or rest whose Length is still as typed, before any
@@ -168,7 +184,13 @@ func (v *voice) addEvent(e score.Event) {
 		e.TupletEnds = v.tuplet.left == 0
 	}
 	if e.Kind == score.Note {
-		v.line = append(v.line, score.Place{Measure: len(v.part.Measures), Event: len(v.measure.Events)})
+		before := 0
+		for _, e := range v.measure.Events {
+			if e.Kind == score.Note {
+				before++
+			}
+		}
+		v.line = append(v.line, lineNote{measure: len(v.part.Measures), note: before})
 	}
 	v.measure.Events = append(v.measure.Events, e)
 	v.last = &v.measure.Events[len(v.measure.Events)-1]
