@@ -195,6 +195,9 @@ func TestCut(t *testing.T) {
 		{"a repeat first", "|:c4|d4|e4:|f4|g4|a4|b4|]", "A 1 2 3, B 4 5, C 6 7, Whole 1 2 3 4 5 6 7"},
 		{"a second ending with the measure before", "|:c4|d4|e4|f4|1g4:|2c4|]", "A 1 2, B 3 4, C 5, D 4 6, Whole 1 2 3 4 5 6"},
 		{"a first ending that a tie leads into", "|:c4|d4|e4|f4-|1f4:|2c4|]", "A 1 2, B 3 4, C 4 5, D 4 6, Whole 1 2 3 4 5 6"},
+		{"one measure before its endings", "|:c4|1d4:|2e4||f4|g4|]", "A 1 2, B 1 3, C 4 5, Whole 1 2 3 4 5"},
+		{"one measure between endings", "|:c4|d4|1e4:|2f4|:g4|1a4:|2b4|]", "A 1 2, B 3, C 2 4, D 5 6, E 5 7, Whole 1 2 3 4 5 6 7"},
+		{"one measure after an ending", "|:c4|d4|1e4:|2f4||g4|]", "A 1 2, B 3, C 2 4 5, Whole 1 2 3 4 5"},
 		{"measures that a tie fills count", "c4-|c4|z4|d4|e4|]", "A 1 2 3, B 4 5, Whole 1 2 3 4 5"},
 		{"a double bar", "c4|d4|e4||f4|g4|a4|b4|]", "A 1 2 3, B 4 5, C 6 7, Whole 1 2 3 4 5 6 7"},
 		{"a breath", "c4|d4|e4!breath!|f4|g4|a4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
@@ -245,6 +248,14 @@ func TestPiecesSayWhatTheyRepeat(t *testing.T) {
 		}
 	}
 	open := read(t, "M:4/4\nL:1/4\nK:F\nc|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]", "violin", nil).Pieces
+	three := read(t, "M:4/4\nL:1/4\nK:C\nc d e f|(d2 e2|f4)|c d e f|(d2 e2|f4)|]", "violin", nil).Pieces
+	if why := three[1].Why; why != "the same as m. 1–3, to the end" {
+		t.Errorf("a piece of three measures says %q", why)
+	}
+	ending := read(t, "M:4/4\nL:1/4\nK:C\n|:c4|d2 e2|1c4:|2d4|]", "violin", nil).Pieces
+	if why := ending[1].Why; why != "the same as m. 1, an ending" {
+		t.Errorf("an ending of one measure says %q", why)
+	}
 	if p := open[2]; p.Why != "the same as pickup, m. 1–2, a phrase" || p.Span() != "pickup, m. 5–6" {
 		t.Errorf("the third phrase is %s because %q", p.Span(), p.Why)
 	}

@@ -335,8 +335,14 @@ func (c *cutter) joinShort(runs []run) []run {
 		switch {
 		case k >= 0 && !list[k].ending:
 			list[k].to, list[k].why = r.to, r.why
-		case n+1 < len(runs) && !runs[n+1].ending:
-			runs[n+1].from, runs[n+1].lead = r.from, r.lead
+		case n+1 < len(runs):
+			next := &runs[n+1]
+			next.from, next.lead = r.from, r.lead
+			if next.ending {
+				next.why += ", with what leads to it"
+			}
+		case k >= 0:
+			list[k].to, list[k].why = r.to, r.why
 		default:
 			list = append(list, r)
 		}
@@ -417,9 +423,11 @@ func sayAgain(part score.Part, pieces []Piece, found []Same) {
 		}
 		for _, s := range found {
 			if how == "" && p.Start == nil && p.End == nil && covers(s.Measures, p.Measures) {
-				from := s.As[slices.Index(s.Measures, p.Measures[0])]
-				to := s.As[slices.Index(s.Measures, p.Measures[len(p.Measures)-1])]
-				how, like = s.How, Piece{Measures: []int{from, to}}.Span()
+				as := make([]int, len(p.Measures))
+				for k, n := range p.Measures {
+					as[k] = s.As[slices.Index(s.Measures, n)]
+				}
+				how, like = s.How, Piece{Measures: as}.Span()
 			}
 		}
 		if how != "" {

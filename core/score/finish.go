@@ -171,6 +171,7 @@ func beats(length Fraction, meter Meter) string {
 func (p *Part) completeSigns() {
 	p.Measures[len(p.Measures)-1].DoubleBar = true
 	p.pairCodas()
+	p.repeatBeforeEndings()
 	al := ""
 	switch {
 	case p.find(func(m Measure) bool { return m.Fine }) >= 0:
@@ -181,6 +182,20 @@ func (p *Part) completeSigns() {
 	for i := range p.Measures {
 		if j := &p.Measures[i].Jump; j.To != "" && j.Al == "" {
 			j.Al = al
+		}
+	}
+}
+
+// repeatBeforeEndings repeats at the end of an ending that one for a later pass
+// follows, where the sign is missing and nothing else leads back.
+func (p *Part) repeatBeforeEndings() {
+	for i := range len(p.Measures) - 1 {
+		m, next := &p.Measures[i], p.Measures[i+1]
+		if len(m.Endings) == 0 || len(next.Endings) == 0 || m.RepeatEnd || m.Jump.To != "" {
+			continue
+		}
+		if slices.Min(next.Endings) > slices.Max(m.Endings) {
+			m.RepeatEnd, m.Implied = true, true
 		}
 	}
 }

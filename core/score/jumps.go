@@ -2,6 +2,7 @@ package score
 
 import (
 	"regexp"
+	"slices"
 	"strings"
 )
 
@@ -11,6 +12,7 @@ type Signs struct {
 	Fine   bool
 	ToCoda bool
 	Coda   bool
+	Segno  bool
 }
 
 var (
@@ -34,6 +36,8 @@ func SignsIn(words string) (s Signs, ok bool) {
 		s.ToCoda = true
 	case "coda":
 		s.Coda = true
+	case "segno":
+		s.Segno = true
 	}
 	return s, s != Signs{}
 }
@@ -46,6 +50,7 @@ func (m *Measure) Add(s Signs) {
 	m.Fine = m.Fine || s.Fine
 	m.ToCoda = m.ToCoda || s.ToCoda
 	m.Coda = m.Coda || s.Coda
+	m.Segno = m.Segno || s.Segno
 }
 
 // Unfollowed lists the signs that lead nowhere, each with how it is read instead.
@@ -59,6 +64,9 @@ func (p Part) Unfollowed() []Problem {
 		list = append(list, Problem{Measure: m.Number, Line: m.Line, What: what, Do: do})
 	}
 	for _, m := range p.Measures {
+		if m.Implied {
+			say(m, "the next ending follows and there is no repeat sign; it is read as if there were one.", "Write the repeat sign if that is right.")
+		}
 		j := m.Jump
 		if j.To == "" {
 			continue
@@ -82,5 +90,24 @@ func (p Part) Unfollowed() []Problem {
 			}
 		}
 	}
+	if m, ok := p.neverPlayed(); ok {
+		say(m, "it is never played: no repeat or jump leads to it.", "Check the repeats and endings before it.")
+	}
 	return list
+}
+
+// neverPlayed is the first measure that the order of the part passes over.
+func (p Part) neverPlayed() (Measure, bool) {
+	order := p.Order()
+	if len(order) >= mostPlayed {
+		return Measure{}, false
+	}
+	played := make([]bool, len(p.Measures))
+	for _, i := range order {
+		played[i] = true
+	}
+	if i := slices.Index(played, false); i >= 0 {
+		return p.Measures[i], true
+	}
+	return Measure{}, false
 }

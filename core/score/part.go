@@ -79,6 +79,7 @@ type Measure struct {
 	Split       bool // a later part of a measure that a repeat sign or an ending divides
 	RepeatStart bool
 	RepeatEnd   bool
+	Implied     bool  // RepeatEnd is not written: the ending of a later pass follows at once
 	Times       int   // how often a repeat that ends here is played in all; 0 means 2
 	Endings     []int // the passes on which this measure is played; none means every pass
 	EndingStart bool  // the first measure of its ending bracket

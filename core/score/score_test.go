@@ -315,6 +315,8 @@ func TestOrder(t *testing.T) {
 		{"repeat from a sign", []Measure{whole(nil), whole(func(m *Measure) { m.RepeatStart = true }), whole(func(m *Measure) { m.RepeatEnd = true })}, []int{0, 1, 2, 1, 2}},
 		{"three times", []Measure{whole(func(m *Measure) { m.RepeatEnd, m.Times = true, 3 })}, []int{0, 0, 0}},
 		{"endings", []Measure{whole(nil), whole(ending(1, true)), whole(ending(2, false)), whole(nil)}, []int{0, 1, 0, 2, 3}},
+		{"endings without a sign", []Measure{whole(nil), whole(ending(1, false)), whole(ending(2, false)), whole(nil)}, []int{0, 1, 0, 2, 3}},
+		{"a first ending that D.C. leads back from", []Measure{whole(nil), whole(func(m *Measure) { m.Endings, m.Jump = []int{1}, Jump{"capo", ""} }), whole(ending(2, false))}, []int{0, 1, 0, 2}},
 		{"two repeats", []Measure{whole(func(m *Measure) { m.RepeatEnd = true }), whole(func(m *Measure) { m.RepeatEnd = true })}, []int{0, 0, 1, 1}},
 		{"D.C. al fine", []Measure{whole(nil), whole(func(m *Measure) { m.Fine = true }), whole(func(m *Measure) { m.Jump = Jump{"capo", "fine"} })}, []int{0, 1, 2, 0, 1}},
 		{"D.S. al coda", []Measure{whole(nil), whole(func(m *Measure) { m.Segno = true }), whole(func(m *Measure) { m.ToCoda = true }),

@@ -556,6 +556,10 @@ func (v *voice) quoted(s string) int {
 		v.next.Sticking = text
 		return end + 2
 	}
+	if signs, ok := score.SignsIn(text); ok { // nor one of these
+		v.measure.Add(signs)
+		return end + 2
+	}
 	if text == "" || strings.IndexByte("^_<>@", text[0]) < 0 {
 		v.r.remark("chords", "chord names are left out.", "")
 		return end + 2

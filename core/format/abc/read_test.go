@@ -40,7 +40,9 @@ func TestFilesAgreeWithABC2MIDI(t *testing.T) {
 // hand from the text; common practice.
 var byHand = map[string]string{
 	"fine-at-the-start": "F4 G4 A4 C5 F4 C5 Bb4 A4 G4 C5 F4 G4 A4 C5 F4",
+	"jump-in-quotes":    "F4 G4 A4 C5 F4 C5 Bb4 A4 G4 C5 C5 F4 G4 A4 C5 F4",
 	"jump-in-words":     "F4 G4 A4 C5 F4 C5 Bb4 A4 G4 C5 C5 F4 G4 A4 C5 F4",
+	"segno-in-words":    "F4 G4 A4 Bb4 G4 A4 C5",
 	"no-segno":          "F4 G4 A4 C5 F4 C5 F4 G4 A4 C5 F4 C5",
 	"two-codas":         "F4 G4 A4 C5 A4 G4 F4 C5 Bb4 A4 G4 C5 F4 G4 A4 C5 A4 G4 F4 F5 F4",
 	"ending-closed":     "G4 A4 B4 C5 D5 G4 A4 B4 C5 G4 B4 G4",
@@ -156,6 +158,8 @@ func TestRemarks(t *testing.T) {
 		{"B2 !D.S.!d2|]", "no sign to go back to; it is read from the beginning"},
 		{"B2 d2|!D.C.alcoda!B4|]", "a coda that is not marked"},
 		{"B2 !fine!d2|]", "passed over, since no D.C. or D.S. comes back"},
+		{"B4|1 d4|2 f4|]", "there is no repeat sign; it is read as if there were one"},
+		{"B4|!fine!d4!D.C.!|f4|]", "Measure 3, line 6: it is never played"},
 		{"[Bd]2 [df]2|]", "the lanes follow the highest, the others stand on the staff alone. It comes 2 times"},
 		{"B2 d2|]\nw: la la", "words under the notes are left out"},
 		{"[K:C ^f _b]B2 d2|]", "not one of the fifteen"},
