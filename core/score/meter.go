@@ -1,12 +1,34 @@
 package score
 
-import "strconv"
+import (
+	"slices"
+	"strconv"
+	"strings"
+)
 
 // Meter is a time signature.
 type Meter struct {
 	Beats  int    // the upper figure
 	Unit   int    // the lower figure: 1, 2, 4, 8 or 16
 	Symbol string // "common" or "cut" where a C is written, else ""
+}
+
+// ParseMeter reads the two figures of a time signature; the upper one may be a sum
+// such as 3+2. ok is false for figures that readers do not take.
+func ParseMeter(upper, lower string) (m Meter, ok bool) {
+	for _, word := range strings.Split(upper, "+") {
+		n, err := strconv.Atoi(strings.TrimSpace(word))
+		if err != nil || n < 1 || n > mostBeats {
+			return Meter{}, false
+		}
+		m.Beats += n
+	}
+	unit, err := strconv.Atoi(strings.TrimSpace(lower))
+	if err != nil || m.Beats > mostBeats || !slices.Contains([]int{1, 2, 4, 8, 16}, unit) {
+		return Meter{}, false
+	}
+	m.Unit = unit
+	return m, true
 }
 
 // Length is the time one full measure holds.

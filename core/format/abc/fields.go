@@ -101,24 +101,8 @@ func parseMeter(value string) (score.Meter, bool) {
 	case "C|":
 		return score.Meter{Beats: 2, Unit: 2, Symbol: "cut"}, true
 	}
-	top, bottom, ok := strings.Cut(value, "/")
-	beats := 0
-	for _, word := range strings.Split(strings.Trim(strings.TrimSpace(top), "()"), "+") {
-		n, err := strconv.Atoi(strings.TrimSpace(word))
-		if err != nil || n < 1 || n > 24 {
-			return score.Meter{}, false
-		}
-		beats += n
-	}
-	unit, err := strconv.Atoi(strings.TrimSpace(bottom))
-	if !ok || err != nil || beats > 24 {
-		return score.Meter{}, false
-	}
-	switch unit {
-	case 1, 2, 4, 8, 16:
-		return score.Meter{Beats: beats, Unit: unit}, true
-	}
-	return score.Meter{}, false
+	top, bottom, _ := strings.Cut(value, "/")
+	return score.ParseMeter(strings.Trim(strings.TrimSpace(top), "()"), bottom)
 }
 
 var (

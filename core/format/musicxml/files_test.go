@@ -152,3 +152,44 @@ func TestWithMeter(t *testing.T) {
 		t.Errorf("a part without measures becomes %s", got)
 	}
 }
+
+// A sum of figures and two signatures of one unit are meters; a free one is read by the
+// bar lines, and takes a meter like a file that says nothing.
+func TestMetersThatAreNotPlain(t *testing.T) {
+	data, err := os.ReadFile("testdata/no-meter.musicxml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for time, want := range map[string]string{
+		"<time><beats>2+1</beats><beat-type>4</beat-type></time>":                                       "3/4",
+		"<time><beats>2</beats><beat-type>4</beat-type><beats>1</beats><beat-type>4</beat-type></time>": "3/4",
+		"<time><senza-misura/></time>":                                                                  "3/4, by its bar lines",
+		"<time><beats>2</beats><beat-type>4</beat-type><beats>2</beats><beat-type>8</beat-type></time>": "mixed or free",
+		"<time><beats>2+x</beats><beat-type>4</beat-type></time>":                                       "2+x/4 is not one this reads",
+		"<time><beats>20+20</beats><beat-type>4</beat-type></time>":                                     "not one this reads",
+		"<time><beats>3</beats><beat-type>4</beat-type></time><time><senza-misura/></time>":             "mixed or free",
+	} {
+		text := strings.ReplaceAll(string(data), "</key>", "</key>"+time)
+		s, err := Read([]byte(text))
+		if err != nil {
+			if !strings.Contains(err.Error(), want) {
+				t.Errorf("%s says %v, want %q", time, err, want)
+			}
+			continue
+		}
+		got := s.Parts[0].Meter().String()
+		if len(s.Remarks) > 0 {
+			got += ", by its bar lines"
+		}
+		if free := strings.Contains(time, "senza"); got != want || HasMeter(text) == free {
+			t.Errorf("%s is read as %s, want %s; has a meter: %v", time, got, want, HasMeter(text))
+		}
+		if taken, err := Read([]byte(WithMeter(text, score.Meter{Beats: 6, Unit: 8}))); want == "3/4, by its bar lines" && (err != nil || taken.Parts[0].Meter().String() != "6/8") {
+			t.Errorf("%s takes no meter: %v", time, err)
+		}
+	}
+	triplets := strings.Replace(string(data), "<note>", "<note><time-modification/>", 1)
+	if HasMeter(triplets) {
+		t.Error("a triplet is taken for a meter")
+	}
+}

@@ -2,19 +2,23 @@ package musicxml
 
 import (
 	"fmt"
+	"regexp"
 	"strings"
 
 	"unhurriedbench/core/score"
 )
 
 // HasMeter says whether a file gives a time signature anywhere.
-func HasMeter(text string) bool { return strings.Contains(text, "<time") }
+func HasMeter(text string) bool { return strings.Contains(text, "<beats") }
+
+// freeTime is a time signature that says there is none.
+var freeTime = regexp.MustCompile(`(?s)<time\b[^>]*>\s*<senza-misura.*?</time>`)
 
 // WithMeter writes a time signature into the first measure of every part of a file that
 // gives none, in the place that the standard's order of elements has for it.
 func WithMeter(text string, m score.Meter) string {
 	time := fmt.Sprintf("<time><beats>%d</beats><beat-type>%d</beat-type></time>", m.Beats, m.Unit)
-	parts := strings.Split(text, "<part ")
+	parts := strings.Split(freeTime.ReplaceAllString(text, ""), "<part ")
 	for k := 1; k < len(parts); k++ {
 		parts[k] = partWithMeter(parts[k], time)
 	}

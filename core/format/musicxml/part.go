@@ -36,6 +36,7 @@ type partReader struct {
 	sounding  bool           // it has said one
 	shift     score.Interval // from what is written here to the part's own transposition
 	metered   bool           // it has given a meter
+	free      bool           // it has said that there is none
 	repeating int            // how many measures are repeated in place of what is empty
 	kept      bool           // the note before was, so that a chord note belongs to it
 }
@@ -68,6 +69,9 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 	}
 	return r.part, nil
 }
+
+// same says whether all words are one word.
+func same(words []string) bool { return len(slices.Compact(slices.Clone(words))) < 2 }
 
 // closeEndings ends each ending that the file leaves open: the first ones with their
 // repeat, the last with the next double bar or repeat, or the end.
@@ -208,18 +212,21 @@ func (r *partReader) attributes(a *attributes) {
 		r.key = score.Key{Fifths: fifths, Mode: mode}
 	}
 	for _, t := range a.Times {
-		r.metered = true
-		if t.Senza != nil || len(t.Beats) != 1 || len(t.BeatType) != 1 {
+		if t.Senza != nil && !r.metered {
+			r.free = true // the bar lines make the meter
+			continue
+		}
+		if t.Senza != nil || r.free && len(r.part.Measures) > 0 || len(t.Beats) == 0 || len(t.Beats) != len(t.BeatType) || !same(t.BeatType) {
 			r.fail(0, "the meter is mixed or free.", "Write one ordinary meter such as 4/4.")
 			continue
 		}
-		beats, err1 := strconv.Atoi(strings.TrimSpace(t.Beats[0]))
-		unit, err2 := strconv.Atoi(strings.TrimSpace(t.BeatType[0]))
-		if err1 != nil || err2 != nil || beats < 1 || beats > 24 || !slices.Contains([]int{1, 2, 4, 8, 16}, unit) {
+		r.metered = true
+		meter, ok := score.ParseMeter(strings.Join(t.Beats, "+"), t.BeatType[0])
+		if !ok {
 			r.fail(0, fmt.Sprintf("the meter %s/%s is not one this reads.", clip(t.Beats[0]), clip(t.BeatType[0])), "Write one ordinary meter such as 4/4.")
 			continue
 		}
-		r.meter = score.Meter{Beats: beats, Unit: unit}
+		r.meter = meter
 		if t.Symbol == "common" || t.Symbol == "cut" {
 			r.meter.Symbol = t.Symbol
 		}
