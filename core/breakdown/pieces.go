@@ -60,9 +60,9 @@ const fewest = 2
 // the ends of phrases, which are rests, breaths and long notes before a pickup like
 // that of the exercise; then by two measures. A phrase keeps its pickup. Nothing is
 // cut inside a tie or a slur. A second ending, and a first one that a tie leads into, is
-// joined to the measure before the endings. No piece but an ending has fewer than two measures where the exercise has
-// more, and none is without a note to strike. The last piece is the whole. Source:
-// common practice.
+// joined to the measure before the endings. No piece but an ending has fewer than two
+// measures where the exercise has more, and none is without a note to strike. The last
+// piece is the whole. Source: common practice.
 func Cut(part score.Part) []Piece {
 	c := newCutter(part)
 	var runs []run
@@ -307,7 +307,7 @@ func (c *cutter) phraseEnd(i int, upbeat score.Fraction, hasUpbeat bool) phraseE
 }
 
 // joinShort joins what has fewer than two full measures, and is no ending, to its
-// neighbour, and what has nothing to strike to what is before it; a run of rests that
+// neighbour or to the ending it leads to, and what has nothing to strike to what is before it; a run of rests that
 // nothing is before, or that is long, stands in the whole alone.
 func (c *cutter) joinShort(runs []run) []run {
 	var list []run

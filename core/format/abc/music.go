@@ -107,6 +107,7 @@ var plusSign = regexp.MustCompile(`^\+[A-Za-z.0-9]+\+`)
 // out.
 func (v *voice) graces(s string) {
 	n := 0
+	v.next.SlurStarts += strings.Count(s, "(")
 	for i := range len(s) {
 		if isNoteStart(s[i]) && s[i] != '^' && s[i] != '_' && s[i] != '=' {
 			n++

@@ -148,7 +148,8 @@ type note struct {
 	Staff     int `xml:"staff"`
 	Notations []struct {
 		Slurs []struct {
-			Type string `xml:"type,attr"`
+			Type   string `xml:"type,attr"`
+			Number string `xml:"number,attr"`
 		} `xml:"slur"`
 		Tuplets []struct {
 			Type string `xml:"type,attr"`

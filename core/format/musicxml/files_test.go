@@ -193,3 +193,42 @@ func TestMetersThatAreNotPlain(t *testing.T) {
 		t.Error("a triplet is taken for a meter")
 	}
 }
+
+// A slur from a grace note goes with it; one that does not end is said and left out.
+func TestSlursThatDoNotEnd(t *testing.T) {
+	data, err := os.ReadFile("testdata/no-meter.musicxml")
+	if err != nil {
+		t.Fatal(err)
+	}
+	slur := func(kind string) string {
+		return `<notations><slur type="` + kind + `" number="1"/></notations></note>`
+	}
+	notes := strings.SplitAfter(string(data), "</note>")
+	notes[0] = strings.Replace(notes[0], "<note>", "<note><grace/><pitch><step>B</step><octave>3</octave></pitch><voice>1</voice><type>eighth</type>"+slur("start")+"<note>", 1)
+	notes[0] = strings.Replace(notes[0], "</type></note>", "</type>"+slur("stop"), 1)
+	notes[1] = strings.Replace(notes[1], "</note>", slur("start"), 1)
+	notes[2] = strings.Replace(notes[2], "</note>", slur("stop"), 1)
+	notes[4] = strings.Replace(notes[4], "</note>", slur("start"), 1)
+	s, err := Read([]byte(strings.Join(notes, "")))
+	if err != nil {
+		t.Fatal(err)
+	}
+	got := ""
+	for _, m := range s.Parts[0].Measures {
+		for _, e := range m.Events {
+			got += strings.Repeat(")", e.SlurEnds) + strings.Repeat("(", e.SlurStarts) + e.Pitch.Step.String()
+		}
+	}
+	if got != "C(D)EFGA" {
+		t.Errorf("the slurs are read as %s", got)
+	}
+	said := 0
+	for _, p := range s.Remarks {
+		if strings.Contains(p.Error(), "Measure 2: a slur begins that does not end") {
+			said++
+		}
+	}
+	if said != 1 || len(s.Remarks) != 3 {
+		t.Errorf("it says %v", s.Remarks)
+	}
+}

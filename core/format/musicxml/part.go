@@ -30,7 +30,8 @@ type partReader struct {
 	endings   []int
 	text      string // waiting for the next note
 	dynamic   string
-	graces    int // small strokes waiting for the next stroke
+	slurred   map[string]bool // numbers of slurs that begin on a grace note
+	graces    int             // small strokes waiting for the next stroke
 	remarks   score.Problems
 	remarked  map[string]remarked
 	sounding  bool           // it has said one
@@ -45,7 +46,7 @@ type partReader struct {
 type remarked struct{ at, measure int }
 
 func (r *partReader) read(x xmlPart) (score.Part, error) {
-	r.remarked = map[string]remarked{}
+	r.remarked, r.slurred = map[string]remarked{}, map[string]bool{}
 	first := 1
 	if len(x.Measures) > 0 && (x.Measures[0].Implicit == "yes" || x.Measures[0].Number == "0") {
 		first = 0
@@ -290,6 +291,9 @@ var typeBase = map[string]int{
 }
 
 func (r *partReader) note(n *note) {
+	if n.Grace != nil && voiceOf(n) == r.voice {
+		r.graceSlurs(n)
+	}
 	switch {
 	case n.Grace != nil && n.Unpitched != nil && n.Chord == nil && voiceOf(n) == r.voice && r.graces < mostGraces:
 		r.graces++
@@ -466,13 +470,25 @@ var articulationMarks = map[string]score.Mark{
 	"breath-mark": score.Breath, "up-bow": score.UpBow, "down-bow": score.DownBow,
 }
 
+// graceSlurs notes the slurs that begin or end on a grace note, which are left out
+// with it.
+func (r *partReader) graceSlurs(n *note) {
+	for _, group := range n.Notations {
+		for _, s := range group.Slurs {
+			r.slurred[s.Number] = s.Type == "start"
+		}
+	}
+}
+
 func (r *partReader) notations(e *score.Event, n *note) {
 	for _, group := range n.Notations {
 		for _, s := range group.Slurs {
-			switch s.Type {
-			case "start":
+			switch {
+			case s.Type == "start":
 				e.SlurStarts++
-			case "stop":
+			case s.Type == "stop" && r.slurred[s.Number]:
+				r.slurred[s.Number] = false
+			case s.Type == "stop":
 				e.SlurEnds++
 			}
 		}

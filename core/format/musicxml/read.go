@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -133,7 +134,7 @@ func (doc document) score() (score.Score, error) {
 		}
 		part.Name = names[xmlPart.ID]
 		s.Parts = append(s.Parts, part)
-		for _, p := range append(r.remarks, part.Unfollowed()...) {
+		for _, p := range slices.Concat(r.remarks, part.CloseSlurs(), part.Unfollowed()) {
 			if len(doc.Parts) > 1 {
 				p.Part = part.Name
 			}
