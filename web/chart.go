@@ -110,16 +110,10 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, kept sto
 func (s *Server) prefer(w http.ResponseWriter, r *http.Request) {
 	note, wanted := int(number(r, "note")), text(r, "fingering")
 	s.changeTaught(w, r, fmt.Sprintf("#n%d", note), func(kept *store.Settings, target instrument.Instrument) {
-		if kept.Preferred == nil {
-			kept.Preferred = map[string]map[int]string{}
-		}
-		if kept.Preferred[target.ID] == nil {
-			kept.Preferred[target.ID] = map[int]string{}
-		}
 		delete(kept.Preferred[target.ID], note)
 		for _, n := range finger.Chart(taught(*kept, target)) {
 			if n.Spellings[0].MIDI() == note && n.Choice.Has(wanted) {
-				kept.Preferred[target.ID][note] = wanted
+				keepPreferred(kept, target.ID, note, wanted)
 			}
 		}
 	})

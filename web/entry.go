@@ -286,10 +286,12 @@ func (s *Server) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x
 		s.failed(w, r, err)
 		return
 	}
-	if len(fileParts(x)) > 1 && x.Source != old.Source {
-		s.flash(r, "It is on the Shelf. The file holds several parts: say which is which.")
-		http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
-		return
+	if x.Source != old.Source {
+		if parts, err := fileParts(x); err == nil && len(parts) > 1 {
+			s.flash(r, "It is on the Shelf. The file holds several parts: say which is which.")
+			http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
+			return
+		}
 	}
 	http.Redirect(w, r, fmt.Sprintf("/bench/%d", x.ID), http.StatusSeeOther)
 }
@@ -326,9 +328,10 @@ func (s *Server) restoreExercise(w http.ResponseWriter, r *http.Request) {
 
 // takeMeter reads a file that gives no meter again with the one the teacher takes.
 func takeMeter(f format.File, wanted string) (format.File, error) {
-	var m score.Meter
-	if _, err := fmt.Sscanf(wanted, "%d/%d", &m.Beats, &m.Unit); err != nil {
-		return f, fmt.Errorf("take the meter %s: %w", wanted, err)
+	upper, lower, _ := strings.Cut(wanted, "/")
+	m, ok := score.ParseMeter(upper, lower)
+	if !ok {
+		return f, fmt.Errorf("take the meter %s: it is none", wanted)
 	}
 	f.Text = musicxml.WithMeter(f.Text, m)
 	var err error

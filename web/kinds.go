@@ -73,10 +73,7 @@ func (s *Server) keepKind(w http.ResponseWriter, r *http.Request) {
 		switch {
 		case !offered:
 		case target.MayHaveFourth():
-			if f.FourValves == nil {
-				f.FourValves = map[string]bool{}
-			}
-			f.FourValves[target.ID] = wanted == "4"
+			keepIn(&f.FourValves, target.ID, wanted == "4")
 		case target.TwoHands:
 			keepIn(&f.Sticking, target.ID, wanted)
 		default:
@@ -86,9 +83,9 @@ func (s *Server) keepKind(w http.ResponseWriter, r *http.Request) {
 }
 
 // keepIn sets a key of a map that may not be there yet.
-func keepIn(m *map[string]string, key, value string) {
+func keepIn[K comparable, V any](m *map[K]V, key K, value V) {
 	if *m == nil {
-		*m = map[string]string{}
+		*m = map[K]V{}
 	}
 	(*m)[key] = value
 }

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -89,6 +90,7 @@ type filePart struct {
 	Guess   string // the instrument its name speaks of, unless another part has it
 	Note    string // why it should not be dealt out as it is
 	Content string // "4/4, F major, 16 measures"
+	music   score.Part
 }
 
 type ownPart struct {
@@ -114,7 +116,7 @@ func (s *Server) showParts(w http.ResponseWriter, r *http.Request, status int, v
 		return
 	}
 	v.Instruments = instrument.All()
-	v.FileParts = fileParts(v.Exercise)
+	v.FileParts, _ = fileParts(v.Exercise) // none of a source that cannot be read
 	for _, i := range v.Instruments {
 		if o := own[i.ID]; o != nil {
 			v.Own = append(v.Own, describeOwn(i, *o))
@@ -135,35 +137,34 @@ func describeOwn(i instrument.Instrument, o store.Override) ownPart {
 	return ownPart{Instrument: i, Content: describePart(sc.Parts[min(o.Part, len(sc.Parts)-1)])}
 }
 
-func fileParts(x store.Exercise) []filePart {
+// fileParts lists the parts of an exercise's source.
+func fileParts(x store.Exercise) ([]filePart, error) {
 	sc, err := format.ReadKind(x.Format, []byte(x.Source))
 	if err != nil {
-		return nil
+		return nil, err
 	}
 	var list []filePart
 	guessed := map[string]bool{}
 	for i, p := range sc.Parts {
 		guess, known := instrument.Guess(p.Name)
 		note := ""
-		switch {
-		case known && namedOtherwise(p.Name, guess) != "":
-			note = namedOtherwise(p.Name, guess)
-			guess = instrument.Instrument{}
-		case known && otherTransposition(p, guess):
-			note = transpositionWords(p, guess)
-			guess = instrument.Instrument{}
-		case known && guessed[guess.ID]:
-			note = fmt.Sprintf("Another part is the %s’s already: an instrument has one part.", guess.Name)
-			guess = instrument.Instrument{}
+		if known {
+			note = cmp.Or(namedOtherwise(p.Name, guess), otherTransposition(p, guess))
 		}
-		guessed[guess.ID] = true
+		if note == "" && guessed[guess.ID] {
+			note = fmt.Sprintf("Another part is the %s’s already: an instrument has one part.", guess.Name)
+		}
+		if note != "" {
+			guess, known = instrument.Instrument{}, false
+		}
+		guessed[guess.ID] = known
 		name := p.Name
 		if name == "" {
 			name = fmt.Sprintf("Part %d", i+1)
 		}
-		list = append(list, filePart{i, name, i == x.Part, guess.ID, note, describePart(p)})
+		list = append(list, filePart{i, name, i == x.Part, guess.ID, note, describePart(p), p})
 	}
-	return list
+	return list, nil
 }
 
 // namedOtherwise says what is wrong with dealing a part to an instrument that its name
@@ -177,13 +178,13 @@ func namedOtherwise(partName string, i instrument.Instrument) string {
 		key, i.Name, instrument.SoundsWords(i.Sounds))
 }
 
-// otherTransposition says whether a file writes a part for an instrument that sounds
-// otherwise than ours, octaves left aside: a clarinet in A is not one in B flat.
-func otherTransposition(p score.Part, i instrument.Instrument) bool {
-	return !i.Unpitched() && !p.Unpitched() && p.Sounds != (score.Interval{}) && (p.Sounds.Semitones-i.Sounds.Semitones)%12 != 0
-}
-
-func transpositionWords(p score.Part, i instrument.Instrument) string {
+// otherTransposition says that a file writes a part for an instrument that sounds
+// otherwise than ours, octaves left aside, "" where it does not: a clarinet in A is not
+// one in B flat.
+func otherTransposition(p score.Part, i instrument.Instrument) string {
+	if i.Unpitched() || p.Unpitched() || p.Sounds == (score.Interval{}) || (p.Sounds.Semitones-i.Sounds.Semitones)%12 == 0 {
+		return ""
+	}
 	return fmt.Sprintf("Written for an instrument that sounds %s; the %s here sounds %s. Make it the source, and every part is transposed from it.",
 		instrument.SoundsWords(p.Sounds), i.Name, instrument.SoundsWords(i.Sounds))
 }
@@ -197,16 +198,16 @@ func (s *Server) dealParts(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	sc, err := format.ReadKind(x.Format, []byte(x.Source))
+	parts, err := fileParts(x)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	parts := fileParts(x)
 	given := map[string]bool{}
 	for i := range parts {
 		id := text(r, fmt.Sprintf("instrument-%d", i))
-		if _, known := instrument.ByID(id); !known {
+		target, known := instrument.ByID(id)
+		if !known {
 			continue
 		}
 		if given[id] {
@@ -214,8 +215,8 @@ func (s *Server) dealParts(w http.ResponseWriter, r *http.Request) {
 			return
 		}
 		given[id] = true
-		if target, _ := instrument.ByID(id); otherTransposition(sc.Parts[i], target) {
-			s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{parts[i].Name + ": " + transpositionWords(sc.Parts[i], target)}})
+		if why := otherTransposition(parts[i].music, target); why != "" {
+			s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{parts[i].Name + ": " + why}})
 			return
 		}
 	}

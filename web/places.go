@@ -47,7 +47,7 @@ func (s *Server) keepFingering(w http.ResponseWriter, r *http.Request) {
 			err = s.store.DropFingerings(ctx, t, v.Exercise.ID, v.Instrument.ID, pitch)
 		}
 	}
-	if err == nil {
+	if err == nil && isHTMX(r) {
 		v, err = s.benchView(r, ask)
 	}
 	if err != nil {
@@ -61,18 +61,19 @@ func (s *Server) keepFingering(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, v.Here(), http.StatusSeeOther)
 }
 
+// keepPreferred sets the way of a note that a teacher wants.
+func keepPreferred(kept *store.Settings, id string, pitch int, wanted string) {
+	ways := kept.Preferred[id]
+	keepIn(&ways, pitch, wanted)
+	keepIn(&kept.Preferred, id, ways)
+}
+
 // preferNote keeps the way of a note that a teacher wants everywhere.
 func (s *Server) preferNote(ctx context.Context, t int64, id string, pitch int, wanted string) error {
 	kept, err := s.store.Settings(ctx, t)
 	if err != nil {
 		return fmt.Errorf("keep the fingering of a note: %w", err)
 	}
-	if kept.Preferred == nil {
-		kept.Preferred = map[string]map[int]string{}
-	}
-	if kept.Preferred[id] == nil {
-		kept.Preferred[id] = map[int]string{}
-	}
-	kept.Preferred[id][pitch] = wanted
+	keepPreferred(&kept, id, pitch, wanted)
 	return s.store.KeepSettings(ctx, t, kept)
 }

@@ -31,11 +31,10 @@ func inspectCommand() *cobra.Command {
 			if !slices.Contains(count.Schools(), count.School(school)) {
 				return fmt.Errorf("%q is not a counting school; choose one of %v", school, count.Schools())
 			}
-			if ask.year < 1 || ask.year > 3 {
-				return fmt.Errorf("%d is not a year of playing; choose 1, 2 or 3", ask.year)
+			if year := ask.options.Finger.Year; year < 1 || year > 3 {
+				return fmt.Errorf("%d is not a year of playing; choose 1, 2 or 3", year)
 			}
-			ask.options = breakdown.Options{Count: count.Options{School: count.School(school), SlowBeat: slow}}
-			ask.options.Finger.Year = ask.year
+			ask.options.Count = count.Options{School: count.School(school), SlowBeat: slow}
 			report, remarks, err := inspect(args[0], ask)
 			if err != nil {
 				return err
@@ -53,7 +52,7 @@ func inspectCommand() *cobra.Command {
 	}
 	c.Flags().StringVar(&ask.target, "instrument", "", "whose part to make (default: the one the file is written for, else violin)")
 	c.Flags().StringVar(&ask.part, "part", "", "which part of a file that holds several: its name, or its number from 1")
-	c.Flags().IntVar(&ask.year, "year", 1, "the year of playing, 1 to 3, whose fingerings are taught")
+	c.Flags().IntVar(&ask.options.Finger.Year, "year", 1, "the year of playing, 1 to 3, whose fingerings are taught")
 	c.Flags().StringVar(&ask.source, "source", "", "for whom the file is written: an instrument id, or concert (default: what the file says)")
 	c.Flags().StringVar(&school, "count", "numbers", "how to count: numbers, pulsed, kodaly, takadimi, gordon, ta or words")
 	c.Flags().BoolVar(&slow, "slow", false, "count every eighth of 6/8, 9/8 and 12/8")
@@ -64,7 +63,6 @@ func inspectCommand() *cobra.Command {
 // inspection is what is asked of a file.
 type inspection struct {
 	target, source, part string
-	year                 int
 	options              breakdown.Options
 }
 

@@ -333,7 +333,7 @@ func (c *cutter) joinShort(runs []run) []run {
 		}
 		k := len(list) - 1
 		switch {
-		case k >= 0 && !list[k].ending:
+		case k >= 0 && (!list[k].ending || n+1 == len(runs)):
 			list[k].to, list[k].why = r.to, r.why
 		case n+1 < len(runs):
 			next := &runs[n+1]
@@ -341,8 +341,6 @@ func (c *cutter) joinShort(runs []run) []run {
 			if next.ending {
 				next.why += ", with what leads to it"
 			}
-		case k >= 0:
-			list[k].to, list[k].why = r.to, r.why
 		default:
 			list = append(list, r)
 		}

@@ -118,20 +118,26 @@ func thirdsOf(m score.Measure) []int {
 		if !m.Events[j].TupletStarts || m.Events[j].Value.Tuplet.Actual != 3 {
 			continue
 		}
-		end, length := j, score.Fraction{}
-		for ; end < len(m.Events); end++ {
-			length = length.Add(m.Events[end].Length)
-			if m.Events[end].TupletEnds {
-				break
-			}
-		}
-		for k := j; k <= end && k < len(m.Events); k++ {
+		last, length := tupletFrom(m, j)
+		for k := j; k <= last; k++ {
 			if n := m.Events[k].Start.Sub(m.Events[j].Start).Div(length).Mul(score.Frac(3, 1)); n.Den() == 1 {
 				thirds[k] = int(n.Num()) + 1
 			}
 		}
 	}
 	return thirds
+}
+
+// tupletFrom is the last event of the tuplet that begins at an event of a measure, and
+// the length of the whole.
+func tupletFrom(m score.Measure, from int) (last int, length score.Fraction) {
+	for k, e := range m.Events[from:] {
+		last, length = from+k, length.Add(e.Length)
+		if e.TupletEnds {
+			break
+		}
+	}
+	return last, length
 }
 
 // markShort finds sixteenths before a longer note of their beat, and eighth, quarter,

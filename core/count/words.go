@@ -113,14 +113,7 @@ func broadAt(m score.Measure, at score.Fraction, pc pace) score.Fraction {
 		if e.Start != at || !e.TupletStarts || e.Value.Tuplet.Actual != 3 {
 			continue
 		}
-		length := score.Fraction{}
-		for _, inside := range m.Events[j:] {
-			length = length.Add(inside.Length)
-			if inside.TupletEnds {
-				break
-			}
-		}
-		if length == pc.beat.Add(pc.beat) {
+		if _, length := tupletFrom(m, j); length == pc.beat.Add(pc.beat) {
 			return length
 		}
 	}

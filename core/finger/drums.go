@@ -1,6 +1,7 @@
 package finger
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strconv"
@@ -65,13 +66,8 @@ func tune(i instrument.Instrument, part score.Part, choices [][]Choice, o Option
 	}
 	strokes := strokesOf(part)
 	for n, s := range strokes {
-		wanted := o.Preferred[s.pitch.MIDI()]
-		if here := o.Placed[s.at]; here.Pitch == s.pitch.MIDI() {
-			wanted = here.Text
-		}
-		if text := part.At(s.at).Fingering; text != "" {
-			wanted = text
-		}
+		midi := s.pitch.MIDI()
+		wanted := cmp.Or(part.At(s.at).Fingering, o.placed(s.at, midi), o.Preferred[midi])
 		k := chooseKettle(kettles, strokes, n, wanted)
 		if k < 0 {
 			continue

@@ -140,6 +140,14 @@ type Options struct {
 	Tempo     score.Tempo // marked in the music, for the strokes of rolls
 }
 
+// placed is the fingering chosen for a place where a note stands, "" for none.
+func (o Options) placed(at score.Place, midi int) string {
+	if here := o.Placed[at]; here.Pitch == midi {
+		return here.Text
+	}
+	return ""
+}
+
 // Part finds the fingering of every event of a part written for the instrument,
 // by measure and event. Rests, notes that continue a tie and notes out of range
 // have none; nor have drums that are struck without right and left.

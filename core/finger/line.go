@@ -89,11 +89,7 @@ func (n *lineNote) choose(i instrument.Instrument, e score.Event, o Options) {
 		}
 		n.choice.Unfit = e.Fingering
 	}
-	here := o.Placed[n.at]
-	if here.Pitch != n.midi {
-		here.Text = ""
-	}
-	for _, text := range []string{here.Text, o.Preferred[n.midi]} {
+	for _, text := range []string{o.placed(n.at, n.midi), o.Preferred[n.midi]} {
 		if n.choice.Has(text) {
 			n.choice, n.fixed = n.choice.because(Chosen, text, ""), true
 			return

@@ -16,7 +16,7 @@ type rule struct {
 	ids  []string
 	year int
 	ways map[string]string // alternate by written note
-	when func(l *line, k int) string
+	when func(l *line, k int, alternate string) string
 }
 
 // rules are the rows that look at a note's neighbours alone; an alternate that
@@ -62,21 +62,24 @@ func (l *line) apply() {
 		if l.options.Year < r.year || !slices.Contains(r.ids, l.instrument.ID) {
 			continue
 		}
+		ways := map[int]string{}
+		for note, text := range r.ways {
+			ways[score.MustPitch(note).MIDI()] = text
+		}
 		for k := range l.notes {
-			for note, text := range r.ways {
-				if score.MustPitch(note).MIDI() != l.notes[k].midi {
-					continue
-				}
-				if why := r.when(l, k); why != "" {
-					l.rule(k, text, why)
-				}
+			text, has := ways[l.notes[k].midi]
+			if !has {
+				continue
+			}
+			if why := r.when(l, k, text); why != "" {
+				l.rule(k, text, why)
 			}
 		}
 	}
 }
 
 // betweenBs: both neighbours are B, or one is and the other C sharp.
-func betweenBs(l *line, k int) string {
+func betweenBs(l *line, k int, _ string) string {
 	a, b := l.before(k), l.after(k)
 	if a < 0 || b < 0 {
 		return ""
@@ -91,8 +94,8 @@ func betweenBs(l *line, k int) string {
 
 // quickBeside: a neighbour is so many half steps away, and the note is an eighth
 // or shorter or slurred to it.
-func quickBeside(halfSteps int) func(*line, int) string {
-	return func(l *line, k int) string {
+func quickBeside(halfSteps int) func(*line, int, string) string {
+	return func(l *line, k int, _ string) string {
 		for _, j := range l.neighbours(k) {
 			if l.notes[j].midi == l.notes[k].midi+halfSteps && l.quick(k, j) {
 				return fmt.Sprintf("the chromatic way beside %s: one finger moves", l.called(j))
@@ -104,8 +107,8 @@ func quickBeside(halfSteps int) func(*line, int) string {
 
 // besideKeys: a neighbour is played with the same finger on another key; the keys
 // are given as they stand in its fingering.
-func besideKeys(finger string, keys ...string) func(*line, int) string {
-	return func(l *line, k int) string {
+func besideKeys(finger string, keys ...string) func(*line, int, string) string {
+	return func(l *line, k int, _ string) string {
 		for _, j := range l.neighbours(k) {
 			for _, key := range keys {
 				if hasKeys(l.standing(j), key) {
@@ -142,7 +145,7 @@ const (
 // fastBetweenFar: both neighbours lie within a position of the alternate, four
 // positions or more are saved, the note is quick, and it neither begins nor ends
 // its phrase.
-func fastBetweenFar(l *line, k int) string {
+func fastBetweenFar(l *line, k int, alternate string) string {
 	a, b := l.before(k), l.after(k)
 	if a < 0 || b < 0 || l.notes[k].ends || l.notes[k-1].ends {
 		return ""
@@ -153,8 +156,7 @@ func fastBetweenFar(l *line, k int) string {
 		x, y = max(x, -x), max(y, -y)
 		return max(x, y), x + y
 	}
-	alternate := map[int]int{53: 6, 58: 5, 62: 4}[l.notes[k].midi]
-	far, sum := away(alternate)
+	far, sum := away(position(alternate))
 	_, usual := away(position(l.notes[k].choice.Usual))
 	seconds := l.notes[k].length.Float() * 4 * 60 / quartersPerMinute(l.options.Tempo)
 	if far > 1 || usual-sum < slideSaved || seconds > fastNote {

@@ -293,7 +293,7 @@ func (e *Event) tieTo(next *Event) {
 	has := func(p Pitch) bool {
 		return p.MIDI() == next.Pitch.MIDI() || slices.ContainsFunc(next.Others, func(q Pitch) bool { return q.MIDI() == p.MIDI() })
 	}
-	next.Tied = e.holds(next.Pitch)
+	next.Tied = e.Holds(next.Pitch)
 	e.TieOn = e.TieOn && has(e.Pitch)
 	e.InnerTies = slices.DeleteFunc(e.InnerTies, func(p Pitch) bool { return !has(p) })
 }

@@ -1,5 +1,7 @@
 package score
 
+import "slices"
+
 // mostPlayed bounds the played order of a part with repeats, far above any
 // exercise.
 const mostPlayed = 20000
@@ -121,17 +123,10 @@ func (s Sounding) joins(e Event, onset Fraction) bool {
 	return s.Onset.Add(s.Length) == onset && s.Pitch.MIDI() == e.Pitch.MIDI()
 }
 
-// holds says whether a chord ties a pitch on to the next note.
-func (e Event) holds(p Pitch) bool {
-	if e.TieOn && e.Pitch.MIDI() == p.MIDI() {
-		return true
-	}
-	for _, inner := range e.InnerTies {
-		if inner.MIDI() == p.MIDI() {
-			return true
-		}
-	}
-	return false
+// Holds says whether a note or chord ties a pitch on to the next note.
+func (e Event) Holds(p Pitch) bool {
+	return e.TieOn && e.Pitch.MIDI() == p.MIDI() ||
+		slices.ContainsFunc(e.InnerTies, func(inner Pitch) bool { return inner.MIDI() == p.MIDI() })
 }
 
 // Sounding lists the notes heard when measures are played in the given order.
@@ -149,7 +144,7 @@ func (p Part) Sounding(order []int) []Sounding {
 				notes[n-1].Length = notes[n-1].Length.Add(e.Length)
 				continue
 			}
-			if n := len(notes); e.Tied && n > 0 && notes[n-1].Onset.Add(notes[n-1].Length) == onset && p.At(notes[n-1].Place).holds(e.Pitch) {
+			if n := len(notes); e.Tied && n > 0 && notes[n-1].Onset.Add(notes[n-1].Length) == onset && p.At(notes[n-1].Place).Holds(e.Pitch) {
 				continue // an inner note of the chord before sounds on
 			}
 			notes = append(notes, Sounding{Place{i, j}, onset, e.Length, e.Pitch})

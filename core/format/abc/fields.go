@@ -132,7 +132,7 @@ func (r *reader) keyField(value string) {
 		name, setting, _ := strings.Cut(word, "=")
 		switch clef, isClef := parseClef(word); {
 		case isClef:
-			now.setClef(clef)
+			now.clef = clef
 		case word == "exp":
 			alone = true
 		case strings.ContainsAny(word[:1], "^_=") && len(word) > 1:
@@ -207,10 +207,6 @@ func (s *settings) set(name string, n int) {
 		s.sounds = score.ChromaticInterval(n)
 	}
 }
-
-// setClef takes a clef; one with an 8 is typed as if it had none, and sounds and is
-// read an octave off.
-func (s *settings) setClef(c score.Clef) { s.clef = c }
 
 func parseKey(value string) (key score.Key, rest string, ok bool) {
 	if value == "" || strings.EqualFold(value, "none") {

@@ -546,26 +546,30 @@ func (v *voice) brokenRhythm(s string) int {
 	return n
 }
 
-// quoted reads "^text" over a note, or a chord name.
+// quoted reads "^text" over a note, which may be its sticking, its fingering or where
+// the music goes on, or a chord name.
 func (v *voice) quoted(s string) int {
 	end := strings.IndexByte(s[1:], '"')
 	if end < 0 {
 		return 0
 	}
 	text := s[1 : 1+end]
-	if text == "R" || text == "L" { // no chord has such a name: it is a hand
+	over := text != "" && strings.IndexByte("^_<>@", text[0]) >= 0
+	if over {
+		text = strings.TrimSpace(text[1:])
+	}
+	switch signs, isSign := score.SignsIn(text); {
+	case text == "R" || text == "L": // no chord has such a name: it is a hand
 		v.next.Sticking = text
-		return end + 2
-	}
-	if signs, ok := score.SignsIn(text); ok { // nor one of these
+	case isSign: // nor one of these
 		v.measure.Add(signs)
-		return end + 2
-	}
-	if text == "" || strings.IndexByte("^_<>@", text[0]) < 0 {
+	case !over:
 		v.r.remark("chords", "chord names are left out.", "")
-		return end + 2
+	case printedFingering.MatchString(text) && v.next.Fingering == "":
+		v.next.Fingering = text
+	default:
+		v.next.Text = text
 	}
-	v.annotate(strings.TrimSpace(text[1:]))
 	return end + 2
 }
 
@@ -573,19 +577,3 @@ func (v *voice) quoted(s string) int {
 // fingers, valves or a position, the double horn's thumb, the F attachment, a moved
 // finger.
 var printedFingering = regexp.MustCompile(`^([TF]?[0-7](-?[1-4]){0,3}\+?|[LHx][1-4]|open|thumb)$`)
-
-// annotate takes words over a note, which may be its sticking or its fingering.
-func (v *voice) annotate(text string) {
-	switch {
-	case text == "R" || text == "L":
-		v.next.Sticking = text
-	case printedFingering.MatchString(text) && v.next.Fingering == "":
-		v.next.Fingering = text
-	default:
-		if signs, ok := score.SignsIn(text); ok {
-			v.measure.Add(signs)
-			return
-		}
-		v.next.Text = text
-	}
-}

@@ -104,17 +104,16 @@ func conductor(p score.Part, order []int, o Options, lead int64) []timed {
 	at := lead
 	var meter score.Meter
 	key := score.Key{Fifths: 99}
-	if first := p.Measures[order[0]]; first.Pickup() && lead == 0 {
-		// A pickup is a measure of its own length, as most programs write it.
-		events = append(events, timed{0, 0, smf.MetaMeter(uint8(first.Length.Num()), uint8(first.Length.Den()))})
-	}
 	for n, i := range order {
 		m := p.Measures[i]
 		when := at
 		if n == 0 {
 			when = 0
 		}
-		if m.Meter != meter && !(n == 0 && m.Pickup() && lead == 0) {
+		switch {
+		case n == 0 && m.Pickup() && lead == 0: // a measure of its own length, as most programs write it
+			events = append(events, timed{0, 0, smf.MetaMeter(uint8(m.Length.Num()), uint8(m.Length.Den()))})
+		case m.Meter != meter:
 			meter = m.Meter
 			events = append(events, timed{when, 0, smf.MetaMeter(uint8(meter.Beats), uint8(meter.Unit))})
 		}

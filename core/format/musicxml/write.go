@@ -375,12 +375,7 @@ func ties(p score.Part, i, j int, pitch score.Pitch, chord bool) (stops, starts 
 	e := p.Measures[i].Events[j]
 	starts = !chord && e.TieOn || chord && slices.Contains(e.InnerTies, pitch)
 	if before := before(p, i, j); before != nil && before.Kind == score.Note {
-		stops = before.Unpitched && before.TieOn
-		held := func(q score.Pitch, tied bool) bool { return tied && q.MIDI() == pitch.MIDI() }
-		stops = stops || held(before.Pitch, before.TieOn)
-		for _, inner := range before.InnerTies {
-			stops = stops || held(inner, true)
-		}
+		stops = before.Unpitched && before.TieOn || before.Holds(pitch)
 	}
 	return stops, starts
 }
