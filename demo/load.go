@@ -7,10 +7,9 @@ import (
 	"math/rand/v2"
 	"time"
 
-	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format"
-	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
+	"unhurriedbench/reading"
 	"unhurriedbench/store"
 )
 
@@ -48,69 +47,65 @@ func Load(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	exercises, err := addBook(ctx, s, t.ID)
+	desk := s.For(t.ID)
+	exercises, err := addBook(ctx, desk)
 	if err != nil {
 		return err
 	}
-	section, err := s.AddSection(ctx, t.ID, SectionName)
+	section, err := desk.AddSection(ctx, SectionName)
 	if err != nil {
 		return err
 	}
 	chance := rand.New(rand.NewPCG(9, 14)) // always the same demo
 	for _, student := range students {
-		id, err := s.AddStudent(ctx, t.ID, store.Student{
+		id, err := desk.AddStudent(ctx, store.Student{
 			SectionID: section, FirstName: student.first, Initial: student.initial, Instrument: student.instrument,
 		})
 		if err != nil {
 			return err
 		}
-		if err := practise(ctx, s, t.ID, id, exercises, student.quick, chance); err != nil {
+		if err := practise(ctx, desk, id, exercises, student.quick, chance); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-// kept is an exercise that has been stored, with its pieces.
-type kept struct {
-	id     int64
-	pieces []progress.Span
-}
-
-func addBook(ctx context.Context, s *store.Store, teacher int64) ([]kept, error) {
+// addBook puts the book on the shelf, read.
+func addBook(ctx context.Context, desk *store.Desk) ([]store.Exercise, error) {
 	exercises, err := Exercises()
 	if err != nil {
 		return nil, err
 	}
-	var list []kept
 	for _, x := range exercises {
-		id, err := s.AddExercise(ctx, teacher, store.Exercise{
-			Book: BookTitle, Number: x.Number, Title: x.Score.Title, Format: format.ABC, Source: x.ABC,
-		})
-		if err != nil {
+		if _, err := desk.AddExercise(ctx, store.Exercise{Book: BookTitle, Number: x.Number, Title: x.Score.Title},
+			store.Source{Format: format.ABC, Content: x.ABC}); err != nil {
 			return nil, err
 		}
-		k := kept{id: id}
-		for _, p := range breakdown.Cut(x.Score.Parts[0]) {
-			k.pieces = append(k.pieces, progress.SpanOf(p))
-		}
-		list = append(list, k)
 	}
-	return list, nil
+	return reading.New(reading.Memory).Exercises(ctx, desk)
 }
 
 // practise logs some weeks of tries: a number of them that grows with the
 // student's quickness, piece by piece.
-func practise(ctx context.Context, s *store.Store, teacher, student int64, exercises []kept, quick int, chance *rand.Rand) error {
+func practise(
+	ctx context.Context,
+	desk *store.Desk,
+	student store.StudentID,
+	exercises []store.Exercise,
+	quick int,
+	chance *rand.Rand,
+) error {
+	steps := desk.Routine()
 	var log []store.Attempt
 	keep := func() error {
 		spreadOverWeeks(log)
-		return s.AddAttempts(ctx, teacher, log)
+		return desk.AddAttempts(ctx, log...)
 	}
 	left := 35*quick + chance.IntN(60)
 	for _, x := range exercises {
-		for _, piece := range x.pieces {
-			state := routine.State{}
+		for _, piece := range x.Outline.Pieces {
+			state := steps.Start()
 			for tries := 0; state.Stage != routine.Done && tries < 16; tries++ {
 				if left == 0 {
 					return keep()
@@ -118,13 +113,10 @@ func practise(ctx context.Context, s *store.Store, teacher, student int64, exerc
 				left--
 				try := routine.Try{Stage: state.Stage, Clean: chance.IntN(10) < quick}
 				if !try.Clean {
-					try.Cause = routine.Causes()[chance.IntN(int(state.Stage)+1)]
+					try.Cause = routine.Causes()[chance.IntN(steps.Index(state.Stage)+1)]
 				}
-				log = append(log, store.Attempt{
-					StudentID: student, ExerciseID: x.id, FirstMeasure: piece.First, LastMeasure: piece.Last,
-					Stage: int(try.Stage), Clean: try.Clean, Cause: string(try.Cause), Tempo: 60,
-				})
-				state = state.After(try)
+				log = append(log, store.Attempt{StudentID: student, ExerciseID: x.ID, Piece: piece, Try: try, Tempo: 60})
+				state = steps.After(state, try)
 			}
 		}
 	}

@@ -96,7 +96,7 @@ func TestTheEngraverReadsOurMusicXML(t *testing.T) {
 	p.MustNavigate(p.MustInfo().URL + "exercises/new").MustWaitLoad()
 	p.MustElement("#preview svg")
 	for name, part := range partsToCheck(t) {
-		part.Sounds = score.Interval{}
+		part.Transposition = score.Interval{}
 		text := musicxml.Write(score.Score{Title: name, Parts: []score.Part{part}})
 		got := readByEngraver(t, p, string(text))
 		compareInOrder(t, name, part, got)
@@ -143,7 +143,15 @@ func compareInOrder(t *testing.T, name string, part score.Part, got []sounded) {
 	}
 	for i, note := range want {
 		if math.Abs(got[i].At-4*note.Onset.Float()) > 0.001 || got[i].Pitch != note.Pitch.MIDI() && !part.Unpitched() {
-			t.Errorf("%s: note %d sounds MIDI %d at %.3f, core says %d at %.3f", name, i+1, got[i].Pitch, got[i].At, note.Pitch.MIDI(), 4*note.Onset.Float())
+			t.Errorf(
+				"%s: note %d sounds MIDI %d at %.3f, core says %d at %.3f",
+				name,
+				i+1,
+				got[i].Pitch,
+				got[i].At,
+				note.Pitch.MIDI(),
+				4*note.Onset.Float(),
+			)
 			return
 		}
 	}
@@ -175,7 +183,7 @@ func compare(t *testing.T, name string, part score.Part, got heard) {
 	t.Helper()
 	sounding := part.Sounding(part.Written())
 	for _, note := range sounding {
-		id := mei.EventID(note.Place)
+		id := mei.IDs("").Event(note.Place)
 		found, ok := got[id]
 		switch want := 4 * note.Onset.Float(); {
 		case !ok:

@@ -32,7 +32,12 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	p.MustEval(`() => { window.kept = true }`)
 	p.MustElementR(".instruments a", "Trombone").MustClick()
 	p.MustElementR(".instruments a[aria-current]", "Trombone")
-	until(t, p, "the trombone's slide lane is drawn", `() => [...document.querySelectorAll(".lanes .lane-name")].some((e) => e.textContent === "Slide")`)
+	until(
+		t,
+		p,
+		"the trombone's slide lane is drawn",
+		`() => [...document.querySelectorAll(".lanes .lane-name")].some((e) => e.textContent === "Slide")`,
+	)
 	if !p.MustEval(`() => window.kept === true`).Bool() {
 		t.Error("switching the instrument reloaded the page")
 	}
@@ -54,8 +59,8 @@ func TestFromAFileToTheBoard(t *testing.T) {
 		}).observe(document.querySelector("#bench"), { subtree: true, attributes: true, childList: true });
 	}`)
 	p.Keyboard.MustType(input.Space)
-	until(t, p, "the cursor goes on to measure 1", `() => window.passed.includes("p1_1")`)
-	if got := p.MustEval(`() => window.passed.join(" ")`).Str(); !strings.Contains(got, "2 3 p0_0 p0_1 p1_0 p1_1") {
+	until(t, p, "the cursor goes on to measure 1", `() => window.passed.includes("bench-p1_1")`)
+	if got := p.MustEval(`() => window.passed.join(" ")`).Str(); !strings.Contains(got, "2 3 bench-p0_0 bench-p0_1 bench-p1_0 bench-p1_1") {
 		t.Errorf("the count-off and the cursor passed %q", got)
 	}
 	p.Keyboard.MustType(input.Space)
@@ -83,7 +88,9 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	}
 
 	// Taking one back in the history sends it back.
-	p.MustEval(`() => [...document.querySelectorAll(".board tbody tr")].find((r) => r.textContent.includes("Tomo K.")).lastElementChild.querySelector("a").click()`)
+	p.MustEval(
+		`() => [...document.querySelectorAll(".board tbody tr")].find((r) => r.textContent.includes("Tomo K.")).lastElementChild.querySelector("a").click()`,
+	)
 	p.MustElementR("dialog[open] h3", "Harbor Steps")
 	p.MustElementR("dialog[open] button", "Undo").MustClick()
 	p.MustElementR("dialog[open] .undone", "taken back")
@@ -128,19 +135,24 @@ func TestMarkingFromTheKeyboard(t *testing.T) {
 	p.Keyboard.MustType(input.ArrowDown)
 	p.MustElementR("#pieces a[aria-current]", "B · m. 3–4")
 	p.Keyboard.MustType(input.BracketRight)
-	tempo := p.MustElement("[data-tempo]").MustText()
+	tempo := p.MustElement("#tempo-now").MustText()
 	p.Keyboard.MustType(input.KeyX)
 	p.MustElementR(".causes:not([hidden]) button", "rhythm")
 	p.Keyboard.MustType(input.KeyR)
 	p.MustElementR(".latest", "Count, m. 3–4: stumble, rhythm")
-	if got := p.MustElement("[data-tempo]").MustText(); got != tempo {
+	if got := p.MustElement("#tempo-now").MustText(); got != tempo {
 		t.Errorf("after a mark the tempo is %s, it was %s", got, tempo)
 	}
 	// Tab goes into the music once; arrows go from note to note.
 	p.MustEval(`() => document.querySelector(".sheet").focus()`)
 	p.Keyboard.MustType(input.Tab)
 	p.Keyboard.MustType(input.ArrowRight)
-	until(t, p, "the second note tells its reasons", `() => document.querySelector(".look:not([hidden]) .why")?.textContent.startsWith("A half: 2 beats, from 3 through 4.")`)
+	until(
+		t,
+		p,
+		"the second note tells its reasons",
+		`() => document.querySelector(".look:not([hidden]) .why")?.textContent.startsWith("A half: 2 beats, from 3 through 4.")`,
+	)
 	p.Keyboard.MustType(input.Escape)
 	until(t, p, "the reasons are gone", `() => document.querySelector(".look").hidden`)
 

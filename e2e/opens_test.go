@@ -18,7 +18,7 @@ import (
 
 // material adds every file of the readers' tests to the demo teacher's book, each part
 // of a score of several for itself, and lists the exercises there are.
-func material(t *testing.T, s *store.Store) []int64 {
+func material(t *testing.T, s *store.Store) []store.ExerciseID {
 	t.Helper()
 	ctx := context.Background()
 	if err := demo.Load(ctx, s); err != nil {
@@ -48,17 +48,19 @@ func material(t *testing.T, s *store.Store) []int64 {
 		}
 		for part := range f.Score.Parts {
 			number++
-			_, err := s.AddExercise(ctx, teacher.ID, store.Exercise{Book: "Readers' files", Number: number, Title: filepath.Base(name), Format: f.Kind, Source: f.Text, Part: part})
+			_, err := s.For(teacher.ID).
+				AddExercise(ctx, store.Exercise{Book: "Readers' files", Number: number, Title: filepath.Base(name), Part: part},
+					store.Source{Format: f.Kind, Content: f.Text})
 			if err != nil {
 				t.Fatal(err)
 			}
 		}
 	}
-	list, err := s.Exercises(ctx, teacher.ID)
+	list, err := s.For(teacher.ID).Exercises(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
-	var ids []int64
+	var ids []store.ExerciseID
 	for _, x := range list {
 		ids = append(ids, x.ID)
 	}
@@ -120,7 +122,12 @@ func TestBackAfterAnotherInstrument(t *testing.T) {
 		t.Fatal("the trombone's part is the violin's")
 	}
 	p.MustEval(`() => history.back()`)
-	until(t, p, "the violin is back", `() => document.querySelector(".instruments a[aria-current]")?.textContent.includes("Violin") && document.querySelector("svg.lanes")`)
+	until(
+		t,
+		p,
+		"the violin is back",
+		`() => document.querySelector(".instruments a[aria-current]")?.textContent.includes("Violin") && document.querySelector("svg.lanes")`,
+	)
 	p.MustWaitLoad()
 	p.MustElement("svg.lanes")
 	if got := lanesOf(p); got != first {
@@ -130,7 +137,7 @@ func TestBackAfterAnotherInstrument(t *testing.T) {
 
 // lanesOf is what stands on the staff and in the lanes: the clef, names and fingerings.
 func lanesOf(p *rod.Page) string {
-	return p.MustEval(`() => document.querySelector("#sheet-data").textContent.match(/clef.shape=\\?"(\w)/)?.[1] + " " +
+	return p.MustEval(`() => document.querySelector(".sheet-data").textContent.match(/clef.shape=\\?"(\w)/)?.[1] + " " +
 		[...document.querySelectorAll(".lanes .lane-name, .lanes .n, .lanes .f")].map((e) => e.textContent).join(" ")`).Str()
 }
 
@@ -150,7 +157,12 @@ func TestTheUsualFingeringIsPutBack(t *testing.T) {
 	p.MustElementR(".look .why", "Not the usual way")
 	p.MustElementR(".look .usual-way", "Usual: .*F key")
 	p.MustElementR(".look button", "only here").MustClick()
-	until(t, p, "one F is the usual one", fmt.Sprintf(`() => document.querySelector("#bench svg.lanes") && document.querySelectorAll(".f-alternate").length === %d`, before-1))
+	until(
+		t,
+		p,
+		"one F is the usual one",
+		fmt.Sprintf(`() => document.querySelector("#bench svg.lanes") && document.querySelectorAll(".f-alternate").length === %d`, before-1),
+	)
 	p.MustEval(`() => document.querySelectorAll(".lanes .touch")[3].dispatchEvent(new MouseEvent("click", { bubbles: true }))`)
 	p.MustElementR(".look button", "Put the usual one back").MustClick()
 	until(t, p, "every F is the usual one", `() => document.querySelector("#bench svg.lanes") && !document.querySelector(".f-alternate")`)

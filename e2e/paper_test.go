@@ -22,7 +22,8 @@ func TestOnPaper(t *testing.T) {
 	}
 
 	onPaper("/bench/6?instrument=trombone&stage=finger", "svg.lanes .touch")
-	if drawn, blocks := p.MustEval(`() => document.querySelectorAll(".engraving.on-paper g.system").length`).Int(), len(p.MustElements(".paper-system")); blocks < 2 || blocks != drawn {
+	if drawn, blocks := p.MustEval(`() => document.querySelectorAll(".engraving.on-paper g.system").length`).Int(), len(p.MustElements(".paper-system")); blocks < 2 ||
+		blocks != drawn {
 		t.Errorf("%d systems are %d blocks on paper", drawn, blocks)
 	}
 	for k, block := range p.MustElements(".paper-system") {

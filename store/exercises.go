@@ -3,121 +3,154 @@ package store
 import (
 	"context"
 
-	"github.com/jmoiron/sqlx"
+	"unhurriedbench/core/breakdown"
 )
 
 // Book is a method book as the teacher names it.
 type Book struct {
-	ID    int64
+	ID    BookID
 	Title string
 }
 
-// Books lists the teacher's books by title.
-func (s *Store) Books(ctx context.Context, teacher int64) ([]Book, error) {
+// Books lists the books by title.
+func (d *Desk) Books(ctx context.Context) ([]Book, error) {
 	var list []Book
-	err := s.all(ctx, &list, "list the books", `
-		SELECT id, title FROM books WHERE teacher_id = $1 ORDER BY title`, teacher)
+	err := d.all(ctx, &list, "list the books", `SELECT id, title FROM books WHERE teacher_id = $1 ORDER BY title`)
 	return list, err
 }
 
-// Exercise is one numbered exercise with its source as it was brought in.
+// Exercise is one numbered exercise, its source apart.
 type Exercise struct {
-	ID         int64
-	BookID     int64  `db:"book_id"`
+	ID         ExerciseID
+	BookID     BookID `db:"book_id"`
 	Book       string `db:"book"`
 	Number     int
 	Title      string
 	Format     string
-	Source     string
+	Hash       string // of its source
 	Part       int    // which part of the source, from 0
-	WrittenFor string `db:"written_for"`
+	WrittenFor string `db:"written_for"` // an instrument id, "concert", or "" for what the file says
+	Revision   int    // counts the changes to it and to its own parts
+
+	Read      bool              // what follows is of this revision, by the rules in force
+	Unread    string            // why the source cannot be read, where it cannot
+	FileParts int               `db:"file_parts"` // how many parts the source holds
+	Outline   breakdown.Outline `db:"-"`          // of the source's part
 }
 
-const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, e.format, e.source, e.part, e.written_for`
+// Source is what was brought in.
+type Source struct{ Format, Content string }
 
-const exerciseTables = `exercises e JOIN books b ON b.id = e.book_id AND b.teacher_id = e.teacher_id`
+const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, s.format, e.hash, e.part, e.written_for, e.revision,
+	e.read_revision = e.revision AND e.read_version = $2 AS read, e.unread, e.file_parts,
+	coalesce(o.signatures, '') AS signatures, coalesce(o.measures, 0) AS measures, coalesce(o.pieces, '') AS pieces`
+
+const exerciseTables = `exercises e JOIN books b ON b.id = e.book_id JOIN sources s ON s.teacher_id = e.teacher_id AND s.hash = e.hash
+	LEFT JOIN outlines o ON o.exercise_id = e.id AND o.instrument = ''`
+
+// exerciseRow is an exercise as it is scanned.
+type exerciseRow struct {
+	Exercise
+	Signatures string
+	Measures   int
+	Pieces     string
+}
+
+func (r exerciseRow) exercise() Exercise {
+	r.Outline = breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Pieces: piecesFrom(r.Pieces)}
+	return r.Exercise
+}
 
 // AddExercise keeps a new exercise in the book of its title, which is made when
 // it is new. The error is ErrTaken when the book has one of that number.
-func (s *Store) AddExercise(ctx context.Context, teacher int64, x Exercise) (int64, error) {
-	var id int64
-	err := s.inTransaction(ctx, "add the exercise", func(tx *sqlx.Tx) error {
-		book, err := findOrAddBook(ctx, tx, teacher, x.Book)
+func (d *Desk) AddExercise(ctx context.Context, x Exercise, source Source) (ExerciseID, error) {
+	var id ExerciseID
+	err := d.inTransaction(ctx, "add the exercise", func(tx deskTx) error {
+		book, err := tx.findOrAddBook(ctx, x.Book)
 		if err != nil {
 			return err
 		}
-		return tx.GetContext(ctx, &id, `
-			INSERT INTO exercises (teacher_id, book_id, number, title, format, source, part, written_for)
-			VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING id`,
-			teacher, book, x.Number, x.Title, x.Format, x.Source, x.Part, x.WrittenFor)
+		hash, err := tx.keepSource(ctx, source)
+		if err != nil {
+			return err
+		}
+		return tx.one(ctx, &id, `
+			INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for)
+			VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`, book, x.Number, x.Title, hash, x.Part, x.WrittenFor)
 	})
 	return id, err
 }
 
 // ChangeExercise keeps an edited exercise, which may have moved to another book.
-func (s *Store) ChangeExercise(ctx context.Context, teacher int64, x Exercise) error {
-	return s.inTransaction(ctx, "change the exercise", func(tx *sqlx.Tx) error {
-		var locked int64
-		if err := tx.GetContext(ctx, &locked, `
-			SELECT id FROM exercises WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL FOR UPDATE`, teacher, x.ID); err != nil {
-			return err
-		}
-		book, err := findOrAddBook(ctx, tx, teacher, x.Book)
+func (d *Desk) ChangeExercise(ctx context.Context, x Exercise, source Source) error {
+	return d.inTransaction(ctx, "change the exercise", func(tx deskTx) error {
+		book, err := tx.findOrAddBook(ctx, x.Book)
 		if err != nil {
 			return err
 		}
-		_, err = tx.ExecContext(ctx, `
-			UPDATE exercises SET book_id = $3, number = $4, title = $5, format = $6, source = $7, part = $8, written_for = $9
-			WHERE teacher_id = $1 AND id = $2`,
-			teacher, x.ID, book, x.Number, x.Title, x.Format, x.Source, x.Part, x.WrittenFor)
-		return err
+		hash, err := tx.keepSource(ctx, source)
+		if err != nil {
+			return err
+		}
+		if err := tx.change(ctx, `
+			UPDATE exercises SET book_id = $3, number = $4, title = $5, hash = $6, part = $7, written_for = $8, revision = revision + 1
+			WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, x.ID, book, x.Number, x.Title, hash, x.Part, x.WrittenFor); err != nil {
+			return err
+		}
+		return tx.dropUnusedSources(ctx)
 	})
 }
 
-func findOrAddBook(ctx context.Context, tx *sqlx.Tx, teacher int64, title string) (int64, error) {
-	var id int64
-	err := tx.GetContext(ctx, &id, `
+func (tx deskTx) findOrAddBook(ctx context.Context, title string) (BookID, error) {
+	var id BookID
+	err := tx.one(ctx, &id, `
 		INSERT INTO books (teacher_id, title) VALUES ($1, $2)
-		ON CONFLICT (teacher_id, title) DO UPDATE SET title = excluded.title RETURNING id`, teacher, title)
+		ON CONFLICT (teacher_id, title) DO UPDATE SET title = excluded.title RETURNING id`, title)
 	return id, err
 }
 
 // RemoveExercise takes an exercise off the Shelf; RestoreExercise undoes it.
-func (s *Store) RemoveExercise(ctx context.Context, teacher, id int64) error {
-	return s.change(ctx, "remove the exercise", `
-		UPDATE exercises SET removed_at = now() WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, teacher, id)
+func (d *Desk) RemoveExercise(ctx context.Context, id ExerciseID) error {
+	return d.change(ctx, "remove the exercise", `
+		UPDATE exercises SET removed_at = now() WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, id)
 }
 
 // RestoreExercise puts a removed exercise back. The error is ErrTaken when its
 // number has been given to another since.
-func (s *Store) RestoreExercise(ctx context.Context, teacher, id int64) error {
-	return s.change(ctx, "restore the exercise", `
-		UPDATE exercises SET removed_at = NULL WHERE teacher_id = $1 AND id = $2`, teacher, id)
+func (d *Desk) RestoreExercise(ctx context.Context, id ExerciseID) error {
+	return d.change(ctx, "restore the exercise", `
+		UPDATE exercises SET removed_at = NULL WHERE teacher_id = $1 AND id = $2`, id)
 }
 
 // ExerciseByID finds an exercise.
-func (s *Store) ExerciseByID(ctx context.Context, teacher, id int64) (Exercise, error) {
-	var x Exercise
-	err := s.one(ctx, &x, "find the exercise", `
+func (d *Desk) ExerciseByID(ctx context.Context, id ExerciseID) (Exercise, error) {
+	var row exerciseRow
+	err := d.one(ctx, &row, "find the exercise", `
 		SELECT `+exerciseColumns+` FROM `+exerciseTables+`
-		WHERE e.teacher_id = $1 AND e.id = $2 AND e.removed_at IS NULL`, teacher, id)
-	return x, err
+		WHERE e.teacher_id = $1 AND e.id = $3 AND e.removed_at IS NULL`, breakdown.OutlineVersion, id)
+	return row.exercise(), err
 }
 
 // Exercises lists all exercises by book and number.
-func (s *Store) Exercises(ctx context.Context, teacher int64) ([]Exercise, error) {
-	var list []Exercise
-	err := s.all(ctx, &list, "list the exercises", `
+func (d *Desk) Exercises(ctx context.Context) ([]Exercise, error) {
+	var rows []exerciseRow
+	if err := d.all(ctx, &rows, "list the exercises", `
 		SELECT `+exerciseColumns+` FROM `+exerciseTables+`
-		WHERE e.teacher_id = $1 AND e.removed_at IS NULL ORDER BY b.title, b.id, e.number`, teacher)
-	return list, err
+		WHERE e.teacher_id = $1 AND e.removed_at IS NULL ORDER BY b.title, b.id, e.number`, breakdown.OutlineVersion); err != nil {
+		return nil, err
+	}
+	list := make([]Exercise, len(rows))
+	for i, row := range rows {
+		list[i] = row.exercise()
+	}
+	return list, nil
 }
 
 // NextNumber is one more than the book's highest number.
-func (s *Store) NextNumber(ctx context.Context, teacher, book int64) (int, error) {
+func (d *Desk) NextNumber(ctx context.Context, book BookID) (int, error) {
 	var n int
-	err := s.one(ctx, &n, "find the next number", `
+	err := d.one(ctx, &n, "find the next number", `
 		SELECT coalesce(max(number), 0) + 1 FROM exercises
-		WHERE teacher_id = $1 AND book_id = $2 AND removed_at IS NULL`, teacher, book)
+		WHERE teacher_id = $1 AND book_id = $2 AND removed_at IS NULL`, book)
 	return n, err
 }

@@ -2,42 +2,67 @@ package store
 
 import (
 	"context"
-	"errors"
+
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/score"
 )
 
-// Fingering is what a teacher chose for one place of an instrument's part: the event
-// of a measure, both counted from 0, and the written pitch it was chosen for.
-type Fingering struct {
-	Measure   int
-	Event     int
-	Pitch     int
-	Fingering string
-}
-
-// KeepFingering keeps the fingering chosen for one place, in place of an earlier one.
-func (s *Store) KeepFingering(ctx context.Context, teacher, exercise int64, instrument string, f Fingering) error {
-	return s.change(ctx, "keep the fingering", `
-		INSERT INTO fingerings (teacher_id, exercise_id, instrument, measure, event, pitch, fingering) VALUES ($1, $2, $3, $4, $5, $6, $7)
-		ON CONFLICT (exercise_id, instrument, measure, event) DO UPDATE SET pitch = $6, fingering = $7 WHERE fingerings.teacher_id = $1`,
-		teacher, exercise, instrument, f.Measure, f.Event, f.Pitch, f.Fingering)
+// KeepFingering keeps the fingering chosen for one place of an instrument's part, in
+// place of an earlier one.
+func (d *Desk) KeepFingering(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, f finger.Spot) error {
+	return d.change(ctx, "keep the fingering", `
+		INSERT INTO fingerings (teacher_id, exercise_id, instrument, measure, event, pitch, fingering)
+		SELECT $1, id, $3, $4, $5, $6, $7 FROM exercises WHERE teacher_id = $1 AND id = $2
+		ON CONFLICT (exercise_id, instrument, measure, event) DO UPDATE SET pitch = $6, fingering = $7`,
+		exercise, instrument, at.Measure, at.Event, f.Pitch, f.Text)
 }
 
 // DropFingerings leaves every place of a pitch in an instrument's part to the teacher's
 // choice for the note again.
-func (s *Store) DropFingerings(ctx context.Context, teacher, exercise int64, instrument string, pitch int) error {
-	err := s.change(ctx, "drop the fingerings", `
-		DELETE FROM fingerings WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND pitch = $4`, teacher, exercise, instrument, pitch)
-	if errors.Is(err, ErrNotFound) {
-		return nil // none was chosen
-	}
-	return err
+func (d *Desk) DropFingerings(ctx context.Context, exercise ExerciseID, instrument string, pitch int) error {
+	return d.clear(ctx, "drop the fingerings", `
+		DELETE FROM fingerings WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND pitch = $4`, exercise, instrument, pitch)
 }
 
-// Fingerings lists what was chosen in an instrument's part of an exercise.
-func (s *Store) Fingerings(ctx context.Context, teacher, exercise int64, instrument string) ([]Fingering, error) {
-	var list []Fingering
-	err := s.all(ctx, &list, "list the fingerings", `
+// Fingerings are what was chosen in an instrument's part of an exercise, by place.
+func (d *Desk) Fingerings(ctx context.Context, exercise ExerciseID, instrument string) (map[score.Place]finger.Spot, error) {
+	var rows []struct {
+		Measure, Event, Pitch int
+		Fingering             string
+	}
+	err := d.all(ctx, &rows, "list the fingerings", `
 		SELECT measure, event, pitch, fingering FROM fingerings
-		WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 ORDER BY measure, event`, teacher, exercise, instrument)
-	return list, err
+		WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument)
+	placed := map[score.Place]finger.Spot{}
+	for _, r := range rows {
+		placed[score.Place{Measure: r.Measure, Event: r.Event}] = finger.Spot{Pitch: r.Pitch, Text: r.Fingering}
+	}
+	return placed, err
+}
+
+// Prefer keeps the fingering wanted for a written note, a MIDI number, wherever an
+// instrument plays it; "" leaves it to the usual one again.
+func (d *Desk) Prefer(ctx context.Context, instrument string, pitch int, fingering string) error {
+	if fingering == "" {
+		return d.clear(ctx, "leave the fingering of a note", `
+			DELETE FROM preferred WHERE teacher_id = $1 AND instrument = $2 AND pitch = $3`, instrument, pitch)
+	}
+	return d.change(ctx, "keep the fingering of a note", `
+		INSERT INTO preferred (teacher_id, instrument, pitch, fingering) VALUES ($1, $2, $3, $4)
+		ON CONFLICT (teacher_id, instrument, pitch) DO UPDATE SET fingering = $4`, instrument, pitch, fingering)
+}
+
+// Preferred are the fingerings wanted for an instrument's notes.
+func (d *Desk) Preferred(ctx context.Context, instrument string) (finger.Preferred, error) {
+	var rows []struct {
+		Pitch     int
+		Fingering string
+	}
+	err := d.all(ctx, &rows, "list the fingerings of notes", `
+		SELECT pitch, fingering FROM preferred WHERE teacher_id = $1 AND instrument = $2`, instrument)
+	wanted := finger.Preferred{}
+	for _, r := range rows {
+		wanted[r.Pitch] = r.Fingering
+	}
+	return wanted, err
 }

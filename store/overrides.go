@@ -6,45 +6,62 @@ import "context"
 // instrument.
 type Override struct {
 	Instrument string
-	Format     string
-	Source     string
+	Hash       string // of its source
+	Part       int    // which part of the source, from 0
+}
+
+// OwnPart is an override with its source, to be kept.
+type OwnPart struct {
+	Instrument string
+	Source     Source
 	Part       int // which part of the source, from 0
 }
 
-// KeepOverride keeps an instrument's own part, in place of an earlier one.
-func (s *Store) KeepOverride(ctx context.Context, teacher, exercise int64, o Override) error {
-	return s.change(ctx, "keep the part", `
-		INSERT INTO overrides (teacher_id, exercise_id, instrument, format, source, part) VALUES ($1, $2, $3, $4, $5, $6)
-		ON CONFLICT (exercise_id, instrument) DO UPDATE SET format = $4, source = $5, part = $6 WHERE overrides.teacher_id = $1`,
-		teacher, exercise, o.Instrument, o.Format, o.Source, o.Part)
+// KeepOverrides keeps instruments' own parts, in place of earlier ones, all or none.
+func (d *Desk) KeepOverrides(ctx context.Context, exercise ExerciseID, parts ...OwnPart) error {
+	return d.inTransaction(ctx, "keep the part", func(tx deskTx) error {
+		if err := tx.revise(ctx, exercise); err != nil {
+			return err
+		}
+		for _, p := range parts {
+			hash, err := tx.keepSource(ctx, p.Source)
+			if err != nil {
+				return err
+			}
+			if err := tx.change(ctx, `
+				INSERT INTO overrides (teacher_id, exercise_id, instrument, hash, part) VALUES ($1, $2, $3, $4, $5)
+				ON CONFLICT (exercise_id, instrument) DO UPDATE SET hash = $4, part = $5`,
+				exercise, p.Instrument, hash, p.Part); err != nil {
+				return err
+			}
+		}
+		return tx.dropUnusedSources(ctx)
+	})
 }
 
 // DropOverride links an instrument's part to the exercise's source again.
-func (s *Store) DropOverride(ctx context.Context, teacher, exercise int64, instrument string) error {
-	return s.change(ctx, "drop the part", `
-		DELETE FROM overrides WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, teacher, exercise, instrument)
+func (d *Desk) DropOverride(ctx context.Context, exercise ExerciseID, instrument string) error {
+	return d.inTransaction(ctx, "drop the part", func(tx deskTx) error {
+		if err := tx.revise(ctx, exercise); err != nil {
+			return err
+		}
+		if err := tx.change(ctx, `
+			DELETE FROM overrides WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument); err != nil {
+			return err
+		}
+		return tx.dropUnusedSources(ctx)
+	})
+}
+
+// revise counts a change to an exercise, which makes others wait for this one.
+func (tx deskTx) revise(ctx context.Context, exercise ExerciseID) error {
+	return tx.change(ctx, `UPDATE exercises SET revision = revision + 1 WHERE teacher_id = $1 AND id = $2`, exercise)
 }
 
 // Overrides lists an exercise's own parts by instrument.
-func (s *Store) Overrides(ctx context.Context, teacher, exercise int64) ([]Override, error) {
+func (d *Desk) Overrides(ctx context.Context, exercise ExerciseID) ([]Override, error) {
 	var list []Override
-	err := s.all(ctx, &list, "list the parts", `
-		SELECT instrument, format, source, part FROM overrides WHERE teacher_id = $1 AND exercise_id = $2 ORDER BY instrument`,
-		teacher, exercise)
+	err := d.all(ctx, &list, "list the parts", `
+		SELECT instrument, hash, part FROM overrides WHERE teacher_id = $1 AND exercise_id = $2 ORDER BY instrument`, exercise)
 	return list, err
-}
-
-// InstrumentOverrides lists an instrument's own parts by exercise.
-func (s *Store) InstrumentOverrides(ctx context.Context, teacher int64, instrument string) (map[int64]*Override, error) {
-	var list []struct {
-		ExerciseID int64 `db:"exercise_id"`
-		Override
-	}
-	err := s.all(ctx, &list, "list the parts", `
-		SELECT exercise_id, instrument, format, source, part FROM overrides WHERE teacher_id = $1 AND instrument = $2`, teacher, instrument)
-	own := map[int64]*Override{}
-	for i := range list {
-		own[list[i].ExerciseID] = &list[i].Override
-	}
-	return own, err
 }

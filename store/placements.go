@@ -3,33 +3,31 @@ package store
 import (
 	"context"
 	"errors"
+
+	"unhurriedbench/core/instrument"
 )
 
 // KeepPlacement keeps the octave chosen for an instrument's part.
-func (s *Store) KeepPlacement(ctx context.Context, teacher, exercise int64, instrument string, octaves int) error {
-	return s.change(ctx, "keep the octave", `
-		INSERT INTO placements (teacher_id, exercise_id, instrument, octaves) VALUES ($1, $2, $3, $4)
-		ON CONFLICT (exercise_id, instrument) DO UPDATE SET octaves = $4 WHERE placements.teacher_id = $1`,
-		teacher, exercise, instrument, octaves)
+func (d *Desk) KeepPlacement(ctx context.Context, exercise ExerciseID, instrument string, octaves int) error {
+	return d.change(ctx, "keep the octave", `
+		INSERT INTO placements (teacher_id, exercise_id, instrument, octaves)
+		SELECT $1, id, $3, $4 FROM exercises WHERE teacher_id = $1 AND id = $2
+		ON CONFLICT (exercise_id, instrument) DO UPDATE SET octaves = $4`, exercise, instrument, octaves)
 }
 
 // DropPlacement leaves the octave to the program again.
-func (s *Store) DropPlacement(ctx context.Context, teacher, exercise int64, instrument string) error {
-	err := s.change(ctx, "drop the octave", `
-		DELETE FROM placements WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, teacher, exercise, instrument)
-	if errors.Is(err, ErrNotFound) {
-		return nil // it was left to the program before
-	}
-	return err
+func (d *Desk) DropPlacement(ctx context.Context, exercise ExerciseID, instrument string) error {
+	return d.clear(ctx, "drop the octave", `
+		DELETE FROM placements WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument)
 }
 
-// Placement is the octave chosen for an instrument's part; chosen is false where
-// it is left to the program.
-func (s *Store) Placement(ctx context.Context, teacher, exercise int64, instrument string) (octaves int, chosen bool, err error) {
-	err = s.one(ctx, &octaves, "find the octave", `
-		SELECT octaves FROM placements WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, teacher, exercise, instrument)
+// Placement is the octave chosen for an instrument's part, if any.
+func (d *Desk) Placement(ctx context.Context, exercise ExerciseID, id string) (instrument.Placement, error) {
+	var octaves int
+	err := d.one(ctx, &octaves, "find the octave", `
+		SELECT octaves FROM placements WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, id)
 	if errors.Is(err, ErrNotFound) {
-		return 0, false, nil
+		return instrument.Placement{}, nil
 	}
-	return octaves, err == nil, err
+	return instrument.Placement{Chosen: err == nil, Octaves: octaves}, err
 }

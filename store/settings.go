@@ -1,67 +1,61 @@
 package store
 
-import (
-	"context"
-	"encoding/json"
-	"fmt"
-)
+import "context"
 
-// Settings is how a teacher counts, names and writes. Empty fields are the
-// defaults of core.
-type Settings struct {
-	School   string            `json:"school,omitempty"`
-	SlowBeat bool              `json:"slowBeat,omitempty"`
-	Rests    string            `json:"rests,omitempty"`
-	Words    map[string]string `json:"words,omitempty"`
-	Syncopa  bool              `json:"syncopa,omitempty"`
-	Naming   string            `json:"naming,omitempty"`
-	Naturals string            `json:"naturals,omitempty"`
-	British  bool              `json:"british,omitempty"`
-	Cues     [2]string         `json:"cues,omitzero"`
+// Settings are how a teacher counts, names and writes, by key. A key that is not
+// there is left to the program. Package web says which keys there are.
+type Settings map[string]string
 
-	// Preferred is the fingering wanted for a written note, by instrument id and
-	// MIDI number.
-	Preferred map[string]map[int]string `json:"preferred,omitempty"`
-	Fingers   FingerSettings            `json:"fingers,omitzero"`
-}
-
-// FingerSettings is how a teacher speaks of fingers, and what their instruments
-// have.
-type FingerSettings struct {
-	Hands      bool              `json:"hands,omitempty"`      // L1 to R3 in place of 1 to 6
-	Spacing    bool              `json:"spacing,omitempty"`    // on strings, in place of low and high
-	Two        string            `json:"two,omitempty"`        // the cello's patterns
-	Three      string            `json:"three,omitempty"`      //
-	Colours    map[string]string `json:"colours,omitempty"`    // of strings, by letter: "#2f6f62"
-	FourValves map[string]bool   `json:"fourValves,omitempty"` // by instrument id
-	Sticking   map[string]string `json:"sticking,omitempty"`   // by instrument id
-	Kinds      map[string]string `json:"kinds,omitempty"`      // what else an instrument or its school is, by instrument id
-}
-
-// Settings reads a teacher's settings.
-func (s *Store) Settings(ctx context.Context, teacher int64) (Settings, error) {
-	var text []byte
-	if err := s.one(ctx, &text, "read the settings", `SELECT settings FROM teachers WHERE id = $1`, teacher); err != nil {
-		return Settings{}, err
+// Settings lists a teacher's settings.
+func (d *Desk) Settings(ctx context.Context) (Settings, error) {
+	var rows []struct{ Key, Value string }
+	err := d.all(ctx, &rows, "list the settings", `SELECT key, value FROM settings WHERE teacher_id = $1`)
+	kept := Settings{}
+	for _, r := range rows {
+		kept[r.Key] = r.Value
 	}
-	var kept Settings
-	if err := json.Unmarshal(text, &kept); err != nil {
-		return Settings{}, fmt.Errorf("read the settings: %w", err)
-	}
-	return kept, nil
+	return kept, err
 }
 
-// KeepSettings replaces a teacher's settings.
-func (s *Store) KeepSettings(ctx context.Context, teacher int64, kept Settings) error {
-	text, err := json.Marshal(kept)
-	if err != nil {
-		return fmt.Errorf("keep the settings: %w", err)
-	}
-	return s.change(ctx, "keep the settings", `UPDATE teachers SET settings = $2 WHERE id = $1`, teacher, text)
+// KeepSettings changes settings one by one, all or none, and leaves the others; ""
+// leaves one to the program again.
+func (d *Desk) KeepSettings(ctx context.Context, changed Settings) error {
+	return d.inTransaction(ctx, "keep the settings", func(tx deskTx) error {
+		for key, value := range changed {
+			if err := tx.keepSetting(ctx, key, value); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
 }
 
-// KeepSchool sets a section's own way of counting; "" is the teacher's.
-func (s *Store) KeepSchool(ctx context.Context, teacher, section int64, school string) error {
-	return s.change(ctx, "keep the way of counting", `
-		UPDATE sections SET school = $3 WHERE teacher_id = $1 AND id = $2`, teacher, section, school)
+func (tx deskTx) keepSetting(ctx context.Context, key, value string) error {
+	if value == "" {
+		return tx.clear(ctx, `DELETE FROM settings WHERE teacher_id = $1 AND key = $2`, key)
+	}
+	return tx.change(ctx, `
+		INSERT INTO settings (teacher_id, key, value) VALUES ($1, $2, $3)
+		ON CONFLICT (teacher_id, key) DO UPDATE SET value = $3`, key, value)
+}
+
+// KeepKind keeps what a teacher's instrument is, or how it is taught; "" is the usual.
+func (d *Desk) KeepKind(ctx context.Context, instrument, kind string) error {
+	if kind == "" {
+		return d.clear(ctx, "leave the kind", `DELETE FROM instrument_kinds WHERE teacher_id = $1 AND instrument = $2`, instrument)
+	}
+	return d.change(ctx, "keep the kind", `
+		INSERT INTO instrument_kinds (teacher_id, instrument, kind) VALUES ($1, $2, $3)
+		ON CONFLICT (teacher_id, instrument) DO UPDATE SET kind = $3`, instrument, kind)
+}
+
+// Kinds are what the teacher's instruments are, by instrument id.
+func (d *Desk) Kinds(ctx context.Context) (map[string]string, error) {
+	var rows []struct{ Instrument, Kind string }
+	err := d.all(ctx, &rows, "list the kinds", `SELECT instrument, kind FROM instrument_kinds WHERE teacher_id = $1`)
+	kinds := map[string]string{}
+	for _, r := range rows {
+		kinds[r.Instrument] = r.Kind
+	}
+	return kinds, err
 }

@@ -3,115 +3,194 @@ package store
 import (
 	"context"
 	"database/sql"
-	"slices"
+	"errors"
+	"fmt"
+	"strings"
 
 	"github.com/jmoiron/sqlx"
+	"github.com/jmoiron/sqlx/reflectx"
 
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 )
 
-// Standing is where a student stands on a piece.
-type Standing struct {
-	StudentID, ExerciseID     int64
-	FirstMeasure, LastMeasure int
-	Stage, Clean, Tries       int
-	LastAttempt               int64
+// Task is one student's work on one exercise.
+type Task struct {
+	Student  StudentID
+	Exercise ExerciseID
 }
 
-// Standings lists where the students of a section stand on every piece they
-// have tried. There are thousands, so the rows are read without reflection.
-func (s *Store) Standings(ctx context.Context, teacher, section int64) ([]Standing, error) {
-	rows, err := s.db.QueryContext(ctx, `
-		SELECT p.student_id, p.exercise_id, p.first_measure, p.last_measure, p.stage, p.clean, p.tries, p.last_attempt
-		FROM standings p JOIN students t ON t.id = p.student_id AND t.teacher_id = p.teacher_id
-		WHERE t.teacher_id = $1 AND t.section_id = $2`, teacher, section)
+// Standings are where students stand on exercises; a task without one is untried.
+type Standings map[Task]*progress.Standing
+
+const standingColumns = `SELECT p.student_id, p.exercise_id, p.first_measure, p.last_measure, p.stage, p.clean, p.stumble, p.cause, p.tries,
+	p.slower, p.advice FROM standings p `
+
+// SectionStandings lists where the students of a section stand.
+func (d *Desk) SectionStandings(ctx context.Context, section SectionID) (Standings, error) {
+	return d.standings(ctx, `JOIN students t ON t.id = p.student_id
+		WHERE t.teacher_id = $1 AND t.section_id = $2 ORDER BY p.last_attempt`, section)
+}
+
+// ExerciseStandings lists where the students of a section stand on one exercise.
+func (d *Desk) ExerciseStandings(ctx context.Context, exercise ExerciseID, section SectionID) (Standings, error) {
+	return d.standings(ctx, `JOIN students t ON t.id = p.student_id
+		WHERE t.teacher_id = $1 AND p.exercise_id = $2 AND t.section_id = $3 ORDER BY p.last_attempt`, exercise, section)
+}
+
+// StudentStandings lists where a student stands.
+func (d *Desk) StudentStandings(ctx context.Context, student StudentID) (Standings, error) {
+	return d.standings(ctx, `WHERE p.teacher_id = $1 AND p.student_id = $2 ORDER BY p.last_attempt`, student)
+}
+
+// standings reads rows in the order of their last tries. There are thousands, so it
+// does without reflection.
+func (d *Desk) standings(ctx context.Context, where string, args ...any) (Standings, error) {
+	const doing = "list the standings"
+	rows, err := d.db.QueryContext(ctx, standingColumns+where, d.args(args)...)
 	if err != nil {
-		return nil, wrap("list the standings", err)
+		return nil, wrap(doing, err)
 	}
 	defer rows.Close()
-	var list []Standing
+	list := Standings{}
 	for rows.Next() {
-		var p Standing
-		if err := rows.Scan(&p.StudentID, &p.ExerciseID, &p.FirstMeasure, &p.LastMeasure, &p.Stage, &p.Clean, &p.Tries, &p.LastAttempt); err != nil {
-			return nil, wrap("list the standings", err)
+		var task Task
+		var piece breakdown.PieceKey
+		var s routine.State
+		if err := rows.Scan(&task.Student, &task.Exercise, &piece.First, &piece.Last, &s.Stage, &s.Clean, &s.Stumble, &s.Cause, &s.Tries,
+			&s.Slower, &s.Advice); err != nil {
+			return nil, wrap(doing, err)
 		}
-		list = append(list, p)
-	}
-	return list, wrap("list the standings", rows.Err())
-}
-
-// lockStudents makes changes to a student's log wait for each other.
-func lockStudents(ctx context.Context, tx *sqlx.Tx, teacher int64, list []Attempt) error {
-	var ids []int64
-	for _, a := range list {
-		ids = append(ids, a.StudentID)
-	}
-	slices.Sort(ids)
-	for _, id := range slices.Compact(ids) {
-		var locked int64
-		if err := tx.GetContext(ctx, &locked, `SELECT id FROM students WHERE teacher_id = $1 AND id = $2 FOR UPDATE`, teacher, id); err != nil {
-			return err
+		at := list[task]
+		if at == nil {
+			at = &progress.Standing{Pieces: map[breakdown.PieceKey]routine.State{}}
+			list[task] = at
 		}
+		at.Pieces[piece], at.Latest = s, piece
+		at.Tries += s.Tries
 	}
-	return nil
+	return list, wrap(doing, rows.Err())
 }
 
-// task is one student's work on one piece.
-type task struct {
-	student, exercise int64
-	first, last       int
+// worked is one student's work on one piece.
+type worked struct {
+	Task
+	piece breakdown.PieceKey
 }
 
-// updateStandings adds up the log again for each piece that the tries are at.
-func updateStandings(ctx context.Context, tx *sqlx.Tx, teacher int64, changed []Attempt) error {
-	done := map[task]bool{}
+// addUp goes through the log again for each piece that the tries are at.
+func (tx deskTx) addUp(ctx context.Context, changed []Attempt) error {
+	done := map[worked]bool{}
 	for _, a := range changed {
-		t := task{a.StudentID, a.ExerciseID, a.FirstMeasure, a.LastMeasure}
-		if done[t] {
+		w := worked{Task{a.StudentID, a.ExerciseID}, a.Piece}
+		if done[w] {
 			continue
 		}
-		done[t] = true
-		if err := updateStanding(ctx, tx, teacher, t); err != nil {
+		done[w] = true
+		if err := addUpPiece(ctx, tx.Tx, tx.teacher, tx.routine, w); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-func updateStanding(ctx context.Context, tx *sqlx.Tx, teacher int64, t task) error {
-	var log []Attempt
-	if err := tx.SelectContext(ctx, &log, `
+// addUpPiece writes where a student stands on a piece: the fold of its log, without
+// tries that were taken back.
+func addUpPiece(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, r routine.Routine, w worked) error {
+	var rows []attemptRow
+	if err := sqlx.SelectContext(ctx, tx, &rows, `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
 		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.exercise_id = $3 AND a.first_measure = $4 AND a.last_measure = $5
-		AND a.undoes IS NULL AND u.id IS NULL ORDER BY a.id`, teacher, t.student, t.exercise, t.first, t.last); err != nil {
+		AND a.undoes IS NULL AND u.id IS NULL ORDER BY a.id`, teacher, w.Student, w.Exercise, w.piece.First, w.piece.Last); err != nil {
 		return err
 	}
-	if len(log) == 0 {
+	if len(rows) == 0 {
 		_, err := tx.ExecContext(ctx, `DELETE FROM standings
 			WHERE teacher_id = $1 AND student_id = $2 AND exercise_id = $3 AND first_measure = $4 AND last_measure = $5`,
-			teacher, t.student, t.exercise, t.first, t.last)
+			teacher, w.Student, w.Exercise, w.piece.First, w.piece.Last)
 		return err
 	}
-	state := routine.State{}
-	for _, a := range log {
-		state = state.After(a.Try())
+	log := make([]routine.Try, len(rows))
+	for i, a := range rows {
+		log[i] = a.attempt().Try
 	}
-	result, err := tx.ExecContext(ctx, `
-		INSERT INTO standings (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, tries, last_attempt)
-		VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9)
+	s := r.Fold(log)
+	_, err := tx.ExecContext(
+		ctx,
+		`
+		INSERT INTO standings (teacher_id, student_id, exercise_id, first_measure, last_measure,
+			stage, clean, stumble, cause, tries, slower, advice, last_attempt)
+		VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)
 		ON CONFLICT (student_id, exercise_id, first_measure, last_measure)
-		DO UPDATE SET stage = $6, clean = $7, tries = $8, last_attempt = $9 WHERE standings.teacher_id = $1`,
-		teacher, t.student, t.exercise, t.first, t.last, int(state.Stage), state.Clean, state.Tries, log[len(log)-1].ID)
-	if err != nil {
-		return err
-	}
-	if n, err := result.RowsAffected(); err == nil && n == 0 {
-		return sql.ErrNoRows
-	}
-	return nil
+		DO UPDATE SET stage = $6, clean = $7, stumble = $8, cause = $9, tries = $10, slower = $11, advice = $12, last_attempt = $13`,
+		teacher,
+		w.Student,
+		w.Exercise,
+		w.piece.First,
+		w.piece.Last,
+		s.Stage,
+		s.Clean,
+		s.Stumble,
+		s.Cause,
+		s.Tries,
+		s.Slower,
+		s.Advice,
+		rows[len(rows)-1].ID,
+	)
+	return err
 }
 
-// Try is the attempt as the go-on rule sees it.
-func (a Attempt) Try() routine.Try {
-	return routine.Try{Stage: routine.Stage(a.Stage), Clean: a.Clean, Cause: routine.Cause(a.Cause)}
+// AddUpStandings goes through the whole log of every teacher again, as after a change
+// to the rules of the routine.
+func (s *Store) AddUpStandings(ctx context.Context) error {
+	const doing = "add up the standings again"
+	tx, err := s.db.BeginTx(ctx, nil)
+	if err != nil {
+		return wrap(doing, err)
+	}
+	if err := addUpAll(ctx, tx, s.routine); err != nil {
+		return errors.Join(wrap(doing, err), tx.Rollback())
+	}
+	return wrap(doing, tx.Commit())
+}
+
+// addUpVersion is the migration that adds up logs kept before standings held all that
+// they add up to.
+const addUpVersion = 9
+
+func addUpAgain(ctx context.Context, tx *sql.Tx) error { return addUpAll(ctx, tx, routine.Standard()) }
+
+func forgetStandings(ctx context.Context, tx *sql.Tx) error {
+	_, err := tx.ExecContext(ctx, `TRUNCATE standings`)
+	return err
+}
+
+// addUpAll replaces all standings, piece by piece.
+func addUpAll(ctx context.Context, plain *sql.Tx, r routine.Routine) error {
+	tx := &sqlx.Tx{Tx: plain, Mapper: reflectx.NewMapperFunc("db", strings.ToLower)}
+	if _, err := tx.ExecContext(ctx, `LOCK TABLE attempts IN SHARE MODE`); err != nil {
+		return err
+	}
+	if err := forgetStandings(ctx, plain); err != nil {
+		return err
+	}
+	var all []struct {
+		Teacher  TeacherID  `db:"teacher_id"`
+		Student  StudentID  `db:"student_id"`
+		Exercise ExerciseID `db:"exercise_id"`
+		First    int        `db:"first_measure"`
+		Last     int        `db:"last_measure"`
+	}
+	if err := tx.SelectContext(ctx, &all, `
+		SELECT DISTINCT teacher_id, student_id, exercise_id, first_measure, last_measure FROM attempts`); err != nil {
+		return fmt.Errorf("list the pieces tried: %w", err)
+	}
+	for _, p := range all {
+		w := worked{Task{p.Student, p.Exercise}, breakdown.PieceKey{First: p.First, Last: p.Last}}
+		if err := addUpPiece(ctx, tx, p.Teacher, r, w); err != nil {
+			return err
+		}
+	}
+	return nil
 }

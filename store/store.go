@@ -1,6 +1,6 @@
 // Package store keeps teachers, books, exercises, students and the log of
-// attempts in PostgreSQL. Every query takes the teacher's id and reads or
-// writes that teacher's rows alone.
+// attempts in PostgreSQL. What belongs to a teacher is reached through a Desk, which
+// sees that teacher's rows alone.
 package store
 
 import (
@@ -15,13 +15,18 @@ import (
 	_ "github.com/jackc/pgx/v5/stdlib" // the database/sql driver "pgx"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
+
+	"unhurriedbench/core/routine"
 )
 
 //go:embed migrations/*.sql
 var migrations embed.FS
 
 // Store is an open database.
-type Store struct{ db *sqlx.DB }
+type Store struct {
+	db      *sqlx.DB
+	routine routine.Routine
+}
 
 // Errors callers tell apart.
 var (
@@ -40,15 +45,23 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	}
 	db.SetMaxOpenConns(16)
 	db.SetMaxIdleConns(8)
-	return &Store{db}, nil
+	return &Store{db, routine.Standard()}, nil
 }
+
+// Using is the same store with another routine for the pieces. What was kept by an
+// earlier one stays until AddUpStandings is called.
+func (s *Store) Using(r routine.Routine) *Store { return &Store{s.db, r} }
+
+// Routine is the stages that pieces go through.
+func (s *Store) Routine() routine.Routine { return s.routine }
 
 func migrate(ctx context.Context, db *sql.DB) error {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return fmt.Errorf("find the migrations: %w", err)
 	}
-	provider, err := goose.NewProvider(goose.DialectPostgres, db, files)
+	addUp := goose.NewGoMigration(addUpVersion, &goose.GoFunc{RunTx: addUpAgain}, &goose.GoFunc{RunTx: forgetStandings})
+	provider, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(addUp))
 	if err != nil {
 		return fmt.Errorf("read the migrations: %w", err)
 	}
@@ -66,36 +79,7 @@ func (s *Store) DB() *sql.DB { return s.db.DB }
 
 // one runs a query for a single row; a missing row is ErrNotFound.
 func (s *Store) one(ctx context.Context, into any, doing, query string, args ...any) error {
-	err := s.db.GetContext(ctx, into, query, args...)
-	return wrap(doing, err)
-}
-
-func (s *Store) all(ctx context.Context, into any, doing, query string, args ...any) error {
-	return wrap(doing, s.db.SelectContext(ctx, into, query, args...))
-}
-
-// change runs a statement that must touch a row; none touched is ErrNotFound.
-func (s *Store) change(ctx context.Context, doing, query string, args ...any) error {
-	result, err := s.db.ExecContext(ctx, query, args...)
-	if err != nil {
-		return wrap(doing, err)
-	}
-	if n, err := result.RowsAffected(); err == nil && n == 0 {
-		return wrap(doing, sql.ErrNoRows)
-	}
-	return nil
-}
-
-// inTransaction runs do, and keeps what it changed only when it succeeds.
-func (s *Store) inTransaction(ctx context.Context, doing string, do func(*sqlx.Tx) error) error {
-	tx, err := s.db.BeginTxx(ctx, nil)
-	if err != nil {
-		return wrap(doing, err)
-	}
-	if err := do(tx); err != nil {
-		return errors.Join(wrap(doing, err), tx.Rollback())
-	}
-	return wrap(doing, tx.Commit())
+	return wrap(doing, s.db.GetContext(ctx, into, query, args...))
 }
 
 const (

@@ -3,45 +3,124 @@ package store_test
 import (
 	"context"
 	"errors"
+	"fmt"
 	"strings"
 	"testing"
 
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
 	"unhurriedbench/internal/testdb"
 	"unhurriedbench/store"
 )
 
-// fixture is a teacher with a book, an exercise, a section and a student.
+// fixture is a teacher with one of everything, each bearing the teacher's mark.
 type fixture struct {
-	teacher, book, exercise, section, student int64
+	*store.Desk
+	mark     string
+	teacher  store.TeacherID
+	book     store.BookID
+	exercise store.ExerciseID
+	source   store.Source
+	section  store.SectionID
+	student  store.StudentID
+	attempt  store.AttemptID
 }
 
-func add(t *testing.T, s *store.Store, email string) fixture {
+// firstPiece is the piece that attempts are at.
+var firstPiece = breakdown.PieceKey{First: 1, Last: 2}
+
+func add(t *testing.T, s *store.Store, mark string) fixture {
 	t.Helper()
 	ctx := context.Background()
-	must := func(id int64, err error) int64 {
+	fail := func(err error) {
 		t.Helper()
 		if err != nil {
 			t.Fatal(err)
 		}
-		return id
 	}
-	teacher, err := s.AddTeacher(ctx, email, "A", "B", "a long password")
-	f := fixture{teacher: must(teacher.ID, err)}
-	f.exercise = must(s.AddExercise(ctx, f.teacher, store.Exercise{Book: "The Ferry Book", Number: 1, Title: "First Lamp", Format: "abc", Source: "K:C\nC8|]"}))
-	x, err := s.ExerciseByID(ctx, f.teacher, f.exercise)
-	f.book = must(x.BookID, err)
-	f.section = must(s.AddSection(ctx, f.teacher, "Tuesday"))
-	f.student = must(s.AddStudent(ctx, f.teacher, store.Student{SectionID: f.section, FirstName: "Ines", Initial: "P", Instrument: "trombone"}))
+	teacher, err := s.AddTeacher(ctx, mark+"@school.example", mark, "B", "a long password")
+	fail(err)
+	f := fixture{
+		Desk:    s.For(teacher.ID),
+		mark:    mark,
+		teacher: teacher.ID,
+		source:  store.Source{Format: "abc", Content: "T:" + mark + "\nK:C\nC8|]"},
+	}
+	f.exercise, err = f.AddExercise(ctx, store.Exercise{Book: "Book of " + mark, Number: 1, Title: mark + "'s Lamp"}, f.source)
+	fail(err)
+	x, err := f.ExerciseByID(ctx, f.exercise)
+	fail(err)
+	f.book = x.BookID
+	fail(
+		f.KeepOverrides(
+			ctx,
+			f.exercise,
+			store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: "T:own of " + mark + "\nK:F\nF8|]"}},
+		),
+	)
+	fail(f.KeepReading(ctx, f.exercise, 2, f.reading()))
+	f.section, err = f.AddSection(ctx, "Tuesday of "+mark)
+	fail(err)
+	f.student, err = f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Ines of " + mark, Initial: "P", Instrument: "trombone"})
+	fail(err)
+	f.attempt = f.log(t, f.try(true, routine.None))
+	fail(f.KeepPlacement(ctx, f.exercise, "trombone", 1))
+	fail(f.KeepFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "place of " + mark}))
+	fail(f.Prefer(ctx, "oboe", 65, "note of "+mark))
+	fail(f.KeepSettings(ctx, store.Settings{"two": "two of " + mark}))
+	fail(f.KeepKind(ctx, "oboe", "kind of "+mark))
 	return f
 }
 
-func (f fixture) attempt() store.Attempt {
-	return store.Attempt{StudentID: f.student, ExerciseID: f.exercise, FirstMeasure: 1, LastMeasure: 2, Clean: true, Tempo: 60}
+func (f fixture) reading() store.Reading {
+	outline := func(of string) breakdown.Outline {
+		return breakdown.Outline{Signatures: of + f.mark, Measures: 4, Pieces: []breakdown.PieceKey{firstPiece, {First: 3, Last: 4}}}
+	}
+	return store.Reading{
+		FileParts: 1, Outlines: map[string]breakdown.Outline{"": outline("signatures of "), "horn-f": outline("own signatures of ")},
+		Met: map[string][]score.Pitch{"oboe": {score.MustPitch("F4"), score.MustPitch("Bb4")}},
+	}
+}
+
+func (f fixture) try(clean bool, cause routine.Cause) store.Attempt {
+	return store.Attempt{
+		StudentID:  f.student,
+		ExerciseID: f.exercise,
+		Piece:      firstPiece,
+		Try:        routine.Try{Stage: routine.Count, Clean: clean, Cause: cause},
+		Tempo:      60,
+	}
+}
+
+// log adds an attempt and returns its id.
+func (f fixture) log(t *testing.T, a store.Attempt) store.AttemptID {
+	t.Helper()
+	if err := f.AddAttempts(context.Background(), a); err != nil {
+		t.Fatal(err)
+	}
+	log, err := f.StudentAttempts(context.Background(), f.student)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return log[0].ID
+}
+
+// at is where the fixture's student stands on a piece.
+func (f fixture) at(t *testing.T, piece breakdown.PieceKey) routine.State {
+	t.Helper()
+	standings, err := f.SectionStandings(context.Background(), f.section)
+	if err != nil {
+		t.Fatal(err)
+	}
+	standing := standings[store.Task{Student: f.student, Exercise: f.exercise}]
+	return standing.State(f.Routine(), piece)
 }
 
 func TestPasswords(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
-	f := add(t, s, "Wren@School.example")
+	f := add(t, s, "Wren")
 	got, err := s.CheckPassword(ctx, "wren@school.EXAMPLE", "a long password")
 	if err != nil || got.ID != f.teacher {
 		t.Errorf("the right password gives %v, %v", got.ID, err)
@@ -67,203 +146,348 @@ func TestPasswords(t *testing.T) {
 	if _, err := s.CheckPassword(ctx, demo.Email, ""); !errors.Is(err, store.ErrWrongPassword) {
 		t.Errorf("the demo account takes an empty password: %v", err)
 	}
+	if all, err := s.Teachers(ctx); err != nil || len(all) != 2 || all[1] != demo.ID {
+		t.Errorf("the teachers are %v, %v", all, err)
+	}
 }
 
 func TestExercises(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
-	f := add(t, s, "a@school.example")
-	x, err := s.ExerciseByID(ctx, f.teacher, f.exercise)
-	if err != nil || x.Book != "The Ferry Book" || x.Number != 1 {
+	f := add(t, s, "a")
+	x, err := f.ExerciseByID(ctx, f.exercise)
+	if err != nil || x.Book != "Book of a" || x.Number != 1 || x.Format != "abc" || x.Hash != f.source.Hash() {
 		t.Fatalf("the exercise is %+v, %v", x, err)
 	}
-	if _, err := s.AddExercise(ctx, f.teacher, x); !errors.Is(err, store.ErrTaken) {
+	if _, err := f.AddExercise(ctx, x, f.source); !errors.Is(err, store.ErrTaken) {
 		t.Errorf("a second number 1 gives %v", err)
 	}
-	if n, err := s.NextNumber(ctx, f.teacher, f.book); err != nil || n != 2 {
+	if n, err := f.NextNumber(ctx, f.book); err != nil || n != 2 {
 		t.Errorf("the next number is %d, %v", n, err)
 	}
 	broken := x
 	broken.Book, broken.Number = "A Book That Must Not Stay", 0 // not a number the table takes
-	if _, err := s.AddExercise(ctx, f.teacher, broken); err == nil {
+	if _, err := f.AddExercise(ctx, broken, f.source); err == nil {
 		t.Error("an exercise with number 0 was taken")
 	}
-	if books, err := s.Books(ctx, f.teacher); err != nil || len(books) != 1 {
+	if books, err := f.Books(ctx); err != nil || len(books) != 1 {
 		t.Errorf("a refused exercise leaves %d books, %v", len(books), err)
 	}
 	x.Title = "Second Lamp"
-	if err := s.ChangeExercise(ctx, f.teacher, x); err != nil {
+	if err := f.ChangeExercise(ctx, x, f.source); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.RemoveExercise(ctx, f.teacher, x.ID); err != nil {
+	if err := f.RemoveExercise(ctx, x.ID); err != nil {
 		t.Fatal(err)
 	}
-	if list, err := s.Exercises(ctx, f.teacher); err != nil || len(list) != 0 {
+	if list, err := f.Exercises(ctx); err != nil || len(list) != 0 {
 		t.Errorf("after removal the Shelf has %d, %v", len(list), err)
 	}
-	if err := s.RestoreExercise(ctx, f.teacher, x.ID); err != nil {
+	if err := f.ChangeExercise(ctx, x, f.source); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a removed exercise is changed: %v", err)
+	}
+	if err := f.RestoreExercise(ctx, x.ID); err != nil {
 		t.Fatal(err)
 	}
-	if list, err := s.Exercises(ctx, f.teacher); err != nil || len(list) != 1 || list[0].Title != "Second Lamp" {
+	if list, err := f.Exercises(ctx); err != nil || len(list) != 1 || list[0].Title != "Second Lamp" {
 		t.Errorf("after undoing it the Shelf has %+v, %v", list, err)
 	}
 }
 
-// logged adds an attempt and returns its id.
-func logged(t *testing.T, s *store.Store, f fixture, a store.Attempt) int64 {
-	t.Helper()
-	if err := s.AddAttempt(context.Background(), f.teacher, a); err != nil {
+// A source is there once for all that is made from it, and goes with the last of it;
+// another teacher's, of the same content, is another row.
+func TestSources(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f, other := add(t, s, "a"), add(t, s, "b")
+	if _, err := other.AddExercise(ctx, store.Exercise{Book: "B", Number: 2, Title: "x"}, f.source); err != nil {
 		t.Fatal(err)
 	}
-	log, err := s.StudentAttempts(context.Background(), f.teacher, f.student)
+	rows := func() (n int) {
+		if err := s.DB().QueryRowContext(ctx, "SELECT count(*) FROM sources WHERE teacher_id = $1", int64(f.teacher)).Scan(&n); err != nil {
+			t.Fatal(err)
+		}
+		return n
+	}
+	if err := f.KeepOverrides(ctx, f.exercise, store.OwnPart{Instrument: "oboe", Source: f.source, Part: 1}, store.OwnPart{Instrument: "flute", Source: f.source}); err != nil {
+		t.Fatal(err)
+	}
+	if got := rows(); got != 2 { // the exercise's, and the horn's own
+		t.Errorf("%d sources are kept, want 2", got)
+	}
+	x, err := f.ExerciseByID(ctx, f.exercise)
 	if err != nil {
 		t.Fatal(err)
 	}
-	return log[len(log)-1].ID
+	if err := f.ChangeExercise(ctx, x, store.Source{Format: "abc", Content: "K:G\nG8|]"}); err != nil {
+		t.Fatal(err)
+	}
+	if got := rows(); got != 3 {
+		t.Errorf("with an edit %d sources are kept, want 3: two instruments still have the old one", got)
+	}
+	for _, id := range []string{"oboe", "flute"} {
+		if err := f.DropOverride(ctx, f.exercise, id); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if got := rows(); got != 2 {
+		t.Errorf("with nothing made from it the old source stays: %d rows", got)
+	}
+	if _, err := f.Source(ctx, f.source.Hash()); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("the old source is found, in another teacher's rows: %v", err)
+	}
+}
+
+// A reading holds for one revision: any change to the exercise or to its own parts
+// makes it stale, and a reading of an earlier revision is not kept.
+func TestReadings(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	read := func() store.Exercise {
+		t.Helper()
+		x, err := f.ExerciseByID(ctx, f.exercise)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return x
+	}
+	x := read()
+	if !x.Read || x.Outline.Signatures != "signatures of a" || fmt.Sprint(x.Outline.Pieces) != "[1-2 3-4]" || x.FileParts != 1 {
+		t.Fatalf("what was read is %+v", x)
+	}
+	own, err := f.OwnOutlines(ctx)
+	if err != nil || own.Of(x, "horn-f").Signatures != "own signatures of a" || own.Of(x, "trombone").Signatures != "signatures of a" {
+		t.Errorf("the outlines are %+v, %v", own, err)
+	}
+	for what, change := range map[string]func() error{
+		"an edit":          func() error { return f.ChangeExercise(ctx, x, f.source) },
+		"an own part":      func() error { return f.KeepOverrides(ctx, x.ID, store.OwnPart{Instrument: "oboe", Source: f.source}) },
+		"one part dropped": func() error { return f.DropOverride(ctx, x.ID, "horn-f") },
+	} {
+		if err := change(); err != nil {
+			t.Fatal(what, err)
+		}
+		stale := read()
+		if stale.Read {
+			t.Errorf("%s leaves the reading in force", what)
+		}
+		if err := f.KeepReading(ctx, x.ID, stale.Revision-1, f.reading()); err != nil || read().Read {
+			t.Errorf("%s: a reading of an earlier revision is kept, %v", what, err)
+		}
+		if err := f.KeepReading(ctx, x.ID, stale.Revision, f.reading()); err != nil || !read().Read {
+			t.Errorf("%s: a reading is not kept, %v", what, err)
+		}
+	}
+	if _, err := s.DB().ExecContext(ctx, "UPDATE exercises SET read_version = read_version - 1"); err != nil {
+		t.Fatal(err)
+	}
+	if read().Read {
+		t.Error("a reading by older rules is in force")
+	}
+}
+
+// What was met comes from the exercises of the book before a number, in order.
+func TestMetBefore(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	met := func(number int, instrument string) string {
+		m, err := f.MetBefore(ctx, f.book, number, instrument)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return fmt.Sprint(m.Places())
+	}
+	if got := met(2, "oboe"); got != "[F4 Bb4]" {
+		t.Errorf("before the second exercise is met %s", got)
+	}
+	if met(1, "oboe") != "[]" || met(2, "flute") != "[]" {
+		t.Errorf("before the first is met %s, by the flute %s", met(1, "oboe"), met(2, "flute"))
+	}
+	if err := f.RemoveExercise(ctx, f.exercise); err != nil {
+		t.Fatal(err)
+	}
+	if got := met(2, "oboe"); got != "[]" {
+		t.Errorf("in a removed exercise is met %s", got)
+	}
 }
 
 func TestStandingsFollowTheLog(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
-	f := add(t, s, "a@school.example")
-	other := f.attempt()
-	other.FirstMeasure, other.LastMeasure = 3, 4
-	if err := s.AddAttempts(ctx, f.teacher, []store.Attempt{f.attempt(), f.attempt(), f.attempt(), other}); err != nil {
+	f := add(t, s, "a") // with one clean try
+	second := breakdown.PieceKey{First: 3, Last: 4}
+	other := f.try(false, routine.Rhythm)
+	other.Piece = second
+	if err := f.AddAttempts(ctx, f.try(true, routine.None), f.try(true, routine.None), other, other); err != nil {
 		t.Fatal(err)
 	}
-	rows, err := s.Standings(ctx, f.teacher, f.section)
-	if err != nil || len(rows) != 2 {
-		t.Fatalf("standings %+v, %v", rows, err)
+	if got := f.at(t, firstPiece); got.Tries != 3 || got.Stage != routine.Count || got.Clean != 1 || got.Advice == "" {
+		t.Errorf("at the first piece stands %+v", got) // the third try was at Count again
 	}
-	for _, row := range rows {
-		if want := map[int]int{1: 3, 3: 1}[row.FirstMeasure]; row.Tries != want {
-			t.Errorf("measure %d has %d tries, want %d", row.FirstMeasure, row.Tries, want)
-		}
+	if got := f.at(t, second); got.Tries != 2 || got.Cause != routine.Rhythm || !got.Slower || !strings.Contains(got.Advice, "slower") {
+		t.Errorf("at the second stands %+v", got)
 	}
-	last := logged(t, s, f, other)
-	for range 2 {
-		if err := s.UndoAttempt(ctx, f.teacher, last); err != nil {
+	log, err := f.LatestAttempts(ctx, f.student, f.exercise, 2)
+	if err != nil || len(log) != 2 || log[0].Piece != second || log[0].Cause != routine.Rhythm {
+		t.Fatalf("the latest are %+v, %v", log, err)
+	}
+	for _, a := range log {
+		if err := f.UndoAttempt(ctx, a.ID); err != nil {
 			t.Fatal(err)
 		}
-		last-- // the one before, of the same piece
 	}
-	if rows, err = s.Standings(ctx, f.teacher, f.section); err != nil || len(rows) != 1 || rows[0].FirstMeasure != 1 {
-		t.Errorf("with every try of a piece taken back the standings are %+v, %v", rows, err)
+	if got := f.at(t, second); got != f.Routine().Start() {
+		t.Errorf("with every try of a piece taken back it stands at %+v", got)
+	}
+	here, err := f.ExerciseStandings(ctx, f.exercise, f.section)
+	if err != nil || len(here) != 1 {
+		t.Fatalf("the exercise has %d standings, %v", len(here), err)
+	}
+	if one := here[store.Task{Student: f.student, Exercise: f.exercise}]; one.Latest != firstPiece || one.Tries != 3 {
+		t.Errorf("the latest piece is %v after %d tries", one.Latest, one.Tries)
+	}
+}
+
+// The log added up again says what it said, and with another routine what that says.
+func TestAddingUpAgain(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	undone := f.log(t, f.try(true, routine.None))
+	f.log(t, f.try(false, routine.Rhythm))
+	if err := f.UndoAttempt(ctx, undone); err != nil {
+		t.Fatal(err)
+	}
+	before := f.at(t, firstPiece)
+	if before.Tries != 2 || before.Stumble != 1 {
+		t.Fatalf("the log adds up to %+v", before)
+	}
+	if _, err := s.DB().ExecContext(ctx, "UPDATE standings SET stage = 'play', tries = 99, advice = 'wrong'"); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.AddUpStandings(ctx); err != nil {
+		t.Fatal(err)
+	}
+	if got := f.at(t, firstPiece); got != before {
+		t.Errorf("added up again it is %+v, was %+v", got, before)
+	}
+	clapping := s.Using(routine.Routine{{Stage: "clap", Word: "Clap", Mends: []routine.Cause{routine.Rhythm}}, routine.Standard()[3]})
+	if err := clapping.AddUpStandings(ctx); err != nil {
+		t.Fatal(err)
+	}
+	f.Desk = clapping.For(f.teacher)
+	if got := f.at(t, firstPiece); got.Stage != "clap" || got.Tries != 2 || got.Stumble != 0 {
+		t.Errorf("by a routine without Count it is %+v", got)
 	}
 }
 
 func TestUndoKeepsTheLog(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
-	f := add(t, s, "a@school.example")
-	first := logged(t, s, f, f.attempt())
-	stumble := f.attempt()
-	stumble.Clean, stumble.Cause = false, "rhythm"
-	second := logged(t, s, f, stumble)
-	if err := s.UndoAttempt(ctx, f.teacher, first); err != nil {
+	f := add(t, s, "a")
+	f.log(t, f.try(false, routine.Rhythm))
+	if err := f.UndoAttempt(ctx, f.attempt); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.UndoAttempt(ctx, f.teacher, first); !errors.Is(err, store.ErrTaken) {
+	if err := f.UndoAttempt(ctx, f.attempt); !errors.Is(err, store.ErrTaken) {
 		t.Errorf("undoing twice gives %v", err)
 	}
-	log, err := s.StudentAttempts(ctx, f.teacher, f.student)
-	if err != nil || len(log) != 2 || !log[0].Undone || log[1].Undone {
+	log, err := f.StudentAttempts(ctx, f.student)
+	if err != nil || len(log) != 2 || log[0].Undone || !log[1].Undone {
 		t.Errorf("the whole log is %+v, %v", log, err)
 	}
-	standing, err := s.Standings(ctx, f.teacher, f.section)
-	if err != nil || len(standing) != 1 || standing[0].LastAttempt != second || standing[0].Tries != 1 || standing[0].Clean != 0 {
-		t.Errorf("what stands is %+v, %v", standing, err)
+	if got := f.at(t, firstPiece); got.Tries != 1 || got.Clean != 0 || got.Cause != routine.Rhythm {
+		t.Errorf("what stands is %+v", got)
 	}
-	here, err := s.ExerciseAttempts(ctx, f.teacher, f.exercise, f.section)
-	if err != nil || len(here) != 1 || here[0].Cause != "rhythm" {
-		t.Errorf("what stands here is %+v, %v", here, err)
+	latest, err := f.LatestAttempts(ctx, f.student, f.exercise, 4)
+	if err != nil || len(latest) != 1 || latest[0].Cause != routine.Rhythm {
+		t.Errorf("the latest tries are %+v, %v", latest, err)
 	}
 }
 
 func TestTheLogIsOnlyAddedTo(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
-	f := add(t, s, "a@school.example")
-	logged(t, s, f, f.attempt())
+	f := add(t, s, "a")
 	if _, err := s.DB().ExecContext(ctx, "UPDATE attempts SET clean = false, cause = 'sound'"); err == nil {
 		t.Error("an attempt could be changed")
 	}
-	bad := f.attempt()
-	bad.Cause = "sound"
-	if err := s.AddAttempt(ctx, f.teacher, bad); err == nil {
-		t.Error("a clean try with a cause was taken")
+	for what, bad := range map[string]store.Attempt{
+		"a clean try with a cause": f.try(true, routine.Sound), "a stumble without one": f.try(false, routine.None),
+		"a try at no stage":     {StudentID: f.student, ExerciseID: f.exercise, Piece: firstPiece, Try: routine.Try{Clean: true}},
+		"a try at what is done": {StudentID: f.student, ExerciseID: f.exercise, Piece: firstPiece, Try: routine.Try{Stage: routine.Done, Clean: true}},
+	} {
+		if err := f.AddAttempts(ctx, bad); err == nil {
+			t.Errorf("%s was taken", what)
+		}
 	}
 }
 
 func TestErasingAStudentErasesTheTries(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
-	f := add(t, s, "a@school.example")
-	id := logged(t, s, f, f.attempt())
-	if err := s.UndoAttempt(ctx, f.teacher, id); err != nil {
+	f := add(t, s, "a")
+	if err := f.UndoAttempt(ctx, f.attempt); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.EraseStudent(ctx, f.teacher, f.student); err != nil {
+	if err := f.EraseStudent(ctx, f.student); err != nil {
 		t.Fatal(err)
 	}
 	var left int
-	if err := s.DB().QueryRowContext(ctx, "SELECT count(*) FROM attempts").Scan(&left); err != nil || left != 0 {
+	if err := s.DB().QueryRowContext(ctx, "SELECT (SELECT count(*) FROM attempts) + (SELECT count(*) FROM standings)").Scan(&left); err != nil ||
+		left != 0 {
 		t.Errorf("%d rows of the log are left, %v", left, err)
+	}
+}
+
+// Settings are changed one by one: two who change different ones keep both.
+func TestSettingsOneByOne(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	for _, change := range []store.Settings{{"school": "takadimi", "british": "yes"}, {"british": ""}, {"two": "pair"}} {
+		if err := f.KeepSettings(ctx, change); err != nil {
+			t.Fatal(err)
+		}
+	}
+	if got, err := f.Settings(ctx); err != nil || fmt.Sprint(got) != "map[school:takadimi two:pair]" {
+		t.Errorf("the settings are %v, %v", got, err)
+	}
+	if err := errors.Join(f.Prefer(ctx, "oboe", 66, "1 2 3 |"), f.Prefer(ctx, "oboe", 65, ""), f.KeepKind(ctx, "tuba-bb", "4"), f.KeepKind(ctx, "oboe", "")); err != nil {
+		t.Fatal(err)
+	}
+	if got, err := f.Preferred(ctx, "oboe"); err != nil || fmt.Sprint(got) != "map[66:1 2 3 |]" {
+		t.Errorf("the oboe's notes are %v, %v", got, err)
+	}
+	if got, err := f.Kinds(ctx); err != nil || fmt.Sprint(got) != "map[tuba-bb:4]" {
+		t.Errorf("the kinds are %v, %v", got, err)
 	}
 }
 
 func TestYearOfASection(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
-	f := add(t, s, "a@school.example")
+	f := add(t, s, "a")
 	for _, want := range []int{1, 3} { // the first, until another is kept
-		if year, err := s.SectionYear(ctx, f.teacher, f.section); err != nil || year != want {
-			t.Errorf("the section is in year %d, %v, want %d", year, err, want)
+		if sections, err := f.Sections(ctx); err != nil || len(sections) != 1 || sections[0].Year != want {
+			t.Errorf("the sections are %+v, %v, want year %d", sections, err, want)
 		}
-		if err := s.KeepYear(ctx, f.teacher, f.section, 3); err != nil {
+		if err := f.KeepYear(ctx, f.section, 3); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if err := s.KeepYear(ctx, f.teacher, f.section, 4); err == nil {
+	if err := f.KeepYear(ctx, f.section, 4); err == nil {
 		t.Error("a fourth year was kept")
 	}
 }
 
-func TestRowsOfAnotherTeacherAreOutOfReach(t *testing.T) {
+// What is chosen for a place is kept and replaced, and dropped by its pitch.
+func TestFingeringsOfPlaces(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
-	mine, other := add(t, s, "a@school.example"), add(t, s, "b@school.example")
-	attempt := logged(t, s, mine, mine.attempt())
-	me := other.teacher
-	_, exercise := s.ExerciseByID(ctx, me, mine.exercise)
-	_, student := s.StudentByID(ctx, me, mine.student)
-	_, try := s.AttemptByID(ctx, me, attempt)
-	mixed := other.attempt()
-	mixed.ExerciseID = mine.exercise
-	_, year := s.SectionYear(ctx, me, mine.section)
-	_, into := s.AddStudent(ctx, me, store.Student{SectionID: mine.section, FirstName: "x", Instrument: "violin"})
-	for what, err := range map[string]error{
-		"reading the exercise": exercise, "reading the student": student, "reading the try": try, "reading the section's year": year,
-		"keeping the section's year": s.KeepYear(ctx, me, mine.section, 2), "keeping how the section counts": s.KeepSchool(ctx, me, mine.section, "ta"),
-		"logging a try": s.AddAttempt(ctx, me, mine.attempt()), "logging a try at the exercise": s.AddAttempt(ctx, me, mixed), "adding to the section": into,
-		"changing the exercise": s.ChangeExercise(ctx, me, store.Exercise{ID: mine.exercise, Book: "Stolen", Number: 3, Format: "abc"}),
-		"removing the exercise": s.RemoveExercise(ctx, me, mine.exercise),
-		"restoring it":          s.RestoreExercise(ctx, me, mine.exercise),
-		"moving the student":    s.ChangeStudent(ctx, me, store.Student{ID: mine.student, SectionID: other.section, FirstName: "x", Instrument: "violin"}),
-		"erasing the student":   s.EraseStudent(ctx, me, mine.student),
-		"undoing the try":       s.UndoAttempt(ctx, me, attempt),
-	} {
-		if !errors.Is(err, store.ErrNotFound) {
-			t.Errorf("%s gives %v, want not found", what, err)
-		}
+	f := add(t, s, "a")
+	at := score.Place{Measure: 0, Event: 1}
+	later := finger.Spot{Pitch: 65, Text: "1 2 3 | 4 5 F"}
+	if err := f.KeepFingering(ctx, f.exercise, "oboe", at, later); err != nil {
+		t.Fatal(err)
 	}
-	for what, n := range map[string]func() (int, error){
-		"students": func() (int, error) { l, err := s.Students(ctx, me, mine.section); return len(l), err },
-		"tries":    func() (int, error) { l, err := s.StudentAttempts(ctx, me, mine.student); return len(l), err },
-		"standings": func() (int, error) {
-			l, err := s.Standings(ctx, me, mine.section)
-			return len(l), err
-		},
-		"exercise's tries": func() (int, error) {
-			l, err := s.ExerciseAttempts(ctx, me, mine.exercise, mine.section)
-			return len(l), err
-		},
-	} {
-		if got, err := n(); err != nil || got != 0 {
-			t.Errorf("another teacher's %s: %d are listed, %v", what, got, err)
+	for _, step := range []struct{ pitch, left int }{{66, 1}, {65, 0}, {65, 0}} {
+		if err := f.DropFingerings(ctx, f.exercise, "oboe", step.pitch); err != nil {
+			t.Fatal(err)
+		}
+		placed, err := f.Fingerings(ctx, f.exercise, "oboe")
+		if err != nil || len(placed) != step.left || step.left == 1 && placed[at] != later {
+			t.Errorf("with those of %d dropped they are %v, %v", step.pitch, placed, err)
 		}
 	}
 }

@@ -10,7 +10,7 @@ import (
 
 // Teacher is someone who signs in.
 type Teacher struct {
-	ID           int64
+	ID           TeacherID
 	Email        string
 	Name         string
 	School       string
@@ -54,7 +54,7 @@ func (s *Store) DemoTeacher(ctx context.Context) (Teacher, error) {
 }
 
 // TeacherByID finds a signed-in teacher.
-func (s *Store) TeacherByID(ctx context.Context, id int64) (Teacher, error) {
+func (s *Store) TeacherByID(ctx context.Context, id TeacherID) (Teacher, error) {
 	var t Teacher
 	err := s.one(ctx, &t, "find the teacher", `
 		SELECT id, email, name, school, password_hash FROM teachers WHERE id = $1`, id)
@@ -89,4 +89,11 @@ func (s *Store) HasTeachers(ctx context.Context) (bool, error) {
 	var some bool
 	err := s.one(ctx, &some, "look for teachers", `SELECT EXISTS (SELECT 1 FROM teachers)`)
 	return some, err
+}
+
+// Teachers lists everybody who has an account.
+func (s *Store) Teachers(ctx context.Context) ([]TeacherID, error) {
+	var list []TeacherID
+	err := wrap("list the teachers", s.db.SelectContext(ctx, &list, `SELECT id FROM teachers ORDER BY id`))
+	return list, err
 }

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -18,98 +19,154 @@ import (
 	"unhurriedbench/store"
 )
 
-// benchView is one exercise opened up for one instrument, with the piece, the
-// stage and the student at hand.
-type benchView struct {
-	Exercise   store.Exercise
+// explained is the Bench's third step: the part of what was chosen, read whole.
+type explained struct {
 	Report     breakdown.Report
 	Remarks    []score.Problem
-	Instrument instrument.Instrument
-	Tabs       []instrumentTab
-	Section    store.Section
-	Sections   []store.Section
-	Students   []benchStudent // of the section, on this instrument
-	Student    store.Student  // at hand; ID 0 when none is chosen
-	Pieces     []benchPiece
-	Piece      benchPiece
-	Passages   []breakdown.Passage // the piece, measure by measure
-	Stage      routine.Stage
-	State      routine.State
-	Tempo      int
-	BeatName   string
-	CountOff   []count.Cue
-	Log        []tryView // the student's latest tries here, newest first
 	Options    breakdown.Options
 	Octaves    []instrument.OctaveChoice
-	OwnPart    bool // the instrument's part is not made from the source
-	OneNote    oneNote
-	section    []store.Student
+	OwnPart    bool              // the instrument's part is not made from the source
 	Drills     []breakdown.Drill // the hardest changes of the exercise
 	InDrill    bool              // they are on the page in place of the exercise
 	Words      finger.Words
+	Tempo      int // to start at
 	tempoWords string
-	strings    []stringColour
-	Update     bool // the pieces are sent along with the side, out of band
 }
 
-type instrumentTab struct {
-	instrument.Instrument
-	Current  bool
-	Students int
+// explain reads the part of what was chosen, as the teacher has it taught.
+func (s *Server) explain(ctx context.Context, desk *store.Desk, w *work, kept taughtBy) (explained, error) {
+	var x explained
+	c := &w.choice
+	c.Instrument = kept.instrument(c.Instrument)
+	met, err := desk.MetBefore(ctx, c.Exercise.BookID, c.Exercise.Number, c.Instrument.ID)
+	if err != nil {
+		return x, err
+	}
+	x.Words, x.Options = kept.Preferences.words(), kept.Preferences.options(c.Section)
+	if x.Options.Finger, err = fingerOptions(ctx, desk, *c); err != nil {
+		return x, err
+	}
+	part, err := s.reader.Part(ctx, desk, c.Exercise, c.Instrument.ID)
+	if err != nil {
+		return x, err
+	}
+	x.OwnPart, x.tempoWords = part.Own, part.Score.TempoWords
+	if x.Options.Placed, err = desk.Placement(ctx, c.Exercise.ID, c.Instrument.ID); err != nil {
+		return x, err
+	}
+	if !x.OwnPart {
+		x.Octaves = instrument.OctaveChoices(part.Source, c.Instrument, c.Section.Year)
+	}
+	x.Tempo = routine.StartTempo(part.Score.Tempo.Beats(part.Source.Meter()))
+	x.Report = breakdown.Read(part.Score, part.Source, part.WrittenFor, c.Instrument, met, x.Options)
+	x.Remarks = slices.Concat(part.Score.Remarks, x.Report.Remarks)
+	x.Drills = x.Report.Drills(c.Instrument)
+	if c.ask.drill = c.ask.drill && len(x.Drills) > 0; c.ask.drill {
+		x.openDrill(c)
+	}
+	return x, nil
+}
+
+// fingerOptions is how the teacher wants the part fingered.
+func fingerOptions(ctx context.Context, desk *store.Desk, c choice) (finger.Options, error) {
+	o := finger.Options{Year: c.Section.Year}
+	var err error
+	if o.Preferred, err = desk.Preferred(ctx, c.Instrument.ID); err != nil {
+		return o, err
+	}
+	o.Placed, err = desk.Fingerings(ctx, c.Exercise.ID, c.Instrument.ID)
+	return o, err
+}
+
+// benchView is the Bench's fourth step, what its page shows: one exercise opened up
+// for one instrument, with the piece, the stage and the student at hand.
+type benchView struct {
+	work
+	explained
+	Tempo    int
+	Pieces   []benchPiece
+	Piece    benchPiece
+	Passages []breakdown.Passage // the piece, measure by measure
+	BeatName string
+	CountOff []count.Cue
+	OneNote  oneNote
+	strings  []stringColour
+	Update   bool // parts of the page are sent along, out of band
 }
 
 type benchPiece struct {
 	breakdown.Piece
-	Key     string // "1-2", its first and last measure
 	Current bool
 	State   routine.State
 }
 
-type benchStudent struct {
-	store.Student
-	Current bool
-	State   routine.State // on the piece at hand
+// present lays out what was chosen, loaded and explained.
+func present(w work, x explained, p preferences) benchView {
+	v := benchView{work: w, explained: x, Tempo: w.Tempo, strings: p.stringColours(w.Instrument)}
+	for k, piece := range x.Report.Pieces {
+		b := benchPiece{Piece: piece, Current: piece.Key() == w.Key, State: w.States[piece.Key()]}
+		if b.Current {
+			v.Piece = b
+			if x.InDrill && v.Tempo == 0 {
+				v.Tempo = x.Drills[k].Tempo
+			}
+		}
+		v.Pieces = append(v.Pieces, b)
+	}
+	if v.Tempo == 0 {
+		v.Tempo = x.Tempo
+	}
+	v.OneNote = oneNoteFor(w.section, w.Instrument, x.Options, w.ask.oneNote)
+	v.BeatName = x.Report.Part.Meter().BeatName(x.Options.British)
+	v.Passages = v.Piece.Passages(x.Report.Part)
+	first := x.Report.Part.Measures[v.Passages[0].At]
+	first.Offset = v.Passages[0].From
+	v.CountOff = count.CountOff(score.Part{Measures: []score.Measure{first}}, x.Options.Count)
+	return v
+}
+
+// benchView goes all four steps.
+func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
+	c, err := s.choose(r, ask)
+	if err != nil {
+		return benchView{}, err
+	}
+	w, err := s.load(r, c)
+	if err != nil {
+		return benchView{}, err
+	}
+	kept, err := taught(r.Context(), deskOf(r))
+	if err != nil {
+		return benchView{}, err
+	}
+	x, err := s.explain(r.Context(), deskOf(r), &w, kept)
+	if err != nil {
+		return benchView{}, err
+	}
+	return present(w, x, kept.Preferences), nil
 }
 
 // Link is the address of this bench with one thing changed.
-func (v benchView) Link(name string, value any) string {
+func (w work) Link(name string, value any) string {
 	q := url.Values{}
-	q.Set("instrument", v.Instrument.ID)
-	q.Set("piece", v.Piece.Key)
-	if v.Student.ID != 0 {
-		q.Set("student", strconv.FormatInt(v.Student.ID, 10))
+	q.Set("instrument", w.Instrument.ID)
+	if name != "drill" {
+		q.Set("piece", w.Key.String())
 	}
-	if v.Section.ID != 0 {
-		q.Set("section", strconv.FormatInt(v.Section.ID, 10))
+	if w.Student.ID != 0 && name != "instrument" && name != "section" {
+		q.Set("student", strconv.FormatInt(int64(w.Student.ID), 10))
 	}
-	q.Set("tempo", strconv.Itoa(v.Tempo))
-	if name == "instrument" || name == "section" {
-		q.Del("student")
+	if w.Section.ID != 0 {
+		q.Set("section", strconv.FormatInt(int64(w.Section.ID), 10))
 	}
-	if v.InDrill && name != "instrument" {
+	if w.ask.drill && name != "instrument" {
 		q.Set("drill", "yes")
-		q.Del("student")
-		q.Del("tempo") // each drill has its own
-	}
-	if name == "drill" {
-		q.Del("piece")
-		q.Del("tempo")
 	}
 	q.Set(name, fmt.Sprint(value))
 	if name == "drill" && value == "" {
 		q.Del("drill")
 	}
-	return fmt.Sprintf("/bench/%d?%s", v.Exercise.ID, q.Encode())
-}
-
-// NextPiece is the piece after the one at hand; Key is "" after the last.
-func (v benchView) NextPiece() benchPiece {
-	for i, p := range v.Pieces {
-		if p.Current && i+1 < len(v.Pieces) {
-			return v.Pieces[i+1]
-		}
-	}
-	return benchPiece{}
+	return fmt.Sprintf("/bench/%d?%s", w.Exercise.ID, q.Encode())
 }
 
 // Schools lists the ways of counting.
@@ -126,12 +183,16 @@ func (v benchView) Octave() instrument.OctaveChoice {
 }
 
 // Here is the address of this bench as it stands.
-func (v benchView) Here() string { return v.Link("piece", v.Piece.Key) }
+func (v benchView) Here() string { return v.Link("piece", v.Piece.Key()) }
 
 // Sheet is what the page's script draws; the side alone does without it.
 func (v benchView) Sheet() sheetData {
-	return newSheet(v.Report, v.Instrument, v.Words, v.strings, mei.Options{TempoWords: v.tempoWords, Ruler: true})
+	return newSheet(v.Report, v.Instrument, v.Words, v.strings, mei.Options{TempoWords: v.tempoWords, Ruler: true, IDs: benchSheetIDs})
 }
+
+// benchSheetIDs leads the ids of the Bench's music, so that other music can stand on
+// the same page.
+const benchSheetIDs mei.IDs = "bench-"
 
 // Fingered says whether there is anything for the hands to be told.
 func (v benchView) Fingered() bool {
@@ -145,123 +206,33 @@ func (v benchView) Fingered() bool {
 	return false
 }
 
-// Notches is the metronome scale.
-func (v benchView) Notches() []int { return routine.Notches() }
+// Ladder is the tempos there are from the one at hand, slowest first.
+func (v benchView) Ladder() []int { return routine.Ladder(v.Tempo) }
 
 func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
 	v, err := s.benchView(r, askOf(r))
 	if err != nil {
 		var unread score.Problems
 		if errors.As(err, &unread) {
-			s.render(w, http.StatusUnprocessableEntity, "message", "layout", frame{Title: "Cannot be read", Teacher: teacher(r),
+			s.render(w, http.StatusUnprocessableEntity, "message", "layout", layoutData{Title: "Cannot be read", Teacher: asking(r).Teacher,
 				Content: message{"This exercise cannot be read any more", unread.Error()}})
 			return
 		}
 		s.failed(w, r, err)
 		return
 	}
-	s.sessions.Put(r.Context(), "bench", v.Exercise.ID)
+	if id := int64(v.Exercise.ID); s.sessions.GetInt64(r.Context(), "bench") != id {
+		s.sessions.Put(r.Context(), "bench", id)
+	}
 	switch {
 	case isHTMX(r) && r.Header.Get("HX-Target") == "side":
-		s.updateSide(w, v)
+		v.Update = true
+		s.fragment(w, "bench", "side-update", v)
 	case isHTMX(r) && r.Header.Get("HX-Target") == "bench":
-		s.partial(w, "bench", "bench", v)
+		s.fragment(w, "bench", "bench", v)
 	default:
 		s.page(w, r, http.StatusOK, "bench", fmt.Sprintf("%d · %s", v.Exercise.Number, v.Exercise.Title), v)
 	}
-}
-
-// updateSide sends the stage at hand and the list of pieces.
-func (s *Server) updateSide(w http.ResponseWriter, v benchView) {
-	v.Update = true
-	s.partial(w, "bench", "side-update", v)
-}
-
-// benchAsk is what a request asks to see; zero values leave the choice open.
-type benchAsk struct {
-	exercise         int64
-	instrument       string
-	piece            string
-	stage            string
-	student, section int64
-	tempo            int
-	oneNote          string // a concert note, "Bb"
-	drill            bool
-}
-
-func askOf(r *http.Request) benchAsk {
-	return benchAsk{
-		exercise: idOf(r, "id"), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
-		student: number(r, "student"), section: number(r, "section"), tempo: int(number(r, "tempo")), oneNote: text(r, "one"),
-		drill: text(r, "drill") == "yes",
-	}
-}
-
-func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
-	ctx, t := r.Context(), teacher(r).ID
-	var v benchView
-	var err error
-	if v.Exercise, err = s.store.ExerciseByID(ctx, t, ask.exercise); err != nil {
-		return v, err
-	}
-	if v.section, err = s.choosePeople(ctx, t, &v, ask); err != nil {
-		return v, err
-	}
-	kept, err := s.store.Settings(ctx, t)
-	if err != nil {
-		return v, err
-	}
-	s.chooseInstrument(r, &v, ask)
-	v.Instrument, v.Words, v.strings = taught(kept, v.Instrument), wordsOf(kept), stringColours(kept, v.Instrument)
-	met, known, err := s.metBefore(ctx, t, v.Exercise, v.Instrument)
-	if err != nil {
-		return v, err
-	}
-	v.Options = optionsOf(kept, v.Section)
-	v.Options.Known, v.Options.Finger = known, fingerOptions(kept, v.Instrument, v.Section.Year)
-	if v.Options.Finger.Placed, err = s.placedFingerings(ctx, t, v.Exercise.ID, v.Instrument.ID); err != nil {
-		return v, err
-	}
-	own, err := s.overridesOf(ctx, t, v.Exercise.ID)
-	if err != nil {
-		return v, err
-	}
-	v.OwnPart = own[v.Instrument.ID] != nil
-	sc, source, writtenFor, err := partSource(v.Exercise, own[v.Instrument.ID])
-	if err != nil {
-		return v, err
-	}
-	v.Remarks, v.tempoWords = sc.Remarks, sc.TempoWords
-	if v.Options.Placed, err = s.placementOf(ctx, t, v.Exercise.ID, v.Instrument.ID); err != nil {
-		return v, err
-	}
-	if !v.OwnPart {
-		v.Octaves = instrument.OctaveChoices(source, v.Instrument, v.Section.Year)
-	}
-	v.Tempo = ask.tempo
-	if v.Tempo < routine.Notches()[0] || v.Tempo > 208 {
-		v.Tempo = routine.StartTempo(beatsPerMinute(sc.Tempo, source.Meter()))
-	}
-	v.Report = breakdown.Read(sc, source, writtenFor, v.Instrument, met, v.Options)
-	v.Remarks = slices.Concat(v.Remarks, v.Report.Remarks)
-	if v.Drills = v.Report.Drills(v.Instrument); ask.drill && len(v.Drills) > 0 {
-		v.openDrill()
-	}
-	v.OneNote = oneNoteFor(v.section, v.Instrument, v.Options, ask.oneNote)
-	choosePiece(&v, ask.piece)
-	v.atDrillTempo(ask.tempo)
-	if !v.InDrill {
-		if err := s.addProgress(ctx, t, &v); err != nil {
-			return v, err
-		}
-	}
-	v.chooseStage(ask.stage)
-	v.BeatName = v.Report.Part.Meter().BeatName(v.Options.British)
-	v.Passages = v.Piece.Passages(v.Report.Part)
-	first := v.Report.Part.Measures[v.Passages[0].At]
-	first.Offset = v.Passages[0].From
-	v.CountOff = count.CountOff(score.Part{Measures: []score.Measure{first}}, v.Options.Count)
-	return v, nil
 }
 
 // Plan is what the page's script plays and frames of the piece at hand.
@@ -279,12 +250,4 @@ type planned struct {
 	Index int     `json:"index"`
 	From  float64 `json:"from"`
 	To    float64 `json:"to"`
-}
-
-// beatsPerMinute turns a metronome mark into beats of the meter.
-func beatsPerMinute(t score.Tempo, m score.Meter) int {
-	if t.PerMinute == 0 {
-		return 0
-	}
-	return int(score.Frac(int64(t.PerMinute), 1).Mul(t.Beat).Div(m.Beat()).Floor())
 }

@@ -9,179 +9,248 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
-	"unhurriedbench/core/score"
 	"unhurriedbench/store"
 )
 
-// choosePeople finds the section and the student at hand and returns the
-// section's students.
-func (s *Server) choosePeople(ctx context.Context, t int64, v *benchView, ask benchAsk) ([]store.Student, error) {
-	var err error
-	if v.Sections, err = s.store.Sections(ctx, t); err != nil {
-		return nil, err
-	}
-	if ask.student != 0 {
-		if v.Student, err = s.store.StudentByID(ctx, t, ask.student); err != nil {
-			return nil, err
-		}
-		ask.section = v.Student.SectionID
-	}
-	for i, section := range v.Sections {
-		if section.ID == ask.section || ask.section == 0 && i == 0 {
-			v.Section = section
-		}
-	}
-	if ask.section != 0 && v.Section.ID != ask.section {
-		return nil, fmt.Errorf("choose the section: %w", store.ErrNotFound)
-	}
-	return s.store.Students(ctx, t, v.Section.ID)
+// benchAsk is what a request asks to see; zero values leave the choice open.
+type benchAsk struct {
+	exercise   store.ExerciseID
+	instrument string
+	piece      string
+	stage      string
+	student    store.StudentID
+	section    store.SectionID
+	tempo      int
+	oneNote    string // a concert note, "Bb"
+	drill      bool
 }
 
-func (s *Server) chooseInstrument(r *http.Request, v *benchView, ask benchAsk) {
-	wanted := ask.instrument
+func askOf(r *http.Request) benchAsk {
+	return benchAsk{
+		exercise: idOf[store.ExerciseID](r), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
+		student: store.StudentID(number(r, "student")), section: store.SectionID(number(r, "section")),
+		tempo: tempoOf(r), oneNote: text(r, "one"), drill: text(r, "drill") == "yes",
+	}
+}
+
+// tempoOf reads a tempo in beats a minute, 0 for one that is off the scale.
+func tempoOf(r *http.Request) int {
+	scale, tempo := routine.Notches(), int(number(r, "tempo"))
+	if tempo < scale[0] || tempo > scale[len(scale)-1] {
+		return 0
+	}
+	return tempo
+}
+
+// choice is the Bench's first step: who works, at what, and which part of it. It
+// reads no music.
+type choice struct {
+	Exercise   store.Exercise
+	Sections   []store.Section
+	Section    store.Section
+	Student    store.Student // at hand; ID 0 when none is chosen
+	Instrument instrument.Instrument
+	Tabs       []instrumentTab
+	Keys       []breakdown.PieceKey // of the pieces
+	Key        breakdown.PieceKey   // of the piece at hand
+	section    []store.Student
+	ask        benchAsk
+}
+
+type instrumentTab struct {
+	instrument.Instrument
+	Current  bool
+	Students int
+}
+
+// choose answers what a request leaves open.
+func (s *Server) choose(r *http.Request, ask benchAsk) (choice, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	c := choice{ask: ask}
+	var err error
+	if c.Exercise, err = s.reader.Exercise(ctx, desk, ask.exercise); err != nil {
+		return c, err
+	}
+	if ask.student != 0 {
+		if c.Student, err = desk.StudentByID(ctx, ask.student); err != nil {
+			return c, err
+		}
+		ask.section = c.Student.SectionID
+	}
+	if ask.drill { // which nobody is marked for
+		c.Student = store.Student{}
+	}
+	if c.Sections, c.Section, err = chooseSection(ctx, desk, ask.section); err != nil {
+		return c, err
+	}
+	if c.section, err = desk.Students(ctx, c.Section.ID); err != nil {
+		return c, err
+	}
+	s.chooseInstrument(r, &c, ask.instrument)
+	outline, err := desk.OutlineFor(ctx, c.Exercise, c.Instrument.ID)
+	if err != nil {
+		return c, err
+	}
+	c.Keys = outline.Pieces
+	c.choosePiece(ask.piece)
+	return c, nil
+}
+
+// choosePiece takes the piece of a key, "3-4", or the first.
+func (c *choice) choosePiece(wanted string) {
+	key, ok := breakdown.ParsePieceKey(wanted)
+	switch {
+	case ok && slices.Contains(c.Keys, key):
+		c.Key = key
+	case len(c.Keys) > 0:
+		c.Key = c.Keys[0]
+	}
+}
+
+// chooseSection lists the sections and finds the one that is wanted, or the first.
+func chooseSection(ctx context.Context, desk *store.Desk, wanted store.SectionID) ([]store.Section, store.Section, error) {
+	sections, err := desk.Sections(ctx)
+	if err != nil {
+		return nil, store.Section{}, err
+	}
+	if wanted == 0 && len(sections) > 0 {
+		return sections, sections[0], nil
+	}
+	for _, section := range sections {
+		if section.ID == wanted {
+			return sections, section, nil
+		}
+	}
+	if wanted == 0 {
+		return sections, store.Section{}, nil
+	}
+	return sections, store.Section{}, fmt.Errorf("choose the section: %w", store.ErrNotFound)
+}
+
+// lastInstrument is the session's key for the instrument seen last.
+const lastInstrument = "instrument"
+
+func (s *Server) chooseInstrument(r *http.Request, c *choice, wanted string) {
+	last := s.sessions.GetString(r.Context(), lastInstrument)
 	if _, ok := instrument.ByID(wanted); !ok {
-		wanted = v.firstInstrument(s.sessions.GetString(r.Context(), "instrument"))
+		wanted = c.firstInstrument(last)
 	}
 	for _, i := range instrument.All() {
 		tab := instrumentTab{Instrument: i, Current: i.ID == wanted}
-		for _, student := range v.section {
+		for _, student := range c.section {
 			if student.Instrument == i.ID {
 				tab.Students++
 			}
 		}
 		if tab.Current {
-			v.Instrument = i
+			c.Instrument = i
 		}
-		v.Tabs = append(v.Tabs, tab)
+		c.Tabs = append(c.Tabs, tab)
 	}
-	s.sessions.Put(r.Context(), "instrument", wanted)
+	if wanted != last {
+		s.sessions.Put(r.Context(), lastInstrument, wanted)
+	}
 }
 
 // firstInstrument is whose part the Bench opens with where none is asked for: the
 // student's at hand; in a section the one seen last that somebody plays, else the
 // first that is played; with nobody there the one seen last, else the one the
 // exercise is written for, else one that reads it as it is entered.
-func (v *benchView) firstInstrument(last string) string {
+func (c *choice) firstInstrument(last string) string {
 	played := map[string]bool{}
-	for _, student := range v.section {
+	for _, student := range c.section {
 		played[student.Instrument] = true
 	}
-	if v.Student.ID != 0 || played[last] {
-		return cmp.Or(v.Student.Instrument, last)
+	if c.Student.ID != 0 || played[last] {
+		return cmp.Or(c.Student.Instrument, last)
 	}
 	for _, i := range instrument.All() {
 		if played[i.ID] {
 			return i.ID
 		}
 	}
-	for _, id := range []string{last, v.Exercise.WrittenFor} {
+	for _, id := range []string{last, c.Exercise.WrittenFor} {
 		if _, known := instrument.ByID(id); known {
 			return id
 		}
 	}
-	return concertReader
+	return instrument.ConcertReader().ID
 }
 
-// concertReader reads what is entered in concert pitch as it is.
-const concertReader = "flute"
+// work is the Bench's second step: where everybody stands on what was chosen.
+type work struct {
+	choice
+	Routine  routine.Routine
+	Stage    routine.Stage
+	State    routine.State                        // the student's, on the piece at hand
+	States   map[breakdown.PieceKey]routine.State // the student's, on every piece
+	Students []benchStudent                       // of the section, on this instrument
+	Log      []tryView                            // the student's latest tries here, newest first
+	Tempo    int                                  // that was asked for; 0 leaves it to the music
+}
 
-// metBefore collects the alterations of every letter, and the places on the
-// staff, in the book's earlier exercises as this instrument reads them.
-func (s *Server) metBefore(ctx context.Context, t int64, x store.Exercise, i instrument.Instrument) (breakdown.Met, []score.Pitch, error) {
-	list, err := s.store.Exercises(ctx, t)
+type benchStudent struct {
+	store.Student
+	Current bool
+	State   routine.State // on the piece at hand
+}
+
+// latestTries is how many of a student's tries the Bench shows.
+const latestTries = 4
+
+// load looks up where everybody stands on what was chosen.
+func (s *Server) load(r *http.Request, c choice) (work, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	w := work{choice: c, Routine: desk.Routine(), States: map[breakdown.PieceKey]routine.State{}, Tempo: c.ask.tempo}
+	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)
 	if err != nil {
-		return nil, nil, err
+		return w, err
 	}
-	own, err := s.store.InstrumentOverrides(ctx, t, i.ID)
-	if err != nil {
-		return nil, nil, err
-	}
-	met, seen := breakdown.Met{}, map[int]bool{}
-	var known []score.Pitch
-	for _, earlier := range list {
-		if earlier.BookID != x.BookID || earlier.Number >= x.Number {
+	for _, student := range c.section {
+		standing := standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}]
+		if student.Instrument == c.Instrument.ID {
+			w.Students = append(w.Students, benchStudent{student, student.ID == c.Student.ID, standing.State(w.Routine, c.Key)})
+		}
+		if student.ID != c.Student.ID {
 			continue
 		}
-		_, source, writtenFor, err := partSource(earlier, own[earlier.ID])
+		for _, key := range c.Keys {
+			w.States[key] = standing.State(w.Routine, key)
+		}
+	}
+	w.State = w.Routine.Start()
+	if c.Student.ID != 0 {
+		w.State = w.States[c.Key]
+		log, err := desk.LatestAttempts(ctx, c.Student.ID, c.Exercise.ID, latestTries)
 		if err != nil {
-			continue // the Shelf says that it cannot be read
+			return w, err
 		}
-		if !source.Unpitched() {
-			part := instrument.Make(source, writtenFor, i, instrument.Placement{}).Part
-			met.Add(part)
-			for _, at := range part.Notes() {
-				p := part.At(at).Pitch
-				if !seen[p.Diatonic()] {
-					seen[p.Diatonic()] = true
-					known = append(known, p)
-				}
-			}
+		for _, a := range log {
+			w.Log = append(w.Log, newTryView(a, w.Routine))
 		}
 	}
-	return met, known, nil
+	w.chooseStage(routine.Stage(c.ask.stage))
+	return w, nil
 }
 
-func choosePiece(v *benchView, wanted string) {
-	for _, p := range v.Report.Pieces {
-		v.Pieces = append(v.Pieces, benchPiece{Piece: p, Key: progress.SpanOf(p).String()})
+// chooseStage takes the stage that was asked for, or the one the student is at; the
+// last of the routine where the piece is done.
+func (w *work) chooseStage(asked routine.Stage) {
+	switch {
+	case w.Routine.Has(asked):
+		w.Stage = asked
+	case w.Routine.Has(w.State.Stage):
+		w.Stage = w.State.Stage
+	default:
+		w.Stage = w.Routine.Last()
 	}
-	at := max(0, slices.IndexFunc(v.Pieces, func(p benchPiece) bool { return p.Key == wanted }))
-	v.Pieces[at].Current = true
-	v.Piece = v.Pieces[at]
 }
 
-// addProgress reads the section's log on this exercise, anew after a mark.
-func (s *Server) addProgress(ctx context.Context, t int64, v *benchView) error {
-	log, err := s.store.ExerciseAttempts(ctx, t, v.Exercise.ID, v.Section.ID)
-	if err != nil {
-		return err
-	}
-	v.Students, v.Log = nil, nil
-	standings := progress.Read(tries(log))
-	for _, student := range v.section {
-		standing := standings[progress.Task{Student: student.ID, Exercise: v.Exercise.ID}]
-		if student.Instrument == v.Instrument.ID {
-			v.Students = append(v.Students, benchStudent{student, student.ID == v.Student.ID, standing.State(progress.SpanOf(v.Piece.Piece))})
-		}
-		if student.ID != v.Student.ID {
-			continue
-		}
-		for i := range v.Pieces {
-			v.Pieces[i].State = standing.State(progress.SpanOf(v.Pieces[i].Piece))
-		}
-		v.State = standing.State(progress.SpanOf(v.Piece.Piece))
-		v.Piece.State = v.State
-	}
-	const shown = 4
-	for i := len(log) - 1; i >= 0 && len(v.Log) < shown; i-- {
-		if log[i].StudentID == v.Student.ID {
-			v.Log = append(v.Log, newTryView(log[i]))
-		}
+// NextPiece is the key of the piece after the one at hand, nil after the last.
+func (w work) NextPiece() *breakdown.PieceKey {
+	if at := slices.Index(w.Keys, w.Key); at >= 0 && at+1 < len(w.Keys) {
+		return &w.Keys[at+1]
 	}
 	return nil
-}
-
-// tries turns rows of the log into what progress reads.
-func tries(log []store.Attempt) []progress.Try {
-	list := make([]progress.Try, len(log))
-	for i, a := range log {
-		list[i] = progress.Try{
-			Student: a.StudentID, Exercise: a.ExerciseID,
-			Piece: progress.Span{First: a.FirstMeasure, Last: a.LastMeasure},
-			Try:   a.Try(),
-		}
-	}
-	return list
-}
-
-// chooseStage takes the stage that was asked for, or the one the student is at.
-func (v *benchView) chooseStage(asked string) {
-	v.Stage = min(v.State.Stage, routine.Play)
-	for _, stage := range routine.Stages() {
-		if slug(stage) == asked {
-			v.Stage = stage
-		}
-	}
 }

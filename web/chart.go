@@ -12,7 +12,6 @@ import (
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
-	"unhurriedbench/store"
 )
 
 // chartView is an instrument's fingering chart.
@@ -21,10 +20,13 @@ type chartView struct {
 	Instruments []instrument.Instrument
 	Notes       []chartLine
 	Sheet       sheetData // the whole range on the staff
-	Kind        kindChoice
-	Drill       string // what a one-note drill sits well on
+	Kind        string    // of the teacher's, "" for the usual
+	OneNote     string    // what a drill on one note sits well on
 	Years       []string
 }
+
+// chartSheetIDs leads the ids of the chart's music.
+const chartSheetIDs mei.IDs = "chart-"
 
 // chartLine is one note of the chart, lowest first.
 type chartLine struct {
@@ -42,33 +44,38 @@ type chartLine struct {
 // chartWay is one way to play a note, the first of a list the one to learn first.
 type chartWay struct {
 	finger.Fingering
+	Drawn finger.Drawn
 	Shown string
 	Said  string
 	First bool
 }
 
 func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), deskOf(r)
 	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
 	if !ok {
 		s.notFound(w, r)
 		return
 	}
-	kept, err := s.store.Settings(r.Context(), teacher(r).ID)
+	kept, err := taught(ctx, desk)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	target = taught(kept, target)
-	v := chartView{
-		Instrument: target, Instruments: instrument.All(), Kind: kindsOf(target, kept),
+	wanted, err := desk.Preferred(ctx, target.ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
 	}
+	target = kept.instrument(target)
+	v := chartView{Instrument: target, Instruments: instrument.All(), Kind: kept.kinds[target.ID]}
 	notes := finger.Chart(target)
 	for _, n := range notes {
-		v.Notes = append(v.Notes, newChartLine(n, target, kept))
+		v.Notes = append(v.Notes, newChartLine(n, target, kept.Preferences, wanted))
 	}
 	if len(notes) > 0 {
-		v.Sheet = chartSheet(notes, target, kept)
-		v.Drill = name.Spoken(target.Drill, false)
+		v.Sheet = chartSheet(notes, target, kept.Preferences, wanted)
+		v.OneNote = name.Spoken(target.OneNote, false)
 		for _, year := range target.Years {
 			v.Years = append(v.Years, fmt.Sprintf("%s to %s", year.Low, year.High))
 		}
@@ -78,70 +85,91 @@ func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
 
 // chartSheet writes every note of an instrument on its staff, a few to a measure so
 // that lines can break anywhere, sharps before flats, each with its fingering.
-func chartSheet(notes []finger.ChartNote, target instrument.Instrument, kept store.Settings) sheetData {
+func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p preferences, wanted finger.Preferred) sheetData {
 	const perMeasure = 3
-	part := score.Part{Sounds: target.Sounds}
-	words := wordsOf(kept)
-	data := drawnFor(target, stringColours(kept, target))
+	part := score.Part{Transposition: target.Transposition}
+	words := p.words()
+	data := drawnFor(target, p.stringColours(target))
 	data.Named, data.Fingered, data.Hands = true, true, words.Hands
 	for k, n := range notes {
 		if k%perMeasure == 0 {
-			part.Measures = append(part.Measures, score.Measure{Number: len(part.Measures) + 1, Meter: score.Meter{Beats: 4, Unit: 4}, Clef: target.Clef})
-			data.Measures = append(data.Measures, sheetMeasure{ID: mei.MeasureID(len(data.Measures)), Number: len(data.Measures) + 1, Pulses: []sheetPulse{}, Events: []sheetEvent{}})
+			part.Measures = append(
+				part.Measures,
+				score.Measure{Number: len(part.Measures) + 1, Meter: score.Meter{Beats: 4, Unit: 4}, Clef: target.Clef},
+			)
+			data.Measures = append(
+				data.Measures,
+				sheetMeasure{
+					ID:     chartSheetIDs.Measure(len(data.Measures)),
+					Number: len(data.Measures) + 1,
+					Pulses: []sheetPulse{},
+					Events: []sheetEvent{},
+				},
+			)
 			data.Order = append(data.Order, len(data.Order))
 		}
 		at := len(part.Measures) - 1
 		m := &part.Measures[at]
 		for _, p := range n.Spellings {
 			choice, _ := finger.For(target, p)
-			text := choice.Prefer(kept.Preferred[target.ID][p.MIDI()]).Text
+			way := choice.Prefer(wanted[p.MIDI()]).Fingering
+			said := words.Say(target, way)
 			data.Measures[at].Events = append(data.Measures[at].Events, sheetEvent{
-				ID: mei.EventID(score.Place{Measure: at, Event: len(m.Events)}), Name: name.Short(p, false), Spoken: name.Spoken(p, false),
-				Fingering: text, Said: words.Say(target, text), MIDI: p.MIDI(), Why: []string{name.Spoken(p, false) + ": " + words.Say(target, text)},
+				ID: chartSheetIDs.Event(score.Place{Measure: at, Event: len(m.Events)}), Name: name.Short(p, false), Spoken: name.Spoken(p, false),
+				Fingering: way.Text, Drawn: finger.Draw(target, p, way), Said: said, MIDI: p.MIDI(), Why: []string{name.Spoken(p, false) + ": " + said},
 			})
 			m.Events = append(m.Events, score.Event{Length: score.Frac(1, 4), Value: score.Value{Base: 4}, Pitch: p, Sign: p.Alter != 0})
 		}
 	}
-	data.MEI = mei.Write(part, mei.Options{})
+	data.MEI = mei.Write(part, mei.Options{IDs: chartSheetIDs})
 	return data
 }
 
-// prefer keeps the fingering a teacher wants for a note; "" is the usual way.
+// prefer keeps the fingering a teacher wants for a note; "" is the usual way. One that
+// the note does not have changes nothing.
 func (s *Server) prefer(w http.ResponseWriter, r *http.Request) {
-	note, wanted := int(number(r, "note")), text(r, "fingering")
-	s.changeTaught(w, r, fmt.Sprintf("#n%d", note), func(kept *store.Settings, target instrument.Instrument) {
-		delete(kept.Preferred[target.ID], note)
-		for _, n := range finger.Chart(taught(*kept, target)) {
-			if n.Spellings[0].MIDI() == note && n.Choice.Has(wanted) {
-				keepPreferred(kept, target.ID, note, wanted)
-			}
-		}
-	})
-}
-
-// changeTaught changes the settings for the instrument of the address and goes back
-// to its chart.
-func (s *Server) changeTaught(w http.ResponseWriter, r *http.Request, at string, change func(*store.Settings, instrument.Instrument)) {
 	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
 	if !ok {
 		s.notFound(w, r)
 		return
 	}
-	ctx, t := r.Context(), teacher(r).ID
-	kept, err := s.store.Settings(ctx, t)
+	ctx, desk := r.Context(), deskOf(r)
+	note, wanted := int(number(r, "note")), text(r, "fingering")
+	kept, err := taught(ctx, desk)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	change(&kept, target)
-	if err := s.store.KeepSettings(ctx, t, kept); err != nil {
-		s.failed(w, r, err)
-		return
+	for _, n := range finger.Chart(kept.instrument(target)) {
+		if n.Spellings[0].MIDI() != note || wanted != "" && !n.Choice.Has(wanted) {
+			continue
+		}
+		if err := desk.Prefer(ctx, target.ID, note, wanted); err != nil {
+			s.failed(w, r, err)
+			return
+		}
 	}
-	http.Redirect(w, r, "/fingerings/"+target.ID+at, http.StatusSeeOther)
+	http.Redirect(w, r, fmt.Sprintf("/fingerings/%s#n%d", target.ID, note), http.StatusSeeOther)
 }
 
-func newChartLine(n finger.ChartNote, target instrument.Instrument, kept store.Settings) chartLine {
+// keepKind keeps what the teacher says of an instrument; a kind it does not come in
+// changes nothing.
+func (s *Server) keepKind(w http.ResponseWriter, r *http.Request) {
+	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
+	if !ok {
+		s.notFound(w, r)
+		return
+	}
+	if wanted := text(r, "kind"); target.Kinds.Comes(wanted) {
+		if err := deskOf(r).KeepKind(r.Context(), target.ID, wanted); err != nil {
+			s.failed(w, r, err)
+			return
+		}
+	}
+	http.Redirect(w, r, "/fingerings/"+target.ID, http.StatusSeeOther)
+}
+
+func newChartLine(n finger.ChartNote, target instrument.Instrument, p preferences, preferred finger.Preferred) chartLine {
 	var written, spoken, concert, places []string
 	for _, p := range n.Spellings {
 		written = append(written, name.Short(p, false))
@@ -152,16 +180,25 @@ func newChartLine(n finger.ChartNote, target instrument.Instrument, kept store.S
 		concert = append(concert, name.Short(p, false))
 	}
 	low := n.Spellings[0]
-	wanted := kept.Preferred[target.ID][low.MIDI()]
+	wanted := preferred[low.MIDI()]
 	choice := n.Choice.Prefer(wanted)
 	line := chartLine{
 		MIDI: low.MIDI(), Chosen: choice.Has(wanted),
 		Written: strings.Join(written, " or "), Spoken: strings.Join(spoken, " or "), Concert: strings.Join(concert, " or "),
 		Place: strings.Join(places, " or "), FirstYear: target.Comfort(1).Holds(low), Neighbours: neighbourNames(n.Neighbours),
 	}
-	words := wordsOf(kept)
+	words := p.words()
 	for k, way := range choice.Ways() {
-		line.Ways = append(line.Ways, chartWay{Fingering: way, Shown: words.Show(target, way.Text), Said: words.Say(target, way.Text), First: k == 0})
+		line.Ways = append(
+			line.Ways,
+			chartWay{
+				Fingering: way,
+				Shown:     words.Show(target, way.Text),
+				Said:      words.Say(target, way),
+				Drawn:     finger.Draw(target, low, way),
+				First:     k == 0,
+			},
+		)
 	}
 	return line
 }

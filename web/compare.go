@@ -1,12 +1,12 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
-	"unhurriedbench/core/format"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
 )
@@ -27,17 +27,20 @@ type proposedPair struct{ Link, One, Other, Why string }
 const mostProposed = 6
 
 // propose finds pairs in the teacher's books.
-func propose(exercises []store.Exercise) []proposedPair {
+func (s *Server) propose(ctx context.Context, desk *store.Desk, exercises []store.Exercise) ([]proposedPair, error) {
 	var sources []breakdown.Source
 	titles := map[int64]string{}
 	for _, x := range exercises {
-		sc, err := format.ReadKind(x.Format, []byte(x.Source))
-		if err != nil {
+		if x.Unread != "" {
 			continue // the Shelf says that it cannot be read
 		}
-		part, _ := sourcePart(x, sc)
-		sources = append(sources, breakdown.Source{ID: x.ID, Part: part})
-		titles[x.ID] = fmt.Sprintf("%d · %s", x.Number, x.Title)
+		part, err := s.reader.SourcePart(ctx, desk, x)
+		if err != nil {
+			return nil, err
+		}
+		id := int64(x.ID)
+		sources = append(sources, breakdown.Source{ID: id, Part: part})
+		titles[id] = fmt.Sprintf("%d · %s", x.Number, x.Title)
 	}
 	var list []proposedPair
 	for _, p := range breakdown.Pairs(sources, mostProposed) {
@@ -47,28 +50,31 @@ func propose(exercises []store.Exercise) []proposedPair {
 			Other: fmt.Sprintf("%s, m. %d–%d", titles[p.B.ID], p.B.From, p.B.To), Why: p.Why,
 		})
 	}
-	return list
+	return list, nil
 }
 
 // passage is some measures of an exercise; 0 leaves an end open.
 type passage struct {
-	Exercise int64
+	Exercise store.ExerciseID
 	From, To int
 }
 
 func (s *Server) compare(w http.ResponseWriter, r *http.Request) {
-	ctx, t := r.Context(), teacher(r).ID
+	ctx, desk := r.Context(), deskOf(r)
 	v := compareView{
-		A: passage{number(r, "a"), int(number(r, "a-from")), int(number(r, "a-to"))},
-		B: passage{number(r, "b"), int(number(r, "b-from")), int(number(r, "b-to"))},
+		A: passage{store.ExerciseID(number(r, "a")), int(number(r, "a-from")), int(number(r, "a-to"))},
+		B: passage{store.ExerciseID(number(r, "b")), int(number(r, "b-from")), int(number(r, "b-to"))},
 	}
 	var err error
-	if v.Exercises, err = s.store.Exercises(ctx, t); err != nil {
+	if v.Exercises, err = s.reader.Exercises(ctx, desk); err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	if v.A.Exercise == 0 || v.B.Exercise == 0 {
-		v.Proposed = propose(v.Exercises)
+		if v.Proposed, err = s.propose(ctx, desk, v.Exercises); err != nil {
+			s.failed(w, r, err)
+			return
+		}
 		s.page(w, r, http.StatusOK, "compare", "Same or different", v)
 		return
 	}
@@ -82,12 +88,12 @@ func (s *Server) compare(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if v.Problem = problemA + problemB; v.Problem == "" {
-		kept, err := s.store.Settings(ctx, t)
+		kept, err := desk.Settings(ctx)
 		if err != nil {
 			s.failed(w, r, err)
 			return
 		}
-		result := count.Compare(a, b, count.Options{SlowBeat: kept.SlowBeat})
+		result := count.Compare(a, b, count.Options{SlowBeat: preferencesOf(kept).SlowBeat})
 		v.Result = &result
 	}
 	s.page(w, r, http.StatusOK, "compare", "Same or different", v)
@@ -95,15 +101,17 @@ func (s *Server) compare(w http.ResponseWriter, r *http.Request) {
 
 // measures takes a passage out of its exercise, or says what is wrong with it.
 func (s *Server) measures(r *http.Request, p passage) (score.Part, string, error) {
-	x, err := s.store.ExerciseByID(r.Context(), teacher(r).ID, p.Exercise)
+	x, err := s.reader.Exercise(r.Context(), deskOf(r), p.Exercise)
 	if err != nil {
 		return score.Part{}, "", err
 	}
-	sc, err := format.ReadKind(x.Format, []byte(x.Source))
-	if err != nil {
+	if x.Unread != "" {
 		return score.Part{}, x.Title + " cannot be read any more: edit it first. ", nil
 	}
-	part, _ := sourcePart(x, sc)
+	part, err := s.reader.SourcePart(r.Context(), deskOf(r), x)
+	if err != nil {
+		return score.Part{}, "", err
+	}
 	var taken []score.Measure
 	for _, m := range part.Measures {
 		if (p.From == 0 || m.Number >= p.From) && (p.To == 0 || m.Number <= p.To) {

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"io"
@@ -10,17 +11,19 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
+	"unhurriedbench/reading"
 	"unhurriedbench/store"
 )
 
 // entry is the form for a new or edited exercise, with all that was typed.
 type entry struct {
-	ID          int64
+	ID          store.ExerciseID
 	Books       []store.Book
 	Book        string
 	Number      string
@@ -36,13 +39,13 @@ type entry struct {
 
 // preview is what the typed text looks like, or what is wrong with it.
 type preview struct {
-	MEI      string
-	Frame    string
-	Problems []score.Problem
-	Remarks  []score.Problem
-	NoMeter  bool   // the file gives none
-	Meter    string // that was taken for it, "" for what its bar lines make
-	Meters   []string
+	MEI        string
+	Signatures string
+	Problems   []score.Problem
+	Remarks    []score.Problem
+	NoMeter    bool   // the file gives none
+	Meter      string // that was taken for it, "" for what its bar lines make
+	Meters     []string
 }
 
 // takenMeters are offered for a file that gives no meter.
@@ -53,17 +56,17 @@ const startingABC = "X:1\nT:\nM:4/4\nL:1/4\nK:Bb\nB c d e | f2 d2 | c d c B | B4
 
 func (s *Server) newExercise(w http.ResponseWriter, r *http.Request) {
 	e := entry{ABC: startingABC}
-	books, err := s.store.Books(r.Context(), teacher(r).ID)
+	books, err := deskOf(r).Books(r.Context())
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	book := number(r, "book")
+	book := store.BookID(number(r, "book"))
 	for _, b := range books {
 		if b.ID != book && book != 0 {
 			continue
 		}
-		next, err := s.store.NextNumber(r.Context(), teacher(r).ID, b.ID)
+		next, err := deskOf(r).NextNumber(r.Context(), b.ID)
 		if err != nil {
 			s.failed(w, r, err)
 			return
@@ -75,13 +78,13 @@ func (s *Server) newExercise(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e entry) {
-	books, err := s.store.Books(r.Context(), teacher(r).ID)
+	books, err := deskOf(r).Books(r.Context())
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	e.Books, e.Instruments = books, instrument.All()
-	sc, err := format.ReadKind(format.ABC, []byte(e.ABC))
+	sc, err := s.reader.Score(store.Source{Format: format.ABC, Content: e.ABC})
 	e.Preview = previewOf(sc, err, e.WrittenFor)
 	title := "Add an exercise"
 	if e.ID != 0 {
@@ -95,12 +98,12 @@ func previewOf(sc score.Score, err error, writtenFor string) preview {
 	if err != nil {
 		return preview{Problems: problemsOf(err)}
 	}
-	part, _ := sourcePart(store.Exercise{WrittenFor: writtenFor}, sc)
+	part := reading.SourceOf(store.Exercise{WrittenFor: writtenFor}, sc).Source
 	return preview{
-		MEI:      mei.Write(part, mei.Options{TempoWords: sc.TempoWords}),
-		Frame:    frameWords(part),
-		Problems: instrument.Unplayable(part),
-		Remarks:  sc.Remarks,
+		MEI:        mei.Write(part, mei.Options{TempoWords: sc.TempoWords}),
+		Signatures: breakdown.OutlineOf(part).Signatures,
+		Problems:   instrument.Unplayable(part),
+		Remarks:    sc.Remarks,
 	}
 }
 
@@ -116,23 +119,27 @@ func problemsOf(err error) []score.Problem {
 func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 	r.Body = http.MaxBytesReader(w, r.Body, largestForm)
 	e := entry{ABC: r.FormValue("abc"), WrittenFor: text(r, "written_for"), Meter: text(r, "meter")}
-	var x store.Exercise
-	sc, err := readSource(r, e, store.Exercise{}, &x)
-	v := previewOf(sc, err, e.WrittenFor)
+	b, err := s.readSource(r, e, store.Source{})
+	v := previewOf(b.score, err, e.WrittenFor)
 	v.Meter, v.Meters = e.Meter, takenMeters
-	v.NoMeter = x.Format == format.MusicXML && (e.Meter != "" || !musicxml.HasMeter(x.Source))
-	s.partial(w, "entry", "preview", v)
+	v.NoMeter = b.source.Format == format.MusicXML && (e.Meter != "" || !musicxml.HasMeter(b.source.Content))
+	s.fragment(w, "entry", "preview", v)
 }
 
 func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
-	x, err := s.store.ExerciseByID(r.Context(), teacher(r).ID, idOf(r, "id"))
+	x, err := deskOf(r).ExerciseByID(r.Context(), idOf[store.ExerciseID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	e := entry{ID: x.ID, Book: x.Book, Number: strconv.Itoa(x.Number), Title: x.Title, WrittenFor: x.WrittenFor}
 	if x.Format == format.ABC {
-		e.ABC = x.Source
+		source, err := deskOf(r).Source(r.Context(), x.Hash)
+		if err != nil {
+			s.failed(w, r, err)
+			return
+		}
+		e.ABC = source.Content
 	} else {
 		e.Kept = true
 	}
@@ -140,16 +147,21 @@ func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) addExercise(w http.ResponseWriter, r *http.Request) {
-	s.keepExercise(w, r, store.Exercise{})
+	s.keepExercise(w, r, store.Exercise{}, store.Source{})
 }
 
 func (s *Server) changeExercise(w http.ResponseWriter, r *http.Request) {
-	x, err := s.store.ExerciseByID(r.Context(), teacher(r).ID, idOf(r, "id"))
+	x, err := deskOf(r).ExerciseByID(r.Context(), idOf[store.ExerciseID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	s.keepExercise(w, r, x)
+	source, err := deskOf(r).Source(r.Context(), x.Hash)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.keepExercise(w, r, x, source)
 }
 
 // largestForm bounds an upload; a file is refused well below it, with its form
@@ -158,29 +170,29 @@ const largestForm = 32 << 20
 
 // keepExercise checks the form and saves it as a new exercise, or over an old
 // one. When anything is wrong nothing is saved and the form comes back.
-func (s *Server) keepExercise(w http.ResponseWriter, r *http.Request, old store.Exercise) {
+func (s *Server) keepExercise(w http.ResponseWriter, r *http.Request, old store.Exercise, kept store.Source) {
 	r.Body = http.MaxBytesReader(w, r.Body, largestForm)
 	tooLarge := r.ParseMultipartForm(format.Largest + 1<<20)
 	e := entry{
 		ID: old.ID, Book: text(r, "book"), Number: text(r, "number"), Title: text(r, "title"),
-		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"), Kept: old.Format == format.MusicXML,
+		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"), Kept: kept.Format == format.MusicXML,
 	}
 	if tooLarge != nil && !errors.Is(tooLarge, http.ErrNotMultipart) {
 		e.Problems = []string{fmt.Sprintf("The file is larger than %d MB. Bring in one exercise at a time.", format.Largest>>20)}
 		s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)
 		return
 	}
-	x, problems := readEntry(r, e, old)
+	x, source, problems := s.readEntry(r, e, old, kept)
 	if len(problems) > 0 {
 		e.Problems = problems
 		s.showEntry(w, r, http.StatusUnprocessableEntity, e)
 		return
 	}
-	s.saveExercise(w, r, e, x, old)
+	s.saveExercise(w, r, e, x, source)
 }
 
 // readEntry turns the form into an exercise, or lists what is wrong with it.
-func readEntry(r *http.Request, e entry, old store.Exercise) (store.Exercise, []string) {
+func (s *Server) readEntry(r *http.Request, e entry, old store.Exercise, kept store.Source) (store.Exercise, store.Source, []string) {
 	var problems []string
 	n, err := strconv.Atoi(e.Number)
 	if err != nil || n < 1 || n > 9999 {
@@ -192,90 +204,82 @@ func readEntry(r *http.Request, e entry, old store.Exercise) (store.Exercise, []
 	if len([]rune(e.Book)) > 120 || len([]rune(e.Title)) > 120 {
 		problems = append(problems, "A title is longer than 120 letters. Shorten it.")
 	}
-	if _, known := instrument.ByID(e.WrittenFor); !known && e.WrittenFor != "" && e.WrittenFor != "concert" {
+	if _, known := instrument.ByID(e.WrittenFor); !known && e.WrittenFor != "" && e.WrittenFor != reading.Concert {
 		problems = append(problems, "Choose for whom it is written from the list.")
 	}
-	x := store.Exercise{ID: old.ID, Book: e.Book, Part: old.Part, Number: n, Title: e.Title, WrittenFor: e.WrittenFor}
-	sc, err := readSource(r, e, old, &x)
+	x := store.Exercise{ID: old.ID, Book: e.Book, Part: old.Part, Number: n, Title: e.Title, WrittenFor: e.WrittenFor, Hash: old.Hash}
+	b, err := s.readSource(r, e, kept)
 	if err != nil {
 		for _, p := range problemsOf(err) {
 			problems = append(problems, p.Error())
 		}
-		return x, problems
+		return x, b.source, problems
 	}
-	part, _ := sourcePart(x, sc)
-	for i, p := range instrument.Unplayable(part) {
+	if b.uploaded {
+		x.Part = 0
+	}
+	for i, p := range instrument.Unplayable(reading.SourceOf(x, b.score).Source) {
 		if i == 3 {
 			problems = append(problems, "And more notes like these.")
 			break
 		}
 		problems = append(problems, p.Error())
 	}
-	if x.Title == "" {
-		x.Title = sc.Title
-	}
-	if x.Title == "" {
-		x.Title = "Untitled"
-	}
-	return x, problems
+	x.Title = cmp.Or(x.Title, b.score.Title, "Untitled")
+	return x, b.source, problems
+}
+
+// brought is what a form brings: a file, typed text, or what was there before.
+type brought struct {
+	source   store.Source
+	score    score.Score
+	uploaded bool
 }
 
 // readSource reads the uploaded file, or the typed text when there is none, or
 // keeps the MusicXML an edited exercise had.
-func readSource(r *http.Request, e entry, old store.Exercise, x *store.Exercise) (score.Score, error) {
+func (s *Server) readSource(r *http.Request, e entry, kept store.Source) (brought, error) {
 	file, header, err := r.FormFile("file")
 	if err != nil || header.Filename == "" {
-		if e.Kept && strings.TrimSpace(e.ABC) == "" {
-			x.Format, x.Source = old.Format, old.Source
-			return format.ReadKind(x.Format, []byte(x.Source))
+		b := brought{source: store.Source{Format: format.ABC, Content: e.ABC}}
+		switch typed := strings.TrimSpace(e.ABC) != ""; {
+		case !typed && e.Kept:
+			b.source = kept
+		case !typed:
+			return b, score.Problems{score.General("There is no exercise yet.", "Choose a file, or type the notes.")}
 		}
-		x.Format, x.Source = format.ABC, e.ABC
-		if strings.TrimSpace(e.ABC) == "" {
-			return score.Score{}, score.Problems{score.General("There is no exercise yet.", "Choose a file, or type the notes.")}
-		}
-		return format.ReadKind(format.ABC, []byte(e.ABC))
+		b.score, err = s.reader.Score(b.source)
+		return b, err
 	}
 	defer file.Close()
 	data, err := io.ReadAll(io.LimitReader(file, format.Largest+1))
 	if err != nil {
-		return score.Score{}, score.Problems{score.General("The file did not arrive whole.", "Choose it again.")}
+		return brought{}, score.Problems{score.General("The file did not arrive whole.", "Choose it again.")}
 	}
-	f, err := format.Read(header.Filename, data)
+	f, err := s.reader.File(header.Filename, data)
+	b := brought{source: store.Source{Format: f.Kind, Content: f.Text}, score: f.Score, uploaded: true}
 	if err == nil && f.Kind == format.MusicXML && slices.Contains(takenMeters, e.Meter) && !musicxml.HasMeter(f.Text) {
-		f, err = takeMeter(f, e.Meter)
-		x.Format, x.Source = f.Kind, f.Text
+		b.source.Content, err = withMeter(f.Text, e.Meter)
+		if err == nil {
+			b.score, err = s.reader.Score(b.source)
+		}
 	}
 	if err != nil {
-		return score.Score{}, err
+		return b, err
 	}
 	if !utf8.ValidString(f.Text) || strings.ContainsRune(f.Text, 0) {
-		return score.Score{}, score.Problems{score.General("The file is not UTF-8 text.", "Export it again as UTF-8.")}
+		return b, score.Problems{score.General("The file is not UTF-8 text.", "Export it again as UTF-8.")}
 	}
-	x.Format, x.Source, x.Part = f.Kind, f.Text, 0
-	return f.Score, nil
+	return b, nil
 }
 
-// sourcePart is the part others are made from, with the sounding interval the
-// teacher chose, and the id of the instrument it is written for.
-func sourcePart(x store.Exercise, sc score.Score) (score.Part, string) {
-	part := sc.Parts[min(x.Part, len(sc.Parts)-1)]
-	if x.WrittenFor == "concert" {
-		part.Sounds = score.Interval{}
-	}
-	if i, ok := instrument.ByID(x.WrittenFor); ok {
-		part.Sounds = i.Sounds
-		return part, i.ID
-	}
-	return part, ""
-}
-
-func (s *Server) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x, old store.Exercise) {
-	ctx, t := r.Context(), teacher(r)
+func (s *Server) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x store.Exercise, source store.Source) {
+	ctx, desk := r.Context(), deskOf(r)
 	var err error
 	if x.ID == 0 {
-		x.ID, err = s.store.AddExercise(ctx, t.ID, x)
+		x.ID, err = desk.AddExercise(ctx, x, source)
 	} else {
-		err = s.store.ChangeExercise(ctx, t.ID, x)
+		err = desk.ChangeExercise(ctx, x, source)
 	}
 	if errors.Is(err, store.ErrTaken) {
 		e.Problems = []string{fmt.Sprintf("%s already has a number %d. Choose another number, or edit that exercise.", e.Book, x.Number)}
@@ -286,21 +290,24 @@ func (s *Server) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x
 		s.failed(w, r, err)
 		return
 	}
-	if x.Source != old.Source {
-		if parts, err := fileParts(x); err == nil && len(parts) > 1 {
-			s.flash(r, "It is on the Shelf. The file holds several parts: say which is which.")
-			http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
-			return
-		}
+	kept, err := s.reader.Exercise(ctx, desk, x.ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if kept.Hash != x.Hash && kept.FileParts > 1 {
+		s.flash(r, "It is on the Shelf. The file holds several parts: say which is which.")
+		http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
+		return
 	}
 	http.Redirect(w, r, fmt.Sprintf("/bench/%d", x.ID), http.StatusSeeOther)
 }
 
 func (s *Server) removeExercise(w http.ResponseWriter, r *http.Request) {
-	id := idOf(r, "id")
-	x, err := s.store.ExerciseByID(r.Context(), teacher(r).ID, id)
+	id := idOf[store.ExerciseID](r)
+	x, err := deskOf(r).ExerciseByID(r.Context(), id)
 	if err == nil {
-		err = s.store.RemoveExercise(r.Context(), teacher(r).ID, id)
+		err = deskOf(r).RemoveExercise(r.Context(), id)
 	}
 	if err != nil {
 		s.failed(w, r, err)
@@ -312,7 +319,7 @@ func (s *Server) removeExercise(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) restoreExercise(w http.ResponseWriter, r *http.Request) {
-	err := s.store.RestoreExercise(r.Context(), teacher(r).ID, idOf(r, "id"))
+	err := deskOf(r).RestoreExercise(r.Context(), idOf[store.ExerciseID](r))
 	if errors.Is(err, store.ErrTaken) {
 		s.flash(r, "It could not be put back: another exercise has its number now. Give that one another number first.")
 		http.Redirect(w, r, "/", http.StatusSeeOther)
@@ -326,15 +333,12 @@ func (s *Server) restoreExercise(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, "/", http.StatusSeeOther)
 }
 
-// takeMeter reads a file that gives no meter again with the one the teacher takes.
-func takeMeter(f format.File, wanted string) (format.File, error) {
+// withMeter writes the meter that the teacher takes into a file that gives none.
+func withMeter(text, wanted string) (string, error) {
 	upper, lower, _ := strings.Cut(wanted, "/")
 	m, ok := score.ParseMeter(upper, lower)
 	if !ok {
-		return f, fmt.Errorf("take the meter %s: it is none", wanted)
+		return text, fmt.Errorf("take the meter %s: it is none", wanted)
 	}
-	f.Text = musicxml.WithMeter(f.Text, m)
-	var err error
-	f.Score, err = format.ReadKind(f.Kind, []byte(f.Text))
-	return f, err
+	return musicxml.WithMeter(text, m), nil
 }

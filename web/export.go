@@ -11,11 +11,13 @@ import (
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
+	"unhurriedbench/store"
 )
 
 // exportExercise sends an instrument's part as a file.
 func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
-	x, err := s.store.ExerciseByID(r.Context(), teacher(r).ID, idOf(r, "id"))
+	ctx, desk := r.Context(), deskOf(r)
+	x, err := desk.ExerciseByID(ctx, idOf[store.ExerciseID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -25,23 +27,20 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		s.notFound(w, r)
 		return
 	}
-	own, err := s.overridesOf(r.Context(), teacher(r).ID, x.ID)
+	part, err := s.reader.Part(ctx, desk, x, target.ID)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	sc, source, writtenFor, err := partSource(x, own[target.ID])
+	placed, err := desk.Placement(ctx, x.ID, target.ID)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	placed, err := s.placementOf(r.Context(), teacher(r).ID, x.ID, target.ID)
-	if err != nil {
-		s.failed(w, r, err)
-		return
+	made := instrument.Make(part.Source, part.WrittenFor, target, placed).Part
+	out := score.Score{
+		Title: x.Title, Composer: part.Score.Composer, Tempo: part.Score.Tempo, TempoWords: part.Score.TempoWords, Parts: []score.Part{made},
 	}
-	made := instrument.Make(source, writtenFor, target, placed).Part
-	out := score.Score{Title: x.Title, Composer: sc.Composer, Tempo: sc.Tempo, TempoWords: sc.TempoWords, Parts: []score.Part{made}}
 	data, ending, kind, err := encode(out, target, text(r, "as"))
 	if err != nil {
 		s.failed(w, r, err)
@@ -65,7 +64,7 @@ func encode(s score.Score, target instrument.Instrument, as string) (data []byte
 	case "abc":
 		return []byte(abc.Write(s)), ".abc", "text/vnd.abc; charset=utf-8", nil
 	case "midi", "metronome":
-		o := midi.Options{Program: target.Program, PerMinute: beatsPerMinute(s.Tempo, part.Meter()), Metronome: as == "metronome"}
+		o := midi.Options{Program: target.Program, PerMinute: s.Tempo.Beats(part.Meter()), Metronome: as == "metronome"}
 		for _, c := range count.CountOff(part, count.Options{}) {
 			o.Cues = append(o.Cues, midi.Cue{At: c.At, Beat: c.Beat})
 		}

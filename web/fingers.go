@@ -4,41 +4,8 @@ import (
 	"encoding/hex"
 	"math"
 
-	"unhurriedbench/core/finger"
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/store"
 )
-
-// taught is an instrument as the teacher's students have it.
-func taught(kept store.Settings, i instrument.Instrument) instrument.Instrument {
-	if kept.Fingers.FourValves[i.ID] {
-		return i.FourValves()
-	}
-	switch kind := kept.Fingers.Kinds[i.ID]; kind {
-	case "no-resonance":
-		i.NoResonance = i.Forks
-	case "left-f":
-		i.LeftF = i.Forks
-	case "four-down":
-		i.FourDown = i.OpenOrFour
-	case "pivot":
-		i.Pivots = i.MayPivot
-	case "2":
-		return i.Owning(2)
-	case "3":
-		return i.Owning(3)
-	}
-	return i
-}
-
-func wordsOf(kept store.Settings) finger.Words {
-	f := kept.Fingers
-	return finger.Words{Hands: f.Hands, Spacing: f.Spacing, Two: f.Two, Three: f.Three}
-}
-
-func fingerOptions(kept store.Settings, i instrument.Instrument, year int) finger.Options {
-	return finger.Options{Year: year, Preferred: kept.Preferred[i.ID], Sticking: finger.Sticking(kept.Fingers.Sticking[i.ID])}
-}
 
 // stringColour is one string with its colour and the ink that reads on it.
 type stringColour struct {
@@ -54,8 +21,8 @@ var ownColours = map[string]string{"C": "#5b5560", "G": "#2f6f62", "D": "#8a5210
 // stringNames lists the strings that settings give a colour to, lowest first.
 var stringNames = []string{"C", "G", "D", "A", "E"}
 
-func colourOf(kept store.Settings, name string) string {
-	if c := kept.Fingers.Colours[name]; c != "" {
+func (p preferences) colour(name string) string {
+	if c := p.Colours[name]; c != "" {
 		return c
 	}
 	return ownColours[name]
@@ -63,10 +30,10 @@ func colourOf(kept store.Settings, name string) string {
 
 // stringColours lists the strings of an instrument from the lowest; none for
 // others.
-func stringColours(kept store.Settings, i instrument.Instrument) []stringColour {
+func (p preferences) stringColours(i instrument.Instrument) []stringColour {
 	var list []stringColour
 	for _, open := range i.OpenStrings {
-		c := colourOf(kept, open.Step.String())
+		c := p.colour(open.Step.String())
 		list = append(list, stringColour{open.Step.String(), open.MIDI(), c, inkOn(c)})
 	}
 	return list

@@ -16,9 +16,18 @@ func TestFingeringChart(t *testing.T) {
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	_, page := v.get("/fingerings/trumpet")
-	wants(t, page, "Trumpet fingerings", "C♯ or D♭", `data-fingering="1-2-3"`, "also sounds G4, C5, E5, G5, C6", "third-valve slide out", "Year one: B3 to D5")
+	wants(
+		t,
+		page,
+		"Trumpet fingerings",
+		"C♯ or D♭",
+		`<code>1-2-3</code>`,
+		"also sounds G4, C5, E5, G5, C6",
+		"third-valve slide out",
+		"Year one: B3 to D5",
+	)
 	_, page = v.get("/fingerings/bassoon")
-	wants(t, page, "flick", `data-fingering="W half 2 3 | 4 5 6"`, "Crow the soaked reed")
+	wants(t, page, "flick", `<code>W half 2 3 | 4 5 6</code>`, "Crow the soaked reed")
 	_, page = v.get("/fingerings/timpani")
 	wants(t, page, "the 29 inch drum")
 	if strings.Contains(page, "also sounds") {
@@ -37,7 +46,7 @@ func TestFingeringChart(t *testing.T) {
 func TestFingeringsInWords(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
-	id := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "Words", WrittenFor: "clarinet", Source: "T:Words\nM:4/4\nL:1/4\nK:C\nE G A2|]\n"})
+	id := s.exercise(t, account.ID, 1, "Words", "clarinet", "T:Words\nM:4/4\nL:1/4\nK:C\nE G A2|]\n")
 	_, page := v.get(fmt.Sprintf("/bench/%d?instrument=clarinet", id))
 	wants(t, page, "<td>left hand thumb, 1<", "<td>nothing pressed<", "or left hand A key; right hand 4 5 6: right hand down for resonance")
 	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=trumpet", id))
@@ -49,15 +58,16 @@ func TestFingeringsInWords(t *testing.T) {
 func TestWhatOurInstrumentsHave(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
-	low := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "Low", WrittenFor: "euphonium-bc", Source: "T:Low\nM:4/4\nL:1/4\nK:C clef=bass\nC, D,, C,2|]\n"})
-	drum := s.exercise(t, account.ID, store.Exercise{Number: 2, Title: "Drum", Source: "T:Drum\nM:4/4\nL:1/4\nK:C clef=perc\n{c}c c !///!c2|]\n"})
+	low := s.exercise(t, account.ID, 1, "Low", "euphonium-bc", "T:Low\nM:4/4\nL:1/4\nK:C clef=bass\nC, D,, C,2|]\n")
+	drum := s.exercise(t, account.ID, 2, "Drum", "", "T:Drum\nM:4/4\nL:1/4\nK:C clef=perc\n{c}c c !///!c2|]\n")
 	euphonium, snare := fmt.Sprintf("/bench/%d?instrument=euphonium-bc", low), fmt.Sprintf("/bench/%d?instrument=snare&tempo=100", drum)
 	_, page := v.get(euphonium)
 	wants(t, page, "has a note beyond the euphonium", `"fingering":"1-3"`)
 	_, page = v.get(snare)
 	wants(t, page, `"fingering":"lR"`, `"fingering":"L","said":"left"`, `"roll":"15"`, "a 15-stroke roll")
 
-	if status, to := v.post("/fingerings/euphonium-bc/kind", url.Values{"kind": {"4"}}); status != http.StatusSeeOther || to != "/fingerings/euphonium-bc" {
+	if status, to := v.post("/fingerings/euphonium-bc/kind", url.Values{"kind": {"4"}}); status != http.StatusSeeOther ||
+		to != "/fingerings/euphonium-bc" {
 		t.Fatalf("choosing four valves gives %d %s", status, to)
 	}
 	v.post("/fingerings/snare/kind", url.Values{"kind": {"measures"}})
@@ -97,7 +107,15 @@ func TestWordsForFingers(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
-	form := url.Values{"school": {"numbers"}, "hands": {"yes"}, "strings": {"spacing"}, "two": {"near hand"}, "three": {"far hand"}, "colour-D": {"#FFEE00"}, "colour-A": {"#a03a3a"}}
+	form := url.Values{
+		"school":   {"numbers"},
+		"hands":    {"yes"},
+		"strings":  {"spacing"},
+		"two":      {"near hand"},
+		"three":    {"far hand"},
+		"colour-D": {"#FFEE00"},
+		"colour-A": {"#a03a3a"},
+	}
 	if status, _ := v.post("/settings", form); status != http.StatusSeeOther {
 		t.Fatalf("the settings are refused: %d", status)
 	}
@@ -106,7 +124,7 @@ func TestWordsForFingers(t *testing.T) {
 	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=violin", b.exercise))
 	wants(t, page, "close to", `"colour":"#ffee00","ink":"#1d2733"`)
 	_, page = v.get("/fingerings/flute")
-	wants(t, page, "<code>T L1 L2 L3 | R1 R2 R3</code>", `data-fingering="T 1 2 3 | 4 5 6"`)
+	wants(t, page, "<code>T L1 L2 L3 | R1 R2 R3</code>", `&#34;holes&#34;:[true,true,true,true,true,true],&#34;thumb&#34;:true`)
 	_, page = v.get("/fingerings/cello")
 	wants(t, page, "3 on D, the far hand", "2 on D, the near hand")
 
@@ -162,10 +180,17 @@ func TestDrill(t *testing.T) {
 		t.Fatalf("keeping the drill gives %d %s", status, to)
 	}
 	_, page = v.get(to)
-	wants(t, page, "2 · Hard changes of 1, trombone", "The drill is exercise 2 of The Ferry Book", "Who is trying?", "As it was written for trombone.")
+	wants(
+		t,
+		page,
+		"2 · Hard changes of 1, trombone",
+		"The drill is exercise 2 of The Ferry Book",
+		"Who is trying?",
+		"As it was written for trombone.",
+	)
 
 	// One note alone has no change to drill.
-	plain := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "One", Source: "T:One\nM:4/4\nL:1/1\nK:C\nc|c|]\n"})
+	plain := s.exercise(t, account.ID, 1, "One", "", "T:One\nM:4/4\nL:1/1\nK:C\nc|c|]\n")
 	_, to = v.post(fmt.Sprintf("/bench/%d/drill", plain), url.Values{"instrument": {"trumpet"}})
 	_, page = v.get(to)
 	wants(t, page, "no change here that is worth a drill")
@@ -178,7 +203,7 @@ func TestDrill(t *testing.T) {
 func TestFingeringsAreChosenOnTheBench(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
-	id := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "Forks", WrittenFor: "oboe", Source: "T:Forks\nM:4/4\nL:1/4\nK:C\nD F G F|G D F2|]\n"})
+	id := s.exercise(t, account.ID, 1, "Forks", "oboe", "T:Forks\nM:4/4\nL:1/4\nK:C\nD F G F|G D F2|]\n")
 	bench, choose := fmt.Sprintf("/bench/%d?instrument=oboe", id), fmt.Sprintf("/bench/%d/fingering", id)
 	const forked, usual, left = "1 2 3 | 4 6", "1 2 3 | 4 5 F", "1 2 3 F | 4 5"
 	fs := func() string { // the Fs of the page, in order
@@ -190,14 +215,22 @@ func TestFingeringsAreChosenOnTheBench(t *testing.T) {
 		return strings.Join(words, ", ")
 	}
 	set := func(event int, text, scope string) int {
-		status, _ := v.post(choose, url.Values{"instrument": {"oboe"}, "measure": {"0"}, "event": {fmt.Sprint(event)}, "fingering": {text}, "scope": {scope}})
+		status, _ := v.post(
+			choose,
+			url.Values{"instrument": {"oboe"}, "measure": {"0"}, "event": {fmt.Sprint(event)}, "fingering": {text}, "scope": {scope}},
+		)
 		return status
 	}
 	if got, want := fs(), strings.Join([]string{forked, usual, forked}, ", "); got != want {
 		t.Fatalf("F is %s, want %s", got, want)
 	}
 	_, page := v.get(bench)
-	wants(t, page, `"alternate":true,"usual":"left hand 1 2 3; right hand 4 5, F key"`, "Not the usual way: left hand 1 2 3; right hand 4 6, forked, since D beside it has finger 6 down")
+	wants(
+		t,
+		page,
+		`"alternate":true,"usual":"left hand 1 2 3; right hand 4 5, F key"`,
+		"Not the usual way: left hand 1 2 3; right hand 4 6, forked, since D beside it has finger 6 down",
+	)
 	if status := set(1, left, "here"); status != http.StatusSeeOther {
 		t.Fatalf("a choice for one place gives %d", status)
 	}
@@ -227,11 +260,11 @@ func TestEveryPartOpens(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	number := 0
-	add := func(source string) int64 {
+	add := func(source string) store.ExerciseID {
 		number++
-		return s.exercise(t, account.ID, store.Exercise{Number: number, Title: fmt.Sprint(number), Source: source})
+		return s.exercise(t, account.ID, number, fmt.Sprint(number), "", source)
 	}
-	ids := []int64{
+	ids := []store.ExerciseID{
 		add("M:4/4\nL:1/4\nK:Bb\nB c d2-|d4-|d2 z2|z4|B4|]\n"), add("M:4/4\nL:1/4\nK:C clef=perc\nc c c2-|c4|z4|c4|]\n"),
 		add("M:4/2\nL:1/64\nK:C\nc128|c64d32e16f8g4a2bc'|c128|z128|]\n"),
 	}
@@ -241,7 +274,7 @@ func TestEveryPartOpens(t *testing.T) {
 	for _, i := range instrument.All() {
 		for _, id := range ids {
 			status, page := v.get(fmt.Sprintf("/bench/%d?instrument=%s", id, i.ID))
-			_, data, _ := strings.Cut(page, `id="sheet-data">`)
+			_, data, _ := strings.Cut(page, `class="sheet-data">`)
 			data, _, _ = strings.Cut(data, "</script>")
 			if status != http.StatusOK || strings.Contains(data, "null") {
 				t.Errorf("exercise %d for %s gives %d, or a null to its script", id, i.ID, status)

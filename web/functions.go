@@ -5,7 +5,6 @@ import (
 	"html/template"
 	"math"
 	"strconv"
-	"strings"
 
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
@@ -15,13 +14,14 @@ import (
 
 // functions are what templates may call.
 var functions = template.FuncMap{
-	"slug":    slug,
-	"stages":  routine.Stages,
 	"causes":  routine.Causes,
 	"bar":     stageBar,
+	"stands":  stateBar,
 	"because": because,
+	"inWords": inWords,
 	"json":    inJSON,
 	"short":   func(p score.Pitch) string { return name.Short(p, false) },
+	"inside":  func(v benchView) benchView { v.Update = false; return v },
 	"tab":     func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
 	"pick":    func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }
@@ -44,32 +44,45 @@ type picked struct {
 	Chosen string
 }
 
-// slug is a stage's word in small letters, for addresses and style classes.
-func slug(s routine.Stage) string { return strings.ToLower(s.String()) }
-
-// stageBar draws the four-stage bar: cells filled from 0 to 1, its meaning in
-// words as its label. The Board has thousands, so it is not a template.
-func stageBar(cells [4]float64) template.HTML {
-	var words []string
+// stageBar draws the bar of a routine's stages: cells filled from 0 to 1, its meaning
+// in words as its label. The Board has thousands, so it is not a template.
+func stageBar(r routine.Routine, cells []float64) template.HTML {
+	label := make([]byte, 0, 64)
 	inner := make([]byte, 0, 320)
 	for i, filled := range cells {
-		stage, percent := routine.Stage(i), strconv.Itoa(int(math.Round(100*filled)))
+		word, percent := template.HTMLEscapeString(r[i].Word), int(math.Round(100*filled))
 		inner = append(inner, `<i class="`...)
-		inner = append(inner, slug(stage)...)
+		inner = append(inner, r[i].Stage...)
 		inner = append(inner, `"><b style="width:`...)
-		inner = append(inner, percent...)
+		inner = strconv.AppendInt(inner, int64(percent), 10)
 		inner = append(inner, `%"></b></i>`...)
-		switch percent {
-		case "0":
-		case "100":
-			words = append(words, stage.String()+" done")
-		default:
-			words = append(words, stage.String()+" "+percent+"%")
+		if percent == 0 {
+			continue
+		}
+		if len(label) > 0 {
+			label = append(label, ", "...)
+		}
+		label = append(label, word...)
+		if percent == 100 {
+			label = append(label, " done"...)
+		} else {
+			label = append(append(append(label, ' '), strconv.Itoa(percent)...), '%')
 		}
 	}
-	label := "not begun"
-	if len(words) > 0 {
-		label = strings.Join(words, ", ")
+	if len(label) == 0 {
+		label = append(label, "not begun"...)
 	}
-	return template.HTML(`<span class="stage-bar" role="img" aria-label="` + label + `">` + string(inner) + `</span>`)
+	return template.HTML(`<span class="stage-bar" role="img" aria-label="` + string(label) + `">` + string(inner) + `</span>`)
+}
+
+// stateBar draws the bar of where somebody stands on a piece.
+func stateBar(r routine.Routine, s routine.State) template.HTML { return stageBar(r, r.Cells(s)) }
+
+// inWords writes a small number out.
+func inWords(n int) string {
+	words := [...]string{"no", "one", "two", "three", "four", "five", "six", "seven", "eight"}
+	if n < len(words) {
+		return words[n]
+	}
+	return strconv.Itoa(n)
 }

@@ -38,17 +38,26 @@ func securityHeaders(next http.Handler) http.Handler {
 
 type contextKey int
 
-const teacherKey contextKey = 0
+const actorKey contextKey = 0
 
-// teacher is the signed-in teacher; handlers behind requireTeacher have one.
-func teacher(r *http.Request) store.Teacher {
-	t, _ := r.Context().Value(teacherKey).(store.Teacher)
-	return t
+// actor is who asks, and the desk that is theirs: a teacher now.
+type actor struct {
+	Teacher store.Teacher
+	desk    *store.Desk
 }
+
+// asking is who asks; handlers behind requireTeacher have somebody.
+func asking(r *http.Request) actor {
+	a, _ := r.Context().Value(actorKey).(actor)
+	return a
+}
+
+// deskOf is the desk of whoever asks.
+func deskOf(r *http.Request) *store.Desk { return asking(r).desk }
 
 func (s *Server) requireTeacher(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		t, ok := s.signedIn(r)
+		a, ok := s.signedIn(r)
 		if !ok {
 			if r.Header.Get("HX-Request") == "true" {
 				w.Header().Set("HX-Redirect", "/sign-in")
@@ -59,15 +68,16 @@ func (s *Server) requireTeacher(next http.Handler) http.Handler {
 			return
 		}
 		w.Header().Set("Cache-Control", "no-store")
-		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), teacherKey, t)))
+		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), actorKey, a)))
 	})
 }
 
-func (s *Server) signedIn(r *http.Request) (store.Teacher, bool) {
-	id := s.sessions.GetInt64(r.Context(), "teacher")
+// signedIn finds who the session is for.
+func (s *Server) signedIn(r *http.Request) (actor, bool) {
+	id := store.TeacherID(s.sessions.GetInt64(r.Context(), "teacher"))
 	if id == 0 {
-		return store.Teacher{}, false
+		return actor{}, false
 	}
 	t, err := s.store.TeacherByID(r.Context(), id)
-	return t, err == nil
+	return actor{t, s.store.For(id)}, err == nil
 }

@@ -14,12 +14,12 @@ import (
 // is on this instrument.
 type oneNote struct {
 	Concert, Written string
-	Classes          []oneNoteClass
+	Choices          []oneNoteChoice
 	Everybody        []oneNoteLine
 }
 
-// oneNoteClass is a concert note to choose, "Bb" in an address.
-type oneNoteClass struct {
+// oneNoteChoice is a concert note to choose, "Bb" in an address.
+type oneNoteChoice struct {
 	Key, Name string
 	Chosen    bool
 }
@@ -50,7 +50,7 @@ func oneNoteFor(section []store.Student, i instrument.Instrument, o breakdown.Op
 	}
 	one := oneNote{Concert: say(class.Pitch()), Written: say(instrument.WrittenFor(class, i))}
 	for _, c := range instrument.OneNotes() {
-		one.Classes = append(one.Classes, oneNoteClass{strings.TrimSuffix(c.Pitch().String(), "4"), say(c.Pitch()), c == class})
+		one.Choices = append(one.Choices, oneNoteChoice{strings.TrimSuffix(c.Pitch().String(), "4"), say(c.Pitch()), c == class})
 	}
 	for _, other := range present {
 		if !other.Unpitched() {

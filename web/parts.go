@@ -8,67 +8,31 @@ import (
 	"net/http"
 	"strconv"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
 )
 
-// overridesOf lists an exercise's own parts by instrument id.
-func (s *Server) overridesOf(ctx context.Context, t, exercise int64) (map[string]*store.Override, error) {
-	list, err := s.store.Overrides(ctx, t, exercise)
-	if err != nil {
-		return nil, err
-	}
-	own := map[string]*store.Override{}
-	for i := range list {
-		own[list[i].Instrument] = &list[i]
-	}
-	return own, nil
-}
-
-// placementOf is the octave the teacher chose for an instrument's part, if any.
-func (s *Server) placementOf(ctx context.Context, t, exercise int64, id string) (instrument.Placement, error) {
-	octaves, chosen, err := s.store.Placement(ctx, t, exercise, id)
-	return instrument.Placement{Chosen: chosen, Octaves: octaves}, err
-}
-
 // keepOctave is the choice of an octave on the Bench; "" is the program's.
 func (s *Server) keepOctave(w http.ResponseWriter, r *http.Request) {
-	ctx, t, id := r.Context(), teacher(r).ID, idOf(r, "id")
+	ctx, desk, id := r.Context(), deskOf(r), idOf[store.ExerciseID](r)
 	target, known := instrument.ByID(text(r, "instrument"))
-	_, err := s.store.ExerciseByID(ctx, t, id)
+	_, err := desk.ExerciseByID(ctx, id)
 	octaves, bad := strconv.Atoi(text(r, "octaves"))
 	switch {
 	case err != nil || !known:
 	case bad != nil:
-		err = s.store.DropPlacement(ctx, t, id, target.ID)
+		err = desk.DropPlacement(ctx, id, target.ID)
 	default:
-		err = s.store.KeepPlacement(ctx, t, id, target.ID, min(max(octaves, -5), 5))
+		err = desk.KeepPlacement(ctx, id, target.ID, min(max(octaves, -5), 5))
 	}
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	http.Redirect(w, r, fmt.Sprintf("/bench/%d?instrument=%s", id, target.ID), http.StatusSeeOther)
-}
-
-// partSource reads what an instrument's part is made from: its own part where it
-// has one, else the exercise's source.
-func partSource(x store.Exercise, own *store.Override) (score.Score, score.Part, string, error) {
-	if own == nil {
-		sc, err := format.ReadKind(x.Format, []byte(x.Source))
-		if err != nil {
-			return score.Score{}, score.Part{}, "", fmt.Errorf("read exercise %d: %w", x.ID, err)
-		}
-		part, writtenFor := sourcePart(x, sc)
-		return sc, part, writtenFor, nil
-	}
-	sc, err := format.ReadKind(own.Format, []byte(own.Source))
-	if err != nil {
-		return score.Score{}, score.Part{}, "", fmt.Errorf("read the own part of exercise %d: %w", x.ID, err)
-	}
-	return sc, sc.Parts[min(own.Part, len(sc.Parts)-1)], own.Instrument, nil
 }
 
 // partsView is the exercise's own page: its source's parts and who has which.
@@ -104,48 +68,56 @@ func (s *Server) parts(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) showParts(w http.ResponseWriter, r *http.Request, status int, v partsView) {
-	ctx, t := r.Context(), teacher(r).ID
+	ctx, desk := r.Context(), deskOf(r)
 	var err error
-	if v.Exercise, err = s.store.ExerciseByID(ctx, t, idOf(r, "id")); err != nil {
+	if v.Exercise, err = s.reader.Exercise(ctx, desk, idOf[store.ExerciseID](r)); err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	own, err := s.overridesOf(ctx, t, v.Exercise.ID)
+	own, err := desk.Overrides(ctx, v.Exercise.ID)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	v.Instruments = instrument.All()
-	v.FileParts, _ = fileParts(v.Exercise) // none of a source that cannot be read
+	if v.Exercise.Unread == "" {
+		if v.FileParts, err = s.fileParts(ctx, desk, v.Exercise); err != nil {
+			s.failed(w, r, err)
+			return
+		}
+	}
 	for _, i := range v.Instruments {
-		if o := own[i.ID]; o != nil {
-			v.Own = append(v.Own, describeOwn(i, *o))
+		for _, o := range own {
+			if o.Instrument == i.ID {
+				v.Own = append(v.Own, s.describeOwn(ctx, desk, i, o))
+			}
 		}
 	}
 	s.page(w, r, status, "parts", fmt.Sprintf("Parts of %d · %s", v.Exercise.Number, v.Exercise.Title), v)
 }
 
 func describePart(p score.Part) string {
-	return fmt.Sprintf("%s, %d measures", frameWords(p), fullMeasures(p))
+	o := breakdown.OutlineOf(p)
+	return fmt.Sprintf("%s, %d measures", o.Signatures, o.Measures)
 }
 
-func describeOwn(i instrument.Instrument, o store.Override) ownPart {
-	sc, err := format.ReadKind(o.Format, []byte(o.Source))
+func (s *Server) describeOwn(ctx context.Context, desk *store.Desk, i instrument.Instrument, o store.Override) ownPart {
+	part, err := s.reader.OwnPart(ctx, desk, o)
 	if err != nil {
 		return ownPart{Instrument: i, Problem: err.Error()}
 	}
-	return ownPart{Instrument: i, Content: describePart(sc.Parts[min(o.Part, len(sc.Parts)-1)])}
+	return ownPart{Instrument: i, Content: describePart(part)}
 }
 
 // fileParts lists the parts of an exercise's source.
-func fileParts(x store.Exercise) ([]filePart, error) {
-	sc, err := format.ReadKind(x.Format, []byte(x.Source))
+func (s *Server) fileParts(ctx context.Context, desk *store.Desk, x store.Exercise) ([]filePart, error) {
+	parts, err := s.reader.FileParts(ctx, desk, x)
 	if err != nil {
 		return nil, err
 	}
 	var list []filePart
 	guessed := map[string]bool{}
-	for i, p := range sc.Parts {
+	for i, p := range parts {
 		guess, known := instrument.Guess(p.Name)
 		note := ""
 		if known {
@@ -158,11 +130,7 @@ func fileParts(x store.Exercise) ([]filePart, error) {
 			guess, known = instrument.Instrument{}, false
 		}
 		guessed[guess.ID] = known
-		name := p.Name
-		if name == "" {
-			name = fmt.Sprintf("Part %d", i+1)
-		}
-		list = append(list, filePart{i, name, i == x.Part, guess.ID, note, describePart(p), p})
+		list = append(list, filePart{i, cmp.Or(p.Name, fmt.Sprintf("Part %d", i+1)), i == x.Part, guess.ID, note, describePart(p), p})
 	}
 	return list, nil
 }
@@ -174,35 +142,50 @@ func namedOtherwise(partName string, i instrument.Instrument) string {
 	if !otherwise {
 		return ""
 	}
-	return fmt.Sprintf("It is in %s by its name; the %s here sounds %s. Give it to nobody, and it is left out; as the source it is transposed, if the file says how it sounds.",
-		key, i.Name, instrument.SoundsWords(i.Sounds))
+	return fmt.Sprintf(
+		"It is in %s by its name; the %s here sounds %s. Give it to nobody, and it is left out; as the source it is transposed, if the file says how it sounds.",
+		key,
+		i.Name,
+		instrument.SoundsWords(i.Transposition),
+	)
 }
 
 // otherTransposition says that a file writes a part for an instrument that sounds
 // otherwise than ours, octaves left aside, "" where it does not: a clarinet in A is not
 // one in B flat.
 func otherTransposition(p score.Part, i instrument.Instrument) string {
-	if i.Unpitched() || p.Unpitched() || p.Sounds == (score.Interval{}) || (p.Sounds.Semitones-i.Sounds.Semitones)%12 == 0 {
+	if i.Unpitched() || p.Unpitched() || p.Transposition == (score.Interval{}) ||
+		(p.Transposition.Semitones-i.Transposition.Semitones)%12 == 0 {
 		return ""
 	}
-	return fmt.Sprintf("Written for an instrument that sounds %s; the %s here sounds %s. Make it the source, and every part is transposed from it.",
-		instrument.SoundsWords(p.Sounds), i.Name, instrument.SoundsWords(i.Sounds))
+	return fmt.Sprintf(
+		"Written for an instrument that sounds %s; the %s here sounds %s. Make it the source, and every part is transposed from it.",
+		instrument.SoundsWords(p.Transposition),
+		i.Name,
+		instrument.SoundsWords(i.Transposition),
+	)
 }
 
 // dealParts is the answer to which part of a file is which instrument: each one
 // that is given an instrument becomes its own part, and one is the source.
 func (s *Server) dealParts(w http.ResponseWriter, r *http.Request) {
-	ctx, t := r.Context(), teacher(r).ID
-	x, err := s.store.ExerciseByID(ctx, t, idOf(r, "id"))
+	ctx, desk := r.Context(), deskOf(r)
+	x, err := desk.ExerciseByID(ctx, idOf[store.ExerciseID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	parts, err := fileParts(x)
+	source, err := desk.Source(ctx, x.Hash)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
+	parts, err := s.fileParts(ctx, desk, x)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	var own []store.OwnPart
 	given := map[string]bool{}
 	for i := range parts {
 		id := text(r, fmt.Sprintf("instrument-%d", i))
@@ -211,7 +194,12 @@ func (s *Server) dealParts(w http.ResponseWriter, r *http.Request) {
 			continue
 		}
 		if given[id] {
-			s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{"Two parts are given to the same instrument. Give each part another one, or none."}})
+			s.showParts(
+				w,
+				r,
+				http.StatusUnprocessableEntity,
+				partsView{Problems: []string{"Two parts are given to the same instrument. Give each part another one, or none."}},
+			)
 			return
 		}
 		given[id] = true
@@ -219,20 +207,15 @@ func (s *Server) dealParts(w http.ResponseWriter, r *http.Request) {
 			s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{parts[i].Name + ": " + why}})
 			return
 		}
+		own = append(own, store.OwnPart{Instrument: id, Source: source, Part: i})
 	}
-	for i := range parts {
-		id := text(r, fmt.Sprintf("instrument-%d", i))
-		if !given[id] {
-			continue
-		}
-		if err := s.store.KeepOverride(ctx, t, x.ID, store.Override{Instrument: id, Format: x.Format, Source: x.Source, Part: i}); err != nil {
-			s.failed(w, r, err)
-			return
-		}
+	if err := desk.KeepOverrides(ctx, x.ID, own...); err != nil {
+		s.failed(w, r, err)
+		return
 	}
 	if n, err := strconv.Atoi(text(r, "source")); err == nil && n >= 0 && n < len(parts) && n != x.Part {
 		x.Part = n
-		if err := s.store.ChangeExercise(ctx, t, x); err != nil {
+		if err := desk.ChangeExercise(ctx, x, source); err != nil {
 			s.failed(w, r, err)
 			return
 		}
@@ -252,15 +235,14 @@ func (s *Server) keepPart(w http.ResponseWriter, r *http.Request) {
 	if !known {
 		v.Problems = append(v.Problems, "Choose for whom the part is from the list.")
 	}
-	var x store.Exercise
-	sc, err := readSource(r, entry{ABC: v.ABC}, store.Exercise{}, &x)
+	b, err := s.readSource(r, entry{ABC: v.ABC}, store.Source{})
 	if err != nil {
 		for _, p := range problemsOf(err) {
 			v.Problems = append(v.Problems, p.Error())
 		}
 	} else if known {
-		part := sc.Parts[0]
-		part.Sounds = target.Sounds
+		part := b.score.Parts[0]
+		part.Transposition = target.Transposition
 		for _, at := range instrument.Make(part, target.ID, target, instrument.Placement{}).Outside {
 			v.Problems = append(v.Problems, fmt.Sprintf("Measure %d: %s is out of the %s's range. Check its octave.",
 				part.Measures[at.Measure].Number, part.At(at).Pitch, target.Name))
@@ -271,12 +253,8 @@ func (s *Server) keepPart(w http.ResponseWriter, r *http.Request) {
 		s.showParts(w, r, http.StatusUnprocessableEntity, v)
 		return
 	}
-	id := idOf(r, "id")
-	if _, err := s.store.ExerciseByID(r.Context(), teacher(r).ID, id); err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	if err := s.store.KeepOverride(r.Context(), teacher(r).ID, id, store.Override{Instrument: target.ID, Format: x.Format, Source: x.Source}); err != nil {
+	id := idOf[store.ExerciseID](r)
+	if err := deskOf(r).KeepOverrides(r.Context(), id, store.OwnPart{Instrument: target.ID, Source: b.source}); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -286,8 +264,8 @@ func (s *Server) keepPart(w http.ResponseWriter, r *http.Request) {
 
 // dropPart links an instrument to the source again.
 func (s *Server) dropPart(w http.ResponseWriter, r *http.Request) {
-	id := idOf(r, "id")
-	if err := s.store.DropOverride(r.Context(), teacher(r).ID, id, text(r, "instrument")); err != nil {
+	id := idOf[store.ExerciseID](r)
+	if err := deskOf(r).DropOverride(r.Context(), id, text(r, "instrument")); err != nil {
 		s.failed(w, r, err)
 		return
 	}

@@ -31,13 +31,13 @@ func (s *Server) people(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) showPeople(w http.ResponseWriter, r *http.Request, status int, v peopleView) {
-	sections, err := s.store.Sections(r.Context(), teacher(r).ID)
+	sections, err := deskOf(r).Sections(r.Context())
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	for _, section := range sections {
-		students, err := s.store.Students(r.Context(), teacher(r).ID, section.ID)
+		students, err := deskOf(r).Students(r.Context(), section.ID)
 		if err != nil {
 			s.failed(w, r, err)
 			return
@@ -57,7 +57,7 @@ func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
 		v.Problem = "The section's name is longer than 80 letters. Shorten it."
 	}
 	if v.Problem == "" {
-		_, err := s.store.AddSection(r.Context(), teacher(r).ID, v.NewSection)
+		_, err := deskOf(r).AddSection(r.Context(), v.NewSection)
 		if errors.Is(err, store.ErrTaken) {
 			v.Problem = fmt.Sprintf("There is a section called %s already. Choose another name.", v.NewSection)
 		} else if err != nil {
@@ -74,16 +74,21 @@ func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
 
 // keepYear sets which year of playing a section is in.
 func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
-	if _, err := s.store.SectionYear(r.Context(), teacher(r).ID, idOf(r, "id")); err != nil {
+	if _, _, err := chooseSection(r.Context(), deskOf(r), idOf[store.SectionID](r)); err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	year := int(number(r, "year"))
 	if year < 1 || year > 3 {
-		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: "Choose the first, second or third year of playing from the list."})
+		s.showPeople(
+			w,
+			r,
+			http.StatusUnprocessableEntity,
+			peopleView{Problem: "Choose the first, second or third year of playing from the list."},
+		)
 		return
 	}
-	if err := s.store.KeepYear(r.Context(), teacher(r).ID, idOf(r, "id"), year); err != nil {
+	if err := deskOf(r).KeepYear(r.Context(), idOf[store.SectionID](r), year); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -93,23 +98,23 @@ func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
 
 // readStudent reads the student form and says what is wrong with it.
 func readStudent(r *http.Request) (store.Student, string) {
-	t := store.Student{
-		SectionID: number(r, "section"), FirstName: text(r, "first_name"),
+	student := store.Student{
+		SectionID: store.SectionID(number(r, "section")), FirstName: text(r, "first_name"),
 		Initial:    strings.ToUpper(strings.TrimSuffix(text(r, "initial"), ".")),
 		Instrument: text(r, "instrument"),
 	}
-	_, known := instrument.ByID(t.Instrument)
+	_, known := instrument.ByID(student.Instrument)
 	switch {
-	case t.FirstName == "":
-		return t, "The first name is missing. Type it, without the family name."
-	case utf8.RuneCountInString(t.FirstName) > 40:
-		return t, "The first name is longer than 40 letters. Shorten it."
-	case utf8.RuneCountInString(t.Initial) > 1:
-		return t, "The initial is one letter: family names are not kept here."
+	case student.FirstName == "":
+		return student, "The first name is missing. Type it, without the family name."
+	case utf8.RuneCountInString(student.FirstName) > 40:
+		return student, "The first name is longer than 40 letters. Shorten it."
+	case utf8.RuneCountInString(student.Initial) > 1:
+		return student, "The initial is one letter: family names are not kept here."
 	case !known:
-		return t, "Choose the student's instrument from the list."
+		return student, "Choose the student's instrument from the list."
 	}
-	return t, ""
+	return student, ""
 }
 
 func (s *Server) addStudent(w http.ResponseWriter, r *http.Request) {
@@ -118,7 +123,7 @@ func (s *Server) addStudent(w http.ResponseWriter, r *http.Request) {
 		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{New: student, Problem: problem})
 		return
 	}
-	if _, err := s.store.AddStudent(r.Context(), teacher(r).ID, student); err != nil {
+	if _, err := deskOf(r).AddStudent(r.Context(), student); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -127,8 +132,8 @@ func (s *Server) addStudent(w http.ResponseWriter, r *http.Request) {
 
 func (s *Server) changeStudent(w http.ResponseWriter, r *http.Request) {
 	student, problem := readStudent(r)
-	student.ID = idOf(r, "id")
-	if _, err := s.store.StudentByID(r.Context(), teacher(r).ID, student.ID); err != nil {
+	student.ID = idOf[store.StudentID](r)
+	if _, err := deskOf(r).StudentByID(r.Context(), student.ID); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -136,7 +141,7 @@ func (s *Server) changeStudent(w http.ResponseWriter, r *http.Request) {
 		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
 		return
 	}
-	if err := s.store.ChangeStudent(r.Context(), teacher(r).ID, student); err != nil {
+	if err := deskOf(r).ChangeStudent(r.Context(), student); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -149,7 +154,7 @@ func (s *Server) eraseStudent(w http.ResponseWriter, r *http.Request) {
 			Problem: "Nothing was erased: tick the box beside Erase to say that the student's whole log may go."})
 		return
 	}
-	if err := s.store.EraseStudent(r.Context(), teacher(r).ID, idOf(r, "id")); err != nil {
+	if err := deskOf(r).EraseStudent(r.Context(), idOf[store.StudentID](r)); err != nil {
 		s.failed(w, r, err)
 		return
 	}

@@ -49,8 +49,8 @@ func parsePages() (pages, error) {
 	return set, nil
 }
 
-// frame is what the layout needs around every page.
-type frame struct {
+// layoutData is what the layout needs around every page.
+type layoutData struct {
 	Title   string
 	Screen  string // which item of the menu is current
 	Teacher store.Teacher
@@ -62,15 +62,15 @@ type frame struct {
 
 // page renders a whole page with its layout.
 func (s *Server) page(w http.ResponseWriter, r *http.Request, status int, name, title string, content any) {
-	f := frame{Title: title, Screen: name, Teacher: teacher(r), Content: content}
+	f := layoutData{Title: title, Screen: name, Teacher: asking(r).Teacher, Content: content}
 	f.Flash = s.sessions.PopString(r.Context(), "flash")
 	f.Bench = s.sessions.GetInt64(r.Context(), "bench")
 	f.Undo = s.sessions.PopString(r.Context(), "undo")
 	s.render(w, status, name, "layout", f)
 }
 
-// partial renders one named template of a page's set, for htmx.
-func (s *Server) partial(w http.ResponseWriter, name, part string, content any) {
+// fragment renders one named template of a page's set, for htmx.
+func (s *Server) fragment(w http.ResponseWriter, name, part string, content any) {
 	s.render(w, http.StatusOK, name, part, content)
 }
 
@@ -95,12 +95,15 @@ func isHTMX(r *http.Request) bool { return r.Header.Get("HX-Request") == "true" 
 type message struct{ Heading, Text string }
 
 func (s *Server) notFound(w http.ResponseWriter, r *http.Request) {
-	if t, ok := s.signedIn(r); ok {
-		s.render(w, http.StatusNotFound, "message", "layout", frame{Title: "Not here", Teacher: t,
-			Content: message{"That is not here", "It may have been removed, or the address is wrong. Everything that is yours is on the Shelf and in People."}})
+	if a, ok := s.signedIn(r); ok {
+		s.render(w, http.StatusNotFound, "message", "layout", layoutData{Title: "Not here", Teacher: a.Teacher,
+			Content: message{
+				"That is not here",
+				"It may have been removed, or the address is wrong. Everything that is yours is on the Shelf and in People.",
+			}})
 		return
 	}
-	s.render(w, http.StatusNotFound, "message", "layout", frame{Title: "Not here",
+	s.render(w, http.StatusNotFound, "message", "layout", layoutData{Title: "Not here",
 		Content: message{"That is not here", "Sign in to see your exercises."}})
 }
 
@@ -112,17 +115,17 @@ func (s *Server) failed(w http.ResponseWriter, r *http.Request, err error) {
 		return
 	}
 	s.log.Error("request failed", "error", err)
-	s.render(w, http.StatusInternalServerError, "message", "layout", frame{Title: "Something went wrong", Teacher: teacher(r),
+	s.render(w, http.StatusInternalServerError, "message", "layout", layoutData{Title: "Something went wrong", Teacher: asking(r).Teacher,
 		Content: message{"Something went wrong", "It was not saved. What you had before is unchanged. Go back and try again."}})
 }
 
-// idOf reads a number from the route; 0, which no row has, when it is none.
-func idOf(r *http.Request, name string) int64 {
-	n, err := strconv.ParseInt(chi.URLParam(r, name), 10, 64)
+// idOf reads an id from the route; 0, which no row has, when it is none.
+func idOf[ID ~int64](r *http.Request) ID {
+	n, err := strconv.ParseInt(chi.URLParam(r, "id"), 10, 64)
 	if err != nil {
 		return 0
 	}
-	return n
+	return ID(n)
 }
 
 // number reads a whole number from a form; 0 when it is none.

@@ -16,12 +16,14 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 	"github.com/go-chi/httprate"
 
+	"unhurriedbench/reading"
 	"unhurriedbench/store"
 )
 
 // Server holds what the handlers share.
 type Server struct {
 	store    *store.Store
+	reader   *reading.Reader
 	sessions *scs.SessionManager
 	pages    pages
 	log      *slog.Logger
@@ -39,7 +41,7 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	sessions.Cookie.Name = "bench"
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
-	return &Server{store: s, sessions: sessions, pages: pages, log: log}, nil
+	return &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, pages: pages, log: log}, nil
 }
 
 // signInsPerMinute bounds guesses at passwords from one address.

@@ -6,7 +6,6 @@ import (
 	"sort"
 	"strings"
 
-	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/name"
 	"unhurriedbench/store"
@@ -14,7 +13,7 @@ import (
 
 // settingsView is the settings page, with what was typed when it was refused.
 type settingsView struct {
-	store.Settings
+	preferences
 	Schools  []count.School
 	Systems  []name.System
 	Patterns []wordPattern
@@ -28,17 +27,17 @@ type wordPattern struct {
 }
 
 func (s *Server) settings(w http.ResponseWriter, r *http.Request) {
-	kept, err := s.store.Settings(r.Context(), teacher(r).ID)
+	kept, err := deskOf(r).Settings(r.Context())
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	s.showSettings(w, r, http.StatusOK, settingsView{Settings: kept})
+	s.showSettings(w, r, http.StatusOK, settingsView{preferences: preferencesOf(kept)})
 }
 
 func (s *Server) showSettings(w http.ResponseWriter, r *http.Request, status int, v settingsView) {
 	var err error
-	if v.Sections, err = s.store.Sections(r.Context(), teacher(r).ID); err != nil {
+	if v.Sections, err = deskOf(r).Sections(r.Context()); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -65,23 +64,21 @@ func (s *Server) keepSettings(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	before, err := s.store.Settings(r.Context(), teacher(r).ID)
+	ctx, desk := r.Context(), deskOf(r)
+	wanted, err := readPreferences(r)
+	if err != nil {
+		s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{preferences: wanted, Problem: "Not saved: " + err.Error() + "."})
+		return
+	}
+	kept, err := desk.Settings(ctx)
+	if err == nil {
+		err = desk.KeepSettings(ctx, wanted.changed(kept))
+	}
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	kept, err := readSettings(r)
-	kept.Preferred = before.Preferred // these are kept on the fingering charts
-	kept.Fingers.FourValves, kept.Fingers.Sticking, kept.Fingers.Kinds = before.Fingers.FourValves, before.Fingers.Sticking, before.Fingers.Kinds
-	if err != nil {
-		s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{Settings: kept, Problem: "Not saved: " + err.Error() + "."})
-		return
-	}
-	if err := s.store.KeepSettings(r.Context(), teacher(r).ID, kept); err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	sections, err := s.store.Sections(r.Context(), teacher(r).ID)
+	sections, err := desk.Sections(ctx)
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -89,7 +86,7 @@ func (s *Server) keepSettings(w http.ResponseWriter, r *http.Request) {
 	for _, section := range sections {
 		field := fmt.Sprintf("section-%d", section.ID)
 		if school := text(r, field); r.Form.Has(field) && school != section.School && validSchool(school) {
-			if err := s.store.KeepSchool(r.Context(), teacher(r).ID, section.ID, school); err != nil {
+			if err := desk.KeepSchool(ctx, section.ID, school); err != nil {
 				s.failed(w, r, err)
 				return
 			}
@@ -111,9 +108,9 @@ func validSchool(school string) bool {
 	return false
 }
 
-// readSettings reads the form; a word table that is our own is not kept.
-func readSettings(r *http.Request) (store.Settings, error) {
-	kept := store.Settings{
+// readPreferences reads the form; a word table that is our own is not kept.
+func readPreferences(r *http.Request) (preferences, error) {
+	kept := preferences{
 		School: text(r, "school"), SlowBeat: text(r, "beat") == "slow", Rests: text(r, "rests"),
 		Syncopa: text(r, "syncopa") == "yes", Naming: text(r, "naming"), Naturals: text(r, "naturals"), British: text(r, "values") == "british",
 		Cues: [2]string{text(r, "cue-1"), text(r, "cue-2")},
@@ -154,8 +151,7 @@ func readSettings(r *http.Request) (store.Settings, error) {
 
 // readFingers reads how the teacher speaks of fingers; a colour that is our own is
 // not kept.
-func readFingers(r *http.Request, kept *store.Settings) error {
-	f := &kept.Fingers
+func readFingers(r *http.Request, f *preferences) error {
 	f.Hands, f.Spacing = text(r, "hands") == "yes", text(r, "strings") == "spacing"
 	f.Two, f.Three = text(r, "two"), text(r, "three")
 	if len([]rune(f.Two)) > 20 || len([]rune(f.Three)) > 20 {
@@ -181,7 +177,7 @@ func readFingers(r *http.Request, kept *store.Settings) error {
 func (v settingsView) StringColours() []stringColour {
 	var list []stringColour
 	for _, name := range stringNames {
-		c := colourOf(v.Settings, name)
+		c := v.colour(name)
 		list = append(list, stringColour{Name: name, Colour: c, Ink: inkOn(c)})
 	}
 	return list
@@ -194,7 +190,7 @@ func (s *Server) keepSchool(w http.ResponseWriter, r *http.Request) {
 		http.Error(w, "Choose a way of counting from the list.", http.StatusUnprocessableEntity)
 		return
 	}
-	if err := s.store.KeepSchool(r.Context(), teacher(r).ID, idOf(r, "id"), school); err != nil {
+	if err := deskOf(r).KeepSchool(r.Context(), idOf[store.SectionID](r), school); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -203,21 +199,4 @@ func (s *Server) keepSchool(w http.ResponseWriter, r *http.Request) {
 		back = "/"
 	}
 	http.Redirect(w, r, back, http.StatusSeeOther)
-}
-
-// optionsOf turns settings, and a section's own school, into core's options.
-func optionsOf(kept store.Settings, section store.Section) breakdown.Options {
-	school := section.School
-	if school == "" {
-		school = kept.School
-	}
-	if school == "" {
-		school = string(count.Numbers)
-	}
-	return breakdown.Options{
-		Count:   count.Options{School: count.School(school), SlowBeat: kept.SlowBeat, Rests: count.Rests(kept.Rests), Syncopa: kept.Syncopa, Words: kept.Words, Cues: kept.Cues},
-		Name:    name.Options{System: name.System(kept.Naming), Naturals: name.Naturals(kept.Naturals)},
-		British: kept.British,
-		ForPage: true,
-	}
 }

@@ -26,8 +26,7 @@ type sheetData struct {
 	Lowest    int            `json:"lowest"`          // MIDI numbers of the range, as written
 	Highest   int            `json:"highest"`
 	Strings   []stringColour `json:"strings,omitempty"`
-	Keys      []finger.Key   `json:"keys,omitempty"`     // of a woodwind
-	KeyOrder  []string       `json:"keyOrder,omitempty"` // how its fingerings are spelled
+	Keys      []finger.Key   `json:"keys,omitempty"` // of a woodwind
 	Valves    int            `json:"valves,omitempty"`
 	ThumbSide bool           `json:"thumbSide,omitempty"` // a double horn's thumb
 	Trigger   bool           `json:"trigger,omitempty"`   // a trombone's F attachment
@@ -58,8 +57,9 @@ type sheetEvent struct {
 	ID        string            `json:"id"`
 	Name      string            `json:"name"`
 	Spoken    string            `json:"spoken"`
-	Fingering string            `json:"fingering"`
-	Said      string            `json:"said"` // the fingering in words
+	Fingering string            `json:"fingering"` // what names it; Drawn is what there is to see
+	Said      string            `json:"said"`      // the fingering in words
+	Drawn     finger.Drawn      `json:"drawn"`
 	MIDI      int               `json:"midi"` // as written
 	At        float64           `json:"at"`   // as a pulse's
 	Hand      string            `json:"hand,omitempty"`
@@ -87,13 +87,13 @@ type sheetWay struct {
 // addWays tells what else a note could be played with, and whether the usual way
 // stands.
 func (x *sheetEvent) addWays(e breakdown.Event, i instrument.Instrument, w finger.Words) {
-	x.Said = w.Say(i, e.Fingering)
+	x.Said = w.Say(i, e.Played.Fingering)
 	x.Alternate, x.Printed = e.Played.Alternate(), e.Played.By == finger.Printed
 	if x.Alternate {
-		x.Usual = w.Say(i, e.Played.Usual)
+		x.Usual = w.Say(i, e.Played.UsualWay())
 	}
 	for _, way := range e.Ways {
-		x.Ways = append(x.Ways, sheetWay{way.Text, w.Say(i, way.Text), way.Why, way.Text == e.Played.Usual})
+		x.Ways = append(x.Ways, sheetWay{way.Text, w.Say(i, way), way.Why, way.Text == e.Played.Usual})
 	}
 }
 
@@ -118,9 +118,12 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words, same []
 	}
 	switch {
 	case e.Played.Alternate():
-		why = append(why, fmt.Sprintf("Not the usual way: %s%s. Usual: %s.", w.Say(i, e.Fingering), because(e.Played), w.Say(i, e.Played.Usual)))
+		why = append(
+			why,
+			fmt.Sprintf("Not the usual way: %s%s. Usual: %s.", w.Say(i, e.Played.Fingering), because(e.Played), w.Say(i, e.Played.UsualWay())),
+		)
 	case e.Played.By == finger.Printed || e.Played.By == finger.Chosen:
-		why = append(why, fmt.Sprintf("%s, the usual way%s.", w.Say(i, e.Fingering), because(e.Played)))
+		why = append(why, fmt.Sprintf("%s, the usual way%s.", w.Say(i, e.Played.Fingering), because(e.Played)))
 	}
 	if e.Care != "" {
 		why = append(why, "Mind: "+e.Care+".")
@@ -173,7 +176,7 @@ func sameTube(i instrument.Instrument, same []score.Pitch) string {
 func drawnFor(i instrument.Instrument, strings []stringColour) sheetData {
 	data := sheetData{
 		Thumb: i.Thumb, Mechanism: string(i.Mechanism), LaneName: i.LaneName(), Strings: strings,
-		Keys: finger.Keys(i), KeyOrder: finger.Order(i), Valves: i.Valves, ThumbSide: i.ThumbSide, Trigger: i.Attachment,
+		Keys: finger.Keys(i), Valves: i.Valves, ThumbSide: i.ThumbSide, Trigger: i.Attachment,
 	}
 	data.Lowest, data.Highest = i.Lowest.MIDI(), i.Highest.MIDI()
 	for _, d := range i.Drums {
@@ -192,31 +195,33 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 	}
 	for i, m := range r.Part.Measures {
 		measure := sheetMeasure{
-			ID: mei.MeasureID(i), Number: m.Number, Offset: m.Offset.Float(), Length: m.Length.Float(),
+			ID: opt.IDs.Measure(i), Number: m.Number, Offset: m.Offset.Float(), Length: m.Length.Float(),
 			Pulses: []sheetPulse{}, Events: []sheetEvent{}, // a measure of rest has no notes, and the script no null
 		}
 		for k, cell := range r.Measures[i].Lane {
 			measure.Pulses = append(measure.Pulses, sheetPulse{
-				ID: mei.PulseID(i, k), At: cell.Place.Float(), Text: cell.Text(), Look: cell.Look, Tap: cell.Tap,
+				ID: opt.IDs.Pulse(i, k), At: cell.Place.Float(), Text: cell.Text(), Look: cell.Look, Tap: cell.Tap,
 				Beat: cell.Beat,
 			})
 		}
 		for j, e := range r.Measures[i].Events {
-			if e.Kind == "note" && (!e.Tied || e.Fingering != "") { // the tap that ends a roll is struck
-				measure.Events = append(measure.Events, sheetEvent{
-					ID: mei.EventID(score.Place{Measure: i, Event: j}), Name: e.ShortName, Spoken: e.Name,
-					Fingering: e.Fingering, Alerts: e.Alerts, Why: reasons(e, target, w, playedAlike(e, same, m.Events[j].Pitch.MIDI())), MIDI: m.Events[j].Pitch.MIDI(), At: e.Start.Float(),
-					Hand: e.Hand, Roll: rollLabel(e.Played.Roll), Minded: e.Care != "", Measure: i, Event: j,
-				})
-				last := &measure.Events[len(measure.Events)-1]
-				if e.Fingering != "" {
-					data.Fingered = true
-					last.addWays(e, target, w)
-				}
-				if e.Change != nil {
-					last.Change = e.Change.Why
-				}
+			if e.Kind != "note" || e.Tied && e.Fingering == "" { // the tap that ends a roll is tied, and struck
+				continue
 			}
+			p := m.Events[j].Pitch
+			x := sheetEvent{
+				ID: opt.IDs.Event(score.Place{Measure: i, Event: j}), Name: e.ShortName, Spoken: e.Name, Fingering: e.Fingering,
+				Alerts: e.Alerts, Why: reasons(e, target, w, playedAlike(e, same, p.MIDI())), MIDI: p.MIDI(), At: e.Start.Float(),
+				Hand: e.Hand, Roll: rollLabel(e.Played.Roll), Minded: e.Care != "", Measure: i, Event: j,
+			}
+			if e.Fingering != "" {
+				data.Fingered, x.Drawn = true, finger.Draw(target, p, e.Played.Fingering)
+				x.addWays(e, target, w)
+			}
+			if e.Change != nil {
+				x.Change = e.Change.Why
+			}
+			measure.Events = append(measure.Events, x)
 		}
 		data.Measures = append(data.Measures, measure)
 	}

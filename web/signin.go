@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"strings"
 
+	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
 )
 
@@ -13,6 +14,7 @@ type account struct {
 	Email, Name, School string
 	Demo                string // the demo teacher's name, where there is one
 	Problem             string
+	Routine             routine.Routine
 }
 
 func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) {
@@ -38,7 +40,7 @@ func (s *Server) showSignIn(w http.ResponseWriter, r *http.Request, status int, 
 		s.failed(w, r, err)
 		return
 	}
-	a.Demo = demo.Name
+	a.Demo, a.Routine = demo.Name, s.store.Routine()
 	s.page(w, r, status, "sign-in", "Sign in", a)
 }
 
@@ -72,7 +74,7 @@ func (s *Server) enter(w http.ResponseWriter, r *http.Request, t store.Teacher) 
 		s.failed(w, r, err)
 		return
 	}
-	s.sessions.Put(r.Context(), "teacher", t.ID)
+	s.sessions.Put(r.Context(), "teacher", int64(t.ID))
 	http.Redirect(w, r, "/", http.StatusSeeOther)
 }
 

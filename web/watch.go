@@ -24,7 +24,8 @@ func (v benchView) Watch() []watched {
 			if tuning {
 				why = strings.TrimSpace(strings.ToUpper(e.Care[:1]) + e.Care[1:] + ". " + why)
 			}
-			if tuning || e.Has(breakdown.Trap) || e.Has(breakdown.Accidental) || e.Has(breakdown.Carried) || e.Has(breakdown.Cancelled) || e.Has(breakdown.HardChange) {
+			if tuning || e.Has(breakdown.Trap) || e.Has(breakdown.Accidental) || e.Has(breakdown.Carried) || e.Has(breakdown.Cancelled) ||
+				e.Change != nil && e.Change.Hard {
 				list = append(list, watched{v.Report.Measures[i].Number, label, e.Has(breakdown.Trap), why})
 			}
 		}

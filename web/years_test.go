@@ -6,8 +6,6 @@ import (
 	"net/url"
 	"strings"
 	"testing"
-
-	"unhurriedbench/store"
 )
 
 // A section's year decides which fingerings are taught; it moves no line that lies well.
@@ -15,11 +13,11 @@ func TestYearOfASection(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
-	flicks := s.exercise(t, account.ID, store.Exercise{Number: 1, Title: "Flicks", Source: "T:Flicks\nM:4/4\nL:1/4\nK:C\nA c d c|A4|]\n"})
+	flicks := s.exercise(t, account.ID, 1, "Flicks", "", "T:Flicks\nM:4/4\nL:1/4\nK:C\nA c d c|A4|]\n")
 	bench := fmt.Sprintf("/bench/%d?instrument=bassoon&section=%d", flicks, b.section)
 	_, page := v.get(bench)
 	wants(t, page, "A2 to D3, suggested", "the first-year range", `"fingering":"W 1 2 3 | 4 5"`)
-	high := s.exercise(t, account.ID, store.Exercise{Number: 2, Title: "High", WrittenFor: "bassoon", Source: "T:High\nM:4/4\nL:1/4\nK:C clef=bass\nA, C D C|A,4|]\n"})
+	high := s.exercise(t, account.ID, 2, "High", "bassoon", "T:High\nM:4/4\nL:1/4\nK:C clef=bass\nA, C D C|A,4|]\n")
 	written := fmt.Sprintf("/bench/%d?instrument=bassoon&section=%d", high, b.section)
 	_, page = v.get(written)
 	wants(t, page, `"fingering":"1 2 3 | 4 5"`, "touch the A flick key at the start")

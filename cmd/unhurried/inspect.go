@@ -114,19 +114,22 @@ func inspect(path string, ask inspection) (breakdown.Report, []score.Problem, er
 		return none, nil, err
 	}
 	if n := len(s.Parts); n > 1 && ask.part == "" {
-		s.Remarks = append(s.Remarks, score.General(fmt.Sprintf("The file holds %d parts: %s. The first is inspected.", n, partNames(s.Parts)), "Choose another with --part."))
+		s.Remarks = append(
+			s.Remarks,
+			score.General(fmt.Sprintf("The file holds %d parts: %s. The first is inspected.", n, partNames(s.Parts)), "Choose another with --part."),
+		)
 	}
 	part := s.Parts[at]
 	writtenFor, source, targetID := "", ask.source, ask.target
 	switch {
 	case source == "concert":
-		part.Sounds = score.Interval{}
+		part.Transposition = score.Interval{}
 	case source != "":
 		written, ok := instrument.ByID(source)
 		if !ok {
 			return none, nil, unknownInstrument(source)
 		}
-		writtenFor, part.Sounds = written.ID, written.Sounds
+		writtenFor, part.Transposition = written.ID, written.Transposition
 	}
 	if targetID == "" {
 		targetID = "violin"
@@ -164,7 +167,7 @@ func printReport(w io.Writer, r breakdown.Report) error {
 		return fmt.Errorf("print the breakdown: %w", err)
 	}
 	for _, p := range r.Pieces {
-		fmt.Fprintf(w, "%s  %s  %s\n", p.Label, p.Span(), p.Why)
+		fmt.Fprintf(w, "%s  %s  %s\n", p.Label, p.InWords(), p.Why)
 	}
 	return nil
 }

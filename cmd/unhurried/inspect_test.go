@@ -86,7 +86,8 @@ func TestInspectParts(t *testing.T) {
 			t.Errorf("part %s: %s, %s (%v)", part, out, said, err)
 		}
 	}
-	if _, _, err := run(t, "--part", "harp", two); err == nil || !strings.Contains(err.Error(), "no part \"harp\"; it holds 1 Flute, 2 Cello") {
+	if _, _, err := run(t, "--part", "harp", two); err == nil ||
+		!strings.Contains(err.Error(), "no part \"harp\"; it holds 1 Flute, 2 Cello") {
 		t.Errorf("a part that is not there says %v", err)
 	}
 	printed := file(t, "p.abc", "M:4/4\nL:1/4\nK:C\n\"^3\"c4|]\n")

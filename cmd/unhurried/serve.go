@@ -12,6 +12,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"unhurriedbench/demo"
+	"unhurriedbench/reading"
 	"unhurriedbench/store"
 	"unhurriedbench/web"
 )
@@ -65,6 +66,35 @@ func demoCommand() *cobra.Command {
 			return demo.Load(c.Context(), s)
 		},
 	}
+}
+
+func rereadCommand() *cobra.Command {
+	var all bool
+	c := &cobra.Command{
+		Use:   "reread",
+		Short: "Read exercises again that were read by other rules",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			s, err := openStore(c.Context())
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			n, err := reading.New(reading.Memory).RefreshAll(c.Context(), s, all)
+			if err != nil {
+				return err
+			}
+			if all {
+				err = s.AddUpStandings(c.Context())
+			}
+			if n > 0 {
+				fmt.Printf("%d exercises were read again.\n", n)
+			}
+			return err
+		},
+	}
+	c.Flags().BoolVar(&all, "all", false, "all of them, and add up every log again, as after a change to the go-on rule")
+	return c
 }
 
 func migrateCommand() *cobra.Command {

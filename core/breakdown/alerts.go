@@ -25,20 +25,20 @@ func (n *noted) tell(reason string) { n.reasons = append(n.reasons, reason) }
 
 func (n noted) why() string { return strings.Join(n.reasons, " ") }
 
-// lineMeasures is how many measures a line of music is taken to have: alerts that
+// systemMeasures is how many measures a line of music is taken to have: alerts that
 // come again and again are given once a line. Source: common practice of printed
 // exercises.
-const lineMeasures = 4
+const systemMeasures = 4
 
-// lineOf is the line of music that a measure stands in.
-func lineOf(m score.Measure) int { return max(m.Number-1, 0) / lineMeasures }
+// systemOf is the system, a line of music, that a measure stands in.
+func systemOf(m score.Measure) int { return max(m.Number-1, 0) / systemMeasures }
 
 // once remembers what has been marked in a line of music.
 type once map[[3]int]bool
 
 // first says whether a letter in an alteration comes for the first time in its line.
 func (o once) first(m score.Measure, p score.Pitch) bool {
-	at := [3]int{lineOf(m), int(p.Step), p.Alter}
+	at := [3]int{systemOf(m), int(p.Step), p.Alter}
 	if o[at] {
 		return false
 	}
@@ -46,13 +46,7 @@ func (o once) first(m score.Measure, p score.Pitch) bool {
 	return true
 }
 
-// staffLine is one line or space.
-type staffLine struct {
-	step   score.Step
-	octave int
-}
-
-func findAlerts(part score.Part, met Met) [][]noted {
+func findAlerts(part score.Part, met *Met) [][]noted {
 	marks := make([][]noted, len(part.Measures))
 	for i, m := range part.Measures {
 		marks[i] = make([]noted, len(m.Events))
@@ -67,20 +61,20 @@ func findAlerts(part score.Part, met Met) [][]noted {
 // markAccidentals marks what the key signature changes, signs, the notes they
 // still govern, and the first note of the next measure that they do not.
 func markAccidentals(part score.Part, marks [][]noted) {
-	before := map[staffLine]int{} // alterations that signs left behind in the last measure
+	before := map[int]int{} // by the letter counted from C0: alterations that signs left behind in the last measure
 	inKey := once{}
 	for i, m := range part.Measures {
-		signs := map[staffLine]int{}
+		signs := map[int]int{}
 		said := map[score.Step]bool{} // letters that were flat or sharp in this measure
 		if m.Split {
-			signs, before = before, map[staffLine]int{}
+			signs, before = before, map[int]int{}
 		}
 		for j, e := range m.Events {
 			if e.Kind != score.Note || e.Unpitched {
 				continue
 			}
 			p := e.Pitch
-			at := staffLine{p.Step, p.Octave}
+			at := p.Diatonic()
 			n := &marks[i][j]
 			byKey := m.Key.Alter(p.Step)
 			_, governed := signs[at]
@@ -115,9 +109,9 @@ func markAccidentals(part score.Part, marks [][]noted) {
 				signs[at] = p.Alter
 			}
 		}
-		before = map[staffLine]int{}
+		before = map[int]int{}
 		for at, alter := range signs {
-			if alter != m.Key.Alter(at.step) {
+			if alter != m.Key.Alter(score.Step(at%7)) {
 				before[at] = alter
 			}
 		}
@@ -138,17 +132,17 @@ func signReason(p score.Pitch, byKey int) string {
 // earlier exercises are known, the first note in each line of a letter that is new
 // in this alteration is one; without them, the first note in the exercise that
 // differs from all of its letter before it.
-func markTraps(part score.Part, met Met, marks [][]noted) {
-	here, trapped := Met{}, once{}
+func markTraps(part score.Part, met *Met, marks [][]noted) {
+	here, trapped := MetIn(), once{}
 	for _, at := range part.Notes() {
 		e := part.At(at)
 		if e.Unpitched || e.Tied {
 			continue
 		}
 		p := e.Pitch
-		known, where := met[p.Step], "in every exercise so far"
+		known, where := met.as(p.Step), "in every exercise so far"
 		if len(known) == 0 {
-			known, where = here[p.Step], "everywhere before this"
+			known, where = here.as(p.Step), "everywhere before this"
 		}
 		if len(known) > 0 && !known[p.Alter] {
 			n := &marks[at.Measure][at.Event]
@@ -161,7 +155,7 @@ func markTraps(part score.Part, met Met, marks [][]noted) {
 			}
 			n.natural = p.Alter == 0
 		}
-		here.add(p)
+		here.Add(p)
 	}
 }
 
@@ -237,7 +231,7 @@ func markLong(part score.Part, marks [][]noted) {
 		if beats.Cmp(score.Frac(3, 1)) >= 0 && quickest.Cmp(beat) <= 0 ||
 			beats.Cmp(score.Frac(2, 1)) >= 0 && quickest.Cmp(beat.Mul(score.Frac(1, 2))) <= 0 {
 			const reason = "A long note among moving ones: keep its full length."
-			line := lineOf(part.Measures[note.Place.Measure])
+			line := systemOf(part.Measures[note.Place.Measure])
 			if marked[line] {
 				n.tell(reason)
 			} else {

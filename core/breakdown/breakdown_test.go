@@ -15,7 +15,7 @@ import (
 	"unhurriedbench/core/score"
 )
 
-func read(t testing.TB, text, id string, met Met) Report {
+func read(t testing.TB, text, id string, met *Met) Report {
 	t.Helper()
 	s, err := abc.Read(text + "\n")
 	if err != nil {
@@ -74,8 +74,7 @@ func TestTrapsFromEarlierExercises(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	met := Met{}
-	met.Add(earlier.Parts[0])
+	met := MetIn(PitchesOf(earlier.Parts[0])...)
 	r := read(t, "M:4/4\nL:1/4\nK:F\nd e f e|B4|]", "violin", met)
 	if got := alerts(r, Trap); got != "1.2" {
 		t.Errorf("with one flat less the traps are at %q, want the first E of the line", got)
@@ -86,7 +85,9 @@ func TestTrapsFromEarlierExercises(t *testing.T) {
 	if e := r.Measures[0].Events[1]; e.Name != "E natural" || !strings.Contains(e.Why, "E was flat in every exercise so far") {
 		t.Errorf("the trap is called %q because %q", e.Name, e.Why)
 	}
-	met.Add(score.Part{Measures: r.Part.Measures})
+	for _, p := range PitchesOf(r.Part) {
+		met.Add(p)
+	}
 	if got := alerts(read(t, "M:4/4\nL:1/4\nK:F\nd e f e|B4|]", "violin", met), Trap); got != "" {
 		t.Errorf("once both have been met, traps remain at %q", got)
 	}
@@ -256,8 +257,8 @@ func TestPiecesSayWhatTheyRepeat(t *testing.T) {
 	if why := ending[1].Why; why != "the same as m. 1, an ending" {
 		t.Errorf("an ending of one measure says %q", why)
 	}
-	if p := open[2]; p.Why != "the same as pickup, m. 1–2, a phrase" || p.Span() != "pickup, m. 5–6" {
-		t.Errorf("the third phrase is %s because %q", p.Span(), p.Why)
+	if p := open[2]; p.Why != "the same as pickup, m. 1–2, a phrase" || p.InWords() != "pickup, m. 5–6" {
+		t.Errorf("the third phrase is %s because %q", p.InWords(), p.Why)
 	}
 }
 
@@ -293,17 +294,17 @@ func TestPiecesHoldEveryNote(t *testing.T) {
 func TestFindSame(t *testing.T) {
 	tests := []struct {
 		name, music string
-		want        []Same
+		want        []Recurrence
 	}{
-		{"the same again", "M:4/4\nL:1/4\nK:C\nc d e f|g4|c d e f|g4|]", []Same{{[]int{3, 4}, []int{1, 2}, "same"}}},
-		{"a tie is what it adds up to", "M:4/4\nL:1/8\nK:C\nc3 d e4|c2-c d e4|]", []Same{{[]int{2}, []int{1}, "same"}}},
-		{"shifted", "M:4/4\nL:1/4\nK:C\nc d e f|d e f g|]", []Same{{[]int{2}, []int{1}, "shifted"}}},
-		{"rhythm alone", "M:4/4\nL:1/4\nK:C\nc d e2|e c g2|]", []Same{{[]int{2}, []int{1}, "rhythm"}}},
-		{"nothing", "M:4/4\nL:1/4\nK:C\nc d e2|c4|]", []Same{}},
+		{"the same again", "M:4/4\nL:1/4\nK:C\nc d e f|g4|c d e f|g4|]", []Recurrence{{[]int{3, 4}, []int{1, 2}, "same"}}},
+		{"a tie is what it adds up to", "M:4/4\nL:1/8\nK:C\nc3 d e4|c2-c d e4|]", []Recurrence{{[]int{2}, []int{1}, "same"}}},
+		{"shifted", "M:4/4\nL:1/4\nK:C\nc d e f|d e f g|]", []Recurrence{{[]int{2}, []int{1}, "shifted"}}},
+		{"rhythm alone", "M:4/4\nL:1/4\nK:C\nc d e2|e c g2|]", []Recurrence{{[]int{2}, []int{1}, "rhythm"}}},
+		{"nothing", "M:4/4\nL:1/4\nK:C\nc d e2|c4|]", []Recurrence{}},
 	}
 	for _, tt := range tests {
 		got := read(t, tt.music, "violin", nil).Same
-		if !slices.EqualFunc(got, tt.want, func(a, b Same) bool {
+		if !slices.EqualFunc(got, tt.want, func(a, b Recurrence) bool {
 			return a.How == b.How && slices.Equal(a.Measures, b.Measures) && slices.Equal(a.As, b.As)
 		}) {
 			t.Errorf("%s: %v, want %v", tt.name, got, tt.want)

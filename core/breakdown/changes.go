@@ -25,7 +25,7 @@ func (r *Report) addChanges(target instrument.Instrument, year int) {
 			case e.Tied || x.Fingering == "":
 				continue
 			}
-			now := finger.Played{Pitch: e.Pitch, Text: x.Fingering}
+			now := x.Played.On(e.Pitch)
 			if before.Text != "" {
 				change := finger.ChangeBetween(target, before, now, year)
 				if !rested {
@@ -38,7 +38,7 @@ func (r *Report) addChanges(target instrument.Instrument, year int) {
 				}
 				r.changes = append(r.changes, madeChange{before, now, change, score.Place{Measure: i, Event: j}, rested})
 			}
-			if finger.Stopped(target, now) {
+			if now.Stopped(target) {
 				stopped = now
 			}
 			beforeThat, before = before, now

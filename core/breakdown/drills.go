@@ -61,7 +61,13 @@ func (r Report) Drills(target instrument.Instrument) []Drill {
 		list = append(list, *d)
 	}
 	slices.SortFunc(list, func(a, b Drill) int {
-		return cmp.Or(b.Change.Cost-a.Change.Cost, len(b.Measures)-len(a.Measures), a.Measures[0]-b.Measures[0], a.From.Pitch.MIDI()-b.From.Pitch.MIDI(), a.To.Pitch.MIDI()-b.To.Pitch.MIDI())
+		return cmp.Or(
+			b.Change.Cost-a.Change.Cost,
+			len(b.Measures)-len(a.Measures),
+			a.Measures[0]-b.Measures[0],
+			a.From.Pitch.MIDI()-b.From.Pitch.MIDI(),
+			a.To.Pitch.MIDI()-b.To.Pitch.MIDI(),
+		)
 	})
 	return list[:min(len(list), drilled)]
 }
@@ -80,7 +86,7 @@ const drillMeasures = 4
 // DrillScore writes drills as music for the instrument of the report, one after
 // the other, and gives each as a piece. The longer values come first.
 func (r Report) DrillScore(drills []Drill) (score.Score, []Piece) {
-	part := score.Part{Name: r.Part.Name, Sounds: r.Part.Sounds}
+	part := score.Part{Name: r.Part.Name, Transposition: r.Part.Transposition}
 	var pieces []Piece
 	for _, d := range drills {
 		from := len(part.Measures)

@@ -126,7 +126,10 @@ func hearStretch(s Source, i int) (heardStretch, bool) {
 	}
 	h.rhythm, h.look = a.Meter.String()+" "+rhythm.String(), look.String()
 	for k := range onsets {
-		h.without = append(h.without, fmt.Sprintf("%s %d %s", a.Meter, len(onsets), strings.Join(append(append([]string{}, onsets[:k]...), onsets[k+1:]...), " ")))
+		h.without = append(
+			h.without,
+			fmt.Sprintf("%s %d %s", a.Meter, len(onsets), strings.Join(append(append([]string{}, onsets[:k]...), onsets[k+1:]...), " ")),
+		)
 	}
 	return h, true
 }

@@ -25,8 +25,8 @@ func (p Piece) From() int { return p.At[0] }
 // To is the index of its last measure.
 func (p Piece) To() int { return p.At[len(p.At)-1] }
 
-// Span says which measures: "m. 3–4", "pickup, m. 1–2", "m. 6, 9–10".
-func (p Piece) Span() string {
+// InWords says which measures: "m. 3–4", "pickup, m. 1–2", "m. 6, 9–10".
+func (p Piece) InWords() string {
 	numbers := p.Measures
 	lead := ""
 	switch {
@@ -108,7 +108,15 @@ type cutter struct {
 }
 
 func newCutter(part score.Part) *cutter {
-	c := &cutter{part: part, held: make([]bool, len(part.Measures)), bare: make([]bool, len(part.Measures)), quiet: make([]bool, len(part.Measures)), slurs: make([]int, len(part.Measures)), full: make([]int, len(part.Measures)+1), taken: map[int]int{}}
+	c := &cutter{
+		part:  part,
+		held:  make([]bool, len(part.Measures)),
+		bare:  make([]bool, len(part.Measures)),
+		quiet: make([]bool, len(part.Measures)),
+		slurs: make([]int, len(part.Measures)),
+		full:  make([]int, len(part.Measures)+1),
+		taken: map[int]int{},
+	}
 	slurs := 0
 	for i, m := range part.Measures {
 		c.held[i], c.slurs[i] = slurs > 0, slurs
@@ -404,7 +412,7 @@ func label(n int) string {
 
 // sayAgain adds to the reason of each piece that is played like an earlier one, or
 // like measures before it: what is learned once need not be learned twice.
-func sayAgain(part score.Part, pieces []Piece, found []Same) {
+func sayAgain(part score.Part, pieces []Piece, found []Recurrence) {
 	words := map[string]string{"same": "the same as %s", "shifted": "%s again, shifted", "rhythm": "the rhythm of %s"}
 	heard := make([][]sound, len(pieces))
 	for i := range pieces {
@@ -416,7 +424,7 @@ func sayAgain(part score.Part, pieces []Piece, found []Same) {
 		how, like := "", ""
 		for j := range i {
 			if found := compare(heard[j], heard[i]); rank[found] > rank[how] {
-				how, like = found, pieces[j].Span()
+				how, like = found, pieces[j].InWords()
 			}
 		}
 		for _, s := range found {
@@ -425,7 +433,7 @@ func sayAgain(part score.Part, pieces []Piece, found []Same) {
 				for k, n := range p.Measures {
 					as[k] = s.As[slices.Index(s.Measures, n)]
 				}
-				how, like = s.How, Piece{Measures: as}.Span()
+				how, like = s.How, Piece{Measures: as}.InWords()
 			}
 		}
 		if how != "" {

@@ -32,7 +32,6 @@ const (
 
 // Event is one note or rest, explained.
 type Event struct {
-	ID         string             `json:"-"`
 	Kind       string             `json:"kind"` // "note" or "rest"
 	Start      score.Fraction     `json:"start"`
 	Length     score.Fraction     `json:"length"`
@@ -99,15 +98,15 @@ type Key struct {
 
 // Report is a part read whole. Its JSON is what `unhurried inspect` prints.
 type Report struct {
-	Title      string    `json:"title"`
-	Instrument string    `json:"instrument"`
-	Clef       string    `json:"clef"`
-	Key        Key       `json:"key"`
-	Meter      string    `json:"meter"`
-	Measures   []Measure `json:"measures"`
-	Order      []Played  `json:"order"` // the measures as played
-	Same       []Same    `json:"same"`
-	Pieces     []Piece   `json:"pieces"`
+	Title      string       `json:"title"`
+	Instrument string       `json:"instrument"`
+	Clef       string       `json:"clef"`
+	Key        Key          `json:"key"`
+	Meter      string       `json:"meter"`
+	Measures   []Measure    `json:"measures"`
+	Order      []Played     `json:"order"` // the measures as played
+	Same       []Recurrence `json:"same"`
+	Pieces     []Piece      `json:"pieces"`
 
 	Part    score.Part      `json:"-"`
 	Made    string          `json:"-"` // how the part was made, in a sentence
@@ -117,26 +116,6 @@ type Report struct {
 	changes []madeChange
 }
 
-// Met is, for each letter, the alterations a player has met it with in earlier
-// exercises.
-type Met map[score.Step]map[int]bool
-
-// Add records the letters of a part.
-func (m Met) Add(part score.Part) {
-	for _, at := range part.Notes() {
-		if e := part.At(at); !e.Unpitched {
-			m.add(e.Pitch)
-		}
-	}
-}
-
-func (m Met) add(p score.Pitch) {
-	if m[p.Step] == nil {
-		m[p.Step] = map[int]bool{}
-	}
-	m[p.Step][p.Alter] = true
-}
-
 // Options is how a teacher wants an exercise explained; the zero value is the
 // default of everything.
 type Options struct {
@@ -144,21 +123,20 @@ type Options struct {
 	Name    name.Options
 	British bool // value names: crotchet, quaver
 	Placed  instrument.Placement
-	Known   []score.Pitch // written pitches met before, for reading hints
 	Finger  finger.Options
 	ForPage bool // lay out the lanes and give every note its reasons too
 }
 
 // Read makes the part for an instrument from its source and explains it. What
-// the player has met before, which may be nil, decides the traps.
-func Read(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met Met, o Options) Report {
+// the player has met before, which may be nil, decides the traps and the hints.
+func Read(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met *Met, o Options) Report {
 	made := instrument.Make(source, writtenFor, target, o.Placed)
 	part := made.Part
 	r := Report{
 		Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),
 		Key: Key{part.Key().Fifths, part.Key().Name()}, Meter: part.Meter().String(),
 		Part: part, Made: made.Why, Outside: made.Outside,
-		Same: FindSame(part), Pieces: Cut(part),
+		Same: Recurrences(part), Pieces: Cut(part),
 	}
 	o.Finger.Tempo = s.Tempo
 	counted, choices := count.Part(part, o.Count), finger.Part(target, part, o.Finger)
@@ -184,7 +162,7 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 	sayAgain(part, r.Pieces, r.Same)
 	r.addChanges(target, o.Finger.Year)
 	if o.ForPage {
-		r.layOut(o)
+		r.layOut(met.Places(), o)
 	}
 	for _, i := range part.Order() {
 		r.Order = append(r.Order, Played{r.Measures[i].Number, r.Measures[i].Part})
@@ -192,8 +170,13 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 	return r
 }
 
+// Holds says whether there is an event at a place.
+func (r Report) Holds(at score.Place) bool {
+	return 0 <= at.Measure && at.Measure < len(r.Measures) && 0 <= at.Event && at.Event < len(r.Measures[at.Measure].Events)
+}
+
 // layOut adds the lanes and the reason for every count and name.
-func (r *Report) layOut(o Options) {
+func (r *Report) layOut(known []score.Pitch, o Options) {
 	lanes, reasons := count.Lanes(r.Part, o.Count), count.Why(r.Part, o.Count, o.British)
 	for i, m := range r.Part.Measures {
 		r.Measures[i].Lane = lanes[i]
@@ -201,7 +184,7 @@ func (r *Report) layOut(o Options) {
 			x := &r.Measures[i].Events[j]
 			x.CountWhy = reasons[i][j]
 			if x.Pitch != "" {
-				x.NameWhy = name.Hint(e.Pitch, m.Clef, o.Known)
+				x.NameWhy = name.Hint(e.Pitch, m.Clef, known)
 			}
 		}
 	}
@@ -232,7 +215,7 @@ func explain(e score.Event, m score.Measure, target instrument.Instrument, c cou
 		x.Kind = "rest"
 	case !e.Unpitched:
 		x.Pitch = e.Pitch.String()
-		x.Concert = e.Pitch.Transpose(target.Sounds).String()
+		x.Concert = e.Pitch.Transpose(target.Transposition).String()
 		x.Place = name.Place(e.Pitch, m.Clef)
 	}
 	return x

@@ -4,10 +4,10 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// Same says that some measures repeat earlier ones: in rhythm and pitch
+// Recurrence says that some measures repeat earlier ones: in rhythm and pitch
 // ("same"), in rhythm with every note moved by as many steps ("shifted"), or in
 // rhythm alone ("rhythm").
-type Same struct {
+type Recurrence struct {
 	Measures []int  `json:"measures"`
 	As       []int  `json:"as"`
 	How      string `json:"how"`
@@ -22,11 +22,11 @@ type sound struct {
 	struck        bool
 }
 
-// FindSame looks for every measure's closest match among the earlier ones and
+// Recurrences looks for every measure's closest match among the earlier ones and
 // joins neighbouring matches into runs. Measures of rest alone are not listed.
-func FindSame(part score.Part) []Same {
+func Recurrences(part score.Part) []Recurrence {
 	heard := hear(part)
-	found := []Same{}
+	found := []Recurrence{}
 	for i := 0; i < len(heard); {
 		from, how := match(heard, i)
 		if how == "" {
@@ -37,7 +37,7 @@ func FindSame(part score.Part) []Same {
 		for i+n < len(heard) && from+n < i && goesOn(how, heard[from], heard[i], heard[from+n], heard[i+n]) {
 			n++
 		}
-		found = append(found, Same{numbers(part, i, n), numbers(part, from, n), how})
+		found = append(found, Recurrence{numbers(part, i, n), numbers(part, from, n), how})
 		i += n
 	}
 	return found

@@ -45,9 +45,24 @@ func TestWhy(t *testing.T) {
 func TestCompare(t *testing.T) {
 	tests := []struct{ name, a, b, want string }{
 		{"a tie is the note it adds up to", "M:4/4\nL:1/8\nK:C\nc2-c d e4|]", "M:4/4\nL:1/8\nK:C\ng3 a b4|]", "Same"},
-		{"other pitches, same rhythm", "M:2/4\nL:1/4\nK:C\nc d|]", "M:2/4\nL:1/4\nK:C\ne z|]", "Different: they part in measure 1 at 2: the first has a note of 1 beat, the second a rest."},
-		{"a rest is not a held note", "M:2/4\nL:1/4\nK:C\nc2|]", "M:2/4\nL:1/4\nK:C\nc z|]", "at 1: the first has a note of 2 beats, the second a note of 1 beat."},
-		{"off the beat", "M:4/4\nL:1/8\nK:C\nc2 d2 e4|]", "M:4/4\nL:1/8\nK:C\nc2 de f4|]", "at 2: the first has a note of 1 beat, the second a note of ½ beat."},
+		{
+			"other pitches, same rhythm",
+			"M:2/4\nL:1/4\nK:C\nc d|]",
+			"M:2/4\nL:1/4\nK:C\ne z|]",
+			"Different: they part in measure 1 at 2: the first has a note of 1 beat, the second a rest.",
+		},
+		{
+			"a rest is not a held note",
+			"M:2/4\nL:1/4\nK:C\nc2|]",
+			"M:2/4\nL:1/4\nK:C\nc z|]",
+			"at 1: the first has a note of 2 beats, the second a note of 1 beat.",
+		},
+		{
+			"off the beat",
+			"M:4/4\nL:1/8\nK:C\nc2 d2 e4|]",
+			"M:4/4\nL:1/8\nK:C\nc2 de f4|]",
+			"at 2: the first has a note of 1 beat, the second a note of ½ beat.",
+		},
 		{"longer", "M:2/4\nL:1/4\nK:C\nc d|]", "M:2/4\nL:1/4\nK:C\nc d|e2|]", "one of them is longer"},
 	}
 	for _, tt := range tests {

@@ -51,7 +51,13 @@ func CheckWords(table WordTable) error {
 			return fmt.Errorf("the pattern %q is not four or six of x, - and . with at least one x", key)
 		}
 		if got, want := len(strings.Split(word, "-")), strings.Count(key, "x"); got != want || strings.TrimSpace(word) == "" {
-			return fmt.Errorf("the word %q has %d syllables, but %d notes start in its pattern %s: part the syllables with hyphens", word, got, want, key)
+			return fmt.Errorf(
+				"the word %q has %d syllables, but %d notes start in its pattern %s: part the syllables with hyphens",
+				word,
+				got,
+				want,
+				key,
+			)
 		}
 	}
 	return nil

@@ -59,13 +59,14 @@ func turns(part score.Part, run []score.Place, hand string) (hands []string, aga
 
 // barChange is 1 for each third or part of one the hands travel, and 1 for the
 // other row.
-func barChange(from, to hand, why *reasons) int {
-	away := max(from.midi-to.midi, to.midi-from.midi)
+func barChange(from, to Played, why *reasons) int {
+	a, b := from.Pitch.MIDI(), to.Pitch.MIDI()
+	away := max(a-b, b-a)
 	cost := (away + 3) / 4
 	if why != nil && away > 0 {
 		why.say(count(away, "half step along the bars", "half steps along the bars"))
 	}
-	if upperRow(from.midi) != upperRow(to.midi) {
+	if upperRow(a) != upperRow(b) {
 		cost++
 		why.say("to the other row")
 	}

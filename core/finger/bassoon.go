@@ -1,6 +1,9 @@
 package finger
 
-import "strings"
+import (
+	"strings"
+	"unhurriedbench/core/instrument"
+)
 
 // bassoonTable is the German-system bassoon's, from low B flat to the D above the
 // staff. Above it fingerings differ from one instrument to the next and are left
@@ -50,15 +53,26 @@ C#4 C# 1 2 3 |
 D4 1 2 | / flickD 1 2 |: with the flick key, touched at the start
 `
 
+// flickKeys are touched by the left thumb at the start of a note.
+var flickKeys = []string{"flickA", "flickC", "flickD"}
+
 // byYear takes the ways of a woodwind's note as they are taught in a year of
 // playing: the bassoon's flick keys are said in the first year and written later.
-func byYear(ways []Fingering, year int) []Fingering {
-	if len(ways) != 2 || !strings.HasPrefix(ways[1].Text, "flick") {
+func byYear(i instrument.Instrument, ways []Fingering, year int) []Fingering {
+	if i.Keys != instrument.BassoonKeys || len(ways) != 2 {
 		return ways
 	}
 	plain, flicked := ways[0], ways[1]
+	key := ""
+	for _, name := range flickKeys {
+		if flicked.Keys&^plain.Keys == bassoonLayout.mask(name) {
+			key = strings.TrimPrefix(name, "flick")
+		}
+	}
+	if key == "" {
+		return ways
+	}
 	if year < 2 {
-		key, _, _ := strings.Cut(strings.TrimPrefix(flicked.Text, "flick"), " ")
 		plain.Care = "touch the " + key + " flick key at the start, then let go"
 		return []Fingering{plain, flicked}
 	}

@@ -6,7 +6,6 @@ import (
 	"strings"
 
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/core/score"
 )
 
 // Change is what it takes to get from one note to the next.
@@ -23,12 +22,6 @@ type Change struct {
 // and one that slides from key to key. Source: common practice; the figure is ours.
 const Hard = 6
 
-// Played is a note with the fingering it is played with.
-type Played struct {
-	Pitch score.Pitch
-	Text  string
-}
-
 // ChangeBetween gives the cost of going from one note to the next and its reason
 // in words, in a year of playing. The weights are ours: a finger moved is 1, and so
 // is each pair that moves in opposite directions; what hands find harder is said
@@ -37,48 +30,28 @@ func ChangeBetween(i instrument.Instrument, from, to Played, year int) Change {
 	if from.Text == "" || to.Text == "" {
 		return Change{}
 	}
-	c := changerOf(i, year)
 	var why reasons
-	cost := c.cost(c.take(from), c.take(to), &why)
+	cost := changeOf(i, from, to, year, &why)
 	return Change{Cost: cost, Why: why.sentence(), Hard: cost >= Hard || why.hard}
 }
 
-// changer knows the changes of one instrument.
-type changer struct {
-	take func(Played) hand                     // takes a fingering apart
-	cost func(from, to hand, why *reasons) int // with its reasons, where why is not nil
-}
-
-// hand is a fingering taken apart, so that a change is cheap to weigh. Each
-// mechanism uses its own fields.
-type hand struct {
-	midi     int
-	keys     uint64 // keys or valves that are down, a bit each
-	partial  int
-	position int  // of the slide; of a hand on strings, in semitones above the open string
-	attached bool // the F attachment, or the thumb of a double horn
-	line     int  // which string, from the lowest
-	finger   int
-	moved    int // how a finger is set apart in its hand
-	stick    string
-}
-
-func changerOf(i instrument.Instrument, year int) changer {
+// changeOf is the cost of a change, with its reasons where why is not nil.
+func changeOf(i instrument.Instrument, from, to Played, year int, why *reasons) int {
 	switch i.Mechanism {
 	case instrument.Woodwind:
-		return woodwindChanges(i)
+		return woodwindChange(i, from, to, why)
 	case instrument.Valves:
-		return valveChanges(i)
+		return valveChange(from, to, why)
 	case instrument.Slide:
-		return slideChanges()
+		return slideChange(from, to, why)
 	case instrument.Strings:
-		return stringChanges(i, year)
+		return stringChange(i, year, from, to, why)
 	case instrument.Bars:
-		return changer{take: func(p Played) hand { return hand{midi: p.Pitch.MIDI()} }, cost: barChange}
+		return barChange(from, to, why)
 	case instrument.Drums:
-		return drumChanges(i)
+		return drumChange(i, from, to, why)
 	}
-	return changer{take: func(p Played) hand { return hand{stick: p.Text} }, cost: stickChange}
+	return stickChange(from, to, why)
 }
 
 // reasons collects what a change asks, in words. A nil pointer collects nothing.
@@ -140,14 +113,14 @@ func lipWork(halfSteps int) int {
 
 // lipCost is the work of the lip. Where nothing else moves, which still says so, it
 // counts double and 1 more, and is always hard, since nothing helps the ear.
-func lipCost(from, to hand, moved int, still string, why *reasons) int {
-	lip := lipWork(to.midi - from.midi)
-	if from.partial == to.partial {
+func lipCost(from, to Played, moved int, still string, why *reasons) int {
+	lip := lipWork(to.Pitch.MIDI() - from.Pitch.MIDI())
+	if from.Partial == to.Partial {
 		return 0
 	}
 	text := ""
 	if why != nil {
-		text = fmt.Sprintf("the lip goes from partial %d to %d", from.partial, to.partial)
+		text = fmt.Sprintf("the lip goes from partial %d to %d", from.Partial, to.Partial)
 	}
 	if moved > 0 {
 		if lip > 0 {

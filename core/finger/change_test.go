@@ -20,7 +20,7 @@ func change(t *testing.T, id, from, to string) Change {
 		if !ok {
 			t.Fatalf("%s does not play %s", id, note)
 		}
-		return Played{p, c.Text}
+		return c.On(p)
 	}
 	return ChangeBetween(i, played(from), played(to), 1)
 }
@@ -120,7 +120,7 @@ func TestChangesAreSymmetrical(t *testing.T) {
 				p, q := spellings(a)[0], spellings(b)[0]
 				x, _ := For(i, p)
 				y, _ := For(i, q)
-				there, back := ChangeBetween(i, Played{p, x.Text}, Played{q, y.Text}, 1), ChangeBetween(i, Played{q, y.Text}, Played{p, x.Text}, 1)
+				there, back := ChangeBetween(i, x.On(p), y.On(q), 1), ChangeBetween(i, y.On(q), x.On(p), 1)
 				if d := there.Cost - back.Cost; i.Mechanism != instrument.Strings && d != 0 || d > 1 || d < -1 {
 					t.Errorf("%s: %s to %s costs %d, back %d", i.ID, p, q, there.Cost, back.Cost)
 				}

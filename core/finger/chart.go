@@ -33,7 +33,7 @@ func Chart(i instrument.Instrument) []ChartNote {
 	var notes []ChartNote
 	same := map[string][]score.Pitch{}
 	for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
-		n := ChartNote{Spellings: spellingsOf(midi), Sounding: spellingsOf(midi + i.Sounds.Semitones)}
+		n := ChartNote{Spellings: spellingsOf(midi), Sounding: spellingsOf(midi + i.Transposition.Semitones)}
 		n.Choice, _ = For(i, n.Spellings[len(n.Spellings)-1])
 		if other, _ := For(i, n.Spellings[0]); other.Text != n.Choice.Text && i.Mechanism == instrument.Strings {
 			other.Why = "where it is written " + name.Spoken(n.Spellings[0], false)

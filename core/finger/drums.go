@@ -24,7 +24,8 @@ func drumsFor(i instrument.Instrument, p score.Pitch) []Fingering {
 	slices.SortStableFunc(able, func(a, b instrument.Drum) int { return reluctance(a, p) - reluctance(b, p) })
 	found := make([]Fingering, len(able))
 	for k, d := range able {
-		found[k] = Fingering{Text: strconv.Itoa(d.Inches), Why: "where the other drum is tuned to something else"}
+		found[k] = onDrum(d.Inches)
+		found[k].Why = "where the other drum is tuned to something else"
 	}
 	return found
 }
@@ -72,14 +73,14 @@ func tune(i instrument.Instrument, part score.Part, choices [][]Choice, o Option
 		if k < 0 {
 			continue
 		}
-		f := Fingering{Text: strconv.Itoa(kettles[k].Inches)}
+		f := onDrum(kettles[k].Inches)
 		if !kettles[k].inUse || kettles[k].tuned.MIDI() != s.pitch.MIDI() {
 			f.Care = kettles[k].retuned(strokes, n)
 		}
 		kettles[k].tuned, kettles[k].inUse, kettles[k].freeFrom = s.pitch, true, s.end
 		c := Choice{Fingering: f, Usual: f.Text}
 		for _, other := range drumsFor(i, s.pitch) {
-			if other.Text != f.Text {
+			if other.Inches != f.Inches {
 				c.Alternates = append(c.Alternates, other)
 			}
 		}
@@ -185,29 +186,25 @@ func (d kettle) retuned(strokes []stroke, n int) string {
 	}
 	free := d.beatsFree(strokes, n)
 	if free < timeToRetune {
-		return fmt.Sprintf("no time to retune: the %d inch drum goes from %s to %s with %s of rest", d.Inches, name.Spoken(d.tuned, false), to, count(int(free), "beat", "beats"))
+		return fmt.Sprintf(
+			"no time to retune: the %d inch drum goes from %s to %s with %s of rest",
+			d.Inches,
+			name.Spoken(d.tuned, false),
+			to,
+			count(int(free), "beat", "beats"),
+		)
 	}
 	return fmt.Sprintf("retune the %d inch drum from %s to %s in the %d beats of rest", d.Inches, name.Spoken(d.tuned, false), to, free)
 }
 
-// drumChanges is 1 for each drum passed over on the way.
-func drumChanges(i instrument.Instrument) changer {
-	return changer{
-		take: func(p Played) hand {
-			h := hand{midi: p.Pitch.MIDI()}
-			for k, d := range i.Drums {
-				if strconv.Itoa(d.Inches) == p.Text {
-					h.line = k
-				}
-			}
-			return h
-		},
-		cost: func(from, to hand, why *reasons) int {
-			far := max(from.line-to.line, to.line-from.line)
-			if far > 0 {
-				why.say("to another drum")
-			}
-			return far
-		},
+// drumChange is 1 for each drum passed over on the way.
+func drumChange(i instrument.Instrument, from, to Played, why *reasons) int {
+	place := func(p Played) int {
+		return slices.IndexFunc(i.Drums, func(d instrument.Drum) bool { return d.Inches == p.Inches })
 	}
+	far := max(place(from)-place(to), place(to)-place(from))
+	if far > 0 {
+		why.say("to another drum")
+	}
+	return far
 }

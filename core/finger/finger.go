@@ -12,7 +12,8 @@ import (
 
 // Fingering is one way to play a note.
 type Fingering struct {
-	Text    string
+	Shape
+	Text    string // the shape, spelled
 	Why     string // when to use it, if it is not the usual way
 	Care    string // what to mind in playing it, "" for nothing
 	Partial int    // of brass: which resonance of the tube sounds; else 0
@@ -61,9 +62,9 @@ func Taught(i instrument.Instrument, p score.Pitch, year int) (Choice, bool) {
 	case instrument.Strings:
 		return firstIsUsual(stopped(i, p))
 	case instrument.Woodwind:
-		return firstIsUsual(byYear(woodwindTables[i.ID][p.MIDI()], year))
+		return firstIsUsual(byYear(i, woodwindTables[i.Keys][p.MIDI()], year))
 	case instrument.Bars:
-		return Choice{Fingering: Fingering{Text: p.String()}, Usual: p.String()}, true
+		return Choice{Fingering: Fingering{Text: p.String()}, Usual: p.String()}, true // which bar it is, the pitch says
 	case instrument.Drums:
 		return firstIsUsual(drumsFor(i, p))
 	}
@@ -78,6 +79,19 @@ func firstIsUsual(found []Fingering) (Choice, bool) {
 	first := found[0]
 	first.Why = ""
 	return Choice{Fingering: first, Alternates: found[1:], Usual: first.Text}, true
+}
+
+// UsualWay is the usual one of the ways.
+func (c Choice) UsualWay() Fingering { return c.way(c.Usual) }
+
+// way is the one of the ways with a text, or what stands.
+func (c Choice) way(text string) Fingering {
+	for _, way := range c.Alternates {
+		if way.Text == text {
+			return way
+		}
+	}
+	return c.Fingering
 }
 
 // Ways lists what stands and the alternates.
@@ -136,8 +150,7 @@ type Options struct {
 	Preferred Preferred            // for a note, everywhere
 	Placed    map[score.Place]Spot // for one place of this part
 	Plain     bool                 // no rule of the trade: every note as its teacher has it, or its usual way
-	Sticking  Sticking
-	Tempo     score.Tempo // marked in the music, for the strokes of rolls
+	Tempo     score.Tempo          // marked in the music, for the strokes of rolls
 }
 
 // placed is the fingering chosen for a place where a note stands, "" for none.
@@ -167,10 +180,10 @@ func Part(i instrument.Instrument, part score.Part, o Options) [][]Choice {
 		tune(i, part, choices, o)
 		shareHands(part, choices)
 	case instrument.Bars:
-		newLine(i, part, o).write(choices)
+		newMelody(i, part, o).write(choices)
 		shareHands(part, choices)
 	default:
-		l := newLine(i, part, o)
+		l := newMelody(i, part, o)
 		if !o.Plain {
 			l.apply()
 		}

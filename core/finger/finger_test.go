@@ -33,12 +33,20 @@ func TestFingerings(t *testing.T) {
 		{"violin", "Ab3 Ab4 Eb5 B5", "G L1,D L4,A L4,E4"},
 		{"violin", "G4 Gb4 F#4 Db5 C#5 Ab5 G#5", "D3,D L3,D2,A L3,A2,E L3,E2"},
 		{"alto-sax", "B4 A4 G4 C5 D5 F4 E4 C#5 Bb3", "1 |,1 2 |,1 2 3 |,2 |,oct 1 2 3 | 4 5 6,1 2 3 | 4,1 2 3 | 4 5,|,1 2 3 Bb | 4 5 6 C"},
-		{"flute", "D5 Eb5 F5 F#5 D4 G4 B4 C5", "T 2 3 | 4 5 6,T 2 3 | 4 5 6 Eb,T 1 2 3 | 4 Eb,T 1 2 3 | 6 Eb,T 1 2 3 | 4 5 6,T 1 2 3 | Eb,T 1 | Eb,1 | Eb"},
+		{
+			"flute",
+			"D5 Eb5 F5 F#5 D4 G4 B4 C5",
+			"T 2 3 | 4 5 6,T 2 3 | 4 5 6 Eb,T 1 2 3 | 4 Eb,T 1 2 3 | 6 Eb,T 1 2 3 | 4 5 6,T 1 2 3 | Eb,T 1 | Eb,1 | Eb",
+		},
 		{"oboe", "B4 A4 G4 C5 D5 F#4 E5 A5", "1 |,1 2 |,1 2 3 |,1 | 4,half 2 3 | 4 5 6,1 2 3 | 4,oct1 1 2 3 | 4 5,oct2 1 2 |"},
 		{"horn-f", "C4 D4 Eb4 E4 F4 F#4 G4 G#4 A4 Bb4 B4 C5 D5", "0,1,2,0,1,2,0,2-3,1-2,1,2,0,1"},
 		{"horn-double", "C4 F4 G4 G#4 A4 Bb4 B4 C5 D5 F5", "0,1,0,T2-3,T1-2,T1,T2,T0,T1-2,T0"},
 		{"trombone-f", "C3 B2 F2 Eb2 C2 Bb2 D3 F3", "F1,F2,F1,F3,F6,1,4,1"},
-		{"bass", "E2 F2 F#2 G2 G#2 A2 Bb2 C3 C#3 D3 F#3 G3 B3 C4 C#4 D4 Eb4 E4 F4 G4", "E0,E1(half),E1,E2,E4,A0,A1(half),A2,A4,D0,D4,G0,G4,G1(III),G2(III),G4(III),G2(IV),G4(IV),G1(VI),G3(VI)"},
+		{
+			"bass",
+			"E2 F2 F#2 G2 G#2 A2 Bb2 C3 C#3 D3 F#3 G3 B3 C4 C#4 D4 Eb4 E4 F4 G4",
+			"E0,E1(half),E1,E2,E4,A0,A1(half),A2,A4,D0,D4,G0,G4,G1(III),G2(III),G4(III),G2(IV),G4(IV),G1(VI),G3(VI)",
+		},
 		{"bells", "Bb4 C5", "Bb4,C5"},
 		{"horn-double", "F#5 G5 G#5 A5 C3", "T2,T0,T2-3,T1-2,0"},
 		{"horn-f", "C3 C#3 D3 F3 G5 G#5 A5", "0,1-2-3,1-3,1,0,2-3,1-2"},
@@ -150,10 +158,20 @@ func spellings(midi int) []score.Pitch {
 func TestBrassFingeringsSoundTheirNote(t *testing.T) {
 	down := map[string]int{"0": 0, "2": 1, "1": 2, "1-2": 3, "3": 3, "2-3": 4, "1-3": 5, "1-2-3": 6,
 		"4": 5, "2-4": 6, "1-4": 7, "1-2-4": 8, "2-3-4": 9, "1-3-4": 10}
-	pedals := map[string]int{"horn-f": 36, "horn-double": 36, "trumpet": 48, "trombone": 34, "trombone-f": 34, "euphonium-bc": 34, "euphonium-tc": 48, "tuba-bb": 22, "tuba-eb": 27}
+	pedals := map[string]int{
+		"horn-f":       36,
+		"horn-double":  36,
+		"trumpet":      48,
+		"trombone":     34,
+		"trombone-f":   34,
+		"euphonium-bc": 34,
+		"euphonium-tc": 48,
+		"tuba-bb":      22,
+		"tuba-eb":      27,
+	}
 	for id, pedal := range pedals {
 		three, _ := instrument.ByID(id)
-		for _, i := range []instrument.Instrument{three, three.FourValves()} {
+		for _, i := range []instrument.Instrument{three, three.OfKind("4")} {
 			for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
 				c, _ := For(i, spellings(midi)[0])
 				var off []float64
@@ -213,7 +231,7 @@ func TestCare(t *testing.T) {
 	}
 	euphonium, _ := instrument.ByID("euphonium-bc")
 	for note, want := range map[string]string{"C3": "4", "B2": "2-4", "D2": "1-2-4", "C2": "1-3-4"} {
-		if c, _ := For(euphonium.FourValves(), score.MustPitch(note)); c.Text != want {
+		if c, _ := For(euphonium.OfKind("4"), score.MustPitch(note)); c.Text != want {
 			t.Errorf("with four valves %s is %q, want %q", note, c.Text, want)
 		}
 	}
@@ -294,8 +312,10 @@ func TestOboeTwelfth(t *testing.T) {
 // above it; an empty expectation is an exception of the law.
 func law(t *testing.T, id, from, to string, up int, higher func(string) string) {
 	t.Helper()
+	i, _ := instrument.ByID(id)
+	table := tableOf(i)
 	for midi := score.MustPitch(from).MIDI(); midi <= score.MustPitch(to).MIDI(); midi++ {
-		low, high := woodwindTables[id][midi], woodwindTables[id][midi+up]
+		low, high := table[midi], table[midi+up]
 		if len(low) == 0 || len(high) == 0 {
 			t.Errorf("%s: no fingering for MIDI %d or %d above it", id, midi, up)
 			continue
@@ -306,11 +326,48 @@ func law(t *testing.T, id, from, to string, up int, higher func(string) string) 
 	}
 }
 
+// woodwinds are the instruments with keys.
+func woodwinds() []instrument.Instrument {
+	var list []instrument.Instrument
+	for _, i := range instrument.All() {
+		if i.Mechanism == instrument.Woodwind {
+			list = append(list, i)
+		}
+	}
+	return list
+}
+
+// What an instrument is fingered by is named in the catalogue, and known here: one
+// without it is refused, not fingered as another.
+func TestEveryInstrumentIsFingeredByATraitItHas(t *testing.T) {
+	for _, i := range instrument.All() {
+		if _, known := players[i.Hand]; i.Mechanism == instrument.Strings && !known {
+			t.Errorf("the %s has no hand pattern that is known: give it one in the catalogue, and set its fingers in players", i.Name)
+		}
+		if _, known := woodwindTables[i.Keys]; i.Mechanism == instrument.Woodwind && !known {
+			t.Errorf("the %s has no layout of keys that is known: give it one in the catalogue, and a table in woodwindTables", i.Name)
+		}
+		if i.Mechanism == instrument.Valves && (i.Valves == 0 || i.Pedal == 0) {
+			t.Errorf("the %s has %d valves on a tube with the pedal note %d", i.Name, i.Valves, i.Pedal)
+		}
+	}
+	fiddle, _ := instrument.ByID("violin")
+	fiddle.Hand = "" // a new instrument with four strings
+	if c, ok := For(fiddle, score.MustPitch("B4")); ok {
+		t.Errorf("with no hand pattern it is fingered %q", c.Text)
+	}
+	pipe, _ := instrument.ByID("flute")
+	pipe.Keys = ""
+	if c, ok := For(pipe, score.MustPitch("B4")); ok {
+		t.Errorf("with no layout of keys it is fingered %q", c.Text)
+	}
+}
+
 // Every key in a table is one that docs/inspect.md names, in hand order, and
 // no two notes of one register have the same default.
 func TestWoodwindSpelling(t *testing.T) {
-	for id, notes := range woodwindTables {
-		i, _ := instrument.ByID(id)
+	for _, i := range woodwinds() {
+		id, notes := i.ID, tableOf(i)
 		for midi, ways := range notes {
 			for k, way := range ways {
 				if _, ok := layoutOf(i).keys(way.Text); !ok {

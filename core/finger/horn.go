@@ -25,7 +25,9 @@ var (
 func hornF(p score.Pitch) []Fingering {
 	found := onPartials(p, hornPedal, hornPartials, 3)
 	if down := hornPedal + hornNinth.semitones - p.MIDI(); down == 0 || down == 1 {
-		found = append(found, Fingering{Text: valveSets[down], Why: "the same note on partial 9: a shorter tube, less safe", Partial: 9})
+		onNinth := onValves(valveSets[down], hornNinth.number)
+		onNinth.Why = "the same note on partial 9: a shorter tube, less safe"
+		found = append(found, onNinth)
 	}
 	return found
 }
@@ -40,15 +42,14 @@ func doubleHorn(p score.Pitch) []Fingering {
 	onF := hornF(p)
 	if p.MIDI() < firstOnFlatSide {
 		for _, f := range onPartials(p, hornFlatPedal, lowFlatPartials, 3) {
-			f.Text, f.Why = "T"+f.Text, "the B flat side, to match a neighbour on it"
-			onF = append(onF, f)
+			f.Why = "the B flat side, to match a neighbour on it"
+			onF = append(onF, f.withThumb())
 		}
 		return onF
 	}
 	var found []Fingering
 	for _, f := range onPartials(p, hornFlatPedal, flatPartials, 3) {
-		f.Text = "T" + f.Text
-		found = append(found, f)
+		found = append(found, f.withThumb())
 	}
 	if len(onF) > 0 {
 		onF[0].Why = "the F side, to match a neighbour on it"

@@ -13,6 +13,7 @@ type Key struct {
 	At    int    `json:"at"`    // its place in Order
 	Right bool   `json:"right"` // the right hand's
 	By    string `json:"by"`    // what presses it: "thumb", "finger", "little" or "side"
+	Word  string `json:"word"`  // written on it where it is drawn large
 }
 
 // Order lists the names of a woodwind's keys in the order in which a fingering
@@ -25,8 +26,7 @@ func Order(i instrument.Instrument) []string {
 	return slices.Clone(layoutOf(i).order)
 }
 
-// thumbKeys are pressed by a thumb; on the bassoon all that stand before the first
-// finger of either hand are.
+// thumbKeys are pressed by a thumb.
 var thumbKeys = strings.Fields("oct oct1 T TBb R")
 
 // Keys lists the keys that a woodwind's fingerings use, in hand order.
@@ -36,34 +36,39 @@ func Keys(i instrument.Instrument) []Key {
 	}
 	l := layoutOf(i)
 	var used uint64
-	for _, ways := range woodwindTables[i.ID] {
+	for _, ways := range tableOf(i) {
 		for _, way := range ways {
 			down, _ := l.keys(way.Text)
 			used |= down
 		}
 	}
-	bar := slices.Index(l.order, "|")
 	var keys []Key
 	for k, name := range l.order {
 		if used&(1<<k) != 0 {
-			keys = append(keys, Key{Name: name, At: k, Right: k > bar, By: l.pressedBy(i, k, bar)})
+			keys = append(keys, Key{Name: name, At: k, Right: k > l.bar, By: l.pressedBy(i, k), Word: keyWord(name)})
 		}
 	}
 	return keys
 }
 
-func (l *layout) pressedBy(i instrument.Instrument, k, bar int) string {
+func (l *layout) pressedBy(i instrument.Instrument, k int) string {
 	name := l.order[k]
-	if strings.Contains("123456", name) || name == "half" {
+	if isFinger(name) || name == "half" {
 		return "finger"
 	}
-	if i.ID == "bassoon" && (k < slices.Index(l.order, "half") || k > bar && k < slices.Index(l.order, "4")) || slices.Contains(thumbKeys, name) {
+	if l.byThumb(k) || slices.Contains(thumbKeys, name) {
 		return "thumb"
 	}
 	for _, s := range l.shared[:2] {
-		if s.keys&(1<<k) != 0 && !(name == "G#" && strings.HasSuffix(i.ID, "clarinet")) {
+		if s.keys&(1<<k) != 0 && !(name == "G#" && i.Keys == instrument.ClarinetKeys) {
 			return "little"
 		}
 	}
 	return "side"
+}
+
+// byThumb says whether a key stands before the fingers of its hand, where those are the
+// thumb's.
+func (l *layout) byThumb(k int) bool {
+	return l.thumbsFirst && (k < slices.Index(l.order, "half") || k > l.bar && k < slices.Index(l.order, "4"))
 }

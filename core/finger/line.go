@@ -8,15 +8,15 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// line is the struck notes of a part in written order, as the rules look at them.
-type line struct {
+// melody is the struck notes of a part in written order, as the rules look at them.
+type melody struct {
 	instrument instrument.Instrument
 	options    Options
-	notes      []lineNote
+	notes      []melodyNote
 }
 
-// lineNote is one struck note of a line.
-type lineNote struct {
+// melodyNote is one struck note of a line.
+type melodyNote struct {
 	at      score.Place
 	pitch   score.Pitch
 	midi    int
@@ -28,16 +28,16 @@ type lineNote struct {
 	ends    bool           // a phrase: a breath, a double bar or a repeat comes after it
 }
 
-// newLine gives every struck note what is printed over it, what the teacher
+// newMelody gives every struck note what is printed over it, what the teacher
 // chose, or its usual way.
-func newLine(i instrument.Instrument, part score.Part, o Options) *line {
-	l := &line{instrument: i, options: o}
+func newMelody(i instrument.Instrument, part score.Part, o Options) *melody {
+	l := &melody{instrument: i, options: o}
 	l.options.Year = min(max(o.Year, 1), 3)
 	most := 0
 	for k := range part.Measures {
 		most += len(part.Measures[k].Events)
 	}
-	l.notes = make([]lineNote, 0, most)
+	l.notes = make([]melodyNote, 0, most)
 	reach := instrument.Range{Low: i.Lowest, High: i.Highest}
 	usual := map[score.Pitch]Choice{}
 	rested, slurs := true, 0
@@ -58,7 +58,15 @@ func newLine(i instrument.Instrument, part score.Part, o Options) *line {
 					c, _ = Taught(i, e.Pitch, l.options.Year)
 					usual[e.Pitch] = c
 				}
-				note := lineNote{at: score.Place{Measure: k, Event: j}, pitch: e.Pitch, midi: e.Pitch.MIDI(), choice: c, length: e.Length, rested: rested, slurred: slurs > 0 && !rested}
+				note := melodyNote{
+					at:      score.Place{Measure: k, Event: j},
+					pitch:   e.Pitch,
+					midi:    e.Pitch.MIDI(),
+					choice:  c,
+					length:  e.Length,
+					rested:  rested,
+					slurred: slurs > 0 && !rested,
+				}
 				note.choose(i, *e, l.options)
 				l.notes = append(l.notes, note)
 				rested = false
@@ -81,7 +89,7 @@ func newLine(i instrument.Instrument, part score.Part, o Options) *line {
 
 // choose takes what is printed over the note, or what the teacher chose for this
 // place or for the note.
-func (n *lineNote) choose(i instrument.Instrument, e score.Event, o Options) {
+func (n *melodyNote) choose(i instrument.Instrument, e score.Event, o Options) {
 	if e.Fingering != "" {
 		if text, fits := printed(i, n.choice, e); fits {
 			n.choice, n.fixed = n.choice.because(Printed, text, "it is printed over the note"), true
@@ -98,13 +106,13 @@ func (n *lineNote) choose(i instrument.Instrument, e score.Event, o Options) {
 }
 
 // rule makes an alternate stand, unless the note is fixed.
-func (l *line) rule(k int, text, why string) {
+func (l *melody) rule(k int, text, why string) {
 	if n := &l.notes[k]; !n.fixed && n.choice.Text != text {
 		n.choice = n.choice.because(Ruled, text, why)
 	}
 }
 
-func (l *line) write(choices [][]Choice) {
+func (l *melody) write(choices [][]Choice) {
 	for _, n := range l.notes {
 		choices[n.at.Measure][n.at.Event] = n.choice
 	}
@@ -112,7 +120,7 @@ func (l *line) write(choices [][]Choice) {
 
 // before is the nearest note of another pitch before the k-th, -1 where a rest
 // stands between or there is none.
-func (l *line) before(k int) int {
+func (l *melody) before(k int) int {
 	for j := k; j > 0 && !l.notes[j].rested; j-- {
 		if l.notes[j-1].midi != l.notes[k].midi {
 			return j - 1
@@ -122,7 +130,7 @@ func (l *line) before(k int) int {
 }
 
 // after is the nearest note of another pitch after the k-th, as before.
-func (l *line) after(k int) int {
+func (l *melody) after(k int) int {
 	for j := k + 1; j < len(l.notes) && !l.notes[j].rested; j++ {
 		if l.notes[j].midi != l.notes[k].midi {
 			return j
@@ -132,7 +140,7 @@ func (l *line) after(k int) int {
 }
 
 // neighbours lists the notes before and after, those there are.
-func (l *line) neighbours(k int) []int {
+func (l *melody) neighbours(k int) []int {
 	var list []int
 	for _, j := range []int{l.before(k), l.after(k)} {
 		if j >= 0 {
@@ -143,7 +151,7 @@ func (l *line) neighbours(k int) []int {
 }
 
 // slurredTo says whether one slur leads from the j-th note to the k-th, or back.
-func (l *line) slurredTo(j, k int) bool {
+func (l *melody) slurredTo(j, k int) bool {
 	for n := min(j, k) + 1; n <= max(j, k); n++ {
 		if !l.notes[n].slurred {
 			return false
@@ -153,12 +161,12 @@ func (l *line) slurredTo(j, k int) bool {
 }
 
 // quick says whether a note is short, or slurred to its neighbour.
-func (l *line) quick(k, neighbour int) bool {
+func (l *melody) quick(k, neighbour int) bool {
 	return l.notes[k].length.Cmp(score.Frac(1, 8)) <= 0 || l.slurredTo(neighbour, k)
 }
 
 // called is a note's name in a reason.
-func (l *line) called(k int) string { return name.Spoken(l.notes[k].pitch, false) }
+func (l *melody) called(k int) string { return name.Spoken(l.notes[k].pitch, false) }
 
 // Unfit lists what is printed over notes and is no fingering of them.
 func Unfit(i instrument.Instrument, part score.Part, choices [][]Choice) []score.Problem {
@@ -172,7 +180,13 @@ func Unfit(i instrument.Instrument, part score.Part, choices [][]Choice) []score
 			if c := choices[k][j]; c.Unfit != "" {
 				list = append(list, score.Problem{
 					Measure: m.Number, Note: note,
-					What: fmt.Sprintf("“%s” is printed over it, which is no fingering of %s on the %s; %s is shown.", c.Unfit, name.Spoken(e.Pitch, false), i.Name, Words{}.Say(i, c.Text)),
+					What: fmt.Sprintf(
+						"“%s” is printed over it, which is no fingering of %s on the %s; %s is shown.",
+						c.Unfit,
+						name.Spoken(e.Pitch, false),
+						i.Name,
+						Words{}.Say(i, c.Fingering),
+					),
 				})
 			}
 		}

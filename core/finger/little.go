@@ -10,11 +10,11 @@ import (
 // unbroken run of such notes the fewest slides, then the fewest alternates, then
 // what the exercise has already, then the earlier note its usual way. Source:
 // common practice.
-func (l *line) fingerLittle() {
+func (l *melody) fingerLittle() {
 	has := map[int]string{} // what each note was played with last
 	for from := 0; from < len(l.notes); {
 		to := from
-		for to < len(l.notes) && littleKey(l.notes[to].choice.Text) != "" && (to == from || !l.notes[to].rested) {
+		for to < len(l.notes) && l.notes[to].choice.littleKey() != 0 && (to == from || !l.notes[to].rested) {
 			to++
 		}
 		if to-from > 1 {
@@ -23,22 +23,27 @@ func (l *line) fingerLittle() {
 		for ; from < to; from++ {
 			has[l.notes[from].midi] = l.notes[from].choice.Text
 		}
-		if from < len(l.notes) && littleKey(l.notes[from].choice.Text) == "" {
+		if from < len(l.notes) && l.notes[from].choice.littleKey() == 0 {
 			from++
 		}
 	}
 }
 
-// littleKey is the key a clarinet's fingering gives to a little finger, "" for
-// none: "L-E", "R-F".
-func littleKey(text string) string {
-	for key := range strings.FieldsSeq(text) {
-		if strings.HasPrefix(key, "L-") || strings.HasPrefix(key, "R-") {
-			return key
+// The keys that both little fingers of a clarinet have, for the left and the right.
+var leftLittle, rightLittle = littleKeys("L-"), littleKeys("R-")
+
+func littleKeys(hand string) uint64 {
+	var keys uint64
+	for k, name := range commonLayout.order {
+		if strings.HasPrefix(name, hand) {
+			keys |= 1 << k
 		}
 	}
-	return ""
+	return keys
 }
+
+// littleKey is the key a clarinet's fingering gives to a little finger, 0 for none.
+func (s Shape) littleKey() uint64 { return s.Keys & (leftLittle | rightLittle) }
 
 // littleCost is what is to be least, the weightiest first.
 type littleCost struct{ slides, alternates, changed int }
@@ -59,44 +64,44 @@ func (a littleCost) plus(b littleCost) littleCost {
 
 // shareLittle fingers the run from one note up to another, which it leaves out.
 // From the end backwards it knows the least cost of each way of going on.
-func (l *line) shareLittle(from, to int, has map[int]string) {
-	ways := make([][]string, to-from)
+func (l *melody) shareLittle(from, to int, has map[int]string) {
+	ways := make([][]Fingering, to-from)
 	least := make([][]littleCost, to-from)
 	for n := to - from - 1; n >= 0; n-- {
 		ways[n] = l.littleWays(from + n)
 		least[n] = make([]littleCost, len(ways[n]))
-		for w, text := range ways[n] {
-			least[n][w] = l.littleAlone(from+n, text, has)
+		for w, way := range ways[n] {
+			least[n][w] = l.littleAlone(from+n, way.Text, has)
 			if n+1 < len(ways) {
-				next := l.bestLittle(from+n+1, text, ways[n+1], least[n+1])
-				least[n][w] = least[n][w].plus(least[n+1][next]).plus(l.littleSlide(from+n+1, text, ways[n+1][next]))
+				next := l.bestLittle(from+n+1, way, ways[n+1], least[n+1])
+				least[n][w] = least[n][w].plus(least[n+1][next]).plus(l.littleSlide(from+n+1, way, ways[n+1][next]))
 			}
 		}
 	}
-	before := ""
+	before := Fingering{}
 	for n := range ways {
-		text := ways[n][l.bestLittle(from+n, before, ways[n], least[n])]
-		l.rule(from+n, text, l.littleWhy(from, to, from+n))
-		before = text
+		way := ways[n][l.bestLittle(from+n, before, ways[n], least[n])]
+		l.rule(from+n, way.Text, l.littleWhy(from, to, from+n))
+		before = way
 	}
 }
 
 // littleWays lists the usual way and those that differ in the little finger's hand.
-func (l *line) littleWays(k int) []string {
+func (l *melody) littleWays(k int) []Fingering {
 	c := l.notes[k].choice
-	ways := []string{c.Text}
+	ways := []Fingering{c.Fingering}
 	if l.notes[k].fixed {
 		return ways
 	}
 	for _, way := range c.Alternates {
-		if littleKey(way.Text) != "" {
-			ways = append(ways, way.Text)
+		if way.littleKey() != 0 {
+			ways = append(ways, way)
 		}
 	}
 	return ways
 }
 
-func (l *line) littleAlone(k int, text string, has map[int]string) littleCost {
+func (l *melody) littleAlone(k int, text string, has map[int]string) littleCost {
 	cost := littleCost{}
 	if text != l.notes[k].choice.Usual {
 		cost.alternates = 1
@@ -109,9 +114,10 @@ func (l *line) littleAlone(k int, text string, has map[int]string) littleCost {
 
 // littleSlide counts a slide from one way to the k-th note's, and a change of hand
 // on a note that is struck again as one, since a repeated note keeps its fingering.
-func (l *line) littleSlide(k int, before, text string) littleCost {
-	a, b := littleKey(before), littleKey(text)
-	if before != "" && a != b && (a[0] == b[0] || l.notes[k].midi == l.notes[k-1].midi) {
+func (l *melody) littleSlide(k int, before, now Fingering) littleCost {
+	a, b := before.littleKey(), now.littleKey()
+	oneHand := (a|b)&leftLittle == a|b || (a|b)&rightLittle == a|b
+	if before.Text != "" && a != b && (oneHand || l.notes[k].midi == l.notes[k-1].midi) {
 		return littleCost{slides: 1}
 	}
 	return littleCost{}
@@ -119,7 +125,7 @@ func (l *line) littleSlide(k int, before, text string) littleCost {
 
 // bestLittle is the way of the k-th note to go on with after another; the usual one
 // comes first.
-func (l *line) bestLittle(k int, before string, ways []string, least []littleCost) int {
+func (l *melody) bestLittle(k int, before Fingering, ways []Fingering, least []littleCost) int {
 	best := 0
 	for w := 1; w < len(ways); w++ {
 		cost := least[w].plus(l.littleSlide(k, before, ways[w]))
@@ -131,7 +137,7 @@ func (l *line) bestLittle(k int, before string, ways []string, least []littleCos
 }
 
 // littleWhy names the neighbour for which the hand is changed.
-func (l *line) littleWhy(from, to, k int) string {
+func (l *melody) littleWhy(from, to, k int) string {
 	for _, j := range l.neighbours(k) {
 		if j >= from && j < to {
 			return fmt.Sprintf("the other hand, so that no little finger slides between it and %s", l.called(j))

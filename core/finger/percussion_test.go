@@ -14,24 +14,31 @@ import (
 func TestStickings(t *testing.T) {
 	tests := []struct {
 		name, id, music string
-		sticking        Sticking
+		sticking        instrument.Sticking
 		year            int
 		want            string
 	}{
-		{"the first year alternates, across rests too", "snare", "c z c c|c/c/c c2", StickingByYear, 1, "R L R L R L R"},
-		{"after written sticking by turns", "snare", "\"^R\"c c \"^R\"c c", Alternating, 1, "R L R L"},
-		{"from the right in each measure", "snare", "c c c z|c c2 c", EachMeasure, 1, "R L R R L R"},
-		{"later the right hand leads", "snare", "c c c c", StickingByYear, 2, "R L R L"},
-		{"quarters among eighths are all right", "snare", "c c c c|c/c/ c c/c/ c", RightLead, 1, "R R R R R L R R L R"},
-		{"the grid is the whole exercise's", "snare", "c/c/ c z/c/ c|c// c// c/ c c2", RightLead, 1, "R R R R R R L R R R"},
-		{"a pickup counts from the bar's end", "snare", "c/|c/c/ c2 c|c3 z/|", RightLead, 1, "L R L R R R"},
-		{"and of an odd bar too", "snare", "M:3/4\nL:1/4\nc|c c c|c2|", RightLead, 1, "L R L R R"},
-		{"triplets alternate", "snare", "(3c/c/c/ (3c/c/c/ c2|z c (3c/c/c/ c", RightLead, 1, "R L R L R L R L R L R L"},
-		{"six eight alternates, R after a rest or at the bar", "snare", "M:6/8\nL:1/8\nccc c2c|czc ccc|", RightLead, 1, "R L R L R R R L R L"},
-		{"a lone compound upbeat is left", "snare", "M:6/8\nL:1/8\nc|ccc ccc|c3 c2|", RightLead, 1, "L R L R L R L R L"},
-		{"flam, drag and ruff", "snare", "{c}c {cc}c {ccc}c {c}c/c/", Alternating, 1, "lR rrL lrlR rL R"},
-		{"a bass drum has no right and left", "bass-drum", "c c/c/ c2", StickingByYear, 1, ""},
-		{"but where it is written", "small-percussion", "\"^R\"c \"^L\"c c2", StickingByYear, 1, "R L"},
+		{"the first year alternates, across rests too", "snare", "c z c c|c/c/c c2", instrument.StickingByYear, 1, "R L R L R L R"},
+		{"after written sticking by turns", "snare", "\"^R\"c c \"^R\"c c", instrument.Alternating, 1, "R L R L"},
+		{"from the right in each measure", "snare", "c c c z|c c2 c", instrument.EachMeasure, 1, "R L R R L R"},
+		{"later the right hand leads", "snare", "c c c c", instrument.StickingByYear, 2, "R L R L"},
+		{"quarters among eighths are all right", "snare", "c c c c|c/c/ c c/c/ c", instrument.RightLead, 1, "R R R R R L R R L R"},
+		{"the grid is the whole exercise's", "snare", "c/c/ c z/c/ c|c// c// c/ c c2", instrument.RightLead, 1, "R R R R R R L R R R"},
+		{"a pickup counts from the bar's end", "snare", "c/|c/c/ c2 c|c3 z/|", instrument.RightLead, 1, "L R L R R R"},
+		{"and of an odd bar too", "snare", "M:3/4\nL:1/4\nc|c c c|c2|", instrument.RightLead, 1, "L R L R R"},
+		{"triplets alternate", "snare", "(3c/c/c/ (3c/c/c/ c2|z c (3c/c/c/ c", instrument.RightLead, 1, "R L R L R L R L R L R L"},
+		{
+			"six eight alternates, R after a rest or at the bar",
+			"snare",
+			"M:6/8\nL:1/8\nccc c2c|czc ccc|",
+			instrument.RightLead,
+			1,
+			"R L R L R R R L R L",
+		},
+		{"a lone compound upbeat is left", "snare", "M:6/8\nL:1/8\nc|ccc ccc|c3 c2|", instrument.RightLead, 1, "L R L R L R L R L"},
+		{"flam, drag and ruff", "snare", "{c}c {cc}c {ccc}c {c}c/c/", instrument.Alternating, 1, "lR rrL lrlR rL R"},
+		{"a bass drum has no right and left", "bass-drum", "c c/c/ c2", instrument.StickingByYear, 1, ""},
+		{"but where it is written", "small-percussion", "\"^R\"c \"^L\"c c2", instrument.StickingByYear, 1, "R L"},
 	}
 	for _, tt := range tests {
 		music := tt.music
@@ -40,8 +47,9 @@ func TestStickings(t *testing.T) {
 		}
 		head, notes := music[:strings.LastIndex(music, "\n")+1], music[strings.LastIndex(music, "\n")+1:]
 		i, _ := instrument.ByID(tt.id)
+		i.Sticking = tt.sticking
 		part := testabc.Part(t, head+"K:C clef=perc\n"+strings.TrimSuffix(notes, "|")+"|]")
-		if got := strings.Join(texts(i, part, Options{Sticking: tt.sticking, Year: tt.year}), " "); got != tt.want {
+		if got := strings.Join(texts(i, part, Options{Year: tt.year}), " "); got != tt.want {
 			t.Errorf("%s: %s, want %s", tt.name, got, tt.want)
 		}
 	}
@@ -99,20 +107,21 @@ func TestRolls(t *testing.T) {
 func TestHandsOfRolls(t *testing.T) {
 	tests := []struct {
 		name, music string
-		sticking    Sticking
+		sticking    instrument.Sticking
 		want        string
 	}{
-		{"five begins and ends with one hand", "!///!c/-c/ c c c", Alternating, "R R L R L"},
-		{"seven changes", "!///!c c c c", Alternating, "R R L R"},
-		{"nine does not", "!///!c-c c c", Alternating, "R R L R"},
-		{"the next hand begins", "c !///!c-c c", Alternating, "R L L R"},
-		{"with right lead the tap goes by its place", "c/ !///!c/-c c c/c/", RightLead, "R R R R R L"},
-		{"a tied seven ends by its place too", "!///!c-c/ c/ c c", RightLead, "R R L R R"},
+		{"five begins and ends with one hand", "!///!c/-c/ c c c", instrument.Alternating, "R R L R L"},
+		{"seven changes", "!///!c c c c", instrument.Alternating, "R R L R"},
+		{"nine does not", "!///!c-c c c", instrument.Alternating, "R R L R"},
+		{"the next hand begins", "c !///!c-c c", instrument.Alternating, "R L L R"},
+		{"with right lead the tap goes by its place", "c/ !///!c/-c c c/c/", instrument.RightLead, "R R R R R L"},
+		{"a tied seven ends by its place too", "!///!c-c/ c/ c c", instrument.RightLead, "R R L R R"},
 	}
 	snare, _ := instrument.ByID("snare")
 	for _, tt := range tests {
 		part := testabc.Part(t, "M:4/4\nL:1/4\nK:C clef=perc\n"+tt.music+"|]")
-		if got := strings.Join(texts(snare, part, Options{Sticking: tt.sticking}), " "); got != tt.want {
+		snare.Sticking = tt.sticking
+		if got := strings.Join(texts(snare, part, Options{}), " "); got != tt.want {
 			t.Errorf("%s: %s, want %s", tt.name, got, tt.want)
 		}
 	}
@@ -157,10 +166,25 @@ func TestHandsOnBars(t *testing.T) {
 // where it is not.
 func TestTuning(t *testing.T) {
 	tests := []struct{ name, music, drums, cares string }{
-		{"two notes", "C, G,, C, G,,", "26 29 26 29", "tune the 26 inch drum to C before the start|tune the 29 inch drum to G before the start||"},
+		{
+			"two notes",
+			"C, G,, C, G,,",
+			"26 29 26 29",
+			"tune the 26 inch drum to C before the start|tune the 29 inch drum to G before the start||",
+		},
 		{"a third drum", "C, G,, F, C,", "26 29 23 26", ""},
-		{"a fourth note waits for a free drum", "C, G,, C, G,,|F, D,, z2|z4|A,,4", "26 29 26 29 23 32 29", "||||tune the 23 inch drum to F before the start|tune the 32 inch drum to D before the start|retune the 29 inch drum from G to A in the 6 beats of rest"},
-		{"no time", "C, G,, F, D,,|A,, C, F, D,,", "26 29 23 32 29 26 23 32", "||||no time to retune: the 29 inch drum goes from G to A with 0 beats of rest|||"},
+		{
+			"a fourth note waits for a free drum",
+			"C, G,, C, G,,|F, D,, z2|z4|A,,4",
+			"26 29 26 29 23 32 29",
+			"||||tune the 23 inch drum to F before the start|tune the 32 inch drum to D before the start|retune the 29 inch drum from G to A in the 6 beats of rest",
+		},
+		{
+			"no time",
+			"C, G,, F, D,,|A,, C, F, D,,",
+			"26 29 23 32 29 26 23 32",
+			"||||no time to retune: the 29 inch drum goes from G to A with 0 beats of rest|||",
+		},
 	}
 	timpani, _ := instrument.ByID("timpani")
 	for _, tt := range tests {

@@ -1,6 +1,7 @@
 package finger
 
 import (
+	"strconv"
 	"strings"
 
 	"unhurriedbench/core/instrument"
@@ -30,15 +31,13 @@ func printedFinger(i instrument.Instrument, c Choice, said string, number int) (
 	if said == "open" {
 		said = "0"
 	}
-	want := ""
+	want := -1
 	if n := len(i.OpenStrings); number > 0 && number <= n {
-		want = i.OpenStrings[n-number].Step.String()
+		want = n - number
 	}
 	for _, way := range c.Ways() {
-		place, _, _ := strings.Cut(way.Text[1:], "(")
-		place = strings.TrimSpace(place)
-		finger := strings.TrimLeft(place, "LHx")
-		if (said == "" || said == place || said == finger || said == way.Text) && (want == "" || way.Text[:1] == want) {
+		finger := strconv.Itoa(way.Finger)
+		if (said == "" || said == way.Moved.spelled()+finger || said == finger || said == way.Text) && (want < 0 || way.String == want) {
 			return way.Text, true
 		}
 	}

@@ -2,8 +2,6 @@ package finger
 
 import (
 	"fmt"
-	"slices"
-	"strings"
 
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
@@ -13,10 +11,20 @@ import (
 // playing on, an alternate of some notes where its condition holds. The condition
 // gives the reason, "" where it does not hold.
 type rule struct {
-	ids  []string
+	on   playedOn
 	year int
 	ways map[string]string // alternate by written note
-	when func(l *line, k int, alternate string) string
+	when func(l *melody, k int, alternate string) string
+}
+
+// playedOn is the trait of an instrument that a row is for.
+type playedOn struct {
+	keys      instrument.KeyLayout
+	mechanism instrument.Mechanism
+}
+
+func (p playedOn) has(i instrument.Instrument) bool {
+	return p.keys != "" && p.keys == i.Keys || p.mechanism != "" && p.mechanism == i.Mechanism
 }
 
 // rules are the rows that look at a note's neighbours alone; an alternate that
@@ -24,28 +32,34 @@ type rule struct {
 // by fingerLittle and, on strings, by stopLine. Source: common practice. Alternates
 // of brass valves are never chosen, nor thumb and bis B flat.
 var rules = []rule{
-	{[]string{"soprano-sax", "alto-sax", "tenor-sax", "bari-sax"}, 2,
+	{playedOn{keys: instrument.SaxophoneKeys}, 2,
 		map[string]string{"C5": "1 | sideC", "C6": "oct 1 | sideC"}, betweenBs},
-	{[]string{"soprano-sax", "alto-sax", "tenor-sax", "bari-sax"}, 2,
+	{playedOn{keys: instrument.SaxophoneKeys}, 2,
 		map[string]string{"F#4": "1 2 3 | 4 sideF#", "F#5": "oct 1 2 3 | 4 sideF#"}, quickBeside(-1)},
-	{[]string{"clarinet", "eb-clarinet", "bass-clarinet"}, 2,
+	{playedOn{keys: instrument.ClarinetKeys}, 2,
 		map[string]string{"F#4": "T | sideEb sideF#"}, quickBeside(-1)},
-	{[]string{"clarinet", "eb-clarinet", "bass-clarinet"}, 2,
+	{playedOn{keys: instrument.ClarinetKeys}, 2,
 		map[string]string{"B3": "T 1 2 3 | 4 sliver", "F#5": "T R 1 2 3 | 4 sliver"}, quickBeside(-1)},
-	{[]string{"flute", "piccolo"}, 2,
+	{playedOn{keys: instrument.FluteKeys}, 2,
 		map[string]string{"Bb4": "T 1 | sideBb Eb", "Bb5": "T 1 | sideBb Eb"}, quickBeside(1)},
-	{[]string{"bassoon"}, 2,
-		map[string]string{"G#2": "W 1 2 3 | Ab 4 5 6"}, besideKeys("right little finger, which has the F key", "6 F")},
-	{[]string{"bassoon"}, 2,
-		map[string]string{"F#2": "W 1 2 3 | 4 5 6 F#", "F#3": "W half 2 3 | 4 5 6 F#"}, besideKeys("right thumb, which has its own key", "| pancakeE", "| Bb")},
-	{[]string{"oboe"}, 2,
-		map[string]string{"Eb4": "1 2 3 Eb | 4 5 6", "Eb5": "half 2 3 Eb | 4 5 6"}, besideKeys("right little finger", "6 C", "6 C#")},
-	{[]string{"trombone", "trombone-f"}, 3,
+	{playedOn{keys: instrument.BassoonKeys}, 2,
+		map[string]string{"G#2": "W 1 2 3 | Ab 4 5 6"}, besideKeys("right little finger, which has the F key", bassoonLayout.mask("6 F"))},
+	{playedOn{keys: instrument.BassoonKeys}, 2,
+		map[string]string{
+			"F#2": "W 1 2 3 | 4 5 6 F#",
+			"F#3": "W half 2 3 | 4 5 6 F#",
+		}, besideKeys("right thumb, which has its own key", bassoonLayout.mask("| pancakeE"), bassoonLayout.mask("| Bb"))},
+	{playedOn{keys: instrument.OboeKeys}, 2,
+		map[string]string{
+			"Eb4": "1 2 3 Eb | 4 5 6",
+			"Eb5": "half 2 3 Eb | 4 5 6",
+		}, besideKeys("right little finger", commonLayout.mask("6 C"), commonLayout.mask("6 C#"))},
+	{playedOn{mechanism: instrument.Slide}, 3,
 		map[string]string{"F3": "6", "Bb3": "5", "D4": "4"}, fastBetweenFar},
 }
 
 // apply goes through the rules of the instrument.
-func (l *line) apply() {
+func (l *melody) apply() {
 	switch l.instrument.Mechanism {
 	case instrument.Strings:
 		l.stopLine()
@@ -59,7 +73,7 @@ func (l *line) apply() {
 		}
 	}
 	for _, r := range rules {
-		if l.options.Year < r.year || !slices.Contains(r.ids, l.instrument.ID) {
+		if l.options.Year < r.year || !r.on.has(l.instrument) {
 			continue
 		}
 		ways := map[int]string{}
@@ -79,7 +93,7 @@ func (l *line) apply() {
 }
 
 // betweenBs: both neighbours are B, or one is and the other C sharp.
-func betweenBs(l *line, k int, _ string) string {
+func betweenBs(l *melody, k int, _ string) string {
 	a, b := l.before(k), l.after(k)
 	if a < 0 || b < 0 {
 		return ""
@@ -94,8 +108,8 @@ func betweenBs(l *line, k int, _ string) string {
 
 // quickBeside: a neighbour is so many half steps away, and the note is an eighth
 // or shorter or slurred to it.
-func quickBeside(halfSteps int) func(*line, int, string) string {
-	return func(l *line, k int, _ string) string {
+func quickBeside(halfSteps int) func(*melody, int, string) string {
+	return func(l *melody, k int, _ string) string {
 		for _, j := range l.neighbours(k) {
 			if l.notes[j].midi == l.notes[k].midi+halfSteps && l.quick(k, j) {
 				return fmt.Sprintf("the chromatic way beside %s: one finger moves", l.called(j))
@@ -105,13 +119,13 @@ func quickBeside(halfSteps int) func(*line, int, string) string {
 	}
 }
 
-// besideKeys: a neighbour is played with the same finger on another key; the keys
-// are given as they stand in its fingering.
-func besideKeys(finger string, keys ...string) func(*line, int, string) string {
-	return func(l *line, k int, _ string) string {
+// besideKeys: a neighbour is played with the same finger on another key; each of the
+// keys is given with those that are down with it.
+func besideKeys(finger string, keys ...uint64) func(*melody, int, string) string {
+	return func(l *melody, k int, _ string) string {
 		for _, j := range l.neighbours(k) {
 			for _, key := range keys {
-				if hasKeys(l.standing(j), key) {
+				if l.standing(j).Keys&key == key {
 					return fmt.Sprintf("beside %s, so that the %s need not slide", l.called(j), finger)
 				}
 			}
@@ -122,15 +136,12 @@ func besideKeys(finger string, keys ...string) func(*line, int, string) string {
 
 // standing is what a neighbour is played with: its usual way, or what is printed or
 // chosen for it. What a rule does to it asks for nothing further.
-func (l *line) standing(j int) string {
+func (l *melody) standing(j int) Fingering {
 	if l.notes[j].fixed {
-		return l.notes[j].choice.Text
+		return l.notes[j].choice.Fingering
 	}
-	return l.notes[j].choice.Usual
+	return l.notes[j].choice.UsualWay()
 }
-
-// hasKeys says whether keys stand one after another in a fingering's text.
-func hasKeys(text, keys string) bool { return strings.Contains(" "+text+" ", " "+keys+" ") }
 
 const (
 	// unmarkedTempo is the tempo in quarters where none is marked; the figure is ours.
@@ -145,19 +156,18 @@ const (
 // fastBetweenFar: both neighbours lie within a position of the alternate, four
 // positions or more are saved, the note is quick, and it neither begins nor ends
 // its phrase.
-func fastBetweenFar(l *line, k int, alternate string) string {
+func fastBetweenFar(l *melody, k int, alternate string) string {
 	a, b := l.before(k), l.after(k)
 	if a < 0 || b < 0 || l.notes[k].ends || l.notes[k-1].ends {
 		return ""
 	}
-	position := func(text string) int { return int(strings.TrimPrefix(text, "F")[0] - '0') }
 	away := func(p int) (far, sum int) {
-		x, y := position(l.notes[a].choice.Text)-p, position(l.notes[b].choice.Text)-p
+		x, y := l.notes[a].choice.Position-p, l.notes[b].choice.Position-p
 		x, y = max(x, -x), max(y, -y)
 		return max(x, y), x + y
 	}
-	far, sum := away(position(alternate))
-	_, usual := away(position(l.notes[k].choice.Usual))
+	far, sum := away(l.notes[k].choice.way(alternate).Position)
+	_, usual := away(l.notes[k].choice.UsualWay().Position)
 	seconds := l.notes[k].length.Float() * 4 * 60 / quartersPerMinute(l.options.Tempo)
 	if far > 1 || usual-sum < slideSaved || seconds > fastNote {
 		return ""
@@ -170,7 +180,7 @@ func quartersPerMinute(t score.Tempo) float64 {
 	if t.PerMinute == 0 {
 		return unmarkedTempo
 	}
-	return float64(t.PerMinute) * 4 * t.Beat.Float()
+	return t.Quarters()
 }
 
 // The oboe's ways of F beside a note that has its sixth finger down, which would
@@ -182,7 +192,7 @@ var forkedF = map[int]struct{ forked, vented, left string }{
 
 // forkF forks the oboe's F beside a note that has finger 6 down: with the E flat
 // key where the oboe has no F resonance key; left F only where it has that key.
-func (l *line) forkF() {
+func (l *melody) forkF() {
 	for k := range l.notes {
 		ways, isF := forkedF[l.notes[k].midi]
 		if !isF {
@@ -196,7 +206,7 @@ func (l *line) forkF() {
 			text, how = ways.vented, "forked with the E flat key, since"
 		}
 		for _, j := range l.neighbours(k) {
-			if hasKeys(l.standing(j), "6") {
+			if six := commonLayout.mask("6"); l.standing(j).Keys&six != 0 {
 				l.rule(k, text, fmt.Sprintf("%s %s beside it has finger 6 down, which would slide to the F key", how, l.called(j)))
 				break
 			}

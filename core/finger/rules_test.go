@@ -62,16 +62,46 @@ func TestRules(t *testing.T) {
 		{"trombone, the end of a phrase", "trombone", 3, "L:1/16\nK:C clef=bass\nC,4 C,F,!breath!C,F, C,8", "6,6,1,6,6,6"},
 		{"trombone, third year, slow", "trombone", 3, "C, F, C, F,|C,4", "6,1,6,1,6"},
 		{"G above the staff is raised second", "trombone", 1, "F ^F G =F", "1,3+,2+,1"},
-		{"forked F beside D", "oboe", 1, "F D F E|D F G F", "1 2 3 | 4 6,1 2 3 | 4 5 6,1 2 3 | 4 6,1 2 3 | 4 5,1 2 3 | 4 5 6,1 2 3 | 4 6,1 2 3 |,1 2 3 | 4 5 F"},
+		{
+			"forked F beside D",
+			"oboe",
+			1,
+			"F D F E|D F G F",
+			"1 2 3 | 4 6,1 2 3 | 4 5 6,1 2 3 | 4 6,1 2 3 | 4 5,1 2 3 | 4 5 6,1 2 3 | 4 6,1 2 3 |,1 2 3 | 4 5 F",
+		},
 		{"F beside C above has finger 6 free", "oboe", 1, "f c f d", "oct1 1 2 3 | 4 5 F,1 | 4,oct1 1 2 3 | 4 6,half 2 3 | 4 5 6"},
 		{"a rest parts F and D", "oboe", 1, "F z D2", "1 2 3 | 4 5 F,1 2 3 | 4 5 6"},
 		{"a repeated F keeps its fingering", "oboe", 1, "D F F G", "1 2 3 | 4 5 6,1 2 3 | 4 6,1 2 3 | 4 6,1 2 3 |"},
-		{"oboe E flat on the left, from the second year", "oboe", 2, "C _E C _E", "1 2 3 | 4 5 6 C,1 2 3 Eb | 4 5 6,1 2 3 | 4 5 6 C,1 2 3 Eb | 4 5 6"},
+		{
+			"oboe E flat on the left, from the second year",
+			"oboe",
+			2,
+			"C _E C _E",
+			"1 2 3 | 4 5 6 C,1 2 3 Eb | 4 5 6,1 2 3 | 4 5 6 C,1 2 3 Eb | 4 5 6",
+		},
 		{"and not in the first", "oboe", 1, "C _E C _E", "1 2 3 | 4 5 6 C,1 2 3 | 4 5 6 Eb,1 2 3 | 4 5 6 C,1 2 3 | 4 5 6 Eb"},
 		{"clarinet B C sharp D sharp", "clarinet", 1, "B ^c ^d2", "T R 1 2 3 | 4 5 6 R-E,T R 1 2 3 L-F# | 4 5 6,T R 1 2 3 | 4 5 6 R-Ab"},
-		{"C beside E flat is left", "clarinet", 1, "c _e c _e", "T R 1 2 3 L-F | 4 5 6,T R 1 2 3 | 4 5 6 R-Ab,T R 1 2 3 L-F | 4 5 6,T R 1 2 3 | 4 5 6 R-Ab"},
-		{"C beside B needs nothing", "clarinet", 1, "B c d c", "T R 1 2 3 L-E | 4 5 6,T R 1 2 3 | 4 5 6 R-F,T R 1 2 3 | 4 5 6,T R 1 2 3 | 4 5 6 R-F"},
-		{"a tie keeps what the exercise has", "clarinet", 1, "E, ^F, ^G,2|z ^F, =F,2", "T 1 2 3 | 4 5 6 R-E,T 1 2 3 L-F# | 4 5 6,T 1 2 3 | 4 5 6 R-Ab,T 1 2 3 L-F# | 4 5 6,T 1 2 3 | 4 5 6 R-F"},
+		{
+			"C beside E flat is left",
+			"clarinet",
+			1,
+			"c _e c _e",
+			"T R 1 2 3 L-F | 4 5 6,T R 1 2 3 | 4 5 6 R-Ab,T R 1 2 3 L-F | 4 5 6,T R 1 2 3 | 4 5 6 R-Ab",
+		},
+		{
+			"C beside B needs nothing",
+			"clarinet",
+			1,
+			"B c d c",
+			"T R 1 2 3 L-E | 4 5 6,T R 1 2 3 | 4 5 6 R-F,T R 1 2 3 | 4 5 6,T R 1 2 3 | 4 5 6 R-F",
+		},
+		{
+			"a tie keeps what the exercise has",
+			"clarinet",
+			1,
+			"E, ^F, ^G,2|z ^F, =F,2",
+			"T 1 2 3 | 4 5 6 R-E,T 1 2 3 L-F# | 4 5 6,T 1 2 3 | 4 5 6 R-Ab,T 1 2 3 L-F# | 4 5 6,T 1 2 3 | 4 5 6 R-F",
+		},
 		{"the earlier note is usual", "clarinet", 1, "F, ^F, G,2", "T 1 2 3 | 4 5 6 R-F,T 1 2 3 L-F# | 4 5 6,T 1 2 3 | 4 5 6"},
 		{"side F sharp, quick beside F, second year", "clarinet", 2, "F/^F/=F/G/ ^F2", "T |,T | sideEb sideF#,T |,|,1 |"},
 		{"slurred counts as quick", "alto-sax", 2, "(F ^F) =F ^F", "1 2 3 | 4,1 2 3 | 4 sideF#,1 2 3 | 4,1 2 3 | 5"},
@@ -82,9 +112,21 @@ func TestRules(t *testing.T) {
 		{"flute B flat beside B", "flute", 2, "(_B =B) _B2", "T 1 | sideBb Eb,T 1 | Eb,T 1 | 4 Eb"},
 		{"bassoon: the flick is said in the first year", "bassoon", 1, "A, C2 D", "1 2 3 | 4 5,1 2 3 |,1 2 |"},
 		{"and written from the second", "bassoon", 2, "A, C2 D", "flickA 1 2 3 | 4 5,flickC 1 2 3 |,flickD 1 2 |"},
-		{"bassoon thumb A flat beside F", "bassoon", 2, "F,, ^G,, F,, ^G,,", "W 1 2 3 | 4 5 6 F,W 1 2 3 | Ab 4 5 6,W 1 2 3 | 4 5 6 F,W 1 2 3 | Ab 4 5 6"},
+		{
+			"bassoon thumb A flat beside F",
+			"bassoon",
+			2,
+			"F,, ^G,, F,, ^G,,",
+			"W 1 2 3 | 4 5 6 F,W 1 2 3 | Ab 4 5 6,W 1 2 3 | 4 5 6 F,W 1 2 3 | Ab 4 5 6",
+		},
 		{"little-finger F sharp beside thumb B flat", "bassoon", 2, "_B,, ^F,, G,,2", "W 1 2 3 | Bb 4 5,W 1 2 3 | 4 5 6 F#,W 1 2 3 | 4 5 6"},
-		{"violin: up to D in third position, and back", "violin", 1, "K:D\nf a c' d'|d' a f d", "E1,E1(III),E H3(III),E4(III),E4(III),E1(III),E1,A3"},
+		{
+			"violin: up to D in third position, and back",
+			"violin",
+			1,
+			"K:D\nf a c' d'|d' a f d",
+			"E1,E1(III),E H3(III),E4(III),E4(III),E1(III),E1,A3",
+		},
 		{"violin: up to B in first", "violin", 1, "K:D\nf g a b|a g f e", "E1,E L2,E3,E4,E3,E L2,E1,E0"},
 		{"the finger follows the letter", "violin", 1, "_A ^G ^g _a|^D _D z2", "D L4,D H3,E2,E L3,D L1,G L4"},
 		{"fourth finger in one bow on a string", "violin", 2, "K:D\n(G A G) A|(F E2) D", "D3,D4,D3,A0,D2,D1,D0"},
@@ -128,7 +170,8 @@ func TestRulesOfTheHouse(t *testing.T) {
 func TestAlternatesSayWhy(t *testing.T) {
 	i, part := written(t, "oboe", "D F G2")
 	c := Part(i, part, Options{})[0][1]
-	if c.By != Ruled || !c.Alternate() || c.Usual != "1 2 3 | 4 5 F" || !strings.Contains(c.Why, "D beside it has finger 6 down") || c.Alternates[0].Why != "the usual way" {
+	if c.By != Ruled || !c.Alternate() || c.Usual != "1 2 3 | 4 5 F" || !strings.Contains(c.Why, "D beside it has finger 6 down") ||
+		c.Alternates[0].Why != "the usual way" {
 		t.Errorf("F beside D is %+v", c)
 	}
 	usual := Part(i, part, Options{})[0][2]
@@ -174,7 +217,11 @@ func TestWhoDecides(t *testing.T) {
 		t.Errorf("3 over C, 0 over D and 1 over B are %+v", choices[1:])
 	}
 	problems := Unfit(i, part, Part(i, part, o))
-	if len(problems) != 2 || !strings.Contains(problems[0].Error(), "Measure 1, note 2: “3” is printed over it, which is no fingering of C on the violin; low 2 on A is shown") {
+	if len(problems) != 2 ||
+		!strings.Contains(
+			problems[0].Error(),
+			"Measure 1, note 2: “3” is printed over it, which is no fingering of C on the violin; low 2 on A is shown",
+		) {
 		t.Errorf("the problems are %v", problems)
 	}
 	i, part = written(t, "trumpet", `"^12"E "^3"E "^1-2"A "^13"G`)
@@ -257,10 +304,20 @@ func TestLittleFingersDoNotSlideInVain(t *testing.T) {
 	}
 }
 
+// littleKeyIn is the key of a little finger in a fingering's text: "L-E", "R-F".
+func littleKeyIn(text string) string {
+	for key := range strings.FieldsSeq(text) {
+		if hand, _, of := strings.Cut(key, "-"); of && (hand == "L" || hand == "R") {
+			return key
+		}
+	}
+	return "none"
+}
+
 func slidesOf(m score.Measure, texts []string) int {
 	n := 0
 	for k := 1; k < len(texts); k++ {
-		a, b := littleKey(texts[k-1]), littleKey(texts[k])
+		a, b := littleKeyIn(texts[k-1]), littleKeyIn(texts[k])
 		if a != b && (a[0] == b[0] || m.Events[k].Pitch == m.Events[k-1].Pitch) {
 			n++
 		}
@@ -281,7 +338,12 @@ func fewestSlides(m score.Measure, ways [][]string, taken []string) int {
 
 // Aim: 32 measures, each of eight notes, in under 100 µs.
 func BenchmarkPart(b *testing.B) {
-	s, err := abc.Read("M:4/4\nL:1/8\nK:Bb clef=bass\n" + strings.Repeat("B,,C,D,E, F,G,A,B,|A,G,F,E, D,C,B,,C,|F,C,F,C, D,F,B,F,|E,C,E,G, F,D,B,,D,|", 8) + "]\n")
+	s, err := abc.Read(
+		"M:4/4\nL:1/8\nK:Bb clef=bass\n" + strings.Repeat(
+			"B,,C,D,E, F,G,A,B,|A,G,F,E, D,C,B,,C,|F,C,F,C, D,F,B,F,|E,C,E,G, F,D,B,,D,|",
+			8,
+		) + "]\n",
+	)
 	if err != nil {
 		b.Fatal(err)
 	}

@@ -123,7 +123,7 @@ func TestSecondWritingAgrees(t *testing.T) {
 				}
 			}
 		}
-		for midi, ways := range woodwindTables[id] {
+		for midi, ways := range tableOf(i) {
 			if down, _ := l.keys(ways[0].Text); down != second[midi] {
 				t.Errorf("%s, %s: %q, but key by key it is %q", id, spellings(midi)[0], ways[0].Text, l.text(second[midi]))
 			}

@@ -2,8 +2,6 @@ package finger
 
 import (
 	"fmt"
-	"strconv"
-	"strings"
 
 	"unhurriedbench/core/score"
 )
@@ -30,10 +28,8 @@ func slide(p score.Pitch, attachment bool) []Fingering {
 	var plain, attached []Fingering
 	for _, open := range openPartials {
 		if down := slidePedal + open.semitones - p.MIDI(); down >= 0 && down <= 6 {
-			f := Fingering{
-				Text: strconv.Itoa(down + 1), Partial: open.number,
-				Why: fmt.Sprintf("partial %d farther out, when the note before or after is out there", open.number),
-			}
+			f := onSlide(down+1, open.number, false, false)
+			f.Why = fmt.Sprintf("partial %d farther out, when the note before or after is out there", open.number)
 			if open.number == 5 {
 				f.Care = fmt.Sprintf("partial 5 is %d cents flat: a hair in from the position, but for first, which is lifted by the lip", -centsOff(5))
 			}
@@ -41,11 +37,9 @@ func slide(p score.Pitch, attachment bool) []Fingering {
 		}
 	}
 	if down := slidePedal + 34 - p.MIDI(); down >= 1 && down <= 3 {
-		raised := Fingering{
-			Text: strconv.Itoa(down+1) + "+", Partial: 7,
-			Why:  "partial 7, the slide a little in, when the notes around it are near",
-			Care: fmt.Sprintf("partial 7 is %d cents flat: the plus is a third of the way in to the next position", -centsOff(7)),
-		}
+		raised := onSlide(down+1, 7, true, false)
+		raised.Why = "partial 7, the slide a little in, when the notes around it are near"
+		raised.Care = fmt.Sprintf("partial 7 is %d cents flat: the plus is a third of the way in to the next position", -centsOff(7))
 		if down < 3 {
 			plain = append([]Fingering{raised}, plain...)
 			plain[1].Why = fmt.Sprintf("partial 8, farther out and in tune by itself: while the raised %d is not yet sure", down+1)
@@ -58,44 +52,30 @@ func slide(p score.Pitch, attachment bool) []Fingering {
 	}
 	for _, open := range openPartials[:2] {
 		if down := attachmentPedal + open.semitones - p.MIDI(); down >= 0 && down <= 5 {
-			attached = append(attached, Fingering{Text: "F" + strconv.Itoa(down+1), Partial: open.number, Why: "with the F attachment, to stay near"})
+			f := onSlide(down+1, open.number, false, true)
+			f.Why = "with the F attachment, to stay near"
+			attached = append(attached, f)
 		}
 	}
-	if len(plain) > 0 && len(attached) > 0 && (plain[0].Text == "6" || plain[0].Text == "7") {
+	if len(plain) > 0 && len(attached) > 0 && plain[0].Position >= 6 {
 		plain[0].Why = "without the attachment"
 		return append(attached, plain...)
 	}
 	return append(plain, attached...)
 }
 
-// slideChanges counts the distance of the slide, 1 more when it is far, what the lip
-// has to do, and 1 for the attachment.
-func slideChanges() changer {
-	return changer{
-		take: func(p Played) hand {
-			text, attached := strings.CutPrefix(p.Text, "F")
-			pedal := slidePedal
-			if attached {
-				pedal = attachmentPedal
-			}
-			h := hand{midi: p.Pitch.MIDI(), attached: attached, position: int(text[0] - '0')}
-			h.partial = nearestPartial(h.midi + h.position - 1 - pedal)
-			return h
-		},
-		cost: slideChange,
-	}
-}
-
 // farSlide is from how many positions on the arm has to throw. Source: common
 // practice.
 const farSlide = 4
 
-func slideChange(from, to hand, why *reasons) int {
-	distance := max(from.position-to.position, to.position-from.position)
+// slideChange counts the distance of the slide, 1 more when it is far, what the lip
+// has to do, and 1 for the attachment.
+func slideChange(from, to Played, why *reasons) int {
+	distance := max(from.Position-to.Position, to.Position-from.Position)
 	cost := distance
 	if why != nil && distance > 0 {
 		way := "out"
-		if to.position < from.position {
+		if to.Position < from.Position {
 			way = "in"
 		}
 		why.say("the slide goes " + way + ", " + count(distance, "position", "positions"))
@@ -104,7 +84,7 @@ func slideChange(from, to hand, why *reasons) int {
 	if distance >= farSlide {
 		cost++
 	}
-	if from.attached != to.attached { // partials of different tubes do not compare
+	if from.Attached != to.Attached { // partials of different tubes do not compare
 		why.say("the attachment changes")
 		return cost + 1
 	}

@@ -8,33 +8,22 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// Sticking is how the hands share strokes that have no written sticking.
-type Sticking string
-
-// The ways. Source: common practice.
-const (
-	StickingByYear Sticking = ""            // alternating in the first year, the right hand leading later
-	Alternating    Sticking = "alternating" // every stroke changes hand, across rests too
-	EachMeasure    Sticking = "measures"    // alternating, from the right hand in every measure
-	RightLead      Sticking = "lead"        // the right hand on the strong places
-)
-
 // stick gives every stroke of a drum part its hand, its small strokes and its
 // roll. Written sticking is kept. Drums and small percussion that are struck with
 // one beater have no right and left, unless it is written.
 func stick(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) {
 	s := sticker{part: part, choices: choices, hand: "R", grid: binaryGrid(part)}
-	s.way = o.Sticking
-	if s.way == StickingByYear {
-		s.way = RightLead
+	s.way = i.Sticking
+	if s.way == instrument.StickingByYear {
+		s.way = instrument.RightLead
 		if o.Year <= 1 {
-			s.way = Alternating
+			s.way = instrument.Alternating
 		}
 	}
 	s.rolls = rollsOf(part, o.Tempo)
 	for k := range part.Measures {
 		s.fresh = true
-		if s.way == EachMeasure {
+		if s.way == instrument.EachMeasure {
 			s.hand = "R"
 		}
 		for j, e := range part.Measures[k].Events {
@@ -46,7 +35,7 @@ func stick(i instrument.Instrument, part score.Part, choices [][]Choice, o Optio
 			case i.TwoHands:
 				s.strike(at, e)
 			default:
-				choices[k][j].Fingering = Fingering{Text: e.Sticking, Care: graceWords(e.Graces)}
+				choices[k][j].Fingering = Fingering{Shape: Shape{Stroke: e.Sticking}, Text: e.Sticking, Care: graceWords(e.Graces)}
 				if e.Roll {
 					choices[k][j].Care = "a roll, not counted: even and close, to its full length"
 				}
@@ -59,7 +48,7 @@ func stick(i instrument.Instrument, part score.Part, choices [][]Choice, o Optio
 type sticker struct {
 	part    score.Part
 	choices [][]Choice
-	way     Sticking
+	way     instrument.Sticking
 	grid    score.Fraction
 	rolls   map[score.Place]Roll
 	hand    string // whose turn it is
@@ -76,7 +65,7 @@ func other(hand string) string {
 func (s *sticker) strike(at score.Place, e score.Event) {
 	hand := s.turn(at, e)
 	roll, rolled := s.rolls[at]
-	leads := s.way == RightLead && rolled && roll.tapped
+	leads := s.way == instrument.RightLead && rolled && roll.tapped
 	if leads { // the tap goes by its place, and the roll so that it ends there
 		hand = s.turn(roll.tap, *s.part.At(roll.tap))
 		if roll.odd() {
@@ -86,7 +75,8 @@ func (s *sticker) strike(at score.Place, e score.Event) {
 	if e.Sticking != "" {
 		hand = e.Sticking
 	}
-	f := Fingering{Text: withGraces(hand, e.Graces), Care: graceWords(e.Graces)}
+	f := struck(hand, e.Graces)
+	f.Care = graceWords(e.Graces)
 	last := hand[len(hand)-1:]
 	if rolled {
 		if roll.odd() {
@@ -95,7 +85,9 @@ func (s *sticker) strike(at score.Place, e score.Event) {
 		f.Roll = roll
 		f.Care = strings.TrimPrefix(f.Care+"; "+roll.words(last), "; ")
 		if roll.tapped {
-			s.choices[roll.tap.Measure][roll.tap.Event] = Choice{Fingering: Fingering{Text: last, Care: "the tap that ends the roll"}, Usual: last}
+			tap := struck(last, 0)
+			tap.Care = "the tap that ends the roll"
+			s.choices[roll.tap.Measure][roll.tap.Event] = Choice{Fingering: tap, Usual: tap.Text}
 		}
 	}
 	s.choices[at.Measure][at.Event] = Choice{Fingering: f, Usual: f.Text}
@@ -105,7 +97,7 @@ func (s *sticker) strike(at score.Place, e score.Event) {
 // turn is the hand for a stroke that has none written. Where the right hand leads,
 // triplets and compound meters alternate, from the right after a rest or a bar line.
 func (s *sticker) turn(at score.Place, e score.Event) string {
-	if s.way != RightLead {
+	if s.way != instrument.RightLead {
 		return s.hand
 	}
 	m := s.part.Measures[at.Measure]
@@ -175,15 +167,15 @@ func graceWords(graces int) string {
 }
 
 // stickChange is 1 for the same hand twice, and 1 more for small strokes to fit in.
-func stickChange(from, to hand, why *reasons) int {
+func stickChange(from, to Played, why *reasons) int {
 	cost := 0
-	last, next := from.stick[len(from.stick)-1], to.stick[len(to.stick)-1]
+	last, next := from.last(), to.last()
 	word := "the other hand"
 	if last == next {
 		cost, word = 1, "the same hand again"
 	}
 	why.say(word)
-	if len(to.stick) > 1 {
+	if len(to.Text) > 1 {
 		cost++
 		why.say("with small strokes before it")
 	}

@@ -3,7 +3,6 @@ package finger
 import (
 	"fmt"
 	"strconv"
-	"strings"
 
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
@@ -17,10 +16,9 @@ type position struct {
 	word string
 }
 
-// place is a finger in the plain hand, or moved from it: L low, H high, x
-// extended.
+// place is a finger in the plain hand, or moved from it.
 type place struct {
-	moved  string
+	moved  Moved
 	finger int
 	step   int // letters above the first finger
 }
@@ -41,19 +39,38 @@ type player struct {
 var (
 	violinPlayer = player{
 		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"III", 5, 3, "third"}, {"II", 4, 2, "second"}},
-		hand: map[int][]place{-1: {{"L", 1, 0}}, 0: {{"", 1, 0}}, 1: {{"L", 2, 1}}, 2: {{"", 2, 1}, {"L", 3, 2}}, 3: {{"", 3, 2}},
-			4: {{"H", 3, 2}, {"L", 4, 3}}, 5: {{"", 4, 3}}},
+		hand: map[int][]place{-1: {{Low, 1, 0}}, 0: {{InPlace, 1, 0}}, 1: {{Low, 2, 1}}, 2: {{InPlace, 2, 1}, {Low, 3, 2}}, 3: {{InPlace, 3, 2}},
+			4: {{High, 3, 2}, {Low, 4, 3}}, 5: {{InPlace, 4, 3}}},
 	}
 	celloPlayer = player{
-		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"IV", 7, 4, "fourth"}, {"III", 5, 3, "third"}, {"II", 3, 2, "second"}},
-		hand: map[int][]place{-1: {{"x", 1, 0}}, 0: {{"", 1, 0}}, 1: {{"", 2, 1}}, 2: {{"", 3, 1}, {"x", 2, 1}}, 3: {{"", 4, 2}, {"x", 3, 1}},
-			4: {{"x", 4, 2}}},
+		positions: []position{
+			{"", 2, 1, "first"},
+			{"half", 1, 1, "half"},
+			{"IV", 7, 4, "fourth"},
+			{"III", 5, 3, "third"},
+			{"II", 3, 2, "second"},
+		},
+		hand: map[int][]place{
+			-1: {{Extended, 1, 0}},
+			0:  {{InPlace, 1, 0}},
+			1:  {{InPlace, 2, 1}},
+			2:  {{InPlace, 3, 1}, {Extended, 2, 1}},
+			3:  {{InPlace, 4, 2}, {Extended, 3, 1}},
+			4:  {{Extended, 4, 2}},
+		},
 		extends: true,
 	}
 	bassPlayer = player{
-		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"III", 5, 3, "third"}, {"IV", 7, 4, "fourth"}, {sixth, 10, 6, "sixth"},
-			{"II½", 4, 2, "second-and-a-half"}, {"II", 3, 2, "second"}},
-		hand: map[int][]place{0: {{"", 1, 0}}, 1: {{"", 2, 0}}, 2: {{"", 4, 1}}},
+		positions: []position{
+			{"", 2, 1, "first"},
+			{"half", 1, 1, "half"},
+			{"III", 5, 3, "third"},
+			{"IV", 7, 4, "fourth"},
+			{sixth, 10, 6, "sixth"},
+			{"II½", 4, 2, "second-and-a-half"},
+			{"II", 3, 2, "second"},
+		},
+		hand: map[int][]place{0: {{InPlace, 1, 0}}, 1: {{InPlace, 2, 0}}, 2: {{InPlace, 4, 1}}},
 		near: true,
 	}
 )
@@ -62,15 +79,15 @@ var (
 // place of the fourth.
 const sixth = "VI"
 
-func playerOf(i instrument.Instrument) player {
-	switch i.ID {
-	case "cello":
-		return celloPlayer
-	case "bass":
-		return bassPlayer
-	}
-	return violinPlayer
+// players is how each pattern of the hand is set. An instrument without one has no
+// fingerings.
+var players = map[instrument.HandPattern]player{
+	instrument.UpperHand: violinPlayer,
+	instrument.CelloHand: celloPlayer,
+	instrument.BassHand:  bassPlayer,
 }
+
+func playerOf(i instrument.Instrument) player { return players[i.Hand] }
 
 // stopped lists the ways to stop a note: in first position on the highest string
 // it lies on, open where it can be; on the double bass in half position where
@@ -82,6 +99,9 @@ func stopped(i instrument.Instrument, p score.Pitch) []Fingering {
 
 // stoppedIn is stopped, with some of the positions only.
 func stoppedIn(i instrument.Instrument, p score.Pitch, positions []position) []Fingering {
+	if len(positions) == 0 { // a hand that is not known
+		return nil
+	}
 	top := len(i.OpenStrings) - 1
 	for top > 0 && i.OpenStrings[top].MIDI() > p.MIDI() {
 		top--
@@ -100,14 +120,32 @@ func onString(i instrument.Instrument, p score.Pitch, k int, positions []positio
 	name := open.Step.String()
 	var found []Fingering
 	if up == 0 {
-		found = append(found, Fingering{Text: name + "0", Why: "the open string: no finger, and it rings"})
+		found = append(
+			found,
+			Fingering{Shape: Shape{String: k, Position: player.first()}, Text: name + "0", Why: "the open string: no finger, and it rings"},
+		)
 	}
 	for _, at := range positions {
 		for _, pl := range player.find(at, up-at.base, p.Diatonic()-open.Diatonic()) {
-			found = append(found, Fingering{Text: pl.on(name, at), Why: pl.reason(at, open, up, lower)})
+			f := pl.on(name, at)
+			f.String, f.Why = k, pl.reason(at, open, up, lower)
+			found = append(found, f)
 		}
 	}
 	return found
+}
+
+// first is where the hand lies in first position.
+func (pl player) first() int { return pl.positions[0].base }
+
+// in is the position in which the hand lies at a distance from the open string.
+func (pl player) in(base int) position {
+	for _, at := range pl.positions {
+		if at.base == base {
+			return at
+		}
+	}
+	return position{}
 }
 
 // find gives the fingers at a distance from the first, in semitones: where a finger
@@ -121,8 +159,8 @@ func (pl player) find(at position, semitones, letters int) []place {
 	var found []place
 	for _, p := range pl.hand[semitones] {
 		switch {
-		case p.moved == "x" && at.name != "":
-		case p.moved == "x" || len(found) == 0:
+		case p.moved == Extended && at.name != "":
+		case p.moved == Extended || len(found) == 0:
 			found = append(found, p)
 		case at.step+p.step == letters:
 			found[0] = p
@@ -131,24 +169,26 @@ func (pl player) find(at position, semitones, letters int) []place {
 	return found
 }
 
-func (p place) on(name string, at position) string {
-	finger := strconv.Itoa(p.finger)
-	if at.name == sixth && p.finger == 4 {
-		finger = "3"
+// on is the finger in a position as a fingering on the string of a letter: "D2", "A L2",
+// "E4(III)".
+func (p place) on(letter string, at position) Fingering {
+	finger := p.finger
+	if at.name == sixth && finger == 4 {
+		finger = 3
 	}
-	text := name + finger
-	if p.moved != "" {
-		text = name + " " + p.moved + finger
+	text := letter + strconv.Itoa(finger)
+	if p.moved != InPlace {
+		text = letter + " " + p.moved.spelled() + strconv.Itoa(finger)
 	}
 	if at.name != "" {
 		text += "(" + at.name + ")"
 	}
-	return text
+	return Fingering{Shape: Shape{Position: at.base, Finger: finger, Moved: p.moved}, Text: text}
 }
 
 func (p place) reason(at position, open score.Pitch, up int, lower bool) string {
 	switch {
-	case p.moved == "x" && p.finger != 1 && !lower:
+	case p.moved == Extended && p.finger != 1 && !lower:
 		return "the hand extended: 1 stays, and 2, 3 and 4 stand a half step on"
 	case at.name == "" && lower && up > 6:
 		return "fourth finger: no string crossing, and it does not ring on"
@@ -160,42 +200,15 @@ func (p place) reason(at position, open score.Pitch, up int, lower bool) string 
 	return at.word + " position, where the notes around it are there"
 }
 
-// stringChanges counts 1 for another finger, 1 for each string crossed, 2 for a
+// stringChange counts 1 for another finger, 1 for each string crossed, 2 for a
 // finger that moves to another place on its string, which is hard in the first two
 // years, 1 for the same finger on the next string and 3 where it also moves, 1 for
 // another finger pattern, 1 for a hand that opens or closes an extension and 6 for
 // one whose fingers would have to slide into it together. A shift is 5, 1 more
 // beyond a third, and 5 more where no finger leads it; the double bass's hand goes a
 // half step for 4, and any finger leads it. The figures are ours.
-func stringChanges(i instrument.Instrument, year int) changer {
-	player := playerOf(i)
-	return changer{take: func(p Played) hand { return player.take(i, p) }, cost: func(from, to hand, why *reasons) int {
-		return player.change(i, year, from, to, why)
-	}}
-}
-
-const extended = 2 // in a hand's moved
-
-func (pl player) take(i instrument.Instrument, p Played) hand {
-	h := hand{midi: p.Pitch.MIDI()}
-	for k, open := range i.OpenStrings {
-		if open.Step.String() == p.Text[:1] {
-			h.line = k
-		}
-	}
-	rest, in, _ := strings.Cut(strings.TrimSpace(p.Text[1:]), "(")
-	in = strings.TrimSuffix(in, ")")
-	for _, at := range pl.positions {
-		if at.name == in {
-			h.position = at.base
-		}
-	}
-	h.finger = int(rest[len(rest)-1] - '0')
-	h.moved = map[string]int{"": 0, "L": -1, "H": 1, "x": extended}[rest[:len(rest)-1]]
-	return h
-}
-
-func (pl player) change(i instrument.Instrument, year int, from, to hand, why *reasons) int {
+func stringChange(i instrument.Instrument, year int, from, to Played, why *reasons) int {
+	pl := playerOf(i)
 	cost := 0
 	say := func(n int, reason string) {
 		cost += n
@@ -205,21 +218,21 @@ func (pl player) change(i instrument.Instrument, year int, from, to hand, why *r
 		cost += n
 		why.sayHard(reason)
 	}
-	crossed := max(from.line-to.line, to.line-from.line)
+	crossed := max(from.String-to.String, to.String-from.String)
 	if crossed > 0 && why != nil {
 		why.say(count(crossed, "string crossed", "strings crossed"))
 	}
 	cost += crossed
-	both := from.finger > 0 && to.finger > 0
-	shift := max(from.position-to.position, to.position-from.position)
+	both := from.Finger > 0 && to.Finger > 0
+	shift := max(from.Position-to.Position, to.Position-from.Position)
 	switch {
-	case to.finger == 0 && from.finger > 0:
+	case to.Finger == 0 && from.Finger > 0:
 		say(1, "the finger lifts")
-	case from.finger == 0 && to.finger > 0:
+	case from.Finger == 0 && to.Finger > 0:
 		say(1, "a finger goes down")
-	case from.finger != to.finger:
+	case from.Finger != to.Finger:
 		say(1, "another finger")
-	case both && crossed == 0 && shift == 0 && from.moved != to.moved:
+	case both && crossed == 0 && shift == 0 && from.Moved != to.Moved:
 		if year < 3 {
 			sayHard(2, "the same finger moves to another place")
 		} else {
@@ -234,20 +247,20 @@ func (pl player) change(i instrument.Instrument, year int, from, to hand, why *r
 		sayHard(4, "the hand shifts a half step")
 	case shift > 0:
 		sayHard(5+shift/5, "the hand shifts")
-		if !pl.near && !leads(from.finger, to.finger) {
+		if !pl.near && !leads(from.Finger, to.Finger) {
 			cost += 5
 		}
-	case from.extension() != to.extension() && (from.finger != to.finger || crossed > 0):
+	case from.extension() != to.extension() && (from.Finger != to.Finger || crossed > 0):
 		if opens(from, to) {
 			say(1, "the hand opens or closes for an extension")
 		} else {
 			sayHard(6, "2, 3 and 4 slide a half step together")
 		}
-	case crossed > 0 && from.finger == to.finger && from.moved != to.moved:
+	case crossed > 0 && from.Finger == to.Finger && from.Moved != to.Moved:
 		sayHard(3, "the same finger moves to another place across the strings")
-	case crossed > 0 && from.finger == to.finger:
+	case crossed > 0 && from.Finger == to.Finger:
 		say(1, "the same finger on the next string")
-	case crossed > 0 && from.moved != to.moved:
+	case crossed > 0 && from.Moved != to.Moved:
 		sayHard(1, "into another finger pattern")
 	}
 	return cost
@@ -266,11 +279,11 @@ const (
 	onward // 2, 3 and 4 stand a half step on
 )
 
-func (h hand) extension() int {
+func (s Shape) extension() int {
 	switch {
-	case h.moved != extended:
+	case s.Moved != Extended:
 		return closed
-	case h.finger == 1:
+	case s.Finger == 1:
 		return back
 	}
 	return onward
@@ -278,52 +291,39 @@ func (h hand) extension() int {
 
 // opens says whether a hand gets from one extension to another by opening or closing
 // between 1 and 2, the fingers on either side staying where they are.
-func opens(from, to hand) bool {
+func opens(from, to Played) bool {
 	if from.extension() != onward && to.extension() != onward {
 		return true
 	}
-	return from.extension() == closed && from.finger == 1 || to.extension() == closed && to.finger == 1
-}
-
-// Stopped says whether a fingering puts a finger on a string.
-func Stopped(i instrument.Instrument, p Played) bool {
-	return i.Mechanism == instrument.Strings && p.Text[1:] != "0"
+	return from.extension() == closed && from.Finger == 1 || to.extension() == closed && to.Finger == 1
 }
 
 // AcrossANote adds to a change what the note before last has to do with it: on
 // strings a finger that comes back to another place on its string with one note
 // between, which is hard in the first two years.
 func AcrossANote(i instrument.Instrument, last, between, now Played, c Change, year int) Change {
-	if last.Text == "" || between.Text == now.Text || !Stopped(i, last) || !Stopped(i, now) {
+	if last.Text == "" || between.Text == now.Text || !last.Stopped(i) || !now.Stopped(i) {
 		return c
 	}
-	player := playerOf(i)
-	a, b := player.take(i, last), player.take(i, now)
-	if a.line != b.line || a.position != b.position || a.finger != b.finger || a.moved == b.moved {
+	if last.String != now.String || last.Position != now.Position || last.Finger != now.Finger || last.Moved == now.Moved {
 		return c
 	}
 	c.Cost += 2
 	c.Hard = c.Hard || year < 3
-	c.Why += fmt.Sprintf(", finger %d now stands in another place than a note ago", b.finger)
+	c.Why += fmt.Sprintf(", finger %d now stands in another place than a note ago", now.Finger)
 	return c
 }
 
 // AcrossOpen adds to a change the shift that the hand made while an open string
 // sounded.
 func AcrossOpen(i instrument.Instrument, stopped, before, now Played, c Change) Change {
-	if stopped.Text == "" || Stopped(i, before) || !Stopped(i, now) {
+	if stopped.Text == "" || before.Stopped(i) || !now.Stopped(i) {
 		return c
 	}
-	player := playerOf(i)
-	a, b := player.take(i, stopped), player.take(i, now)
-	if a.position == b.position {
+	if stopped.Position == now.Position {
 		return c
 	}
 	c.Cost += 2
-	for _, at := range player.positions {
-		if at.base == b.position {
-			c.Why += fmt.Sprintf(", the hand shifts to %s position while the open string sounds", at.word)
-		}
-	}
+	c.Why += fmt.Sprintf(", the hand shifts to %s position while the open string sounds", playerOf(i).in(now.Position).word)
 	return c
 }

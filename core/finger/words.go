@@ -2,6 +2,7 @@ package finger
 
 import (
 	"fmt"
+	"strconv"
 	"strings"
 
 	"unhurriedbench/core/instrument"
@@ -33,11 +34,8 @@ func (w Words) Show(i instrument.Instrument, text string) string {
 	}
 	words := strings.Fields(text)
 	for k, word := range words {
-		switch {
-		case len(word) == 1 && word >= "1" && word <= "3":
-			words[k] = "L" + word
-		case len(word) == 1 && word >= "4" && word <= "6":
-			words[k] = "R" + string(word[0]-3)
+		if isFinger(word) {
+			words[k] = w.fingerName(word)
 		}
 	}
 	return strings.Join(words, " ")
@@ -45,76 +43,81 @@ func (w Words) Show(i instrument.Instrument, text string) string {
 
 // Say puts a fingering in words to be said aloud: "low 2 on A", "valves 1 and 3",
 // "third position".
-func (w Words) Say(i instrument.Instrument, text string) string {
+func (w Words) Say(i instrument.Instrument, f Fingering) string {
 	switch i.Mechanism {
 	case instrument.Valves:
-		return sayValves(text)
+		return sayValves(f)
 	case instrument.Slide:
-		return saySlide(text)
+		return saySlide(f)
 	case instrument.Strings:
-		return w.sayStopped(i, text)
+		return w.sayStopped(i, f)
 	case instrument.Bars:
-		last := len(text) - 1
-		return "the bar " + sayNote(text[:last]) + " " + text[last:]
+		last := len(f.Text) - 1
+		return "the bar " + sayNote(f.Text[:last]) + " " + f.Text[last:]
 	case instrument.Drums:
-		return "the " + text + " inch drum"
+		return fmt.Sprintf("the %d inch drum", f.Inches)
 	case instrument.Sticks:
-		return sayStroke(text)
+		return sayStroke(f)
 	}
-	return w.sayKeys(i, text)
+	return w.sayKeys(i, f)
 }
 
-func sayValves(text string) string {
+func sayValves(f Fingering) string {
 	side := ""
-	if rest, thumb := strings.CutPrefix(text, "T"); thumb {
-		side, text = "thumb, ", rest
+	if f.Attached {
+		side = "thumb, "
 	}
-	valves := strings.Split(text, "-")
-	switch last := len(valves) - 1; {
-	case text == "0":
+	valves := onValves(f.Keys&^thumbValve, 0).Text
+	names := strings.Split(valves, "-")
+	switch last := len(names) - 1; {
+	case f.valves() == 0:
 		return side + "open"
 	case last == 0:
-		return side + "valve " + text
+		return side + "valve " + valves
 	default:
-		return side + "valves " + strings.Join(valves[:last], ", ") + " and " + valves[last]
+		return side + "valves " + strings.Join(names[:last], ", ") + " and " + names[last]
 	}
 }
 
-func saySlide(text string) string {
-	attachment := ""
-	if rest, attached := strings.CutPrefix(text, "F"); attached {
-		attachment, text = "trigger, ", rest
-	}
+func saySlide(f Fingering) string {
 	ordinals := [...]string{"", "first", "second", "third", "fourth", "fifth", "sixth", "seventh"}
-	said := attachment + ordinals[text[0]-'0'] + " position"
-	if strings.HasSuffix(text, "+") {
+	said := ordinals[f.Position] + " position"
+	if f.Attached {
+		said = "trigger, " + said
+	}
+	if f.Raised {
 		said += ", a little in"
 	}
 	return said
 }
 
-func sayStroke(text string) string {
-	said := map[string]string{"R": "right", "L": "left"}[text[len(text)-1:]]
-	if said == "" {
-		return text
+func sayStroke(f Fingering) string {
+	if f.Stroke == "" {
+		return f.Text
 	}
-	switch len(text) {
-	case 1:
+	said := map[byte]string{'R': "right", 'L': "left"}[f.last()]
+	switch {
+	case said == "":
+		return f.Text
+	case f.Graces == 0 && len(f.Stroke) == 1:
 		return said
-	case 2:
+	case f.Graces == 1:
 		return "flam, " + said
-	case 3:
+	case f.Graces == 2:
 		return "drag, " + said
 	}
 	return "ruff, " + said
 }
 
-func (w Words) sayKeys(i instrument.Instrument, text string) string {
-	left, right, _ := strings.Cut(w.Show(i, text), "|")
+func (w Words) sayKeys(i instrument.Instrument, f Fingering) string {
+	l := layoutOf(i)
 	hands := []string{}
-	for k, keys := range []string{left, right} {
-		if said := sayHand(i, strings.Fields(keys)); said != "" {
-			hands = append(hands, [...]string{"left hand ", "right hand "}[k]+said)
+	for _, hand := range []struct {
+		name     string
+		from, to int
+	}{{"left hand ", 0, l.bar}, {"right hand ", l.bar + 1, len(l.order)}} {
+		if said := w.sayHand(l, f.Keys, hand.from, hand.to); said != "" {
+			hands = append(hands, hand.name+said)
 		}
 	}
 	if len(hands) == 0 {
@@ -123,37 +126,50 @@ func (w Words) sayKeys(i instrument.Instrument, text string) string {
 	return strings.Join(hands, "; ")
 }
 
-// sayHand says what one hand presses, its fingers in a row. On the bassoon a key
-// before the fingers is the thumb's.
-func sayHand(i instrument.Instrument, keys []string) string {
+// sayHand says what one hand presses, its fingers in a row, and a thumb's keys as such
+// where the layout has them before the fingers.
+func (w Words) sayHand(l *layout, keys uint64, from, to int) string {
 	var said []string
-	inRow, thumb := false, i.ID == "bassoon"
-	for _, key := range keys {
-		finger := isFinger(key)
+	inRow := false
+	for k := from; k < to; k++ {
+		if keys&(1<<k) == 0 {
+			continue
+		}
+		name := l.order[k]
+		finger := isFinger(name)
 		switch {
 		case finger && inRow:
-			said[len(said)-1] += " " + key
+			said[len(said)-1] += " " + w.fingerName(name)
 		case finger:
-			said = append(said, key)
-		case thumb && key[0] >= 'A' && key[0] <= 'F':
-			said = append(said, "thumb "+sayKey(key))
+			said = append(said, w.fingerName(name))
+		case l.byThumb(k) && name[0] >= 'A' && name[0] <= 'F':
+			said = append(said, "thumb "+sayKey(name))
 		default:
-			said = append(said, sayKey(key))
+			said = append(said, sayKey(name))
 		}
-		inRow, thumb = finger, thumb && !finger
+		inRow = finger
 	}
 	return strings.Join(said, ", ")
 }
 
-// isFinger says whether a word is a finger, 1 to 6 or L1 to R3.
-func isFinger(word string) bool {
-	last := word[len(word)-1]
-	return len(word) <= 2 && last >= '1' && last <= '6'
+// isFinger says whether a key is one of the fingers' own, 1 to 6.
+func isFinger(name string) bool { return len(name) == 1 && name >= "1" && name <= "6" }
+
+// fingerName is a finger as the teacher counts it: 4, or R1.
+func (w Words) fingerName(name string) string {
+	switch {
+	case !w.Hands:
+		return name
+	case name <= "3":
+		return "L" + name
+	}
+	return "R" + string(name[0]-3)
 }
 
 // keyWords are the keys that have a word of their own.
 var keyWords = map[string]string{
-	"T": "thumb", "TBb": "thumb B flat lever", "R": "register key", "oct": "octave key", "oct1": "first octave key", "oct2": "second octave key",
+	"T": "thumb", "TBb": "thumb B flat lever", "R": "register key",
+	"oct": "octave key", "oct1": "first octave key", "oct2": "second octave key",
 	"W": "whisper key", "half": "half 1", "bis": "bis key", "sliver": "sliver key", "pancakeE": "thumb E key",
 }
 
@@ -180,36 +196,36 @@ func sayNote(note string) string {
 
 // spacings says where a finger of the violin's and viola's hand stands beside its
 // neighbours.
-var spacings = map[string]string{
-	"L1": "1 close to the nut", "1": "1 a whole step from the nut", "L2": "2 close to 1", "2": "2 a whole step from 1",
-	"L3": "3 close to a low 2", "3": "3 in its place, close to a high 2", "H3": "3 close to 4", "L4": "4 close to 3", "4": "4 a whole step from 3",
+var spacings = map[place]string{
+	{moved: Low, finger: 1}: "1 close to the nut", {finger: 1}: "1 a whole step from the nut", {moved: Low, finger: 2}: "2 close to 1",
+	{finger: 2}: "2 a whole step from 1", {moved: Low, finger: 3}: "3 close to a low 2", {finger: 3}: "3 in its place, close to a high 2",
+	{moved: High, finger: 3}: "3 close to 4", {moved: Low, finger: 4}: "4 close to 3", {finger: 4}: "4 a whole step from 3",
 }
 
-func (w Words) sayStopped(i instrument.Instrument, text string) string {
-	name := text[:1]
-	rest, in, shifted := strings.Cut(strings.TrimSpace(text[1:]), "(")
-	if rest == "0" {
+// shiftedSpacings are those that a hand away from the nut says otherwise.
+var shiftedSpacings = map[place]string{{moved: Low, finger: 1}: "1 drawn back", {finger: 1}: "1 in its place"}
+
+func (w Words) sayStopped(i instrument.Instrument, f Fingering) string {
+	name := i.OpenStrings[f.String].Step.String()
+	if f.Finger == 0 {
 		return "open " + name
 	}
-	finger := map[byte]string{'L': "low ", 'H': "high ", 'x': "extended "}[rest[0]] + rest[len(rest)-1:]
-	upper := i.ID == "violin" || i.ID == "viola"
-	if upper && w.Spacing {
-		finger = spacings[rest]
-		if shifted {
-			finger = strings.Replace(strings.Replace(finger, "1 close to the nut", "1 drawn back", 1), "1 a whole step from the nut", "1 in its place", 1)
+	player := playerOf(i)
+	in, shifted := player.in(f.Position), f.Position != player.first()
+	finger := map[Moved]string{Low: "low ", High: "high ", Extended: "extended "}[f.Moved] + strconv.Itoa(f.Finger)
+	if i.Hand == instrument.UpperHand && w.Spacing {
+		at := place{moved: f.Moved, finger: f.Finger}
+		finger = spacings[at]
+		if said := shiftedSpacings[at]; shifted && said != "" {
+			finger = said
 		}
 	}
 	said := fmt.Sprintf("%s on %s", finger, name)
-	if i.ID == "cello" && (rest == "2" || rest == "3") {
-		said += ", the " + map[string]string{"2": orElse(w.Two, defaultTwo), "3": orElse(w.Three, defaultThree)}[rest]
+	if i.Hand == instrument.CelloHand && f.Moved == InPlace && (f.Finger == 2 || f.Finger == 3) {
+		said += ", the " + map[int]string{2: orElse(w.Two, defaultTwo), 3: orElse(w.Three, defaultThree)}[f.Finger]
 	}
 	if shifted {
-		in = strings.TrimSuffix(in, ")")
-		for _, at := range playerOf(i).positions {
-			if at.name == in {
-				said += ", " + at.word + " position"
-			}
-		}
+		said += ", " + in.word + " position"
 	}
 	return said
 }

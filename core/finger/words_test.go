@@ -6,6 +6,29 @@ import (
 	"unhurriedbench/core/instrument"
 )
 
+// way is a fingering of an instrument by its text.
+func way(t *testing.T, i instrument.Instrument, text string) Fingering {
+	t.Helper()
+	if i.Unpitched() {
+		return struck(text[len(text)-1:], len(text)-1)
+	}
+	for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
+		for _, p := range spellings(midi) {
+			c, _ := For(i, p)
+			for _, f := range c.Ways() {
+				if f.Text == text {
+					return f
+				}
+			}
+		}
+	}
+	f, ok := layoutOf(i).onKeys(text)
+	if !ok {
+		t.Fatalf("the %s has no way %q", i.Name, text)
+	}
+	return f
+}
+
 func TestWords(t *testing.T) {
 	spacing, own := Words{Spacing: true}, Words{Two: "near", Three: "far"}
 	tests := []struct {
@@ -34,9 +57,19 @@ func TestWords(t *testing.T) {
 		{"clarinet", "R A | 4 5 6", Words{}, "left hand register key, A key; right hand 4 5 6"},
 		{"flute", "TBb 1 | Eb", Words{}, "left hand thumb B flat lever, 1; right hand E flat key"},
 		{"oboe", "half 2 3 | 4 5 6 C#", Words{}, "left hand half 1, 2 3; right hand 4 5 6, C sharp key"},
-		{"alto-sax", "oct palmD palmEb palmF | highE", Words{}, "left hand octave key, palm D key, palm E flat key, palm F key; right hand high E key"},
+		{
+			"alto-sax",
+			"oct palmD palmEb palmF | highE",
+			Words{},
+			"left hand octave key, palm D key, palm E flat key, palm F key; right hand high E key",
+		},
 		{"bassoon", "W half 2 3 | F# 4 5 6", Words{}, "left hand whisper key, half 1, 2 3; right hand thumb F sharp key, 4 5 6"},
-		{"bassoon", "lowD lowC 1 2 3 C# | pancakeE 4 5 6 F", Words{}, "left hand low D key, low C key, 1 2 3, C sharp key; right hand thumb E key, 4 5 6, F key"},
+		{
+			"bassoon",
+			"lowD lowC 1 2 3 C# | pancakeE 4 5 6 F",
+			Words{},
+			"left hand low D key, low C key, 1 2 3, C sharp key; right hand thumb E key, 4 5 6, F key",
+		},
 		{"snare", "lR", Words{}, "flam, right"},
 		{"timpani", "29", Words{}, "the 29 inch drum"},
 		{"bells", "F#4", Words{}, "the bar F sharp 4"},
@@ -44,7 +77,7 @@ func TestWords(t *testing.T) {
 	}
 	for _, tt := range tests {
 		i, _ := instrument.ByID(tt.id)
-		if got := tt.w.Say(i, tt.text); got != tt.want {
+		if got := tt.w.Say(i, way(t, i, tt.text)); got != tt.want {
 			t.Errorf("%s %s is said %q, want %q", tt.id, tt.text, got, tt.want)
 		}
 	}
@@ -56,8 +89,8 @@ func TestWords(t *testing.T) {
 
 // Every key a table uses can be drawn, once, and says who presses it.
 func TestKeys(t *testing.T) {
-	for id, table := range woodwindTables {
-		i, _ := instrument.ByID(id)
+	for _, i := range woodwinds() {
+		id, table := i.ID, tableOf(i)
 		var drawn uint64
 		for _, key := range Keys(i) {
 			drawn |= 1 << key.At

@@ -25,13 +25,34 @@ const (
 // File is a file that was read.
 type File struct {
 	Score score.Score
-	Kind  string // ABC or MusicXML
+	Kind  string // ABC, MusicXML, or MIDI where it has not been read yet
 	Text  string // what to keep: the file itself, unpacked; ABC for a MIDI file
 }
+
+// MIDI is the kind of a file that is kept as ABC once it has been read.
+const MIDI = "midi"
 
 // Read reads a file by its name's ending and, failing that, by what it holds.
 // The error is a score.Problems.
 func Read(name string, data []byte) (File, error) {
+	f, err := Unpack(name, data)
+	if err != nil {
+		return f, err
+	}
+	if f.Kind == MIDI {
+		s, err := midi.Read(data)
+		if err != nil {
+			return File{}, err
+		}
+		return File{s, ABC, abc.Write(s)}, nil
+	}
+	f.Score, err = ReadKind(f.Kind, []byte(f.Text))
+	return f, err
+}
+
+// Unpack takes the text out of a file without reading it; one of kind MIDI has none.
+// The error is a score.Problems.
+func Unpack(name string, data []byte) (File, error) {
 	if len(data) > Largest {
 		return File{}, problem(fmt.Sprintf("The file is larger than %d MB.", Largest>>20), "Bring in one exercise at a time.")
 	}
@@ -39,28 +60,19 @@ func Read(name string, data []byte) (File, error) {
 		return File{}, problem("The file is empty.", "Choose a MusicXML, ABC or MIDI file with an exercise in it.")
 	}
 	switch kind := kindOf(name, data); kind {
-	case "midi":
-		s, err := midi.Read(data)
-		if err != nil {
-			return File{}, err
-		}
-		return File{s, ABC, abc.Write(s)}, nil
+	case MIDI:
+		return File{Kind: MIDI}, nil
 	case "mxl":
 		unpacked, err := musicxml.Unpack(data)
 		if err != nil {
 			return File{}, err
 		}
-		return readText(MusicXML, musicxml.Text(unpacked))
+		return File{Kind: MusicXML, Text: string(musicxml.Text(unpacked))}, nil
 	case MusicXML:
-		return readText(MusicXML, musicxml.Text(data))
+		return File{Kind: MusicXML, Text: string(musicxml.Text(data))}, nil
 	default:
-		return readText(kind, data)
+		return File{Kind: kind, Text: string(data)}, nil
 	}
-}
-
-func readText(kind string, data []byte) (File, error) {
-	s, err := ReadKind(kind, data)
-	return File{s, kind, string(data)}, err
 }
 
 // ReadKind reads text that is known to be of a kind.
@@ -71,13 +83,16 @@ func ReadKind(kind string, data []byte) (score.Score, error) {
 	case MusicXML:
 		return musicxml.Read(data)
 	}
-	return score.Score{}, problem("This is neither MusicXML nor ABC nor MIDI.", "Choose a file that ends in .musicxml, .xml, .mxl, .abc or .mid.")
+	return score.Score{}, problem(
+		"This is neither MusicXML nor ABC nor MIDI.",
+		"Choose a file that ends in .musicxml, .xml, .mxl, .abc or .mid.",
+	)
 }
 
 func kindOf(name string, data []byte) string {
 	switch {
 	case bytes.HasPrefix(data, []byte("MThd")):
-		return "midi"
+		return MIDI
 	case bytes.HasPrefix(data, []byte("PK\x03\x04")):
 		return "mxl"
 	}
@@ -89,7 +104,7 @@ func kindOf(name string, data []byte) string {
 	case ".mxl":
 		return "mxl"
 	case ".mid", ".midi":
-		return "midi"
+		return MIDI
 	}
 	start := bytes.TrimSpace(musicxml.Text(data[:min(len(data), 512)]))
 	switch {

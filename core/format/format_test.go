@@ -130,7 +130,11 @@ func TestDrumRudimentsSurvive(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	files := map[string][]byte{"first.abc": []byte(text), "again.abc": []byte(abc.Write(first.Score)), "again.musicxml": musicxml.Write(first.Score)}
+	files := map[string][]byte{
+		"first.abc":      []byte(text),
+		"again.abc":      []byte(abc.Write(first.Score)),
+		"again.musicxml": musicxml.Write(first.Score),
+	}
 	for name, data := range files {
 		f, err := Read(name, data)
 		if err != nil {

@@ -5,8 +5,19 @@ import "unhurriedbench/core/score"
 // brass lists the brass. Transpositions are facts of the trade.
 func brass() []Instrument {
 	named := func(id, name string, sounds score.Interval, clef score.Clef, program, pedal int) Instrument {
-		return Instrument{ID: id, Name: name, Family: "brass", Sounds: sounds, Clef: clef, Mechanism: Valves, Valves: 3, Blown: true, Program: program, Pedal: pedal,
-			Start: "Buzz the first note on the mouthpiece alone, then glide to the second and back."}
+		return Instrument{
+			ID:            id,
+			Name:          name,
+			Family:        "brass",
+			Transposition: sounds,
+			Clef:          clef,
+			Mechanism:     Valves,
+			Valves:        3,
+			Blown:         true,
+			Program:       program,
+			Pedal:         pedal,
+			Start:         "Buzz the first note on the mouthpiece alone, then glide to the second and back.",
+		}
 	}
 	concert := score.Interval{}
 	horn := named("horn-f", "horn in F", sounding(-4, -7), score.Treble, 61, 36).clefs(score.Bass)
@@ -17,15 +28,22 @@ func brass() []Instrument {
 	trombone.Mechanism, trombone.Valves = Slide, 0
 	attachment := trombone
 	attachment.ID, attachment.Name, attachment.Attachment = "trombone-f", "trombone with F attachment", true
+	trumpet := named("trumpet", "trumpet", sounding(-1, -2), score.Treble, 57, 48)
+	trumpet.ThirdSlide = true
+	low := func(id, name string, sounds score.Interval, clef score.Clef, pedal int) Instrument {
+		i := named(id, name, sounds, clef, 59, pedal)
+		i.Kinds = valveKinds
+		return i
+	}
 	return []Instrument{
-		named("trumpet", "trumpet", sounding(-1, -2), score.Treble, 57, 48),
+		trumpet,
 		horn,
 		double,
 		trombone,
 		attachment,
-		named("euphonium-bc", "euphonium in bass clef", concert, score.Bass, 59, 34),
-		named("euphonium-tc", "euphonium in treble clef", sounding(-8, -14), score.Treble, 59, 48),
-		named("tuba-bb", "tuba in B flat", concert, score.Bass, 59, 22),
-		named("tuba-eb", "tuba in E flat", concert, score.Bass, 59, 27),
+		low("euphonium-bc", "euphonium in bass clef", concert, score.Bass, 34),
+		low("euphonium-tc", "euphonium in treble clef", sounding(-8, -14), score.Treble, 48),
+		low("tuba-bb", "tuba in B flat", concert, score.Bass, 22),
+		low("tuba-eb", "tuba in E flat", concert, score.Bass, 27),
 	}
 }

@@ -12,7 +12,7 @@ import (
 // which belong to its chord, and the key note under all others. Source: common
 // practice of two-drum parts.
 func toDrums(part *score.Part, target Instrument) string {
-	key, move := part.Key().Transpose(part.Sounds)
+	key, move := part.Key().Transpose(part.Transposition)
 	tonic, fifth := tunedTo(key, target)
 	for i := range part.Measures {
 		m := &part.Measures[i]
@@ -31,10 +31,13 @@ func toDrums(part *score.Part, target Instrument) string {
 			e.SlurStarts, e.SlurEnds = 0, 0
 		}
 	}
-	part.Sounds = target.Sounds
+	part.Transposition = target.Transposition
 	part.MarkAccidentals()
-	return fmt.Sprintf("The rhythm on two drums: %s under most notes, %s under the second, fifth and seventh of the scale. Type the book’s own timpani part under Parts.",
-		name.Spoken(tonic, false), name.Spoken(fifth, false))
+	return fmt.Sprintf(
+		"The rhythm on two drums: %s under most notes, %s under the second, fifth and seventh of the scale. Type the book’s own timpani part under Parts.",
+		name.Spoken(tonic, false),
+		name.Spoken(fifth, false),
+	)
 }
 
 // tunedTo finds the key note and the fifth, above it or below, that lie nearest
@@ -53,7 +56,8 @@ func tunedTo(key score.Key, target Instrument) (tonic, fifth score.Pitch) {
 	least := -1
 	for octave := 1; octave <= 4; octave++ {
 		t := score.Pitch{Step: step, Alter: alter, Octave: octave}
-		for _, f := range []score.Pitch{t.Transpose(score.Interval{Steps: 4, Semitones: 7}), t.Transpose(score.Interval{Steps: -3, Semitones: -5})} {
+		up, down := score.Interval{Steps: 4, Semitones: 7}, score.Interval{Steps: -3, Semitones: -5}
+		for _, f := range []score.Pitch{t.Transpose(up), t.Transpose(down)} {
 			low, high := t, f
 			if f.MIDI() < t.MIDI() {
 				low, high = f, t

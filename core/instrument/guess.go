@@ -14,9 +14,12 @@ var guesses = []struct{ word, id string }{
 	{"bass clarinet", "bass-clarinet"}, {"eb clarinet", "eb-clarinet"}, {"e♭ clarinet", "eb-clarinet"}, {"clarinet in eb", "eb-clarinet"},
 	{"clarinet", "clarinet"}, {"soprano sax", "soprano-sax"}, {"alto sax", "alto-sax"}, {"tenor sax", "tenor-sax"},
 	{"bari sax", "bari-sax"}, {"baritone sax", "bari-sax"}, {"double horn", "horn-double"}, {"trumpet", "trumpet"}, {"cornet", "trumpet"},
-	{"trombone", "trombone"}, {"euphonium t", "euphonium-tc"}, {"baritone t", "euphonium-tc"}, {"euphonium", "euphonium-bc"}, {"baritone", "euphonium-bc"},
-	{"tuba in e", "tuba-eb"}, {"eb tuba", "tuba-eb"}, {"e♭ tuba", "tuba-eb"}, {"tuba", "tuba-bb"}, {"horn", "horn-f"}, {"violin", "violin"}, {"viola", "viola"}, {"cello", "cello"}, {"double bass", "bass"}, {"string bass", "bass"},
-	{"bells", "bells"}, {"glockenspiel", "bells"}, {"xylophone", "xylophone"}, {"marimba", "marimba"}, {"bass drum", "bass-drum"}, {"snare", "snare"},
+	{"trombone", "trombone"}, {"euphonium t", "euphonium-tc"}, {"baritone t", "euphonium-tc"}, {"euphonium", "euphonium-bc"},
+	{"baritone", "euphonium-bc"},
+	{"tuba in e", "tuba-eb"}, {"eb tuba", "tuba-eb"}, {"e♭ tuba", "tuba-eb"}, {"tuba", "tuba-bb"}, {"horn", "horn-f"},
+	{"violin", "violin"}, {"viola", "viola"}, {"cello", "cello"}, {"double bass", "bass"}, {"string bass", "bass"},
+	{"bells", "bells"}, {"glockenspiel", "bells"}, {"xylophone", "xylophone"}, {"marimba", "marimba"}, {"bass drum", "bass-drum"},
+	{"snare", "snare"},
 	{"timpani", "timpani"}, {"cymbal", "small-percussion"}, {"percussion", "small-percussion"}, {"bass", "bass"},
 }
 
@@ -39,7 +42,7 @@ var keyInName = regexp.MustCompile(`(?i)\bin ([a-g])( ?flat|b\b|♭|-flat)?`)
 // name, "A". Brass in bass clef is read as it sounds, whatever its tube, and left aside.
 func NamedOtherwise(partName string, i Instrument) (key string, otherwise bool) {
 	found := keyInName.FindStringSubmatch(partName)
-	if found == nil || i.Unpitched() || i.Family == "brass" && i.Sounds.Semitones%12 == 0 {
+	if found == nil || i.Unpitched() || i.Family == "brass" && i.Transposition.Semitones%12 == 0 {
 		return "", false
 	}
 	step, _ := score.ParseStep(found[1][0])
@@ -48,6 +51,6 @@ func NamedOtherwise(partName string, i Instrument) (key string, otherwise bool) 
 	if found[2] != "" {
 		named.Alter, key = -1, key+" flat"
 	}
-	built := score.Pitch{Step: score.C, Octave: 4}.Transpose(i.Sounds)
+	built := score.Pitch{Step: score.C, Octave: 4}.Transpose(i.Transposition)
 	return key, (named.MIDI()-built.MIDI())%12 != 0
 }

@@ -33,81 +33,72 @@ func (r Range) Holds(p score.Pitch) bool {
 
 // Instrument is one kind of instrument. Pitches are as written for it.
 type Instrument struct {
-	ID          string
-	Name        string // "clarinet", for use in a sentence
-	Family      string // "woodwind", "brass", "strings", "percussion"
-	Sounds      score.Interval
-	Clef        score.Clef
-	OtherClefs  []score.Clef // it meets later
-	Mechanism   Mechanism
-	Lowest      score.Pitch // of the notes it has a fingering for
-	Highest     score.Pitch
-	Years       [3]Range      // comfortable in the first, second and third year
-	Home        score.Pitch   // the note lines sit around
-	Drill       score.Pitch   // what a one-note drill sits well on
-	Start       string        // how a sound is started before playing, in a sentence
-	Blown       bool          // a breath comes before the first note
-	Thumb       bool          // a woodwind whose left thumb covers a hole or key in most notes
-	Program     int           // General MIDI program, from 1; 0 is the drum channel
-	Pedal       int           // MIDI number of the written pedal note, of brass whose fingering is computed
-	Valves      int           // 3 or 4, of brass with valves
-	OpenStrings []score.Pitch // from the lowest
-	Drums       []Drum        // of timpani, from the largest
+	ID            string         // names it in files, tables and addresses; what it can do is said by its traits
+	Name          string         // "clarinet", for use in a sentence
+	Family        string         // "woodwind", "brass", "strings", "percussion"
+	Transposition score.Interval // from the written to the sounding pitch
+	Clef          score.Clef
+	OtherClefs    []score.Clef // it meets later
+	Mechanism     Mechanism
+	Lowest        score.Pitch // of the notes it has a fingering for
+	Highest       score.Pitch
+	Years         [3]Range      // comfortable in the first, second and third year
+	Tessitura     score.Pitch   // the note lines sit around
+	OneNote       score.Pitch   // what a drill on one note sits well on
+	Start         string        // how a sound is started before playing, in a sentence
+	Blown         bool          // a breath comes before the first note
+	Thumb         bool          // a woodwind whose left thumb covers a hole or key in most notes
+	Program       int           // General MIDI program, from 1; 0 is the drum channel
+	Pedal         int           // MIDI number of the written pedal note, of brass whose fingering is computed
+	Valves        int           // 3 or 4, of brass with valves
+	OpenStrings   []score.Pitch // from the lowest
+	Drums         []Drum        // of timpani, from the largest
 
-	Horn        bool // its valves work on the horn's longer tube
-	ThumbSide   bool // a double horn's thumb
-	Attachment  bool // a trombone's F attachment
-	HasBreak    bool // a clarinet's, between the throat notes and the register above
-	SwapsLittle bool // both little fingers have the same keys
-	Extends     bool // a cello's hand, which extends
-	Forks       bool // an oboe: F is forked where its finger would have to slide
-	LeftF       bool // an oboe with a key for F on the left side
-	NoResonance bool // an oboe without the key that clears its forked F
-	MayPivot    bool // a double bass
-	Pivots      bool // and its player keeps the thumb and pivots a half step
-	OpenOrFour  bool // violin and viola: an open string or the fourth finger on the one below
-	FourDown    bool // and 4 is taken where the line comes down to that string
-	TwoHands    bool // a drum with right and left sticks
+	Keys        KeyLayout   // of a woodwind
+	Hand        HandPattern // of bowed strings
+	Sticking    Sticking    // of strokes that have none written
+	Kinds       Kinds       // what a teacher may say of theirs
+	Horn        bool        // its valves work on the horn's longer tube
+	ThumbSide   bool        // a double horn's thumb
+	ThirdSlide  bool        // a trumpet's third valve has a slide for a finger
+	Attachment  bool        // a trombone's F attachment
+	HasBreak    bool        // a clarinet's, between the throat notes and the register above
+	SwapsLittle bool        // both little fingers have the same keys
+	Forks       bool        // an oboe: F is forked where its finger would have to slide
+	LeftF       bool        // an oboe with a key for F on the left side
+	NoResonance bool        // an oboe without the key that clears its forked F
+	Pivots      bool        // the player keeps the thumb and pivots a half step
+	FourDown    bool        // 4 is taken where the line comes down to an open string
+	TwoHands    bool        // a drum with right and left sticks
 }
+
+// KeyLayout is how the keys of a woodwind lie under the hands, and with it the table
+// of its fingerings.
+type KeyLayout string
+
+// The layouts. Sizes of one kind share one; their ranges tell them apart.
+const (
+	FluteKeys     KeyLayout = "flute"
+	OboeKeys      KeyLayout = "oboe"
+	BassoonKeys   KeyLayout = "bassoon"
+	ClarinetKeys  KeyLayout = "clarinet"
+	SaxophoneKeys KeyLayout = "saxophone"
+)
+
+// HandPattern is how the left hand lies on bowed strings.
+type HandPattern string
+
+// The patterns.
+const (
+	UpperHand HandPattern = "upper" // violin and viola
+	CelloHand HandPattern = "cello"
+	BassHand  HandPattern = "bass"
+)
 
 // Drum is a kettle of timpani with the notes it can be tuned to.
 type Drum struct {
 	Inches int
 	Range
-}
-
-// MayHaveFourth says whether the instrument is also made with a fourth valve.
-func (i Instrument) MayHaveFourth() bool {
-	return strings.HasPrefix(i.ID, "euphonium") || strings.HasPrefix(i.ID, "tuba")
-}
-
-// FourValves is the same instrument with a fourth valve, which takes it a major third
-// lower; other instruments are returned unchanged.
-func (i Instrument) FourValves() Instrument {
-	if i.MayHaveFourth() && i.Valves == 3 {
-		i.Valves = 4
-		i.Lowest = i.Lowest.Transpose(score.ChromaticInterval(-4))
-	}
-	return i
-}
-
-// Owning is timpani of which a school owns two, three or four drums: the 29 and 26
-// inch, then the 32, then the 23 (common practice); other instruments and numbers
-// are returned unchanged.
-func (i Instrument) Owning(drums int) Instrument {
-	left := map[int][]int{2: {29, 26}, 3: {32, 29, 26}}[drums]
-	if left == nil || i.Mechanism != Drums {
-		return i
-	}
-	all := i.Drums
-	i.Drums = nil
-	for _, d := range all {
-		if slices.Contains(left, d.Inches) {
-			i.Drums = append(i.Drums, d)
-		}
-	}
-	i.Lowest, i.Highest = i.Drums[0].Low, i.Drums[len(i.Drums)-1].High
-	return i
 }
 
 // DocsPage is the page and heading of the documentation that tell of it.
@@ -157,10 +148,19 @@ func ByID(id string) (Instrument, bool) {
 	return Instrument{}, false
 }
 
+// ConcertReader is an instrument that reads what is entered in concert pitch as it is.
+func ConcertReader() Instrument {
+	i, _ := ByID("flute")
+	return i
+}
+
+// fourthValve is what a fourth valve adds below: a major third.
+var fourthValve = score.ChromaticInterval(-4)
+
 // catalogue lists the instruments in score order.
 var catalogue = ranged(slices.Concat(woodwinds(), brass(), stringed(), percussion()))
 
-func span(text string) Range {
+func rangeOf(text string) Range {
 	low, high, _ := strings.Cut(text, " ")
 	return Range{score.MustPitch(low), score.MustPitch(high)}
 }

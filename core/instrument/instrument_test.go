@@ -50,8 +50,8 @@ func TestCatalogue(t *testing.T) {
 				t.Errorf("%s: year %d is narrower than the year before", i.ID, k+1)
 			}
 		}
-		if !i.Comfort(1).Holds(i.Home) || !i.Comfort(1).Holds(i.Drill) {
-			t.Errorf("%s: its home %s or its drill note %s is beyond the first year", i.ID, i.Home, i.Drill)
+		if !i.Comfort(1).Holds(i.Tessitura) || !i.Comfort(1).Holds(i.OneNote) {
+			t.Errorf("%s: its home %s or its drill note %s is beyond the first year", i.ID, i.Tessitura, i.OneNote)
 		}
 	}
 	if len(ids) < 26 {
@@ -106,7 +106,7 @@ func TestPartSoundsAsItsSource(t *testing.T) {
 		}
 		made := Make(source, "", i, Placement{}).Part
 		for _, at := range source.Notes() {
-			want, got := source.At(at).Pitch.MIDI(), made.At(at).Pitch.Transpose(i.Sounds).MIDI()
+			want, got := source.At(at).Pitch.MIDI(), made.At(at).Pitch.Transpose(i.Transposition).MIDI()
 			if (got-want)%12 != 0 {
 				t.Errorf("%s: note %v sounds %d, the source %d", i.ID, at, got, want)
 			}
@@ -116,7 +116,7 @@ func TestPartSoundsAsItsSource(t *testing.T) {
 
 func TestMakeKeepsWhatWasWrittenForIt(t *testing.T) {
 	source := testabc.Part(t, "M:4/4\nL:1/4\nK:C\nc' a' c' z|]")
-	source.Sounds = byID(t, "clarinet").Sounds
+	source.Transposition = byID(t, "clarinet").Transposition
 	made := Make(source, "clarinet", byID(t, "clarinet"), Placement{})
 	if got := pitches(made.Part); got != "C6 A6 C6" {
 		t.Errorf("the clarinet's own part became %s", got)

@@ -130,9 +130,9 @@ func TestPrintedFingeringsStay(t *testing.T) {
 			t.Errorf("%s from %q has the fingering %q and the sticking %q", tt.target, tt.writtenFor, f, s)
 		}
 	}
-	for drums, want := range map[int]int{2: 2, 3: 3, 4: 4, 0: 4} {
-		if got := len(byID(t, "timpani").Owning(drums).Drums); got != want {
-			t.Errorf("a school with %d drums has %d", drums, got)
+	for kind, want := range map[string]int{"2": 2, "3": 3, "": 4, "7": 4} {
+		if got := len(byID(t, "timpani").OfKind(kind).Drums); got != want {
+			t.Errorf("a school of the kind %q has %d drums", kind, got)
 		}
 	}
 }

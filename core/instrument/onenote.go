@@ -6,23 +6,23 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// Class is a letter with its alteration, in any octave.
-type Class struct {
+// PitchClass is a letter with its alteration, in any octave.
+type PitchClass struct {
 	Step  score.Step
 	Alter int
 }
 
 // DefaultOneNote is concert D: an open string, and easy for winds (common
 // practice).
-var DefaultOneNote = Class{Step: score.D}
+var DefaultOneNote = PitchClass{Step: score.D}
 
 // WrittenFor is the written pitch of a concert note in the octave nearest to what a
 // drill on one note sits well on.
-func WrittenFor(concert Class, target Instrument) score.Pitch {
+func WrittenFor(concert PitchClass, target Instrument) score.Pitch {
 	best, nearest := score.Pitch{}, -1
 	for octave := range 9 {
-		p := score.Pitch{Step: concert.Step, Alter: concert.Alter, Octave: octave}.Transpose(target.Sounds.Negated())
-		away := p.MIDI() - target.Drill.MIDI()
+		p := score.Pitch{Step: concert.Step, Alter: concert.Alter, Octave: octave}.Transpose(target.Transposition.Negated())
+		away := p.MIDI() - target.OneNote.MIDI()
 		if away = max(away, -away); nearest < 0 || away < nearest {
 			best, nearest = p, away
 		}
@@ -32,20 +32,20 @@ func WrittenFor(concert Class, target Instrument) score.Pitch {
 
 // classes are the notes offered for one note, those that are easy for most first
 // (common practice).
-var classes = []Class{
+var classes = []PitchClass{
 	{score.D, 0}, {score.B, -1}, {score.F, 0}, {score.E, -1}, {score.C, 0}, {score.A, 0},
 	{score.G, 0}, {score.A, -1}, {score.E, 0}, {score.B, 0}, {score.F, 1}, {score.C, 1},
 }
 
 // OneNotes lists the concert notes to choose from, the easy ones first.
-func OneNotes() []Class { return slices.Clone(classes) }
+func OneNotes() []PitchClass { return slices.Clone(classes) }
 
 // Pitch is the note in the octave of middle C.
-func (c Class) Pitch() score.Pitch { return score.Pitch{Step: c.Step, Alter: c.Alter, Octave: 4} }
+func (c PitchClass) Pitch() score.Pitch { return score.Pitch{Step: c.Step, Alter: c.Alter, Octave: 4} }
 
 // SuggestOneNote is the first of the easy notes that lies in everybody's
 // first-year range, or where none does the one least beyond it.
-func SuggestOneNote(present []Instrument) Class {
+func SuggestOneNote(present []Instrument) PitchClass {
 	best, least := DefaultOneNote, -1
 	for _, class := range classes {
 		beyond := 0

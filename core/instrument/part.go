@@ -37,7 +37,7 @@ func Make(source score.Part, writtenFor string, target Instrument, placed Placem
 		toOneNote(&part, target, on)
 		why = fmt.Sprintf("A drum rhythm: played on one note, written %s.", name.Spoken(on, false))
 	case writtenFor == target.ID && !placed.Chosen:
-		part.Sounds = target.Sounds
+		part.Transposition = target.Transposition
 		why = fmt.Sprintf("As it was written for %s.", target.Name)
 	case target.Mechanism == Drums:
 		why = toDrums(&part, target)
@@ -78,7 +78,7 @@ func transpose(part *score.Part, target Instrument, placed Placement) string {
 			e.Sign = false
 		}
 	}
-	part.Sounds = target.Sounds
+	part.Transposition = target.Transposition
 	part.MarkAccidentals()
 	return describe(move, octaves, where)
 }
@@ -86,7 +86,7 @@ func transpose(part *score.Part, target Instrument, placed Placement) string {
 // baseMove is the interval from the source's pitches to the instrument's written
 // ones, within the octave.
 func baseMove(source score.Part, target Instrument) score.Interval {
-	_, base := source.Key().Transpose(source.Sounds.Plus(target.Sounds.Negated()))
+	_, base := source.Key().Transpose(source.Transposition.Plus(target.Transposition.Negated()))
 	return base
 }
 
@@ -169,11 +169,11 @@ func toStrokes(part *score.Part) {
 			e.SlurStarts, e.SlurEnds = 0, 0
 		}
 	}
-	part.Sounds = score.Interval{}
+	part.Transposition = score.Interval{}
 }
 
 func toOneNote(part *score.Part, target Instrument, on score.Pitch) {
-	key, _ := score.Key{}.Transpose(target.Sounds.Negated())
+	key, _ := score.Key{}.Transpose(target.Transposition.Negated())
 	for i := range part.Measures {
 		m := &part.Measures[i]
 		m.Key, m.Clef = key, target.Clef
@@ -186,7 +186,7 @@ func toOneNote(part *score.Part, target Instrument, on score.Pitch) {
 			}
 		}
 	}
-	part.Sounds = target.Sounds
+	part.Transposition = target.Transposition
 	part.MarkAccidentals()
 }
 
@@ -212,7 +212,7 @@ func Unplayable(source score.Part) score.Problems {
 				continue
 			}
 			note++
-			sounds := e.Pitch.Transpose(source.Sounds)
+			sounds := e.Pitch.Transpose(source.Transposition)
 			if e.Unpitched || sounds.MIDI() >= lowest.MIDI() && sounds.MIDI() <= highest.MIDI() {
 				continue
 			}
@@ -232,7 +232,7 @@ func soundingRange() (lowest, highest score.Pitch) {
 		if i.Unpitched() {
 			continue
 		}
-		low, high := i.Lowest.Transpose(i.Sounds), i.Highest.Transpose(i.Sounds)
+		low, high := i.Lowest.Transpose(i.Transposition), i.Highest.Transpose(i.Transposition)
 		if lowest == (score.Pitch{}) || low.MIDI() < lowest.MIDI() {
 			lowest = low
 		}

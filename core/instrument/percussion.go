@@ -5,19 +5,19 @@ import "unhurriedbench/core/score"
 // percussion lists keyed bars, the drums that play strokes, and timpani.
 func percussion() []Instrument {
 	bars := func(id string, sounds score.Interval, program int) Instrument {
-		return Instrument{ID: id, Name: id, Family: "percussion", Sounds: sounds, Clef: score.Treble, Mechanism: Bars, Program: program,
+		return Instrument{ID: id, Name: id, Family: "percussion", Transposition: sounds, Clef: score.Treble, Mechanism: Bars, Program: program,
 			Start: "Play it on the knees first, then find each bar with the mallet held just above it."}
 	}
 	drum := func(id, name, start string) Instrument {
 		return Instrument{ID: id, Name: name, Family: "percussion", Clef: score.Percussion, Mechanism: Sticks, Start: start}
 	}
 	snare := drum("snare", "snare drum", "On the pad first: let every stroke rebound to the height it came from.")
-	snare.TwoHands = true
+	snare.TwoHands, snare.Kinds = true, stickingKinds
 	marimba := bars("marimba", score.Interval{}, 13).clefs(score.Bass)
 	timpani := Instrument{
 		ID: "timpani", Name: "timpani", Family: "percussion", Clef: score.Bass, Mechanism: Drums, Program: 48,
 		Start: "Hum each drum's note, tune up to it from below with the ear close to the head, then strike softly.",
-		Drums: kettles(),
+		Drums: kettles(), Kinds: drumKinds,
 	}
 	return []Instrument{
 		bars("bells", score.Octaves(2), 10),
@@ -25,7 +25,11 @@ func percussion() []Instrument {
 		marimba,
 		snare,
 		drum("bass-drum", "bass drum", "In the air first, then on the head off its centre, the other hand ready to damp."),
-		drum("small-percussion", "cymbals and small percussion", "In the air first, then softly: know how the sound is stopped before it is started."),
+		drum(
+			"small-percussion",
+			"cymbals and small percussion",
+			"In the air first, then softly: know how the sound is stopped before it is started.",
+		),
 		timpani,
 	}
 }
@@ -33,5 +37,5 @@ func percussion() []Instrument {
 // kettles are the four usual sizes of timpani with the fifth or so that each is
 // tuned within. Source: common practice.
 func kettles() []Drum {
-	return []Drum{{32, span("D2 A2")}, {29, span("F2 C3")}, {26, span("Bb2 F3")}, {23, span("D3 A3")}}
+	return []Drum{{32, rangeOf("D2 A2")}, {29, rangeOf("F2 C3")}, {26, rangeOf("Bb2 F3")}, {23, rangeOf("D3 A3")}}
 }

@@ -63,7 +63,7 @@ func ranged(list []Instrument) []Instrument {
 			for year := range i.Years {
 				i.Years[year] = Range{pitches[2+2*year], pitches[3+2*year]}
 			}
-			i.Home, i.Drill = pitches[8], pitches[len(pitches)-1]
+			i.Tessitura, i.OneNote = pitches[8], pitches[len(pitches)-1]
 		}
 	}
 	return list
@@ -97,7 +97,7 @@ func seatOf(part score.Part, base score.Interval, target Instrument) seat {
 	if len(part.Notes()) == 0 {
 		return seat{year: 1}
 	}
-	home := target.homeOf(part, base)
+	home := target.tessituraOf(part, base)
 	away := func(octaves int) int {
 		d := from + to + 24*octaves - 2*home
 		return max(d, -d)
@@ -146,9 +146,9 @@ func beyondReach(part score.Part, semitones int, target Instrument) int {
 
 // homeOf is where a line sits well, as a MIDI number. On the cello a line in E flat
 // with an A flat sits an octave lower, where its hand need not extend twice.
-func (i Instrument) homeOf(part score.Part, base score.Interval) int {
-	home := i.Home.MIDI()
-	if !i.Extends {
+func (i Instrument) tessituraOf(part score.Part, base score.Interval) int {
+	home := i.Tessitura.MIDI()
+	if i.Hand != CelloHand {
 		return home
 	}
 	key, move := part.Key().Transpose(base)

@@ -7,29 +7,30 @@ func woodwinds() []Instrument {
 	wind := Instrument{Family: "woodwind", Clef: score.Treble, Mechanism: Woodwind, Blown: true}
 	named := func(id, name string, sounds score.Interval, program int) Instrument {
 		i := wind
-		i.ID, i.Name, i.Sounds, i.Program = id, name, sounds, program
+		i.ID, i.Name, i.Transposition, i.Program = id, name, sounds, program
 		return i
 	}
 	flute := func(id string, sounds score.Interval, program int) Instrument {
 		i := named(id, id, sounds, program)
-		i.Thumb = true
+		i.Thumb, i.Keys = true, FluteKeys
 		return i.starts("Blow the head joint alone, its open end covered and then not, until the tone starts at once.")
 	}
 	clarinet := func(id, name string, sounds score.Interval) Instrument {
 		i := named(id, name, sounds, 72)
-		i.Thumb, i.HasBreak, i.SwapsLittle = true, true, true
+		i.Thumb, i.HasBreak, i.SwapsLittle, i.Keys = true, true, true, ClarinetKeys
 		return i.starts("Blow the mouthpiece and barrel alone: one steady, high sound, the chin flat.")
 	}
 	sax := func(id, name string, sounds score.Interval, program int) Instrument {
-		return named(id, name, sounds, program).
-			starts("Blow the mouthpiece and neck alone: one steady sound, the corners of the mouth in.")
+		i := named(id, name, sounds, program)
+		i.Keys = SaxophoneKeys
+		return i.starts("Blow the mouthpiece and neck alone: one steady sound, the corners of the mouth in.")
 	}
 	oboe := named("oboe", "oboe", score.Interval{}, 69).
 		starts("Crow the soaked reed alone: a C in octaves, with little lip.")
-	oboe.Forks = true
+	oboe.Keys, oboe.Forks, oboe.Kinds = OboeKeys, true, oboeKinds
 	bassoon := named("bassoon", "bassoon", score.Interval{}, 71).clefs(score.Tenor).
 		starts("Crow the soaked reed alone: a free, low buzz of several pitches.")
-	bassoon.Clef, bassoon.Thumb = score.Bass, true
+	bassoon.Keys, bassoon.Clef, bassoon.Thumb = BassoonKeys, score.Bass, true
 	return []Instrument{
 		flute("piccolo", score.Octaves(1), 73),
 		flute("flute", score.Interval{}, 74),

@@ -1,76 +1,37 @@
-// Package progress computes where students stand from the log of their tries.
+// Package progress says where a student stands on an exercise, from where they
+// stand on its pieces.
 package progress
 
 import (
-	"fmt"
-
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/routine"
 )
 
-// Span names a piece by its first and last measure numbers, so that a log keeps
-// its meaning when pieces are lettered anew.
-type Span struct{ First, Last int }
-
-// SpanOf is a piece's span.
-func SpanOf(p breakdown.Piece) Span {
-	return Span{First: p.Measures[0], Last: p.Measures[len(p.Measures)-1]}
-}
-
-// String writes the span as "3-4".
-func (s Span) String() string { return fmt.Sprintf("%d-%d", s.First, s.Last) }
-
-// Try is one entry of the log that stands.
-type Try struct {
-	Student  int64
-	Exercise int64
-	Piece    Span
-	routine.Try
-}
-
-// Task is one student's work on one exercise.
-type Task struct{ Student, Exercise int64 }
-
-// Standing is where a student stands on an exercise.
+// Standing is where a student stands on an exercise. A nil one is untried.
 type Standing struct {
-	Pieces map[Span]routine.State
-	Latest Span // the piece tried last
+	Pieces map[breakdown.PieceKey]routine.State
+	Latest breakdown.PieceKey // the piece tried last
 	Tries  int
 }
 
-// Read goes through the log, oldest try first.
-func Read(log []Try) map[Task]*Standing {
-	standings := map[Task]*Standing{}
-	for _, t := range log {
-		task := Task{t.Student, t.Exercise}
-		s := standings[task]
-		if s == nil {
-			s = &Standing{Pieces: map[Span]routine.State{}}
-			standings[task] = s
+// State is where the student stands on a piece.
+func (s *Standing) State(r routine.Routine, piece breakdown.PieceKey) routine.State {
+	if s != nil {
+		if state, tried := s.Pieces[piece]; tried {
+			return state
 		}
-		s.Pieces[t.Piece] = s.Pieces[t.Piece].After(t.Try)
-		s.Latest = t.Piece
-		s.Tries++
 	}
-	return standings
+	return r.Start()
 }
 
-// State is where the student stands on a piece; nil standing is a fresh start.
-func (s *Standing) State(piece Span) routine.State {
+// Cells fills the bar of stages of a whole exercise: the mean of its pieces.
+func (s *Standing) Cells(r routine.Routine, pieces []breakdown.PieceKey) []float64 {
+	cells := make([]float64, len(r))
 	if s == nil {
-		return routine.State{}
-	}
-	return s.Pieces[piece]
-}
-
-// Cells fills the four-stage bar of a whole exercise: the mean of its pieces.
-func (s *Standing) Cells(pieces []Span) [4]float64 {
-	var cells [4]float64
-	if s == nil || len(pieces) == 0 {
 		return cells
 	}
 	for _, p := range pieces {
-		for i, filled := range s.Pieces[p].Cells() {
+		for i, filled := range r.Cells(s.State(r, p)) {
 			cells[i] += filled / float64(len(pieces))
 		}
 	}
@@ -78,14 +39,30 @@ func (s *Standing) Cells(pieces []Span) [4]float64 {
 }
 
 // Done says whether every piece is done.
-func (s *Standing) Done(pieces []Span) bool {
-	if s == nil || len(pieces) == 0 {
-		return false
+func (s *Standing) Done(r routine.Routine, pieces []breakdown.PieceKey) bool {
+	return s != nil && len(pieces) > 0 && s.least(r, pieces) == routine.Done
+}
+
+// Stage is the stage of the piece tried last; when that one is done, of the least
+// advanced piece, so that it is Done when all are. It is "" for an exercise that is
+// untried.
+func (s *Standing) Stage(r routine.Routine, pieces []breakdown.PieceKey) routine.Stage {
+	if s == nil || s.Tries == 0 {
+		return ""
 	}
+	if latest := s.State(r, s.Latest).Stage; latest != routine.Done || len(pieces) == 0 {
+		return latest
+	}
+	return s.least(r, pieces)
+}
+
+// least is the stage of the least advanced piece.
+func (s *Standing) least(r routine.Routine, pieces []breakdown.PieceKey) routine.Stage {
+	stage := routine.Done
 	for _, p := range pieces {
-		if s.Pieces[p].Stage != routine.Done {
-			return false
+		if at := s.State(r, p).Stage; r.Index(at) < r.Index(stage) {
+			stage = at
 		}
 	}
-	return true
+	return stage
 }

@@ -1,36 +1,76 @@
 package progress
 
 import (
+	"slices"
 	"testing"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/routine"
 )
 
-func TestRead(t *testing.T) {
-	a, b := Span{1, 2}, Span{3, 4}
-	clean := func(student int64, piece Span, stage routine.Stage) Try {
-		return Try{Student: student, Exercise: 7, Piece: piece, Try: routine.Try{Stage: stage, Clean: true}}
+func TestStanding(t *testing.T) {
+	r := routine.Standard()
+	a, b := breakdown.PieceKey{First: 1, Last: 2}, breakdown.PieceKey{First: 3, Last: 4}
+	both := []breakdown.PieceKey{a, b}
+	at := func(stage routine.Stage, clean int) routine.State {
+		return routine.State{Stage: stage, Clean: clean, Tries: 1}
 	}
-	log := []Try{
-		clean(1, a, routine.Count), clean(2, a, routine.Count), clean(1, a, routine.Count),
-		clean(1, b, routine.Count), clean(1, a, routine.Name),
+	tests := []struct {
+		name   string
+		s      *Standing
+		stage  routine.Stage
+		done   bool
+		filled []float64
+	}{
+		{"nobody has tried", nil, "", false, []float64{0, 0, 0, 0}},
+		{
+			"one piece tried",
+			&Standing{map[breakdown.PieceKey]routine.State{a: at(routine.Name, 1)}, a, 3},
+			routine.Name,
+			false,
+			[]float64{.5, .25, 0, 0},
+		},
+		{
+			"the latest piece counts",
+			&Standing{map[breakdown.PieceKey]routine.State{a: at(routine.Name, 1), b: at(routine.Count, 1)}, b, 4},
+			routine.Count,
+			false,
+			[]float64{.75, .25, 0, 0},
+		},
+		{
+			"the latest is done, the other untried",
+			&Standing{map[breakdown.PieceKey]routine.State{b: at(routine.Done, 0)}, b, 8},
+			routine.Count,
+			false,
+			[]float64{.5, .5, .5, .5},
+		},
+		{
+			"the latest is done, the other at Finger",
+			&Standing{map[breakdown.PieceKey]routine.State{a: at(routine.Finger, 0), b: at(routine.Done, 0)}, b, 8},
+			routine.Finger,
+			false,
+			[]float64{1, 1, .5, .5},
+		},
+		{
+			"all are done",
+			&Standing{map[breakdown.PieceKey]routine.State{a: at(routine.Done, 0), b: at(routine.Done, 0)}, b, 16},
+			routine.Done,
+			true,
+			[]float64{1, 1, 1, 1},
+		},
 	}
-	standings := Read(log)
-	first := standings[Task{1, 7}]
-	if got := first.State(a); got.Stage != routine.Name || got.Clean != 1 {
-		t.Errorf("the first student is at %s with %d clean", got.Stage, got.Clean)
+	for _, tt := range tests {
+		if got := tt.s.Stage(r, both); got != tt.stage {
+			t.Errorf("%s: at %q, want %q", tt.name, got, tt.stage)
+		}
+		if got := tt.s.Done(r, both); got != tt.done {
+			t.Errorf("%s: done is %v", tt.name, got)
+		}
+		if got := tt.s.Cells(r, both); !slices.Equal(got, tt.filled) {
+			t.Errorf("%s: the bar is filled %v, want %v", tt.name, got, tt.filled)
+		}
 	}
-	if first.Latest != a || first.Tries != 4 {
-		t.Errorf("the latest piece is %v after %d tries", first.Latest, first.Tries)
-	}
-	if got := first.Cells([]Span{a, b}); got != [4]float64{.75, .25, 0, 0} {
-		t.Errorf("the exercise's bar is filled %v", got)
-	}
-	if first.Done([]Span{a, b}) {
-		t.Error("the exercise counts as done")
-	}
-	var nobody *Standing
-	if nobody.State(a).Tries != 0 || nobody.Cells([]Span{a}) != [4]float64{} || nobody.Done([]Span{a}) {
-		t.Error("a student without tries has some")
+	if (&Standing{Tries: 1}).Done(r, nil) {
+		t.Error("an exercise without pieces is done")
 	}
 }

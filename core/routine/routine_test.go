@@ -1,23 +1,24 @@
 package routine
 
 import (
+	"slices"
 	"strings"
 	"testing"
 )
 
-func after(tries ...Try) State {
-	var s State
+func after(r Routine, tries ...Try) State {
+	s := r.Start()
 	for _, t := range tries {
-		if t.Stage < 0 {
+		if t.Stage == at {
 			t.Stage = s.Stage
 		}
-		s = s.After(t)
+		s = r.After(s, t)
 	}
 	return s
 }
 
 // at is a try at whatever stage the student has reached.
-const at = Stage(-1)
+const at = Stage("")
 
 func clean() Try          { return Try{Stage: at, Clean: true} }
 func stumble(c Cause) Try { return Try{Stage: at, Cause: c} }
@@ -30,30 +31,42 @@ func TestGoOnAndBack(t *testing.T) {
 		tries []Try
 		stage Stage
 		clean int
+		cause Cause
 	}{
-		{"fresh", nil, Count, 0},
-		{"one clean stays", []Try{clean()}, Count, 1},
-		{"two clean go on", []Try{clean(), clean()}, Name, 0},
-		{"a stumble between starts over", []Try{clean(), stumble(Rhythm), clean()}, Count, 1},
-		{"six clean reach Play", toPlay, Play, 0},
-		{"eight clean are done", from(clean(), clean()), Done, 0},
-		{"one stumble stays", from(stumble(Rhythm)), Play, 0},
-		{"two over rhythm go to Count", from(stumble(Rhythm), stumble(Rhythm)), Count, 0},
-		{"two over names go to Name", from(stumble(WrongName), stumble(WrongName)), Name, 0},
-		{"two over fingering go to Finger", from(stumble(Fingering), stumble(Fingering)), Finger, 0},
-		{"two over sound stay in Play", from(stumble(Sound), stumble(Sound)), Play, 0},
-		{"the more basic cause decides", from(stumble(Fingering), stumble(Rhythm)), Count, 0},
-		{"and in the other order", from(stumble(Rhythm), stumble(Fingering)), Count, 0},
-		{"a clean try forgets the stumble", from(stumble(Rhythm), clean(), stumble(Rhythm)), Play, 0},
-		{"at Count rhythm has nowhere to go back", []Try{stumble(Rhythm), stumble(Rhythm)}, Count, 0},
-		{"a later stage by choice", []Try{{Stage: Finger, Clean: true}}, Finger, 1},
-		{"done stays done when clean", from(clean(), clean(), Try{Stage: Play, Clean: true}), Done, 0},
-		{"done can stumble", from(clean(), clean(), Try{Stage: Play, Cause: Sound}), Play, 0},
+		{"fresh", nil, Count, 0, None},
+		{"one clean stays", []Try{clean()}, Count, 1, None},
+		{"two clean go on", []Try{clean(), clean()}, Name, 0, None},
+		{"a stumble between starts over", []Try{clean(), stumble(Rhythm), clean()}, Count, 1, None},
+		{"six clean reach Play", toPlay, Play, 0, None},
+		{"eight clean are done", from(clean(), clean()), Done, 0, None},
+		{"one stumble stays", from(stumble(Rhythm)), Play, 0, Rhythm},
+		{"two over rhythm go to Count", from(stumble(Rhythm), stumble(Rhythm)), Count, 0, Rhythm},
+		{"two over names go to Name", from(stumble(WrongName), stumble(WrongName)), Name, 0, WrongName},
+		{"two over fingering go to Finger", from(stumble(Fingering), stumble(Fingering)), Finger, 0, Fingering},
+		{"two over sound stay in Play", from(stumble(Sound), stumble(Sound)), Play, 0, Sound},
+		{"the more basic cause decides", from(stumble(Fingering), stumble(Rhythm)), Count, 0, Rhythm},
+		{"and in the other order", from(stumble(Rhythm), stumble(Fingering)), Count, 0, Rhythm},
+		{"a clean try forgets the stumble", from(stumble(Rhythm), clean(), stumble(Rhythm)), Play, 0, Rhythm},
+		{"and its cause", from(stumble(Rhythm), clean(), stumble(Fingering), stumble(Fingering)), Finger, 0, Fingering},
+		{"at Count rhythm has nowhere to go back", []Try{stumble(Rhythm), stumble(Rhythm)}, Count, 0, Rhythm},
+		{"a later stage by choice", []Try{{Stage: Finger, Clean: true}}, Finger, 1, None},
+		{"a stage that is not there moves nothing", []Try{clean(), {Stage: "sing", Clean: true}}, Count, 1, None},
+		{"done stays done when clean", from(clean(), clean(), Try{Stage: Play, Clean: true}), Done, 0, None},
+		{"done can stumble", from(clean(), clean(), Try{Stage: Play, Cause: Sound}), Play, 0, Sound},
 	}
 	for _, tt := range tests {
-		got := after(tt.tries...)
-		if got.Stage != tt.stage || got.Clean != tt.clean {
-			t.Errorf("%s: at %s with %d clean, want %s with %d", tt.name, got.Stage, got.Clean, tt.stage, tt.clean)
+		got := after(Standard(), tt.tries...)
+		if got.Stage != tt.stage || got.Clean != tt.clean || got.Cause != tt.cause {
+			t.Errorf(
+				"%s: at %s with %d clean over %q, want %s with %d over %q",
+				tt.name,
+				got.Stage,
+				got.Clean,
+				got.Cause,
+				tt.stage,
+				tt.clean,
+				tt.cause,
+			)
 		}
 		if got.Tries != len(tt.tries) {
 			t.Errorf("%s: %d tries are counted, want %d", tt.name, got.Tries, len(tt.tries))
@@ -62,21 +75,109 @@ func TestGoOnAndBack(t *testing.T) {
 }
 
 func TestSlowerWhereThereIsNoWayBack(t *testing.T) {
-	s := after(stumble(Rhythm), stumble(Rhythm))
+	s := after(Standard(), stumble(Rhythm), stumble(Rhythm))
 	if !s.Slower || !strings.Contains(s.Advice, "a notch slower") {
 		t.Errorf("two stumbles at Count advise %q", s.Advice)
 	}
-	if after(stumble(Rhythm), stumble(Rhythm), clean()).Slower {
+	if after(Standard(), stumble(Rhythm), stumble(Rhythm), clean()).Slower {
 		t.Error("a clean try still asks for a slower tempo")
 	}
 }
 
 func TestCells(t *testing.T) {
-	if got := after(clean(), clean(), clean()).Cells(); got != [4]float64{1, .5, 0, 0} {
+	r := Standard()
+	if got := r.Cells(after(r, clean(), clean(), clean())); !slices.Equal(got, []float64{1, .5, 0, 0}) {
 		t.Errorf("the bar is filled %v", got)
 	}
-	if got := (State{Stage: Done}).Cells(); got != [4]float64{1, 1, 1, 1} {
+	if got := r.Cells(State{Stage: Done}); !slices.Equal(got, []float64{1, 1, 1, 1}) {
 		t.Errorf("a done bar is filled %v", got)
+	}
+	if got := r.Cells(r.Start()); !slices.Equal(got, []float64{0, 0, 0, 0}) {
+		t.Errorf("a fresh bar is filled %v", got)
+	}
+}
+
+// Routines other than the standard one: the rule reads their order, and nothing else.
+func TestOtherRoutines(t *testing.T) {
+	three := Routine{{Count, "Clap", []Cause{Rhythm}}, {Finger, "Hands", []Cause{WrongName, Fingering}}, {Play, "Play", []Cause{Sound}}}
+	six := Routine{
+		{"sing", "Sing", []Cause{Sound}}, {Count, "Count", []Cause{Rhythm}}, {Name, "Name", []Cause{WrongName}},
+		{Finger, "Finger", []Cause{Fingering}}, {Play, "Play", nil}, {"perform", "Perform", nil},
+	}
+	reordered := Routine{Standard()[1], Standard()[0], Standard()[2], Standard()[3]}
+	to := func(r Routine, stages int, more ...Try) []Try {
+		var list []Try
+		for range CleanToGoOn * stages {
+			list = append(list, clean())
+		}
+		return append(list, more...)
+	}
+	tests := []struct {
+		name   string
+		r      Routine
+		tries  []Try
+		stage  Stage
+		advice string
+	}{
+		{"three begin", three, nil, Count, ""},
+		{"three: on by the order", three, to(three, 1), Finger, "Clap is clean twice running: on to Hands."},
+		{"three are done after the third", three, to(three, 3), Done, "Play is clean twice running: this piece is done."},
+		{
+			"three: names are mended with the hands",
+			three,
+			to(three, 2, stumble(WrongName), stumble(WrongName)),
+			Finger,
+			"Two stumbles over the note names: back to Hands.",
+		},
+		{"three: a try at a stage of another routine", three, []Try{{Stage: Name, Clean: true}, {Stage: Name, Clean: true}}, Count, ""},
+		{"six begin", six, nil, "sing", ""},
+		{"six: after five", six, to(six, 5), "perform", "Play is clean twice running: on to Perform."},
+		{"six are done after the sixth", six, to(six, 6), Done, "Perform is clean twice running: this piece is done."},
+		{
+			"six: sound goes back to singing",
+			six,
+			to(six, 4, stumble(Sound), stumble(Sound)),
+			"sing",
+			"Two stumbles over the sound: back to Sing.",
+		},
+		{
+			"six: the earlier stage decides, not the more basic cause",
+			six,
+			to(six, 5, stumble(Rhythm), stumble(Sound)),
+			"sing",
+			"Two stumbles over the sound: back to Sing.",
+		},
+		{
+			"reordered: names first",
+			reordered,
+			to(reordered, 2, stumble(Rhythm), stumble(WrongName)),
+			Name,
+			"Two stumbles over the note names: back to Name.",
+		},
+	}
+	for _, tt := range tests {
+		got := after(tt.r, tt.tries...)
+		if got.Stage != tt.stage || got.Advice != tt.advice {
+			t.Errorf("%s: at %s, %q, want %s, %q", tt.name, got.Stage, got.Advice, tt.stage, tt.advice)
+		}
+		if cells := tt.r.Cells(got); len(cells) != len(tt.r) {
+			t.Errorf("%s: the bar has %d cells", tt.name, len(cells))
+		}
+	}
+	if got := three.Word(Name); got != "name" {
+		t.Errorf("a stage of another routine is called %q", got)
+	}
+}
+
+func TestFoldIsOneTryAfterAnother(t *testing.T) {
+	r := Standard()
+	log := []Try{{Count, true, None}, {Count, true, None}, {Name, false, Rhythm}, {Name, false, WrongName}, {Count, true, None}}
+	s := State{}
+	for _, try := range log {
+		s = r.After(s, try)
+	}
+	if got := r.Fold(log); got != s || got.Stage != Count || got.Clean != 1 || got.Tries != 5 {
+		t.Errorf("the log adds up to %+v, want %+v", got, s)
 	}
 }
 
@@ -88,11 +189,25 @@ func TestNotches(t *testing.T) {
 		}
 	}
 	tests := []struct{ tempo, steps, want int }{
-		{60, 1, 63}, {72, -1, 69}, {120, 1, 126}, {40, -1, 40}, {208, 3, 208}, {75, 0, 72}, {75, 1, 76}, {30, 0, 40},
+		{60, 1, 63}, {72, -1, 69}, {120, 1, 126}, {40, -1, 40}, {208, 3, 208}, {75, 0, 72}, {75, 1, 76}, {75, -1, 72}, {75, -2, 69},
+		{30, 0, 40}, {30, 1, 40}, {230, -1, 208},
 	}
 	for _, tt := range tests {
 		if got := Notch(tt.tempo, tt.steps); got != tt.want {
 			t.Errorf("%d notches from %d is %d, want %d", tt.steps, tt.tempo, got, tt.want)
+		}
+	}
+	for _, tempo := range []int{40, 75, 76, 208} {
+		ladder := Ladder(tempo)
+		at := slices.Index(ladder, tempo)
+		if at < 0 || !slices.IsSorted(ladder) {
+			t.Fatalf("the ladder of %d is %v", tempo, ladder)
+		}
+		if slower := ladder[max(at-1, 0)]; slower != Notch(tempo, -1) {
+			t.Errorf("a rung under %d is %d, a notch is %d", tempo, slower, Notch(tempo, -1))
+		}
+		if faster := ladder[min(at+1, len(ladder)-1)]; faster != Notch(tempo, 1) {
+			t.Errorf("a rung over %d is %d, a notch is %d", tempo, faster, Notch(tempo, 1))
 		}
 	}
 	for marked, want := range map[int]int{0: 60, 72: 66, 120: 80, 48: 50} {

@@ -14,14 +14,24 @@ var notches = []int{
 // Notches lists the marks of the scale, slowest first.
 func Notches() []int { return slices.Clone(notches) }
 
-// Notch moves a tempo by steps along the scale, faster when positive; a tempo
-// between two marks first falls to the lower one. The ends of the scale hold.
+// Notch moves a tempo by steps along the scale, faster when positive; from between
+// two marks the next one either way is one step, and no step is the lower one. The
+// ends of the scale hold.
 func Notch(tempo, steps int) int {
 	i, exact := slices.BinarySearch(notches, tempo)
-	if !exact && i > 0 {
+	if !exact && steps >= 0 {
 		i--
 	}
 	return notches[min(max(i+steps, 0), len(notches)-1)]
+}
+
+// Ladder is the scale with a tempo that may lie between its marks, slowest first.
+func Ladder(tempo int) []int {
+	i, exact := slices.BinarySearch(notches, tempo)
+	if exact {
+		return Notches()
+	}
+	return slices.Insert(Notches(), i, tempo)
 }
 
 // StartTempo is where work on an exercise begins: two notches under the tempo it

@@ -65,7 +65,11 @@ func (p Part) Unfollowed() []Problem {
 	}
 	for _, m := range p.Measures {
 		if m.Implied {
-			say(m, "the next ending follows and there is no repeat sign; it is read as if there were one.", "Write the repeat sign if that is right.")
+			say(
+				m,
+				"the next ending follows and there is no repeat sign; it is read as if there were one.",
+				"Write the repeat sign if that is right.",
+			)
 		}
 		j := m.Jump
 		if j.To == "" {

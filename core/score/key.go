@@ -1,6 +1,9 @@
 package score
 
-import "strings"
+import (
+	"slices"
+	"strings"
+)
 
 // Key is a key signature: the number of sharps (positive) or flats (negative)
 // on the line of fifths, and the mode when it is known.
@@ -11,6 +14,9 @@ type Key struct {
 
 // fifthsOrder lists the letters in the order sharps are added.
 var fifthsOrder = [7]Step{F, C, G, D, A, E, B}
+
+// Fifths is how many fifths a natural letter lies above C: -1 for F, 5 for B.
+func (s Step) Fifths() int { return slices.Index(fifthsOrder[:], s) - 1 }
 
 // Alter is what the signature does to a letter: -1, 0 or 1 (beyond seven
 // sharps or flats, 2 or -2).

@@ -67,8 +67,26 @@ func (m Meter) BeatName(british bool) string {
 // ValueName is the name of the note value 1/n of a whole note, from a
 // sixty-fourth to a whole note; 0 is the breve.
 func ValueName(n int, british bool) string {
-	us := map[int]string{0: "breve", 1: "whole", 2: "half", 4: "quarter", 8: "eighth", 16: "sixteenth", 32: "thirty-second", 64: "sixty-fourth"}
-	uk := map[int]string{0: "breve", 1: "semibreve", 2: "minim", 4: "crotchet", 8: "quaver", 16: "semiquaver", 32: "demisemiquaver", 64: "hemidemisemiquaver"}
+	us := map[int]string{
+		0:  "breve",
+		1:  "whole",
+		2:  "half",
+		4:  "quarter",
+		8:  "eighth",
+		16: "sixteenth",
+		32: "thirty-second",
+		64: "sixty-fourth",
+	}
+	uk := map[int]string{
+		0:  "breve",
+		1:  "semibreve",
+		2:  "minim",
+		4:  "crotchet",
+		8:  "quaver",
+		16: "semiquaver",
+		32: "demisemiquaver",
+		64: "hemidemisemiquaver",
+	}
 	if british {
 		return uk[n]
 	}

@@ -2,6 +2,11 @@
 // and signs, and the order in which the measures are played.
 package score
 
+import (
+	"strconv"
+	"strings"
+)
+
 // Kind tells a note from a rest.
 type Kind int
 
@@ -96,14 +101,23 @@ type Measure struct {
 	Column int // column of its first event in that line, from 1; 0 when unknown
 }
 
+// EndingText names the endings a measure stands in: "1, 2".
+func (m Measure) EndingText() string {
+	words := make([]string, len(m.Endings))
+	for i, n := range m.Endings {
+		words[i] = strconv.Itoa(n)
+	}
+	return strings.Join(words, ", ")
+}
+
 // Pickup says whether the measure is an upbeat to the first full one.
 func (m Measure) Pickup() bool { return m.Number == 0 }
 
 // Part is one staff, one voice.
 type Part struct {
-	Name     string   // as the source names it
-	Sounds   Interval // from the written to the sounding pitch; zero for concert pitch
-	Measures []Measure
+	Name          string   // as the source names it
+	Transposition Interval // from the written to the sounding pitch; zero for concert pitch
+	Measures      []Measure
 }
 
 // Score is what a file holds.
@@ -121,6 +135,20 @@ type Tempo struct {
 	Beat      Fraction // the value counted
 	PerMinute int
 }
+
+// FastestMark is the most beats a minute that a mark is read as.
+const FastestMark = 400
+
+// Beats is the mark in beats of a meter a minute, rounded down; 0 for none.
+func (t Tempo) Beats(m Meter) int {
+	if t.PerMinute == 0 {
+		return 0
+	}
+	return int(Frac(int64(t.PerMinute), 1).Mul(t.Beat).Div(m.Beat()).Floor())
+}
+
+// Quarters is the mark in quarter notes a minute; 0 for none.
+func (t Tempo) Quarters() float64 { return 4 * float64(t.PerMinute) * t.Beat.Float() }
 
 // Meter is the first measure's.
 func (p Part) Meter() Meter {

@@ -242,10 +242,18 @@ func TestFinishRefusesWrongLengths(t *testing.T) {
 		measures []Measure
 		says     string
 	}{
-		{"too many", []Measure{measure(fourFour, Key{}, "C4/1", "C4/8")}, "Measure 1: it holds 4½ quarter notes, and 4/4 asks for 4 quarter notes. Take ½ quarter note away"},
+		{
+			"too many",
+			[]Measure{measure(fourFour, Key{}, "C4/1", "C4/8")},
+			"Measure 1: it holds 4½ quarter notes, and 4/4 asks for 4 quarter notes. Take ½ quarter note away",
+		},
 		{"too few", []Measure{measure(fourFour, Key{}, "C4/1"), measure(fourFour, Key{}, "C4/2"), measure(fourFour, Key{}, "C4/1")},
 			"Measure 2: it holds 2 quarter notes, and 4/4 asks for 4 quarter notes. Add 2 quarter notes"},
-		{"last does not fill the pickup", []Measure{measure(fourFour, Key{}, "C4/4"), measure(fourFour, Key{}, "C4/1"), measure(fourFour, Key{}, "C4/2")}, "Measure 2"},
+		{
+			"last does not fill the pickup",
+			[]Measure{measure(fourFour, Key{}, "C4/4"), measure(fourFour, Key{}, "C4/1"), measure(fourFour, Key{}, "C4/2")},
+			"Measure 2",
+		},
 		{"one short measure", []Measure{measure(fourFour, Key{}, "C4/2")}, "Measure 1"},
 		{"none", nil, "no music"},
 	}
@@ -312,19 +320,43 @@ func TestOrder(t *testing.T) {
 	}{
 		{"straight", []Measure{whole(nil), whole(nil)}, []int{0, 1}},
 		{"repeat from the start", []Measure{whole(nil), whole(func(m *Measure) { m.RepeatEnd = true }), whole(nil)}, []int{0, 1, 0, 1, 2}},
-		{"repeat from a sign", []Measure{whole(nil), whole(func(m *Measure) { m.RepeatStart = true }), whole(func(m *Measure) { m.RepeatEnd = true })}, []int{0, 1, 2, 1, 2}},
+		{
+			"repeat from a sign",
+			[]Measure{whole(nil), whole(func(m *Measure) { m.RepeatStart = true }), whole(func(m *Measure) { m.RepeatEnd = true })},
+			[]int{0, 1, 2, 1, 2},
+		},
 		{"three times", []Measure{whole(func(m *Measure) { m.RepeatEnd, m.Times = true, 3 })}, []int{0, 0, 0}},
 		{"endings", []Measure{whole(nil), whole(ending(1, true)), whole(ending(2, false)), whole(nil)}, []int{0, 1, 0, 2, 3}},
 		{"endings without a sign", []Measure{whole(nil), whole(ending(1, false)), whole(ending(2, false)), whole(nil)}, []int{0, 1, 0, 2, 3}},
-		{"a first ending that D.C. leads back from", []Measure{whole(nil), whole(func(m *Measure) { m.Endings, m.Jump = []int{1}, Jump{"capo", ""} }), whole(ending(2, false))}, []int{0, 1, 0, 2}},
-		{"two repeats", []Measure{whole(func(m *Measure) { m.RepeatEnd = true }), whole(func(m *Measure) { m.RepeatEnd = true })}, []int{0, 0, 1, 1}},
-		{"D.C. al fine", []Measure{whole(nil), whole(func(m *Measure) { m.Fine = true }), whole(func(m *Measure) { m.Jump = Jump{"capo", "fine"} })}, []int{0, 1, 2, 0, 1}},
+		{
+			"a first ending that D.C. leads back from",
+			[]Measure{whole(nil), whole(func(m *Measure) { m.Endings, m.Jump = []int{1}, Jump{"capo", ""} }), whole(ending(2, false))},
+			[]int{0, 1, 0, 2},
+		},
+		{
+			"two repeats",
+			[]Measure{whole(func(m *Measure) { m.RepeatEnd = true }), whole(func(m *Measure) { m.RepeatEnd = true })},
+			[]int{0, 0, 1, 1},
+		},
+		{
+			"D.C. al fine",
+			[]Measure{whole(nil), whole(func(m *Measure) { m.Fine = true }), whole(func(m *Measure) { m.Jump = Jump{"capo", "fine"} })},
+			[]int{0, 1, 2, 0, 1},
+		},
 		{"D.S. al coda", []Measure{whole(nil), whole(func(m *Measure) { m.Segno = true }), whole(func(m *Measure) { m.ToCoda = true }),
 			whole(func(m *Measure) { m.Jump = Jump{"segno", "coda"} }), whole(func(m *Measure) { m.Coda = true })}, []int{0, 1, 2, 3, 1, 2, 4}},
 		{"two coda signs, over measures", []Measure{whole(nil), whole(nil), whole(func(m *Measure) { m.Coda = true }),
 			whole(func(m *Measure) { m.Jump = Jump{"capo", ""} }), whole(func(m *Measure) { m.Coda = true })}, []int{0, 1, 2, 3, 0, 1, 4}},
-		{"one ending for two passes", []Measure{whole(nil), whole(func(m *Measure) { m.Endings, m.RepeatEnd = []int{1, 2}, true }), whole(ending(3, false))}, []int{0, 1, 0, 1, 0, 2}},
-		{"a repeat sign that closes the last ending", []Measure{whole(nil), whole(ending(1, true)), whole(ending(2, true)), whole(nil)}, []int{0, 1, 0, 2, 3}},
+		{
+			"one ending for two passes",
+			[]Measure{whole(nil), whole(func(m *Measure) { m.Endings, m.RepeatEnd = []int{1, 2}, true }), whole(ending(3, false))},
+			[]int{0, 1, 0, 1, 0, 2},
+		},
+		{
+			"a repeat sign that closes the last ending",
+			[]Measure{whole(nil), whole(ending(1, true)), whole(ending(2, true)), whole(nil)},
+			[]int{0, 1, 0, 2, 3},
+		},
 		{"a first ending alone", []Measure{whole(nil), whole(ending(1, true)), whole(nil)}, []int{0, 1, 0, 2}},
 		{"D.C. takes the last ending", []Measure{whole(nil), whole(ending(1, true)), whole(ending(2, false)),
 			whole(func(m *Measure) { m.Jump = Jump{"capo", ""} })}, []int{0, 1, 0, 2, 3, 0, 2, 3}},

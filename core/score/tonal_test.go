@@ -10,7 +10,10 @@ import (
 // intervalsByName is the letters and semitones of the table's interval names.
 var intervalsByName = map[string]Interval{
 	"1P": {0, 0}, "2m": {1, 1}, "2M": {1, 2}, "3m": {2, 3}, "3M": {2, 4}, "4P": {3, 5}, "4A": {3, 6}, "5P": {4, 7}, "6m": {5, 8}, "6M": {5, 9},
-	"7m": {6, 10}, "7M": {6, 11}, "8P": {7, 12}, "-2M": {-1, -2}, "-3m": {-2, -3}, "-5P": {-4, -7}, "-6M": {-5, -9}, "-9M": {-8, -14}, "-13M": {-12, -21},
+	"7m": {
+		6,
+		10,
+	}, "7M": {6, 11}, "8P": {7, 12}, "-2M": {-1, -2}, "-3m": {-2, -3}, "-5P": {-4, -7}, "-6M": {-5, -9}, "-9M": {-8, -14}, "-13M": {-12, -21},
 }
 
 // Outside check: npm's tonal, through the table that testdata/tonal.mjs makes.

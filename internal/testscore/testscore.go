@@ -37,7 +37,7 @@ var meters = []score.Meter{
 func (g *generator) part() score.Part {
 	p := score.Part{Name: "Flute"}
 	if g.one(3) {
-		p.Name, p.Sounds = "Clarinet", score.Interval{Steps: -1, Semitones: -2}
+		p.Name, p.Transposition = "Clarinet", score.Interval{Steps: -1, Semitones: -2}
 	}
 	meter := meters[g.IntN(len(meters))]
 	key := score.Key{Fifths: g.IntN(10) - 5, Mode: "major"}
@@ -92,7 +92,18 @@ func (g *generator) measure(m score.Measure, clef score.Clef) []score.Event {
 			left = left.Sub(score.Frac(1, 4))
 			continue
 		}
-		values := []score.Value{{Base: 2}, {Base: 4}, {Base: 4}, {Base: 8}, {Base: 8}, {Base: 4, Dots: 1}, {Base: 2, Dots: 1}, {Base: 16}, {Base: 8, Dots: 1}, {Base: 2, Dots: 2}}
+		values := []score.Value{
+			{Base: 2},
+			{Base: 4},
+			{Base: 4},
+			{Base: 8},
+			{Base: 8},
+			{Base: 4, Dots: 1},
+			{Base: 2, Dots: 1},
+			{Base: 16},
+			{Base: 8, Dots: 1},
+			{Base: 2, Dots: 2},
+		}
 		v := values[g.IntN(len(values))]
 		if left.Less(v.Length()) {
 			if v = (score.Value{Base: 16}); left.Less(v.Length()) {
@@ -137,6 +148,28 @@ func (g *generator) event(v score.Value, clef score.Clef) score.Event {
 		e.Text = `soft & "warm"`
 	}
 	return e
+}
+
+// Long is a score of twelve parts and some 250 measures, thirty pages or so: 3 MB of
+// MusicXML.
+func Long(t testing.TB) score.Score {
+	var s score.Score
+	for n := range uint64(12) {
+		var part score.Part
+		for seed := n * 100; len(part.Measures) < 250; seed++ {
+			next := Random(t, seed).Parts[0]
+			for _, m := range next.Measures {
+				m.RepeatStart, m.RepeatEnd, m.Endings, m.EndingStart, m.EndingStop, m.Jump, m.Fine = false, false, nil, false, false, score.Jump{}, false
+				part.Measures = append(part.Measures, m)
+			}
+		}
+		part.Name = fmt.Sprintf("Part %d", n+1)
+		if err := part.Finish(); err != nil {
+			t.Fatal(err)
+		}
+		s.Parts = append(s.Parts, part)
+	}
+	return s
 }
 
 // WithoutChords returns a score with one note at a time, for checks against programs

@@ -18,7 +18,7 @@
   }
 
   async function engraveSheet() {
-    const source = document.getElementById("sheet-data");
+    const source = document.querySelector("#bench .sheet-data");
     if (!source) return;
     data = JSON.parse(source.textContent);
     const element = host();
@@ -100,7 +100,7 @@
     if (!document.getElementById("bench")) return;
     window.metronome.stop();
     if (event.detail.elt.id === "bench") engraveSheet();
-    else drawLanes();
+    else if (["side", "pieces"].includes(event.detail.elt.id)) drawLanes();
   });
 
   let resizing = 0;
@@ -109,21 +109,17 @@
     resizing = setTimeout(() => { if (host() && host().clientWidth !== width) engraveSheet(); }, 200);
   });
 
-  // Tempo by notches of the scale.
+  function tempoNow() { return Number(document.getElementById("tempo-now").textContent); }
+
+  // Tempo by the rungs that the server gave.
   function notch(step) {
-    const scale = side().querySelector("[data-notches]").value.trim().split(" ").map(Number);
-    const shownTempo = side().querySelector("[data-tempo]");
-    const now = Number(shownTempo.textContent);
-    let at = scale.findIndex((mark) => mark >= now);
-    if (at < 0) at = scale.length - 1;
-    if (step > 0 && scale[at] > now) at--;
-    at = Math.min(Math.max(at + step, 0), scale.length - 1);
-    shownTempo.textContent = scale[at];
-    for (const field of side().querySelectorAll("[data-tempo-field]")) field.value = scale[at];
-    for (const link of document.querySelectorAll("#side a[href*='tempo='], #pieces a[href*='tempo='], .instruments a[href*='tempo=']")) {
-      link.href = link.href.replace(/tempo=\d+/, "tempo=" + scale[at]);
-      if (link.hasAttribute("hx-get")) { link.setAttribute("hx-get", link.getAttribute("href").replace(/^https?:\/\/[^/]+/, "")); htmx.process(link); }
-    }
+    const ladder = JSON.parse(side().querySelector(".tempo").dataset.ladder);
+    const now = tempoNow();
+    const at = ladder.indexOf(now);
+    const next = at >= 0 ? at + step : step > 0 ? ladder.findIndex((rung) => rung > now) : ladder.findLastIndex((rung) => rung < now);
+    if (!(next in ladder)) return;
+    document.getElementById("tempo-now").textContent = ladder[next];
+    for (const field of side().querySelectorAll("[data-tempo-field]")) field.value = ladder[next];
     window.metronome.stop();
   }
 
@@ -132,7 +128,7 @@
     const p = piece();
     window.metronome.start({
       data, places, plan: p.plan, whole: p.whole,
-      tempo: Number(side().querySelector("[data-tempo]").textContent),
+      tempo: tempoNow(),
       cues: [...side().querySelectorAll(".count-off li")], host: host(),
       button: side().querySelector("[data-play]"),
     });
@@ -229,10 +225,9 @@
 
   function chooseWay(event, way, scope) {
     const list = look().querySelector(".other-ways").dataset;
-    const values = Object.fromEntries(new URLSearchParams(new URL(document.querySelector("#pieces a[aria-current]").href).search));
-    const stage = side().querySelector(".stages [aria-current]");
-    if (stage) values.stage = new URL(stage.href).searchParams.get("stage");
-    Object.assign(values, { instrument: list.instrument, measure: event.measure, event: event.event, fingering: way.text, scope });
+    const here = side().querySelector(".stages [aria-current]");
+    const values = Object.fromEntries(new URL(here.href).searchParams);
+    Object.assign(values, { tempo: tempoNow(), instrument: list.instrument, measure: event.measure, event: event.event, fingering: way.text, scope });
     htmx.ajax("POST", list.action, { target: "#bench", swap: "outerHTML", values });
   }
 
@@ -266,7 +261,7 @@
   document.addEventListener("bench:stopped", () => { if (look() && look().classList.contains("playing")) hideLook(); });
 
   // fingering says whether the stage at hand is one that needs the hand.
-  function fingering() { return Boolean(side().querySelector(".stage-title.finger, .stage-title.play")); }
+  function fingering() { return document.getElementById("stage-head").hasAttribute("data-hands"); }
 
   document.addEventListener("focusin", (event) => {
     if (event.target.matches(".bench [data-event]")) showLook(event.target.dataset.event);

@@ -8,12 +8,14 @@
   let state = null;
 
   function articles() { return [...document.querySelectorAll(".chart-notes article")]; }
-  function ways(article) { return [...article.querySelectorAll("[data-fingering]")].map((e) => ({ fingering: e.dataset.fingering, midi: Number(e.dataset.note) })); }
+  function ways(article) { return [...article.querySelectorAll("[data-drawn]")].map(wayOf); }
+
+  function wayOf(element) { return { drawn: JSON.parse(element.dataset.drawn), midi: Number(element.dataset.note) }; }
 
   document.addEventListener("DOMContentLoaded", async () => {
     const go = document.querySelector("[data-go]");
     if (go) go.addEventListener("change", () => { location.href = go.value; });
-    const source = document.getElementById("sheet-data");
+    const source = document.querySelector(".sheet-data");
     if (!source) return;
     data = JSON.parse(source.textContent);
     drawing = window.figure.all[data.mechanism];
@@ -35,8 +37,8 @@
 
   function drawSmall() {
     const small = window.fingering[data.mechanism];
-    for (const cell of document.querySelectorAll(".drawn[data-fingering]")) {
-      const event = { fingering: cell.dataset.fingering, midi: Number(cell.dataset.note) };
+    for (const cell of document.querySelectorAll(".drawn")) {
+      const event = wayOf(cell);
       const width = Math.max(64, small.width(event) + 30);
       const svg = window.lanes.make("svg", { class: "lanes in-chart", width, height: small.height, "aria-hidden": "true" });
       small.mark(svg, event, width / 2 - 4, small.height / 2, small.height, data);

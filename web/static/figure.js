@@ -6,14 +6,6 @@ window.figure = (function () {
 
   const make = (...args) => window.lanes.make(...args);
 
-  // sign writes a key's name with the signs of music.
-  function sign(text) { return text.replace("#", "♯").replace(/([A-G])b$/, "$1♭"); }
-
-  const WORDS = { T: "thumb", TBb: "B♭ lever", oct: "octave", oct1: "octave 1", oct2: "octave 2", R: "register", W: "whisper", bis: "bis", tr1: "trill 1", tr2: "trill 2", half: "half", sliver: "sliver", pancakeE: "E" };
-  function keyWord(name) {
-    return WORDS[name] || sign(name.replace(/^[LR]-/, "").replace(/^(side|palm|low|flick|high|front)/, "$1 "));
-  }
-
   // arrow points down where something is pressed, up where it is lifted.
   function arrow(svg, way, x, y) {
     const d = way === "down" ? `M${x - 6} ${y - 5} h12 l-6 10 Z` : `M${x - 6} ${y + 5} h12 l-6 -10 Z`;
@@ -30,33 +22,18 @@ window.figure = (function () {
     svg.append(g);
   }
 
-  // parse reads a woodwind fingering as places in the key order.
-  function parse(text, data) {
-    const down = new Set();
-    let at = -1;
-    for (const word of text.split(/\s+/)) {
-      const next = word ? data.keyOrder.indexOf(word, at + 1) : -1;
-      if (next < 0) continue;
-      at = next;
-      if (word !== "|") down.add(at);
-    }
-    return down;
-  }
-
   // Woodwinds: the six holes down the middle, thumbs at the left of their hand, keys
   // of the little fingers at the right, those of the sides between.
   const woodwind = {
-    state: (event, data) => parse(event.fingering, data),
+    state: (event) => new Set(event.drawn.keys || []),
     same: (a, b) => a.size === b.size && [...a].every((key) => b.has(key)),
     toggle(state, key, data) {
       const next = new Set(state);
       const at = Number(key);
-      const name = data.keyOrder[at];
-      const half = data.keyOrder.indexOf("half");
-      const hasHalf = data.keys.some((k) => k.name === "half");
-      if (name === "1" && hasHalf) { // open, closed, half
-        if (next.has(half)) next.delete(half);
-        else if (next.has(at)) { next.delete(at); next.add(half); } else next.add(at);
+      const half = data.keys.find((k) => k.name === "half");
+      if (half && data.keys.some((k) => k.at === at && k.name === "1")) { // open, closed, half
+        if (next.has(half.at)) next.delete(half.at);
+        else if (next.has(at)) { next.delete(at); next.add(half.at); } else next.add(at);
       } else if (next.has(at)) next.delete(at);
       else next.add(at);
       return next;
@@ -99,8 +76,8 @@ window.figure = (function () {
         if (column === "leftThumb") columns.rightThumb = Math.max(columns.rightThumb, columns[column]);
         press(svg, [
           make("rect", { class: "key" + (down ? " down" : ""), x, y: y - at.key.height / 2, width: at.key.width, height: at.key.height, rx: at.key.height / 2 }),
-          make("text", { class: "key-word " + (down ? "on" : "off"), x: x + at.key.width / 2, y: y + .5 }, keyWord(key.name)),
-        ], key.at, `${key.right ? "right" : "left"} hand, ${keyWord(key.name)}`, down);
+          make("text", { class: "key-word " + (down ? "on" : "off"), x: x + at.key.width / 2, y: y + .5 }, key.word),
+        ], key.at, `${key.right ? "right" : "left"} hand, ${key.word}`, down);
         if (moved) arrow(svg, moved, side ? at.key.left + at.key.width + (small ? 4 : 8) : at.key.right - (small ? 3 : 8), y);
       }
       return svg;
@@ -109,7 +86,7 @@ window.figure = (function () {
 
   // Valves: the pistons side by side, the thumb's before them.
   const valves = {
-    state: (event) => new Set(event.fingering.replace("0", "").match(/[T1-4]/g) || []),
+    state: (event) => new Set(event.drawn.down || []),
     same: woodwind.same,
     toggle(state, key) { const next = new Set(state); if (!next.delete(key)) next.add(key); return next; },
     draw(data, state, before) {
@@ -133,10 +110,7 @@ window.figure = (function () {
 
   // The slide: seven places along the tube, the bell's rim between third and fourth.
   const slide = {
-    state(event) {
-      const text = event.fingering;
-      return { trigger: text.startsWith("F"), at: Number(text.match(/\d/)[0]), raised: text.endsWith("+") };
-    },
+    state: ({ drawn }) => ({ trigger: Boolean(drawn.held), at: drawn.slide, raised: Boolean(drawn.raised) }),
     same: (a, b) => a.trigger === b.trigger && a.at === b.at && a.raised === b.raised,
     toggle(state, key) {
       if (key === "F") return { ...state, trigger: !state.trigger };
@@ -183,10 +157,7 @@ window.figure = (function () {
 
   // Strings: the fingerboard with the nut at the top, a place for every half step.
   const strings = {
-    state(event, data) {
-      const at = data.strings.findIndex((s) => s.name === event.fingering[0]);
-      return { string: at, up: event.midi - data.strings[at].midi, finger: event.fingering.replace(/\(.*/, "").slice(1).trim() };
-    },
+    state: ({ drawn }) => ({ string: drawn.string, up: drawn.up, finger: drawn.finger }),
     same: (a, b) => a.string === b.string && a.up === b.up,
     toggle(state, key) { const [string, up] = key.split(":").map(Number); return { string, up, finger: "" }; },
     draw(data, state, before) {
@@ -252,7 +223,7 @@ window.figure = (function () {
   // Timpani: the kettles around the player, the largest at the left.
   const KETTLES = [[46, 128], [88, 50], [176, 50], [216, 128]];
   const drums = {
-    state: (event) => ({ drum: event.fingering }),
+    state: ({ drawn }) => ({ drum: drawn.label }),
     same: (a, b) => a.drum === b.drum,
     toggle: (state, key) => ({ drum: key }),
     draw(data, state, before) {
@@ -275,16 +246,16 @@ window.figure = (function () {
 
   // Sticks: the two hands.
   const sticks = {
-    state: (event) => ({ text: event.fingering }),
-    same: (a, b) => a.text === b.text,
+    state: ({ drawn }) => ({ small: drawn.small || "", stroke: drawn.stroke }),
+    same: (a, b) => a.small === b.small && a.stroke === b.stroke,
     toggle: (state) => state,
     draw(data, state) {
       const svg = sheet(190, 110);
       [["L", 50], ["R", 140]].forEach(([hand, x]) => {
-        const here = state.text.slice(-1) === hand;
-        const small = state.text.slice(0, -1).includes(hand.toLowerCase());
+        const here = state.stroke === hand;
+        const small = state.small.includes(hand.toLowerCase());
         svg.append(make("circle", { class: "hole" + (here ? " down" : ""), cx: x, cy: 56, r: here ? 34 : small ? 18 : 26 }),
-          make("text", { class: here ? "on" : "off", x, y: 56 }, here ? hand : small ? state.text.slice(0, -1) : hand));
+          make("text", { class: here ? "on" : "off", x, y: 56 }, here ? hand : small ? state.small : hand));
       });
       return svg;
     },
@@ -297,7 +268,7 @@ window.figure = (function () {
     const drawing = all[data.mechanism];
     const svg = drawing.draw(data, drawing.state(event, data), before && before.fingering ? drawing.state(before, data) : null, true);
     svg.setAttribute("aria-label", event.said);
-    for (const g of svg.querySelectorAll("[data-press='+']")) if (!event.fingering.endsWith("+")) g.remove();
+    for (const g of svg.querySelectorAll("[data-press='+']")) if (!event.drawn.raised) g.remove();
     for (const g of svg.querySelectorAll("[data-press]")) { g.removeAttribute("role"); g.removeAttribute("aria-pressed"); g.removeAttribute("aria-label"); }
     return svg;
   }

@@ -9,9 +9,9 @@ window.fingering = (function () {
   // Valves and slide: the numbers in a ring.
   const ring = {
     height: 32,
-    width: ({ fingering: text }) => (text.length < 3 ? 23 : 10 + 6 * text.length),
+    width: ({ drawn: { label } }) => (label.length < 3 ? 23 : 10 + 6 * label.length),
     mark(g, event, x, y) {
-      const text = event.fingering;
+      const text = event.drawn.label;
       const width = this.width(event);
       g.append(make("rect", { class: "f-ring" + (event.minded ? " minded" : ""), x: x - width / 2, y: y - 12, width, height: 24, rx: 12 }));
       g.append(make("text", { class: text.length < 3 ? "f" : "f f-long", x, y }, text));
@@ -21,11 +21,11 @@ window.fingering = (function () {
   // Bars: the name of the bar over the hand that strikes it.
   const bars = {
     height: 50,
-    width: ({ fingering: text }) => 10 + 9 * text.length,
+    width: ({ drawn: { label } }) => 10 + 9 * label.length,
     mark(g, event, x, y) {
       const width = this.width(event);
       g.append(make("rect", { class: "f-ring", x: x - width / 2, y: y - 23, width, height: 24, rx: 3 }));
-      g.append(make("text", { class: "f f-long", x, y: y - 11 }, event.fingering.replace("#", "♯").replace(/b(?=\d)/, "♭")));
+      g.append(make("text", { class: "f f-long", x, y: y - 11 }, event.drawn.label));
       if (event.hand) g.append(make("text", { class: "f-string", x, y: y + 13 }, event.hand));
       if (event.hand && event.roll) rolled(g, x + 9, y + 13);
     },
@@ -42,7 +42,7 @@ window.fingering = (function () {
     width: () => 30,
     mark(g, event, x, y) {
       g.append(make("circle", { class: "f-ring" + (event.minded ? " minded" : ""), cx: x, cy: y - 9, r: 14 }));
-      g.append(make("text", { class: "f f-long", x, y: y - 9 }, event.fingering));
+      g.append(make("text", { class: "f f-long", x, y: y - 9 }, event.drawn.label));
       if (event.hand) g.append(make("text", { class: "f-string", x, y: y + 16 }, event.hand));
       if (event.hand && event.roll) rolled(g, x + 9, y + 16);
     },
@@ -51,12 +51,11 @@ window.fingering = (function () {
   // Sticks: the hand, small strokes small before it, and the strokes of a roll.
   const sticks = {
     height: 40,
-    width: ({ fingering: text, roll }) => (roll ? 30 + (roll === "long" ? 12 : 0) : 9 + 6 * text.length),
+    width: ({ drawn, roll }) => (roll ? 30 + (roll === "long" ? 12 : 0) : 15 + 6 * (drawn.small || "").length),
     mark(g, event, x, y) {
-      const text = event.fingering;
-      const small = text.slice(0, -1);
+      const { small, stroke } = event.drawn;
       if (small) g.append(make("text", { class: "f-key f-small", x: x - 7, y: y - 7 }, small));
-      g.append(make("text", { class: "f", x: small ? x + 2 : x, y: y - 6 }, text.slice(-1)));
+      g.append(make("text", { class: "f", x: small ? x + 2 : x, y: y - 6 }, stroke));
       if (event.roll) {
         const long = event.roll === "long" ? 9 : 0;
         if (event.roll !== "all") g.append(make("text", { class: "f-string", x: x - 5 - long, y: y + 11 }, event.roll));
@@ -69,10 +68,10 @@ window.fingering = (function () {
   // than the first beside it.
   const strings = {
     height: 46,
-    width: ({ fingering: text }) => Math.max(20, 9 * (stopped(text).finger.length) + 5, chipWidth(stopped(text).chip)),
+    width: ({ drawn }) => Math.max(20, 9 * drawn.finger.length + 5, chipWidth(drawn.chip)),
     mark(g, event, x, y, height, data) {
-      const { finger, chip } = stopped(event.fingering);
-      const string = (data.strings || []).find((s) => s.name === chip[0]) || { colour: "#fffdf8", ink: "#1d2733" };
+      const { finger, chip } = event.drawn;
+      const string = data.strings[event.drawn.string];
       const width = chipWidth(chip);
       g.append(make("text", { class: "f", x, y: y - 11 }, finger));
       g.append(make("rect", { class: "f-chip", x: x - width / 2, y: y, width, height: 19, rx: 4, fill: string.colour }));
@@ -82,47 +81,30 @@ window.fingering = (function () {
 
   const chipWidth = (chip) => 12 + 7.5 * chip.length;
 
-  // stopped parts a fingering into the finger and what stands on its string's chip;
-  // half position is short there, ½.
-  function stopped(text) {
-    const [place, position] = text.replace(")", "").split("(");
-    return { finger: place.slice(1).trim(), chip: position ? place[0] + " " + position.replace("half", "½") : place[0] };
-  }
-
   // Woodwinds: six holes downwards, the left hand's first; the thumb, where there
   // is one for it, beside the first; the names of other keys beside the hand that
   // presses them, those of the thumb on the left.
-  const thumbKeys = /^(R|oct|oct1|oct2|TBb|W|lowD|lowC|lowB|lowBb|flickA|flickC|flickD)$/;
   const woodwind = {
     height: 68,
-    width({ fingering: text }) {
-      const [left, right] = text.split("|").map((hand) => hand.trim().split(" ").filter((key) => key && !/^([T1-6]|half)$/.test(key) && !thumbKeys.test(key)));
-      const longest = Math.max(0, ...[...left, ...right].map((key) => short(key).length));
-      return 21 + 6 * longest;
+    width({ drawn: { left = [], right = [] } }) {
+      return 21 + 6 * Math.max(0, ...[...left, ...right].map((key) => key.length));
     },
     mark(g, event, x, y, height, data) {
-      const [left, right] = event.fingering.split("|").map((hand) => hand.trim().split(" ").filter(Boolean));
-      const pressed = new Set([...left, ...right]);
+      const { holes = [], half, thumb, byIt, left = [], right = [] } = event.drawn;
       const step = (height - 12) / 6.4;
       const top = y - height / 2 + 7;
-      ["1", "2", "3", "4", "5", "6"].forEach((finger, i) => {
+      for (let i = 0; i < 6; i++) {
         const cy = top + i * step + (i > 2 ? 4 : 0);
-        g.append(make("circle", { class: "f-hole" + (pressed.has(finger) ? " down" : ""), cx: x, cy, r: 3.6 }));
-        if (i === 0 && pressed.has("half")) g.append(make("path", { class: "f-half", d: `M${x} ${cy - 3.6} a3.6 3.6 0 0 0 0 7.2 Z` }));
-      });
-      if (data.thumb) g.append(make("circle", { class: "f-hole" + (pressed.has("T") || [...pressed].some((key) => data.thumb && thumbKeys.test(key) && key !== "R") ? " down" : ""), cx: x - 10, cy: top + 3, r: 3 }));
-      // Of several thumb keys the last is the one that names the note.
-      const byThumb = left.filter((key) => thumbKeys.test(key));
-      if (byThumb.length) g.append(make("text", { class: "f-key", x: x - 13, y: top + 14 }, THUMB[byThumb[byThumb.length - 1]] || byThumb[byThumb.length - 1]));
-      const label = (key, at) => g.append(make("text", { class: "f-key f-side", x: x + 6, y: at }, short(key)));
-      left.filter((key) => !/^([T123]|half)$/.test(key) && !thumbKeys.test(key)).forEach((key, i) => label(key, top + 2 + 11 * i));
-      right.filter((key) => !/^[456]$/.test(key)).forEach((key, i) => label(key, top + 3 * step + 8 + 11 * i));
+        g.append(make("circle", { class: "f-hole" + (holes[i] ? " down" : ""), cx: x, cy, r: 3.6 }));
+        if (i === 0 && half) g.append(make("path", { class: "f-half", d: `M${x} ${cy - 3.6} a3.6 3.6 0 0 0 0 7.2 Z` }));
+      }
+      if (data.thumb) g.append(make("circle", { class: "f-hole" + (thumb ? " down" : ""), cx: x - 10, cy: top + 3, r: 3 }));
+      if (byIt) g.append(make("text", { class: "f-key", x: x - 13, y: top + 14 }, byIt));
+      const label = (key, at) => g.append(make("text", { class: "f-key f-side", x: x + 6, y: at }, key));
+      left.forEach((key, i) => label(key, top + 2 + 11 * i));
+      right.forEach((key, i) => label(key, top + 3 * step + 8 + 11 * i));
     },
   };
-
-  const THUMB = { oct: "8", oct1: "8¹", oct2: "8²", TBb: "B♭", lowD: "D", lowC: "C", lowB: "B", lowBb: "B♭", flickA: "a", flickC: "c", flickD: "d" };
-
-  function short(key) { return key.replace(/^[LR]-/, "").replace(/side|palm|high|pancake/, (word) => word === "pancake" ? "" : word[0]).replace("frontF", "fF").replace("sliver", "sl").replace("#", "♯").replace(/b$/, "♭"); }
 
   return { valves: ring, slide: ring, bars, drums, sticks, strings, woodwind };
 })();

@@ -195,7 +195,11 @@ func (r *reader) addSigns(now *settings, signs map[score.Step]int, alone bool, v
 			now.signs[s] = alter
 		}
 	}
-	r.remark("signs", fmt.Sprintf("K:%s asks for a signature that is not one of the fifteen; its accidentals are written at the notes.", value), "")
+	r.remark(
+		"signs",
+		fmt.Sprintf("K:%s asks for a signature that is not one of the fifteen; its accidentals are written at the notes.", value),
+		"",
+	)
 }
 
 // set takes octave= or transpose=.
@@ -235,7 +239,7 @@ func parseKey(value string) (key score.Key, rest string, ok bool) {
 		return score.Key{}, "", false
 	}
 	step, _ := score.ParseStep(found[1][0])
-	fifths := strings.Index("FCGDAEB", step.String()) - 1
+	fifths := step.Fifths()
 	switch found[2] {
 	case "#":
 		fifths += 7
@@ -304,8 +308,8 @@ func (r *reader) tempoField(value string) {
 		beat = parsed
 	}
 	perMinute, err := strconv.Atoi(found[3])
-	if err != nil || perMinute < 1 || perMinute > 400 {
-		r.fail(fmt.Sprintf("Q:%s is not a tempo.", value), "Write a number of beats a minute from 1 to 400.")
+	if err != nil || perMinute < 1 || perMinute > score.FastestMark {
+		r.fail(fmt.Sprintf("Q:%s is not a tempo.", value), fmt.Sprintf("Write a number of beats a minute from 1 to %d.", score.FastestMark))
 		return
 	}
 	if r.score.Tempo.PerMinute == 0 {

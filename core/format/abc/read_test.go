@@ -140,15 +140,17 @@ func TestChordsKeepTheTopNote(t *testing.T) {
 }
 
 func TestVoices(t *testing.T) {
-	s, err := Read("X:1\nM:4/4\nL:1/4\nV:1 name=\"Flute\"\nV:2 name=\"Clarinet\" transpose=-2\nK:C\nV:1\nc d e f|\nV:2\nd e f g|\n[V:1]g4|]\n[V:2]a4|]\n")
+	s, err := Read(
+		"X:1\nM:4/4\nL:1/4\nV:1 name=\"Flute\"\nV:2 name=\"Clarinet\" transpose=-2\nK:C\nV:1\nc d e f|\nV:2\nd e f g|\n[V:1]g4|]\n[V:2]a4|]\n",
+	)
 	if err != nil {
 		t.Fatal(err)
 	}
 	if len(s.Parts) != 2 || len(s.Parts[0].Measures) != 2 || s.Parts[1].Name != "Clarinet" {
 		t.Fatalf("%d parts: %+v", len(s.Parts), s.Parts)
 	}
-	if s.Parts[1].Sounds != (score.Interval{Steps: -1, Semitones: -2}) {
-		t.Errorf("the clarinet sounds %v from its written pitch", s.Parts[1].Sounds)
+	if s.Parts[1].Transposition != (score.Interval{Steps: -1, Semitones: -2}) {
+		t.Errorf("the clarinet sounds %v from its written pitch", s.Parts[1].Transposition)
 	}
 }
 
@@ -257,13 +259,15 @@ func TestOddities(t *testing.T) {
 		}
 		return s
 	}
-	if s := file("parts-order"); len(s.Remarks) != 1 || !strings.Contains(s.Remarks[0].Error(), "P:AB gives an order of parts, which is not followed") {
+	if s := file("parts-order"); len(s.Remarks) != 1 ||
+		!strings.Contains(s.Remarks[0].Error(), "P:AB gives an order of parts, which is not followed") {
 		t.Errorf("the order of parts says %v", s.Remarks)
 	}
 	if s := file("text-and-history"); s.Parts[0].Meter().String() != "5/8" {
 		t.Errorf("3+2/8 is %s", s.Parts[0].Meter())
 	}
-	if s := file("key-with-accidentals"); s.Parts[0].Key().Fifths != 1 || s.Parts[0].Measures[1].Key.Fifths != 0 || s.Parts[0].Measures[1].Events[0].Pitch.String() != "F#5" {
+	if s := file("key-with-accidentals"); s.Parts[0].Key().Fifths != 1 || s.Parts[0].Measures[1].Key.Fifths != 0 ||
+		s.Parts[0].Measures[1].Events[0].Pitch.String() != "F#5" {
 		t.Errorf("K:D =c is %v, K:C ^f _b %v", s.Parts[0].Key(), s.Parts[0].Measures[1])
 	}
 	inside := file("ending-inside").Parts[0].Measures
@@ -287,7 +291,8 @@ func TestOddities(t *testing.T) {
 		t.Error("the key of one voice leaks into the other")
 	}
 	free := file("no-meter")
-	if got := free.Parts[0].Measures[1].Meter.String(); got != "2/4" || !strings.Contains(free.Remarks[0].Error(), "read by its bar lines, as 3/4, 2/4") {
+	if got := free.Parts[0].Measures[1].Meter.String(); got != "2/4" ||
+		!strings.Contains(free.Remarks[0].Error(), "read by its bar lines, as 3/4, 2/4") {
 		t.Errorf("with no meter the second measure is %s (%v)", got, free.Remarks)
 	}
 	sticks := readPart(t, "M:4/4\nL:1/4\nK:C clef=perc\nc c c c|c2 z c|]\nw: R L R R | L R\n")
@@ -307,8 +312,8 @@ func TestOddities(t *testing.T) {
 
 func TestTempoWordsOnBothSides(t *testing.T) {
 	s, err := Read("M:4/4\nL:1/4\nQ:\"Allegro\" 1/4=120 \"with spirit\"\nK:C transpose=-2\nC4|]\n")
-	if err != nil || s.TempoWords != "Allegro with spirit" || s.Tempo.PerMinute != 120 || s.Parts[0].Sounds.Semitones != -2 {
-		t.Errorf("the tempo is %q at %d, sounding %v (%v)", s.TempoWords, s.Tempo.PerMinute, s.Parts[0].Sounds, err)
+	if err != nil || s.TempoWords != "Allegro with spirit" || s.Tempo.PerMinute != 120 || s.Parts[0].Transposition.Semitones != -2 {
+		t.Errorf("the tempo is %q at %d, sounding %v (%v)", s.TempoWords, s.Tempo.PerMinute, s.Parts[0].Transposition, err)
 	}
 }
 

@@ -80,7 +80,7 @@ func (v *voice) enter() {
 	for _, s := range v.own {
 		v.set(s.name, s.n)
 	}
-	v.part.Sounds = v.sounds
+	v.part.Transposition = v.sounds
 	v.startMeasure()
 }
 
@@ -95,8 +95,8 @@ func (v *voice) setOwnClef(c score.Clef) {
 // of a measure counts from the next one, except the key, which counts at once
 // for the notes that follow.
 func (v *voice) settingsChanged() {
-	if v.sounds != v.part.Sounds && v.empty() {
-		v.part.Sounds = v.sounds
+	if v.sounds != v.part.Transposition && v.empty() {
+		v.part.Transposition = v.sounds
 	}
 	if len(v.measure.Events) == 0 {
 		v.measure.Meter, v.measure.Key, v.measure.Clef = v.meter, v.key, v.clef

@@ -40,8 +40,8 @@ func Write(s score.Score) string {
 		if p.Name != "" {
 			settings += fmt.Sprintf(` name="%s"`, oneLine(strings.ReplaceAll(p.Name, `"`, "'")))
 		}
-		if p.Sounds != (score.Interval{}) {
-			settings += fmt.Sprintf(" transpose=%d", p.Sounds.Semitones)
+		if p.Transposition != (score.Interval{}) {
+			settings += fmt.Sprintf(" transpose=%d", p.Transposition.Semitones)
 		}
 		fmt.Fprintf(&b, "V:%d%s clef=%s\n", i+1, settings, clefName(p.Clef()))
 	}
@@ -71,7 +71,8 @@ func meterText(m score.Meter) string {
 }
 
 var modeTexts = map[string]string{
-	"": "", "major": "", "ionian": "", "minor": "m", "aeolian": "m", "mixolydian": "mix", "dorian": "dor", "phrygian": "phr", "lydian": "lyd", "locrian": "loc",
+	"": "", "major": "", "ionian": "", "minor": "m", "aeolian": "m",
+	"mixolydian": "mix", "dorian": "dor", "phrygian": "phr", "lydian": "lyd", "locrian": "loc",
 }
 
 func keyName(k score.Key) string {

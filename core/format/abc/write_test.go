@@ -40,7 +40,7 @@ func TestReadingWhatWasWritten(t *testing.T) {
 func TestWhatIsWrittenAgreesWithABC2MIDI(t *testing.T) {
 	for seed := range uint64(20) {
 		s := testscore.WithoutChords(testscore.Random(t, seed))
-		s.Parts[0].Sounds = score.Interval{} // abc2midi plays the sounding pitch
+		s.Parts[0].Transposition = score.Interval{} // abc2midi plays the sounding pitch
 		if s.Parts[0].Measures[1].Fine {
 			continue // abc2midi plays no D.C.
 		}

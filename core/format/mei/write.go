@@ -16,16 +16,21 @@ import (
 type Options struct {
 	TempoWords string
 	Ruler      bool // add the staff of pulses
+	IDs        IDs
 }
 
-// EventID is the id the writer gives to an event.
-func EventID(at score.Place) string { return fmt.Sprintf("n%d_%d", at.Measure, at.Event) }
+// IDs leads every id the writer gives, so that the music of several parts can stand
+// on one page.
+type IDs string
 
-// PulseID is the id of a pulse of a measure's ruler.
-func PulseID(measure, pulse int) string { return fmt.Sprintf("p%d_%d", measure, pulse) }
+// Event is the id of an event.
+func (x IDs) Event(at score.Place) string { return fmt.Sprintf("%sn%d_%d", x, at.Measure, at.Event) }
 
-// MeasureID is the id of a measure.
-func MeasureID(measure int) string { return fmt.Sprintf("m%d", measure) }
+// Pulse is the id of a pulse of a measure's ruler.
+func (x IDs) Pulse(measure, pulse int) string { return fmt.Sprintf("%sp%d_%d", x, measure, pulse) }
+
+// Measure is the id of a measure.
+func (x IDs) Measure(measure int) string { return fmt.Sprintf("%sm%d", x, measure) }
 
 type writer struct {
 	b    strings.Builder
@@ -35,7 +40,7 @@ type writer struct {
 }
 
 // Write returns the part as an MEI document. Every measure and event carries
-// the id that MeasureID and EventID give.
+// the id that the options give.
 func Write(part score.Part, opt Options) string {
 	w := &writer{part: part, opt: opt}
 	w.b.WriteString(`<?xml version="1.0" encoding="UTF-8"?>` + "\n" +
@@ -48,7 +53,7 @@ func Write(part score.Part, opt Options) string {
 			w.scoreDef(m.Meter, m.Key, false)
 		}
 		if m.EndingStart {
-			fmt.Fprintf(&w.b, `<ending n="%s">`, endingText(m.Endings))
+			fmt.Fprintf(&w.b, `<ending n="%s">`, m.EndingText())
 		}
 		w.measure(i)
 		if len(m.Endings) > 0 && (i+1 == len(part.Measures) || len(part.Measures[i+1].Endings) == 0 || part.Measures[i+1].EndingStart) {
@@ -57,14 +62,6 @@ func Write(part score.Part, opt Options) string {
 	}
 	w.b.WriteString(`</section></score></mdiv></body></music></mei>`)
 	return w.b.String()
-}
-
-func endingText(numbers []int) string {
-	words := make([]string, len(numbers))
-	for i, n := range numbers {
-		words[i] = strconv.Itoa(n)
-	}
-	return strings.Join(words, ", ")
 }
 
 func (w *writer) scoreDef(m score.Meter, k score.Key, whole bool) {
@@ -120,7 +117,7 @@ func clefAttributes(c score.Clef, prefix string) string {
 
 func (w *writer) measure(i int) {
 	m := w.part.Measures[i]
-	fmt.Fprintf(&w.b, `<measure xml:id="%s" n="%d"`, MeasureID(i), m.Number)
+	fmt.Fprintf(&w.b, `<measure xml:id="%s" n="%d"`, w.opt.IDs.Measure(i), m.Number)
 	if m.Length != m.Meter.Length() {
 		w.b.WriteString(` metcon="false"`)
 	}
@@ -196,7 +193,7 @@ func (w *writer) beamed(i, j, k int) bool {
 
 func (w *writer) event(at score.Place) {
 	e := w.part.At(at)
-	id := EventID(at)
+	id := w.opt.IDs.Event(at)
 	if e.Kind == score.Rest {
 		if e.WholeMeasure {
 			fmt.Fprintf(&w.b, `<mRest xml:id="%s"/>`, id)
@@ -286,7 +283,7 @@ func (w *writer) ruler(i int) {
 			open = p.Value.Tuplet
 			fmt.Fprintf(&w.b, `<tuplet num="%d" numbase="%d" num.visible="false" bracket.visible="false">`, open.Actual, open.Normal)
 		}
-		fmt.Fprintf(&w.b, `<note xml:id="%s"%s loc="0" stem.visible="false"/>`, PulseID(i, k), duration(p.Value))
+		fmt.Fprintf(&w.b, `<note xml:id="%s"%s loc="0" stem.visible="false"/>`, w.opt.IDs.Pulse(i, k), duration(p.Value))
 	}
 	if open.Actual > 0 {
 		w.b.WriteString(`</tuplet>`)
@@ -303,12 +300,12 @@ func (w *writer) signs(i int) {
 	}
 	for j, e := range m.Events {
 		at := score.Place{Measure: i, Event: j}
-		id := EventID(at)
+		id := w.opt.IDs.Event(at)
 		if e.TieOn {
-			fmt.Fprintf(&w.b, `<tie startid="#%s" endid="#%s"/>`, id, EventID(w.next(at)))
+			fmt.Fprintf(&w.b, `<tie startid="#%s" endid="#%s"/>`, id, w.opt.IDs.Event(w.next(at)))
 		}
 		if end, ok := w.slurEnd(at); ok {
-			fmt.Fprintf(&w.b, `<slur startid="#%s" endid="#%s"/>`, id, EventID(end))
+			fmt.Fprintf(&w.b, `<slur startid="#%s" endid="#%s"/>`, id, w.opt.IDs.Event(end))
 		}
 		for _, mark := range e.Marks {
 			switch mark {

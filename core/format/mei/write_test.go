@@ -49,12 +49,32 @@ func TestWrite(t *testing.T) {
 	}{
 		{"beams and ties", "M:4/4\nL:1/4\nK:Bb\nB/c/ d/e/ f2-|f4|]", map[string]int{"beam": 2, "tie": 1, "measure": 2, "note": 6},
 			[]string{`keysig="2f"`, `<tie startid="#n0_4" endid="#n1_0"/>`, `right="end"`}},
-		{"accidental and natural", "M:4/4\nL:1/4\nK:Bb\n=e e ^f2|]", map[string]int{"accid": 2}, []string{`<accid accid="n"/>`, `<accid accid="s"/>`}},
+		{
+			"accidental and natural",
+			"M:4/4\nL:1/4\nK:Bb\n=e e ^f2|]",
+			map[string]int{"accid": 2},
+			[]string{`<accid accid="n"/>`, `<accid accid="s"/>`},
+		},
 		{"triplet", "M:2/4\nL:1/8\nK:C\n(3cde c2|]", map[string]int{"tuplet": 1, "beam": 1}, []string{`num="3" numbase="2"`}},
-		{"repeat and endings", "M:2/4\nL:1/4\nK:C\n|:c d|1 e2:|2 c2|]", map[string]int{"ending": 2}, []string{`left="rptstart"`, `right="rptend"`}},
+		{
+			"repeat and endings",
+			"M:2/4\nL:1/4\nK:C\n|:c d|1 e2:|2 c2|]",
+			map[string]int{"ending": 2},
+			[]string{`left="rptstart"`, `right="rptend"`},
+		},
 		{"pickup and rests", "M:3/4\nL:1/4\nK:C\nc|z3|d z|]", map[string]int{"mRest": 1, "rest": 1}, []string{`n="0" metcon="false"`}},
-		{"meter and key change", "M:4/4\nL:1/4\nK:C\nc4|[M:3/4][K:G]d3|]", map[string]int{"scoreDef": 2}, []string{`meter.count="3"`, `keysig="1s"`}},
-		{"slur and marks", "M:4/4\nL:1/4\nK:C\n(c !fermata!d) .e \"^soft <now>\"f|]", map[string]int{"slur": 1, "fermata": 1, "dir": 1}, []string{`artic="stacc"`, "soft &lt;now&gt;"}},
+		{
+			"meter and key change",
+			"M:4/4\nL:1/4\nK:C\nc4|[M:3/4][K:G]d3|]",
+			map[string]int{"scoreDef": 2},
+			[]string{`meter.count="3"`, `keysig="1s"`},
+		},
+		{
+			"slur and marks",
+			"M:4/4\nL:1/4\nK:C\n(c !fermata!d) .e \"^soft <now>\"f|]",
+			map[string]int{"slur": 1, "fermata": 1, "dir": 1},
+			[]string{`artic="stacc"`, "soft &lt;now&gt;"},
+		},
 		{"strokes", "M:2/4\nL:1/4\nK:C clef=perc\nc c|]", map[string]int{"note": 2}, []string{`lines="1"`, `loc="0"`}},
 	}
 	for _, tt := range tests {
@@ -79,7 +99,7 @@ func TestRulerHasANoteForEveryPulse(t *testing.T) {
 	elements(t, document)
 	for i, m := range p.Measures {
 		for k := range m.Ruler() {
-			if !strings.Contains(document, `xml:id="`+PulseID(i, k)+`"`) {
+			if !strings.Contains(document, `xml:id="`+IDs("").Pulse(i, k)+`"`) {
 				t.Errorf("pulse %d of measure %d is missing", k, i)
 			}
 		}

@@ -56,7 +56,9 @@ func Read(data []byte) (s score.Score, err error) {
 	case !metric || ticks == 0:
 		return score.Score{}, score.Problems{score.General("The MIDI file counts film frames, not beats.", "Export it with a tempo and a meter.")}
 	case file.Format() == 2:
-		return score.Score{}, score.Problems{score.General("The MIDI file is of format 2, which holds loose patterns.", "Export it as format 0 or 1.")}
+		return score.Score{}, score.Problems{
+			score.General("The MIDI file is of format 2, which holds loose patterns.", "Export it as format 0 or 1."),
+		}
 	}
 	sg := takeApart(file, int64(ticks))
 	total := 0
@@ -67,10 +69,12 @@ func Read(data []byte) (s score.Score, err error) {
 	case total == 0:
 		return score.Score{}, score.Problems{score.General("There are no notes in the MIDI file.", "Export the exercise with its notes.")}
 	case total > mostNotes:
-		return score.Score{}, score.Problems{score.General(fmt.Sprintf("The MIDI file holds %d notes.", total), "Bring in one exercise at a time.")}
+		return score.Score{}, score.Problems{
+			score.General(fmt.Sprintf("The MIDI file holds %d notes.", total), "Bring in one exercise at a time."),
+		}
 	}
 	if sg.tempo > 0 {
-		s.Tempo = score.Tempo{Beat: score.Frac(1, 4), PerMinute: min(max(int(sg.tempo+0.5), 1), 400)}
+		s.Tempo = score.Tempo{Beat: score.Frac(1, 4), PerMinute: min(max(int(sg.tempo+0.5), 1), score.FastestMark)}
 	}
 	for _, st := range sg.streams {
 		part, remarks, err := sg.write(st)

@@ -79,7 +79,7 @@ func TestFilesFromABC2MIDI(t *testing.T) {
 func TestReadingWhatWasWritten(t *testing.T) {
 	for seed := range uint64(60) {
 		p := testscore.WithoutChords(testscore.Random(t, seed)).Parts[0]
-		p.Sounds = score.Interval{}
+		p.Transposition = score.Interval{}
 		data, err := Write(p, Options{})
 		if err != nil {
 			t.Fatal(err)
@@ -107,7 +107,7 @@ func TestPickupAndKey(t *testing.T) {
 			t.Fatal(err)
 		}
 		part := p.Parts[0]
-		part.Sounds = score.Interval{Steps: -1, Semitones: -2}
+		part.Transposition = score.Interval{Steps: -1, Semitones: -2}
 		data, err := Write(part, Options{})
 		if err != nil {
 			t.Fatal(err)
@@ -117,8 +117,16 @@ func TestPickupAndKey(t *testing.T) {
 			t.Fatal(err)
 		}
 		first := s.Parts[0].Measures[0]
-		if first.Number != 0 || first.Length != part.Measures[0].Length || first.Meter.String() != part.Meter().String() || s.Parts[0].Key().Fifths != -3 {
-			t.Errorf("%s: the first measure comes back as number %d of %s in %s, with %d fifths", music, first.Number, first.Length, first.Meter, s.Parts[0].Key().Fifths)
+		if first.Number != 0 || first.Length != part.Measures[0].Length || first.Meter.String() != part.Meter().String() ||
+			s.Parts[0].Key().Fifths != -3 {
+			t.Errorf(
+				"%s: the first measure comes back as number %d of %s in %s, with %d fifths",
+				music,
+				first.Number,
+				first.Length,
+				first.Meter,
+				s.Parts[0].Key().Fifths,
+			)
 		}
 	}
 }

@@ -119,7 +119,7 @@ func conductor(p score.Part, order []int, o Options, lead int64) []timed {
 		}
 		if m.Key != key {
 			key = m.Key
-			sounding, _ := key.Transpose(p.Sounds)
+			sounding, _ := key.Transpose(p.Transposition)
 			fifths := max(sounding.Fifths, -sounding.Fifths)
 			major := key.Mode != "minor"
 			events = append(events, timed{when, 0, smf.MetaKey(0, major, uint8(fifths), sounding.Fifths < 0)})
@@ -150,7 +150,7 @@ func notes(p score.Part, order []int, o Options, lead int64) []timed {
 		e := p.At(s.Place)
 		pitches := append([]score.Pitch{s.Pitch}, e.Others...)
 		for _, pitch := range pitches {
-			key := uint8(min(max(pitch.MIDI()+p.Sounds.Semitones, 0), 127))
+			key := uint8(min(max(pitch.MIDI()+p.Transposition.Semitones, 0), 127))
 			if e.Unpitched {
 				key = sideStick
 			}

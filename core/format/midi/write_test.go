@@ -44,8 +44,8 @@ func TestWrite(t *testing.T) {
 			t.Fatalf("seed %d: %d notes, want %d", seed, len(got), len(want))
 		}
 		for i, s := range want {
-			if at := ticks(s.Onset); got[i][0] != at || got[i][1] != int64(s.Pitch.MIDI()+p.Sounds.Semitones) {
-				t.Errorf("seed %d, note %d: key %d at %d, want %d at %d", seed, i+1, got[i][1], got[i][0], s.Pitch.MIDI()+p.Sounds.Semitones, at)
+			if at := ticks(s.Onset); got[i][0] != at || got[i][1] != int64(s.Pitch.MIDI()+p.Transposition.Semitones) {
+				t.Errorf("seed %d, note %d: key %d at %d, want %d at %d", seed, i+1, got[i][1], got[i][0], s.Pitch.MIDI()+p.Transposition.Semitones, at)
 			}
 		}
 	}

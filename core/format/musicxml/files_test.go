@@ -14,7 +14,7 @@ import (
 func played(p score.Part) string {
 	var words []string
 	for _, s := range p.Sounding(p.Order()) {
-		words = append(words, s.Pitch.Transpose(p.Sounds).String())
+		words = append(words, s.Pitch.Transpose(p.Transposition).String())
 	}
 	return strings.Join(words, " ")
 }
@@ -105,7 +105,8 @@ func TestWordsOverTheFirstNote(t *testing.T) {
 		t.Errorf("words over the first note are the tempo %q (%v)", s.TempoWords, err)
 	}
 	s.TempoWords = "With the tide"
-	if back, err := Read(Write(s)); err != nil || back.TempoWords != "With the tide" || back.Parts[0].Measures[0].Events[0].Text != "all together" {
+	if back, err := Read(Write(s)); err != nil || back.TempoWords != "With the tide" ||
+		back.Parts[0].Measures[0].Events[0].Text != "all together" {
 		t.Errorf("tempo words come back as %q (%v)", back.TempoWords, err)
 	}
 }
@@ -144,7 +145,8 @@ func TestWithMeter(t *testing.T) {
 	if !strings.Contains(taken, "</key><time>") {
 		t.Errorf("the meter stands in the wrong place: %s", taken)
 	}
-	bare := strings.NewReplacer("<attributes><divisions>1</divisions><key><fifths>0</fifths></key><clef><sign>G</sign><line>2</line></clef></attributes>", "").Replace(text)
+	bare := strings.NewReplacer("<attributes><divisions>1</divisions><key><fifths>0</fifths></key><clef><sign>G</sign><line>2</line></clef></attributes>", "").
+		Replace(text)
 	if s, err := Read([]byte(WithMeter(bare, score.Meter{Beats: 3, Unit: 4}))); err != nil || s.Parts[0].Meter().String() != "3/4" {
 		t.Errorf("without attributes it is in %v (%v)", s, err)
 	}
@@ -184,7 +186,8 @@ func TestMetersThatAreNotPlain(t *testing.T) {
 		if free := strings.Contains(time, "senza"); got != want || HasMeter(text) == free {
 			t.Errorf("%s is read as %s, want %s; has a meter: %v", time, got, want, HasMeter(text))
 		}
-		if taken, err := Read([]byte(WithMeter(text, score.Meter{Beats: 6, Unit: 8}))); want == "3/4, by its bar lines" && (err != nil || taken.Parts[0].Meter().String() != "6/8") {
+		if taken, err := Read([]byte(WithMeter(text, score.Meter{Beats: 6, Unit: 8}))); want == "3/4, by its bar lines" &&
+			(err != nil || taken.Parts[0].Meter().String() != "6/8") {
 			t.Errorf("%s takes no meter: %v", time, err)
 		}
 	}
@@ -204,7 +207,12 @@ func TestSlursThatDoNotEnd(t *testing.T) {
 		return `<notations><slur type="` + kind + `" number="1"/></notations></note>`
 	}
 	notes := strings.SplitAfter(string(data), "</note>")
-	notes[0] = strings.Replace(notes[0], "<note>", "<note><grace/><pitch><step>B</step><octave>3</octave></pitch><voice>1</voice><type>eighth</type>"+slur("start")+"<note>", 1)
+	notes[0] = strings.Replace(
+		notes[0],
+		"<note>",
+		"<note><grace/><pitch><step>B</step><octave>3</octave></pitch><voice>1</voice><type>eighth</type>"+slur("start")+"<note>",
+		1,
+	)
 	notes[0] = strings.Replace(notes[0], "</type></note>", "</type>"+slur("stop"), 1)
 	notes[1] = strings.Replace(notes[1], "</note>", slur("start"), 1)
 	notes[2] = strings.Replace(notes[2], "</note>", slur("stop"), 1)

@@ -14,21 +14,63 @@ func TestOddities(t *testing.T) {
 	hidden := strings.Replace(quarter("C"), "<note><pitch><step>C</step><octave>4</octave></pitch>", `<note print-object="no"><rest/>`, 1)
 	cue := strings.Replace(quarter("G"), "<note>", "<note><cue/>", 1)
 	rest := `<note><rest/><duration>4</duration><voice>1</voice></note>`
-	restMeasures := fmt.Sprintf(`<measure number="1">%s<attributes><measure-style><multiple-rest>3</multiple-rest></measure-style></attributes>%s</measure>`+
-		`<measure number="2">%s</measure><measure number="3">%s</measure>`, fourFour, rest, rest, rest)
+	restMeasures := fmt.Sprintf(
+		`<measure number="1">%s<attributes><measure-style><multiple-rest>3</multiple-rest></measure-style></attributes>%s</measure>`+
+			`<measure number="2">%s</measure><measure number="3">%s</measure>`,
+		fourFour,
+		rest,
+		rest,
+		rest,
+	)
 	second := strings.ReplaceAll(strings.Repeat(quarter("E"), 4), "<voice>1", "<voice>2")
 	staff := strings.ReplaceAll(strings.Repeat(quarter("C"), 4), "<voice>1</voice>", "<voice>5</voice><staff>2</staff>")
 	tests := []struct{ name, measures, want string }{
-		{"a hidden rest is a rest", `<measure number="1">` + fourFour + quarter("C") + hidden + strings.Repeat(quarter("D"), 2) + `</measure>`, "C4 z D4 D4"},
-		{"cue notes take their time", `<measure number="1">` + fourFour + quarter("C") + cue + strings.Repeat(quarter("D"), 2) + `</measure>`, "C4 z D4 D4"},
+		{
+			"a hidden rest is a rest",
+			`<measure number="1">` + fourFour + quarter("C") + hidden + strings.Repeat(quarter("D"), 2) + `</measure>`,
+			"C4 z D4 D4",
+		},
+		{
+			"cue notes take their time",
+			`<measure number="1">` + fourFour + quarter("C") + cue + strings.Repeat(quarter("D"), 2) + `</measure>`,
+			"C4 z D4 D4",
+		},
 		{"a rest of several measures", restMeasures, "z z z"},
-		{"the second voice first", `<measure number="1">` + fourFour + second + `<backup><duration>4</duration></backup>` + strings.Repeat(quarter("C"), 4) + `</measure>`, "C4 C4 C4 C4"},
-		{"a second staff", `<measure number="1">` + fourFour + strings.Repeat(quarter("G"), 4) + `<backup><duration>4</duration></backup>` + staff + `</measure>`, "G4 G4 G4 G4"},
-		{"divisions that change inside", `<measure number="1">` + fourFour + strings.Repeat(quarter("C"), 2) + `<attributes><divisions>2</divisions></attributes>` +
-			strings.Repeat(strings.Replace(quarter("D"), "<duration>1", "<duration>2", 1), 2) + `</measure>`, "C4 C4 D4 D4"},
+		{
+			"the second voice first",
+			`<measure number="1">` + fourFour + second + `<backup><duration>4</duration></backup>` + strings.Repeat(quarter("C"), 4) + `</measure>`,
+			"C4 C4 C4 C4",
+		},
+		{
+			"a second staff",
+			`<measure number="1">` + fourFour + strings.Repeat(quarter("G"), 4) + `<backup><duration>4</duration></backup>` + staff + `</measure>`,
+			"G4 G4 G4 G4",
+		},
+		{
+			"divisions that change inside",
+			`<measure number="1">` + fourFour + strings.Repeat(quarter("C"), 2) + `<attributes><divisions>2</divisions></attributes>` +
+				strings.Repeat(strings.Replace(quarter("D"), "<duration>1", "<duration>2", 1), 2) + `</measure>`,
+			"C4 C4 D4 D4",
+		},
 		{"an empty measure rests", `<measure number="1">` + fourFour + `</measure>`, "z"},
-		{"no voice and no type", `<measure number="1">` + fourFour + strings.Repeat(`<note><pitch><step>A</step><octave>4</octave></pitch><duration>2</duration></note>`, 2) + `</measure>`, "A4 A4"},
-		{"quarter tones are refused", `<measure number="1">` + fourFour + strings.Replace(strings.Repeat(quarter("C"), 4), "</step>", "</step><alter>0.5</alter>", 1) + `</measure>`, "Measure 1, note 1: its pitch"},
+		{
+			"no voice and no type",
+			`<measure number="1">` + fourFour + strings.Repeat(
+				`<note><pitch><step>A</step><octave>4</octave></pitch><duration>2</duration></note>`,
+				2,
+			) + `</measure>`,
+			"A4 A4",
+		},
+		{
+			"quarter tones are refused",
+			`<measure number="1">` + fourFour + strings.Replace(
+				strings.Repeat(quarter("C"), 4),
+				"</step>",
+				"</step><alter>0.5</alter>",
+				1,
+			) + `</measure>`,
+			"Measure 1, note 1: its pitch",
+		},
 	}
 	for _, tt := range tests {
 		s, err := Read([]byte(partwise(tt.measures)))
@@ -54,29 +96,8 @@ func TestOddities(t *testing.T) {
 	}
 }
 
-// thirtyPages is a score of twelve parts and some 250 measures.
-func thirtyPages(t testing.TB) []byte {
-	var s score.Score
-	for n := range uint64(12) {
-		var part score.Part
-		for seed := n * 100; len(part.Measures) < 250; seed++ {
-			next := testscore.Random(t, seed).Parts[0]
-			for _, m := range next.Measures {
-				m.RepeatStart, m.RepeatEnd, m.Endings, m.EndingStart, m.EndingStop, m.Jump, m.Fine = false, false, nil, false, false, score.Jump{}, false
-				part.Measures = append(part.Measures, m)
-			}
-		}
-		part.Name = fmt.Sprintf("Part %d", n+1)
-		if err := part.Finish(); err != nil {
-			t.Fatal(err)
-		}
-		s.Parts = append(s.Parts, part)
-	}
-	return Write(s)
-}
-
 func TestALongScoreOfManyParts(t *testing.T) {
-	s, err := Read(thirtyPages(t))
+	s, err := Read(Write(testscore.Long(t)))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -86,7 +107,7 @@ func TestALongScoreOfManyParts(t *testing.T) {
 }
 
 func BenchmarkReadThirtyPages(b *testing.B) {
-	data := thirtyPages(b)
+	data := Write(testscore.Long(b))
 	b.SetBytes(int64(len(data)))
 	for b.Loop() {
 		if _, err := Read(data); err != nil {

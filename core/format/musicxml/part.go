@@ -62,7 +62,10 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 		return score.Part{}, r.problems
 	}
 	if !r.metered {
-		r.remarks = append(r.remarks, score.ReadByBars(r.part.MeterByBars(), "If that is not meant, give it a time signature in the program it comes from."))
+		r.remarks = append(
+			r.remarks,
+			score.ReadByBars(r.part.MeterByBars(), "If that is not meant, give it a time signature in the program it comes from."),
+		)
 	}
 	r.closeEndings()
 	if err := r.part.Finish(); err != nil {
@@ -224,7 +227,11 @@ func (r *partReader) attributes(a *attributes) {
 		r.metered = true
 		meter, ok := score.ParseMeter(strings.Join(t.Beats, "+"), t.BeatType[0])
 		if !ok {
-			r.fail(0, fmt.Sprintf("the meter %s/%s is not one this reads.", clip(t.Beats[0]), clip(t.BeatType[0])), "Write one ordinary meter such as 4/4.")
+			r.fail(
+				0,
+				fmt.Sprintf("the meter %s/%s is not one this reads.", clip(t.Beats[0]), clip(t.BeatType[0])),
+				"Write one ordinary meter such as 4/4.",
+			)
 			continue
 		}
 		r.meter = meter
@@ -263,11 +270,11 @@ func (r *partReader) attributes(a *attributes) {
 // written for the transposition it began with.
 func (r *partReader) transposed(sounds score.Interval) {
 	if !r.sounding && len(r.part.Measures) == 0 && len(r.measure.Events) == 0 {
-		r.part.Sounds, r.sounding = sounds, true
+		r.part.Transposition, r.sounding = sounds, true
 		return
 	}
 	r.sounding = true
-	r.shift = sounds.Plus(r.part.Sounds.Negated())
+	r.shift = sounds.Plus(r.part.Transposition.Negated())
 	if r.shift != (score.Interval{}) {
 		r.remark("transpose", "the part is for another transposition from here on; it is written on for the first one.")
 	}
@@ -617,7 +624,9 @@ func (s *sound) jumps() bool {
 
 // tempoWords are what stands over the beginning for the tempo, also where the file does
 // not say so. Source: common practice.
-var tempoWords = regexp.MustCompile(`(?i)^(very |molto |not too )?(largo|lento|adagio|andante|andantino|moderato|allegretto|allegro|vivace|presto|slow|slowly|lively|quick|fast|gently|calmly|briskly|with spirit|marcato|maestoso|cantabile|in march time|march tempo|waltz)\b`)
+var tempoWords = regexp.MustCompile(
+	`(?i)^(very |molto |not too )?(largo|lento|adagio|andante|andantino|moderato|allegretto|allegro|vivace|presto|slow|slowly|lively|quick|fast|gently|calmly|briskly|with spirit|marcato|maestoso|cantabile|in march time|march tempo|waltz)\b`,
+)
 
 // words takes words over the staff: where the music goes on, its tempo at the
 // beginning, or a direction for the next note.
@@ -638,14 +647,14 @@ func (r *partReader) words(text string, tempo bool) {
 func (r *partReader) metronome(unit string, dots int, perMinute string) {
 	base, known := typeBase[unit]
 	n, err := strconv.ParseFloat(strings.TrimSpace(perMinute), 64)
-	if known && err == nil && n >= 1 && n <= 400 && r.score.Tempo.PerMinute == 0 {
+	if known && err == nil && n >= 1 && n <= score.FastestMark && r.score.Tempo.PerMinute == 0 {
 		r.score.Tempo = score.Tempo{Beat: score.Value{Base: base, Dots: min(dots, 2)}.Length(), PerMinute: int(math.Round(n))}
 	}
 }
 
 func (r *partReader) sound(s *sound) {
 	m := &r.measure
-	if n, err := strconv.ParseFloat(s.Tempo, 64); err == nil && n >= 1 && n <= 400 && r.score.Tempo.PerMinute == 0 {
+	if n, err := strconv.ParseFloat(s.Tempo, 64); err == nil && n >= 1 && n <= score.FastestMark && r.score.Tempo.PerMinute == 0 {
 		r.score.Tempo = score.Tempo{Beat: score.Frac(1, 4), PerMinute: int(math.Round(n))}
 	}
 	switch {

@@ -29,8 +29,8 @@ func TestReadFile(t *testing.T) {
 	if s.Title != "Harbor Steps" || s.Composer != "Unhurried Bench" || s.TempoWords != "Steady" || s.Tempo.PerMinute != 76 {
 		t.Errorf("title %q, composer %q, words %q, tempo %v", s.Title, s.Composer, s.TempoWords, s.Tempo)
 	}
-	if p.Sounds != (score.Interval{Steps: -1, Semitones: -2}) || p.Key().Name() != "F major" || p.Clef() != score.Treble {
-		t.Errorf("sounds %v, key %s, clef %s", p.Sounds, p.Key().Name(), p.Clef().Name())
+	if p.Transposition != (score.Interval{Steps: -1, Semitones: -2}) || p.Key().Name() != "F major" || p.Clef() != score.Treble {
+		t.Errorf("sounds %v, key %s, clef %s", p.Transposition, p.Key().Name(), p.Clef().Name())
 	}
 	var numbers []int
 	for _, m := range p.Measures {
@@ -86,7 +86,10 @@ func partwise(measures string) string {
 const fourFour = `<attributes><divisions>1</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes>`
 
 func quarter(step string) string {
-	return fmt.Sprintf(`<note><pitch><step>%s</step><octave>4</octave></pitch><duration>1</duration><voice>1</voice><type>quarter</type></note>`, step)
+	return fmt.Sprintf(
+		`<note><pitch><step>%s</step><octave>4</octave></pitch><duration>1</duration><voice>1</voice><type>quarter</type></note>`,
+		step,
+	)
 }
 
 func TestProblemsNameTheirPlace(t *testing.T) {
@@ -96,8 +99,16 @@ func TestProblemsNameTheirPlace(t *testing.T) {
 		{"timewise", `<score-timewise/>`, "timewise"},
 		{"plain text", "hello", "not an XML file"},
 		{"cut short", `<score-partwise><part id="P1"><measure>`, "cut short"},
-		{"too many beats", partwise(full + `<measure number="2">` + strings.Repeat(quarter("D"), 5) + `</measure>`), "Measure 2: it holds 5 quarter notes"},
-		{"too few beats", partwise(full + `<measure number="2">` + quarter("D") + `</measure>` + strings.ReplaceAll(full, `"1"`, `"3"`)), "Measure 2: it holds 1 quarter note,"},
+		{
+			"too many beats",
+			partwise(full + `<measure number="2">` + strings.Repeat(quarter("D"), 5) + `</measure>`),
+			"Measure 2: it holds 5 quarter notes",
+		},
+		{
+			"too few beats",
+			partwise(full + `<measure number="2">` + quarter("D") + `</measure>` + strings.ReplaceAll(full, `"1"`, `"3"`)),
+			"Measure 2: it holds 1 quarter note,",
+		},
 		{"bad pitch", partwise(`<measure number="1">` + fourFour + quarter("H") + `</measure>`), "Measure 1, note 1: its pitch"},
 		{"bad meter", partwise(strings.Replace(full, "<beat-type>4", "<beat-type>7", 1)), "the meter 4/7"},
 		{"no parts", `<score-partwise/>`, "no part with music"},

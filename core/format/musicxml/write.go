@@ -15,7 +15,9 @@ import (
 func Write(s score.Score) []byte {
 	w := &writer{}
 	w.b.WriteString(xml.Header)
-	w.b.WriteString(`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">` + "\n")
+	w.b.WriteString(
+		`<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">` + "\n",
+	)
 	w.open(`score-partwise version="4.0"`)
 	w.open("work")
 	w.text("work-title", s.Title)
@@ -111,20 +113,12 @@ func (w *writer) leftBarline(m score.Measure) {
 		w.text("bar-style", "heavy-light")
 	}
 	if m.EndingStart {
-		w.empty(fmt.Sprintf(`ending number="%s" type="start"`, endingText(m.Endings)))
+		w.empty(fmt.Sprintf(`ending number="%s" type="start"`, m.EndingText()))
 	}
 	if m.RepeatStart {
 		w.empty(`repeat direction="forward"`)
 	}
 	w.close("barline")
-}
-
-func endingText(numbers []int) string {
-	words := make([]string, len(numbers))
-	for i, n := range numbers {
-		words[i] = strconv.Itoa(n)
-	}
-	return strings.Join(words, ", ")
 }
 
 func (w *writer) rightBarline(m score.Measure, last bool) {
@@ -139,7 +133,7 @@ func (w *writer) rightBarline(m score.Measure, last bool) {
 		w.text("bar-style", "light-light")
 	}
 	if m.EndingStop {
-		w.empty(fmt.Sprintf(`ending number="%s" type="stop"`, endingText(m.Endings)))
+		w.empty(fmt.Sprintf(`ending number="%s" type="stop"`, m.EndingText()))
 	}
 	if m.RepeatEnd {
 		times := ""
@@ -195,11 +189,11 @@ func (w *writer) attributes(p score.Part, i int) {
 		}
 		w.close("clef")
 	}
-	if i == 0 && p.Sounds != (score.Interval{}) {
+	if i == 0 && p.Transposition != (score.Interval{}) {
 		w.open("transpose")
-		octaves := p.Sounds.Semitones / 12
-		w.number("diatonic", int64(p.Sounds.Steps-7*octaves))
-		w.number("chromatic", int64(p.Sounds.Semitones-12*octaves))
+		octaves := p.Transposition.Semitones / 12
+		w.number("diatonic", int64(p.Transposition.Steps-7*octaves))
+		w.number("chromatic", int64(p.Transposition.Semitones-12*octaves))
 		if octaves != 0 {
 			w.number("octave-change", int64(octaves))
 		}

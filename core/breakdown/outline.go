@@ -1,0 +1,66 @@
+package breakdown
+
+import (
+	"fmt"
+	"strconv"
+	"strings"
+
+	"unhurriedbench/core/score"
+)
+
+// OutlineVersion counts the changes to how parts are cut, named and met. An outline
+// that was kept under another version is made again.
+const OutlineVersion = 1
+
+// Outline is what pages need of a part when it is not open.
+type Outline struct {
+	Signatures string // meter and, of a pitched part, key: "4/4, B flat major"
+	Measures   int    // full ones
+	Pieces     []PieceKey
+}
+
+// OutlineOf reads the outline of a part. Its pieces are those of every part made
+// from it.
+func OutlineOf(part score.Part) Outline {
+	o := Outline{Signatures: part.Meter().String(), Measures: part.Measures[len(part.Measures)-1].Number}
+	if !part.Unpitched() {
+		o.Signatures += ", " + part.Key().Name()
+	}
+	for _, p := range Cut(part) {
+		o.Pieces = append(o.Pieces, p.Key())
+	}
+	return o
+}
+
+// PieceKey names a piece by its first and last measure numbers, so that a log keeps
+// its meaning when pieces are lettered anew.
+type PieceKey struct{ First, Last int }
+
+// Key is the piece's key.
+func (p Piece) Key() PieceKey {
+	return PieceKey{First: p.Measures[0], Last: p.Measures[len(p.Measures)-1]}
+}
+
+// String writes the key as "3-4".
+func (k PieceKey) String() string { return strconv.Itoa(k.First) + "-" + strconv.Itoa(k.Last) }
+
+// ParsePieceKey reads "3-4"; ok is false for anything else.
+func ParsePieceKey(text string) (key PieceKey, ok bool) {
+	first, last, _ := strings.Cut(text, "-")
+	a, errA := strconv.Atoi(first)
+	b, errB := strconv.Atoi(last)
+	return PieceKey{a, b}, errA == nil && errB == nil && 0 <= a && a <= b
+}
+
+// Words says which measures: "pickup", "pickup to m. 2", "m. 3", "m. 3–4".
+func (k PieceKey) Words() string {
+	switch {
+	case k.Last == 0:
+		return "pickup"
+	case k.First == 0:
+		return fmt.Sprintf("pickup to m. %d", k.Last)
+	case k.First == k.Last:
+		return fmt.Sprintf("m. %d", k.First)
+	}
+	return fmt.Sprintf("m. %d–%d", k.First, k.Last)
+}

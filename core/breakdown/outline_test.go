@@ -1,0 +1,80 @@
+package breakdown
+
+import (
+	"fmt"
+	"os"
+	"path/filepath"
+	"testing"
+
+	"unhurriedbench/core/format"
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/instrument"
+)
+
+func TestPieceKeys(t *testing.T) {
+	for text, words := range map[string]string{"0-0": "pickup", "0-2": "pickup to m. 2", "3-3": "m. 3", "3-4": "m. 3–4"} {
+		key, ok := ParsePieceKey(text)
+		if !ok || key.String() != text || key.Words() != words {
+			t.Errorf("%s is %v, %q", text, key, key.Words())
+		}
+	}
+	for _, text := range []string{"", "3", "4-3", "-1-2", "a-b", "1-2-3"} {
+		if key, ok := ParsePieceKey(text); ok {
+			t.Errorf("%q is taken for %v", text, key)
+		}
+	}
+}
+
+// The room learns the same pieces: whoever plays a part made from a source, its pieces
+// are the source's.
+func TestEveryInstrumentHasTheSourcesPieces(t *testing.T) {
+	var files []string
+	for _, at := range []string{"../../demo/exercises/*.abc", "../format/*/testdata/*.*", "../format/abc/testdata/*/*.abc"} {
+		found, err := filepath.Glob(at)
+		if err != nil {
+			t.Fatal(err)
+		}
+		files = append(files, found...)
+	}
+	compared := 0
+	for _, file := range files {
+		data, err := os.ReadFile(file)
+		if err != nil {
+			t.Fatal(err)
+		}
+		read, err := format.Read(file, data)
+		if err != nil {
+			continue // a file that tests a refusal
+		}
+		for _, part := range read.Score.Parts {
+			want := fmt.Sprint(OutlineOf(part).Pieces)
+			for _, i := range instrument.All() {
+				compared++
+				made := instrument.Make(part, "", i, instrument.Placement{}).Part
+				if got := fmt.Sprint(OutlineOf(made).Pieces); got != want {
+					t.Errorf("%s for %s is cut %s, its source %s", filepath.Base(file), i.ID, got, want)
+				}
+			}
+		}
+	}
+	if compared < 60*31 {
+		t.Fatalf("only %d parts were compared", compared)
+	}
+}
+
+func TestOutline(t *testing.T) {
+	tests := []struct{ music, frame, pieces string }{
+		{"M:3/4\nL:1/4\nK:Bb\nB|c d e|f2 B|c d e|B2|]", "3/4, B flat major", "[0-2 3-4 0-4]"},
+		{"M:4/4\nL:1/4\nK:C clef=perc\nc c c c|c4|]", "4/4", "[1-2]"},
+	}
+	for _, tt := range tests {
+		s, err := abc.Read(tt.music + "\n")
+		if err != nil {
+			t.Fatal(err)
+		}
+		o := OutlineOf(s.Parts[0])
+		if o.Signatures != tt.frame || fmt.Sprint(o.Pieces) != tt.pieces {
+			t.Errorf("%s is %q in %v, want %q in %s", tt.music, o.Signatures, o.Pieces, tt.frame, tt.pieces)
+		}
+	}
+}

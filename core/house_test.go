@@ -1,0 +1,131 @@
+// Package core holds the judgement; this test keeps it free of pages, tables and
+// clocks, and the house free of switches on an instrument's id.
+package core
+
+import (
+	"go/ast"
+	"go/parser"
+	"go/token"
+	"io/fs"
+	"path/filepath"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/instrument"
+)
+
+// sources calls do with every Go file of some folders that is no test.
+func sources(t *testing.T, do func(path string, file *ast.File), folders ...string) {
+	t.Helper()
+	files := 0
+	for _, folder := range folders {
+		err := filepath.WalkDir(folder, func(path string, d fs.DirEntry, err error) error {
+			if err != nil || d.IsDir() || !strings.HasSuffix(path, ".go") || strings.HasSuffix(path, "_test.go") {
+				return err
+			}
+			files++
+			parsed, err := parser.ParseFile(token.NewFileSet(), path, nil, 0)
+			if err == nil {
+				do(path, parsed)
+			}
+			return err
+		})
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	if files < 20 {
+		t.Errorf("only %d files were looked at", files)
+	}
+}
+
+// misplaced lists what does not belong in a file of core: an import, or an init.
+func misplaced(file *ast.File) []string {
+	forbidden := []string{
+		"net/http", "database/sql", "html/template", "text/template", "time", "os", "math/rand", "crypto/rand", "log", "context",
+		"unhurriedbench/store", "unhurriedbench/web", "unhurriedbench/reading", "unhurriedbench/demo",
+		"github.com/jmoiron/sqlx", "github.com/jackc/pgx",
+	}
+	var found []string
+	for _, imported := range file.Imports {
+		name := strings.Trim(imported.Path.Value, `"`)
+		if slices.ContainsFunc(forbidden, func(bad string) bool { return name == bad || strings.HasPrefix(name, bad+"/") }) {
+			found = append(found, "imports "+name)
+		}
+	}
+	for _, d := range file.Decls {
+		if f, ok := d.(*ast.FuncDecl); ok && f.Name.Name == "init" && f.Recv == nil {
+			found = append(found, "has an init function")
+		}
+	}
+	return found
+}
+
+func TestCoreKnowsNothingOfPagesTablesOrClocks(t *testing.T) {
+	sources(t, func(path string, file *ast.File) {
+		for _, what := range misplaced(file) {
+			t.Errorf("%s %s", path, what)
+		}
+	}, ".")
+	// The check sees what it is for.
+	bad := "package p\nimport (\n\"time\"\n_ \"unhurriedbench/store\"\n)\nfunc init() { time.Now() }\n"
+	file, err := parser.ParseFile(token.NewFileSet(), "bad.go", bad, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := misplaced(file); len(got) != 3 {
+		t.Errorf("of a clock, a table and an init it finds %v", got)
+	}
+}
+
+// named lists where a file says an instrument's id: what an instrument can do is said by
+// traits, in the catalogue. The bass is also a clef and is left aside where it stands
+// alone.
+func named(file *ast.File) []string {
+	var ids []string
+	for _, i := range instrument.All() {
+		ids = append(ids, i.ID)
+	}
+	var found []string
+	ast.Inspect(file, func(n ast.Node) bool {
+		switch n := n.(type) {
+		case *ast.ImportSpec:
+			return false
+		case *ast.BasicLit:
+			text, err := strconv.Unquote(n.Value)
+			if err == nil && n.Kind == token.STRING && text != "bass" && slices.Contains(ids, text) {
+				found = append(found, n.Value)
+			}
+		case *ast.CallExpr: // strings.HasPrefix(i.ID, "euphonium")
+			called, ok := n.Fun.(*ast.SelectorExpr)
+			if !ok || !strings.HasPrefix(called.Sel.Name, "Has") && called.Sel.Name != "Contains" || len(n.Args) == 0 {
+				break
+			}
+			if of, ok := n.Args[0].(*ast.SelectorExpr); ok && of.Sel.Name == "ID" {
+				found = append(found, "a part of an ID")
+			}
+		}
+		return true
+	})
+	return found
+}
+
+func TestNobodyAsksForAnInstrumentByItsID(t *testing.T) {
+	sources(t, func(path string, file *ast.File) {
+		catalogue := strings.HasPrefix(path, "instrument/")
+		example := path == "../cmd/unhurried/inspect.go" // whose flag has a default
+		if got := named(file); len(got) > 0 && !catalogue && !example {
+			t.Errorf("%s names %v: ask for a trait of the instrument, and say it in the catalogue", path, got)
+		}
+	}, ".", "../web", "../reading", "../store", "../cmd")
+	bad := "package p\nfunc f() { _ = i.ID == \"bassoon\" || strings.HasSuffix(i.ID, \"clarinet\") }\n"
+	file, err := parser.ParseFile(token.NewFileSet(), "bad.go", bad, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := named(file); len(got) != 3 {
+		t.Errorf("of three namings it finds %v", got)
+	}
+}

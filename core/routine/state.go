@@ -1,0 +1,131 @@
+package routine
+
+import "fmt"
+
+// CleanToGoOn is how many clean tries in a row move a piece on, and
+// StumblesToGoBack how many stumbles running send it back. Source: common
+// practice.
+const (
+	CleanToGoOn      = 2
+	StumblesToGoBack = 2
+)
+
+// Try is one attempt at a piece.
+type Try struct {
+	Stage Stage // the stage that was tried
+	Clean bool
+	Cause Cause // of a stumble
+}
+
+// State is where a student stands on a piece. The zero value is a fresh start.
+type State struct {
+	Stage   Stage // "" is the routine's first
+	Clean   int   // clean tries in a row at this stage
+	Stumble int   // stumbles in a row at this stage
+	Cause   Cause // the most basic of those stumbles, or of the two that sent the piece back
+	Tries   int
+	Slower  bool   // the last step was to take it a notch slower
+	Advice  string // what to do next and why, "" before the first try
+}
+
+// Fold is where a log of tries at one piece leads, oldest first.
+func (r Routine) Fold(log []Try) State {
+	s := r.Start()
+	for _, t := range log {
+		s = r.After(s, t)
+	}
+	return s
+}
+
+// Start is where a piece begins.
+func (r Routine) Start() State { return State{Stage: r.First()} }
+
+// After gives the state after one more try. Two clean in a row go on. Two
+// stumbles running go back to the stage where their cause is mended, the more
+// basic of the two causes when they differ; a cause that is mended at this
+// stage, or later, takes the tempo a notch down instead. A try at a stage that the
+// routine does not have is counted, and moves nothing.
+func (r Routine) After(s State, t Try) State {
+	if s.Stage == "" {
+		s.Stage = r.First()
+	}
+	s.Tries++
+	if !r.Has(t.Stage) {
+		return s
+	}
+	s.Slower = false
+	if s.Stage == Done && t.Clean {
+		s.Advice = "Still clean: this piece stays done."
+		return s
+	}
+	if t.Stage != s.Stage { // work at another stage by choice, or at a piece that was done, counts from there
+		s = State{Stage: t.Stage, Tries: s.Tries}
+	}
+	if t.Clean {
+		return r.clean(s)
+	}
+	return r.stumbled(s, t.Cause)
+}
+
+func (r Routine) clean(s State) State {
+	s.Clean++
+	s.Stumble, s.Cause = 0, None
+	if s.Clean < CleanToGoOn {
+		s.Advice = fmt.Sprintf("%d of %d clean in a row, then on to %s.", s.Clean, CleanToGoOn, r.next(s.Stage))
+		return s
+	}
+	from := r.Word(s.Stage)
+	s = State{Stage: r.after(s.Stage), Tries: s.Tries}
+	s.Advice = fmt.Sprintf("%s is clean twice running: on to %s.", from, r.Word(s.Stage))
+	if s.Stage == Done {
+		s.Advice = fmt.Sprintf("%s is clean twice running: this piece is done.", from)
+	}
+	return s
+}
+
+// next is what comes after a stage, in words.
+func (r Routine) next(s Stage) string {
+	if after := r.after(s); after != Done {
+		return r.Word(after)
+	}
+	return "the next piece"
+}
+
+func (r Routine) stumbled(s State, cause Cause) State {
+	s.Clean = 0
+	s.Stumble++
+	if s.Stumble == 1 || r.mends(cause) < r.mends(s.Cause) {
+		s.Cause = cause
+	}
+	if s.Stumble < StumblesToGoBack {
+		s.Advice = "One stumble: again, the same way."
+		return s
+	}
+	if back := r.mends(s.Cause); back < r.Index(s.Stage) {
+		return State{
+			Stage: r[back].Stage, Cause: s.Cause, Tries: s.Tries,
+			Advice: fmt.Sprintf("Two stumbles over %s: back to %s.", s.Cause.Words(), r[back].Word),
+		}
+	}
+	again := State{Stage: s.Stage, Cause: s.Cause, Tries: s.Tries, Slower: true, Advice: "Two stumbles: the same again, a notch slower."}
+	if s.Cause == Sound && s.Stage == r.Last() {
+		again.Advice = fmt.Sprintf("Two stumbles in the sound: stay in %s, a notch slower, and mend the sound first.", r.Word(s.Stage))
+	}
+	return again
+}
+
+// Cells fills the bar of stages: 1 for a stage passed, a part for the one at hand,
+// 0 for those to come.
+func (r Routine) Cells(s State) []float64 {
+	cells := make([]float64, len(r))
+	reached := r.Index(s.Stage)
+	for i := range cells {
+		switch {
+		case i < reached:
+			cells[i] = 1
+		case i == reached:
+			cells[i] = float64(s.Clean) / CleanToGoOn
+		}
+	}
+	return cells
+}

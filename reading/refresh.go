@@ -1,0 +1,107 @@
+package reading
+
+import (
+	"context"
+	"errors"
+	"fmt"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+	"unhurriedbench/store"
+)
+
+// Exercise finds an exercise, read by the rules in force.
+func (r *Reader) Exercise(ctx context.Context, d *store.Desk, id store.ExerciseID) (store.Exercise, error) {
+	x, err := d.ExerciseByID(ctx, id)
+	if err != nil || x.Read {
+		return x, err
+	}
+	if err := r.Refresh(ctx, d, x); err != nil {
+		return x, err
+	}
+	return d.ExerciseByID(ctx, id)
+}
+
+// Exercises lists all exercises by book and number, read by the rules in force.
+func (r *Reader) Exercises(ctx context.Context, d *store.Desk) ([]store.Exercise, error) {
+	list, err := d.Exercises(ctx)
+	if err != nil {
+		return nil, err
+	}
+	refreshed, err := r.refresh(ctx, d, list, false)
+	if err != nil || refreshed == 0 {
+		return list, err
+	}
+	return d.Exercises(ctx)
+}
+
+// refresh reads again what has changed since it was read, or everything.
+func (r *Reader) refresh(ctx context.Context, d *store.Desk, list []store.Exercise, everything bool) (int, error) {
+	n := 0
+	for _, x := range list {
+		if x.Read && !everything {
+			continue
+		}
+		if err := r.Refresh(ctx, d, x); err != nil {
+			return n, err
+		}
+		n++
+	}
+	return n, nil
+}
+
+// Refresh reads an exercise and keeps what pages need of it.
+func (r *Reader) Refresh(ctx context.Context, d *store.Desk, x store.Exercise) error {
+	own, err := d.Overrides(ctx, x.ID)
+	if err != nil {
+		return err
+	}
+	kept := store.Reading{Outlines: map[string]breakdown.Outline{}, Met: map[string][]score.Pitch{}}
+	source, err := r.partOf(ctx, d, x, nil, "")
+	switch problem := (score.Problems{}); {
+	case errors.As(err, &problem):
+		kept.Unread = problem.Error()
+	case err != nil:
+		return err
+	default:
+		kept.FileParts = len(source.Score.Parts)
+		kept.Outlines[""] = breakdown.OutlineOf(source.Source)
+	}
+	for _, i := range instrument.All() {
+		part, err := r.partOf(ctx, d, x, own, i.ID)
+		if err != nil {
+			continue // the Bench says why, for whom it is opened
+		}
+		if part.Own {
+			kept.Outlines[i.ID] = breakdown.OutlineOf(part.Source)
+		}
+		if !i.Unpitched() && !part.Source.Unpitched() {
+			made := instrument.Make(part.Source, part.WrittenFor, i, instrument.Placement{})
+			kept.Met[i.ID] = breakdown.PitchesOf(made.Part)
+		}
+	}
+	return d.KeepReading(ctx, x.ID, x.Revision, kept)
+}
+
+// RefreshAll reads the exercises of every teacher again: those that have changed
+// since, or were read by other rules, or all of them. It says how many.
+func (r *Reader) RefreshAll(ctx context.Context, s *store.Store, everything bool) (int, error) {
+	teachers, err := s.Teachers(ctx)
+	if err != nil {
+		return 0, err
+	}
+	n := 0
+	for _, t := range teachers {
+		list, err := s.For(t).Exercises(ctx)
+		if err != nil {
+			return n, err
+		}
+		refreshed, err := r.refresh(ctx, s.For(t), list, everything)
+		n += refreshed
+		if err != nil {
+			return n, fmt.Errorf("read the exercises again: %w", err)
+		}
+	}
+	return n, nil
+}

@@ -1,0 +1,124 @@
+// Package reading reads what teachers brought in once, keeps it, and gives every
+// instrument its part.
+package reading
+
+import (
+	"context"
+	"sync"
+
+	lru "github.com/hashicorp/golang-lru/v2/simplelru"
+	"golang.org/x/sync/singleflight"
+
+	"unhurriedbench/core/format"
+	"unhurriedbench/core/score"
+	"unhurriedbench/store"
+)
+
+// Reader reads sources and keeps their scores in memory. Scores it gives are shared
+// and must not be changed.
+type Reader struct {
+	reading singleflight.Group
+
+	mu    sync.Mutex
+	kept  *lru.LRU[string, readScore] // by the source's hash
+	bytes int                         // all that is kept
+	most  int
+}
+
+// readScore is a source that was read, or what is wrong with it.
+type readScore struct {
+	score score.Score
+	err   error
+	bytes int
+}
+
+// Memory is how many bytes of scores a Reader keeps unless it is told otherwise:
+// some three thousand exercises of a method book, or twenty full scores.
+const Memory = 192 << 20
+
+// mostScores bounds how many scores are kept, however small.
+const mostScores = 20000
+
+// New makes a Reader that keeps about so many bytes of scores, the least recently
+// used going first.
+func New(bytes int) *Reader {
+	r := &Reader{most: bytes}
+	r.kept, _ = lru.NewLRU(mostScores, func(_ string, s readScore) { r.bytes -= s.bytes }) // the error is for a size of 0
+	return r
+}
+
+// Score reads a source, unless it is kept. The error is a score.Problems.
+func (r *Reader) Score(source store.Source) (score.Score, error) {
+	return r.read(source.Hash(), func() (store.Source, error) { return source, nil })
+}
+
+// File reads a file that was brought in. The error is a score.Problems.
+func (r *Reader) File(name string, data []byte) (format.File, error) {
+	f, err := format.Unpack(name, data)
+	if err != nil || f.Kind == format.MIDI {
+		if err != nil {
+			return f, err
+		}
+		return format.Read(name, data)
+	}
+	f.Score, err = r.Score(store.Source{Format: f.Kind, Content: f.Text})
+	return f, err
+}
+
+// score reads a source of a desk, and fetches it only where it is not kept.
+func (r *Reader) score(ctx context.Context, d *store.Desk, hash string) (score.Score, error) {
+	return r.read(hash, func() (store.Source, error) { return d.Source(ctx, hash) })
+}
+
+// read gives what is kept under a hash, or reads it once for all who ask.
+func (r *Reader) read(hash string, fetch func() (store.Source, error)) (score.Score, error) {
+	if s, ok := r.find(hash); ok {
+		return s.score, s.err
+	}
+	found, err, _ := r.reading.Do(hash, func() (any, error) {
+		source, err := fetch()
+		if err != nil {
+			return nil, err
+		}
+		var s readScore
+		s.score, s.err = format.ReadKind(source.Format, []byte(source.Content))
+		s.bytes = sizeOf(s.score)
+		r.keep(hash, s)
+		return s, nil
+	})
+	if err != nil {
+		return score.Score{}, err
+	}
+	s := found.(readScore)
+	return s.score, s.err
+}
+
+func (r *Reader) find(hash string) (readScore, bool) {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	return r.kept.Get(hash)
+}
+
+func (r *Reader) keep(hash string, s readScore) {
+	r.mu.Lock()
+	defer r.mu.Unlock()
+	if s.bytes > r.most || r.kept.Contains(hash) {
+		return
+	}
+	r.kept.Add(hash, s)
+	for r.bytes += s.bytes; r.bytes > r.most; {
+		r.kept.RemoveOldest()
+	}
+}
+
+// sizeOf is about how much memory a score takes.
+func sizeOf(s score.Score) int {
+	const perEvent, perMeasure, perScore = 400, 300, 2000
+	size := perScore
+	for _, p := range s.Parts {
+		for _, m := range p.Measures {
+			size += perMeasure + perEvent*len(m.Events)
+		}
+	}
+	return size
+}

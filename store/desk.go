@@ -1,0 +1,103 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+
+	"github.com/jmoiron/sqlx"
+
+	"unhurriedbench/core/routine"
+)
+
+// Ids are numbers that PostgreSQL gives; 0 is nobody's.
+type (
+	TeacherID  int64
+	BookID     int64
+	ExerciseID int64
+	SectionID  int64
+	StudentID  int64
+	AttemptID  int64
+)
+
+// Desk is the store as one teacher sees it. Rows of others are not found, and cannot
+// be written.
+type Desk struct {
+	db      *sqlx.DB
+	teacher TeacherID
+	routine routine.Routine
+}
+
+// For is the desk of a teacher.
+func (s *Store) For(teacher TeacherID) *Desk { return &Desk{s.db, teacher, s.routine} }
+
+// Routine is the stages that pieces go through.
+func (d *Desk) Routine() routine.Routine { return d.routine }
+
+// In every query of a desk $1 is the teacher; args begin with $2.
+func (d *Desk) args(args []any) []any { return append([]any{d.teacher}, args...) }
+
+// one runs a query for a single row; a missing row is ErrNotFound.
+func (d *Desk) one(ctx context.Context, into any, doing, query string, args ...any) error {
+	return wrap(doing, d.db.GetContext(ctx, into, query, d.args(args)...))
+}
+
+func (d *Desk) all(ctx context.Context, into any, doing, query string, args ...any) error {
+	return wrap(doing, d.db.SelectContext(ctx, into, query, d.args(args)...))
+}
+
+// change runs a statement that must touch a row; none touched is ErrNotFound.
+func (d *Desk) change(ctx context.Context, doing, query string, args ...any) error {
+	return wrap(doing, mustTouch(d.db.ExecContext(ctx, query, d.args(args)...)))
+}
+
+// clear runs a statement that may find nothing to do.
+func (d *Desk) clear(ctx context.Context, doing, query string, args ...any) error {
+	_, err := d.db.ExecContext(ctx, query, d.args(args)...)
+	return wrap(doing, err)
+}
+
+func mustTouch(result sql.Result, err error) error {
+	if err != nil {
+		return err
+	}
+	if n, err := result.RowsAffected(); err == nil && n == 0 {
+		return sql.ErrNoRows
+	}
+	return nil
+}
+
+// deskTx is a desk inside a transaction.
+type deskTx struct {
+	*sqlx.Tx
+	*Desk
+}
+
+func (tx deskTx) one(ctx context.Context, into any, query string, args ...any) error {
+	return tx.GetContext(ctx, into, query, tx.args(args)...)
+}
+
+func (tx deskTx) all(ctx context.Context, into any, query string, args ...any) error {
+	return tx.SelectContext(ctx, into, query, tx.args(args)...)
+}
+
+func (tx deskTx) change(ctx context.Context, query string, args ...any) error {
+	return mustTouch(tx.ExecContext(ctx, query, tx.args(args)...))
+}
+
+func (tx deskTx) clear(ctx context.Context, query string, args ...any) error {
+	_, err := tx.ExecContext(ctx, query, tx.args(args)...)
+	return err
+}
+
+// inTransaction runs do, and keeps what it changed only when it succeeds.
+func (d *Desk) inTransaction(ctx context.Context, doing string, do func(deskTx) error) error {
+	tx, err := d.db.BeginTxx(ctx, nil)
+	if err != nil {
+		return wrap(doing, err)
+	}
+	if err := do(deskTx{tx, d}); err != nil {
+		return errors.Join(wrap(doing, err), tx.Rollback())
+	}
+	return wrap(doing, tx.Commit())
+}

@@ -1,0 +1,151 @@
+package store
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"strings"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/score"
+)
+
+// Reading is what is kept of an exercise that has been read, so that pages need not
+// read it again.
+type Reading struct {
+	Unread    string                       // why it cannot be read, where it cannot
+	FileParts int                          // how many parts the source holds
+	Outlines  map[string]breakdown.Outline // of the source's part, by "", and of own parts, by instrument id
+	Met       map[string][]score.Pitch     // written pitches, by instrument id
+}
+
+// KeepReading keeps the reading of a revision of an exercise, in place of an earlier
+// one. It keeps nothing where the exercise has changed since.
+func (d *Desk) KeepReading(ctx context.Context, id ExerciseID, revision int, r Reading) error {
+	return d.inTransaction(ctx, "keep the reading", func(tx deskTx) error {
+		result, err := tx.ExecContext(ctx, `
+			UPDATE exercises SET read_revision = revision, read_version = $4, file_parts = $5, unread = $6
+			WHERE teacher_id = $1 AND id = $2 AND revision = $3`, tx.args([]any{id, revision, breakdown.OutlineVersion, r.FileParts, r.Unread})...)
+		if err != nil {
+			return err
+		}
+		if n, err := result.RowsAffected(); err != nil || n == 0 {
+			return err
+		}
+		if err := tx.clear(ctx, `DELETE FROM outlines WHERE teacher_id = $1 AND exercise_id = $2`, id); err != nil {
+			return err
+		}
+		if err := tx.clear(ctx, `DELETE FROM met WHERE teacher_id = $1 AND exercise_id = $2`, id); err != nil {
+			return err
+		}
+		for instrument, o := range r.Outlines {
+			if err := tx.change(ctx, `
+				INSERT INTO outlines (teacher_id, exercise_id, instrument, signatures, measures, pieces) VALUES ($1, $2, $3, $4, $5, $6)`,
+				id, instrument, o.Signatures, o.Measures, piecesText(o.Pieces)); err != nil {
+				return err
+			}
+		}
+		var instruments, pitches []string
+		for instrument, met := range r.Met {
+			instruments, pitches = append(instruments, instrument), append(pitches, pitchesText(met))
+		}
+		return tx.clear(ctx, `
+			INSERT INTO met (teacher_id, exercise_id, instrument, pitches)
+			SELECT $1, $2, instrument, pitches FROM unnest($3::text[], $4::text[]) AS rows (instrument, pitches)`, id, instruments, pitches)
+	})
+}
+
+// OwnOutlines are the outlines of the parts that instruments have of their own, by
+// exercise and instrument id.
+type OwnOutlines map[ExerciseID]map[string]breakdown.Outline
+
+// Of is the outline of an instrument's part of an exercise.
+func (o OwnOutlines) Of(x Exercise, instrument string) breakdown.Outline {
+	if own, has := o[x.ID][instrument]; has {
+		return own
+	}
+	return x.Outline
+}
+
+// OutlineFor is the outline of an instrument's part of an exercise.
+func (d *Desk) OutlineFor(ctx context.Context, x Exercise, instrument string) (breakdown.Outline, error) {
+	var row struct {
+		Signatures, Pieces string
+		Measures           int
+	}
+	err := d.one(ctx, &row, "find the outline", `
+		SELECT signatures, measures, pieces FROM outlines WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, x.ID, instrument)
+	if errors.Is(err, ErrNotFound) {
+		return x.Outline, nil
+	}
+	return breakdown.Outline{Signatures: row.Signatures, Measures: row.Measures, Pieces: piecesFrom(row.Pieces)}, err
+}
+
+// OwnOutlines lists them.
+func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
+	var rows []struct {
+		ExerciseID         ExerciseID `db:"exercise_id"`
+		Instrument         string
+		Signatures, Pieces string
+		Measures           int
+	}
+	err := d.all(ctx, &rows, "list the own parts", `
+		SELECT exercise_id, instrument, signatures, measures, pieces FROM outlines WHERE teacher_id = $1 AND instrument <> ''`)
+	own := OwnOutlines{}
+	for _, r := range rows {
+		if own[r.ExerciseID] == nil {
+			own[r.ExerciseID] = map[string]breakdown.Outline{}
+		}
+		own[r.ExerciseID][r.Instrument] = breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Pieces: piecesFrom(r.Pieces)}
+	}
+	return own, err
+}
+
+// MetBefore is what an instrument meets in the exercises of a book before a number.
+func (d *Desk) MetBefore(ctx context.Context, book BookID, number int, instrument string) (*breakdown.Met, error) {
+	var rows []string
+	if err := d.all(ctx, &rows, "list what was met", `
+		SELECT m.pitches FROM met m JOIN exercises e ON e.id = m.exercise_id
+		WHERE e.teacher_id = $1 AND e.book_id = $2 AND e.number < $3 AND e.removed_at IS NULL AND m.instrument = $4
+		ORDER BY e.number`, book, number, instrument); err != nil {
+		return nil, err
+	}
+	met := breakdown.MetIn()
+	for _, row := range rows {
+		for text := range strings.FieldsSeq(row) {
+			p, err := score.ParsePitch(text)
+			if err != nil {
+				return nil, fmt.Errorf("read what was met: %w", err)
+			}
+			met.Add(p)
+		}
+	}
+	return met, nil
+}
+
+func pitchesText(list []score.Pitch) string {
+	words := make([]string, len(list))
+	for i, p := range list {
+		words[i] = p.String()
+	}
+	return strings.Join(words, " ")
+}
+
+func piecesText(keys []breakdown.PieceKey) string {
+	words := make([]string, len(keys))
+	for i, k := range keys {
+		words[i] = k.String()
+	}
+	return strings.Join(words, " ")
+}
+
+// piecesFrom reads what piecesText wrote.
+func piecesFrom(text string) []breakdown.PieceKey {
+	var keys []breakdown.PieceKey
+	for word := range strings.FieldsSeq(text) {
+		if k, ok := breakdown.ParsePieceKey(word); ok {
+			keys = append(keys, k)
+		}
+	}
+	return keys
+}

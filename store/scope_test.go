@@ -1,0 +1,213 @@
+package store_test
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"reflect"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testdb"
+	"unhurriedbench/store"
+)
+
+// reads asks a desk for everything it can list or find, by the ids of a fixture.
+func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
+	ctx := context.Background()
+	return map[string]func() (any, error){
+		"AttemptByID":       func() (any, error) { return d.AttemptByID(ctx, f.attempt) },
+		"Books":             func() (any, error) { return d.Books(ctx) },
+		"ExerciseByID":      func() (any, error) { return d.ExerciseByID(ctx, f.exercise) },
+		"ExerciseStandings": func() (any, error) { return spelled(d.ExerciseStandings(ctx, f.exercise, f.section)) },
+		"Exercises":         func() (any, error) { return d.Exercises(ctx) },
+		"Fingerings":        func() (any, error) { return spelled(d.Fingerings(ctx, f.exercise, "oboe")) },
+		"Kinds":             func() (any, error) { return d.Kinds(ctx) },
+		"LatestAttempts":    func() (any, error) { return d.LatestAttempts(ctx, f.student, f.exercise, 9) },
+		"MetBefore": func() (any, error) {
+			met, err := d.MetBefore(ctx, f.book, 9, "oboe")
+			return spelled(met.Places(), err)
+		},
+		"NextNumber": func() (any, error) { return d.NextNumber(ctx, f.book) },
+		"OutlineFor": func() (any, error) {
+			return d.OutlineFor(ctx, store.Exercise{ID: f.exercise, Outline: breakdown.Outline{Signatures: "none"}}, "horn-f")
+		},
+		"Overrides":        func() (any, error) { return d.Overrides(ctx, f.exercise) },
+		"OwnOutlines":      func() (any, error) { return d.OwnOutlines(ctx) },
+		"Placement":        func() (any, error) { return spelled(d.Placement(ctx, f.exercise, "trombone")) },
+		"Preferred":        func() (any, error) { return d.Preferred(ctx, "oboe") },
+		"SectionStandings": func() (any, error) { return spelled(d.SectionStandings(ctx, f.section)) },
+		"Sections":         func() (any, error) { return d.Sections(ctx) },
+		"Settings":         func() (any, error) { return d.Settings(ctx) },
+		"Source":           func() (any, error) { return d.Source(ctx, f.source.Hash()) },
+		"StudentAttempts":  func() (any, error) { return d.StudentAttempts(ctx, f.student) },
+		"StudentByID":      func() (any, error) { return d.StudentByID(ctx, f.student) },
+		"StudentStandings": func() (any, error) { return spelled(d.StudentStandings(ctx, f.student)) },
+		"Students":         func() (any, error) { return d.Students(ctx, f.section) },
+	}
+}
+
+// spelled writes what is no plain JSON.
+func spelled(v any, err error) (any, error) {
+	if s, ok := v.(store.Standings); ok {
+		text := map[string]string{}
+		for task, standing := range s {
+			text[fmt.Sprint(task)] = fmt.Sprint(*standing)
+		}
+		return text, err
+	}
+	return fmt.Sprint(v), err
+}
+
+// nothing is what a stranger may get of a read: a missing row, or what there is where
+// nothing was kept.
+var nothing = map[string]string{
+	"NextNumber": "1",
+	"Placement":  `"{false 0}"`,
+	"MetBefore":  `"[]"`,
+	"Fingerings": `"map[]"`,
+	"OutlineFor": `{"Signatures":"none","Measures":0,"Pieces":null}`,
+}
+
+// writes does to a fixture's rows whatever a desk can do.
+func writes(d *store.Desk, f fixture) map[string]func() error {
+	ctx := context.Background()
+	return map[string]func() error{
+		"AddAttempts": func() error { return d.AddAttempts(ctx, f.try(true, routine.None)) },
+		"AddExercise": func() error {
+			_, err := d.AddExercise(ctx, store.Exercise{Book: "Book of " + f.mark, Number: 7, Title: "added"}, f.source)
+			return err
+		},
+		"AddSection": func() error { _, err := d.AddSection(ctx, "Added"); return err },
+		"AddStudent": func() error {
+			_, err := d.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "x", Instrument: "violin"})
+			return err
+		},
+		"ChangeExercise": func() error {
+			return d.ChangeExercise(
+				ctx,
+				store.Exercise{ID: f.exercise, Book: "Stolen", Number: 3, Title: "stolen"},
+				store.Source{Format: "abc", Content: "stolen"},
+			)
+		},
+		"ChangeStudent": func() error {
+			return d.ChangeStudent(ctx, store.Student{ID: f.student, SectionID: f.section, FirstName: "x", Instrument: "violin"})
+		},
+		"DropFingerings": func() error { return d.DropFingerings(ctx, f.exercise, "oboe", 65) },
+		"DropOverride":   func() error { return d.DropOverride(ctx, f.exercise, "horn-f") },
+		"DropPlacement":  func() error { return d.DropPlacement(ctx, f.exercise, "trombone") },
+		"EraseStudent":   func() error { return d.EraseStudent(ctx, f.student) },
+		"KeepFingering": func() error {
+			return d.KeepFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "stolen"})
+		},
+		"KeepKind": func() error { return d.KeepKind(ctx, "oboe", "") },
+		"KeepOverrides": func() error {
+			return d.KeepOverrides(ctx, f.exercise, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: "stolen"}})
+		},
+		"KeepPlacement": func() error { return d.KeepPlacement(ctx, f.exercise, "trombone", -2) },
+		"KeepReading": func() error {
+			return d.KeepReading(ctx, f.exercise, 2, store.Reading{Unread: "stolen"})
+		},
+		"KeepSchool":      func() error { return d.KeepSchool(ctx, f.section, "stolen") },
+		"KeepSettings":    func() error { return d.KeepSettings(ctx, store.Settings{"two": ""}) },
+		"KeepYear":        func() error { return d.KeepYear(ctx, f.section, 3) },
+		"Prefer":          func() error { return d.Prefer(ctx, "oboe", 65, "") },
+		"RemoveExercise":  func() error { return d.RemoveExercise(ctx, f.exercise) },
+		"RestoreExercise": func() error { return d.RestoreExercise(ctx, f.exercise) },
+		"UndoAttempt":     func() error { return d.UndoAttempt(ctx, f.attempt) },
+	}
+}
+
+// mayPass are the writes that name no row of another's: they change the stranger's own.
+var mayPass = map[string]bool{
+	"AddExercise": true, "AddSection": true, "KeepKind": true, "KeepSettings": true, "Prefer": true,
+	"DropFingerings": true, "DropPlacement": true, "KeepReading": true, // which find nothing to do
+}
+
+// picture is all that a teacher has, as JSON by method.
+func picture(t *testing.T, f fixture) map[string]string {
+	t.Helper()
+	seen := map[string]string{}
+	for name, read := range reads(f.Desk, f) {
+		got, err := read()
+		if err != nil {
+			t.Fatalf("%s of one's own: %v", name, err)
+		}
+		text, err := json.Marshal(got)
+		if err != nil {
+			t.Fatalf("%s: %v", name, err)
+		}
+		seen[name] = string(text)
+	}
+	return seen
+}
+
+// Two teachers have one of everything. Every method of a desk is called with the
+// other's ids: it finds nothing, and changes nothing of theirs. A new method without
+// a case fails.
+func TestADeskSeesNothingElse(t *testing.T) {
+	s := testdb.Open(t)
+	mine, stranger := add(t, s, "owner"), add(t, s, "stranger")
+	before := picture(t, mine)
+	for name, text := range before {
+		if text == "null" || text == "[]" || text == "{}" || text == nothing[name] {
+			t.Errorf("%s finds nothing of one's own: %s", name, text)
+		}
+		if strings.Contains(text, "stranger") {
+			t.Errorf("%s has another teacher's rows: %s", name, text)
+		}
+	}
+	known := map[string]bool{"Routine": true}
+	for name, read := range reads(stranger.Desk, mine) {
+		known[name] = true
+		got, err := read()
+		text, _ := json.Marshal(got)
+		switch {
+		case errors.Is(err, store.ErrNotFound):
+		case err != nil:
+			t.Errorf("%s of another's gives %v", name, err)
+		case strings.Contains(string(text), "owner"):
+			t.Errorf("%s finds another's: %s", name, text)
+		case strings.Contains(string(text), "stranger"): // a list of the stranger's own
+		case string(text) == "null" || string(text) == "[]" || string(text) == "{}" || string(text) == nothing[name]:
+		default:
+			t.Errorf("%s finds something of another's: %s", name, text)
+		}
+	}
+	for name, write := range writes(stranger.Desk, mine) {
+		known[name] = true
+		if err := write(); !errors.Is(err, store.ErrNotFound) && !(mayPass[name] && err == nil) {
+			t.Errorf("%s on another's gives %v", name, err)
+		}
+		for read, text := range picture(t, mine) {
+			if text != before[read] {
+				t.Errorf("%s by a stranger changes what %s finds:\nfrom %s\nto   %s", name, read, before[read], text)
+				before[read] = text
+			}
+		}
+	}
+	desk := reflect.TypeFor[*store.Desk]()
+	for i := range desk.NumMethod() {
+		if name := desk.Method(i).Name; !known[name] {
+			t.Errorf("%s has no case here", name)
+		}
+	}
+	// What mixes one's own rows with another's is refused too.
+	ctx := context.Background()
+	mixed := stranger.try(true, routine.None)
+	mixed.ExerciseID = mine.exercise
+	for what, err := range map[string]error{
+		"a try at another's exercise": stranger.AddAttempts(ctx, mixed),
+		"a move into another's section": stranger.ChangeStudent(ctx,
+			store.Student{ID: stranger.student, SectionID: mine.section, FirstName: "x", Instrument: "violin"}),
+	} {
+		if !errors.Is(err, store.ErrNotFound) {
+			t.Errorf("%s gives %v", what, err)
+		}
+	}
+}

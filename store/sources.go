@@ -1,0 +1,37 @@
+package store
+
+import (
+	"context"
+	"crypto/sha256"
+	"encoding/hex"
+)
+
+// Hash names a source by its content.
+func (s Source) Hash() string {
+	sum := sha256.Sum256([]byte(s.Format + "\n" + s.Content))
+	return hex.EncodeToString(sum[:])
+}
+
+// Source finds what was brought in by its hash.
+func (d *Desk) Source(ctx context.Context, hash string) (Source, error) {
+	var s Source
+	err := d.one(ctx, &s, "find the source", `SELECT format, content FROM sources WHERE teacher_id = $1 AND hash = $2`, hash)
+	return s, err
+}
+
+// keepSource keeps a source, unless it is there already. It is locked until the
+// exercise that needs it is kept too.
+func (tx deskTx) keepSource(ctx context.Context, s Source) (string, error) {
+	hash := s.Hash()
+	return hash, tx.change(ctx, `
+		INSERT INTO sources (teacher_id, hash, format, content) VALUES ($1, $2, $3, $4)
+		ON CONFLICT (teacher_id, hash) DO UPDATE SET format = excluded.format`, hash, s.Format, s.Content)
+}
+
+// dropUnusedSources lets go of sources that nothing is made from any more.
+func (tx deskTx) dropUnusedSources(ctx context.Context) error {
+	return tx.clear(ctx, `
+		DELETE FROM sources s WHERE s.teacher_id = $1
+		AND NOT EXISTS (SELECT 1 FROM exercises e WHERE e.teacher_id = s.teacher_id AND e.hash = s.hash)
+		AND NOT EXISTS (SELECT 1 FROM overrides o WHERE o.teacher_id = s.teacher_id AND o.hash = s.hash)`)
+}

@@ -1,0 +1,198 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/go-chi/chi/v5"
+
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/score"
+	"unhurriedbench/store"
+)
+
+// What a signed-in stranger gets who puts the owner's ids into an address and a form.
+type answer string
+
+const (
+	refused answer = "not found"      // 404: it is the owner's
+	own     answer = "their own"      // a page of the stranger's own rows
+	made    answer = "made"           // a change to the stranger's own rows, and a redirect
+	open401 answer = "open to anyone" // needs no teacher
+)
+
+// routeCases has a row for every route of the site; a new route fails without one.
+var routeCases = map[string]answer{
+	"GET /sign-in": open401, "POST /sign-in": open401, "POST /sign-in/demo": open401, "POST /sign-out": open401,
+	"GET /welcome": open401, "POST /welcome": open401, "* /static/*": open401,
+
+	"GET /":                           own,
+	"GET /exercises/new":              own,
+	"POST /exercises":                 made,
+	"POST /exercises/preview":         own,
+	"GET /exercises/{id}/edit":        refused,
+	"POST /exercises/{id}":            refused,
+	"POST /exercises/{id}/remove":     refused,
+	"POST /exercises/{id}/restore":    refused,
+	"GET /exercises/{id}/export":      refused,
+	"GET /exercises/{id}/parts":       refused,
+	"POST /exercises/{id}/parts":      refused,
+	"POST /exercises/{id}/parts/own":  refused,
+	"POST /exercises/{id}/parts/drop": refused,
+	"POST /exercises/{id}/octave":     refused,
+
+	"GET /compare":                       refused,
+	"GET /fingerings/{instrument}":       own,
+	"POST /fingerings/{instrument}":      made,
+	"POST /fingerings/{instrument}/kind": made,
+
+	"GET /bench/{id}":            refused,
+	"POST /bench/{id}/attempts":  refused,
+	"POST /bench/{id}/drill":     refused,
+	"POST /bench/{id}/fingering": refused,
+	"POST /attempts/{id}/undo":   refused,
+
+	"GET /board":         refused, // by the section that is asked for
+	"GET /students/{id}": refused,
+
+	"GET /settings":  own,
+	"POST /settings": made,
+
+	"GET /people":                own,
+	"POST /sections":             made,
+	"POST /sections/{id}/school": refused,
+	"POST /sections/{id}/year":   refused,
+	"POST /students":             refused, // into the owner's section
+	"POST /students/{id}":        refused,
+	"POST /students/{id}/erase":  refused,
+}
+
+// idFor is whose id a route's {id} stands for.
+func (b belongings) idFor(route string) int64 {
+	switch {
+	case strings.HasPrefix(route, "/students"):
+		return int64(b.student)
+	case strings.HasPrefix(route, "/attempts"):
+		return int64(b.attempt)
+	case strings.HasPrefix(route, "/sections"):
+		return int64(b.section)
+	}
+	return int64(b.exercise)
+}
+
+// everything opens every screen of a teacher.
+func everything(v *visitor, b belongings) map[string]string {
+	pages := map[string]string{}
+	for _, path := range []string{
+		"/", "/board", "/people", "/settings", "/fingerings/oboe", fmt.Sprintf("/exercises/new?book=%d", b.book),
+		fmt.Sprintf("/students/%d", b.student), fmt.Sprintf("/exercises/%d/edit", b.exercise), fmt.Sprintf("/exercises/%d/parts", b.exercise),
+		fmt.Sprintf("/bench/%d?instrument=trombone&student=%d", b.exercise, b.student), fmt.Sprintf("/bench/%d?instrument=oboe", b.exercise),
+		fmt.Sprintf("/bench/%d?instrument=horn-f", b.exercise), fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc", b.exercise),
+	} {
+		status, page := v.get(path)
+		if status != http.StatusOK {
+			v.t.Fatalf("%s of one's own gives %d", path, status)
+		}
+		pages[path] = page
+	}
+	return pages
+}
+
+// Two teachers have one of everything. The router is walked: whoever is not signed in
+// is sent to sign in, and a stranger with the owner's ids finds and changes nothing of
+// the owner's.
+func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
+	s, ctx := open(t), context.Background()
+	home, owner := s.teacher(t, "owner@school.example")
+	mine := furnish(t, s.store, owner.ID)
+	desk := s.store.For(owner.ID)
+	for _, err := range []error{
+		desk.KeepOverrides(ctx, mine.exercise, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: strings.Replace(lamp, "First", "Horn's", 1)}}),
+		desk.KeepPlacement(ctx, mine.exercise, "trombone", -1), desk.KeepSettings(ctx, store.Settings{"two": "ownersword"}),
+		desk.KeepFingering(ctx, mine.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}),
+		desk.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"), desk.KeepKind(ctx, "oboe", "left-f"),
+	} {
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	stranger, other := s.teacher(t, "stranger@school.example")
+	theirs := furnish(t, s.store, other.ID)
+	if err := s.store.For(other.ID).ChangeStudent(ctx,
+		store.Student{ID: theirs.student, SectionID: theirs.section, FirstName: "Tomo", Instrument: "violin"}); err != nil {
+		t.Fatal(err)
+	}
+	anonymous := s.visitor(t)
+	everything(home, mine) // so that what is remembered of a visit is
+	before := everything(home, mine)
+
+	// Ids of the owner's that a stranger may put into forms and addresses.
+	form := url.Values{
+		"student": {fmt.Sprint(mine.student)}, "section": {fmt.Sprint(mine.section)}, "exercise": {fmt.Sprint(mine.exercise)},
+		"book": {fmt.Sprint(mine.book)}, "a": {fmt.Sprint(mine.exercise)}, "b": {fmt.Sprint(theirs.exercise)},
+		"first_name": {"Mallory"}, "instrument": {"horn-f"}, "sure": {"yes"}, "result": {"clean"}, "stage": {"count"}, "piece": {"1-2"},
+		"number": {"5"}, "abc": {lamp}, "octaves": {"1"}, "year": {"3"}, "school": {"numbers"}, "name": {"Mine"}, "kind": {"left-f"},
+		"note": {"65"}, "fingering": {"1 2 3 | 4 6"}, "measure": {"0"}, "event": {"0"}, "scope": {"here"}, "instrument-0": {"horn-f"},
+	}
+	var walked []string
+	err := chi.Walk(s.routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
+		if route == "/static/*" {
+			method = "*"
+		}
+		name := method + " " + route
+		if !slices.Contains(walked, name) {
+			walked = append(walked, name)
+		}
+		want, has := routeCases[name]
+		if !has {
+			t.Errorf("%s has no case in routeCases", name)
+		}
+		if want == open401 {
+			return nil
+		}
+		path := strings.Replace(strings.Replace(route, "{id}", fmt.Sprint(mine.idFor(route)), 1), "{instrument}", "oboe", 1)
+		ask := func(v *visitor) (int, string) {
+			if method == "GET" {
+				return v.get(path + "?" + form.Encode())
+			}
+			return v.post(path, form)
+		}
+		if status, page := ask(anonymous); status != http.StatusSeeOther || page != "/sign-in" {
+			t.Errorf("without signing in, %s gives %d", name, status)
+		}
+		status, page := ask(stranger)
+		got := map[int]answer{http.StatusNotFound: refused, http.StatusOK: own, http.StatusSeeOther: made}[status]
+		if got != want {
+			t.Errorf("%s with another's ids gives %d, want %s", name, status, want)
+		}
+		if strings.Contains(page, "Ines") || strings.Contains(page, "ownersword") || strings.Contains(page, "Horn's") {
+			t.Errorf("%s shows what is another's", name)
+		}
+		for path, page := range everything(home, mine) {
+			if page != before[path] {
+				t.Errorf("%s by a stranger changes the owner's %s", name, path)
+				before[path] = page
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name := range routeCases {
+		if !slices.Contains(walked, name) {
+			t.Errorf("%s has a case and is no route", name)
+		}
+	}
+	// A stranger's own bench with the owner's student or section.
+	for _, ask := range []string{fmt.Sprintf("student=%d", mine.student), fmt.Sprintf("section=%d", mine.section)} {
+		if status, _ := stranger.get(fmt.Sprintf("/bench/%d?%s", theirs.exercise, ask)); status != http.StatusNotFound {
+			t.Errorf("a bench with another teacher's %s gives %d", ask, status)
+		}
+	}
+}
