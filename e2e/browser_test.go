@@ -124,6 +124,22 @@ func signIn(p *rod.Page) {
 	p.MustElementR("h1", "Shelf")
 }
 
+// signedIn opens a fresh browser of a width on the Shelf of a demo of its own, and gives
+// the site's address.
+func signedIn(t *testing.T, width int) (*rod.Page, string) {
+	t.Helper()
+	server := site(t)
+	p := page(t, server.URL, width)
+	signIn(p)
+	return p, server.URL
+}
+
+// bench opens an address and waits until its lanes are drawn.
+func bench(p *rod.Page, address string) {
+	p.MustNavigate(address).MustWaitLoad()
+	p.MustElement("svg.lanes")
+}
+
 // until waits until a function of the page gives something, and fails with what
 // was waited for.
 func until(t *testing.T, p *rod.Page, what, js string) {

@@ -61,8 +61,7 @@ func partsToCheck(t *testing.T) map[string]score.Part {
 // Outside check: the shipped engraver (Verovio) reads the MEI, and its timemap
 // and pitches are core's.
 func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
-	p := page(t, site(t).URL, 1280)
-	signIn(p)
+	p, _ := signedIn(t, 1280)
 	p.MustNavigate(p.MustInfo().URL + "exercises/new").MustWaitLoad()
 	p.MustElement("#preview svg")
 	for name, part := range partsToCheck(t) {
@@ -91,8 +90,7 @@ func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
 // Outside check: the engraver as a reader of the MusicXML we write. It gives its
 // own ids, so notes are compared in order.
 func TestTheEngraverReadsOurMusicXML(t *testing.T) {
-	p := page(t, site(t).URL, 1280)
-	signIn(p)
+	p, _ := signedIn(t, 1280)
 	p.MustNavigate(p.MustInfo().URL + "exercises/new").MustWaitLoad()
 	p.MustElement("#preview svg")
 	for name, part := range partsToCheck(t) {
@@ -162,8 +160,7 @@ func compareInOrder(t *testing.T, name string, part score.Part, got []sounded) {
 // read in our own way: chords, small notes, a second staff or voice, another
 // transposition, a measure that repeats the one before.
 func TestTheEngraverReadsTheFilesAsWeDo(t *testing.T) {
-	p := page(t, site(t).URL, 1280)
-	signIn(p)
+	p, _ := signedIn(t, 1280)
 	p.MustNavigate(p.MustInfo().URL + "exercises/new").MustWaitLoad()
 	p.MustElement("#preview svg")
 	for _, name := range []string{"ending-numbers", "ending-without-stop", "jumps-in-words", "printed-fingerings", "words-over-the-first-note", "rests-of-a-measure", "no-meter"} {

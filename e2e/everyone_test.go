@@ -64,11 +64,9 @@ func TestAccessibility(t *testing.T) {
 }
 
 func TestNothingIsCutOffOnAPhone(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 390)
-	signIn(p)
+	p, address := signedIn(t, 390)
 	for _, v := range views {
-		p.MustNavigate(server.URL + v.path).MustWaitLoad()
+		p.MustNavigate(address + v.path).MustWaitLoad()
 		p.MustElement(v.drawn)
 		over := p.MustEval(`() => document.documentElement.scrollWidth - document.documentElement.clientWidth`).Int()
 		if over > 0 {
@@ -85,8 +83,7 @@ func TestLanesStandUnderTheirNotes(t *testing.T) {
 		p := page(t, server.URL, width)
 		signIn(p)
 		for _, path := range []string{"/bench/6?instrument=trombone", "/bench/10?instrument=violin", "/bench/11?instrument=trumpet", "/bench/5?instrument=clarinet", "/bench/12?instrument=snare", "/bench/6?instrument=flute", "/bench/10?instrument=alto-sax", "/bench/6?instrument=bass", "/bench/13?instrument=snare", "/bench/6?instrument=timpani", "/bench/6?instrument=bells", "/bench/7?instrument=bassoon"} {
-			p.MustNavigate(server.URL + path).MustWaitLoad()
-			p.MustElement("svg.lanes")
+			bench(p, server.URL + path)
 			found := p.MustEval(`() => {
 				const bad = [];
 				for (const selector of [".n", ".f", ".c-struck"]) {

@@ -9,10 +9,8 @@ import (
 // The chart from both ends: a note to its fingering, and what is pressed to its
 // notes; the mouse and the keyboard.
 func TestChartBothWays(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	signIn(p)
-	p.MustNavigate(server.URL + "/fingerings/trumpet#n62").MustWaitLoad()
+	p, address := signedIn(t, 1280)
+	p.MustNavigate(address + "/fingerings/trumpet#n62").MustWaitLoad()
 	p.MustElementR(".chart-found", "D\\.")
 	p.MustElement(".chart-staff .touch.chosen")
 	p.MustElementR("article.chosen", "valves 1 and 3")
@@ -25,7 +23,7 @@ func TestChartBothWays(t *testing.T) {
 	p.MustElementR(".chart-found", "A, .*E, A")
 	until(t, p, "the focus stays on the valve", `() => document.activeElement.dataset.press === "2"`)
 
-	p.MustNavigate(server.URL + "/fingerings/oboe#n74").MustWaitLoad()
+	p.MustNavigate(address + "/fingerings/oboe#n74").MustWaitLoad()
 	p.MustElementR(".chart-found", "D\\.")
 	p.MustElement(".chart-staff .touch.chosen")
 	p.MustElement(`.figure-large [aria-label="finger 1"]`).MustClick() // from half open to open
@@ -34,12 +32,12 @@ func TestChartBothWays(t *testing.T) {
 	p.MustElementR(".chart-found", "This sounds D")
 
 	// A fourth finger is found where the open string sounds too.
-	p.MustNavigate(server.URL + "/fingerings/violin").MustWaitLoad()
+	p.MustNavigate(address + "/fingerings/violin").MustWaitLoad()
 	p.MustElement(".chart-staff .touch.chosen")
 	p.MustElement(`.figure-large [data-press="1:7"]`).MustClick()
 	p.MustElementR("article.chosen", "D4")
 
-	p.MustNavigate(server.URL + "/fingerings/bells#n67").MustWaitLoad()
+	p.MustNavigate(address + "/fingerings/bells#n67").MustWaitLoad()
 	p.MustElement(".chart-staff .touch.chosen")
 	p.MustElement(`.figure-large [aria-label="bar F sharp or G flat"]`).MustClick()
 	p.MustElementR(".chart-found", "This sounds F♯ or G♭")
@@ -48,10 +46,8 @@ func TestChartBothWays(t *testing.T) {
 // A note is opened large with the next one and what moves; while the metronome
 // runs in the Finger stage the panel looks ahead.
 func TestLookingAhead(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	signIn(p)
-	p.MustNavigate(server.URL + "/bench/6?instrument=trumpet&stage=finger").MustWaitLoad()
+	p, address := signedIn(t, 1280)
+	p.MustNavigate(address + "/bench/6?instrument=trumpet&stage=finger").MustWaitLoad()
 	p.MustElement(".lanes .touch").MustClick()
 	p.MustElementR(".look:not([hidden]) [data-look=now]", "now")
 	until(t, p, "what moves is drawn", `() => document.querySelector("[data-look=next] .moves")`)
@@ -66,10 +62,8 @@ func TestLookingAhead(t *testing.T) {
 
 // On a phone the panel does not lie over the note it tells of.
 func TestThePanelLeavesItsNoteInSight(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 390)
-	signIn(p)
-	p.MustNavigate(server.URL + "/bench/10?instrument=violin&stage=finger").MustWaitLoad()
+	p, address := signedIn(t, 390)
+	p.MustNavigate(address + "/bench/10?instrument=violin&stage=finger").MustWaitLoad()
 	p.MustElement(".lanes .touch")
 	notes := p.MustElements(".lanes .touch")
 	for _, k := range []int{3, 11} {
@@ -87,10 +81,8 @@ func TestThePanelLeavesItsNoteInSight(t *testing.T) {
 
 // The hardest changes become a drill, and the drill an exercise.
 func TestDrillIsKept(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	signIn(p)
-	p.MustNavigate(server.URL + "/bench/6?instrument=trombone&stage=finger").MustWaitLoad()
+	p, address := signedIn(t, 1280)
+	p.MustNavigate(address + "/bench/6?instrument=trombone&stage=finger").MustWaitLoad()
 	p.MustElementR("a", "Drill them").MustClick()
 	p.MustElementR("h1", "Hard changes of 6")
 	p.MustElement("svg.lanes")

@@ -11,9 +11,7 @@ import (
 // A teacher uploads a file from another program, works a piece with a student
 // and sees the Board follow.
 func TestFromAFileToTheBoard(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	signIn(p)
+	p, address := signedIn(t, 1280)
 
 	// The file was written by hand, not by this project.
 	file, err := filepath.Abs("../core/format/musicxml/testdata/harbor-steps.musicxml")
@@ -77,7 +75,7 @@ func TestFromAFileToTheBoard(t *testing.T) {
 
 	word := func() string {
 		t.Helper()
-		p.MustNavigate(server.URL + "/board").MustWaitLoad()
+		p.MustNavigate(address + "/board").MustWaitLoad()
 		return p.MustEval(`() => {
 			const row = [...document.querySelectorAll(".board tbody tr")].find((r) => r.textContent.includes("Tomo K."));
 			return row.lastElementChild.querySelector(".word")?.textContent || "";
@@ -101,10 +99,8 @@ func TestFromAFileToTheBoard(t *testing.T) {
 
 // Typing ABC redraws the preview, says what is wrong, and keeps what was typed.
 func TestTypingAnExercise(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	signIn(p)
-	p.MustNavigate(server.URL + "/exercises/new").MustWaitLoad()
+	p, address := signedIn(t, 1280)
+	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
 	p.MustElement("#preview svg")
 	box := p.MustElement("textarea")
 	box.MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d |")
@@ -122,9 +118,7 @@ func TestTypingAnExercise(t *testing.T) {
 
 // A stumble asks for its cause, from the keyboard alone.
 func TestMarkingFromTheKeyboard(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	signIn(p)
+	p, _ := signedIn(t, 1280)
 	p.MustElementR(".exercise", "Fog Horn").MustClick()
 	p.MustElement("svg.lanes")
 	p.MustElementR(".instruments a", "Trumpet").MustClick()

@@ -87,8 +87,7 @@ func TestEverythingOpens(t *testing.T) {
 	server := serve(t, s)
 	p := page(t, server.URL, 1280)
 	signIn(p)
-	p.MustNavigate(server.URL + "/bench/1?instrument=clarinet").MustWaitLoad()
-	p.MustElement("svg.lanes")
+	bench(p, server.URL + "/bench/1?instrument=clarinet")
 	for _, id := range ids {
 		for _, instrument := range []string{"clarinet", "trombone", "violin", "snare"} {
 			address := fmt.Sprintf("/bench/%d?instrument=%s", id, instrument)
@@ -110,11 +109,8 @@ func TestEverythingOpens(t *testing.T) {
 
 // Back after changing the instrument shows one instrument, staff and lanes alike.
 func TestBackAfterAnotherInstrument(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	signIn(p)
-	p.MustNavigate(server.URL + "/bench/6?instrument=violin").MustWaitLoad()
-	p.MustElement("svg.lanes")
+	p, address := signedIn(t, 1280)
+	bench(p, address + "/bench/6?instrument=violin")
 	first := lanesOf(p)
 	p.MustElementR(".instruments a", "Trombone").MustClick()
 	until(t, p, "the trombone's lane is drawn", `() => [...document.querySelectorAll(".lane-name")].some((e) => e.textContent === "Slide")`)
@@ -144,11 +140,8 @@ func lanesOf(p *rod.Page) string {
 // An alternate is underlined; its panel tells the usual way, and one press puts it
 // back wherever the note comes.
 func TestTheUsualFingeringIsPutBack(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	signIn(p)
-	p.MustNavigate(server.URL + "/bench/6?instrument=oboe&stage=finger").MustWaitLoad()
-	p.MustElement("svg.lanes")
+	p, address := signedIn(t, 1280)
+	bench(p, address + "/bench/6?instrument=oboe&stage=finger")
 	before := len(p.MustElements(".f-alternate"))
 	if before < 2 {
 		t.Fatalf("%d forked Fs are underlined", before)
@@ -168,5 +161,38 @@ func TestTheUsualFingeringIsPutBack(t *testing.T) {
 	until(t, p, "every F is the usual one", `() => document.querySelector("#bench svg.lanes") && !document.querySelector(".f-alternate")`)
 	if stage := p.MustElement(".stages [aria-current]").MustText(); !strings.Contains(stage, "Finger") {
 		t.Errorf("after the choice the stage is %s", stage)
+	}
+}
+
+// The music of another page is drawn beside the Bench's: each keeps its own lanes, and
+// no id is given twice.
+func TestTwoSheetsOnOnePage(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	bench(p, address+"/bench/6?instrument=trombone")
+	first := func() string {
+		return p.MustEval(`() => [...document.querySelectorAll(".engraving:not(.second) .lanes .f")].map((e) => e.textContent).join(" ")`).Str()
+	}
+	before := first()
+	p.MustEval(`async () => {
+		const other = new DOMParser().parseFromString(await (await fetch("/fingerings/trombone")).text(), "text/html");
+		const data = JSON.parse(other.querySelector(".sheet-data").textContent);
+		const host = document.createElement("div");
+		host.className = "engraving second";
+		document.querySelector(".sheet").append(host);
+		await window.engrave.draw(host.appendChild(document.createElement("div")), data.mei, { scale: 40 });
+		window.lanes.draw(host, data, { shown: { name: true, finger: true }, piece: { whole: true } });
+	}`)
+	if got := p.MustEval(`() => document.querySelectorAll(".second svg.lanes .f-ring").length`).Int(); got < 30 {
+		t.Errorf("the second sheet has %d fingerings", got)
+	}
+	if after := first(); after != before || after == "" {
+		t.Errorf("the first sheet was %q, and is %q", before, after)
+	}
+	twice := p.MustEval(`() => {
+		const ids = [...document.querySelectorAll("g.note[id], g.measure[id], g.chord[id], g.rest[id]")].map((e) => e.id);
+		return ids.filter((id, k) => ids.indexOf(id) !== k).slice(0, 5).join(" ");
+	}`).Str()
+	if twice != "" {
+		t.Errorf("ids are given twice: %s", twice)
 	}
 }

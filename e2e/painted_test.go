@@ -12,12 +12,9 @@ import (
 // Every clef in view is really painted: what is in the page's tree is not always
 // on the screen.
 func TestEveryClefIsPainted(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	signIn(p)
+	p, address := signedIn(t, 1280)
 	for _, path := range []string{"/bench/6?instrument=clarinet&student=4", "/bench/6?instrument=trombone", "/bench/10?instrument=violin&piece=7-8", "/bench/11?instrument=trumpet"} {
-		p.MustNavigate(server.URL + path).MustWaitLoad()
-		p.MustElement("svg.lanes")
+		bench(p, address + path)
 		time.Sleep(500 * time.Millisecond) // two frames, on a slow machine
 		picture, err := p.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})
 		if err != nil {

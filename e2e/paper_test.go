@@ -8,12 +8,10 @@ import (
 
 // On paper a system is never cut in two, and the chart has every note.
 func TestOnPaper(t *testing.T) {
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	signIn(p)
+	p, address := signedIn(t, 1280)
 	onPaper := func(path, drawn string) {
 		t.Helper()
-		p.MustNavigate(server.URL + path).MustWaitLoad()
+		p.MustNavigate(address + path).MustWaitLoad()
 		p.MustElement(drawn)
 		if err := (proto.EmulationSetEmulatedMedia{Media: "print"}).Call(p); err != nil {
 			t.Fatal(err)

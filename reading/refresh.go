@@ -36,6 +36,21 @@ func (r *Reader) Exercises(ctx context.Context, d *store.Desk) ([]store.Exercise
 	return d.Exercises(ctx)
 }
 
+// MetBefore is what an instrument meets in the exercises of a book before one, read by
+// the rules in force.
+func (r *Reader) MetBefore(ctx context.Context, d *store.Desk, x store.Exercise, instrument string) (*breakdown.Met, error) {
+	stale, err := d.StaleBefore(ctx, x.BookID, x.Number)
+	if err != nil {
+		return nil, err
+	}
+	for _, id := range stale {
+		if _, err := r.Exercise(ctx, d, id); err != nil {
+			return nil, err
+		}
+	}
+	return d.MetBefore(ctx, x.BookID, x.Number, instrument)
+}
+
 // refresh reads again what has changed since it was read, or everything.
 func (r *Reader) refresh(ctx context.Context, d *store.Desk, list []store.Exercise, everything bool) (int, error) {
 	n := 0

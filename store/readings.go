@@ -101,6 +101,16 @@ func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
 	return own, err
 }
 
+// StaleBefore lists the exercises of a book before a number that have changed since they
+// were read, or were read by other rules.
+func (d *Desk) StaleBefore(ctx context.Context, book BookID, number int) ([]ExerciseID, error) {
+	var list []ExerciseID
+	err := d.all(ctx, &list, "list what is to be read again", `
+		SELECT id FROM exercises WHERE teacher_id = $1 AND book_id = $2 AND number < $3 AND removed_at IS NULL
+		AND (read_revision <> revision OR read_version <> $4) ORDER BY number`, book, number, breakdown.OutlineVersion)
+	return list, err
+}
+
 // MetBefore is what an instrument meets in the exercises of a book before a number.
 func (d *Desk) MetBefore(ctx context.Context, book BookID, number int, instrument string) (*breakdown.Met, error) {
 	var rows []string

@@ -45,6 +45,7 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"Sections":         func() (any, error) { return d.Sections(ctx) },
 		"Settings":         func() (any, error) { return d.Settings(ctx) },
 		"Source":           func() (any, error) { return d.Source(ctx, f.source.Hash()) },
+		"StaleBefore":      func() (any, error) { return d.StaleBefore(ctx, f.book, 9) },
 		"StudentAttempts":  func() (any, error) { return d.StudentAttempts(ctx, f.student) },
 		"StudentByID":      func() (any, error) { return d.StudentByID(ctx, f.student) },
 		"StudentStandings": func() (any, error) { return spelled(d.StudentStandings(ctx, f.student)) },
@@ -153,6 +154,11 @@ func picture(t *testing.T, f fixture) map[string]string {
 func TestADeskSeesNothingElse(t *testing.T) {
 	s := testdb.Open(t)
 	mine, stranger := add(t, s, "owner"), add(t, s, "stranger")
+	for _, f := range []fixture{mine, stranger} { // an exercise that nobody has read yet
+		if _, err := f.AddExercise(context.Background(), store.Exercise{Book: "Book of " + f.mark, Number: 5, Title: f.mark}, f.source); err != nil {
+			t.Fatal(err)
+		}
+	}
 	before := picture(t, mine)
 	for name, text := range before {
 		if text == "null" || text == "[]" || text == "{}" || text == nothing[name] {

@@ -38,7 +38,7 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, w *work, kept ta
 	var x explained
 	c := &w.choice
 	c.Instrument = kept.instrument(c.Instrument)
-	met, err := desk.MetBefore(ctx, c.Exercise.BookID, c.Exercise.Number, c.Instrument.ID)
+	met, err := s.reader.MetBefore(ctx, desk, c.Exercise, c.Instrument.ID)
 	if err != nil {
 		return x, err
 	}
@@ -206,6 +206,9 @@ func (v benchView) Fingered() bool {
 	return false
 }
 
+// Watched is what to watch for in the piece at hand.
+func (v benchView) Watched() []breakdown.Watched { return v.Report.Watch(v.Passages, v.Instrument) }
+
 // Ladder is the tempos there are from the one at hand, slowest first.
 func (v benchView) Ladder() []int { return routine.Ladder(v.Tempo) }
 
@@ -235,9 +238,17 @@ func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
 	}
 }
 
-// Plan is what the page's script plays and frames of the piece at hand.
+// Plan is what the page's script plays of the piece at hand, in the order of playing,
+// and frames.
 func (v benchView) Plan() []planned {
 	var list []planned
+	if v.Piece.Whole() {
+		for _, i := range v.Report.Part.Order() {
+			m := v.Report.Part.Measures[i]
+			list = append(list, planned{i, m.Offset.Float(), m.Offset.Add(m.Length).Float()})
+		}
+		return list
+	}
 	for _, p := range v.Passages {
 		list = append(list, planned{p.At, p.From.Float(), p.To.Float()})
 	}

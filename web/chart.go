@@ -106,7 +106,6 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p prefer
 					Events: []sheetEvent{},
 				},
 			)
-			data.Order = append(data.Order, len(data.Order))
 		}
 		at := len(part.Measures) - 1
 		m := &part.Measures[at]

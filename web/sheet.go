@@ -32,8 +32,17 @@ type sheetData struct {
 	Trigger   bool           `json:"trigger,omitempty"`   // a trombone's F attachment
 	Drums     []string       `json:"drums,omitempty"`     // inches, from the largest
 	Measures  []sheetMeasure `json:"measures"`
-	Order     []int          `json:"order"` // indexes as played
+	Paper     paper          `json:"paper"`
 }
+
+// paper is what a printed page has room for, in the pixels of a browser.
+type paper struct {
+	Width  int `json:"width"`
+	Height int `json:"height"` // under a title
+}
+
+// letterAndA4 is what lies between the margins of both.
+var letterAndA4 = paper{690, 820}
 
 type sheetMeasure struct {
 	ID     string       `json:"id"`
@@ -175,6 +184,7 @@ func sameTube(i instrument.Instrument, same []score.Pitch) string {
 // drawnFor is what the drawings of an instrument's fingerings need to know.
 func drawnFor(i instrument.Instrument, strings []stringColour) sheetData {
 	data := sheetData{
+		Paper: letterAndA4,
 		Thumb: i.Thumb, Mechanism: string(i.Mechanism), LaneName: i.LaneName(), Strings: strings,
 		Keys: finger.Keys(i), Valves: i.Valves, ThumbSide: i.ThumbSide, Trigger: i.Attachment,
 	}
@@ -188,7 +198,7 @@ func drawnFor(i instrument.Instrument, strings []stringColour) sheetData {
 func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, strings []stringColour, opt mei.Options) sheetData {
 	data := drawnFor(target, strings)
 	data.Hands = w.Hands
-	data.MEI, data.Beat, data.Named, data.Order = mei.Write(r.Part, opt), r.Part.Meter().Beat().Float(), !r.Part.Unpitched(), r.Part.Order()
+	data.MEI, data.Beat, data.Named = mei.Write(r.Part, opt), r.Part.Meter().Beat().Float(), !r.Part.Unpitched()
 	same := map[int][]score.Pitch{}
 	if target.Family == "brass" {
 		same = finger.Neighbours(target)

@@ -3,8 +3,10 @@ package main
 import (
 	"bytes"
 	"encoding/json"
+	"errors"
 	"os"
 	"path/filepath"
+	"reflect"
 	"strings"
 	"testing"
 )
@@ -59,6 +61,36 @@ func TestInspect(t *testing.T) {
 	}
 	if out, _, _ := run(t, forked); !strings.Contains(out, "measure  count") || !strings.Contains(out, "A  m. 1") {
 		t.Errorf("without JSON it prints %s", out)
+	}
+}
+
+// The whole of it, read line by line by a trumpet player: written a step up in G major,
+// tied B counted once, concert G sharp as A sharp with first valve, C sharp with 1-2.
+func TestInspectWhole(t *testing.T) {
+	out, said, err := run(t, "--instrument", "trumpet", "--json", "testdata/quay-stairs.abc")
+	if err != nil || said != "" {
+		t.Fatalf("it says %q, %v", said, err)
+	}
+	text, err := os.ReadFile("testdata/quay-stairs-trumpet.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var got, want map[string]any
+	if err := errors.Join(json.Unmarshal([]byte(out), &got), json.Unmarshal(text, &want)); err != nil {
+		t.Fatal(err)
+	}
+	if reflect.DeepEqual(got, want) {
+		return
+	}
+	for key := range want {
+		a, _ := json.Marshal(got[key])
+		b, _ := json.Marshal(want[key])
+		if string(a) != string(b) {
+			t.Errorf("%s is\n%s, want\n%s", key, a, b)
+		}
+	}
+	if len(got) != len(want) {
+		t.Errorf("it has %d parts, want %d", len(got), len(want))
 	}
 }
 

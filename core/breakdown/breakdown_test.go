@@ -2,6 +2,7 @@ package breakdown
 
 import (
 	"encoding/json"
+	"fmt"
 	"runtime"
 	"slices"
 	"strings"
@@ -418,5 +419,34 @@ func TestDrills(t *testing.T) {
 	}
 	if got := read(t, "M:2/4\nL:1/4\nK:C clef=perc\nc c|]", "snare", nil).Drills(instrument.All()[0]); len(got) > 0 {
 		t.Errorf("a drum has drills: %v", got)
+	}
+}
+
+// A hard change is on the list of every piece it is in, once, wherever it is marked.
+func TestWatch(t *testing.T) {
+	r := read(t, "M:4/4\nL:1/4\nK:C\nc' c c' c|e d c2|c c' c2|e f ^f f|]", "trombone", nil)
+	trombone, _ := instrument.ByID("trombone")
+	say := func(label string) string {
+		var words []string
+		for _, p := range r.Pieces {
+			if p.Label == label {
+				for _, w := range r.Watch(p.Passages(r.Part), trombone) {
+					words = append(words, fmt.Sprintf("%d %s (%s)", w.Measure, w.Name, w.Why))
+				}
+			}
+		}
+		return strings.Join(words, "; ")
+	}
+	// C is sixth position, E second, F first and F sharp fifth.
+	for label, want := range map[string]string{
+		"A": "2 E (A hard change: the slide goes in, 4 positions.)",
+		"B": "4 E (A hard change: the slide goes in, 4 positions.); " +
+			"4 F♯ (The sign in front of it makes it F sharp until the bar line. Watch out: this is F sharp, and F was natural everywhere before this. " +
+			"A hard change: the slide goes out, 4 positions.); " +
+			"4 F♯ (The sign earlier in the measure still holds: F sharp. The last note: hold it until the next downbeat.)",
+	} {
+		if got := say(label); got != want {
+			t.Errorf("in piece %s there is to watch\n%s, want\n%s", label, got, want)
+		}
 	}
 }

@@ -25,6 +25,12 @@ func (p Piece) From() int { return p.At[0] }
 // To is the index of its last measure.
 func (p Piece) To() int { return p.At[len(p.At)-1] }
 
+// Whole says whether it is the whole exercise.
+func (p Piece) Whole() bool { return p.Label == wholeLabel }
+
+// wholeLabel is the label of the piece that is the whole exercise.
+const wholeLabel = "Whole"
+
 // InWords says which measures: "m. 3–4", "pickup, m. 1–2", "m. 6, 9–10".
 func (p Piece) InWords() string {
 	numbers := p.Measures
@@ -81,7 +87,7 @@ func Cut(part score.Part) []Piece {
 	}
 	if len(pieces) > 1 {
 		whole := c.piece(run{from: 0, to: len(part.Measures) - 1, why: "one tempo throughout"}, 0)
-		whole.Label, whole.Why, whole.End = "Whole", "one tempo throughout", nil
+		whole.Label, whole.Why, whole.End = wholeLabel, "one tempo throughout", nil
 		pieces = append(pieces, whole)
 	}
 	return pieces
@@ -417,7 +423,7 @@ func sayAgain(part score.Part, pieces []Piece, found []Recurrence) {
 	heard := make([][]sound, len(pieces))
 	for i := range pieces {
 		p := &pieces[i]
-		if p.Label == "Whole" {
+		if p.Whole() {
 			continue
 		}
 		heard[i] = p.hear(part)

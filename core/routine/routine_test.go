@@ -84,6 +84,44 @@ func TestSlowerWhereThereIsNoWayBack(t *testing.T) {
 	}
 }
 
+// What is said after a try.
+func TestAdvice(t *testing.T) {
+	r := Standard()
+	passed := func(stages int, more ...Try) []Try {
+		var list []Try
+		for range CleanToGoOn * stages {
+			list = append(list, clean())
+		}
+		return append(list, more...)
+	}
+	tests := []struct {
+		tries []Try
+		want  string
+	}{
+		{passed(0), ""},
+		{passed(0, clean()), "1 of 2 clean in a row, then on to Name."},
+		{passed(3, clean()), "1 of 2 clean in a row, then on to the next piece."},
+		{passed(1), "Count is clean twice running: on to Name."},
+		{passed(4), "Play is clean twice running: this piece is done."},
+		{passed(4, Try{Stage: Play, Clean: true}), "Still clean: this piece stays done."},
+		{passed(2, stumble(Rhythm)), "One stumble: again, the same way."},
+		{passed(2, stumble(Rhythm), stumble(Rhythm)), "Two stumbles over the rhythm: back to Count."},
+		{passed(2, stumble(Fingering), stumble(Fingering)), "Two stumbles: the same again, a notch slower."},
+		{passed(2, stumble(Sound), stumble(Sound)), "Two stumbles: the same again, a notch slower."},
+		{passed(3, stumble(Sound), stumble(Sound)), "Two stumbles in the sound: stay in Play, a notch slower, and mend the sound first."},
+	}
+	for _, tt := range tests {
+		if got := after(r, tt.tries...).Advice; got != tt.want {
+			t.Errorf("after %v it says %q, want %q", tt.tries, got, tt.want)
+		}
+	}
+	// Two causes that are mended at one stage: the first is kept.
+	three := Routine{{Count, "Count", []Cause{Rhythm, WrongName}}, {Play, "Play", []Cause{Sound}}}
+	if got := after(three, passed(1, stumble(WrongName), stumble(Rhythm))...); got.Cause != WrongName || got.Stage != Count {
+		t.Errorf("of two causes mended at one stage %q is kept, at %s", got.Cause, got.Stage)
+	}
+}
+
 func TestCells(t *testing.T) {
 	r := Standard()
 	if got := r.Cells(after(r, clean(), clean(), clean())); !slices.Equal(got, []float64{1, .5, 0, 0}) {

@@ -395,3 +395,30 @@ func TestRuler(t *testing.T) {
 		t.Errorf("eighths of 6/8 lie on %s", got)
 	}
 }
+
+// A metronome mark in beats of the meter, and in quarters. Arithmetic by hand.
+func TestTempoInBeats(t *testing.T) {
+	quarter, dotted, half, eighth := Frac(1, 4), Frac(3, 8), Frac(1, 2), Frac(1, 8)
+	tests := []struct {
+		mark     Tempo
+		meter    Meter
+		beats    int
+		quarters float64
+	}{
+		{Tempo{quarter, 96}, Meter{Beats: 4, Unit: 4}, 96, 96},
+		{Tempo{quarter, 96}, Meter{Beats: 2, Unit: 2}, 48, 96},
+		{Tempo{half, 60}, Meter{Beats: 4, Unit: 4}, 120, 120},
+		{Tempo{dotted, 60}, Meter{Beats: 6, Unit: 8}, 60, 90},
+		{Tempo{quarter, 90}, Meter{Beats: 6, Unit: 8}, 60, 90},
+		{Tempo{eighth, 100}, Meter{Beats: 6, Unit: 8}, 33, 50}, // rounded down
+		{Tempo{}, Meter{Beats: 4, Unit: 4}, 0, 0},
+	}
+	for _, tt := range tests {
+		if got := tt.mark.Beats(tt.meter); got != tt.beats {
+			t.Errorf("%s of a whole note = %d is %d beats of %s, want %d", tt.mark.Beat, tt.mark.PerMinute, got, tt.meter, tt.beats)
+		}
+		if got := tt.mark.Quarters(); got != tt.quarters {
+			t.Errorf("%s of a whole note = %d is %v quarters, want %v", tt.mark.Beat, tt.mark.PerMinute, got, tt.quarters)
+		}
+	}
+}

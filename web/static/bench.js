@@ -127,7 +127,7 @@
     if (window.metronome.running()) { window.metronome.stop(); return; }
     const p = piece();
     window.metronome.start({
-      data, places, plan: p.plan, whole: p.whole,
+      data, places, plan: p.plan,
       tempo: tempoNow(),
       cues: [...side().querySelectorAll(".count-off li")], host: host(),
       button: side().querySelector("[data-play]"),

@@ -184,6 +184,7 @@ window.lanes = (function () {
     const places = [];
     let last = 0;
     host.cuts = [];
+    host.paper = data.paper;
     const names = { tap: "Tap", count: "Count", name: "Name", finger: data.laneName };
     for (const system of locate(host, data)) {
       const bottom = last = system.bottom + height + 8;
@@ -213,9 +214,6 @@ window.lanes = (function () {
     return places;
   }
 
-  // The pixels between the margins of Letter and A4, and those left under a title.
-  const PAPER = { width: 690, height: 820 };
-
   // toPaper makes each system a block of its own, so that no page ends in the middle
   // of one: a window of its height on a copy of the whole drawing. The drawing keeps
   // the width it was made for and is made smaller as a whole, so that the lanes stay
@@ -225,8 +223,8 @@ window.lanes = (function () {
       if (!host.cuts || !host.cuts.length) continue;
       const wide = Number(host.querySelector("svg.lanes").getAttribute("width"));
       const above = 16; // what stands over the first system
-      let zoom = Math.min(1, PAPER.width / wide);
-      const fit = PAPER.height / (zoom * (host.cuts[host.cuts.length - 1] + above));
+      let zoom = Math.min(1, host.paper.width / wide);
+      const fit = host.paper.height / (zoom * (host.cuts[host.cuts.length - 1] + above));
       if (fit < 1 && fit > .8) zoom *= fit;
       const paper = Object.assign(document.createElement("div"), { className: "paper" });
       paper.style.cssText = `width: ${wide + 8}px; zoom: ${zoom}`;

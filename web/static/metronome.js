@@ -22,10 +22,8 @@ window.metronome = (function () {
   // piece: cues before 0, pulses from there.
   function steps(plan) {
     const list = plan.cues.map((cue) => ({ at: Number(cue.dataset.at), cue, beat: "beat" in cue.dataset }));
-    const whole = (index) => { const m = plan.data.measures[index]; return { index, from: m.offset, to: m.offset + m.length }; };
-    const order = plan.whole ? plan.data.order.map(whole) : plan.plan;
     let at = 0;
-    for (const part of order) {
+    for (const part of plan.plan) {
       for (const place of plan.places.filter((p) => p.measure === part.index && p.pulse.at >= part.from - 1e-6 && p.pulse.at < part.to - 1e-6)) {
         list.push({ at: at + place.pulse.at - part.from, place, beat: place.pulse.beat });
       }

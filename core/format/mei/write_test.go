@@ -4,10 +4,12 @@ import (
 	"encoding/xml"
 	"errors"
 	"io"
+	"regexp"
 	"strings"
 	"testing"
 
 	"unhurriedbench/internal/testabc"
+	"unhurriedbench/internal/testscore"
 )
 
 // elements counts the elements of a document and fails when it is not
@@ -110,5 +112,22 @@ func TestRulerHasANoteForEveryPulse(t *testing.T) {
 	}
 	if got := len(p.Measures[0].Ruler()); got != 5 {
 		t.Errorf("a triplet and a plain beat have %d pulses, want 3 + 2", got)
+	}
+}
+
+// Every id of a document begins as it is told to, and what refers to it too, so that
+// the music of two parts can stand on one page.
+func TestIDsOfTwoPartsDiffer(t *testing.T) {
+	part := testscore.Random(t, 5).Parts[0]
+	plain, led := Write(part, Options{Ruler: true}), Write(part, Options{Ruler: true, IDs: "left-"})
+	ids := regexp.MustCompile(` (xml:id|startid|endid)="#?([^"]*)"`)
+	found := ids.FindAllStringSubmatch(led, -1)
+	if len(found) < 40 || len(found) != len(ids.FindAllString(plain, -1)) {
+		t.Fatalf("%d ids are written, %d without a lead", len(found), len(ids.FindAllString(plain, -1)))
+	}
+	for _, id := range found {
+		if !strings.HasPrefix(id[2], "left-") {
+			t.Errorf("the id %s", id[0])
+		}
 	}
 }

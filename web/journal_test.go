@@ -1,0 +1,163 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/url"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// The Bench knows what the book's earlier exercises had: it warns of a letter that was
+// otherwise in them, and tells notes from the places met there; later exercises and
+// other books count for nothing.
+func TestEarlierExercisesAreRemembered(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	in := func(book string, number int, music string) store.ExerciseID {
+		t.Helper()
+		id, err := s.store.For(account.ID).AddExercise(context.Background(), store.Exercise{Book: book, Number: number, Title: "x"},
+			store.Source{Format: "abc", Content: "M:4/4\nL:1/4\n" + music + "\n"})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return id
+	}
+	in("First", 1, "K:Bb\nd e f e|B4|]")
+	in("First", 3, "K:F\nd e f e|d4|]")
+	in("Other", 1, "K:F\nd e f e|d4|]")
+	second := in("First", 2, "K:F\nd e f e|g4|]")
+	_, page := v.get(fmt.Sprintf("/bench/%d?instrument=flute", second))
+	wants(t, page, "this is E natural, and E was flat in every exercise so far.", "From the F you know on line 5, up one step: G.")
+	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=clarinet", second)) // who reads F sharp now, and read F natural
+	wants(t, page, "this is F sharp, and F was natural in every exercise so far.")
+	alone := in("Third", 2, "K:F\nd e f e|g4|]")
+	if _, page = v.get(fmt.Sprintf("/bench/%d?instrument=flute", alone)); strings.Contains(page, "every exercise so far") {
+		t.Error("an exercise with none before it has a trap from them")
+	}
+}
+
+// A student's history shows every try, those taken back too, newest first; the bar and
+// the word are what is left when those are not counted.
+func TestHistoryWithTriesTakenBack(t *testing.T) {
+	s, ctx := open(t), context.Background()
+	v, account := s.teacher(t, "a@school.example")
+	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID) // with a clean try at Count of m. 1-2
+	try := func(stage routine.Stage, clean bool, cause routine.Cause, tempo int) {
+		t.Helper()
+		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: b.student, ExerciseID: b.exercise, Piece: breakdown.PieceKey{First: 1, Last: 2},
+			Try: routine.Try{Stage: stage, Clean: clean, Cause: cause}, Tempo: tempo}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	try(routine.Count, true, routine.None, 61)
+	try(routine.Name, true, routine.None, 62)
+	try(routine.Name, false, routine.WrongName, 63)
+	page := fmt.Sprintf("/students/%d?exercise=%d", b.student, b.exercise)
+	undo := func(nth int) {
+		t.Helper()
+		log, err := desk.StudentAttempts(ctx, b.student)
+		if err != nil {
+			t.Fatal(err)
+		}
+		status, _ := v.post(fmt.Sprintf("/attempts/%d/undo", log[nth].ID), url.Values{"from": {"history"}, "exercise": {fmt.Sprint(b.exercise)}})
+		if status != 200 {
+			t.Fatalf("undoing gives %d", status)
+		}
+	}
+	steps := []struct {
+		taken int // which of the log is taken back before looking, the newest being 0; -1 for none
+		word  string
+		bar   string
+		back  int // tries that are marked as taken back
+	}{
+		{-1, "Name", "Count 33%", 0},
+		{0, "Name", "Count 33%, Name 17%", 1}, // the stumble: one clean at Name stands again
+		{2, "Name", "Name 17%", 2},            // one of the two at Count: the try at Name was by choice
+		{1, "Count", "Count 17%", 3},
+	}
+	for _, step := range steps {
+		if step.taken >= 0 {
+			undo(step.taken)
+		}
+		_, text := v.get(page)
+		wants(t, text, `<span class="word">`+step.word+`</span>`, step.bar)
+		if got := strings.Count(text, "taken back"); got != step.back {
+			t.Errorf("%d tries are marked as taken back, want %d", got, step.back)
+		}
+		last := -1
+		for _, tempo := range []string{"63", "62", "61", "60"} {
+			at := strings.Index(text, "<td>"+tempo+"</td>")
+			if at < last {
+				t.Errorf("the try at %s does not stand after a newer one", tempo)
+			}
+			last = at
+		}
+	}
+}
+
+// The Board is right for instruments with parts of their own and for sources that are
+// not the first part: what is done is all done.
+func TestTheBoardOfOtherParts(t *testing.T) {
+	s, ctx := open(t), context.Background()
+	v, account := s.teacher(t, "a@school.example")
+	desk := s.store.For(account.ID)
+	section, err := desk.AddSection(ctx, "Mixed")
+	if err != nil {
+		t.Fatal(err)
+	}
+	long := "M:4/4\nL:1/4\nK:C\nc d e f|g4|c d e f|g4|e4|f4|g4|c4|]\n"
+	two := "M:4/4\nL:1/4\nV:1\nV:2\nK:C\nV:1\nc4|d4|]\nV:2\nc d e f|g4|c d e f|g4|e4|f4|]\n"
+	own, err := desk.AddExercise(ctx, store.Exercise{Book: "B", Number: 1, Title: "Own"}, store.Source{Format: "abc", Content: lamp})
+	if err != nil {
+		t.Fatal(err)
+	}
+	second, err := desk.AddExercise(ctx, store.Exercise{Book: "B", Number: 2, Title: "Second part", Part: 1}, store.Source{Format: "abc", Content: two})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := desk.KeepOverrides(ctx, own, store.OwnPart{Instrument: "trombone", Source: store.Source{Format: "abc", Content: long}}); err != nil {
+		t.Fatal(err)
+	}
+	for _, instrument := range []string{"trombone", "flute"} {
+		student, err := desk.AddStudent(ctx, store.Student{SectionID: section, FirstName: "X", Instrument: instrument})
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, id := range []store.ExerciseID{own, second} {
+			_, page := v.get(fmt.Sprintf("/bench/%d?student=%d", id, student))
+			pieces := strings.Split(page, `<span id="piece-`)[1:]
+			for _, piece := range pieces {
+				key, _, _ := strings.Cut(piece, `"`)
+				for _, step := range routine.Standard() {
+					for range routine.CleanToGoOn {
+						status, _ := v.post(fmt.Sprintf("/bench/%d/attempts", id), url.Values{
+							"student": {fmt.Sprint(student)}, "instrument": {instrument}, "piece": {key}, "stage": {string(step.Stage)}, "result": {"clean"},
+						})
+						if status != 303 {
+							t.Fatalf("a mark at piece %s gives %d", key, status)
+						}
+					}
+				}
+			}
+			want := map[string]int{"trombone": 5, "flute": 3}[instrument]
+			if id == second {
+				want = 4
+			}
+			if len(pieces) != want {
+				t.Errorf("the %s's Bench has %d pieces, want %d", instrument, len(pieces), want)
+			}
+		}
+	}
+	_, board := v.get("/board")
+	if got := strings.Count(board, `<span class="word">Done</span>`); got != 4 {
+		t.Errorf("%d of 4 exercises are done on the Board", got)
+	}
+	if got := strings.Count(board, `aria-label="Count done, Name done, Finger done, Play done"`); got != 4 {
+		t.Errorf("%d of 4 bars are full", got)
+	}
+}
