@@ -236,6 +236,47 @@ func TestSources(t *testing.T) {
 	}
 }
 
+// Edits at the same time, of exercises that share a source, lose none.
+func TestSourcesOfEditsAtOnce(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	ids := []store.ExerciseID{f.exercise}
+	for n := 2; n < 6; n++ {
+		id, err := f.AddExercise(ctx, store.Exercise{Book: "Book of a", Number: n, Title: "x"}, f.source)
+		if err != nil {
+			t.Fatal(err)
+		}
+		ids = append(ids, id)
+	}
+	failed := make(chan error)
+	for k, id := range ids {
+		go func() {
+			for round := range 100 {
+				source := store.Source{Format: "abc", Content: fmt.Sprintf("K:C\nC%d|]", 1+(k+round)%2)}
+				if err := f.ChangeExercise(ctx, store.Exercise{ID: id, Book: fmt.Sprint("Book ", k), Number: 1, Title: "x"}, source); err != nil {
+					failed <- fmt.Errorf("edit %d of exercise %d: %w", round, k, err)
+					return
+				}
+			}
+			failed <- nil
+		}()
+	}
+	for range ids {
+		if err := <-failed; err != nil {
+			t.Error(err)
+		}
+	}
+	for _, id := range ids {
+		x, err := f.ExerciseByID(ctx, id)
+		if err == nil {
+			_, err = f.Source(ctx, x.Hash)
+		}
+		if err != nil {
+			t.Error(err)
+		}
+	}
+}
+
 // A reading holds for one revision: any change to the exercise or to its own parts
 // makes it stale, and a reading of an earlier revision is not kept.
 func TestReadings(t *testing.T) {

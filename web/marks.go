@@ -2,6 +2,7 @@ package web
 
 import (
 	"errors"
+	"fmt"
 	"net/http"
 	"slices"
 
@@ -64,7 +65,7 @@ func (s *Server) answerMark(w http.ResponseWriter, r *http.Request, c choice) {
 		v.Tempo = routine.Notch(v.Tempo, -1)
 	}
 	if !isHTMX(r) {
-		http.Redirect(w, r, v.Link("piece", v.Key), http.StatusSeeOther)
+		http.Redirect(w, r, fmt.Sprintf("%s&tempo=%d", v.Link("piece", v.Key), v.Tempo), http.StatusSeeOther)
 		return
 	}
 	shown := markedView{work: v}
