@@ -55,17 +55,26 @@ func (s *Store) Using(r routine.Routine) *Store { return &Store{s.db, r} }
 // Routine is the stages that pieces go through.
 func (s *Store) Routine() routine.Routine { return s.routine }
 
-func migrate(ctx context.Context, db *sql.DB) error {
+// provider has the migrations, those of files and the one that adds up logs.
+func provider(db *sql.DB) (*goose.Provider, error) {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
-		return fmt.Errorf("find the migrations: %w", err)
+		return nil, fmt.Errorf("find the migrations: %w", err)
 	}
 	addUp := goose.NewGoMigration(addUpVersion, &goose.GoFunc{RunTx: addUpAgain}, &goose.GoFunc{RunTx: forgetStandings})
-	provider, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(addUp))
+	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(addUp))
 	if err != nil {
-		return fmt.Errorf("read the migrations: %w", err)
+		return nil, fmt.Errorf("read the migrations: %w", err)
 	}
-	if _, err := provider.Up(ctx); err != nil {
+	return p, nil
+}
+
+func migrate(ctx context.Context, db *sql.DB) error {
+	p, err := provider(db)
+	if err != nil {
+		return err
+	}
+	if _, err := p.Up(ctx); err != nil {
 		return fmt.Errorf("bring the tables up to date: %w", err)
 	}
 	return nil

@@ -12,7 +12,6 @@ import (
 	"unhurriedbench/core/finger"
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 )
 
@@ -403,8 +402,8 @@ func TestDrills(t *testing.T) {
 	if d.From.Text+d.To.Text != "16" || !slices.Equal(d.Measures, []int{1, 1, 1}) || d.Change.Cost < finger.Hard {
 		t.Errorf("the drill is %+v", d)
 	}
-	if want := routine.Notch(100-5*d.Change.Cost, 0); d.Tempo != want {
-		t.Errorf("it starts at %d, want %d", d.Tempo, want)
+	if d.Tempo != 69 {
+		t.Errorf("it starts at %d, want 69", d.Tempo)
 	}
 	s, pieces := r.DrillScore(drills)
 	if len(pieces) != 3 || len(s.Parts[0].Measures) != 12 || !strings.Contains(pieces[0].Why, "m. 1;") {
