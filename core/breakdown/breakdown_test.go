@@ -104,6 +104,9 @@ func TestOtherAlerts(t *testing.T) {
 		{"one a line", "c3 d|c3 d|c2 d2|c2 d2|c3 d|c4|]", Long, "1.1 5.1"},
 		{"the last note", "c3 d|c4|]", Last, "2.1"},
 		{"each spelling once", "^G _A G2|^G _A G2|c4|]", Respelled, "1.1 1.2"},
+		{"a finger that lifts after a rest", "B z A z|", Prepare, ""},
+		{"a finger that moves in a rest", "F z ^F z|", Prepare, "1.3"},
+		{"and not without one", "F ^F F2|", Prepare, ""},
 		{"the key once a line", "[K:F]B B c2|B4|B4|B4|B4|c4|]", InKey, "1.1 5.1"},
 	}
 	for _, tt := range tests {
