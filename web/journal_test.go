@@ -161,3 +161,44 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 		t.Errorf("%d of 4 bars are full", got)
 	}
 }
+
+// An exercise whose source no longer reads breaks nothing: the Shelf says so, the Bench
+// says why, and every other screen goes on without it.
+func TestAnExerciseThatCannotBeRead(t *testing.T) {
+	s, ctx := open(t), context.Background()
+	v, account := s.teacher(t, "a@school.example")
+	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID)
+	broken, err := desk.AddExercise(ctx, store.Exercise{Book: "The Ferry Book", Number: 2, Title: "Broken"},
+		store.Source{Format: "abc", Content: "M:4/4\nL:1/4\nK:C\nc d Q f|]\n"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	third, err := desk.AddExercise(ctx, store.Exercise{Book: "The Ferry Book", Number: 3, Title: "Third"}, store.Source{Format: "abc", Content: lamp})
+	if err != nil {
+		t.Fatal(err)
+	}
+	for path, want := range map[string]struct {
+		status int
+		text   string
+	}{
+		"/":                              {200, "cannot be read: edit it"},
+		fmt.Sprintf("/bench/%d", broken): {422, "This exercise cannot be read any more"},
+		fmt.Sprintf("/bench/%d", third):  {200, "3 · Third"},
+		fmt.Sprintf("/exercises/%d/edit", broken):  {200, "c d Q f|]"},
+		fmt.Sprintf("/exercises/%d/parts", broken): {200, "Parts of 2"},
+		"/board":   {200, "Broken"},
+		"/compare": {200, "Same or different"},
+		fmt.Sprintf("/compare?a=%d&b=%d", broken, third):           {200, "Broken cannot be read any more: edit it first."},
+		fmt.Sprintf("/students/%d?exercise=%d", b.student, broken): {200, "No tries at this one yet."},
+	} {
+		if status, page := v.get(path); status != want.status {
+			t.Errorf("%s gives %d, want %d", path, status, want.status)
+		} else {
+			wants(t, page, want.text)
+		}
+	}
+	b.exercise = broken
+	if status, said := mark(v, b, url.Values{"result": {"clean"}}); status != 422 || !strings.Contains(said, "nothing was marked") {
+		t.Errorf("a mark at it gives %d: %s", status, said)
+	}
+}

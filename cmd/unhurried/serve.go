@@ -52,62 +52,42 @@ func serveCommand() *cobra.Command {
 	return c
 }
 
-func demoCommand() *cobra.Command {
+// storeCommand is a command without arguments that works on the open database.
+func storeCommand(use, short string, do func(context.Context, *store.Store) error) *cobra.Command {
 	return &cobra.Command{
-		Use:   "demo",
-		Short: "Load the invented school, unless it is there",
+		Use:   use,
+		Short: short,
 		Args:  cobra.NoArgs,
 		RunE: func(c *cobra.Command, _ []string) error {
 			s, err := openStore(c.Context())
 			if err != nil {
 				return err
 			}
-			defer s.Close()
-			return demo.Load(c.Context(), s)
+			return errors.Join(do(c.Context(), s), s.Close())
 		},
 	}
 }
 
+func demoCommand() *cobra.Command {
+	return storeCommand("demo", "Load the invented school, unless it is there", demo.Load)
+}
+
 func rereadCommand() *cobra.Command {
 	var all bool
-	c := &cobra.Command{
-		Use:   "reread",
-		Short: "Read exercises again that were read by other rules",
-		Args:  cobra.NoArgs,
-		RunE: func(c *cobra.Command, _ []string) error {
-			s, err := openStore(c.Context())
-			if err != nil {
-				return err
-			}
-			defer s.Close()
-			n, err := reading.New(reading.Memory).RefreshAll(c.Context(), s, all)
-			if err != nil {
-				return err
-			}
-			if all {
-				err = s.AddUpStandings(c.Context())
-			}
-			if n > 0 {
-				fmt.Printf("%d exercises were read again.\n", n)
-			}
-			return err
-		},
-	}
+	c := storeCommand("reread", "Read exercises again that were read by other rules", func(ctx context.Context, s *store.Store) error {
+		n, err := reading.New(reading.Memory).RefreshAll(ctx, s, all)
+		if err == nil && all {
+			err = s.AddUpStandings(ctx)
+		}
+		if n > 0 {
+			fmt.Printf("%d exercises were read again.\n", n)
+		}
+		return err
+	})
 	c.Flags().BoolVar(&all, "all", false, "all of them, and add up every log again, as after a change to the go-on rule")
 	return c
 }
 
 func migrateCommand() *cobra.Command {
-	return &cobra.Command{
-		Use:   "migrate",
-		Short: "Bring the database's tables up to date",
-		Args:  cobra.NoArgs,
-		RunE: func(c *cobra.Command, _ []string) error {
-			s, err := openStore(c.Context())
-			if err != nil {
-				return err
-			}
-			return s.Close()
-		},
-	}
+	return storeCommand("migrate", "Bring the database's tables up to date", func(context.Context, *store.Store) error { return nil })
 }
