@@ -83,7 +83,7 @@ func TestLanesStandUnderTheirNotes(t *testing.T) {
 		p := page(t, server.URL, width)
 		signIn(p)
 		for _, path := range []string{"/bench/6?instrument=trombone", "/bench/10?instrument=violin", "/bench/11?instrument=trumpet", "/bench/5?instrument=clarinet", "/bench/12?instrument=snare", "/bench/6?instrument=flute", "/bench/10?instrument=alto-sax", "/bench/6?instrument=bass", "/bench/13?instrument=snare", "/bench/6?instrument=timpani", "/bench/6?instrument=bells", "/bench/7?instrument=bassoon"} {
-			bench(p, server.URL + path)
+			bench(p, server.URL+path)
 			found := p.MustEval(`() => {
 				const bad = [];
 				for (const selector of [".n", ".f", ".c-struck"]) {

@@ -87,7 +87,7 @@ func TestEverythingOpens(t *testing.T) {
 	server := serve(t, s)
 	p := page(t, server.URL, 1280)
 	signIn(p)
-	bench(p, server.URL + "/bench/1?instrument=clarinet")
+	bench(p, server.URL+"/bench/1?instrument=clarinet")
 	for _, id := range ids {
 		for _, instrument := range []string{"clarinet", "trombone", "violin", "snare"} {
 			address := fmt.Sprintf("/bench/%d?instrument=%s", id, instrument)
@@ -110,7 +110,7 @@ func TestEverythingOpens(t *testing.T) {
 // Back after changing the instrument shows one instrument, staff and lanes alike.
 func TestBackAfterAnotherInstrument(t *testing.T) {
 	p, address := signedIn(t, 1280)
-	bench(p, address + "/bench/6?instrument=violin")
+	bench(p, address+"/bench/6?instrument=violin")
 	first := lanesOf(p)
 	p.MustElementR(".instruments a", "Trombone").MustClick()
 	until(t, p, "the trombone's lane is drawn", `() => [...document.querySelectorAll(".lane-name")].some((e) => e.textContent === "Slide")`)
@@ -141,7 +141,7 @@ func lanesOf(p *rod.Page) string {
 // back wherever the note comes.
 func TestTheUsualFingeringIsPutBack(t *testing.T) {
 	p, address := signedIn(t, 1280)
-	bench(p, address + "/bench/6?instrument=oboe&stage=finger")
+	bench(p, address+"/bench/6?instrument=oboe&stage=finger")
 	before := len(p.MustElements(".f-alternate"))
 	if before < 2 {
 		t.Fatalf("%d forked Fs are underlined", before)

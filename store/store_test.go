@@ -201,6 +201,9 @@ func TestSources(t *testing.T) {
 	if _, err := other.AddExercise(ctx, store.Exercise{Book: "B", Number: 2, Title: "x"}, f.source); err != nil {
 		t.Fatal(err)
 	}
+	if err := other.KeepOverrides(ctx, other.exercise, store.OwnPart{Instrument: "flute", Source: f.source}); err != nil {
+		t.Fatal(err)
+	}
 	rows := func() (n int) {
 		if err := s.DB().QueryRowContext(ctx, "SELECT count(*) FROM sources WHERE teacher_id = $1", int64(f.teacher)).Scan(&n); err != nil {
 			t.Fatal(err)

@@ -123,6 +123,7 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 	if err := desk.KeepOverrides(ctx, own, store.OwnPart{Instrument: "trombone", Source: store.Source{Format: "abc", Content: long}}); err != nil {
 		t.Fatal(err)
 	}
+	var histories []string
 	for _, instrument := range []string{"trombone", "flute"} {
 		student, err := desk.AddStudent(ctx, store.Student{SectionID: section, FirstName: "X", Instrument: instrument})
 		if err != nil {
@@ -152,13 +153,21 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 				t.Errorf("the %s's Bench has %d pieces, want %d", instrument, len(pieces), want)
 			}
 		}
+		histories = append(histories, fmt.Sprintf("/students/%d", student))
 	}
 	_, board := v.get("/board")
 	if got := strings.Count(board, `<span class="word">Done</span>`); got != 4 {
 		t.Errorf("%d of 4 exercises are done on the Board", got)
 	}
-	if got := strings.Count(board, `aria-label="Count done, Name done, Finger done, Play done"`); got != 4 {
+	const full = `aria-label="Count done, Name done, Finger done, Play done"`
+	if got := strings.Count(board, full); got != 4 {
 		t.Errorf("%d of 4 bars are full", got)
+	}
+	for _, path := range histories {
+		_, page := v.get(path)
+		if bars, words := strings.Count(page, full), strings.Count(page, `<span class="word">Done</span>`); bars != 2 || words != 2 {
+			t.Errorf("the history %s has %d full bars and %d done", path, bars, words)
+		}
 	}
 }
 

@@ -143,7 +143,8 @@ func namedOtherwise(partName string, i instrument.Instrument) string {
 		return ""
 	}
 	return fmt.Sprintf(
-		"It is in %s by its name; the %s here sounds %s. Give it to nobody, and it is left out; as the source it is transposed, if the file says how it sounds.",
+		"It is in %s by its name; the %s here sounds %s. Give it to nobody, and it is left out; "+
+			"as the source it is transposed, if the file says how it sounds.",
 		key,
 		i.Name,
 		instrument.SoundsWords(i.Transposition),
