@@ -77,10 +77,6 @@ func (tx deskTx) one(ctx context.Context, into any, query string, args ...any) e
 	return tx.GetContext(ctx, into, query, tx.args(args)...)
 }
 
-func (tx deskTx) all(ctx context.Context, into any, query string, args ...any) error {
-	return tx.SelectContext(ctx, into, query, tx.args(args)...)
-}
-
 func (tx deskTx) change(ctx context.Context, query string, args ...any) error {
 	return mustTouch(tx.ExecContext(ctx, query, tx.args(args)...))
 }
