@@ -113,7 +113,7 @@ func practise(
 				left--
 				try := routine.Try{Stage: state.Stage, Clean: chance.IntN(10) < quick}
 				if !try.Clean {
-					try.Cause = routine.Causes()[chance.IntN(steps.Index(state.Stage)+1)]
+					try.Cause = routine.AllCauses()[chance.IntN(steps.Index(state.Stage)+1)]
 				}
 				log = append(log, store.Attempt{StudentID: student, ExerciseID: x.ID, Piece: piece, Try: try, Tempo: 60})
 				state = steps.After(state, try)

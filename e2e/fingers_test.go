@@ -83,6 +83,7 @@ func TestThePanelLeavesItsNoteInSight(t *testing.T) {
 func TestDrillIsKept(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/bench/6?instrument=trombone&stage=finger").MustWaitLoad()
+	p.MustElement(".drills summary").MustClick()
 	p.MustElementR("a", "Drill them").MustClick()
 	p.MustElementR("h1", "Hard changes of 6")
 	p.MustElement("svg.lanes")

@@ -39,7 +39,7 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	if !p.MustEval(`() => window.kept === true`).Bool() {
 		t.Error("switching the instrument reloaded the page")
 	}
-	if got := p.MustElement(".facts").MustText(); !strings.Contains(got, "E flat major") {
+	if got := p.MustElement(".head-words").MustText(); !strings.Contains(got, "E flat major") {
 		t.Errorf("the trombone's part is described as %q", got)
 	}
 
@@ -90,6 +90,7 @@ func TestFromAFileToTheBoard(t *testing.T) {
 		`() => [...document.querySelectorAll(".board tbody tr")].find((r) => r.textContent.includes("Tomo K.")).lastElementChild.querySelector("a").click()`,
 	)
 	p.MustElementR("dialog[open] h3", "Harbor Steps")
+	p.MustElement("dialog[open] .every-try summary").MustClick()
 	p.MustElementR("dialog[open] button", "Undo").MustClick()
 	p.MustElementR("dialog[open] .undone", "taken back")
 	if got := word(); got != "Count" {

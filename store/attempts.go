@@ -48,21 +48,36 @@ func (r attemptRow) attempt() Attempt {
 // standings they change up to date. The error is ErrNotFound where a student
 // or exercise is not the teacher's.
 func (d *Desk) AddAttempts(ctx context.Context, list ...Attempt) error {
-	return d.inTransaction(ctx, "log the try", func(tx deskTx) error {
-		if err := tx.lockStudents(ctx, list); err != nil {
+	return d.inTransaction(ctx, "log the try", func(tx deskTx) error { return tx.addAttempts(ctx, list, 0) })
+}
+
+// AddTogether is AddAttempts for tries that are taken back together, by the batch it
+// gives.
+func (d *Desk) AddTogether(ctx context.Context, list ...Attempt) (BatchID, error) {
+	var batch BatchID
+	err := d.inTransaction(ctx, "log the tries", func(tx deskTx) error {
+		if err := tx.GetContext(ctx, &batch, `SELECT nextval('batches')`); err != nil {
 			return err
 		}
-		for _, a := range list {
-			if err := tx.change(ctx, `
-				INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, at)
-				VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10, now()))`,
-				a.StudentID, a.ExerciseID, a.Piece.First, a.Piece.Last, a.Stage, a.Clean, a.Cause, a.Tempo,
-				sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}); err != nil {
-				return err
-			}
-		}
-		return tx.addUp(ctx, list)
+		return tx.addAttempts(ctx, list, batch)
 	})
+	return batch, err
+}
+
+func (tx deskTx) addAttempts(ctx context.Context, list []Attempt, batch BatchID) error {
+	if err := tx.lockStudents(ctx, list); err != nil {
+		return err
+	}
+	for _, a := range list {
+		if err := tx.change(ctx, `
+			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, at, batch)
+			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10, now()), nullif($11, 0))`,
+			a.StudentID, a.ExerciseID, a.Piece.First, a.Piece.Last, a.Stage, a.Clean, a.Cause, a.Tempo,
+			sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}, batch); err != nil {
+			return err
+		}
+	}
+	return tx.addUp(ctx, list)
 }
 
 // UndoAttempt appends a row that takes a try back. The error is ErrNotFound
@@ -72,18 +87,38 @@ func (d *Desk) UndoAttempt(ctx context.Context, id AttemptID) error {
 	if err != nil {
 		return err
 	}
-	return d.inTransaction(ctx, "take the try back", func(tx deskTx) error {
-		if err := tx.lockStudents(ctx, []Attempt{a}); err != nil {
-			return err
-		}
+	return d.inTransaction(ctx, "take the try back", func(tx deskTx) error { return tx.undo(ctx, []Attempt{a}) })
+}
+
+// UndoTogether takes back what is left of the tries of a batch. The error is
+// ErrNotFound where nothing is.
+func (d *Desk) UndoTogether(ctx context.Context, batch BatchID) error {
+	var rows []attemptRow
+	err := d.all(ctx, &rows, "find the tries", `
+		SELECT `+attemptColumns+` FROM `+attemptTables+` WHERE a.teacher_id = $1 AND a.batch = $2 AND a.undoes IS NULL AND u.id IS NULL`, batch)
+	if err == nil && len(rows) == 0 {
+		err = wrap("find the tries", sql.ErrNoRows)
+	}
+	if err != nil {
+		return err
+	}
+	return d.inTransaction(ctx, "take the tries back", func(tx deskTx) error { return tx.undo(ctx, attempts(rows)) })
+}
+
+// undo appends a row for each try that is taken back.
+func (tx deskTx) undo(ctx context.Context, list []Attempt) error {
+	if err := tx.lockStudents(ctx, list); err != nil {
+		return err
+	}
+	for _, a := range list {
 		if err := tx.change(ctx, `
 			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes)
 			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
 			a.StudentID, a.ExerciseID, a.Piece.First, a.Piece.Last, a.Stage, a.Clean, a.Cause, a.Tempo, a.ID); err != nil {
 			return err
 		}
-		return tx.addUp(ctx, []Attempt{a})
-	})
+	}
+	return tx.addUp(ctx, list)
 }
 
 // lockStudents makes changes to a student's log wait for each other.

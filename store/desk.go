@@ -18,6 +18,7 @@ type (
 	SectionID  int64
 	StudentID  int64
 	AttemptID  int64
+	BatchID    int64
 )
 
 // Desk is the store as one teacher sees it. Rows of others are not found, and cannot

@@ -91,7 +91,8 @@ func TestAnOlderDatabaseIsCarriedOver(t *testing.T) {
 	}
 	at := standings[store.Task{Student: 1, Exercise: 1}]
 	first := at.State(d.Routine(), breakdown.PieceKey{First: 1, Last: 2})
-	if first.Stage != routine.Name || first.Stumble != 1 || first.Cause != routine.WrongName || first.Advice != "One stumble: again, the same way." {
+	if first.Stage != routine.Name || first.Stumble != 1 || first.Cause != routine.WrongName || first.Advice != "One stumble: again, the same way." ||
+		first.Stumbles != 1 || first.Over.Main() != routine.WrongName || at.Times[breakdown.PieceKey{First: 1, Last: 2}].Tempo != 60 {
 		t.Errorf("the first piece stands at %+v", first)
 	}
 	if second := at.State(d.Routine(), breakdown.PieceKey{First: 3, Last: 4}); second.Stage != routine.Play || second.Clean != 1 || second.Tries != 1 {

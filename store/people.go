@@ -28,11 +28,33 @@ func (s Student) Name() string {
 	return s.FirstName + " " + s.Initial + "."
 }
 
-// AddSection makes a section. The error is ErrTaken when there is one so named.
-func (d *Desk) AddSection(ctx context.Context, name string) (SectionID, error) {
+// AddSection makes a section with its first students, all or none. The error is
+// ErrTaken when there is one so named.
+func (d *Desk) AddSection(ctx context.Context, name string, students ...Student) (SectionID, error) {
 	var id SectionID
-	err := d.one(ctx, &id, "add the section", `INSERT INTO sections (teacher_id, name) VALUES ($1, $2) RETURNING id`, name)
+	err := d.inTransaction(ctx, "add the section", func(tx deskTx) error {
+		if err := tx.one(ctx, &id, `INSERT INTO sections (teacher_id, name) VALUES ($1, $2) RETURNING id`, name); err != nil {
+			return err
+		}
+		return tx.addStudents(ctx, id, students)
+	})
 	return id, err
+}
+
+// AddStudents puts students in a section, all or none.
+func (d *Desk) AddStudents(ctx context.Context, section SectionID, students ...Student) error {
+	return d.inTransaction(ctx, "add the students", func(tx deskTx) error { return tx.addStudents(ctx, section, students) })
+}
+
+func (tx deskTx) addStudents(ctx context.Context, section SectionID, students []Student) error {
+	for _, student := range students {
+		if err := tx.change(ctx, `
+			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument) VALUES ($1, $2, $3, $4, $5)`,
+			section, student.FirstName, student.Initial, student.Instrument); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 // Sections lists the sections by name.

@@ -79,12 +79,17 @@ var nothing = map[string]string{
 func writes(d *store.Desk, f fixture) map[string]func() error {
 	ctx := context.Background()
 	return map[string]func() error{
-		"AddAttempts": func() error { return d.AddAttempts(ctx, f.try(true, routine.None)) },
+		"AddAttempts":  func() error { return d.AddAttempts(ctx, f.try(true, routine.None)) },
+		"AddTogether":  func() error { _, err := d.AddTogether(ctx, f.try(true, routine.None)); return err },
+		"UndoTogether": func() error { return d.UndoTogether(ctx, f.batch) },
 		"AddExercise": func() error {
 			_, err := d.AddExercise(ctx, store.Exercise{Book: "Book of " + f.mark, Number: 7, Title: "added"}, f.source)
 			return err
 		},
 		"AddSection": func() error { _, err := d.AddSection(ctx, "Added"); return err },
+		"AddStudents": func() error {
+			return d.AddStudents(ctx, f.section, store.Student{FirstName: "x", Instrument: "violin"})
+		},
 		"AddStudent": func() error {
 			_, err := d.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "x", Instrument: "violin"})
 			return err
@@ -159,6 +164,11 @@ func TestADeskSeesNothingElse(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
+	together, err := mine.AddTogether(context.Background(), mine.try(true, routine.None))
+	if err != nil {
+		t.Fatal(err)
+	}
+	mine.batch = together
 	before := picture(t, mine)
 	for name, text := range before {
 		if text == "null" || text == "[]" || text == "{}" || text == nothing[name] {

@@ -5,7 +5,9 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"strconv"
 	"strings"
+	"time"
 
 	"github.com/jmoiron/sqlx"
 	"github.com/jmoiron/sqlx/reflectx"
@@ -25,7 +27,7 @@ type Task struct {
 type Standings map[Task]*progress.Standing
 
 const standingColumns = `SELECT p.student_id, p.exercise_id, p.first_measure, p.last_measure, p.stage, p.clean, p.stumble, p.cause, p.tries,
-	p.slower, p.advice FROM standings p `
+	p.slower, p.advice, p.stumbles, p.over, p.since, p.tempo, p.at FROM standings p `
 
 // SectionStandings lists where the students of a section stand.
 func (d *Desk) SectionStandings(ctx context.Context, section SectionID) (Standings, error) {
@@ -58,16 +60,28 @@ func (d *Desk) standings(ctx context.Context, where string, args ...any) (Standi
 		var task Task
 		var piece breakdown.PieceKey
 		var s routine.State
+		var over string
+		var since sql.NullTime
+		var last time.Time
+		var times progress.Times
 		if err := rows.Scan(&task.Student, &task.Exercise, &piece.First, &piece.Last, &s.Stage, &s.Clean, &s.Stumble, &s.Cause, &s.Tries,
-			&s.Slower, &s.Advice); err != nil {
+			&s.Slower, &s.Advice, &s.Stumbles, &over, &since, &times.Tempo, &last); err != nil {
 			return nil, wrap(doing, err)
+		}
+		for k, n := range strings.Fields(over) {
+			if k < len(s.Over) {
+				s.Over[k], _ = strconv.Atoi(n) // what fmt.Sprint wrote
+			}
+		}
+		if times.Last = last.Unix(); since.Valid {
+			times.Trouble = since.Time.Unix()
 		}
 		at := list[task]
 		if at == nil {
-			at = &progress.Standing{Pieces: map[breakdown.PieceKey]routine.State{}}
+			at = &progress.Standing{Pieces: map[breakdown.PieceKey]routine.State{}, Times: map[breakdown.PieceKey]progress.Times{}}
 			list[task] = at
 		}
-		at.Pieces[piece], at.Latest = s, piece
+		at.Pieces[piece], at.Times[piece], at.Latest = s, times, piece
 		at.Tries += s.Tries
 	}
 	return list, wrap(doing, rows.Err())
@@ -115,29 +129,21 @@ func addUpPiece(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, r ro
 	for i, a := range rows {
 		log[i] = a.attempt().Try
 	}
-	s := r.Fold(log)
-	_, err := tx.ExecContext(
-		ctx,
-		`
+	s, last := r.Fold(log), rows[len(rows)-1]
+	since := sql.NullTime{Valid: s.Stumbles > 0}
+	if since.Valid {
+		since.Time = rows[s.Since-1].At
+	}
+	_, err := tx.ExecContext(ctx, `
 		INSERT INTO standings (teacher_id, student_id, exercise_id, first_measure, last_measure,
-			stage, clean, stumble, cause, tries, slower, advice, last_attempt)
-		VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)
+			stage, clean, stumble, cause, tries, slower, advice, stumbles, over, since, last_attempt, tempo, at)
+		VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14, $15, $16, $17, $18)
 		ON CONFLICT (student_id, exercise_id, first_measure, last_measure)
-		DO UPDATE SET stage = $6, clean = $7, stumble = $8, cause = $9, tries = $10, slower = $11, advice = $12, last_attempt = $13`,
-		teacher,
-		w.Student,
-		w.Exercise,
-		w.piece.First,
-		w.piece.Last,
-		s.Stage,
-		s.Clean,
-		s.Stumble,
-		s.Cause,
-		s.Tries,
-		s.Slower,
-		s.Advice,
-		rows[len(rows)-1].ID,
-	)
+		DO UPDATE SET stage = $6, clean = $7, stumble = $8, cause = $9, tries = $10, slower = $11, advice = $12,
+			stumbles = $13, over = $14, since = $15, last_attempt = $16, tempo = $17, at = $18`,
+		teacher, w.Student, w.Exercise, w.piece.First, w.piece.Last,
+		s.Stage, s.Clean, s.Stumble, s.Cause, s.Tries, s.Slower, s.Advice,
+		s.Stumbles, strings.Trim(fmt.Sprint(s.Over), "[]"), since, last.ID, last.Tempo, last.At)
 	return err
 }
 
@@ -156,8 +162,14 @@ func (s *Store) AddUpStandings(ctx context.Context) error {
 }
 
 // addUpVersion is the migration that adds up logs kept before standings held all that
-// they add up to.
-const addUpVersion = 9
+// they add up to. It uses the tables as they are now, so it comes after every other
+// that changes them; addedUpBefore is where it stood before.
+const (
+	addUpVersion  = 12
+	addedUpBefore = 9
+)
+
+func leave(context.Context, *sql.Tx) error { return nil }
 
 func addUpAgain(ctx context.Context, tx *sql.Tx) error { return addUpAll(ctx, tx, routine.Standard()) }
 

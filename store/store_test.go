@@ -26,6 +26,7 @@ type fixture struct {
 	section  store.SectionID
 	student  store.StudentID
 	attempt  store.AttemptID
+	batch    store.BatchID
 }
 
 // firstPiece is the piece that attempts are at.
@@ -441,6 +442,48 @@ func TestUndoKeepsTheLog(t *testing.T) {
 	latest, err := f.LatestAttempts(ctx, f.student, f.exercise, 4)
 	if err != nil || len(latest) != 1 || latest[0].Cause != routine.Rhythm {
 		t.Errorf("the latest tries are %+v, %v", latest, err)
+	}
+}
+
+// What was logged together is taken back together, but for what was taken back before.
+func TestTogether(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a") // with one clean try
+	other, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Tomo", Instrument: "violin"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	mine, theirs := f.try(true, routine.None), f.try(true, routine.None)
+	theirs.StudentID = other
+	batch, err := f.AddTogether(ctx, mine, theirs)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if again, err := f.AddTogether(ctx, theirs); err != nil || again == batch {
+		t.Errorf("a second batch is %d after %d, %v", again, batch, err)
+	}
+	if got := f.at(t, firstPiece); got.Stage != routine.Name || got.Tries != 2 {
+		t.Errorf("after both the student is at %+v", got)
+	}
+	log, err := f.StudentAttempts(ctx, f.student)
+	if err == nil {
+		err = f.UndoAttempt(ctx, log[0].ID) // alone
+	}
+	if err == nil {
+		err = f.UndoTogether(ctx, batch)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	if got := f.at(t, firstPiece); got.Tries != 1 || got.Clean != 1 {
+		t.Errorf("taken back the student is at %+v", got)
+	}
+	f.student = other
+	if got := f.at(t, firstPiece); got.Tries != 1 {
+		t.Errorf("the other student is at %+v, with the second batch", got)
+	}
+	if err := f.UndoTogether(ctx, batch); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("taking a batch back twice gives %v", err)
 	}
 }
 

@@ -162,12 +162,28 @@ func (w work) Link(name string, value any) string {
 	if w.ask.drill && name != "instrument" {
 		q.Set("drill", "yes")
 	}
+	if w.Student.ID == 0 || name == "instrument" || name == "section" { // else it is where the student is
+		q.Set("stage", string(w.Stage))
+	}
+	if name == "student" {
+		q.Del("stage")
+	}
 	q.Set(name, fmt.Sprint(value))
 	if name == "drill" && value == "" {
 		q.Del("drill")
 	}
 	return fmt.Sprintf("/bench/%d?%s", w.Exercise.ID, q.Encode())
 }
+
+// PlayerLink is the address of this bench with a student at hand, on their instrument.
+func (w work) PlayerLink(student store.Student) string {
+	w.Student = student
+	w.Instrument, _ = instrument.ByID(student.Instrument)
+	return w.Link("student", student.ID)
+}
+
+// News is none before something was marked.
+func (benchView) News() markNews { return markNews{} }
 
 // Schools lists the ways of counting.
 func (v benchView) Schools() []count.School { return count.Schools() }
@@ -234,7 +250,7 @@ func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
 	case isHTMX(r) && r.Header.Get("HX-Target") == "bench":
 		s.fragment(w, "bench", "bench", v)
 	default:
-		s.page(w, r, http.StatusOK, "bench", fmt.Sprintf("%d · %s", v.Exercise.Number, v.Exercise.Title), v)
+		s.page(w, r, http.StatusOK, "bench", fmt.Sprintf("%d · %s, %s", v.Exercise.Number, v.Exercise.Title, v.Instrument.Name), v)
 	}
 }
 

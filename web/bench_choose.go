@@ -2,13 +2,13 @@ package web
 
 import (
 	"cmp"
-	"context"
 	"fmt"
 	"net/http"
 	"slices"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
 )
@@ -81,7 +81,7 @@ func (s *Server) choose(r *http.Request, ask benchAsk) (choice, error) {
 	if ask.drill { // which nobody is marked for
 		c.Student = store.Student{}
 	}
-	if c.Sections, c.Section, err = chooseSection(ctx, desk, ask.section); err != nil {
+	if c.Sections, c.Section, err = s.chooseSection(r, ask.section); err != nil {
 		return c, err
 	}
 	if c.section, err = desk.Students(ctx, c.Section.ID); err != nil {
@@ -108,24 +108,31 @@ func (c *choice) choosePiece(wanted string) {
 	}
 }
 
-// chooseSection lists the sections and finds the one that is wanted, or the first.
-func chooseSection(ctx context.Context, desk *store.Desk, wanted store.SectionID) ([]store.Section, store.Section, error) {
-	sections, err := desk.Sections(ctx)
-	if err != nil {
-		return nil, store.Section{}, err
+// lastSection is the session's key for the section chosen last.
+const lastSection = "section"
+
+// chooseSection lists the sections and finds the one that is wanted, and remembers it;
+// where none is, the one chosen last, or the first.
+func (s *Server) chooseSection(r *http.Request, wanted store.SectionID) ([]store.Section, store.Section, error) {
+	sections, err := deskOf(r).Sections(r.Context())
+	if err != nil || wanted == 0 && len(sections) == 0 {
+		return sections, store.Section{}, err
 	}
-	if wanted == 0 && len(sections) > 0 {
-		return sections, sections[0], nil
+	find := func(id store.SectionID) int {
+		return slices.IndexFunc(sections, func(section store.Section) bool { return section.ID == id })
 	}
-	for _, section := range sections {
-		if section.ID == wanted {
-			return sections, section, nil
-		}
-	}
+	last := store.SectionID(s.sessions.GetInt64(r.Context(), lastSection))
 	if wanted == 0 {
-		return sections, store.Section{}, nil
+		return sections, sections[max(find(last), 0)], nil
 	}
-	return sections, store.Section{}, fmt.Errorf("choose the section: %w", store.ErrNotFound)
+	at := find(wanted)
+	if at < 0 {
+		return sections, store.Section{}, fmt.Errorf("choose the section: %w", store.ErrNotFound)
+	}
+	if wanted != last {
+		s.sessions.Put(r.Context(), lastSection, int64(wanted))
+	}
+	return sections, sections[at], nil
 }
 
 // lastInstrument is the session's key for the instrument seen last.
@@ -181,18 +188,26 @@ func (c *choice) firstInstrument(last string) string {
 // work is the Bench's second step: where everybody stands on what was chosen.
 type work struct {
 	choice
-	Routine  routine.Routine
-	Stage    routine.Stage
-	State    routine.State                        // the student's, on the piece at hand
-	States   map[breakdown.PieceKey]routine.State // the student's, on every piece
-	Students []benchStudent                       // of the section, on this instrument
-	Log      []tryView                            // the student's latest tries here, newest first
-	Tempo    int                                  // that was asked for; 0 leaves it to the music
+	Routine routine.Routine
+	Stage   routine.Stage
+	State   routine.State                        // the student's, on the piece at hand
+	States  map[breakdown.PieceKey]routine.State // the student's, on every piece
+	Players []benchPlayers                       // the section by instrument, who tried this piece last first
+	Log     []tryView                            // the student's latest tries here, newest first
+	Tempo   int                                  // that was asked for; 0 leaves it to the music
+}
+
+// benchPlayers are the students of one instrument.
+type benchPlayers struct {
+	Instrument instrument.Instrument
+	Current    bool // it is the instrument at hand
+	Students   []benchStudent
 }
 
 type benchStudent struct {
 	store.Student
 	Current bool
+	Here    bool          // the piece at hand is the one they tried last
 	State   routine.State // on the piece at hand
 }
 
@@ -207,16 +222,28 @@ func (s *Server) load(r *http.Request, c choice) (work, error) {
 	if err != nil {
 		return w, err
 	}
-	for _, student := range c.section {
-		standing := standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}]
-		if student.Instrument == c.Instrument.ID {
-			w.Students = append(w.Students, benchStudent{student, student.ID == c.Student.ID, standing.State(w.Routine, c.Key)})
+	w.atTheStudents(standings[store.Task{Student: c.Student.ID, Exercise: c.Exercise.ID}])
+	c.Key = w.Key
+	for _, i := range instrument.All() {
+		players := benchPlayers{Instrument: i, Current: i.ID == c.Instrument.ID}
+		for _, student := range c.section {
+			if student.Instrument != i.ID {
+				continue
+			}
+			standing := standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}]
+			players.Students = append(players.Students, benchStudent{
+				Student: student, Current: student.ID == c.Student.ID,
+				Here: standing != nil && standing.Latest == c.Key, State: standing.State(w.Routine, c.Key),
+			})
+			if student.ID == c.Student.ID {
+				for _, key := range c.Keys {
+					w.States[key] = standing.State(w.Routine, key)
+				}
+			}
 		}
-		if student.ID != c.Student.ID {
-			continue
-		}
-		for _, key := range c.Keys {
-			w.States[key] = standing.State(w.Routine, key)
+		slices.SortStableFunc(players.Students, func(a, b benchStudent) int { return boolOrder(b.Here) - boolOrder(a.Here) })
+		if len(players.Students) > 0 {
+			w.Players = append(w.Players, players)
 		}
 	}
 	w.State = w.Routine.Start()
@@ -232,6 +259,25 @@ func (s *Server) load(r *http.Request, c choice) (work, error) {
 	}
 	w.chooseStage(routine.Stage(c.ask.stage))
 	return w, nil
+}
+
+// atTheStudents takes the first piece that the student at hand has not done, and the
+// tempo they tried it at last, where the request leaves them open.
+func (w *work) atTheStudents(standing *progress.Standing) {
+	if w.Student.ID == 0 || w.ask.drill {
+		return
+	}
+	if w.ask.piece == "" {
+		for _, key := range w.Keys {
+			if standing.State(w.Routine, key).Stage != routine.Done {
+				w.Key = key
+				break
+			}
+		}
+	}
+	if w.Tempo == 0 && standing != nil {
+		w.Tempo = standing.Times[w.Key].Tempo
+	}
 }
 
 // chooseStage takes the stage that was asked for, or the one the student is at; the
@@ -253,4 +299,11 @@ func (w work) NextPiece() *breakdown.PieceKey {
 		return &w.Keys[at+1]
 	}
 	return nil
+}
+
+func boolOrder(yes bool) int {
+	if yes {
+		return 1
+	}
+	return 0
 }

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"fmt"
 	"html/template"
 	"net/http"
 	"sort"
@@ -21,6 +20,8 @@ type boardView struct {
 	Exercises []store.Exercise
 	Rows      []boardRow
 	Routine   routine.Routine
+	Help      []helpCard // who is stuck, most first
+	More      []helpCard // those that do not stand above the table
 }
 
 type boardRow struct {
@@ -42,7 +43,7 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 	ctx, desk := r.Context(), deskOf(r)
 	v := boardView{Routine: desk.Routine()}
 	var err error
-	if v.Sections, v.Section, err = chooseSection(ctx, desk, section); err != nil {
+	if v.Sections, v.Section, err = s.chooseSection(r, section); err != nil {
 		return v, err
 	}
 	if v.Exercises, err = s.reader.Exercises(ctx, desk); err != nil {
@@ -65,11 +66,21 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 		row.Instrument, _ = instrument.ByID(student.Instrument)
 		var cells []byte
 		for _, x := range v.Exercises {
-			standing := standings[store.Task{Student: student.ID, Exercise: x.ID}]
-			cells = appendCell(cells, desk.Routine(), student.ID, x.ID, standing, own.Of(x, student.Instrument).Pieces)
+			standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], own.Of(x, student.Instrument)
+			stuck := ""
+			if key, is := standing.Stuck(outline.Pieces); is {
+				card := newHelpCard(v.Routine, student, x, outline, standing, key)
+				v.Help = append(v.Help, card)
+				stuck = card.Piece + ": " + card.StageWord + " · " + card.Trouble
+			}
+			cells = appendCell(cells, v.Routine, student.ID, x.ID, standing, outline.Pieces, stuck)
 		}
 		row.Cells = template.HTML(cells)
 		v.Rows = append(v.Rows, row)
+	}
+	mostStuckFirst(v.Help)
+	if len(v.Help) > helpShown {
+		v.Help, v.More = v.Help[:helpShown], v.Help[helpShown:]
 	}
 	order := map[string]int{}
 	for i, inst := range instrument.All() {
@@ -88,10 +99,14 @@ func appendCell(
 	student store.StudentID,
 	exercise store.ExerciseID,
 	standing *progress.Standing,
-	pieces []breakdown.PieceKey,
+	pieces []breakdown.PieceKey, stuck string,
 ) []byte {
 	stage := standing.Stage(r, pieces)
-	b = append(b, `<td><a `...)
+	b = append(b, `<td`...)
+	if stuck != "" {
+		b = append(b, ` class="stuck"`...)
+	}
+	b = append(b, `><a `...)
 	if stage == "" {
 		b = append(b, `class="untried" aria-label="not tried" `...)
 	}
@@ -105,84 +120,12 @@ func appendCell(
 	} else {
 		b = append(b, stageBar(r, standing.Cells(r, pieces))...)
 		b = append(b, `<span class="word">`...)
-		b = append(b, template.HTMLEscapeString(r.Word(stage))...)
+		word := r.Word(stage)
+		if stuck != "" {
+			word = stuck
+		}
+		b = append(b, template.HTMLEscapeString(word)...)
 		b = append(b, `</span>`...)
 	}
 	return append(b, `</a></td>`...)
-}
-
-// historyView is a student's log, exercise by exercise.
-type historyView struct {
-	Student    store.Student
-	Instrument instrument.Instrument
-	Exercises  []historyExercise
-	Only       store.ExerciseID // show this exercise alone; 0 shows all
-	Routine    routine.Routine
-}
-
-type historyExercise struct {
-	store.Exercise
-	Cells []float64
-	Word  string
-	Tries []tryView // newest first
-}
-
-func (s *Server) history(w http.ResponseWriter, r *http.Request) {
-	s.showHistory(w, r, idOf[store.StudentID](r))
-}
-
-func (s *Server) showHistory(w http.ResponseWriter, r *http.Request, student store.StudentID) {
-	v, err := s.historyView(r, student, store.ExerciseID(number(r, "exercise")))
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	if isHTMX(r) {
-		s.fragment(w, "history", "history", v)
-		return
-	}
-	s.page(w, r, http.StatusOK, "history", v.Student.Name(), v)
-}
-
-func (s *Server) historyView(r *http.Request, student store.StudentID, only store.ExerciseID) (historyView, error) {
-	ctx, desk := r.Context(), deskOf(r)
-	v := historyView{Only: only, Routine: desk.Routine()}
-	var err error
-	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
-		return v, err
-	}
-	v.Instrument, _ = instrument.ByID(v.Student.Instrument)
-	exercises, err := s.reader.Exercises(ctx, desk)
-	if err != nil {
-		return v, fmt.Errorf("show a student's history: %w", err)
-	}
-	own, err := desk.OwnOutlines(ctx)
-	if err != nil {
-		return v, err
-	}
-	log, err := desk.StudentAttempts(ctx, student)
-	if err != nil {
-		return v, err
-	}
-	standings, err := desk.StudentStandings(ctx, student)
-	if err != nil {
-		return v, err
-	}
-	tries := map[store.ExerciseID][]tryView{}
-	for _, a := range log {
-		tries[a.ExerciseID] = append(tries[a.ExerciseID], newTryView(a, v.Routine))
-	}
-	for _, x := range exercises {
-		if len(tries[x.ID]) == 0 && x.ID != only || only != 0 && x.ID != only {
-			continue
-		}
-		pieces := own.Of(x, v.Student.Instrument).Pieces
-		at := standings[store.Task{Student: student, Exercise: x.ID}]
-		word := ""
-		if stage := at.Stage(v.Routine, pieces); stage != "" {
-			word = v.Routine.Word(stage)
-		}
-		v.Exercises = append(v.Exercises, historyExercise{x, at.Cells(v.Routine, pieces), word, tries[x.ID]})
-	}
-	return v, nil
 }

@@ -300,7 +300,12 @@ func (s *Server) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x
 		http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
 		return
 	}
-	http.Redirect(w, r, fmt.Sprintf("/bench/%d", x.ID), http.StatusSeeOther)
+	to := fmt.Sprintf("/bench/%d", x.ID)
+	if i, known := instrument.ByID(x.WrittenFor); known && x.Hash == "" { // a new one opens for whom it is written
+		to += "?instrument=" + i.ID
+	}
+	s.flash(r, fmt.Sprintf("Saved: %d · %s in %s.", x.Number, x.Title, x.Book))
+	http.Redirect(w, r, to, http.StatusSeeOther)
 }
 
 func (s *Server) removeExercise(w http.ResponseWriter, r *http.Request) {

@@ -14,12 +14,13 @@ import (
 
 // functions are what templates may call.
 var functions = template.FuncMap{
-	"causes":  routine.Causes,
+	"causes":  routine.AllCauses,
 	"bar":     stageBar,
 	"stands":  stateBar,
 	"because": because,
 	"inWords": inWords,
 	"json":    inJSON,
+	"pitch":   func(p score.Pitch) string { return name.Short(p, false) + strconv.Itoa(p.Octave) },
 	"short":   func(p score.Pitch) string { return name.Short(p, false) },
 	"inside":  func(v benchView) benchView { v.Update = false; return v },
 	"tab":     func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },

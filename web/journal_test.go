@@ -69,6 +69,8 @@ func TestHistoryWithTriesTakenBack(t *testing.T) {
 			t.Fatalf("undoing gives %d", status)
 		}
 	}
+	_, text := v.get(page)
+	wants(t, text, "<h1>Ines P. <small>trombone</small></h1>", "A, m. 1–2</a>", "<b>today</b> Count clean × 2; Name clean; Name stumble, name")
 	steps := []struct {
 		taken int // which of the log is taken back before looking, the newest being 0; -1 for none
 		word  string
@@ -163,10 +165,11 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 	if got := strings.Count(board, full); got != 4 {
 		t.Errorf("%d of 4 bars are full", got)
 	}
-	for _, path := range histories {
+	for k, path := range histories {
 		_, page := v.get(path)
-		if bars, words := strings.Count(page, full), strings.Count(page, `<span class="word">Done</span>`); bars != 2 || words != 2 {
-			t.Errorf("the history %s has %d full bars and %d done", path, bars, words)
+		want := []int{2 + 5 + 4, 2 + 3 + 4}[k] // two exercises, and their pieces
+		if bars, words := strings.Count(page, full), strings.Count(page, `<span class="word">Done</span>`); bars != want || words != want {
+			t.Errorf("the history %s has %d full bars and %d done, want %d", path, bars, words, want)
 		}
 	}
 }

@@ -5,13 +5,16 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
+	"strconv"
+	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
 )
 
-// addAttempt logs a try and shows where the student stands now. It reads no music.
+// addAttempt logs a try and shows where the student stands now. It reads no music. A
+// mark from a page that has been overtaken is asked about before it counts.
 func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 	c, err := s.choose(r, askOf(r))
 	if err != nil {
@@ -19,8 +22,20 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	try, problem := readTry(r, c, deskOf(r).Routine())
+	if problem == "" && c.Student.ID == 0 {
+		problem = "Nobody is chosen. Tap a name under “Who is trying?”, or mark everybody clean there."
+	}
 	if problem != "" {
-		http.Error(w, problem, http.StatusUnprocessableEntity)
+		s.refuseMark(w, r, c, problem)
+		return
+	}
+	now, err := s.load(r, c)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if now.overtaken(r, try.Stage) {
+		s.answer(w, r, now, markNews{Ask: &askedMark{Try: try, Words: now.overtakenWords(try)}})
 		return
 	}
 	err = deskOf(r).AddAttempts(r.Context(), store.Attempt{
@@ -30,7 +45,7 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	s.answerMark(w, r, c)
+	s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: %s.", now.Routine.Word(try.Stage), c.Key.Words(), resultWords(try))})
 }
 
 // readTry reads the mark that was pressed, or says what is wrong with it.
@@ -42,8 +57,6 @@ func readTry(r *http.Request, c choice, steps routine.Routine) (routine.Try, str
 	}
 	key, ok := breakdown.ParsePieceKey(c.ask.piece)
 	switch {
-	case c.Student.ID == 0:
-		return try, "Choose the student first."
 	case !known:
 		return try, "Say what stumbled: rhythm, name, fingering or sound."
 	case !steps.Has(try.Stage), !ok, !slices.Contains(c.Keys, key):
@@ -52,30 +65,154 @@ func readTry(r *http.Request, c choice, steps routine.Routine) (routine.Try, str
 	return try, ""
 }
 
-// answerMark shows where the student stands now: in place, or by going back to the
-// bench without a script.
-func (s *Server) answerMark(w http.ResponseWriter, r *http.Request, c choice) {
+// refuseMark says why nothing was marked, in place of the advice; without a script, on
+// the Bench.
+func (s *Server) refuseMark(w http.ResponseWriter, r *http.Request, c choice, problem string) {
+	if isHTMX(r) {
+		http.Error(w, problem, http.StatusUnprocessableEntity)
+		return
+	}
+	s.flash(r, problem)
+	http.Redirect(w, r, work{choice: c}.Link("piece", c.Key), http.StatusSeeOther)
+}
+
+// overtaken says whether the student has gone on to another stage since the page was
+// made that the mark comes from, so that the mark would send them there in silence.
+func (w work) overtaken(r *http.Request, stage routine.Stage) bool {
+	seen, err := strconv.Atoi(text(r, "seen"))
+	return err == nil && seen != w.State.Tries && stage != w.State.Stage && text(r, "sure") != "yes"
+}
+
+func (w work) overtakenWords(try routine.Try) string {
+	return fmt.Sprintf("Since this page was opened %s has gone on to %s at %s. Mark %s here all the same?",
+		w.Student.Name(), w.Routine.Word(w.State.Stage), w.Key.Words(), resultWords(try)+" at "+w.Routine.Word(try.Stage))
+}
+
+func resultWords(try routine.Try) string {
+	if try.Clean {
+		return "clean"
+	}
+	return "a stumble, " + string(try.Cause)
+}
+
+// everybodyClean logs a clean try at the stage and piece on the screen for the whole
+// section, but for those who are left out, who have gone on past the stage, or whose
+// own part has no such piece.
+func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), deskOf(r)
+	c, err := s.choose(r, askOf(r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	try := routine.Try{Stage: routine.Stage(c.ask.stage), Clean: true}
+	if _, ok := breakdown.ParsePieceKey(c.ask.piece); !ok || !desk.Routine().Has(try.Stage) {
+		s.refuseMark(w, r, c, "That piece or stage is not here any more, so nothing was marked. Open the exercise again.")
+		return
+	}
+	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	own, err := desk.OwnOutlines(ctx)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	var list []store.Attempt
+	past, without := 0, 0
+	for _, student := range c.section {
+		steps := desk.Routine()
+		at := standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}].State(steps, c.Key)
+		switch {
+		case slices.Contains(r.Form["except"], strconv.FormatInt(int64(student.ID), 10)):
+		case !slices.Contains(own.Of(c.Exercise, student.Instrument).Pieces, c.Key):
+			without++
+		case steps.Index(at.Stage) > steps.Index(try.Stage):
+			past++
+		default:
+			list = append(list, store.Attempt{StudentID: student.ID, ExerciseID: c.Exercise.ID, Piece: c.Key, Try: try, Tempo: c.ask.tempo})
+		}
+	}
+	if len(list) == 0 {
+		s.refuseMark(w, r, c, "There is nobody to mark: everybody here is left out, or past this stage.")
+		return
+	}
+	batch, err := desk.AddTogether(ctx, list...)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	did := []string{fmt.Sprintf("%s, %s: %s clean.", desk.Routine().Word(try.Stage), c.Key.Words(), people(len(list)))}
+	if past > 0 {
+		did = append(did, fmt.Sprintf("%s past this stage, left where they are.", people(past)))
+	}
+	if without > 0 {
+		did = append(did, fmt.Sprintf("%s without this piece in their own part.", people(without)))
+	}
+	s.answerMark(w, r, c, markNews{Did: strings.Join(did, " "), Batch: batch})
+}
+
+func people(n int) string {
+	if n == 1 {
+		return "one"
+	}
+	return strconv.Itoa(n)
+}
+
+// markNews is what has just been done, and what there is to say or ask of it.
+type markNews struct {
+	Did   string
+	Batch store.BatchID // takes back what was marked together
+	Ask   *askedMark
+}
+
+// askedMark is a mark that waits for an answer.
+type askedMark struct {
+	routine.Try
+	Words string
+}
+
+// answerMark shows where everybody stands now: in place, or by going back to the bench
+// without a script.
+func (s *Server) answerMark(w http.ResponseWriter, r *http.Request, c choice, news markNews) {
 	c.ask.stage = ""
 	v, err := s.load(r, c)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	if v.State.Slower && v.Tempo > 0 {
+	if v.State.Slower && v.Tempo > 0 && news.Batch == 0 {
 		v.Tempo = routine.Notch(v.Tempo, -1)
 	}
+	if news.Batch != 0 && c.Student.ID == 0 { // nobody has gone on: the stage on the screen stays
+		v.chooseStage(routine.Stage(text(r, "stage")))
+	}
+	s.answer(w, r, v, news)
+}
+
+func (s *Server) answer(w http.ResponseWriter, r *http.Request, v work, news markNews) {
 	if !isHTMX(r) {
+		if news.Ask != nil {
+			s.flash(r, news.Ask.Words+" Nothing was marked.")
+		} else {
+			s.flash(r, news.Did)
+		}
+		if news.Batch != 0 {
+			s.sessions.Put(r.Context(), "undo", fmt.Sprintf("/batches/%d/undo", news.Batch))
+		}
 		http.Redirect(w, r, fmt.Sprintf("%s&tempo=%d", v.Link("piece", v.Key), v.Tempo), http.StatusSeeOther)
 		return
 	}
-	shown := markedView{work: v}
+	shown := markedView{work: v, News: news}
 	if v.OnOneNote() {
 		kept, err := deskOf(r).Settings(r.Context())
 		if err != nil {
 			s.failed(w, r, err)
 			return
 		}
-		shown.OneNote = oneNoteFor(c.section, c.Instrument, preferencesOf(kept).options(c.Section), c.ask.oneNote)
+		shown.OneNote = oneNoteFor(v.section, v.Instrument, preferencesOf(kept).options(v.Section), v.ask.oneNote)
 	}
 	s.fragment(w, "bench", "marked", shown)
 }
@@ -84,6 +221,7 @@ func (s *Server) answerMark(w http.ResponseWriter, r *http.Request, c choice) {
 type markedView struct {
 	work
 	OneNote oneNote
+	News    markNews
 }
 
 // Update says that the parts of the page are sent out of band.
@@ -115,5 +253,28 @@ func (s *Server) undoAttempt(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	s.answerMark(w, r, c)
+	did := fmt.Sprintf("Taken back: %s, %s, %s.", desk.Routine().Word(a.Stage), a.Piece.Words(), resultWords(a.Try))
+	s.answerMark(w, r, c, markNews{Did: did})
+}
+
+// undoBatch takes back what was marked together, and shows the bench it was asked from.
+func (s *Server) undoBatch(w http.ResponseWriter, r *http.Request) {
+	err := deskOf(r).UndoTogether(r.Context(), idOf[store.BatchID](r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if !isHTMX(r) {
+		s.flash(r, "What was marked for everybody is taken back.")
+		http.Redirect(w, r, fmt.Sprintf("/bench/%d", s.sessions.GetInt64(r.Context(), "bench")), http.StatusSeeOther)
+		return
+	}
+	ask := askOf(r)
+	ask.exercise = store.ExerciseID(number(r, "exercise"))
+	c, err := s.choose(r, ask)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.answerMark(w, r, c, markNews{Did: "What was marked for everybody is taken back."})
 }

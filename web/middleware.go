@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 	"net/http"
+	"net/url"
 	"time"
 
 	"github.com/go-chi/chi/v5"
@@ -64,7 +65,11 @@ func (s *Server) requireTeacher(next http.Handler) http.Handler {
 				w.WriteHeader(http.StatusUnauthorized)
 				return
 			}
-			http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
+			to := "/sign-in"
+			if r.Method == http.MethodGet && r.URL.Path != "/" {
+				to += "?to=" + url.QueryEscape(r.URL.RequestURI())
+			}
+			http.Redirect(w, r, to, http.StatusSeeOther)
 			return
 		}
 		w.Header().Set("Cache-Control", "no-store")

@@ -17,6 +17,7 @@ type peopleView struct {
 	Sections    []peopleSection
 	Instruments []instrument.Instrument
 	NewSection  string
+	List        string // of the new section
 	New         store.Student
 	Problem     string
 }
@@ -49,12 +50,16 @@ func (s *Server) showPeople(w http.ResponseWriter, r *http.Request, status int, 
 }
 
 func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
-	v := peopleView{NewSection: text(r, "name")}
+	v := peopleView{NewSection: text(r, "name"), List: r.FormValue("list")}
 	switch {
 	case v.NewSection == "":
 		v.Problem = "The section has no name. Type one, such as Tuesday brass."
 	case utf8.RuneCountInString(v.NewSection) > 80:
 		v.Problem = "The section's name is longer than 80 letters. Shorten it."
+	}
+	if v.Problem == "" && text(r, "list") != "" {
+		s.addRoster(w, r)
+		return
 	}
 	if v.Problem == "" {
 		_, err := deskOf(r).AddSection(r.Context(), v.NewSection)
@@ -74,7 +79,7 @@ func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
 
 // keepYear sets which year of playing a section is in.
 func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
-	if _, _, err := chooseSection(r.Context(), deskOf(r), idOf[store.SectionID](r)); err != nil {
+	if _, _, err := s.chooseSection(r, idOf[store.SectionID](r)); err != nil {
 		s.failed(w, r, err)
 		return
 	}

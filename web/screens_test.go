@@ -342,7 +342,7 @@ func TestTakingAMeter(t *testing.T) {
 	wants(t, page, "it holds 3 quarter notes, and 2/4 asks for 2", "<option selected>2/4</option>")
 	_, to := v.send("/exercises", map[string]string{"book": "B", "number": "1", "meter": "6/8"}, "free.musicxml", data)
 	_, page = v.get(to + "?instrument=flute")
-	wants(t, page, "6/8: the dotted quarter gets the beat")
+	wants(t, page, "6/8, the dotted quarter gets the beat")
 	_, page = v.send("/exercises/preview", map[string]string{"abc": "M:4/4\nK:C\nC8|]"}, "", nil)
 	if strings.Contains(page, "gives no meter") {
 		t.Error("typed music is asked for its meter")

@@ -100,7 +100,9 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/bench/{id}/attempts", s.addAttempt)
 			r.Post("/bench/{id}/drill", s.keepDrill)
 			r.Post("/bench/{id}/fingering", s.keepFingering)
+			r.Post("/bench/{id}/everybody", s.everybodyClean)
 			r.Post("/attempts/{id}/undo", s.undoAttempt)
+			r.Post("/batches/{id}/undo", s.undoBatch)
 
 			r.Get("/board", s.board)
 			r.Get("/students/{id}", s.history)
@@ -110,6 +112,7 @@ func (s *Server) Routes() chi.Router {
 
 			r.Get("/people", s.people)
 			r.Post("/sections", s.addSection)
+			r.Post("/sections/{id}/list", s.addRoster)
 			r.Post("/sections/{id}/school", s.keepSchool)
 			r.Post("/sections/{id}/year", s.keepYear)
 			r.Post("/students", s.addStudent)

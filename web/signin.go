@@ -1,8 +1,10 @@
 package web
 
 import (
+	"cmp"
 	"errors"
 	"net/http"
+	"net/url"
 	"strings"
 
 	"unhurriedbench/core/routine"
@@ -15,6 +17,7 @@ type account struct {
 	Demo                string // the demo teacher's name, where there is one
 	Problem             string
 	Routine             routine.Routine
+	To                  string // the address that was asked for
 }
 
 func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) {
@@ -31,7 +34,7 @@ func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) {
 		http.Redirect(w, r, "/welcome", http.StatusSeeOther)
 		return
 	}
-	s.showSignIn(w, r, http.StatusOK, account{})
+	s.showSignIn(w, r, http.StatusOK, account{To: returnTo(r)})
 }
 
 func (s *Server) showSignIn(w http.ResponseWriter, r *http.Request, status int, a account) {
@@ -48,7 +51,7 @@ func (s *Server) signIn(w http.ResponseWriter, r *http.Request) {
 	email := text(r, "email")
 	t, err := s.store.CheckPassword(r.Context(), email, r.FormValue("password"))
 	if errors.Is(err, store.ErrWrongPassword) {
-		s.showSignIn(w, r, http.StatusUnprocessableEntity, account{Email: email,
+		s.showSignIn(w, r, http.StatusUnprocessableEntity, account{Email: email, To: returnTo(r),
 			Problem: "That address and password do not belong together. Check both and try again."})
 		return
 	}
@@ -68,6 +71,17 @@ func (s *Server) signInDemo(w http.ResponseWriter, r *http.Request) {
 	s.enter(w, r, t)
 }
 
+// returnTo is the address of this site that was asked for before signing in, "" for
+// none.
+func returnTo(r *http.Request) string {
+	to, err := url.Parse(text(r, "to"))
+	if err != nil || to.IsAbs() || to.Host != "" || !strings.HasPrefix(to.Path, "/") || strings.HasPrefix(to.Path, "//") ||
+		strings.Contains(to.Path, "\\") || strings.HasPrefix(to.Path, "/sign-") {
+		return ""
+	}
+	return to.RequestURI()
+}
+
 // enter starts a fresh session for a teacher.
 func (s *Server) enter(w http.ResponseWriter, r *http.Request, t store.Teacher) {
 	if err := s.sessions.RenewToken(r.Context()); err != nil {
@@ -75,7 +89,7 @@ func (s *Server) enter(w http.ResponseWriter, r *http.Request, t store.Teacher) 
 		return
 	}
 	s.sessions.Put(r.Context(), "teacher", int64(t.ID))
-	http.Redirect(w, r, "/", http.StatusSeeOther)
+	http.Redirect(w, r, cmp.Or(returnTo(r), "/"), http.StatusSeeOther)
 }
 
 func (s *Server) signOut(w http.ResponseWriter, r *http.Request) {

@@ -32,6 +32,20 @@ func OutlineOf(part score.Part) Outline {
 	return o
 }
 
+// Label is the letter of a piece, or "Whole"; "" for one that is not there any more.
+func (o Outline) Label(key PieceKey) string {
+	for n, k := range o.Pieces {
+		switch {
+		case k != key:
+		case n > 0 && n == len(o.Pieces)-1:
+			return wholeLabel
+		default:
+			return label(n)
+		}
+	}
+	return ""
+}
+
 // PieceKey names a piece by its first and last measure numbers, so that a log keeps
 // its meaning when pieces are lettered anew.
 type PieceKey struct{ First, Last int }

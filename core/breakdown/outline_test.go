@@ -73,6 +73,14 @@ func TestOutline(t *testing.T) {
 			t.Fatal(err)
 		}
 		o := OutlineOf(s.Parts[0])
+		for n, p := range Cut(s.Parts[0]) {
+			if got := o.Label(o.Pieces[n]); got != p.Label {
+				t.Errorf("%s: piece %v is labelled %q, want %q", tt.music, o.Pieces[n], got, p.Label)
+			}
+		}
+		if got := o.Label(PieceKey{First: 98, Last: 99}); got != "" {
+			t.Errorf("a piece that is not there is labelled %q", got)
+		}
 		if o.Signatures != tt.frame || fmt.Sprint(o.Pieces) != tt.pieces {
 			t.Errorf("%s is %q in %v, want %q in %s", tt.music, o.Signatures, o.Pieces, tt.frame, tt.pieces)
 		}

@@ -10,8 +10,35 @@ import (
 // Standing is where a student stands on an exercise. A nil one is untried.
 type Standing struct {
 	Pieces map[breakdown.PieceKey]routine.State
+	Times  map[breakdown.PieceKey]Times
 	Latest breakdown.PieceKey // the piece tried last
 	Tries  int
+}
+
+// Times is when a piece was tried, in seconds since 1970, and how fast at last.
+type Times struct {
+	Trouble int64 // since when it has gone wrong; 0 where it has not
+	Last    int64
+	Tempo   int // in beats a minute; 0 where it is not known
+}
+
+// Stuck is the piece of an exercise that needs help most: the one with the most stumbles
+// since it went on, of two the one that has been so for longer; ok is false where none
+// of its pieces is stuck.
+func (s *Standing) Stuck(pieces []breakdown.PieceKey) (piece breakdown.PieceKey, ok bool) {
+	if s == nil {
+		return piece, false
+	}
+	for _, key := range pieces {
+		state, most := s.Pieces[key], s.Pieces[piece]
+		switch {
+		case !state.Stuck():
+		case !ok, state.Stumbles > most.Stumbles,
+			state.Stumbles == most.Stumbles && s.Times[key].Trouble < s.Times[piece].Trouble:
+			piece, ok = key, true
+		}
+	}
+	return piece, ok
 }
 
 // State is where the student stands on a piece.

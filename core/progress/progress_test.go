@@ -25,35 +25,35 @@ func TestStanding(t *testing.T) {
 		{"nobody has tried", nil, "", false, []float64{0, 0, 0, 0}},
 		{
 			"one piece tried",
-			&Standing{map[breakdown.PieceKey]routine.State{a: at(routine.Name, 1)}, a, 3},
+			&Standing{Pieces: map[breakdown.PieceKey]routine.State{a: at(routine.Name, 1)}, Latest: a, Tries: 3},
 			routine.Name,
 			false,
 			[]float64{.5, .25, 0, 0},
 		},
 		{
 			"the latest piece counts",
-			&Standing{map[breakdown.PieceKey]routine.State{a: at(routine.Name, 1), b: at(routine.Count, 1)}, b, 4},
+			&Standing{Pieces: map[breakdown.PieceKey]routine.State{a: at(routine.Name, 1), b: at(routine.Count, 1)}, Latest: b, Tries: 4},
 			routine.Count,
 			false,
 			[]float64{.75, .25, 0, 0},
 		},
 		{
 			"the latest is done, the other untried",
-			&Standing{map[breakdown.PieceKey]routine.State{b: at(routine.Done, 0)}, b, 8},
+			&Standing{Pieces: map[breakdown.PieceKey]routine.State{b: at(routine.Done, 0)}, Latest: b, Tries: 8},
 			routine.Count,
 			false,
 			[]float64{.5, .5, .5, .5},
 		},
 		{
 			"the latest is done, the other at Finger",
-			&Standing{map[breakdown.PieceKey]routine.State{a: at(routine.Finger, 0), b: at(routine.Done, 0)}, b, 8},
+			&Standing{Pieces: map[breakdown.PieceKey]routine.State{a: at(routine.Finger, 0), b: at(routine.Done, 0)}, Latest: b, Tries: 8},
 			routine.Finger,
 			false,
 			[]float64{1, 1, .5, .5},
 		},
 		{
 			"all are done",
-			&Standing{map[breakdown.PieceKey]routine.State{a: at(routine.Done, 0), b: at(routine.Done, 0)}, b, 16},
+			&Standing{Pieces: map[breakdown.PieceKey]routine.State{a: at(routine.Done, 0), b: at(routine.Done, 0)}, Latest: b, Tries: 16},
 			routine.Done,
 			true,
 			[]float64{1, 1, 1, 1},
@@ -72,5 +72,41 @@ func TestStanding(t *testing.T) {
 	}
 	if (&Standing{Tries: 1}).Done(r, nil) {
 		t.Error("an exercise without pieces is done")
+	}
+}
+
+// The piece that needs help most is the one with the most stumbles since it went on,
+// of two the one that has been so for longer; a done one needs none.
+func TestStuck(t *testing.T) {
+	a, b, c := breakdown.PieceKey{First: 1, Last: 2}, breakdown.PieceKey{First: 3, Last: 4}, breakdown.PieceKey{First: 5, Last: 6}
+	with := func(stage routine.Stage, stumbles int) routine.State {
+		return routine.State{Stage: stage, Stumbles: stumbles}
+	}
+	tests := []struct {
+		name   string
+		pieces map[breakdown.PieceKey]routine.State
+		times  map[breakdown.PieceKey]Times
+		want   breakdown.PieceKey
+		ok     bool
+	}{
+		{"nothing", nil, nil, breakdown.PieceKey{}, false},
+		{"two stumbles are none", map[breakdown.PieceKey]routine.State{a: with(routine.Count, 2)}, nil, breakdown.PieceKey{}, false},
+		{"three are", map[breakdown.PieceKey]routine.State{a: with(routine.Count, 3), b: with(routine.Play, 2)}, nil, a, true},
+		{"the most", map[breakdown.PieceKey]routine.State{a: with(routine.Count, 3), b: with(routine.Play, 5), c: with(routine.Name, 4)}, nil, b, true},
+		{"the longest", map[breakdown.PieceKey]routine.State{a: with(routine.Count, 4), b: with(routine.Play, 4), c: with(routine.Name, 4)},
+			map[breakdown.PieceKey]Times{a: {Trouble: 30}, b: {Trouble: 20}, c: {Trouble: 40}}, b, true},
+		{"not a done one", map[breakdown.PieceKey]routine.State{a: with(routine.Done, 9)}, nil, breakdown.PieceKey{}, false},
+	}
+	for _, tt := range tests {
+		s := &Standing{Pieces: tt.pieces, Times: tt.times}
+		if got, ok := s.Stuck([]breakdown.PieceKey{a, b, c}); got != tt.want || ok != tt.ok {
+			t.Errorf("%s: %v, %v, want %v, %v", tt.name, got, ok, tt.want, tt.ok)
+		}
+		if got, ok := s.Stuck(nil); ok {
+			t.Errorf("%s: a piece that is not there any more, %v, is stuck", tt.name, got)
+		}
+	}
+	if _, ok := (*Standing)(nil).Stuck([]breakdown.PieceKey{a}); ok {
+		t.Error("an untried exercise is stuck")
 	}
 }

@@ -51,8 +51,8 @@ const (
 	Sound     Cause = "sound"
 )
 
-// Causes lists them, the most basic first.
-func Causes() []Cause { return []Cause{Rhythm, WrongName, Fingering, Sound} }
+// AllCauses lists them, the most basic first.
+func AllCauses() []Cause { return []Cause{Rhythm, WrongName, Fingering, Sound} }
 
 // Words names a cause in a sentence: "the rhythm".
 func (c Cause) Words() string {
@@ -61,7 +61,7 @@ func (c Cause) Words() string {
 
 // ParseCause reads a cause's text; ok is false for anything else.
 func ParseCause(text string) (Cause, bool) {
-	if c := Cause(text); slices.Contains(Causes(), c) {
+	if c := Cause(text); slices.Contains(AllCauses(), c) {
 		return c, true
 	}
 	return None, false

@@ -254,3 +254,36 @@ func TestNotches(t *testing.T) {
 		}
 	}
 }
+
+// What has gone wrong is counted until the piece goes on to another stage: clean tries
+// and ways back between do not end it.
+func TestTroubles(t *testing.T) {
+	r := Standard()
+	toPlay := []Try{clean(), clean(), clean(), clean(), clean(), clean()}
+	tests := []struct {
+		name     string
+		tries    []Try
+		stumbles int
+		main     Cause
+		since    int
+		stuck    bool
+	}{
+		{"none", toPlay, 0, None, 0, false},
+		{"two", append(toPlay[:6:6], stumble(Sound), stumble(Fingering)), 2, Fingering, 7, false},
+		{"clean twice, not in a row", append(toPlay[:6:6], clean(), stumble(Sound), clean(), stumble(Sound)), 2, Sound, 8, false},
+		{"one clean between", append(toPlay[:6:6], stumble(Sound), clean(), stumble(Rhythm), stumble(Rhythm)), 3, Rhythm, 7, true},
+		{"sent back and stumbled again", append(toPlay[:6:6], stumble(Rhythm), stumble(Rhythm), stumble(Rhythm)), 3, Rhythm, 7, true},
+		{"gone on again", append(toPlay[:6:6], stumble(Rhythm), stumble(Rhythm), stumble(Rhythm), clean(), clean()), 0, None, 0, false},
+		{"at one stage all along", []Try{stumble(Rhythm), stumble(WrongName), stumble(Rhythm), stumble(WrongName)}, 4, Rhythm, 1, true},
+	}
+	for _, tt := range tests {
+		got := after(r, tt.tries...)
+		if got.Stumbles != tt.stumbles || got.Over.Main() != tt.main || got.Stuck() != tt.stuck || tt.stumbles > 0 && got.Since != tt.since {
+			t.Errorf("%s: %d stumbles over %q since %d, stuck %v; want %d over %q since %d, %v", tt.name, got.Stumbles, got.Over.Main(), got.Since,
+				got.Stuck(), tt.stumbles, tt.main, tt.since, tt.stuck)
+		}
+	}
+	if (State{Stage: Done, Stumbles: 5}).Stuck() {
+		t.Error("a done piece is stuck")
+	}
+}

@@ -1,6 +1,9 @@
 package routine
 
-import "fmt"
+import (
+	"fmt"
+	"slices"
+)
 
 // CleanToGoOn is how many clean tries in a row move a piece on, and
 // StumblesToGoBack how many stumbles running send it back. Source: common
@@ -26,6 +29,54 @@ type State struct {
 	Tries   int
 	Slower  bool   // the last step was to take it a notch slower
 	Advice  string // what to do next and why, "" before the first try
+
+	// What has gone wrong since the piece last went on to another stage.
+	Stumbles int    // in all
+	Over     Causes // of each cause
+	Since    int    // which try was the first of them, from 1
+}
+
+// Causes counts stumbles by their cause, in the order of AllCauses.
+type Causes [4]int
+
+// Main is the cause of the most stumbles, the more basic of two as many; None where
+// there are none.
+func (c Causes) Main() Cause {
+	main, most := None, 0
+	for k, cause := range AllCauses() {
+		if c[k] > most {
+			main, most = cause, c[k]
+		}
+	}
+	return main
+}
+
+// StuckFrom is from how many stumbles on, with nothing gone on between, a piece counts as
+// stuck. The figure is ours.
+const StuckFrom = 3
+
+// Stuck says whether somebody needs help with the piece.
+func (s State) Stuck() bool { return s.Stumbles >= StuckFrom && s.Stage != Done }
+
+// trouble adds what went wrong in a try to what has since the piece last went on.
+func (s State) trouble(t Try) State {
+	if t.Clean {
+		return s
+	}
+	if s.Stumbles == 0 {
+		s.Since = s.Tries
+	}
+	s.Stumbles++
+	if k := slices.Index(AllCauses(), t.Cause); k >= 0 {
+		s.Over[k]++
+	}
+	return s
+}
+
+// keeping is a new state with the count of tries and the troubles of this one.
+func (s State) keeping(n State) State {
+	n.Tries, n.Stumbles, n.Over, n.Since = s.Tries, s.Stumbles, s.Over, s.Since
+	return n
 }
 
 // Fold is where a log of tries at one piece leads, oldest first.
@@ -59,8 +110,9 @@ func (r Routine) After(s State, t Try) State {
 		return s
 	}
 	if t.Stage != s.Stage { // work at another stage by choice, or at a piece that was done, counts from there
-		s = State{Stage: t.Stage, Tries: s.Tries}
+		s = s.keeping(State{Stage: t.Stage})
 	}
+	s = s.trouble(t)
 	if t.Clean {
 		return r.clean(s)
 	}
@@ -102,12 +154,12 @@ func (r Routine) stumbled(s State, cause Cause) State {
 		return s
 	}
 	if back := r.mends(s.Cause); back < r.Index(s.Stage) {
-		return State{
-			Stage: r[back].Stage, Cause: s.Cause, Tries: s.Tries,
+		return s.keeping(State{
+			Stage: r[back].Stage, Cause: s.Cause,
 			Advice: fmt.Sprintf("Two stumbles over %s: back to %s.", s.Cause.Words(), r[back].Word),
-		}
+		})
 	}
-	again := State{Stage: s.Stage, Cause: s.Cause, Tries: s.Tries, Slower: true, Advice: "Two stumbles: the same again, a notch slower."}
+	again := s.keeping(State{Stage: s.Stage, Cause: s.Cause, Slower: true, Advice: "Two stumbles: the same again, a notch slower."})
 	if s.Cause == Sound && s.Stage == r.Last() {
 		again.Advice = fmt.Sprintf("Two stumbles in the sound: stay in %s, a notch slower, and mend the sound first.", r.Word(s.Stage))
 	}

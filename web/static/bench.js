@@ -99,7 +99,7 @@
   document.addEventListener("htmx:afterSettle", (event) => {
     if (!document.getElementById("bench")) return;
     window.metronome.stop();
-    if (event.detail.elt.id === "bench") engraveSheet();
+    if (event.detail.elt.id === "bench") { sayLanes(); engraveSheet(); }
     else if (["side", "pieces"].includes(event.detail.elt.id)) drawLanes();
   });
 
@@ -148,6 +148,23 @@
     shown[name] = !shown[name];
     button.setAttribute("aria-pressed", String(shown[name]));
     drawLanes();
+  }
+
+  // sayLanes has the switches of a new bench say which lanes are shown.
+  function sayLanes() {
+    for (const button of document.querySelectorAll(".lane-switches [data-lane]")) button.setAttribute("aria-pressed", String(shown[button.dataset.lane]));
+  }
+
+  // nextStudent takes the one after the student at hand, or the first.
+  function nextStudent() {
+    const links = [...document.querySelectorAll("#students .students a")];
+    const at = links.findIndex((link) => link.hasAttribute("aria-current"));
+    (links[at + 1] || links[0])?.click();
+  }
+
+  // undo takes back what was marked last, for everybody or for one.
+  function undo() {
+    (document.querySelector("[form=undo-batch]") || document.querySelector("#marks .latest button"))?.click();
   }
 
   function move(links, step) {
@@ -280,6 +297,9 @@
         <dt><kbd>[</kbd> <kbd>]</kbd></dt><dd>a notch slower, a notch faster</dd>
         <dt><kbd>C</kbd></dt><dd>the try was clean</dd>
         <dt><kbd>X</kbd></dt><dd>it stumbled; then <kbd>R</kbd> rhythm, <kbd>N</kbd> name, <kbd>F</kbd> fingering, <kbd>S</kbd> sound</dd>
+        <dt><kbd>U</kbd></dt><dd>undo the last mark</dd>
+        <dt><kbd>N</kbd></dt><dd>next student</dd>
+        <dt><kbd>E</kbd></dt><dd>everybody clean</dd>
         <dt><kbd>1</kbd>–<kbd>4</kbd></dt><dd>show or hide a lane</dd></dl>
         <button type="button" class="btn quiet" data-close>Close</button>`;
       document.body.append(dialog);
@@ -294,7 +314,10 @@
     ArrowDown: () => move([...document.querySelectorAll("#pieces a")], 1),
     ArrowLeft: () => move([...document.querySelectorAll(".stages a")], -1),
     ArrowRight: () => move([...document.querySelectorAll(".stages a")], 1),
-    c: () => side().querySelector(".btn.clean")?.click(),
+    c: () => document.getElementById("mark-clean")?.click(),
+    e: () => document.getElementById("all-clean")?.click(),
+    n: nextStudent,
+    u: undo,
     x: () => openCauses(true),
     Escape: () => { openCauses(false); hideLook(); },
     1: () => toggleLane("tap"), 2: () => toggleLane("count"), 3: () => toggleLane("name"), 4: () => toggleLane("finger"),

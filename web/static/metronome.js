@@ -63,7 +63,9 @@ window.metronome = (function () {
 
   function show(plan, step) {
     for (const cue of plan.cues) cue.classList.toggle("now", cue === step.cue);
+    if (step.cue && step.beat) label(plan, step.cue.firstChild.textContent);
     if (!step.place) return;
+    label(plan, "Stop");
     document.dispatchEvent(new CustomEvent("bench:pulse", { detail: { measure: step.place.measure, at: step.place.pulse.at } }));
     const svg = plan.host.querySelector("svg.lanes");
     if (!svg) return;
@@ -83,14 +85,16 @@ window.metronome = (function () {
   function follow(host, place) {
     const top = host.getBoundingClientRect().top + place.top;
     const bottom = host.getBoundingClientRect().top + place.bottom;
-    const covered = document.querySelector(".look:not([hidden])")?.offsetHeight || 0;
+    const bar = document.querySelector(".at-once");
+    const fixed = bar && getComputedStyle(bar).position === "fixed" ? bar.offsetHeight : 0;
+    const covered = fixed + (document.querySelector(".look:not([hidden])")?.offsetHeight || 0);
     if (bottom > window.innerHeight - covered || top < 0) window.scrollBy({ top: top - 80 });
   }
 
   function label(plan, word) {
     const text = plan.button.querySelector("[data-play-word]");
     if (text) text.textContent = word;
-    plan.button.classList.toggle("playing", word === "Stop");
+    plan.button.classList.toggle("playing", run !== null);
   }
 
   function stop() {

@@ -1,0 +1,78 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// The Board says who is stuck, where, on what, since when, and the way on: most stuck
+// first, those past four behind a line; a piece that has gone on is stuck no more.
+func TestWhoNeedsHelp(t *testing.T) {
+	s, ctx := open(t), context.Background()
+	v, account := s.teacher(t, "a@school.example")
+	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID)
+	yesterday := time.Now().AddDate(0, 0, -1)
+	stumble := func(name string, piece breakdown.PieceKey, times int, cause routine.Cause, tempo int) store.StudentID {
+		t.Helper()
+		id, err := desk.AddStudent(ctx, store.Student{SectionID: b.section, FirstName: name, Instrument: "violin"})
+		if err != nil {
+			t.Fatal(err)
+		}
+		var log []store.Attempt
+		for range times {
+			log = append(log, store.Attempt{StudentID: id, ExerciseID: b.exercise, Piece: piece, Try: routine.Try{Stage: routine.Name, Cause: cause}, Tempo: tempo, At: yesterday})
+		}
+		if err := desk.AddAttempts(ctx, log...); err != nil {
+			t.Fatal(err)
+		}
+		return id
+	}
+	second := breakdown.PieceKey{First: 3, Last: 4}
+	stumble("Two", second, 2, routine.WrongName, 60)
+	stumble("Three", second, 3, routine.WrongName, 63)
+	five := stumble("Five", second, 5, routine.Fingering, 72)
+	gone := stumble("Gone", second, 4, routine.WrongName, 60)
+	for range routine.CleanToGoOn {
+		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: gone, ExerciseID: b.exercise, Piece: second, Try: routine.Try{Stage: routine.Name, Clean: true}}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	stumble("Old", breakdown.PieceKey{First: 90, Last: 91}, 9, routine.Sound, 60) // a piece that is not there any more
+	_, page := v.get("/board")
+	wants(t, page, "Who needs help", "5 stumbles, fingering, since yesterday", "3 stumbles, name, since yesterday", "B: Name · 5 stumbles, fingering",
+		fmt.Sprintf("/bench/%d?student=%d&amp;section=%d&amp;piece=3-4&amp;tempo=72", b.exercise, five, b.section))
+	if strings.Index(page, "<b>Five</b>") > strings.Index(page, "<b>Three</b>") {
+		t.Error("who has stumbled most does not come first")
+	}
+	for _, name := range []string{"Two", "Gone", "Old"} {
+		if strings.Contains(page, "<b>"+name+"</b>") {
+			t.Errorf("%s is said to need help", name)
+		}
+	}
+	if got := strings.Count(page, `<td class="stuck">`); got != 2 {
+		t.Errorf("%d cells are stuck, want 2", got)
+	}
+	// From a student's link the Bench opens the first piece that is not done, at their tempo.
+	for _, step := range routine.Standard() {
+		for range routine.CleanToGoOn {
+			if err := desk.AddAttempts(ctx, store.Attempt{StudentID: five, ExerciseID: b.exercise, Piece: breakdown.PieceKey{First: 1, Last: 2},
+				Try: routine.Try{Stage: step.Stage, Clean: true}, Tempo: 88}); err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	_, page = v.get(fmt.Sprintf("/bench/%d?student=%d", b.exercise, five))
+	wants(t, page, "<b>Piece B</b>, m. 3–4", `<b id="tempo-now">72</b>`)
+	for k := range 5 {
+		stumble(fmt.Sprint("More", k), second, 3, routine.Sound, 60)
+	}
+	_, page = v.get("/board")
+	wants(t, page, "And 3 more")
+}

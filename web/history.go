@@ -1,0 +1,174 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// historyView is a student's log, exercise by exercise.
+type historyView struct {
+	Student    store.Student
+	Instrument instrument.Instrument
+	Exercises  []historyExercise
+	Only       store.ExerciseID // show this exercise alone; 0 shows all
+	Routine    routine.Routine
+	Page       bool // it is a page of its own, not a part of the Board
+	Open       bool // the plain logs are shown, as after a try was taken back there
+}
+
+type historyExercise struct {
+	store.Exercise
+	Cells  []float64
+	Word   string
+	Pieces []historyPiece
+	Tries  []tryView // newest first
+}
+
+// historyPiece is what was done at one piece, day by day.
+type historyPiece struct {
+	Name  string // "B, m. 3–4"
+	Key   breakdown.PieceKey
+	State routine.State
+	Stuck string // "3 stumbles, rhythm, since yesterday"
+	Days  []historyDay
+}
+
+// historyDay is a day's tries at a piece, in a line.
+type historyDay struct{ Day, Line string }
+
+func (s *Server) history(w http.ResponseWriter, r *http.Request) {
+	s.showHistory(w, r, idOf[store.StudentID](r))
+}
+
+func (s *Server) showHistory(w http.ResponseWriter, r *http.Request, student store.StudentID) {
+	v, err := s.historyView(r, student, store.ExerciseID(number(r, "exercise")))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	v.Open, v.Page = r.Method == http.MethodPost, !isHTMX(r)
+	if isHTMX(r) {
+		s.fragment(w, "history", "history", v)
+		return
+	}
+	s.page(w, r, http.StatusOK, "history", v.Student.Name(), v)
+}
+
+func (s *Server) historyView(r *http.Request, student store.StudentID, only store.ExerciseID) (historyView, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	v := historyView{Only: only, Routine: desk.Routine()}
+	var err error
+	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
+		return v, err
+	}
+	v.Instrument, _ = instrument.ByID(v.Student.Instrument)
+	exercises, err := s.reader.Exercises(ctx, desk)
+	if err != nil {
+		return v, fmt.Errorf("show a student's history: %w", err)
+	}
+	own, err := desk.OwnOutlines(ctx)
+	if err != nil {
+		return v, err
+	}
+	log, err := desk.StudentAttempts(ctx, student)
+	if err != nil {
+		return v, err
+	}
+	standings, err := desk.StudentStandings(ctx, student)
+	if err != nil {
+		return v, err
+	}
+	tries := map[store.ExerciseID][]tryView{}
+	for _, a := range log {
+		tries[a.ExerciseID] = append(tries[a.ExerciseID], newTryView(a, v.Routine))
+	}
+	for _, x := range exercises {
+		if len(tries[x.ID]) == 0 && x.ID != only || only != 0 && x.ID != only {
+			continue
+		}
+		outline := own.Of(x, v.Student.Instrument)
+		pieces := outline.Pieces
+		at := standings[store.Task{Student: student, Exercise: x.ID}]
+		word := ""
+		if stage := at.Stage(v.Routine, pieces); stage != "" {
+			word = v.Routine.Word(stage)
+		}
+		v.Exercises = append(v.Exercises, historyExercise{
+			x, at.Cells(v.Routine, pieces), word, historyPieces(v.Routine, outline, at, tries[x.ID]), tries[x.ID],
+		})
+	}
+	return v, nil
+}
+
+// historyPieces gathers tries, newest first, by the piece they were at, in the order of
+// learning, and by the day.
+func historyPieces(r routine.Routine, outline breakdown.Outline, at *progress.Standing, tries []tryView) []historyPiece {
+	byPiece := map[breakdown.PieceKey][]tryView{}
+	keys := slices.Clone(outline.Pieces)
+	for _, t := range tries {
+		if !slices.Contains(keys, t.Piece) { // of an earlier cut
+			keys = append(keys, t.Piece)
+		}
+		if !t.Undone {
+			byPiece[t.Piece] = append(byPiece[t.Piece], t)
+		}
+	}
+	var list []historyPiece
+	for _, key := range keys {
+		if len(byPiece[key]) == 0 {
+			continue
+		}
+		p := historyPiece{Name: key.Words(), Key: key, State: at.State(r, key), Days: historyDays(byPiece[key])}
+		if label := outline.Label(key); label != "" {
+			p.Name = label + ", " + p.Name
+		}
+		if p.State.Stuck() {
+			p.Stuck = troubleWords(p.State) + ", since " + day(time.Unix(at.Times[key].Trouble, 0))
+		}
+		list = append(list, p)
+	}
+	return list
+}
+
+// historyDays tells tries, newest first, a line a day, the latest day first: "Count:
+// clean twice; Name: stumble, rhythm".
+func historyDays(tries []tryView) []historyDay {
+	var days []historyDay
+	for to := len(tries); to > 0; { // from the first try on
+		from := to - 1
+		for from > 0 && day(tries[from-1].At) == day(tries[to-1].At) {
+			from--
+		}
+		days = append(days, historyDay{day(tries[to-1].At), runsOf(tries[from:to])})
+		to = from
+	}
+	slices.Reverse(days)
+	return days
+}
+
+// runsOf tells tries, newest first, in the order they were made, those that are alike
+// together.
+func runsOf(tries []tryView) string {
+	var runs []string
+	for to := len(tries); to > 0; {
+		from := to - 1
+		for from > 0 && tries[from-1].Try == tries[to-1].Try {
+			from--
+		}
+		run := tries[to-1].StageWord + " " + tries[to-1].Result
+		if n := to - from; n > 1 {
+			run += fmt.Sprintf(" × %d", n)
+		}
+		runs = append(runs, run)
+		to = from
+	}
+	return strings.Join(runs, "; ")
+}
