@@ -159,7 +159,8 @@
   function nextStudent() {
     const links = [...document.querySelectorAll("#students .students a")];
     const at = links.findIndex((link) => link.hasAttribute("aria-current"));
-    (links[at + 1] || links[0])?.click();
+    const first = document.querySelector("#students [data-at-hand] a") || links[0];
+    (at < 0 ? first : links[at + 1] || links[0])?.click();
   }
 
   // undo takes back what was marked last, for everybody or for one.
@@ -180,6 +181,7 @@
     else if (on("[data-play]")) playOrStop();
     else if (on("[data-stumble]")) openCauses(side().querySelector(".causes").hidden);
     else if (on("[data-lane]")) toggleLane(on("[data-lane]").dataset.lane);
+    else if (on("[data-next-student]")) nextStudent();
     else if (on("[data-keys]")) showKeys();
     else if (on("[data-event]")) showLook(on("[data-event]").dataset.event);
     else if (!on(".look") || on("[data-look-close]")) hideLook();
