@@ -82,8 +82,9 @@ func TestThePanelLeavesItsNoteInSight(t *testing.T) {
 // The hardest changes become a drill, and the drill an exercise.
 func TestDrillIsKept(t *testing.T) {
 	p, address := signedIn(t, 1280)
-	p.MustNavigate(address + "/bench/6?instrument=trombone&stage=finger").MustWaitLoad()
+	bench(p, address+"/bench/6?instrument=trombone&stage=finger") // drawn, so that nothing moves under the hand
 	p.MustElement(".drills summary").MustClick()
+	p.MustWaitStable()
 	p.MustElementR("a", "Drill them").MustClick()
 	p.MustElementR("h1", "Hard changes of 6")
 	p.MustElement("svg.lanes")
