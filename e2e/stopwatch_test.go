@@ -7,7 +7,6 @@ import (
 	"time"
 
 	"github.com/go-rod/rod"
-	"github.com/go-rod/rod/lib/input"
 )
 
 // hand does what a teacher does and counts it.
@@ -26,11 +25,6 @@ func (h *hand) click(selector string) {
 func (h *hand) clickWords(selector, words string) {
 	h.clicks++
 	h.p.MustElementR(selector, words).MustClick()
-}
-
-func (h *hand) key(k input.Key) {
-	h.keys++
-	h.p.Keyboard.MustType(k)
 }
 
 // sees waits for words in what a selector finds.
@@ -75,21 +69,6 @@ var stopwatchTasks = []task{
 		h.click("#marks .latest button")
 		h.sees(".did", "Taken back")
 	}, 7, 0},
-	{"the same by keys alone", 1280, "/bench/9?instrument=clarinet", func(h *hand) {
-		h.key('n')
-		h.sees(".student-now", ".")
-		h.key(input.Space)
-		h.key('c')
-		h.sees(".advice", "1 of 2 clean")
-		h.key('c')
-		h.sees(".advice", "on to Name")
-		h.key('x')
-		h.sees(".causes:not([hidden]) button", "rhythm")
-		h.key('r')
-		h.sees(".did", "a stumble, rhythm")
-		h.key('u')
-		h.sees(".did", "Taken back")
-	}, 0, 8},
 	{"all 18 clean on a piece at a stage, and its undo", 1280, "/bench/12?instrument=clarinet", func(h *hand) {
 		h.click("#all-clean")
 		h.sees(".did", "18 clean")
