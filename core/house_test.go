@@ -63,6 +63,16 @@ func misplaced(file *ast.File) []string {
 	return found
 }
 
+// parsed is a file that a check is tried on.
+func parsed(t *testing.T, source string) *ast.File {
+	t.Helper()
+	file, err := parser.ParseFile(token.NewFileSet(), "bad.go", source, 0)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return file
+}
+
 func TestCoreKnowsNothingOfPagesTablesOrClocks(t *testing.T) {
 	sources(t, func(path string, file *ast.File) {
 		for _, what := range misplaced(file) {
@@ -71,11 +81,7 @@ func TestCoreKnowsNothingOfPagesTablesOrClocks(t *testing.T) {
 	}, ".")
 	// The check sees what it is for.
 	bad := "package p\nimport (\n\"time\"\n_ \"unhurriedbench/store\"\n)\nfunc init() { time.Now() }\n"
-	file, err := parser.ParseFile(token.NewFileSet(), "bad.go", bad, 0)
-	if err != nil {
-		t.Fatal(err)
-	}
-	if got := misplaced(file); len(got) != 3 {
+	if got := misplaced(parsed(t, bad)); len(got) != 3 {
 		t.Errorf("of a clock, a table and an init it finds %v", got)
 	}
 }
@@ -121,11 +127,7 @@ func TestNobodyAsksForAnInstrumentByItsID(t *testing.T) {
 		}
 	}, ".", "../web", "../reading", "../store", "../cmd")
 	bad := "package p\nfunc f() { _ = i.ID == \"bassoon\" || strings.HasSuffix(i.ID, \"clarinet\") }\n"
-	file, err := parser.ParseFile(token.NewFileSet(), "bad.go", bad, 0)
-	if err != nil {
-		t.Fatal(err)
-	}
-	if got := named(file); len(got) != 3 {
+	if got := named(parsed(t, bad)); len(got) != 3 {
 		t.Errorf("of three namings it finds %v", got)
 	}
 }

@@ -80,14 +80,14 @@ func (tx deskTx) addAttempts(ctx context.Context, list []Attempt, batch BatchID)
 	return tx.addUp(ctx, list)
 }
 
-// UndoAttempt appends a row that takes a try back. The error is ErrNotFound
-// when there is no such try, ErrTaken when it has been taken back already.
-func (d *Desk) UndoAttempt(ctx context.Context, id AttemptID) error {
+// UndoAttempt appends a row that takes a try back, and gives the try. The error is
+// ErrNotFound when there is no such try, ErrTaken when it has been taken back already.
+func (d *Desk) UndoAttempt(ctx context.Context, id AttemptID) (Attempt, error) {
 	a, err := d.AttemptByID(ctx, id)
 	if err != nil {
-		return err
+		return a, err
 	}
-	return d.inTransaction(ctx, "take the try back", func(tx deskTx) error { return tx.undo(ctx, []Attempt{a}) })
+	return a, d.inTransaction(ctx, "take the try back", func(tx deskTx) error { return tx.undo(ctx, []Attempt{a}) })
 }
 
 // UndoTogether takes back what is left of the tries of a batch. The error is

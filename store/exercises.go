@@ -51,13 +51,11 @@ const exerciseTables = `exercises e JOIN books b ON b.id = e.book_id JOIN source
 // exerciseRow is an exercise as it is scanned.
 type exerciseRow struct {
 	Exercise
-	Signatures string
-	Measures   int
-	Pieces     string
+	outlineRow
 }
 
 func (r exerciseRow) exercise() Exercise {
-	r.Outline = breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Pieces: piecesFrom(r.Pieces)}
+	r.Outline = r.outline()
 	return r.Exercise
 }
 

@@ -41,6 +41,9 @@ func (d *Desk) AddSection(ctx context.Context, name string, students ...Student)
 	return id, err
 }
 
+const insertStudent = `
+	INSERT INTO students (teacher_id, section_id, first_name, initial, instrument) VALUES ($1, $2, $3, $4, $5) RETURNING id`
+
 // AddStudents puts students in a section, all or none.
 func (d *Desk) AddStudents(ctx context.Context, section SectionID, students ...Student) error {
 	return d.inTransaction(ctx, "add the students", func(tx deskTx) error { return tx.addStudents(ctx, section, students) })
@@ -48,9 +51,7 @@ func (d *Desk) AddStudents(ctx context.Context, section SectionID, students ...S
 
 func (tx deskTx) addStudents(ctx context.Context, section SectionID, students []Student) error {
 	for _, student := range students {
-		if err := tx.change(ctx, `
-			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument) VALUES ($1, $2, $3, $4, $5)`,
-			section, student.FirstName, student.Initial, student.Instrument); err != nil {
+		if err := tx.change(ctx, insertStudent, section, student.FirstName, student.Initial, student.Instrument); err != nil {
 			return err
 		}
 	}
@@ -80,9 +81,7 @@ func (d *Desk) KeepSchool(ctx context.Context, section SectionID, school string)
 // AddStudent puts a student in a section.
 func (d *Desk) AddStudent(ctx context.Context, student Student) (StudentID, error) {
 	var id StudentID
-	err := d.one(ctx, &id, "add the student", `
-		INSERT INTO students (teacher_id, section_id, first_name, initial, instrument)
-		VALUES ($1, $2, $3, $4, $5) RETURNING id`, student.SectionID, student.FirstName, student.Initial, student.Instrument)
+	err := d.one(ctx, &id, "add the student", insertStudent, student.SectionID, student.FirstName, student.Initial, student.Instrument)
 	return id, err
 }
 

@@ -55,6 +55,17 @@ func (d *Desk) KeepReading(ctx context.Context, id ExerciseID, revision int, r R
 	})
 }
 
+// outlineRow is an outline as it is scanned.
+type outlineRow struct {
+	Signatures string
+	Measures   int
+	Pieces     string
+}
+
+func (r outlineRow) outline() breakdown.Outline {
+	return breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Pieces: piecesFrom(r.Pieces)}
+}
+
 // OwnOutlines are the outlines of the parts that instruments have of their own, by
 // exercise and instrument id.
 type OwnOutlines map[ExerciseID]map[string]breakdown.Outline
@@ -69,25 +80,21 @@ func (o OwnOutlines) Of(x Exercise, instrument string) breakdown.Outline {
 
 // OutlineFor is the outline of an instrument's part of an exercise.
 func (d *Desk) OutlineFor(ctx context.Context, x Exercise, instrument string) (breakdown.Outline, error) {
-	var row struct {
-		Signatures, Pieces string
-		Measures           int
-	}
+	var row outlineRow
 	err := d.one(ctx, &row, "find the outline", `
 		SELECT signatures, measures, pieces FROM outlines WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, x.ID, instrument)
 	if errors.Is(err, ErrNotFound) {
 		return x.Outline, nil
 	}
-	return breakdown.Outline{Signatures: row.Signatures, Measures: row.Measures, Pieces: piecesFrom(row.Pieces)}, err
+	return row.outline(), err
 }
 
 // OwnOutlines lists them.
 func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
 	var rows []struct {
-		ExerciseID         ExerciseID `db:"exercise_id"`
-		Instrument         string
-		Signatures, Pieces string
-		Measures           int
+		ExerciseID ExerciseID `db:"exercise_id"`
+		Instrument string
+		outlineRow
 	}
 	err := d.all(ctx, &rows, "list the own parts", `
 		SELECT exercise_id, instrument, signatures, measures, pieces FROM outlines WHERE teacher_id = $1 AND instrument <> ''`)
@@ -96,7 +103,7 @@ func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
 		if own[r.ExerciseID] == nil {
 			own[r.ExerciseID] = map[string]breakdown.Outline{}
 		}
-		own[r.ExerciseID][r.Instrument] = breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Pieces: piecesFrom(r.Pieces)}
+		own[r.ExerciseID][r.Instrument] = r.outline()
 	}
 	return own, err
 }

@@ -125,7 +125,7 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"Prefer":          func() error { return d.Prefer(ctx, "oboe", 65, "") },
 		"RemoveExercise":  func() error { return d.RemoveExercise(ctx, f.exercise) },
 		"RestoreExercise": func() error { return d.RestoreExercise(ctx, f.exercise) },
-		"UndoAttempt":     func() error { return d.UndoAttempt(ctx, f.attempt) },
+		"UndoAttempt":     func() error { _, err := d.UndoAttempt(ctx, f.attempt); return err },
 	}
 }
 

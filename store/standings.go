@@ -163,13 +163,8 @@ func (s *Store) AddUpStandings(ctx context.Context) error {
 
 // addUpVersion is the migration that adds up logs kept before standings held all that
 // they add up to. It uses the tables as they are now, so it comes after every other
-// that changes them; addedUpBefore is where it stood before.
-const (
-	addUpVersion  = 12
-	addedUpBefore = 9
-)
-
-func leave(context.Context, *sql.Tx) error { return nil }
+// that changes them.
+const addUpVersion = 12
 
 func addUpAgain(ctx context.Context, tx *sql.Tx) error { return addUpAll(ctx, tx, routine.Standard()) }
 

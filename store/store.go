@@ -62,8 +62,7 @@ func provider(db *sql.DB) (*goose.Provider, error) {
 		return nil, fmt.Errorf("find the migrations: %w", err)
 	}
 	addUp := goose.NewGoMigration(addUpVersion, &goose.GoFunc{RunTx: addUpAgain}, &goose.GoFunc{RunTx: forgetStandings})
-	before := goose.NewGoMigration(addedUpBefore, &goose.GoFunc{RunTx: leave}, &goose.GoFunc{RunTx: leave})
-	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(before, addUp))
+	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(addUp))
 	if err != nil {
 		return nil, fmt.Errorf("read the migrations: %w", err)
 	}

@@ -374,7 +374,7 @@ func TestStandingsFollowTheLog(t *testing.T) {
 		t.Fatalf("the latest are %+v, %v", log, err)
 	}
 	for _, a := range log {
-		if err := f.UndoAttempt(ctx, a.ID); err != nil {
+		if _, err := f.UndoAttempt(ctx, a.ID); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -396,7 +396,7 @@ func TestAddingUpAgain(t *testing.T) {
 	f := add(t, s, "a")
 	undone := f.log(t, f.try(true, routine.None))
 	f.log(t, f.try(false, routine.Rhythm))
-	if err := f.UndoAttempt(ctx, undone); err != nil {
+	if _, err := f.UndoAttempt(ctx, undone); err != nil {
 		t.Fatal(err)
 	}
 	before := f.at(t, firstPiece)
@@ -426,10 +426,10 @@ func TestUndoKeepsTheLog(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	f.log(t, f.try(false, routine.Rhythm))
-	if err := f.UndoAttempt(ctx, f.attempt); err != nil {
+	if _, err := f.UndoAttempt(ctx, f.attempt); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.UndoAttempt(ctx, f.attempt); !errors.Is(err, store.ErrTaken) {
+	if _, err := f.UndoAttempt(ctx, f.attempt); !errors.Is(err, store.ErrTaken) {
 		t.Errorf("undoing twice gives %v", err)
 	}
 	log, err := f.StudentAttempts(ctx, f.student)
@@ -467,7 +467,7 @@ func TestTogether(t *testing.T) {
 	}
 	log, err := f.StudentAttempts(ctx, f.student)
 	if err == nil {
-		err = f.UndoAttempt(ctx, log[0].ID) // alone
+		_, err = f.UndoAttempt(ctx, log[0].ID) // alone
 	}
 	if err == nil {
 		err = f.UndoTogether(ctx, batch)
@@ -507,7 +507,7 @@ func TestTheLogIsOnlyAddedTo(t *testing.T) {
 func TestErasingAStudentErasesTheTries(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
-	if err := f.UndoAttempt(ctx, f.attempt); err != nil {
+	if _, err := f.UndoAttempt(ctx, f.attempt); err != nil {
 		t.Fatal(err)
 	}
 	if err := f.EraseStudent(ctx, f.student); err != nil {

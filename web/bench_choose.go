@@ -222,7 +222,8 @@ func (s *Server) load(r *http.Request, c choice) (work, error) {
 	if err != nil {
 		return w, err
 	}
-	w.atTheStudents(standings[store.Task{Student: c.Student.ID, Exercise: c.Exercise.ID}])
+	mine := standings[store.Task{Student: c.Student.ID, Exercise: c.Exercise.ID}]
+	w.atTheStudents(mine)
 	c.Key = w.Key
 	for _, i := range instrument.All() {
 		players := benchPlayers{Instrument: i, Current: i.ID == c.Instrument.ID}
@@ -235,20 +236,17 @@ func (s *Server) load(r *http.Request, c choice) (work, error) {
 				Student: student, Current: student.ID == c.Student.ID,
 				Here: standing != nil && standing.Latest == c.Key, State: standing.State(w.Routine, c.Key),
 			})
-			if student.ID == c.Student.ID {
-				for _, key := range c.Keys {
-					w.States[key] = standing.State(w.Routine, key)
-				}
-			}
 		}
 		slices.SortStableFunc(players.Students, func(a, b benchStudent) int { return boolOrder(b.Here) - boolOrder(a.Here) })
 		if len(players.Students) > 0 {
 			w.Players = append(w.Players, players)
 		}
 	}
-	w.State = w.Routine.Start()
+	w.State = mine.State(w.Routine, c.Key)
 	if c.Student.ID != 0 {
-		w.State = w.States[c.Key]
+		for _, key := range c.Keys {
+			w.States[key] = mine.State(w.Routine, key)
+		}
 		log, err := desk.LatestAttempts(ctx, c.Student.ID, c.Exercise.ID, latestTries)
 		if err != nil {
 			return w, err

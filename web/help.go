@@ -41,11 +41,7 @@ func newHelpCard(r routine.Routine, student store.Student, x store.Exercise, out
 		Trouble: troubleWords(state), Since: day(time.Unix(times.Trouble, 0)), Next: state.Advice, state: state, since: times.Trouble,
 		Link: fmt.Sprintf("/bench/%d?student=%d&section=%d&piece=%s", x.ID, student.ID, student.SectionID, key),
 	}
-	if times.Tempo > 0 {
-		tempo := times.Tempo
-		if state.Slower {
-			tempo = routine.Notch(tempo, -1)
-		}
+	if tempo := state.NextTempo(times.Tempo); tempo > 0 {
 		c.Link += fmt.Sprintf("&tempo=%d", tempo)
 		c.Next += fmt.Sprintf(" At %d.", tempo)
 	}

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 	"time"
+
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/progress"
@@ -142,33 +143,35 @@ func historyPieces(r routine.Routine, outline breakdown.Outline, at *progress.St
 // clean twice; Name: stumble, rhythm".
 func historyDays(tries []tryView) []historyDay {
 	var days []historyDay
-	for to := len(tries); to > 0; { // from the first try on
-		from := to - 1
-		for from > 0 && day(tries[from-1].At) == day(tries[to-1].At) {
-			from--
-		}
-		days = append(days, historyDay{day(tries[to-1].At), runsOf(tries[from:to])})
-		to = from
+	for _, made := range runsOf(tries, func(a, b tryView) bool { return day(a.At) == day(b.At) }) {
+		days = append(days, historyDay{day(made[0].At), dayLine(made)})
 	}
-	slices.Reverse(days)
 	return days
 }
 
-// runsOf tells tries, newest first, in the order they were made, those that are alike
+// dayLine tells tries, newest first, in the order they were made, those that are alike
 // together.
-func runsOf(tries []tryView) string {
-	var runs []string
-	for to := len(tries); to > 0; {
-		from := to - 1
-		for from > 0 && tries[from-1].Try == tries[to-1].Try {
-			from--
-		}
-		run := tries[to-1].StageWord + " " + tries[to-1].Result
-		if n := to - from; n > 1 {
+func dayLine(tries []tryView) string {
+	var words []string
+	for _, alike := range slices.Backward(runsOf(tries, func(a, b tryView) bool { return a.Try == b.Try })) {
+		run := alike[0].StageWord + " " + alike[0].Result
+		if n := len(alike); n > 1 {
 			run += fmt.Sprintf(" × %d", n)
 		}
-		runs = append(runs, run)
-		to = from
+		words = append(words, run)
 	}
-	return strings.Join(runs, "; ")
+	return strings.Join(words, "; ")
+}
+
+// runsOf parts tries where one is not like the one before it.
+func runsOf(tries []tryView, alike func(a, b tryView) bool) [][]tryView {
+	var runs [][]tryView
+	from := 0
+	for at := range tries {
+		if at+1 == len(tries) || !alike(tries[at], tries[at+1]) {
+			runs = append(runs, tries[from:at+1])
+			from = at + 1
+		}
+	}
+	return runs
 }

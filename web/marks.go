@@ -29,24 +29,33 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		s.refuseMark(w, r, c, problem)
 		return
 	}
-	now, err := s.load(r, c)
+	desk := deskOf(r)
+	standings, err := desk.ExerciseStandings(r.Context(), c.Exercise.ID, c.Section.ID)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	if now.overtaken(r, try.Stage) {
+	if state := standings[store.Task{Student: c.Student.ID, Exercise: c.Exercise.ID}].State(desk.Routine(), c.Key); overtaken(r, state, try.Stage) {
+		now, err := s.load(r, c)
+		if err != nil {
+			s.failed(w, r, err)
+			return
+		}
 		s.answer(w, r, now, markNews{Ask: &askedMark{Try: try, Words: now.overtakenWords(try)}})
 		return
 	}
-	err = deskOf(r).AddAttempts(r.Context(), store.Attempt{
+	err = desk.AddAttempts(r.Context(), store.Attempt{
 		StudentID: c.Student.ID, ExerciseID: c.Exercise.ID, Piece: c.Key, Try: try, Tempo: c.ask.tempo,
 	})
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: %s.", now.Routine.Word(try.Stage), c.Key.Words(), resultWords(try))})
+	s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: %s.", desk.Routine().Word(try.Stage), c.Key.Words(), resultWords(try))})
 }
+
+// markGone answers a mark for what the exercise or the routine does not have.
+const markGone = "That piece or stage is not here any more, so nothing was marked. Open the exercise again."
 
 // readTry reads the mark that was pressed, or says what is wrong with it.
 func readTry(r *http.Request, c choice, steps routine.Routine) (routine.Try, string) {
@@ -60,7 +69,7 @@ func readTry(r *http.Request, c choice, steps routine.Routine) (routine.Try, str
 	case !known:
 		return try, "Say what stumbled: rhythm, name, fingering or sound."
 	case !steps.Has(try.Stage), !ok, !slices.Contains(c.Keys, key):
-		return try, "That piece or stage is not here any more, so nothing was marked. Open the exercise again."
+		return try, markGone
 	}
 	return try, ""
 }
@@ -78,9 +87,9 @@ func (s *Server) refuseMark(w http.ResponseWriter, r *http.Request, c choice, pr
 
 // overtaken says whether the student has gone on to another stage since the page was
 // made that the mark comes from, so that the mark would send them there in silence.
-func (w work) overtaken(r *http.Request, stage routine.Stage) bool {
+func overtaken(r *http.Request, now routine.State, stage routine.Stage) bool {
 	seen, err := strconv.Atoi(text(r, "seen"))
-	return err == nil && seen != w.State.Tries && stage != w.State.Stage && text(r, "sure") != "yes"
+	return err == nil && seen != now.Tries && stage != now.Stage && text(r, "sure") != "yes"
 }
 
 func (w work) overtakenWords(try routine.Try) string {
@@ -107,7 +116,7 @@ func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
 	}
 	try := routine.Try{Stage: routine.Stage(c.ask.stage), Clean: true}
 	if _, ok := breakdown.ParsePieceKey(c.ask.piece); !ok || !desk.Routine().Has(try.Stage) {
-		s.refuseMark(w, r, c, "That piece or stage is not here any more, so nothing was marked. Open the exercise again.")
+		s.refuseMark(w, r, c, markGone)
 		return
 	}
 	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)
@@ -183,8 +192,8 @@ func (s *Server) answerMark(w http.ResponseWriter, r *http.Request, c choice, ne
 		s.failed(w, r, err)
 		return
 	}
-	if v.State.Slower && v.Tempo > 0 && news.Batch == 0 {
-		v.Tempo = routine.Notch(v.Tempo, -1)
+	if news.Batch == 0 {
+		v.Tempo = v.State.NextTempo(v.Tempo)
 	}
 	if news.Batch != 0 && c.Student.ID == 0 { // nobody has gone on: the stage on the screen stays
 		v.chooseStage(routine.Stage(text(r, "stage")))
@@ -234,10 +243,7 @@ func (markedView) InDrill() bool { return false }
 // asked from again: the bench, or the student's history.
 func (s *Server) undoAttempt(w http.ResponseWriter, r *http.Request) {
 	desk := deskOf(r)
-	a, err := desk.AttemptByID(r.Context(), idOf[store.AttemptID](r))
-	if err == nil {
-		err = desk.UndoAttempt(r.Context(), a.ID)
-	}
+	a, err := desk.UndoAttempt(r.Context(), idOf[store.AttemptID](r))
 	if err != nil && !errors.Is(err, store.ErrTaken) { // taken back already is what was wanted
 		s.failed(w, r, err)
 		return
@@ -259,13 +265,14 @@ func (s *Server) undoAttempt(w http.ResponseWriter, r *http.Request) {
 
 // undoBatch takes back what was marked together, and shows the bench it was asked from.
 func (s *Server) undoBatch(w http.ResponseWriter, r *http.Request) {
+	const did = "What was marked for everybody is taken back."
 	err := deskOf(r).UndoTogether(r.Context(), idOf[store.BatchID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	if !isHTMX(r) {
-		s.flash(r, "What was marked for everybody is taken back.")
+		s.flash(r, did)
 		http.Redirect(w, r, fmt.Sprintf("/bench/%d", s.sessions.GetInt64(r.Context(), "bench")), http.StatusSeeOther)
 		return
 	}
@@ -276,5 +283,5 @@ func (s *Server) undoBatch(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	s.answerMark(w, r, c, markNews{Did: "What was marked for everybody is taken back."})
+	s.answerMark(w, r, c, markNews{Did: did})
 }

@@ -64,7 +64,7 @@ func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
 	if v.Problem == "" {
 		_, err := deskOf(r).AddSection(r.Context(), v.NewSection)
 		if errors.Is(err, store.ErrTaken) {
-			v.Problem = fmt.Sprintf("There is a section called %s already. Choose another name.", v.NewSection)
+			v.Problem = sectionTaken(v.NewSection)
 		} else if err != nil {
 			s.failed(w, r, err)
 			return
@@ -75,6 +75,10 @@ func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+func sectionTaken(name string) string {
+	return fmt.Sprintf("There is a section called %s already. Choose another name.", name)
 }
 
 // keepYear sets which year of playing a section is in.
@@ -101,6 +105,9 @@ func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 }
 
+// longestFirstName bounds a first name, in letters; what refuses one says the figure.
+const longestFirstName = 40
+
 // readStudent reads the student form and says what is wrong with it.
 func readStudent(r *http.Request) (store.Student, string) {
 	student := store.Student{
@@ -112,7 +119,7 @@ func readStudent(r *http.Request) (store.Student, string) {
 	switch {
 	case student.FirstName == "":
 		return student, "The first name is missing. Type it, without the family name."
-	case utf8.RuneCountInString(student.FirstName) > 40:
+	case utf8.RuneCountInString(student.FirstName) > longestFirstName:
 		return student, "The first name is longer than 40 letters. Shorten it."
 	case utf8.RuneCountInString(student.Initial) > 1:
 		return student, "The initial is one letter: family names are not kept here."

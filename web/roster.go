@@ -72,7 +72,7 @@ func readRosterLine(text string) rosterLine {
 			line.Note = fmt.Sprintf("“%s” is kept as %s: family names are not kept here.", last, s.Initial)
 		}
 	}
-	if utf8.RuneCountInString(s.FirstName) > 40 {
+	if utf8.RuneCountInString(s.FirstName) > longestFirstName {
 		line.Problem = "The first name is longer than 40 letters."
 	}
 	line.Student = s
@@ -154,7 +154,7 @@ func (s *Server) addRoster(w http.ResponseWriter, r *http.Request) {
 		err = desk.AddStudents(ctx, v.Section.ID, students...)
 	}
 	if errors.Is(err, store.ErrTaken) {
-		v.Problem = fmt.Sprintf("There is a section called %s already. Choose another name.", v.Section.Name)
+		v.Problem = sectionTaken(v.Section.Name)
 		s.page(w, r, http.StatusConflict, "roster", "A list of students", v)
 		return
 	}

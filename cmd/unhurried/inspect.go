@@ -1,6 +1,7 @@
 package main
 
 import (
+	"cmp"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -17,6 +18,8 @@ import (
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
+	"unhurriedbench/reading"
+	"unhurriedbench/store"
 )
 
 func inspectCommand() *cobra.Command {
@@ -119,29 +122,16 @@ func inspect(path string, ask inspection) (breakdown.Report, []score.Problem, er
 			score.General(fmt.Sprintf("The file holds %d parts: %s. The first is inspected.", n, partNames(s.Parts)), "Choose another with --part."),
 		)
 	}
-	part := s.Parts[at]
-	writtenFor, source, targetID := "", ask.source, ask.target
-	switch {
-	case source == "concert":
-		part.Transposition = score.Interval{}
-	case source != "":
-		written, ok := instrument.ByID(source)
-		if !ok {
-			return none, nil, unknownInstrument(source)
-		}
-		writtenFor, part.Transposition = written.ID, written.Transposition
+	if _, known := instrument.ByID(ask.source); !known && ask.source != "" && ask.source != reading.Concert {
+		return none, nil, unknownInstrument(ask.source)
 	}
-	if targetID == "" {
-		targetID = "violin"
-		if writtenFor != "" {
-			targetID = writtenFor
-		}
-	}
+	from := reading.SourceOf(store.Exercise{Part: at, WrittenFor: ask.source}, s)
+	targetID := cmp.Or(ask.target, from.WrittenFor, "violin")
 	target, ok := instrument.ByID(targetID)
 	if !ok {
 		return none, nil, unknownInstrument(targetID)
 	}
-	report := breakdown.Read(s, part, writtenFor, target, nil, ask.options)
+	report := breakdown.Read(s, from.Source, from.WrittenFor, target, nil, ask.options)
 	return report, append(s.Remarks, report.Remarks...), nil
 }
 

@@ -113,7 +113,7 @@ func laneLabel(name string) string {
 	if short := map[string]string{"frontF": "fF", "sliver": "sl", "pancakeE": "E"}[name]; short != "" {
 		return short
 	}
-	name = strings.TrimPrefix(strings.TrimPrefix(name, "L-"), "R-")
+	name = handless(name)
 	for _, place := range []string{"side", "palm", "high"} {
 		if note, found := strings.CutPrefix(name, place); found {
 			name = place[:1] + note
@@ -131,11 +131,9 @@ func keyWord(name string) string {
 	if word := words[name]; word != "" {
 		return word
 	}
-	name = strings.TrimPrefix(strings.TrimPrefix(name, "L-"), "R-")
-	for _, place := range []string{"side", "palm", "low", "flick", "high", "front"} {
-		if note, found := strings.CutPrefix(name, place); found {
-			return place + " " + withSigns(note)
-		}
+	name = handless(name)
+	if place, note, ok := placed(name); ok {
+		return place + " " + withSigns(note)
 	}
 	return withSigns(name)
 }

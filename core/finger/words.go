@@ -177,13 +177,25 @@ func sayKey(key string) string {
 	if word := keyWords[key]; word != "" {
 		return word
 	}
+	if place, note, ok := placed(key); ok {
+		return place + " " + sayNote(note) + " key"
+	}
+	return sayNote(handless(key)) + " key"
+}
+
+// placed parts a key's name into where it lies and its note, "palm" and "Eb"; ok is
+// false for one that is named by its note alone.
+func placed(key string) (place, note string, ok bool) {
 	for _, place := range []string{"side", "palm", "low", "flick", "high", "front"} {
-		if note, found := strings.CutPrefix(key, place); found {
-			return place + " " + sayNote(note) + " key"
+		if note, ok := strings.CutPrefix(key, place); ok {
+			return place, note, true
 		}
 	}
-	return sayNote(strings.TrimPrefix(strings.TrimPrefix(key, "L-"), "R-")) + " key"
+	return "", "", false
 }
+
+// handless is a key's name without the hand whose small finger takes it.
+func handless(key string) string { return strings.TrimPrefix(strings.TrimPrefix(key, "L-"), "R-") }
 
 // sayNote writes out a sign after a letter: "E flat" for "Eb".
 func sayNote(note string) string {

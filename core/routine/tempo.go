@@ -25,6 +25,15 @@ func Notch(tempo, steps int) int {
 	return notches[min(max(i+steps, 0), len(notches)-1)]
 }
 
+// NextTempo is the tempo of the next try after one at a tempo: a notch down where the
+// last step was to take it slower; 0 for none stays.
+func (s State) NextTempo(tempo int) int {
+	if s.Slower && tempo > 0 {
+		return Notch(tempo, -1)
+	}
+	return tempo
+}
+
 // Ladder is the scale with a tempo that may lie between its marks, slowest first.
 func Ladder(tempo int) []int {
 	i, exact := slices.BinarySearch(notches, tempo)
