@@ -5,6 +5,7 @@ go 1.26.8
 require (
 	github.com/alexedwards/scs/postgresstore v0.0.0-20251002162104-209de6e426de
 	github.com/alexedwards/scs/v2 v2.9.0
+	github.com/andybalholm/brotli v1.2.6
 	github.com/go-chi/chi/v5 v5.5.0
 	github.com/go-chi/httprate v0.16.1
 	github.com/go-rod/rod v0.116.2
@@ -13,6 +14,7 @@ require (
 	github.com/jmoiron/sqlx v1.4.0
 	github.com/pressly/goose/v3 v3.29.0
 	github.com/spf13/cobra v1.10.2
+	github.com/vearutop/statigz v1.4.0
 	gitlab.com/gomidi/midi/v2 v2.2.19
 	golang.org/x/crypto v0.59.0
 	golang.org/x/sync v0.25.0

@@ -26,7 +26,7 @@ import (
 const patience = 5 * time.Minute
 
 // site serves the demo on a database of its own.
-func site(t *testing.T) *httptest.Server {
+func site(t testing.TB) *httptest.Server {
 	t.Helper()
 	s := testdb.Open(t)
 	if err := demo.Load(context.Background(), s); err != nil {
@@ -36,7 +36,7 @@ func site(t *testing.T) *httptest.Server {
 }
 
 // serve runs the program on a store.
-func serve(t *testing.T, s *store.Store) *httptest.Server {
+func serve(t testing.TB, s *store.Store) *httptest.Server {
 	t.Helper()
 	server, err := web.New(s, slog.New(slog.NewTextHandler(io.Discard, nil)))
 	if err != nil {
@@ -49,7 +49,7 @@ func serve(t *testing.T, s *store.Store) *httptest.Server {
 
 // page opens a fresh browser on an address of the site. Anything the page logs
 // as an error fails the test.
-func page(t *testing.T, address string, width int) *rod.Page {
+func page(t testing.TB, address string, width int) *rod.Page {
 	t.Helper()
 	program, err := exec.LookPath("chromium")
 	if err != nil {
@@ -81,7 +81,7 @@ func page(t *testing.T, address string, width int) *rod.Page {
 }
 
 // watch collects what goes wrong in the page.
-func watch(t *testing.T, p *rod.Page) {
+func watch(t testing.TB, p *rod.Page) {
 	t.Helper()
 	var mu sync.Mutex
 	var wrong []string
@@ -100,7 +100,8 @@ func watch(t *testing.T, p *rod.Page) {
 		}
 	}, func(e *proto.LogEntryAdded) {
 		refused := strings.Contains(e.Entry.Text, "status of 422") // a form that came back
-		if e.Entry.Level == proto.LogLogEntryLevelError && !refused {
+		kept := strings.Contains(e.Entry.Text, "ERR_BLOCKED_BY_CLIENT") // what a test keeps from the page
+		if e.Entry.Level == proto.LogLogEntryLevelError && !refused && !kept {
 			add(e.Entry.Text + " " + e.Entry.URL)
 		}
 	})()
@@ -126,7 +127,7 @@ func signIn(p *rod.Page) {
 
 // signedIn opens a fresh browser of a width on the Shelf of a demo of its own, and gives
 // the site's address.
-func signedIn(t *testing.T, width int) (*rod.Page, string) {
+func signedIn(t testing.TB, width int) (*rod.Page, string) {
 	t.Helper()
 	server := site(t)
 	p := page(t, server.URL, width)

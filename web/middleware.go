@@ -29,7 +29,7 @@ func securityHeaders(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		h := w.Header()
 		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; "+
-			"style-src 'self' 'unsafe-inline'; connect-src 'self' data:; img-src 'self' data:; worker-src 'self' blob:; "+
+			"style-src 'self' 'unsafe-inline'; connect-src 'self'; img-src 'self' data:; worker-src 'self' blob:; "+
 			"frame-ancestors 'none'; form-action 'self'; base-uri 'self'")
 		h.Set("X-Content-Type-Options", "nosniff")
 		h.Set("Referrer-Policy", "same-origin")

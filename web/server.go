@@ -25,13 +25,18 @@ type Server struct {
 	store    *store.Store
 	reader   *reading.Reader
 	sessions *scs.SessionManager
+	assets   *assets
 	pages    pages
 	log      *slog.Logger
 }
 
 // New makes a server on an open store.
 func New(s *store.Store, log *slog.Logger) (*Server, error) {
-	pages, err := parsePages()
+	browserFiles, err := packedAssets()
+	if err != nil {
+		return nil, err
+	}
+	pages, err := parsePages(browserFiles)
 	if err != nil {
 		return nil, err
 	}
@@ -41,7 +46,7 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	sessions.Cookie.Name = "bench"
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
-	return &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, pages: pages, log: log}, nil
+	return &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, assets: browserFiles, pages: pages, log: log}, nil
 }
 
 // signInsPerMinute bounds guesses at passwords from one address.
@@ -58,7 +63,7 @@ func callerAddress(r *http.Request) (string, error) {
 func (s *Server) Routes() chi.Router {
 	r := chi.NewRouter()
 	r.Use(s.logRequests, middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler)
-	r.Handle("/static/*", staticFiles())
+	r.Handle("/static/*", s.assets)
 
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave)

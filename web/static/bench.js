@@ -50,8 +50,10 @@
       hideRuler(canvas);
       drawLanes();
       repaint(canvas);
+      performance.mark("bench:drawn");
       note.hidden = true;
       document.querySelector(".as-table").open = false;
+      window.metronome.fetchAhead();
     } catch (problem) {
       note.hidden = false;
       note.textContent = "The music could not be drawn (" + problem.message + "). The table below has everything.";
@@ -131,6 +133,7 @@
       tempo: tempoNow(),
       cues: [...side().querySelectorAll(".count-off li")], host: host(),
       button: side().querySelector("[data-play]"),
+      say: (text) => { const advice = document.querySelector(".advice"); if (advice) advice.textContent = text; },
     });
   }
 

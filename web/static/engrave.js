@@ -2,21 +2,26 @@
 window.engrave = (function () {
   "use strict";
 
+  const files = document.currentScript.dataset;
   let ready = null;
 
+  // load fetches the engraver's script and its code side by side; the browser
+  // compiles the code while it comes. After a failure the next call tries again.
   function load() {
-    if (ready) return ready;
-    ready = new Promise((resolve, reject) => {
+    ready = ready || new Promise((resolve, reject) => {
+      const failed = () => reject(new Error("the engraver did not load"));
+      window.engraverCode = { comes: fetch(files.code), failed };
+      window.engraverCode.comes.catch(failed);
       const script = document.createElement("script");
-      script.src = "/static/lib/verovio.js";
-      script.onerror = () => reject(new Error("the engraver did not load"));
+      script.src = files.script;
+      script.onerror = failed;
       script.onload = () => {
         const start = () => resolve(new verovio.toolkit());
         if (verovio.module.calledRun) start();
         else verovio.module.onRuntimeInitialized = start;
       };
       document.head.append(script);
-    });
+    }).catch((problem) => { ready = null; throw problem; });
     return ready;
   }
 

@@ -3,6 +3,7 @@
 window.metronome = (function () {
   "use strict";
 
+  const sound = document.currentScript.dataset.sound;
   let loading = null;
   let click = null;
   let run = null; // what is playing
@@ -10,12 +11,20 @@ window.metronome = (function () {
   function load() {
     loading = loading || new Promise((resolve, reject) => {
       const script = document.createElement("script");
-      script.src = "/static/lib/tone.js";
+      script.src = sound;
       script.onload = resolve;
-      script.onerror = () => reject(new Error("the sound library did not load"));
+      script.onerror = () => { loading = null; reject(new Error("the sound did not load")); };
       document.head.append(script);
     });
     return loading;
+  }
+
+  // fetchAhead has the browser fetch the sound while nothing else is to do.
+  function fetchAhead() {
+    if (document.head.querySelector("link[data-sound]")) return;
+    const link = Object.assign(document.createElement("link"), { rel: "prefetch", as: "script", href: sound });
+    link.dataset.sound = "";
+    document.head.append(link);
   }
 
   // steps lists what happens when, in whole notes from the first note of the
@@ -34,12 +43,21 @@ window.metronome = (function () {
 
   async function start(plan) {
     const mine = run = { plan };
-    label(plan, "Stop");
+    label(plan, window.Tone ? "Stop" : "Fetching the sound…");
     try {
       await load();
+    } catch (problem) {
+      if (run === mine) stop();
+      plan.say("The sound could not be fetched, so there is no count-off yet. Press Start again when the network is back; marks work without it.");
+      return;
+    }
+    if (run !== mine) return;
+    label(plan, "Stop");
+    try {
       await Tone.start();
     } catch (problem) {
       if (run === mine) stop();
+      plan.say("This browser does not let the page make a sound. Allow sound for this page, then press Start again.");
       return;
     }
     if (run !== mine) return;
@@ -110,5 +128,5 @@ window.metronome = (function () {
 
   function running() { return run !== null; }
 
-  return { start, stop, running };
+  return { start, stop, running, fetchAhead };
 })();

@@ -1,0 +1,83 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/proto"
+)
+
+// slowLine is a line of 1.6 Mbit/s where an answer takes 150 ms to come back.
+var slowLine = proto.NetworkEmulateNetworkConditions{Latency: 150, DownloadThroughput: 200_000, UploadThroughput: 93_750}
+
+// BenchmarkBenchOnASlowLine opens a Bench with nothing kept by the browser, and again with
+// everything kept. It reports in seconds when the Bench can be used and when its music
+// stands, and the bytes that came over the line.
+func BenchmarkBenchOnASlowLine(b *testing.B) {
+	for b.Loop() {
+		p, address := signedIn(b, 1280)
+		if err := (proto.NetworkEnable{}).Call(p); err != nil {
+			b.Fatal(err)
+		}
+		if err := slowLine.Call(p); err != nil {
+			b.Fatal(err)
+		}
+		if err := (proto.NetworkClearBrowserCache{}).Call(p); err != nil {
+			b.Fatal(err)
+		}
+		report(b, p, address+"/bench/6?instrument=clarinet", "cold")
+		report(b, p, address+"/bench/6?instrument=trombone", "warm")
+	}
+}
+
+// keepFrom has the browser fetch nothing whose address has words in it.
+func keepFrom(t *testing.T, p *rod.Page, words ...string) {
+	t.Helper()
+	if err := (proto.NetworkEnable{}).Call(p); err != nil {
+		t.Fatal(err)
+	}
+	if err := (proto.NetworkSetBlockedURLs{Urls: append([]string{}, words...)}).Call(p); err != nil {
+		t.Fatal(err)
+	}
+}
+
+// Without the sound the Bench says what is missing and goes on; when it is there again,
+// the same button starts.
+func TestWithoutTheSound(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	keepFrom(t, p, "*tone*")
+	bench(p, address+"/bench/6?instrument=clarinet")
+	p.MustElement("#go").MustClick()
+	p.MustElementR(".advice", "The sound could not be fetched.*Press Start again")
+	p.MustElementR("#go", "Start the count-off")
+	keepFrom(t, p)
+	p.MustElement("#go").MustClick()
+	until(t, p, "the cursor moves", `() => document.querySelector(".cursor")`)
+}
+
+// Without the engraver the table stands in for the music, whichever of its files is missing.
+func TestWithoutTheEngraver(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	for _, file := range []string{"*verovio*.wasm*", "*verovio*.js*"} {
+		keepFrom(t, p, file)
+		p.MustNavigate(address + "/bench/6?instrument=clarinet").MustWaitLoad()
+		p.MustElementR(".sheet-note", "could not be drawn.*The table below has everything")
+		if !p.MustHas("details.as-table[open]") {
+			t.Errorf("without %s the table is closed", file)
+		}
+	}
+}
+
+func report(b *testing.B, p *rod.Page, address, state string) {
+	b.Helper()
+	bench(p, address)
+	times := p.MustEval(`() => {
+		const page = performance.getEntriesByType("navigation")[0];
+		const files = performance.getEntriesByType("resource");
+		return [page.domContentLoadedEventEnd, performance.getEntriesByName("bench:drawn")[0].startTime,
+			files.reduce((sum, file) => sum + file.transferSize, page.transferSize)];
+	}`).Arr()
+	b.ReportMetric(times[0].Num()/1000, state+"-usable-s")
+	b.ReportMetric(times[1].Num()/1000, state+"-music-s")
+	b.ReportMetric(times[2].Num(), state+"-bytes")
+}

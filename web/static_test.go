@@ -1,0 +1,148 @@
+package web
+
+import (
+	"compress/gzip"
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/httptest"
+	"regexp"
+	"strings"
+	"testing"
+
+	"github.com/andybalholm/brotli"
+)
+
+// fetched asks the embedded files for a path as a browser that takes an encoding.
+func fetched(t *testing.T, path, encoding string) *http.Response {
+	t.Helper()
+	files, err := packedAssets()
+	if err != nil {
+		t.Fatal(err)
+	}
+	r := httptest.NewRequest(http.MethodGet, path, http.NoBody)
+	if encoding != "" {
+		r.Header.Set("Accept-Encoding", encoding)
+	}
+	w := httptest.NewRecorder()
+	files.ServeHTTP(w, r)
+	return w.Result()
+}
+
+func addressOf(t *testing.T, name string) string {
+	t.Helper()
+	files, err := packedAssets()
+	if err != nil {
+		t.Fatal(err)
+	}
+	address, err := files.address(name)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return address
+}
+
+func unpacked(t *testing.T, answer *http.Response) string {
+	t.Helper()
+	var body io.Reader = answer.Body
+	switch answer.Header.Get("Content-Encoding") {
+	case "gzip":
+		plain, err := gzip.NewReader(body)
+		if err != nil {
+			t.Fatal(err)
+		}
+		body = plain
+	case "br":
+		body = brotli.NewReader(body)
+	}
+	content, err := io.ReadAll(body)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return string(content)
+}
+
+// Every embedded file has an address with a hash, is kept for a year there, and is the
+// same however it is packed.
+func TestBrowserFiles(t *testing.T) {
+	files, err := packedAssets()
+	if err != nil {
+		t.Fatal(err)
+	}
+	withHash := regexp.MustCompile(`^/static/.+\.[0-9a-f]{10}\.(css|js|svg|wasm|woff2|txt)$`)
+	for name := range files.hashed {
+		address := addressOf(t, name)
+		if !withHash.MatchString(address) {
+			t.Errorf("%s is at %s, without a hash", name, address)
+		}
+		var first string
+		for _, encoding := range []string{"", "gzip", "gzip, deflate, br"} {
+			answer := fetched(t, address, encoding)
+			if answer.StatusCode != http.StatusOK || answer.Header.Get("Cache-Control") != year {
+				t.Errorf("%s with %q gives %d, %q", address, encoding, answer.StatusCode, answer.Header.Get("Cache-Control"))
+			}
+			if !strings.Contains(answer.Header.Get("Vary"), "Accept-Encoding") {
+				t.Errorf("%s does not vary by encoding", address)
+			}
+			content := unpacked(t, answer)
+			if first == "" {
+				first = content
+			}
+			if content != first || content == "" {
+				t.Errorf("%s is another file with %q", address, encoding)
+			}
+		}
+	}
+	for name, packing := range map[string]string{"bench.css": "br", "bench.js": "br", "lib/tone.js": "br", "lib/verovio.wasm": "br", "lib/verovio.js": "br"} {
+		if got := fetched(t, addressOf(t, name), "gzip, br").Header.Get("Content-Encoding"); got != packing {
+			t.Errorf("%s comes as %q, want %q", name, got, packing)
+		}
+		if got := fetched(t, addressOf(t, name), "gzip").Header.Get("Content-Encoding"); got != "gzip" {
+			t.Errorf("%s comes as %q to a browser that takes gzip", name, got)
+		}
+	}
+	if got := fetched(t, addressOf(t, "lib/verovio.wasm"), "br").Header.Get("Content-Type"); got != "application/wasm" {
+		t.Errorf("the engraver's code is %q: it is not compiled while it comes", got)
+	}
+}
+
+// A page from before a change asks by an old hash and gets today's file, which is not
+// kept; nothing else is there, and no folder lists what it holds.
+func TestBrowserFilesOfAnotherDay(t *testing.T) {
+	for _, path := range []string{"/static/bench.css", "/static/bench.0000000000.css"} {
+		answer := fetched(t, path, "")
+		if answer.StatusCode != http.StatusOK || answer.Header.Get("Cache-Control") != "no-cache" {
+			t.Errorf("%s gives %d, %q", path, answer.StatusCode, answer.Header.Get("Cache-Control"))
+		}
+	}
+	for _, path := range []string{"/static/", "/static/lib", "/static/lib/", "/static/none.css", "/static/../web.go", "/static/lib/verovio.js.gz"} {
+		if answer := fetched(t, path, ""); answer.StatusCode != http.StatusNotFound {
+			t.Errorf("%s gives %d", path, answer.StatusCode)
+		}
+	}
+}
+
+// What is fetched before the music stands, packed: the files a Bench names and those its
+// engraver does. The bound is the one that a line of 1.6 Mbit/s can bear.
+func TestBytesOfAColdBench(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	_, page := v.get(fmt.Sprintf("/bench/%d", b.exercise))
+	total := 0
+	named := regexp.MustCompile(`/static/[^"')]+`).FindAllString(page, -1)
+	if len(named) < 15 {
+		t.Fatalf("the Bench names only %v", named)
+	}
+	for _, address := range named {
+		body, err := io.ReadAll(fetched(t, address, "gzip, br").Body)
+		if err != nil {
+			t.Fatal(err)
+		}
+		total += len(body)
+	}
+	if total > 1_600_000 {
+		t.Errorf("a cold Bench fetches %d bytes", total)
+	}
+	t.Logf("a cold Bench fetches %d bytes in %d files", total, len(named))
+}
