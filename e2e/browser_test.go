@@ -99,7 +99,7 @@ func watch(t testing.TB, p *rod.Page) {
 			}
 		}
 	}, func(e *proto.LogEntryAdded) {
-		refused := strings.Contains(e.Entry.Text, "status of 422") // a form that came back
+		refused := strings.Contains(e.Entry.Text, "status of 422")      // a form that came back
 		kept := strings.Contains(e.Entry.Text, "ERR_BLOCKED_BY_CLIENT") // what a test keeps from the page
 		if e.Entry.Level == proto.LogLogEntryLevelError && !refused && !kept {
 			add(e.Entry.Text + " " + e.Entry.URL)
