@@ -8,6 +8,7 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
+	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
@@ -103,6 +104,7 @@ type benchPiece struct {
 // present lays out what was chosen, loaded and explained.
 func present(w work, x explained, p preferences) benchView {
 	v := benchView{work: w, explained: x, Tempo: w.Tempo, strings: p.stringColours(w.Instrument)}
+	v.Counting = x.Options.Count
 	for k, piece := range x.Report.Pieces {
 		b := benchPiece{Piece: piece, Current: piece.Key() == w.Key, State: w.States[piece.Key()]}
 		if b.Current {
@@ -198,8 +200,37 @@ func (v benchView) Octave() instrument.OctaveChoice {
 	return instrument.OctaveChoice{}
 }
 
-// Here is the address of this bench as it stands.
-func (v benchView) Here() string { return v.Link("piece", v.Piece.Key()) }
+// Here is the address of this bench as it stands: who is at hand, at what, and the tempo.
+func (v benchView) Here() string { return v.here(v.Tempo) }
+
+// here is Here, with the tempo left to the music where it is 0.
+func (w work) here(tempo int) string {
+	q := url.Values{}
+	q.Set("instrument", w.Instrument.ID)
+	q.Set("piece", w.Key.String())
+	q.Set("stage", string(w.Stage))
+	if w.Section.ID != 0 {
+		q.Set("section", strconv.FormatInt(int64(w.Section.ID), 10))
+	}
+	if w.Student.ID != 0 {
+		q.Set("student", strconv.FormatInt(int64(w.Student.ID), 10))
+	}
+	if w.ask.drill {
+		q.Set("drill", "yes")
+	}
+	if w.ask.oneNote != "" {
+		q.Set("one", w.ask.oneNote)
+	}
+	if tempo > 0 {
+		q.Set("tempo", strconv.Itoa(tempo))
+	}
+	return fmt.Sprintf("/bench/%d?%s", w.Exercise.ID, q.Encode())
+}
+
+// Title names the page: the exercise and the instrument.
+func (v benchView) Title() string {
+	return fmt.Sprintf("%d · %s, %s", v.Exercise.Number, v.Exercise.Title, v.Instrument.Name)
+}
 
 // Sheet is what the page's script draws; the side alone does without it.
 func (v benchView) Sheet() sheetData {
@@ -240,18 +271,50 @@ func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	if id := int64(v.Exercise.ID); s.sessions.GetInt64(r.Context(), "bench") != id {
-		s.sessions.Put(r.Context(), "bench", id)
+	s.leave(r, v.Here())
+	kept := "HX-Push-Url"
+	if strings.HasPrefix(r.Header.Get("HX-Trigger"), "stage-") { // Back goes from piece to piece
+		kept = "HX-Replace-Url"
 	}
 	switch {
 	case isHTMX(r) && r.Header.Get("HX-Target") == "side":
 		v.Update = true
+		w.Header().Set(kept, v.Here())
 		s.fragment(w, "bench", "side-update", v)
 	case isHTMX(r) && r.Header.Get("HX-Target") == "bench":
-		s.fragment(w, "bench", "bench", v)
+		w.Header().Set(kept, v.Here())
+		s.fragment(w, "bench", "other-bench", v)
 	default:
-		s.page(w, r, http.StatusOK, "bench", fmt.Sprintf("%d · %s, %s", v.Exercise.Number, v.Exercise.Title, v.Instrument.Name), v)
+		s.page(w, r, http.StatusOK, "bench", v.Title(), v)
 	}
+}
+
+// lastPlace is the session's key for the address of the Bench as it was left.
+const lastPlace = "place"
+
+// leave remembers the Bench as it stands.
+func (s *Server) leave(r *http.Request, address string) {
+	if s.sessions.GetString(r.Context(), lastPlace) != address {
+		s.sessions.Put(r.Context(), lastPlace, address)
+	}
+}
+
+// benchAgain is the address of the Bench as it was left, with the section that has been
+// chosen elsewhere since; "" before the Bench was opened.
+func (s *Server) benchAgain(r *http.Request) string {
+	place, err := url.Parse(s.sessions.GetString(r.Context(), lastPlace))
+	if err != nil || place.Path == "" {
+		return ""
+	}
+	q := place.Query()
+	chosen := s.sessions.GetInt64(r.Context(), lastSection)
+	if chosen == 0 || q.Get("section") == strconv.FormatInt(chosen, 10) {
+		return place.String()
+	}
+	q.Set("section", strconv.FormatInt(chosen, 10))
+	q.Del("student")
+	place.RawQuery = q.Encode()
+	return place.String()
 }
 
 // Plan is what the page's script plays of the piece at hand, in the order of playing,

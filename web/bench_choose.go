@@ -7,6 +7,7 @@ import (
 	"slices"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/count"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
@@ -195,6 +196,8 @@ type work struct {
 	Players []benchPlayers                       // the section by instrument, who tried this piece last first
 	Log     []tryView                            // the student's latest tries here, newest first
 	Tempo   int                                  // that was asked for; 0 leaves it to the music
+
+	Counting count.Options // once the settings are read
 }
 
 // benchPlayers are the students of one instrument.

@@ -2,7 +2,11 @@ package web
 
 import (
 	"fmt"
+	"io"
 	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
 	"strings"
 
 	"github.com/go-chi/chi/v5"
@@ -34,6 +38,7 @@ type chartLine struct {
 	Spoken     string
 	Concert    string
 	Place      string
+	Said       string // "A, space 2"
 	FirstYear  bool
 	MIDI       int
 	Chosen     bool // by the teacher, in place of the usual way
@@ -48,6 +53,23 @@ type chartWay struct {
 	Shown string
 	Said  string
 	First bool
+	Alike []notedWay // the same way in every octave that has it, where that is more than one
+}
+
+// notedWay is a way to play a note, by the note's MIDI number.
+type notedWay struct {
+	Note int
+	Text string
+}
+
+// InOctaves says how many octaves a way is taught in when it is in all of them.
+func (w chartWay) InOctaves() string { return inOctaves(len(w.Alike)) }
+
+func inOctaves(n int) string {
+	if n == 2 {
+		return "in both octaves"
+	}
+	return "in every octave"
 }
 
 func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
@@ -77,7 +99,7 @@ func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
 		v.Sheet = chartSheet(notes, target, kept.Preferences, wanted)
 		v.OneNote = name.Spoken(target.OneNote, false)
 		for _, year := range target.Years {
-			v.Years = append(v.Years, fmt.Sprintf("%s to %s", year.Low, year.High))
+			v.Years = append(v.Years, withOctave(year.Low)+" to "+withOctave(year.High))
 		}
 	}
 	s.page(w, r, http.StatusOK, "chart", target.Title()+" fingerings", v)
@@ -124,8 +146,9 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p prefer
 	return data
 }
 
-// prefer keeps the fingering a teacher wants for a note; "" is the usual way. One that
-// the note does not have changes nothing.
+// prefer keeps the fingering a teacher wants for a note, or for that note in several
+// octaves; "" is the usual way. One that a note does not have changes nothing. The next
+// page says what is taught now, and takes it back.
 func (s *Server) prefer(w http.ResponseWriter, r *http.Request) {
 	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
 	if !ok {
@@ -133,23 +156,138 @@ func (s *Server) prefer(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	ctx, desk := r.Context(), deskOf(r)
-	note, wanted := int(number(r, "note")), text(r, "fingering")
 	kept, err := taught(ctx, desk)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	for _, n := range finger.Chart(kept.instrument(target)) {
-		if n.Spellings[0].MIDI() != note || wanted != "" && !n.Choice.Has(wanted) {
+	before, err := desk.Preferred(ctx, target.ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	target = kept.instrument(target)
+	asked := notedWays(r)
+	var changed []finger.ChartNote
+	undo := url.Values{"back": {"yes"}}
+	for _, n := range finger.Chart(target) {
+		note := n.Spellings[0].MIDI()
+		k := slices.IndexFunc(asked, func(way notedWay) bool { return way.Note == note })
+		if k < 0 || asked[k].Text != "" && !n.Choice.Has(asked[k].Text) {
 			continue
 		}
-		if err := desk.Prefer(ctx, target.ID, note, wanted); err != nil {
+		if err := desk.Prefer(ctx, target.ID, note, asked[k].Text); err != nil {
 			s.failed(w, r, err)
 			return
 		}
+		changed = append(changed, n)
+		undo.Add("note", strconv.Itoa(note))
+		undo.Add("fingering", before[note])
 	}
-	http.Redirect(w, r, fmt.Sprintf("/fingerings/%s#n%d", target.ID, note), http.StatusSeeOther)
+	place := "/fingerings/" + target.ID
+	if len(changed) > 0 {
+		place = fmt.Sprintf("%s#n%d", place, asked[0].Note)
+		s.flash(r, taughtNow(target, kept.Preferences.words(), changed, asked[0].Text))
+		if text(r, "back") == "" {
+			s.sessions.Put(ctx, "undo", "/fingerings/"+target.ID+"?"+undo.Encode())
+		}
+	}
+	http.Redirect(w, r, place, http.StatusSeeOther)
 }
+
+// notedWays reads the pairs of note and fingering of a form.
+func notedWays(r *http.Request) []notedWay {
+	if err := r.ParseForm(); err != nil {
+		return nil
+	}
+	var asked []notedWay
+	for k, note := range r.Form["note"] {
+		n, err := strconv.Atoi(note)
+		if err != nil || k >= len(r.Form["fingering"]) {
+			break
+		}
+		asked = append(asked, notedWay{n, r.Form["fingering"][k]})
+	}
+	return asked
+}
+
+// taughtNow says what is taught first on a note, or on a note in several octaves.
+func taughtNow(target instrument.Instrument, words finger.Words, notes []finger.ChartNote, wanted string) string {
+	where := target.Title() + ", " + writtenNames(notes[0].Spellings)
+	if len(notes) > 1 {
+		where += " " + inOctaves(len(notes))
+	}
+	choice := notes[0].Choice
+	if wanted == "" {
+		return where + ": the usual fingering is taught first again, " + words.Say(target, choice.UsualWay()) + "."
+	}
+	return where + ": taught first from now on is " + words.Say(target, choice.Prefer(wanted).Fingering) + "."
+}
+
+// near answers, for keys that sound no note of the chart, which notes they nearly
+// sound and what is wanting, as a sentence.
+func (s *Server) near(w http.ResponseWriter, r *http.Request) {
+	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
+	if !ok {
+		s.notFound(w, r)
+		return
+	}
+	kept, err := taught(r.Context(), deskOf(r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	target = kept.instrument(target)
+	var pressed uint64
+	for key := range strings.SplitSeq(r.FormValue("keys"), " ") {
+		if at, err := strconv.Atoi(key); err == nil && at >= 0 && at < 64 {
+			pressed |= 1 << at
+		}
+	}
+	w.Header().Set("Content-Type", "text/plain; charset=utf-8")
+	_, _ = io.WriteString(w, nearInWords(target, kept.Preferences.words().Nearest(target, pressed))) // the reader has gone when this fails
+}
+
+// nearInWords is "Closest: A, space 2: add the E flat key.", or "" where nothing is near.
+func nearInWords(target instrument.Instrument, near []finger.Near) string {
+	var told []string
+	for _, n := range near {
+		var what []string
+		if len(n.Press) > 0 {
+			what = append(what, "add "+strings.Join(n.Press, " and "))
+		}
+		if len(n.Lift) > 0 {
+			what = append(what, "lift "+strings.Join(n.Lift, " and "))
+		}
+		told = append(told, withPlaces(n.Note.Spellings, target.Clef)+": "+strings.Join(what, ", "))
+	}
+	if len(told) == 0 {
+		return ""
+	}
+	return "Closest: " + strings.Join(told, "; ") + "."
+}
+
+// withPlaces names the spellings of a note with where each stands: "C♯, space 3, or D♭,
+// line 4".
+func withPlaces(spellings []score.Pitch, clef score.Clef) string {
+	placed := make([]string, len(spellings))
+	for k, p := range spellings {
+		placed[k] = name.Short(p, false) + ", " + name.Place(p, clef)
+	}
+	return strings.Join(placed, ", or ")
+}
+
+// writtenNames is "C♯ or D♭".
+func writtenNames(spellings []score.Pitch) string {
+	names := make([]string, len(spellings))
+	for k, p := range spellings {
+		names[k] = name.Short(p, false)
+	}
+	return strings.Join(names, " or ")
+}
+
+// withOctave is a pitch with the number of its octave: "F♯4".
+func withOctave(p score.Pitch) string { return name.Short(p, false) + strconv.Itoa(p.Octave) }
 
 // keepKind keeps what the teacher says of an instrument; a kind it does not come in
 // changes nothing.
@@ -164,27 +302,34 @@ func (s *Server) keepKind(w http.ResponseWriter, r *http.Request) {
 			s.failed(w, r, err)
 			return
 		}
+		s.flash(r, kindNow(target, wanted))
 	}
 	http.Redirect(w, r, "/fingerings/"+target.ID, http.StatusSeeOther)
 }
 
+// kindNow says what an instrument is from now on, and for whom.
+func kindNow(target instrument.Instrument, wanted string) string {
+	for _, kind := range target.Kinds.List {
+		if kind.ID == wanted {
+			return fmt.Sprintf("%s, for all your students: %s.", target.Title(), kind.Words)
+		}
+	}
+	return target.Title() + ", for all your students: as usual."
+}
+
 func newChartLine(n finger.ChartNote, target instrument.Instrument, p preferences, preferred finger.Preferred) chartLine {
-	var written, spoken, concert, places []string
+	var spoken, places []string
 	for _, p := range n.Spellings {
-		written = append(written, name.Short(p, false))
 		spoken = append(spoken, name.Spoken(p, false))
 		places = append(places, name.Place(p, target.Clef))
-	}
-	for _, p := range n.Sounding {
-		concert = append(concert, name.Short(p, false))
 	}
 	low := n.Spellings[0]
 	wanted := preferred[low.MIDI()]
 	choice := n.Choice.Prefer(wanted)
 	line := chartLine{
 		MIDI: low.MIDI(), Chosen: choice.Has(wanted),
-		Written: strings.Join(written, " or "), Spoken: strings.Join(spoken, " or "), Concert: strings.Join(concert, " or "),
-		Place: strings.Join(places, " or "), FirstYear: target.Comfort(1).Holds(low), Neighbours: neighbourNames(n.Neighbours),
+		Written: writtenNames(n.Spellings), Spoken: strings.Join(spoken, " or "), Concert: writtenNames(n.Sounding),
+		Place: strings.Join(places, " or "), Said: withPlaces(n.Spellings, target.Clef), FirstYear: target.Comfort(1).Holds(low), Neighbours: neighbourNames(n.Neighbours),
 	}
 	words := p.words()
 	for k, way := range choice.Ways() {
@@ -196,16 +341,30 @@ func newChartLine(n finger.ChartNote, target instrument.Instrument, p preference
 				Said:      words.Say(target, way),
 				Drawn:     finger.Draw(target, low, way),
 				First:     k == 0,
+				Alike:     alike(target, low.MIDI(), way.Text),
 			},
 		)
 	}
 	return line
 }
 
+// alike lists a way in the octaves that have it, and nothing where that is one.
+func alike(target instrument.Instrument, midi int, text string) []notedWay {
+	notes := finger.Alike(target, midi, text)
+	if len(notes) < 2 {
+		return nil
+	}
+	ways := make([]notedWay, len(notes))
+	for k, n := range notes {
+		ways[k] = notedWay{n.Note.Spellings[0].MIDI(), n.Way.Text}
+	}
+	return ways
+}
+
 func neighbourNames(pitches []score.Pitch) string {
 	names := make([]string, len(pitches))
 	for i, p := range pitches {
-		names[i] = p.String()
+		names[i] = withOctave(p)
 	}
 	return strings.Join(names, ", ")
 }

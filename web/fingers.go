@@ -52,18 +52,66 @@ func inkOn(colour string) string {
 
 // luminance is the relative luminance of WCAG 2.2, 0 to 1; 0 for no colour.
 func luminance(colour string) float64 {
+	c := linearRGB(colour)
+	return 0.2126*c[0] + 0.7152*c[1] + 0.0722*c[2]
+}
+
+// linearRGB is the light of a colour's red, green and blue, 0 to 1; black for no colour.
+func linearRGB(colour string) (light [3]float64) {
 	if !isColour(colour) {
-		return 0
+		return light
 	}
 	rgb, _ := hex.DecodeString(colour[1:])
-	linear := func(v byte) float64 {
-		c := float64(v) / 255
-		if c <= 0.04045 {
-			return c / 12.92
+	for k, v := range rgb {
+		if c := float64(v) / 255; c <= 0.04045 {
+			light[k] = c / 12.92
+		} else {
+			light[k] = math.Pow((c+0.055)/1.055, 2.4)
 		}
-		return math.Pow((c+0.055)/1.055, 2.4)
 	}
-	return 0.2126*linear(rgb[0]) + 0.7152*linear(rgb[1]) + 0.0722*linear(rgb[2])
+	return light
+}
+
+// leastApart is the distance in CIELAB under which two colours of a few pixels' width
+// are taken for one another. Ten times what is just seen side by side; our own figure.
+const leastApart = 23
+
+// alikeStrings lists the pairs of strings of one instrument whose colours are hard to
+// tell apart. No instrument has both a C and an E string.
+func (p preferences) alikeStrings() [][2]string {
+	var pairs [][2]string
+	for k, a := range stringNames {
+		for _, b := range stringNames[k+1:] {
+			if a == "C" && b == "E" {
+				continue
+			}
+			if coloursApart(p.colour(a), p.colour(b)) < leastApart {
+				pairs = append(pairs, [2]string{a, b})
+			}
+		}
+	}
+	return pairs
+}
+
+// coloursApart is the distance of two colours in CIELAB. Source: CIE 1976, white D65.
+func coloursApart(a, b string) float64 {
+	x, y := lab(a), lab(b)
+	return math.Sqrt((x[0]-y[0])*(x[0]-y[0]) + (x[1]-y[1])*(x[1]-y[1]) + (x[2]-y[2])*(x[2]-y[2]))
+}
+
+// lab is a colour in CIELAB.
+func lab(colour string) [3]float64 {
+	c := linearRGB(colour)
+	f := func(t float64) float64 {
+		if t > 216.0/24389 {
+			return math.Cbrt(t)
+		}
+		return (24389.0/27*t + 16) / 116
+	}
+	x := f((0.4124*c[0] + 0.3576*c[1] + 0.1805*c[2]) / 0.9505)
+	y := f(luminance(colour))
+	z := f((0.0193*c[0] + 0.1192*c[1] + 0.9505*c[2]) / 1.089)
+	return [3]float64{116*y - 16, 500 * (x - y), 200 * (y - z)}
 }
 
 // isColour says whether a text is a colour as browsers send it: "#a03a3a".

@@ -20,7 +20,7 @@ var functions = template.FuncMap{
 	"because": because,
 	"inWords": inWords,
 	"json":    inJSON,
-	"pitch":   func(p score.Pitch) string { return name.Short(p, false) + strconv.Itoa(p.Octave) },
+	"pitch":   withOctave,
 	"short":   func(p score.Pitch) string { return name.Short(p, false) },
 	"inside":  func(v benchView) benchView { v.Update = false; return v },
 	"tab":     func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },

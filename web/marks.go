@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"net/http"
@@ -51,7 +52,7 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: %s.", desk.Routine().Word(try.Stage), c.Key.Words(), resultWords(try))})
+	s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: %s.", desk.Routine().Word(try.Stage), c.Key.Words(), resultWords(try)), Marked: true})
 }
 
 // markGone answers a mark for what the exercise or the routine does not have.
@@ -172,9 +173,10 @@ func people(n int) string {
 
 // markNews is what has just been done, and what there is to say or ask of it.
 type markNews struct {
-	Did   string
-	Batch store.BatchID // takes back what was marked together
-	Ask   *askedMark
+	Did    string
+	Marked bool          // Did tells of a try that undo takes back
+	Batch  store.BatchID // takes back what was marked together
+	Ask    *askedMark
 }
 
 // askedMark is a mark that waits for an answer.
@@ -214,14 +216,19 @@ func (s *Server) answer(w http.ResponseWriter, r *http.Request, v work, news mar
 		http.Redirect(w, r, fmt.Sprintf("%s&tempo=%d", v.Link("piece", v.Key), v.Tempo), http.StatusSeeOther)
 		return
 	}
+	here := v.here(v.Tempo)
+	s.leave(r, here)
+	w.Header().Set("HX-Replace-Url", here)
 	shown := markedView{work: v, News: news}
+	kept, err := deskOf(r).Settings(r.Context())
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	options := preferencesOf(kept).options(v.Section)
+	shown.Counting = options.Count
 	if v.OnOneNote() {
-		kept, err := deskOf(r).Settings(r.Context())
-		if err != nil {
-			s.failed(w, r, err)
-			return
-		}
-		shown.OneNote = oneNoteFor(v.section, v.Instrument, preferencesOf(kept).options(v.Section), v.ask.oneNote)
+		shown.OneNote = oneNoteFor(v.section, v.Instrument, options, v.ask.oneNote)
 	}
 	s.fragment(w, "bench", "marked", shown)
 }
@@ -273,7 +280,7 @@ func (s *Server) undoBatch(w http.ResponseWriter, r *http.Request) {
 	}
 	if !isHTMX(r) {
 		s.flash(r, did)
-		http.Redirect(w, r, fmt.Sprintf("/bench/%d", s.sessions.GetInt64(r.Context(), "bench")), http.StatusSeeOther)
+		http.Redirect(w, r, cmp.Or(s.benchAgain(r), "/"), http.StatusSeeOther)
 		return
 	}
 	ask := askOf(r)

@@ -19,7 +19,7 @@ import (
 func (s *Server) keepOctave(w http.ResponseWriter, r *http.Request) {
 	ctx, desk, id := r.Context(), deskOf(r), idOf[store.ExerciseID](r)
 	target, known := instrument.ByID(text(r, "instrument"))
-	_, err := desk.ExerciseByID(ctx, id)
+	exercise, err := desk.ExerciseByID(ctx, id)
 	octaves, bad := strconv.Atoi(text(r, "octaves"))
 	switch {
 	case err != nil || !known:
@@ -32,7 +32,8 @@ func (s *Server) keepOctave(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	http.Redirect(w, r, fmt.Sprintf("/bench/%d?instrument=%s", id, target.ID), http.StatusSeeOther)
+	s.flash(r, fmt.Sprintf("The octave of %d · %s is kept for the %s.", exercise.Number, exercise.Title, target.Name))
+	http.Redirect(w, r, backToBench(r, fmt.Sprintf("/bench/%d?instrument=%s", id, target.ID)), http.StatusSeeOther)
 }
 
 // partsView is the exercise's own page: its source's parts and who has which.

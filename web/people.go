@@ -83,7 +83,8 @@ func sectionTaken(name string) string {
 
 // keepYear sets which year of playing a section is in.
 func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
-	if _, _, err := s.chooseSection(r, idOf[store.SectionID](r)); err != nil {
+	_, section, err := s.chooseSection(r, idOf[store.SectionID](r))
+	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -97,11 +98,12 @@ func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
 		)
 		return
 	}
-	if err := deskOf(r).KeepYear(r.Context(), idOf[store.SectionID](r), year); err != nil {
+	if err := deskOf(r).KeepYear(r.Context(), section.ID, year); err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	s.flash(r, "Parts of this section are put in the octave that suits that year from now on.")
+	s.flash(r, fmt.Sprintf("%s is in its %s year: its parts are put in the octave and fingered as suits that year from now on.",
+		section.Name, [...]string{1: "first", 2: "second", 3: "third"}[year]))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 }
 

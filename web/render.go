@@ -56,7 +56,7 @@ type layoutData struct {
 	Teacher store.Teacher
 	Flash   string
 	Undo    string // where to post to take back what Flash tells of
-	Bench   int64  // the exercise last opened on the Bench, 0 for none
+	Bench   string // the address of the Bench as it was left, "" for none
 	Content any
 }
 
@@ -64,7 +64,7 @@ type layoutData struct {
 func (s *Server) page(w http.ResponseWriter, r *http.Request, status int, name, title string, content any) {
 	f := layoutData{Title: title, Screen: name, Teacher: asking(r).Teacher, Content: content}
 	f.Flash = s.sessions.PopString(r.Context(), "flash")
-	f.Bench = s.sessions.GetInt64(r.Context(), "bench")
+	f.Bench = s.benchAgain(r)
 	f.Undo = s.sessions.PopString(r.Context(), "undo")
 	s.render(w, status, name, "layout", f)
 }

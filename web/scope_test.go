@@ -48,6 +48,7 @@ var routeCases = map[string]answer{
 
 	"GET /compare":                       refused,
 	"GET /fingerings/{instrument}":       own,
+	"GET /fingerings/{instrument}/near":  own,
 	"POST /fingerings/{instrument}":      made,
 	"POST /fingerings/{instrument}/kind": made,
 

@@ -98,6 +98,7 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/exercises/{id}/octave", s.keepOctave)
 			r.Get("/compare", s.compare)
 			r.Get("/fingerings/{instrument}", s.chart)
+			r.Get("/fingerings/{instrument}/near", s.near)
 			r.Post("/fingerings/{instrument}", s.prefer)
 			r.Post("/fingerings/{instrument}/kind", s.keepKind)
 

@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"net/http"
+	"slices"
 	"sort"
 	"strings"
 
@@ -71,28 +72,32 @@ func (s *Server) keepSettings(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	kept, err := desk.Settings(ctx)
-	if err == nil {
-		err = desk.KeepSettings(ctx, wanted.changed(kept))
-	}
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	sections, err := desk.Sections(ctx)
+	changed := wanted.changed(kept)
+	if err := desk.KeepSettings(ctx, changed); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	before, err := desk.Sections(ctx)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	for _, section := range sections {
+	after := slices.Clone(before)
+	for k, section := range before {
 		field := fmt.Sprintf("section-%d", section.ID)
 		if school := text(r, field); r.Form.Has(field) && school != section.School && validSchool(school) {
 			if err := desk.KeepSchool(ctx, section.ID, school); err != nil {
 				s.failed(w, r, err)
 				return
 			}
+			after[k].School = school
 		}
 	}
-	s.flash(r, "Settings are saved. Every exercise is counted and named this way from now on.")
+	s.flash(r, saidOf(wanted, changed, before, after))
 	http.Redirect(w, r, "/settings", http.StatusSeeOther)
 }
 
@@ -173,6 +178,18 @@ func readFingers(r *http.Request, f *preferences) error {
 	return nil
 }
 
+// Alike says which strings have colours that are hard to tell apart.
+func (v settingsView) Alike() string {
+	var pairs []string
+	for _, pair := range v.alikeStrings() {
+		pairs = append(pairs, pair[0]+" and "+pair[1])
+	}
+	if len(pairs) == 0 {
+		return ""
+	}
+	return "The colours of " + strings.Join(pairs, ", of ") + " are hard to tell apart. Choose one that is lighter, darker or of another hue."
+}
+
 // StringColours lists the strings with the colours in force.
 func (v settingsView) StringColours() []stringColour {
 	var list []stringColour
@@ -190,13 +207,22 @@ func (s *Server) keepSchool(w http.ResponseWriter, r *http.Request) {
 		http.Error(w, "Choose a way of counting from the list.", http.StatusUnprocessableEntity)
 		return
 	}
-	if err := deskOf(r).KeepSchool(r.Context(), idOf[store.SectionID](r), school); err != nil {
+	_, section, err := s.chooseSection(r, idOf[store.SectionID](r))
+	if err == nil {
+		err = deskOf(r).KeepSchool(r.Context(), section.ID, school)
+	}
+	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	back := text(r, "back")
-	if !strings.HasPrefix(back, "/bench/") {
-		back = "/"
+	s.flash(r, fmt.Sprintf("%s counts in %s from now on, on every exercise.", section.Name, schoolTitle(school)))
+	http.Redirect(w, r, backToBench(r, "/"), http.StatusSeeOther)
+}
+
+// backToBench is the Bench's address that a form on it was sent from.
+func backToBench(r *http.Request, otherwise string) string {
+	if back := text(r, "back"); strings.HasPrefix(back, "/bench/") {
+		return back
 	}
-	http.Redirect(w, r, back, http.StatusSeeOther)
+	return otherwise
 }

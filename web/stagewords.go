@@ -3,6 +3,7 @@ package web
 import (
 	"cmp"
 
+	"unhurriedbench/core/count"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/routine"
 )
@@ -10,9 +11,10 @@ import (
 // stageWord is what the page says of a stage for an instrument, and which helps it has
 // beside it.
 type stageWord struct {
-	title, how func(instrument.Instrument) string
-	oneNote    bool // the rhythm alone is worked at, which sits well on one note
-	hands      bool // hands or fingers move: the panel shows them large, and the hard changes
+	title   func(instrument.Instrument) string
+	how     func(instrument.Instrument, count.Options) string
+	oneNote bool // the rhythm alone is worked at, which sits well on one note
+	hands   bool // hands or fingers move: the panel shows them large, and the hard changes
 }
 
 // stageWords has a row for each stage we have words for; another has its word from the
@@ -20,26 +22,28 @@ type stageWord struct {
 var stageWords = map[routine.Stage]stageWord{
 	routine.Count: {
 		always("Count it aloud"),
-		always("Foot down on every beat. Say each count where its note starts; think the held beats in brackets; say the rests in square ones."),
+		func(_ instrument.Instrument, o count.Options) string {
+			return "Foot down on every beat. " + countWords(o)
+		},
 		true, false,
 	},
 	routine.Name: {
 		strokesOr("Name each stroke", "Name it in time"),
-		strokesOr("Say “right” or “left” for each stroke, in time, hands still.",
-			"Say each letter where its note starts, foot tapping. Long notes keep their beats. No instrument yet."),
+		however(strokesOr("Say “right” or “left” for each stroke, in time, hands still.",
+			"Say each letter where its note starts, foot tapping. Long notes keep their beats. No instrument yet.")),
 		false, false,
 	},
 	routine.Finger: {
 		strokesOr("Stick it in the air", "Finger it silently"),
-		func(i instrument.Instrument) string { return fingerWords[i.Mechanism] },
+		however(func(i instrument.Instrument) string { return fingerWords[i.Mechanism] }),
 		false, true,
 	},
 	routine.Play: {
 		always("Play it"),
-		func(i instrument.Instrument) string {
+		however(func(i instrument.Instrument) string {
 			return i.Start + strokesOr(" Keep the beat through the rests.",
 				" Hear the first note. Give every note its full length, and end the last one on the next downbeat.")(i)
-		},
+		}),
 		false, true,
 	},
 }
@@ -52,6 +56,33 @@ var fingerWords = map[instrument.Mechanism]string{
 	instrument.Bars:     "Say the name and point the mallet of each hand at its bar, in time, without striking.",
 	instrument.Drums:    "Say the name and move the hand over its drum, in time, without striking.",
 	instrument.Sticks:   "Move the right stick or the left for each stroke, just above the pad.",
+}
+
+// countWords says what is said aloud at the Count stage, as the lane shows it: schools
+// differ in what becomes of held beats and rests.
+func countWords(o count.Options) string {
+	rests := map[count.Rests]string{
+		count.InBrackets: "say the rests, in square ones.", count.AsWord: "say “rest” where one starts.",
+		count.AtPlace: "say the number of a rest at its place.",
+	}[cmp.Or(o.Rests, count.InBrackets)]
+	switch o.School {
+	case count.Pulsed:
+		return "Say every eighth, on long notes too: those in brackets are held under it; " + rests
+	case count.Values:
+		return "Say the syllable of each note, and its vowel again on the beats in brackets. Rests are silent, and the foot goes on."
+	case count.Places, count.Function:
+		return "Say each syllable where its note starts, and hold it through the dashes. Rests are silent, and the foot goes on."
+	case count.OneTa:
+		return "Say ta on each note, one breath to a line, and hold it through the dashes. A rest of a beat is “rest”; longer ones are numbers."
+	case count.Words:
+		return "Say the words, a syllable to a note, and hold it through the dashes. Rests are silent, and the foot goes on."
+	}
+	return "Say each count where its note starts; think the held beats in brackets; " + rests
+}
+
+// however is what is said whatever the way of counting.
+func however(words func(instrument.Instrument) string) func(instrument.Instrument, count.Options) string {
+	return func(i instrument.Instrument, _ count.Options) string { return words(i) }
 }
 
 func always(text string) func(instrument.Instrument) string {
@@ -79,7 +110,7 @@ func (w work) StageTitle() string {
 // StageWords says how, for the instrument.
 func (w work) StageWords() string {
 	if words, has := stageWords[w.Stage]; has {
-		return words.how(w.Instrument)
+		return words.how(w.Instrument, w.Counting)
 	}
 	return ""
 }

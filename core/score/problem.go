@@ -2,6 +2,7 @@ package score
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 )
 
@@ -58,6 +59,11 @@ func (p Problem) Error() string {
 
 // Problems is several at once.
 type Problems []Problem
+
+// OfLengths says whether each is about a measure, as those of lengths are.
+func (ps Problems) OfLengths() bool {
+	return !slices.ContainsFunc(ps, func(p Problem) bool { return p.Measure < 0 })
+}
 
 // Joined tells problems that say the same once, with how often they come.
 func (ps Problems) Joined() Problems {

@@ -97,7 +97,13 @@
     places = window.lanes.draw(element, data, { shown, piece: piece() });
   }
 
-  document.addEventListener("DOMContentLoaded", engraveSheet);
+  document.addEventListener("DOMContentLoaded", () => {
+    if (side()) keepAddress(side().dataset.here);
+    engraveSheet();
+  });
+
+  // keepAddress has the address say what is at hand, for reloading and bookmarks.
+  function keepAddress(address) { history.replaceState(history.state, "", address); }
   document.addEventListener("htmx:afterSettle", (event) => {
     if (!document.getElementById("bench")) return;
     window.metronome.stop();
@@ -120,14 +126,18 @@
     const at = ladder.indexOf(now);
     const next = at >= 0 ? at + step : step > 0 ? ladder.findIndex((rung) => rung > now) : ladder.findLastIndex((rung) => rung < now);
     if (!(next in ladder)) return;
-    document.getElementById("tempo-now").textContent = ladder[next];
+    for (const id of ["tempo-now", "bar-tempo"]) document.getElementById(id).textContent = ladder[next];
     for (const field of side().querySelectorAll("[data-tempo-field]")) field.value = ladder[next];
     window.metronome.stop();
+    const address = new URL(location.href);
+    address.searchParams.set("tempo", ladder[next]);
+    keepAddress(address);
   }
 
   function playOrStop() {
     if (window.metronome.running()) { window.metronome.stop(); return; }
     const p = piece();
+    document.querySelector(".did")?.classList.add("read");
     window.metronome.start({
       data, places, plan: p.plan,
       tempo: tempoNow(),
@@ -185,6 +195,7 @@
     else if (on("[data-stumble]")) openCauses(side().querySelector(".causes").hidden);
     else if (on("[data-lane]")) toggleLane(on("[data-lane]").dataset.lane);
     else if (on("[data-next-student]")) nextStudent();
+    else if (on("[data-undo]")) undo();
     else if (on("[data-keys]")) showKeys();
     else if (on("[data-event]")) showLook(on("[data-event]").dataset.event);
     else if (!on(".look") || on("[data-look-close]")) hideLook();

@@ -90,7 +90,7 @@
     const article = document.getElementById("note-" + midi);
     state = drawing.state(ways(article)[0], data);
     redraw();
-    document.querySelector("[data-found]").textContent = article.querySelector("h2").firstChild.textContent.trim() + ".";
+    say("");
     if (follow) {
       history.replaceState(null, "", "#n" + midi);
       const side = document.querySelector(".chart-side");
@@ -132,8 +132,23 @@
   function findSounding() {
     const found = articles().filter((article) => ways(article).some((way) => drawing.same(drawing.state(way, data), state)));
     for (const article of articles()) article.classList.toggle("chosen", found.includes(article));
-    const names = found.map((article) => article.querySelector("h2").firstChild.textContent.trim());
-    document.querySelector("[data-found]").textContent = names.length === 0 ? "No note in this chart is played so." : "This sounds " + names.join(", ") + ".";
+    const names = found.map((article) => article.dataset.said);
+    say(names.length === 0 ? "No note of this chart is played so." : "This sounds " + names.join("; ") + ".");
     markOnStaff();
+    if (names.length === 0 && state instanceof Set) tellNear();
+  }
+
+  function say(text) {
+    document.querySelector("[data-found]").textContent = text;
+    document.querySelector("[data-hint]").hidden = Boolean(text);
+  }
+
+  // tellNear asks what is nearly sounded, and says it if the same is still pressed.
+  async function tellNear() {
+    const asked = state;
+    const keys = [...asked].map((key) => (key === "T" ? 0 : key)).join(" ");
+    const answer = await fetch(document.querySelector(".chart-press").dataset.near + "?keys=" + encodeURIComponent(keys)).catch(() => null);
+    const text = answer && answer.ok ? await answer.text() : "";
+    if (state === asked && text) say("No note of this chart is played so. " + text);
   }
 })();

@@ -2,6 +2,7 @@
 package abc
 
 import (
+	"errors"
 	"fmt"
 	"strings"
 	"unicode/utf8"
@@ -55,10 +56,57 @@ func Read(text string) (score.Score, error) {
 	if !utf8.ValidString(text) {
 		return score.Score{}, score.Problems{score.General("The text is not UTF-8.", "Save the file as UTF-8 and try again.")}
 	}
-	r := &reader{
+	r := newReader()
+	read, err := r.read(text)
+	var problems score.Problems
+	if errors.As(err, &problems) && !r.unitSet && problems.OfLengths() {
+		if hint, found := missingUnit(text, r.header); found {
+			hint.Line = problems[0].Line
+			return score.Score{}, score.Problems{hint}
+		}
+	}
+	return read, err
+}
+
+// missingUnit looks for the length of a plain letter with which a tune without L: would
+// read whole, and says which it is.
+func missingUnit(text string, header settings) (score.Problem, bool) {
+	for _, figure := range []int{4, 8} {
+		unit := score.Frac(1, int64(figure))
+		if unit == header.unit {
+			continue
+		}
+		r := newReader()
+		r.header.unit, r.unitSet = unit, true
+		if _, err := r.read(text); err != nil {
+			continue
+		}
+		return score.Problem{
+			Measure: -1,
+			What: fmt.Sprintf("there is no L: line, so a plain letter is taken as %s, and the measures do not come out.",
+				withArticle(score.ValueName(int(header.unit.Den()), false))),
+			Do: fmt.Sprintf("Is L:1/%d missing? With it on a line above K: every measure holds what its meter asks for.", figure),
+		}, true
+	}
+	return score.Problem{}, false
+}
+
+// withArticle is "an eighth note", "a sixteenth note".
+func withArticle(value string) string {
+	if value == "eighth" {
+		return "an eighth note"
+	}
+	return "a " + value + " note"
+}
+
+func newReader() *reader {
+	return &reader{
 		header:    settings{meter: score.Meter{Beats: 4, Unit: 4}, clef: score.Treble},
 		propagate: "pitch", remarked: map[string]int{}, symbols: map[byte]string{},
 	}
+}
+
+func (r *reader) read(text string) (score.Score, error) {
 	text = strings.TrimPrefix(text, "\ufeff")
 	text = strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
 	tunes := 0
