@@ -25,6 +25,9 @@ import (
 // patience bounds the whole visit to a page, on a slow and busy machine.
 const patience = 5 * time.Minute
 
+// missing is in the address of what no site has.
+const missing = "999999"
+
 // site serves the demo on a database of its own.
 func site(t testing.TB) *httptest.Server {
 	t.Helper()
@@ -99,7 +102,8 @@ func watch(t testing.TB, p *rod.Page) {
 			}
 		}
 	}, func(e *proto.LogEntryAdded) {
-		refused := strings.Contains(e.Entry.Text, "status of 422")      // a form that came back
+		refused := strings.Contains(e.Entry.Text, "status of 422") || // a form that came back
+			strings.Contains(e.Entry.URL, missing)
 		kept := strings.Contains(e.Entry.Text, "ERR_BLOCKED_BY_CLIENT") // what a test keeps from the page
 		if e.Entry.Level == proto.LogLogEntryLevelError && !refused && !kept {
 			add(e.Entry.Text + " " + e.Entry.URL)

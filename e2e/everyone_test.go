@@ -4,7 +4,10 @@ import (
 	"compress/gzip"
 	"io"
 	"os"
+	"strings"
 	"testing"
+
+	"github.com/go-rod/rod"
 )
 
 // views are the screens a signed-in teacher has, with an element that is there
@@ -27,8 +30,9 @@ var views = []struct{ name, path, drawn string }{
 	{"Drill", "/bench/6?instrument=trombone&drill=yes&stage=finger", "svg.lanes"},
 }
 
-// Outside check: axe-core finds no breach of WCAG A and AA.
-func TestAccessibility(t *testing.T) {
+// axe reads axe-core.
+func axe(t *testing.T) string {
+	t.Helper()
 	packed, err := os.Open("axe.min.js.gz")
 	if err != nil {
 		t.Fatal(err)
@@ -38,28 +42,125 @@ func TestAccessibility(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	axe, err := io.ReadAll(plain)
+	script, err := io.ReadAll(plain)
 	if err != nil {
 		t.Fatal(err)
 	}
-	server := site(t)
-	p := page(t, server.URL, 1280)
-	check := func(name string) {
-		p.MustEval("() => { " + string(axe) + " }")
-		found := p.MustEval(`async () => {
-			const result = await axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"] });
-			return result.violations.map((v) => v.id + ": " + v.nodes.map((n) => n.html + " " + n.failureSummary).slice(0, 4).join("; ")).join("\n");
-		}`).Str()
-		if found != "" {
-			t.Errorf("%s:\n%s", name, found)
-		}
+	return string(script)
+}
+
+// accessible has axe-core look for breaches of WCAG A and AA, and of its own best practice.
+func accessible(t *testing.T, p *rod.Page, axe, name string) {
+	t.Helper()
+	p.MustEval("() => { " + axe + " }")
+	found := p.MustEval(`async () => {
+		const result = await axe.run(document, { runOnly: ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa", "best-practice"] });
+		return result.violations.map((v) => v.id + ": " + v.nodes.map((n) => n.html + " " + n.failureSummary).slice(0, 4).join("; ")).join("\n");
+	}`).Str()
+	if found != "" {
+		t.Errorf("%s:\n%s", name, found)
 	}
-	check("sign-in")
+}
+
+// Outside check: axe-core finds nothing on any page.
+func TestAccessibility(t *testing.T) {
+	server, script := site(t), axe(t)
+	p := page(t, server.URL, 1280)
+	accessible(t, p, script, "sign-in")
 	signIn(p)
 	for _, v := range views {
 		p.MustNavigate(server.URL + v.path).MustWaitLoad()
 		p.MustElement(v.drawn)
-		check(v.name)
+		accessible(t, p, script, v.name)
+	}
+}
+
+// states are what pages become as they are used.
+var states = []struct {
+	name, path string
+	reach      func(p *rod.Page)
+}{
+	{"a clean try and its undo", "/bench/6?instrument=trombone&student=1", func(p *rod.Page) {
+		p.MustElement("#mark-clean").MustClick()
+		p.MustElementR(".did", "clean")
+	}},
+	{"the causes of a stumble", "/bench/6?instrument=trombone&student=1", func(p *rod.Page) {
+		p.MustElement("#mark-stumble").MustClick()
+		p.MustElement(".causes:not([hidden])")
+	}},
+	{"everybody clean", "/bench/12?instrument=clarinet", func(p *rod.Page) {
+		p.MustElement("#all-clean").MustClick()
+		p.MustElementR(".did", "Undo for everybody")
+	}},
+	{"nobody chosen", "/bench/12?instrument=clarinet", func(p *rod.Page) {
+		p.MustElement("#mark-clean").MustClick()
+		p.MustElementR(".advice", "Nobody is chosen")
+	}},
+	{"an overtaken mark", "/bench/6?instrument=trombone&student=1&piece=1-3&stage=play", func(p *rod.Page) {
+		p.MustEval(`() => { document.querySelector("#mark [name=seen]").value = "-1"; }`)
+		p.MustElement("#mark-clean").MustClick()
+		p.MustElement(".asked")
+	}},
+	{"all that can be opened", "/bench/10?instrument=clarinet&student=4&stage=finger", func(p *rod.Page) {
+		p.MustEval(`() => { for (const d of document.querySelectorAll("details")) d.open = true; }`)
+	}},
+	{"a note large", "/bench/6?instrument=clarinet&stage=finger", func(p *rod.Page) {
+		p.MustEval(`() => document.querySelectorAll(".lanes [data-event]")[4].focus()`)
+		p.MustElement(".look:not([hidden])")
+	}},
+	{"the keys", "/bench/6?instrument=clarinet", func(p *rod.Page) {
+		p.MustElement("[data-keys]").MustClick()
+		p.MustElement("dialog.keys[open]")
+	}},
+	{"a drill", "/bench/6?instrument=trombone&drill=yes&stage=finger", func(p *rod.Page) {
+		p.MustElement("#go").MustClick()
+		p.MustElement(".cursor")
+	}},
+	{"a history over the Board", "/board", func(p *rod.Page) {
+		p.MustElement(".board td a").MustClick()
+		p.MustElement("dialog.history-dialog[open] h2")
+	}},
+	{"an exercise with a fault", "/exercises/new", func(p *rod.Page) {
+		p.MustElement("#preview svg")
+		p.MustElement("[name=abc]").MustSelectAllText().MustInput("M:4/4\nK:C\nC D E F|G A B c|c4|]")
+		p.MustElementR("#preview", "L:1/4 missing")
+	}},
+	{"a list of students before it is kept", "/people", func(p *rod.Page) {
+		p.MustElement(".new-section [name=name]").MustInput("Friday")
+		p.MustElement(".new-section [name=list]").MustInput("Alma R trombone\nBo kazoo")
+		p.MustElement(".new-section button").MustClick()
+		p.MustElementR("h1, h2", "Friday|list|List")
+	}},
+	{"settings saved", "/settings", func(p *rod.Page) {
+		p.MustElement("[name=rests]").MustSelect("the word “rest”")
+		p.MustElementR("button", "Save the settings").MustClick()
+		p.MustElementR(".flash", "rests are")
+	}},
+	{"a fingering taught", "/fingerings/flute#n70", func(p *rod.Page) {
+		p.MustElement("article.chosen")
+		p.MustElementR("article.chosen button", "in both octaves").MustClick()
+		p.MustElementR(".flash", "Undo")
+	}},
+	{"keys that sound no note", "/fingerings/flute#n70", func(p *rod.Page) {
+		p.MustElement(".figure-large [aria-label='left hand, G♯']").MustClick()
+		p.MustElementR(".chart-found", "Closest")
+	}},
+	{"what is not there", "/bench/" + missing, func(p *rod.Page) { p.MustElementR("h1", "not here") }},
+}
+
+// axe-core finds nothing in what pages become.
+func TestAccessibilityInEveryState(t *testing.T) {
+	server, script := site(t), axe(t)
+	p := page(t, server.URL, 1280)
+	signIn(p)
+	for _, s := range states {
+		p.MustNavigate("about:blank") // so that an address that differs in its hash alone loads
+		p.MustNavigate(server.URL + s.path).MustWaitLoad()
+		if strings.HasPrefix(s.path, "/bench/6") || strings.HasPrefix(s.path, "/bench/1") {
+			p.MustElement("svg.lanes")
+		}
+		s.reach(p)
+		accessible(t, p, script, s.name)
 	}
 }
 

@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
 )
 
 // hand does what a teacher does and counts it.
@@ -27,6 +28,23 @@ func (h *hand) clickWords(selector, words string) {
 	h.p.MustElementR(selector, words).MustClick()
 }
 
+// key presses a key.
+func (h *hand) key(key input.Key) {
+	h.keys++
+	h.p.Keyboard.MustType(key)
+}
+
+// tabTo presses Tab until the control at hand says words.
+func (h *hand) tabTo(words string) {
+	for range 100 {
+		h.key(input.Tab)
+		if strings.Contains(h.p.MustEval(`() => document.activeElement.textContent + (document.activeElement.getAttribute("aria-label") || "")`).Str(), words) {
+			return
+		}
+	}
+	h.t.Fatalf("Tab does not come to %q", words)
+}
+
 // sees waits for words in what a selector finds.
 func (h *hand) sees(selector, words string) { h.p.MustElementR(selector, words) }
 
@@ -44,6 +62,19 @@ type task struct {
 
 // stopwatchTasks are what a teacher does in front of a class.
 var stopwatchTasks = []task{
+	{"first opening to an own exercise on the Bench for trombone", 1280, "/", func(h *hand) {
+		h.clickWords("a", "Add an exercise")
+		h.p.MustElement("#preview svg")
+		h.clicks++ // the list of instruments, and its item by the letters typed
+		h.p.MustElement("[name=written_for]").MustSelect("trombone")
+		h.click("[name=abc]")
+		h.p.MustElement("[name=abc]").MustSelectAllText().MustInput("T:Mine\nM:4/4\nL:1/4\nK:Bb clef=bass\n" + strings.Repeat("B, C D E|F2 D2|", 4) + "]\n")
+		h.p.MustElementR("#preview", "4/4, B flat major")
+		h.p.MustWaitStable()
+		h.clickWords("button", "Put it on the Shelf")
+		h.sees(".flash", "Saved: .* Mine")
+		h.sees(".head-words", "^Trombone")
+	}, 4, 0},
 	{"a list of 12 students with instruments", 1280, "/people", func(h *hand) {
 		var list []string
 		for n := range 12 {
@@ -69,6 +100,24 @@ var stopwatchTasks = []task{
 		h.click("#marks .latest button")
 		h.sees(".did", "Taken back")
 	}, 7, 0},
+	{"the same by keys", 1280, "/bench/9?instrument=trombone", func(h *hand) {
+		h.key(input.KeyN)
+		h.sees(".student-now", ".")
+		h.p.MustWaitStable()
+		h.key(input.Space)
+		until(h.t, h.p, "the cursor moves", `() => document.querySelector(".cursor")`)
+		h.key(input.KeyC)
+		h.sees(".advice", "1 of 2 clean")
+		h.key(input.KeyC)
+		h.key(input.KeyX) // before the answer is there
+		h.sees(".advice", "twice running: on to Name")
+		h.p.MustElement(".causes:not([hidden])")
+		h.p.MustWaitStable()
+		h.key(input.KeyR)
+		h.sees(".did", "a stumble, rhythm")
+		h.key(input.KeyU)
+		h.sees(".did", "Taken back")
+	}, 0, 8},
 	{"all 18 clean on a piece at a stage, and its undo", 1280, "/bench/12?instrument=clarinet", func(h *hand) {
 		h.click("#all-clean")
 		h.sees(".did", "18 clean")
@@ -92,6 +141,19 @@ var stopwatchTasks = []task{
 		h.click("#mark-clean")
 		h.sees(".did", "clean")
 	}, 4, 0},
+	{"open, choose, count off, mark clean by keys", 1280, "/", func(h *hand) {
+		h.tabTo("Ferry Landing")
+		h.key(input.Enter)
+		h.p.MustElement("svg.lanes")
+		h.p.MustWaitStable()
+		h.key(input.KeyN)
+		h.sees(".student-now", ".")
+		h.p.MustWaitStable()
+		h.key(input.Space)
+		until(h.t, h.p, "the cursor moves", `() => document.querySelector(".cursor")`)
+		h.key(input.KeyC)
+		h.sees(".did", "clean")
+	}, 0, 24},
 }
 
 // Each task costs no more clicks and keys than it may; the table is in the test's log.

@@ -94,8 +94,11 @@ func overtaken(r *http.Request, now routine.State, stage routine.Stage) bool {
 }
 
 func (w work) overtakenWords(try routine.Try) string {
-	return fmt.Sprintf("Since this page was opened %s has gone on to %s at %s. Mark %s here all the same?",
-		w.Student.Name(), w.Routine.Word(w.State.Stage), w.Key.Words(), resultWords(try)+" at "+w.Routine.Word(try.Stage))
+	gone := fmt.Sprintf("gone on to %s at %s", w.Routine.Word(w.State.Stage), w.Key.Words())
+	if w.State.Stage == routine.Done {
+		gone = "finished " + w.Key.Words()
+	}
+	return fmt.Sprintf("Since this page was opened %s has %s. Mark %s here all the same?", w.Student.Name(), gone, resultWords(try)+" at "+w.Routine.Word(try.Stage))
 }
 
 func resultWords(try routine.Try) string {

@@ -155,6 +155,19 @@
     if (open) causes.querySelector("button").focus();
   }
 
+  // The causes close with the stumble they are for, and stay open under the answer to a
+  // mark before it, however fast the keys come.
+  let causesOpen = false;
+  document.addEventListener("htmx:beforeRequest", (event) => {
+    if (event.detail.requestConfig.formData.has("cause")) openCauses(false);
+  });
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    if (event.detail.target.id === "marks") causesOpen = !event.detail.target.querySelector(".causes").hidden;
+  });
+  document.addEventListener("htmx:afterSettle", (event) => {
+    if (event.detail.elt.id === "marks" && causesOpen) openCauses(true);
+  });
+
   function toggleLane(name) {
     const button = document.querySelector(`.lane-switches [data-lane=${name}]`);
     if (!button || button.disabled) return;
