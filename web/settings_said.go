@@ -35,7 +35,9 @@ var settingsSaid = []settingSaid{
 	{[]string{"cue-1", "cue-2"}, func(p preferences) string {
 		return fmt.Sprintf("the count-off ends with “%s”, “%s”", cmp.Or(p.Cues[0], "ready"), cmp.Or(p.Cues[1], "go"))
 	}},
-	{[]string{"naming"}, func(p preferences) string { return "note names are " + name.System(cmp.Or(p.Naming, string(name.Systems()[0]))).Title() }},
+	{[]string{"naming"}, func(p preferences) string {
+		return "note names are " + name.System(cmp.Or(p.Naming, string(name.Systems()[0]))).Title()
+	}},
 	{[]string{"naturals"}, func(p preferences) string { return "“natural” is said " + cmp.Or(p.Naturals, "where it is news") }},
 	{[]string{"hands"}, func(p preferences) string { return "woodwind fingers are " + either(p.Hands, "L1 to R3", "1 to 6") }},
 	{[]string{"spacing"}, func(p preferences) string {
