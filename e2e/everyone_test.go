@@ -164,14 +164,25 @@ func TestAccessibilityInEveryState(t *testing.T) {
 	}
 }
 
-func TestNothingIsCutOffOnAPhone(t *testing.T) {
+// No page is wider than the screen, on phones and tablets, and the words of the Bench's
+// buttons are not cut off.
+func TestNothingIsCutOff(t *testing.T) {
 	p, address := signedIn(t, 390)
 	for _, v := range views {
 		p.MustNavigate(address + v.path).MustWaitLoad()
 		p.MustElement(v.drawn)
-		over := p.MustEval(`() => document.documentElement.scrollWidth - document.documentElement.clientWidth`).Int()
-		if over > 0 {
-			t.Errorf("%s is %d pixels wider than the screen", v.name, over)
+		for _, width := range []int{360, 390, 768, 1024} {
+			p.MustSetViewport(width, 800, 1, width < 600)
+			p.MustWaitStable()
+			over := p.MustEval(`() => document.documentElement.scrollWidth - document.documentElement.clientWidth`).Int()
+			if over > 0 {
+				t.Errorf("%s is %d pixels wider than a screen of %d", v.name, over, width)
+			}
+			cut := p.MustEval(`() => [...document.querySelectorAll(".at-once .btn, .bar-top a, .bar-top button, .stages a")]
+				.filter((e) => e.scrollWidth > e.clientWidth + 1 || e.scrollHeight > e.clientHeight + 1).map((e) => e.textContent.trim()).join(", ")`).Str()
+			if cut != "" {
+				t.Errorf("%s at %d pixels: cut off are %s", v.name, width, cut)
+			}
 		}
 	}
 }

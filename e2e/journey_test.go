@@ -89,7 +89,7 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	p.MustEval(
 		`() => [...document.querySelectorAll(".board tbody tr")].find((r) => r.textContent.includes("Tomo K.")).lastElementChild.querySelector("a").click()`,
 	)
-	p.MustElementR("dialog[open] h3", "Harbor Steps")
+	p.MustElementR("dialog[open] .of-exercise", "Harbor Steps")
 	p.MustElement("dialog[open] .every-try summary").MustClick()
 	p.MustElementR("dialog[open] button", "Undo").MustClick()
 	p.MustElementR("dialog[open] .undone", "taken back")
