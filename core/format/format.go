@@ -54,12 +54,24 @@ func Read(name string, data []byte) (File, error) {
 // The error is a score.Problems.
 func Unpack(name string, data []byte) (File, error) {
 	if len(data) > Largest {
-		return File{}, problem(fmt.Sprintf("The file is larger than %d MB.", Largest>>20), "Bring in one exercise at a time.")
+		return File{}, tooLarge()
 	}
 	if len(bytes.TrimSpace(data)) == 0 {
 		return File{}, problem("The file is empty.", "Choose a MusicXML, ABC or MIDI file with an exercise in it.")
 	}
-	switch kind := kindOf(name, data); kind {
+	f, err := unpack(kindOf(name, data), data)
+	if err == nil && len(f.Text) > Largest { // UTF-16 grows when it is turned over
+		return File{}, tooLarge()
+	}
+	return f, err
+}
+
+func tooLarge() error {
+	return problem(fmt.Sprintf("The file is larger than %d MB.", Largest>>20), "Bring in one exercise at a time.")
+}
+
+func unpack(kind string, data []byte) (File, error) {
+	switch kind {
 	case MIDI:
 		return File{Kind: MIDI}, nil
 	case "mxl":
@@ -77,6 +89,9 @@ func Unpack(name string, data []byte) (File, error) {
 
 // ReadKind reads text that is known to be of a kind.
 func ReadKind(kind string, data []byte) (score.Score, error) {
+	if len(data) > Largest {
+		return score.Score{}, tooLarge()
+	}
 	switch kind {
 	case ABC:
 		return abc.Read(string(data))

@@ -93,11 +93,11 @@ func TestCompressedMusicXML(t *testing.T) {
 		t.Errorf("kind %q, %v", f.Kind, err)
 	}
 	for says, files := range map[string]map[string]string{
-		"lacks META-INF":    {"score.xml": score},
-		"lacks score.xml":   {"META-INF/container.xml": container},
-		"grows too large":   {"META-INF/container.xml": container, "score.xml": strings.Repeat(" ", 41<<20)},
-		"holds no MusicXML": {"META-INF/container.xml": "<container/>"},
-		"list of contents":  {"META-INF/container.xml": "<container"},
+		"lacks META-INF":                        {"score.xml": score},
+		"lacks score.xml":                       {"META-INF/container.xml": container},
+		"Unpacked the file is larger than 5 MB": {"META-INF/container.xml": container, "score.xml": strings.Repeat(" ", 41<<20)},
+		"holds no MusicXML":                     {"META-INF/container.xml": "<container/>"},
+		"list of contents":                      {"META-INF/container.xml": "<container"},
 	} {
 		if _, err := Read("tune.mxl", packed(t, files)); err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("got %v, want it to say %q", err, says)

@@ -5,10 +5,6 @@ import (
 	"slices"
 )
 
-// MostMeasures is the most measures a part may have; an exercise has 2 to 40,
-// and a long printed part some hundreds.
-const MostMeasures = 2000
-
 // Finish turns measures of events that only have their lengths into a part:
 // it sets starts, numbers and offsets, marks tied notes and written
 // accidentals, and checks that every measure holds what its meter asks.
@@ -32,11 +28,6 @@ func (p *Part) Finish() error {
 	p.joinTies()
 	p.MarkAccidentals()
 	return nil
-}
-
-// TooManyMeasures is the problem of a part longer than MostMeasures.
-func TooManyMeasures(n int) Problem {
-	return General(fmt.Sprintf("It has %d measures or more.", n), fmt.Sprintf("Bring in at most %d at a time.", MostMeasures))
 }
 
 func (p *Part) addUpLengths() {

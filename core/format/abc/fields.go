@@ -14,16 +14,16 @@ func (r *reader) field(name byte, value string, inline bool) {
 	switch name {
 	case 'T':
 		if r.score.Title == "" {
-			r.score.Title = value
+			r.score.Title = score.Cut(value)
 		}
 	case 'C':
-		r.score.Composer = value
+		r.score.Composer = score.Cut(value)
 	case 'M':
 		r.meterField(value)
 	case 'L':
 		unit, err := score.ParseFraction(value)
-		if err != nil || unit.Cmp(score.Fraction{}) <= 0 || unit.Den() > 64 {
-			r.fail(fmt.Sprintf("L:%s is not a note length.", value), "Write L:1/4 or L:1/8.")
+		if err != nil || unit.Cmp(score.Fraction{}) <= 0 || unit.Den() > 64 || unit.Cmp(score.Frac(2, 1)) > 0 {
+			r.fail(fmt.Sprintf("L:%s is not a note length.", clip(value)), "Write L:1/4 or L:1/8.")
 			return
 		}
 		r.now().unit, r.unitSet = unit, true
@@ -39,9 +39,9 @@ func (r *reader) field(name byte, value string, inline bool) {
 		r.chooseVoice(id, settings)
 	case 'P':
 		if r.inBody && r.voice != nil {
-			r.voice.measure.Rehearsal = value
+			r.voice.measure.Rehearsal = score.Cut(value)
 		} else {
-			r.remark("P", fmt.Sprintf("P:%s gives an order of parts, which is not followed; the measures are played as they stand.", value), "Write repeats or D.C. where the order comes from them.")
+			r.remark("P", fmt.Sprintf("P:%s gives an order of parts, which is not followed; the measures are played as they stand.", clip(value)), "Write repeats or D.C. where the order comes from them.")
 		}
 	case 'U':
 		r.symbol(value)
@@ -50,7 +50,7 @@ func (r *reader) field(name byte, value string, inline bool) {
 	case 'm', 's':
 		r.remark(string(name), fmt.Sprintf("%c: lines are left out.", name), "")
 	case 'R':
-		r.score.TempoWords = value
+		r.score.TempoWords = score.Cut(value)
 	case 'I':
 		r.directive(value)
 	}
@@ -67,7 +67,7 @@ func (r *reader) meterField(value string) {
 	m, ok := parseMeter(value)
 	if !ok {
 		r.meterSet = true // it was meant to be
-		r.fail(fmt.Sprintf("M:%s is not a meter this reads.", value), "Write M:4/4, M:3/4, M:6/8, M:C or M:C|.")
+		r.fail(fmt.Sprintf("M:%s is not a meter this reads.", clip(value)), "Write M:4/4, M:3/4, M:6/8, M:C or M:C|.")
 		return
 	}
 	r.now().meter, r.meterSet = m, true
@@ -76,12 +76,20 @@ func (r *reader) meterField(value string) {
 	}
 }
 
+// clip keeps a value short enough for a message.
+func clip(value string) string {
+	if letters := []rune(value); len(letters) > 40 {
+		return string(letters[:40]) + "…"
+	}
+	return value
+}
+
 // symbol reads U: T = !trill!, which gives a letter a sign.
 func (r *reader) symbol(value string) {
 	letter, sign, ok := strings.Cut(value, "=")
 	letter, sign = strings.TrimSpace(letter), strings.Trim(strings.TrimSpace(sign), "!+")
 	if !ok || len(letter) != 1 || strings.IndexByte("HIJKLMNOPQRSTUVWhijklmnopqrstuvw~", letter[0]) < 0 {
-		r.fail(fmt.Sprintf("U:%s gives no letter a sign.", value), "Write U: T = !trill!.")
+		r.fail(fmt.Sprintf("U:%s gives no letter a sign.", clip(value)), "Write U: T = !trill!.")
 		return
 	}
 	r.symbols[letter[0]] = sign
@@ -119,7 +127,7 @@ func (r *reader) keyField(value string) {
 	key, rest, ok := parseKey(value)
 	if !ok {
 		r.badKey = true
-		r.fail(fmt.Sprintf("K:%s is not a key this reads.", value), "Write K:C, K:F, K:Bb, K:Dm and so on.")
+		r.fail(fmt.Sprintf("K:%s is not a key this reads.", clip(value)), "Write K:C, K:F, K:Bb, K:Dm and so on.")
 		return
 	}
 	now := r.now()
@@ -139,7 +147,7 @@ func (r *reader) keyField(value string) {
 			for word != "" {
 				text, used := parsePitch(word)
 				if used == 0 || !text.explicit {
-					r.fail(fmt.Sprintf("K:%s: %s is not an accidental.", value, word), "Write K:D =c, for example.")
+					r.fail(fmt.Sprintf("K:%s: %s is not an accidental.", clip(value), clip(word)), "Write K:D =c, for example.")
 					return
 				}
 				signs[text.step] = text.alter
@@ -148,7 +156,7 @@ func (r *reader) keyField(value string) {
 		case name == "octave" || name == "transpose":
 			n, err := strconv.Atoi(setting)
 			if err != nil || n < -36 || n > 36 {
-				r.fail(fmt.Sprintf("K:%s: %s is not a number this reads.", value, word), "Write octave=-1 or transpose=-2.")
+				r.fail(fmt.Sprintf("K:%s: %s is not a number this reads.", clip(value), clip(word)), "Write octave=-1 or transpose=-2.")
 				return
 			}
 			now.set(name, n)
@@ -197,7 +205,7 @@ func (r *reader) addSigns(now *settings, signs map[score.Step]int, alone bool, v
 	}
 	r.remark(
 		"signs",
-		fmt.Sprintf("K:%s asks for a signature that is not one of the fifteen; its accidentals are written at the notes.", value),
+		fmt.Sprintf("K:%s asks for a signature that is not one of the fifteen; its accidentals are written at the notes.", clip(value)),
 		"",
 	)
 }
@@ -295,21 +303,21 @@ func (r *reader) tempoField(value string) {
 	}
 	found := tempoText.FindStringSubmatch(value)
 	if found == nil {
-		r.fail(fmt.Sprintf("Q:%s is not a tempo.", value), "Write Q:1/4=72.")
+		r.fail(fmt.Sprintf("Q:%s is not a tempo.", clip(value)), "Write Q:1/4=72.")
 		return
 	}
 	beat := r.now().meter.Beat()
 	if found[1] != "" {
 		parsed, err := score.ParseFraction(found[1] + "/" + found[2])
 		if err != nil || parsed.IsZero() {
-			r.fail(fmt.Sprintf("Q:%s is not a tempo.", value), "Write Q:1/4=72.")
+			r.fail(fmt.Sprintf("Q:%s is not a tempo.", clip(value)), "Write Q:1/4=72.")
 			return
 		}
 		beat = parsed
 	}
 	perMinute, err := strconv.Atoi(found[3])
 	if err != nil || perMinute < 1 || perMinute > score.FastestMark {
-		r.fail(fmt.Sprintf("Q:%s is not a tempo.", value), fmt.Sprintf("Write a number of beats a minute from 1 to %d.", score.FastestMark))
+		r.fail(fmt.Sprintf("Q:%s is not a tempo.", clip(value)), fmt.Sprintf("Write a number of beats a minute from 1 to %d.", score.FastestMark))
 		return
 	}
 	if r.score.Tempo.PerMinute == 0 {
@@ -333,6 +341,10 @@ func (r *reader) chooseVoice(id, settings string) {
 		v = r.voices[0]
 		v.id, v.unnamed = id, false
 	}
+	if v == nil && len(r.voices) == score.MostParts {
+		r.stop(score.TooManyParts())
+		return
+	}
 	if v == nil {
 		v = newVoice(r, id)
 		v.unnamed = r.inBody && len(r.voices) == 0
@@ -345,7 +357,7 @@ func (r *reader) chooseVoice(id, settings string) {
 		value := strings.Trim(found[2], `"`)
 		switch found[1] {
 		case "name", "nm":
-			v.part.Name = value
+			v.part.Name = score.Cut(value)
 		case "clef":
 			if clef, ok := parseClef(value); ok {
 				v.setOwnClef(clef)

@@ -11,20 +11,25 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// music reads one line of notes.
-func (v *voice) music(line string) {
-	v.line = nil
+// music reads one line of notes; [V:2] in it goes on in that voice.
+func (r *reader) music(line string) {
+	line = strings.TrimRight(line, " \t")
+	r.voice.line = nil
 	for i := 0; i < len(line); {
-		if v.r.full || len(v.r.problems) >= mostProblems {
+		if r.full || len(r.problems) >= mostProblems {
 			return
 		}
-		v.r.column = i + 1
+		r.column = i + 1
+		v := r.voice
 		n := v.symbol(line[i:])
 		if n == 0 {
 			bad, size := utf8.DecodeRuneInString(line[i:])
-			v.r.fail(fmt.Sprintf("“%c” is not something this reads.", bad),
+			r.fail(fmt.Sprintf("“%c” is not something this reads.", bad),
 				"Notes are the letters C to B and c to b; z is a rest; | is a bar line.")
 			n = size
+		}
+		if r.voice != v {
+			r.voice.line = nil
 		}
 		i += n
 	}
@@ -107,7 +112,7 @@ var plusSign = regexp.MustCompile(`^\+[A-Za-z.0-9]+\+`)
 // out.
 func (v *voice) graces(s string) {
 	n := 0
-	v.next.SlurStarts += strings.Count(s, "(")
+	v.next.SlurStarts = min(v.next.SlurStarts+strings.Count(s, "("), score.MostAtOnce)
 	for i := range len(s) {
 		if isNoteStart(s[i]) && s[i] != '^' && s[i] != '_' && s[i] != '=' {
 			n++
@@ -315,6 +320,7 @@ func (v *voice) bar(s string) int {
 	}
 	text := s[:i]
 	ends, starts := colons(text)
+	ends, starts = min(ends, score.MostTimes-1), min(starts, score.MostTimes-1)
 	repeatEnd, repeatStart := ends > 0, starts > 0
 	if ends > 1 && v.times == 0 {
 		v.times = ends + 1
@@ -354,6 +360,9 @@ func (v *voice) startEnding(endings []int) {
 	v.endings, v.endingStart = endings, true
 }
 
+// mostEndings is how many numbers an ending may have.
+const mostEndings = 16
+
 // endingNumbers reads "1", "2", "1,3" or "1-3".
 func endingNumbers(s string) (int, []int) {
 	var numbers []int
@@ -366,6 +375,9 @@ func endingNumbers(s string) (int, []int) {
 			}
 		}
 		numbers = append(numbers, n)
+		if len(numbers) > mostEndings {
+			numbers = numbers[:mostEndings]
+		}
 		i++
 		if i+1 < len(s) && (s[i] == ',' || s[i] == '-') && s[i+1] >= '1' && s[i+1] <= '9' {
 			i++
@@ -391,12 +403,7 @@ func (v *voice) bracket(s string) int {
 		return 0
 	}
 	if end > 2 && s[2] == ':' {
-		r := v.r
-		r.field(s[1], strings.TrimSpace(s[3:end]), true)
-		if r.voice != v { // [V:2]: the rest of the line belongs to the other voice
-			r.voice.music(s[end+1:])
-			return len(s)
-		}
+		v.r.field(s[1], strings.TrimSpace(s[3:end]), true)
 		return end + 1
 	}
 	return v.chord(s, end)
@@ -420,6 +427,11 @@ func (v *voice) chord(s string, end int) int {
 		n, times := length(s[i+used:])
 		if len(pitches) == 0 {
 			inner = times
+		}
+		if len(pitches) == score.MostAtOnce {
+			v.r.fail(fmt.Sprintf("more than %d notes are struck together.", score.MostAtOnce), "Close the chord with ].")
+			v.r.full = true
+			return end + 1
 		}
 		pitches, tied = append(pitches, text), append(tied, false)
 		i += used + n
@@ -482,7 +494,7 @@ func (v *voice) inChord(s string, tied []bool) int {
 // openSlur reads a slur or, before a digit, a tuplet (p:q:r.
 func (v *voice) openSlur(s string) int {
 	if len(s) < 2 || s[1] < '2' || s[1] > '9' {
-		v.next.SlurStarts++
+		v.next.SlurStarts = min(v.next.SlurStarts+1, score.MostAtOnce)
 		return 1
 	}
 	p := int(s[1] - '0')
@@ -568,7 +580,7 @@ func (v *voice) quoted(s string) int {
 	case printedFingering.MatchString(text) && v.next.Fingering == "":
 		v.next.Fingering = text
 	default:
-		v.next.Text = text
+		v.next.Text = score.Cut(text)
 	}
 	return end + 2
 }

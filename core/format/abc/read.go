@@ -33,7 +33,8 @@ type reader struct {
 	propagate string          // how far accidentals reach: "pitch", "octave" or "not"
 	symbols   map[byte]string // U:
 	remarked  map[string]int  // where a kind of remark stands in the remarks
-	full      bool            // a voice has more measures than a part may have
+	full      bool            // there is more than a score may have
+	events    int             // notes and rests so far
 
 	voices []*voice
 	voice  *voice
@@ -59,11 +60,14 @@ func Read(text string) (score.Score, error) {
 	r := newReader()
 	read, err := r.read(text)
 	var problems score.Problems
-	if errors.As(err, &problems) && !r.unitSet && problems.OfLengths() {
+	if errors.As(err, &problems) && !r.unitSet && problems.OfLengths() { // told once
 		if hint, found := missingUnit(text, r.header); found {
 			hint.Line = problems[0].Line
 			return score.Score{}, score.Problems{hint}
 		}
+	}
+	if more := len(problems) - mostProblems; more > 0 {
+		return read, append(problems[:mostProblems:mostProblems], score.General(fmt.Sprintf("%d more are like these.", more), "Mend these first."))
 	}
 	return read, err
 }
@@ -159,7 +163,7 @@ func (r *reader) readLine(line string) {
 		}
 		r.startBody()
 	}
-	r.voice.music(line)
+	r.music(line)
 	r.voice.endLine()
 }
 
@@ -234,7 +238,15 @@ func (r *reader) now() *settings {
 }
 
 func (r *reader) fail(what, do string) {
-	r.problems = append(r.problems, score.Problem{Measure: -1, Line: r.line, Column: r.column, What: what, Do: do})
+	r.problems = append(r.problems, score.Problem{Measure: -1, Line: r.line, Column: r.column, What: score.Cut(what), Do: do})
+}
+
+// stop ends the reading: there is more than a score may have.
+func (r *reader) stop(p score.Problem) {
+	if !r.full {
+		r.problems = append(r.problems, p)
+	}
+	r.full = true
 }
 
 // remark notes something once for each kind, and counts how often it comes.
@@ -243,8 +255,11 @@ func (r *reader) remark(kind, what, do string) {
 		r.score.Remarks[at].Times++
 		return
 	}
+	if len(r.score.Remarks) == score.MostRemarks {
+		return
+	}
 	r.remarked[kind] = len(r.score.Remarks)
-	r.score.Remarks = append(r.score.Remarks, score.Problem{Measure: -1, Line: r.line, What: what, Do: do, Times: 1})
+	r.score.Remarks = append(r.score.Remarks, score.Problem{Measure: -1, Line: r.line, What: score.Cut(what), Do: do, Times: 1})
 }
 
 func (r *reader) finish() (score.Score, error) {

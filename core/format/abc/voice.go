@@ -163,6 +163,18 @@ func (v *voice) noteAt(at lineNote) *score.Event {
 // addEvent appends a note or rest whose Length is still as typed, before any
 // tuplet, and gives it the signs that were waiting.
 func (v *voice) addEvent(e score.Event) {
+	v.r.events++
+	switch {
+	case len(v.measure.Events) == score.MostInMeasure:
+		v.r.stop(score.TooFull(-1, v.measure.Line))
+		return
+	case v.r.events > score.MostEvents:
+		v.r.stop(score.TooManyEvents())
+		return
+	case score.TooLong(e.Length):
+		v.r.fail("a note or rest is longer than eight whole notes.", "Check the number after it, and the L: line.")
+		e.Length = v.unit
+	}
 	if len(v.measure.Events) == 0 {
 		v.measure.Line, v.measure.Column = v.r.line, v.r.column
 	}
@@ -223,8 +235,7 @@ func (v *voice) closeMeasure(repeatEnd, final, double bool) {
 	v.repeatStart, v.endingStart = false, false
 	v.part.Measures = append(v.part.Measures, m)
 	if len(v.part.Measures) == score.MostMeasures+1 {
-		v.r.problems = append(v.r.problems, score.TooManyMeasures(len(v.part.Measures)))
-		v.r.full = true
+		v.r.stop(score.TooManyMeasures(len(v.part.Measures)))
 	}
 	v.endEnding(repeatEnd || final || double)
 	v.startMeasure()

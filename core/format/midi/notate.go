@@ -44,6 +44,9 @@ func (w *notator) part(notes []sounded) (score.Part, error) {
 			at = to
 		}
 		part.Measures = append(part.Measures, m)
+		if *w.song.events += len(m.Events); *w.song.events > score.MostEvents {
+			return part, score.Problems{score.TooManyEvents()}
+		}
 		if len(part.Measures) > score.MostMeasures {
 			return part, score.Problems{score.TooManyMeasures(len(part.Measures))}
 		}

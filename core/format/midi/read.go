@@ -38,10 +38,15 @@ type song struct {
 	meters  []change[score.Meter]
 	keys    []change[score.Key]
 	streams []*stream
+	events  *int // notes and rests written so far
 }
 
-// mostNotes bounds what one file may hold, far above any exercise.
-const mostNotes = 50000
+// mostNotes bounds what one file may hold, far above any exercise, and mostChanges how
+// often its meter or key may change.
+const (
+	mostNotes   = 50000
+	mostChanges = 1000
+)
 
 // Read reads a Standard MIDI File of format 0 or 1 and writes its rhythm in the
 // nearest notes that can be written. What was moved is remarked on. The error
@@ -49,7 +54,7 @@ const mostNotes = 50000
 func Read(data []byte) (s score.Score, err error) {
 	file, err := open(data)
 	if err != nil {
-		return score.Score{}, score.Problems{score.General("The MIDI file is broken ("+err.Error()+").", "Export it again.")}
+		return score.Score{}, score.Problems{score.General("The MIDI file is broken.", "Export it again.")}
 	}
 	ticks, metric := file.TimeFormat.(smf.MetricTicks)
 	switch {
@@ -68,6 +73,8 @@ func Read(data []byte) (s score.Score, err error) {
 	switch {
 	case total == 0:
 		return score.Score{}, score.Problems{score.General("There are no notes in the MIDI file.", "Export the exercise with its notes.")}
+	case len(sg.streams) > score.MostParts:
+		return score.Score{}, score.Problems{score.TooManyParts()}
 	case total > mostNotes:
 		return score.Score{}, score.Problems{
 			score.General(fmt.Sprintf("The MIDI file holds %d notes.", total), "Bring in one exercise at a time."),
@@ -103,7 +110,7 @@ func open(data []byte) (file *smf.SMF, err error) {
 }
 
 func takeApart(file *smf.SMF, quarter int64) song {
-	sg := song{quarter: quarter}
+	sg := song{quarter: quarter, events: new(int)}
 	for _, track := range file.Tracks {
 		sg.readTrack(track)
 	}
@@ -126,14 +133,14 @@ func (sg *song) readTrack(track smf.Track) {
 		switch m := event.Message; {
 		case m.GetMetaTrackName(&text):
 			if utf8.ValidString(text) {
-				name = strings.TrimSpace(text)
+				name = score.Cut(strings.TrimSpace(text))
 			}
 		case m.GetMetaTempo(&tempo):
 			if sg.tempo == 0 {
 				sg.tempo = tempo
 			}
 		case m.GetMetaTimeSig(&num, &denom, &clocks, &thirty):
-			if num > 0 && num <= 24 && denom > 0 && denom <= 16 {
+			if num > 0 && num <= 24 && denom > 0 && denom <= 16 && len(sg.meters) < mostChanges {
 				sg.meters = append(sg.meters, change[score.Meter]{at, score.Meter{Beats: int(num), Unit: int(denom)}})
 			}
 		case m.GetMetaKeySig(&key, &num, &major, &flat):
@@ -145,7 +152,7 @@ func (sg *song) readTrack(track smf.Track) {
 			if !major {
 				mode = "minor"
 			}
-			if fifths >= -7 && fifths <= 7 {
+			if fifths >= -7 && fifths <= 7 && len(sg.keys) < mostChanges {
 				sg.keys = append(sg.keys, change[score.Key]{at, score.Key{Fifths: fifths, Mode: mode}})
 			}
 		case m.GetNoteStart(&channel, &key, &velocity):

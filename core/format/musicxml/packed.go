@@ -16,8 +16,8 @@ import (
 
 const (
 	mostPackedFiles = 200
-	// largestUnpacked bounds what one packed file may grow to.
-	largestUnpacked = 40 << 20
+	// largestUnpacked bounds what one packed file may grow to, as a plain one is bounded.
+	largestUnpacked = 5 << 20
 )
 
 // Unpack returns the score inside a compressed MusicXML file (.mxl): the first
@@ -61,7 +61,7 @@ func unpackFile(archive *zip.Reader, name string) ([]byte, error) {
 			continue
 		}
 		if f.UncompressedSize64 > largestUnpacked {
-			return nil, packedProblem("The compressed file grows too large.")
+			return nil, packedProblem(fmt.Sprintf("Unpacked the file is larger than %d MB.", largestUnpacked>>20))
 		}
 		r, err := f.Open()
 		if err != nil {
@@ -72,7 +72,7 @@ func unpackFile(archive *zip.Reader, name string) ([]byte, error) {
 			return nil, packedProblem("The compressed MusicXML file is broken.")
 		}
 		if len(text) > largestUnpacked {
-			return nil, packedProblem("The compressed file grows too large.")
+			return nil, packedProblem(fmt.Sprintf("Unpacked the file is larger than %d MB.", largestUnpacked>>20))
 		}
 		return text, nil
 	}

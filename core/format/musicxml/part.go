@@ -40,6 +40,8 @@ type partReader struct {
 	free      bool           // it has said that there is none
 	repeating int            // how many measures are repeated in place of what is empty
 	kept      bool           // the note before was, so that a chord note belongs to it
+	events    *int           // notes and rests of the score so far
+	stopped   bool           // there is more than a score may have, or finer than can be added
 }
 
 // remarked says where a kind of remark stands and in which measure it came last.
@@ -54,7 +56,10 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 	for i, m := range x.Measures {
 		r.number = first + i
 		r.readMeasure(m)
-		if len(r.problems) >= mostProblems {
+		if len(r.part.Measures) > score.MostMeasures {
+			r.stop(score.TooManyMeasures(len(r.part.Measures)))
+		}
+		if r.stopped || len(r.problems) >= mostProblems {
 			break
 		}
 	}
@@ -108,15 +113,18 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 	r.at, r.filled = score.Fraction{}, score.Fraction{}
 	r.voice = firstVoice(x)
 	for _, item := range x.Items {
+		if r.stopped {
+			return
+		}
 		switch t := item.(type) {
 		case *attributes:
 			r.attributes(t)
 		case *note:
 			r.note(t)
 		case *backup:
-			r.at = r.at.Sub(r.time(t.Duration))
+			r.move(score.Fraction{}.Sub(r.time(t.Duration)))
 		case *forward:
-			r.at = r.at.Add(r.time(t.Duration))
+			r.move(r.time(t.Duration))
 		case *direction:
 			r.direction(t)
 		case *sound:
@@ -134,6 +142,10 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 		m.Clef = r.clef
 	}
 	if n := len(r.part.Measures); r.repeating > 0 && n >= r.repeating && silent(m.Events) {
+		m.Events = nil
+		if !r.count(len(r.part.Measures[n-r.repeating].Events)) {
+			return
+		}
 		m.Events = score.Part{Measures: []score.Measure{r.part.Measures[n-r.repeating]}}.Copy().Measures[0].Events
 	}
 	if len(m.Events) == 0 { // a measure without this voice is a measure of rest
@@ -190,9 +202,55 @@ func voiceOf(n *note) string {
 	return n.Voice
 }
 
+// longest is the most whole notes that a measure, or a move in it, may span, and finest
+// the finest division of one: more cannot be added up exactly.
+const (
+	longest = 64
+	finest  = 1 << 24
+)
+
 // time turns a duration in divisions into a fraction of a whole note.
 func (r *partReader) time(duration int) score.Fraction {
+	if duration > 4*longest*r.divisions || duration < 0 {
+		r.stop(r.problem(0, "a duration is longer than a measure can be.", "Export the file again."))
+		return score.Fraction{}
+	}
 	return score.Frac(int64(duration), int64(4*r.divisions))
+}
+
+// move moves the cursor in the measure.
+func (r *partReader) move(by score.Fraction) {
+	to := r.at.Add(by)
+	if to.Den() > finest || score.Frac(longest, 1).Less(to) {
+		r.stop(r.problem(0, "its durations do not add up to a measure.", "Export the file again."))
+		return
+	}
+	r.at = to
+}
+
+// stop ends the reading of the part.
+func (r *partReader) stop(p score.Problem) {
+	if !r.stopped {
+		r.problems = append(r.problems, p)
+	}
+	r.stopped = true
+}
+
+func (r *partReader) problem(note int, what, do string) score.Problem {
+	return score.Problem{Measure: r.number, Note: note, What: what, Do: do}
+}
+
+// count takes so many notes and rests more into the measure; false says that it is too
+// many.
+func (r *partReader) count(n int) bool {
+	*r.events += n
+	switch {
+	case len(r.measure.Events)+n > score.MostInMeasure:
+		r.stop(score.TooFull(r.number, 0))
+	case *r.events > score.MostEvents:
+		r.stop(score.TooManyEvents())
+	}
+	return !r.stopped
 }
 
 func (r *partReader) attributes(a *attributes) {
@@ -249,6 +307,10 @@ func (r *partReader) attributes(a *attributes) {
 		}
 	}
 	for _, t := range a.Transposes {
+		if magnitude(t.Chromatic) > 36 || magnitude(t.Diatonic) > 21 || magnitude(t.Octave) > 4 {
+			r.fail(0, "the part sounds further from what is written than any instrument does.", "Write an ordinary transposition.")
+			continue
+		}
 		sounds := score.Interval{Steps: t.Diatonic, Semitones: t.Chromatic}.Plus(score.Octaves(t.Octave))
 		if t.Diatonic == 0 && t.Chromatic != 0 {
 			sounds = score.ChromaticInterval(t.Chromatic + 12*t.Octave)
@@ -265,6 +327,8 @@ func (r *partReader) attributes(a *attributes) {
 		r.remark("staves", "only the upper staff is read.")
 	}
 }
+
+func magnitude(n int) int { return max(n, -n) }
 
 // transposed takes how the part sounds. Where that changes in the part, what follows is
 // written for the transposition it began with.
@@ -310,12 +374,15 @@ func (r *partReader) note(n *note) {
 		return
 	case n.Cue != nil:
 		r.remark("cue", "cue notes are left out.")
-		r.at = r.at.Add(r.time(n.Duration))
+		r.move(r.time(n.Duration))
 		return
 	}
 	start := r.at
 	if n.Chord == nil {
-		r.at = r.at.Add(r.time(n.Duration))
+		r.move(r.time(n.Duration))
+	}
+	if r.stopped {
+		return
 	}
 	if n.Chord != nil {
 		if r.kept {
@@ -363,7 +430,7 @@ func (r *partReader) note(n *note) {
 		r.fail(r.noteNumber(), "a note has neither a pitch nor a rest.", "Export the file again.")
 		return
 	}
-	if !e.WholeMeasure && !r.setValue(&e, n) {
+	if !e.WholeMeasure && !r.setValue(&e, n) || !r.count(1) {
 		return
 	}
 	e.TieOn = n.tiesOn()
@@ -397,7 +464,11 @@ func (r *partReader) pitch(n *note) score.Pitch {
 		return score.Pitch{Step: score.B, Octave: 4}
 	}
 	p.Step, p.Alter = step, int(alter)
-	return p.Transpose(r.shift)
+	if p = p.Transpose(r.shift); p.MIDI() < 0 || p.MIDI() > 127 {
+		r.fail(r.noteNumber(), "it is beyond every instrument.", "Check its octave.")
+		return score.Pitch{Step: score.B, Octave: 4}
+	}
+	return p
 }
 
 func (r *partReader) chordNote(n *note) {
@@ -406,6 +477,10 @@ func (r *partReader) chordNote(n *note) {
 		return
 	}
 	e := &r.measure.Events[k-1]
+	if len(e.Others) == score.MostAtOnce-1 {
+		r.stop(r.problem(k, fmt.Sprintf("more than %d notes are struck together.", score.MostAtOnce), "Export the file again."))
+		return
+	}
 	p, tied := r.pitch(n), n.tiesOn()
 	if p.MIDI() > e.Pitch.MIDI() {
 		p, e.Pitch = e.Pitch, p
@@ -429,14 +504,21 @@ func (n *note) tiesOn() bool {
 	return false
 }
 
+// mostDots is how many dots a note is written with.
+const mostDots = 2
+
 // setValue finds how the note is written: from its type, or where that is
 // missing or disagrees, from its duration.
 func (r *partReader) setValue(e *score.Event, n *note) bool {
 	ratio := score.Ratio{}
 	if n.TimeMod != nil && n.TimeMod.Actual > 0 && n.TimeMod.Normal > 0 && n.TimeMod.Actual != n.TimeMod.Normal {
 		ratio = score.Ratio{Actual: n.TimeMod.Actual, Normal: n.TimeMod.Normal}
+		if !ratio.InTuplet() {
+			r.fail(r.noteNumber(), fmt.Sprintf("a tuplet has more than %d notes.", score.MostInTuplet), "Write it in smaller groups.")
+			return false
+		}
 	}
-	if base, ok := typeBase[n.Type]; ok {
+	if base, ok := typeBase[n.Type]; ok && len(n.Dots) <= mostDots {
 		v := score.Value{Base: base, Dots: len(n.Dots), Tuplet: ratio}
 		if v.Length() == e.Length {
 			e.Value = v
@@ -464,6 +546,9 @@ func (r *partReader) fill(to score.Fraction) {
 	values, ok := score.ValuesOf(to.Sub(r.filled))
 	if !ok {
 		r.fail(0, "a gap between notes cannot be written as rests.", "Write the rests out.")
+		return
+	}
+	if !r.count(len(values)) {
 		return
 	}
 	for _, v := range values {
@@ -597,13 +682,13 @@ func (r *partReader) direction(d *direction) {
 	for _, t := range d.Types {
 		switch {
 		case len(t.Rehearsal) > 0:
-			r.measure.Rehearsal = strings.TrimSpace(t.Rehearsal[0])
+			r.measure.Rehearsal = score.Cut(strings.TrimSpace(t.Rehearsal[0]))
 		case t.Segno != nil:
 			r.measure.Segno = true
 		case t.Coda != nil && (d.Sound == nil || d.Sound.ToCoda == ""):
 			r.measure.Add(score.Signs{Coda: len(r.measure.Events) == 0, ToCoda: len(r.measure.Events) > 0})
 		case len(t.Words) > 0 && !d.Sound.jumps():
-			r.words(strings.TrimSpace(strings.Join(t.Words, " ")), tempo)
+			r.words(score.Cut(strings.TrimSpace(strings.Join(t.Words, " "))), tempo)
 		case len(t.Dynamics) > 0 && len(t.Dynamics[0].Items) > 0:
 			r.dynamic = t.Dynamics[0].Items[0].XMLName.Local
 		case t.Metronome != nil:
@@ -708,7 +793,7 @@ func endingNumbers(text string) []int {
 
 // fail records a problem in the measure being read.
 func (r *partReader) fail(note int, what, do string) {
-	r.problems = append(r.problems, score.Problem{Measure: r.number, Note: note, What: what, Do: do})
+	r.problems = append(r.problems, r.problem(note, what, do))
 }
 
 // remark notes something once for each kind, and in how many measures it comes.
@@ -718,6 +803,9 @@ func (r *partReader) remark(kind, what string) {
 			r.remarks[known.at].Times++
 			r.remarked[kind] = remarked{known.at, r.number}
 		}
+		return
+	}
+	if len(r.remarks) == score.MostRemarks {
 		return
 	}
 	r.remarked[kind] = remarked{len(r.remarks), r.number}

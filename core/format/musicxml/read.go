@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"io"
 	"slices"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -60,7 +61,7 @@ func decoder(data []byte) *xml.Decoder {
 				return input, nil
 			}
 		}
-		return nil, fmt.Errorf("the text encoding %s is not read; save it as UTF-8", charset)
+		return nil, encodingError(clip(charset))
 	}
 	return d
 }
@@ -97,32 +98,50 @@ func rootElement(data []byte) (string, error) {
 	return root, nil
 }
 
+// encodingError names a text encoding that is not read.
+type encodingError string
+
+func (e encodingError) Error() string { return "the text encoding " + string(e) + " is not read" }
+
+// badXML says in our words why a file is not read.
 func badXML(err error) error {
-	var syntax *xml.SyntaxError
-	if errors.As(err, &syntax) {
-		return score.Problems{{Measure: -1, Line: syntax.Line,
-			What: "the XML is broken here (" + syntax.Msg + ").", Do: "Export the file again; it may have been cut short."}}
+	var (
+		syntax   *xml.SyntaxError
+		number   *strconv.NumError
+		encoding encodingError
+	)
+	switch {
+	case errors.As(err, &encoding):
+		return score.Problems{score.General("The file cannot be read: "+encoding.Error()+".", "Save it as UTF-8.")}
+	case errors.As(err, &number):
+		return score.Problems{score.General(fmt.Sprintf("“%s” stands where MusicXML has a whole number.", clip(number.Num)), "Export the file again.")}
+	case errors.As(err, &syntax):
+		return score.Problems{{Measure: -1, Line: syntax.Line, What: "the XML is broken here.", Do: "Export the file again; it may have been cut short."}}
 	}
-	return score.Problems{score.General("The file cannot be read as MusicXML: "+err.Error()+".", "Export it again as MusicXML.")}
+	return score.Problems{score.General("The file cannot be read as MusicXML.", "Export it again as MusicXML.")}
 }
 
 func (doc document) score() (score.Score, error) {
-	s := score.Score{Title: strings.TrimSpace(doc.Title)}
+	if len(doc.Parts) > score.MostParts {
+		return score.Score{}, score.Problems{score.TooManyParts()}
+	}
+	s := score.Score{Title: score.Cut(strings.TrimSpace(doc.Title))}
 	if s.Title == "" {
-		s.Title = strings.TrimSpace(doc.MovementTitle)
+		s.Title = score.Cut(strings.TrimSpace(doc.MovementTitle))
 	}
 	for _, creator := range doc.Creators {
 		if creator.Type == "composer" {
-			s.Composer = strings.TrimSpace(creator.Name)
+			s.Composer = score.Cut(strings.TrimSpace(creator.Name))
 		}
 	}
 	names := map[string]string{}
 	for _, listed := range doc.PartList {
-		names[listed.ID] = strings.TrimSpace(listed.Name)
+		names[listed.ID] = score.Cut(strings.TrimSpace(listed.Name))
 	}
 	var problems score.Problems
+	events := 0
 	for _, xmlPart := range doc.Parts {
-		r := &partReader{score: &s, divisions: 1, meter: score.Meter{Beats: 4, Unit: 4}, clef: score.Treble}
+		r := &partReader{score: &s, divisions: 1, events: &events, meter: score.Meter{Beats: 4, Unit: 4}, clef: score.Treble}
 		part, err := r.read(xmlPart)
 		if err != nil {
 			var found score.Problems
