@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"errors"
 	"slices"
 	"time"
 
@@ -44,40 +45,76 @@ func (r attemptRow) attempt() Attempt {
 	}
 }
 
+// Press is the key that one press of a mark carries, however often it is sent; "" for
+// what is not pressed.
+type Press string
+
+// LongestPress is the most letters of a press.
+const LongestPress = 64
+
 // AddAttempts appends tries to the log, in order, all or none, and brings the
 // standings they change up to date. The error is ErrNotFound where a student
 // or exercise is not the teacher's.
 func (d *Desk) AddAttempts(ctx context.Context, list ...Attempt) error {
-	return d.inTransaction(ctx, "log the try", func(tx deskTx) error { return tx.addAttempts(ctx, list, 0) })
+	return d.AddPressed(ctx, "", list...)
 }
 
-// AddTogether is AddAttempts for tries that are taken back together, by the batch it
+// AddPressed is AddAttempts for a press, which changes nothing when it is sent again.
+func (d *Desk) AddPressed(ctx context.Context, press Press, list ...Attempt) error {
+	return d.inTransaction(ctx, "log the try", func(tx deskTx) error {
+		_, err := tx.addAttempts(ctx, press, list, false)
+		return err
+	})
+}
+
+// AddTogether is AddPressed for tries that are taken back together, by the batch it
 // gives.
-func (d *Desk) AddTogether(ctx context.Context, list ...Attempt) (BatchID, error) {
+func (d *Desk) AddTogether(ctx context.Context, press Press, list ...Attempt) (BatchID, error) {
 	var batch BatchID
-	err := d.inTransaction(ctx, "log the tries", func(tx deskTx) error {
-		if err := tx.GetContext(ctx, &batch, `SELECT nextval('batches')`); err != nil {
-			return err
-		}
-		return tx.addAttempts(ctx, list, batch)
+	err := d.inTransaction(ctx, "log the tries", func(tx deskTx) (err error) {
+		batch, err = tx.addAttempts(ctx, press, list, true)
+		return err
 	})
 	return batch, err
 }
 
-func (tx deskTx) addAttempts(ctx context.Context, list []Attempt, batch BatchID) error {
+// Pressed says whether a press has been logged, and the batch of what was marked
+// together.
+func (d *Desk) Pressed(ctx context.Context, press Press) (batch BatchID, known bool, err error) {
+	err = d.one(ctx, &batch, "look for a mark", `SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND press = $2 LIMIT 1`, press)
+	if errors.Is(err, ErrNotFound) {
+		return 0, false, nil
+	}
+	return batch, err == nil, err
+}
+
+// addAttempts logs tries, in a batch where they are marked together. Those of a press
+// that is in the log already are not logged again; the batch is then theirs.
+func (tx deskTx) addAttempts(ctx context.Context, press Press, list []Attempt, together bool) (batch BatchID, err error) {
 	if err := tx.lockStudents(ctx, list); err != nil {
-		return err
+		return 0, err
+	}
+	if press != "" {
+		err := tx.one(ctx, &batch, `SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND press = $2 LIMIT 1`, press)
+		if !errors.Is(err, sql.ErrNoRows) {
+			return batch, err
+		}
+	}
+	if together {
+		if err := tx.GetContext(ctx, &batch, `SELECT nextval('batches')`); err != nil {
+			return 0, err
+		}
 	}
 	for _, a := range list {
 		if err := tx.change(ctx, `
-			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, at, batch)
-			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10, now()), nullif($11, 0))`,
+			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, at, batch, press)
+			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10, now()), nullif($11, 0), nullif($12, ''))`,
 			a.StudentID, a.ExerciseID, a.Piece.First, a.Piece.Last, a.Stage, a.Clean, a.Cause, a.Tempo,
-			sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}, batch); err != nil {
-			return err
+			sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}, batch, press); err != nil {
+			return 0, err
 		}
 	}
-	return tx.addUp(ctx, list)
+	return batch, tx.addUp(ctx, list)
 }
 
 // UndoAttempt appends a row that takes a try back, and gives the try. The error is

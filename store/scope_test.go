@@ -37,9 +37,13 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"OutlineFor": func() (any, error) {
 			return d.OutlineFor(ctx, store.Exercise{ID: f.exercise, Outline: breakdown.Outline{Signatures: "none"}}, "horn-f")
 		},
-		"Overrides":        func() (any, error) { return d.Overrides(ctx, f.exercise) },
-		"OwnOutlines":      func() (any, error) { return d.OwnOutlines(ctx) },
-		"Placement":        func() (any, error) { return spelled(d.Placement(ctx, f.exercise, "trombone")) },
+		"Overrides":   func() (any, error) { return d.Overrides(ctx, f.exercise) },
+		"OwnOutlines": func() (any, error) { return d.OwnOutlines(ctx) },
+		"Placement":   func() (any, error) { return spelled(d.Placement(ctx, f.exercise, "trombone")) },
+		"Pressed": func() (any, error) {
+			_, known, err := d.Pressed(ctx, store.Press("press of "+f.mark))
+			return known, err
+		},
 		"Preferred":        func() (any, error) { return d.Preferred(ctx, "oboe") },
 		"SectionStandings": func() (any, error) { return spelled(d.SectionStandings(ctx, f.section)) },
 		"Sections":         func() (any, error) { return d.Sections(ctx) },
@@ -69,6 +73,7 @@ func spelled(v any, err error) (any, error) {
 // nothing was kept.
 var nothing = map[string]string{
 	"NextNumber": "1",
+	"Pressed":    "false",
 	"Placement":  `"{false 0}"`,
 	"MetBefore":  `"[]"`,
 	"Fingerings": `"map[]"`,
@@ -80,7 +85,8 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 	ctx := context.Background()
 	return map[string]func() error{
 		"AddAttempts":  func() error { return d.AddAttempts(ctx, f.try(true, routine.None)) },
-		"AddTogether":  func() error { _, err := d.AddTogether(ctx, f.try(true, routine.None)); return err },
+		"AddPressed":   func() error { return d.AddPressed(ctx, "a press", f.try(true, routine.None)) },
+		"AddTogether":  func() error { _, err := d.AddTogether(ctx, "", f.try(true, routine.None)); return err },
 		"UndoTogether": func() error { return d.UndoTogether(ctx, f.batch) },
 		"AddExercise": func() error {
 			_, err := d.AddExercise(ctx, store.Exercise{Book: "Book of " + f.mark, Number: 7, Title: "added"}, f.source)
@@ -164,7 +170,7 @@ func TestADeskSeesNothingElse(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	together, err := mine.AddTogether(context.Background(), mine.try(true, routine.None))
+	together, err := mine.AddTogether(context.Background(), store.Press("press of "+mine.mark), mine.try(true, routine.None))
 	if err != nil {
 		t.Fatal(err)
 	}

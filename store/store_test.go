@@ -455,11 +455,11 @@ func TestTogether(t *testing.T) {
 	}
 	mine, theirs := f.try(true, routine.None), f.try(true, routine.None)
 	theirs.StudentID = other
-	batch, err := f.AddTogether(ctx, mine, theirs)
+	batch, err := f.AddTogether(ctx, "", mine, theirs)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if again, err := f.AddTogether(ctx, theirs); err != nil || again == batch {
+	if again, err := f.AddTogether(ctx, "", theirs); err != nil || again == batch {
 		t.Errorf("a second batch is %d after %d, %v", again, batch, err)
 	}
 	if got := f.at(t, firstPiece); got.Stage != routine.Name || got.Tries != 2 {

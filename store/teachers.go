@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"errors"
 	"fmt"
 
@@ -25,15 +26,56 @@ const LongestPassword = 72
 
 // AddTeacher makes an account. The error is ErrTaken when the address has one.
 func (s *Store) AddTeacher(ctx context.Context, email, name, school, password string) (Teacher, error) {
-	hash, err := bcrypt.GenerateFromPassword([]byte(password), bcrypt.DefaultCost)
+	hash, err := hashed(password)
 	if err != nil {
-		return Teacher{}, fmt.Errorf("hash the password: %w", err)
+		return Teacher{}, err
 	}
 	var t Teacher
 	err = s.one(ctx, &t, "add the teacher", `
 		INSERT INTO teachers (email, name, school, password_hash) VALUES ($1, $2, $3, $4)
-		RETURNING id, email, name, school, password_hash`, email, name, school, string(hash))
+		RETURNING id, email, name, school, password_hash`, email, name, school, hash)
 	return t, err
+}
+
+// AddFirstTeacher makes the account with which an installation begins. The error is
+// ErrTaken when there is one, also where several ask at once.
+func (s *Store) AddFirstTeacher(ctx context.Context, email, name, school, password string) (Teacher, error) {
+	const doing = "add the first teacher"
+	hash, err := hashed(password)
+	if err != nil {
+		return Teacher{}, err
+	}
+	tx, err := s.db.BeginTxx(ctx, nil)
+	if err != nil {
+		return Teacher{}, fmt.Errorf("%s: %w", doing, err)
+	}
+	defer func() { _ = tx.Rollback() }() // of what was not committed
+	if _, err := tx.ExecContext(ctx, `LOCK TABLE teachers IN SHARE ROW EXCLUSIVE MODE`); err != nil {
+		return Teacher{}, fmt.Errorf("%s: %w", doing, err)
+	}
+	var t Teacher
+	err = tx.GetContext(ctx, &t, `
+		INSERT INTO teachers (email, name, school, password_hash)
+		SELECT $1, $2, $3, $4 WHERE NOT EXISTS (SELECT 1 FROM teachers)
+		RETURNING id, email, name, school, password_hash`, email, name, school, hash)
+	if errors.Is(err, sql.ErrNoRows) {
+		return Teacher{}, fmt.Errorf("%s: %w", doing, ErrTaken)
+	}
+	if err == nil {
+		err = tx.Commit()
+	}
+	if err != nil {
+		return Teacher{}, fmt.Errorf("%s: %w", doing, err)
+	}
+	return t, nil
+}
+
+func hashed(password string) (string, error) {
+	hash, err := bcrypt.GenerateFromPassword([]byte(password), bcrypt.DefaultCost)
+	if err != nil {
+		return "", fmt.Errorf("hash the password: %w", err)
+	}
+	return string(hash), nil
 }
 
 // AddDemoTeacher makes the demo's account, which is entered without a password.

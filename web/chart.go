@@ -197,9 +197,6 @@ func (s *Server) prefer(w http.ResponseWriter, r *http.Request) {
 
 // notedWays reads the pairs of note and fingering of a form.
 func notedWays(r *http.Request) []notedWay {
-	if err := r.ParseForm(); err != nil {
-		return nil
-	}
 	var asked []notedWay
 	for k, note := range r.Form["note"] {
 		n, err := strconv.Atoi(note)

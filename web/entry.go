@@ -117,7 +117,6 @@ func problemsOf(err error) []score.Problem {
 }
 
 func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
-	r.Body = http.MaxBytesReader(w, r.Body, largestForm)
 	e := entry{ABC: r.FormValue("abc"), WrittenFor: text(r, "written_for"), Meter: text(r, "meter")}
 	b, err := s.readSource(r, e, store.Source{})
 	v := previewOf(b.score, err, e.WrittenFor)
@@ -164,20 +163,14 @@ func (s *Server) changeExercise(w http.ResponseWriter, r *http.Request) {
 	s.keepExercise(w, r, x, source)
 }
 
-// largestForm bounds an upload; a file is refused well below it, with its form
-// kept.
-const largestForm = 32 << 20
-
 // keepExercise checks the form and saves it as a new exercise, or over an old
 // one. When anything is wrong nothing is saved and the form comes back.
 func (s *Server) keepExercise(w http.ResponseWriter, r *http.Request, old store.Exercise, kept store.Source) {
-	r.Body = http.MaxBytesReader(w, r.Body, largestForm)
-	tooLarge := r.ParseMultipartForm(format.Largest + 1<<20)
 	e := entry{
 		ID: old.ID, Book: text(r, "book"), Number: text(r, "number"), Title: text(r, "title"),
 		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"), Kept: kept.Format == format.MusicXML,
 	}
-	if tooLarge != nil && !errors.Is(tooLarge, http.ErrNotMultipart) {
+	if formError(r) != nil {
 		e.Problems = []string{fmt.Sprintf("The file is larger than %d MB. Bring in one exercise at a time.", format.Largest>>20)}
 		s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)
 		return

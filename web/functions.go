@@ -1,6 +1,7 @@
 package web
 
 import (
+	"crypto/rand"
 	"encoding/json"
 	"html/template"
 	"math"
@@ -20,6 +21,7 @@ var functions = template.FuncMap{
 	"because": because,
 	"inWords": inWords,
 	"json":    inJSON,
+	"press":   rand.Text,
 	"pitch":   withOctave,
 	"short":   func(p score.Pitch) string { return name.Short(p, false) },
 	"inside":  func(v benchView) benchView { v.Update = false; return v },

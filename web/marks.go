@@ -30,7 +30,17 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		s.refuseMark(w, r, c, problem)
 		return
 	}
-	desk := deskOf(r)
+	desk, press := deskOf(r), pressOf(r)
+	did := markNews{Did: fmt.Sprintf("%s, %s: %s.", desk.Routine().Word(try.Stage), c.Key.Words(), resultWords(try)), Marked: true}
+	_, again, err := desk.Pressed(r.Context(), press)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if again { // its answer had not arrived
+		s.answerMark(w, r, c, did)
+		return
+	}
 	standings, err := desk.ExerciseStandings(r.Context(), c.Exercise.ID, c.Section.ID)
 	if err != nil {
 		s.failed(w, r, err)
@@ -45,14 +55,22 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		s.answer(w, r, now, markNews{Ask: &askedMark{Try: try, Words: now.overtakenWords(try)}})
 		return
 	}
-	err = desk.AddAttempts(r.Context(), store.Attempt{
+	err = desk.AddPressed(r.Context(), press, store.Attempt{
 		StudentID: c.Student.ID, ExerciseID: c.Exercise.ID, Piece: c.Key, Try: try, Tempo: c.ask.tempo,
 	})
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: %s.", desk.Routine().Word(try.Stage), c.Key.Words(), resultWords(try)), Marked: true})
+	s.answerMark(w, r, c, did)
+}
+
+// pressOf reads the key of a press; "" where there is none to go by.
+func pressOf(r *http.Request) store.Press {
+	if press := text(r, "press"); len(press) <= store.LongestPress {
+		return store.Press(press)
+	}
+	return ""
 }
 
 // markGone answers a mark for what the exercise or the routine does not have.
@@ -123,6 +141,16 @@ func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
 		s.refuseMark(w, r, c, markGone)
 		return
 	}
+	press := pressOf(r)
+	batch, again, err := desk.Pressed(ctx, press)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if again { // its answer had not arrived
+		s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: marked for everybody.", desk.Routine().Word(try.Stage), c.Key.Words()), Batch: batch})
+		return
+	}
 	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)
 	if err != nil {
 		s.failed(w, r, err)
@@ -152,7 +180,7 @@ func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
 		s.refuseMark(w, r, c, "There is nobody to mark: everybody here is left out, or past this stage.")
 		return
 	}
-	batch, err := desk.AddTogether(ctx, list...)
+	batch, err = desk.AddTogether(ctx, press, list...)
 	if err != nil {
 		s.failed(w, r, err)
 		return

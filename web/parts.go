@@ -3,13 +3,11 @@ package web
 import (
 	"cmp"
 	"context"
-	"errors"
 	"fmt"
 	"net/http"
 	"strconv"
 
 	"unhurriedbench/core/breakdown"
-	"unhurriedbench/core/format"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
@@ -227,8 +225,7 @@ func (s *Server) dealParts(w http.ResponseWriter, r *http.Request) {
 
 // keepPart keeps one instrument's own part, typed or from a file.
 func (s *Server) keepPart(w http.ResponseWriter, r *http.Request) {
-	r.Body = http.MaxBytesReader(w, r.Body, largestForm)
-	if err := r.ParseMultipartForm(format.Largest + 1<<20); err != nil && !errors.Is(err, http.ErrNotMultipart) {
+	if formError(r) != nil {
 		s.showParts(w, r, http.StatusRequestEntityTooLarge, partsView{Problems: []string{"The file is larger than 5 MB. Bring in one part."}})
 		return
 	}

@@ -52,6 +52,17 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 // signInsPerMinute bounds guesses at passwords from one address.
 const signInsPerMinute = 10
 
+// limitSignIns answers who has tried too often with a page.
+func (s *Server) limitSignIns(next http.Handler) http.Handler {
+	return httprate.Limit(signInsPerMinute, time.Minute, httprate.WithKeyFuncs(callerAddress), httprate.WithLimitHandler(s.tooOften))(next)
+}
+
+func (s *Server) tooOften(w http.ResponseWriter, _ *http.Request) {
+	const heading = "A minute’s rest"
+	s.render(w, http.StatusTooManyRequests, "message", "layout", layoutData{Title: heading,
+		Content: message{heading, fmt.Sprintf("Signing in was tried more than %d times in a minute from this address. Wait a minute, then try again.", signInsPerMinute)}})
+}
+
 // callerAddress is the address a request comes from, without its port. Behind a
 // proxy all callers share the proxy's.
 func callerAddress(r *http.Request) (string, error) {
@@ -62,38 +73,40 @@ func callerAddress(r *http.Request) (string, error) {
 // Routes is the whole site.
 func (s *Server) Routes() chi.Router {
 	r := chi.NewRouter()
-	r.Use(s.logRequests, middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler)
+	r.Use(s.logRequests, middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler, middleware.GetHead)
 	r.Handle("/static/*", s.assets)
 
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave)
 		r.NotFound(s.notFound)
-		r.Get("/sign-in", s.signInPage)
-		r.Get("/welcome", s.welcomePage)
 		r.Group(func(r chi.Router) {
-			r.Use(httprate.LimitBy(signInsPerMinute, time.Minute, callerAddress))
-			r.Post("/sign-in", s.signIn)
-			r.Post("/welcome", s.welcome)
+			r.Use(s.takesForms)
+			r.Get("/sign-in", s.signInPage)
+			r.Get("/welcome", s.welcomePage)
+			r.With(s.limitSignIns).Post("/sign-in", s.signIn)
+			r.With(s.limitSignIns).Post("/welcome", s.welcome)
+			r.Post("/sign-in/demo", s.signInDemo)
+			r.Post("/sign-out", s.signOut)
 		})
-		r.Post("/sign-in/demo", s.signInDemo)
-		r.Post("/sign-out", s.signOut)
-
 		r.Group(func(r chi.Router) {
-			r.Use(s.requireTeacher, middleware.Compress(2))
+			r.Use(s.requireTeacher, s.takesFiles, middleware.Compress(2))
+			r.Post("/exercises", s.addExercise)
+			r.Post("/exercises/preview", s.previewExercise)
+			r.Post("/exercises/{id}", s.changeExercise)
+			r.Post("/exercises/{id}/parts/own", s.keepPart)
+		})
+		r.Group(func(r chi.Router) {
+			r.Use(s.requireTeacher, s.takesForms, middleware.Compress(2))
 			r.Get("/", s.shelf)
 
 			r.Get("/exercises/new", s.newExercise)
-			r.Post("/exercises", s.addExercise)
-			r.Post("/exercises/preview", s.previewExercise)
 			r.Get("/exercises/{id}/edit", s.editExercise)
-			r.Post("/exercises/{id}", s.changeExercise)
 			r.Post("/exercises/{id}/remove", s.removeExercise)
 			r.Post("/exercises/{id}/restore", s.restoreExercise)
 
 			r.Get("/exercises/{id}/export", s.exportExercise)
 			r.Get("/exercises/{id}/parts", s.parts)
 			r.Post("/exercises/{id}/parts", s.dealParts)
-			r.Post("/exercises/{id}/parts/own", s.keepPart)
 			r.Post("/exercises/{id}/parts/drop", s.dropPart)
 			r.Post("/exercises/{id}/octave", s.keepOctave)
 			r.Get("/compare", s.compare)

@@ -61,10 +61,6 @@ func (s *Server) showSettings(w http.ResponseWriter, r *http.Request, status int
 }
 
 func (s *Server) keepSettings(w http.ResponseWriter, r *http.Request) {
-	if err := r.ParseForm(); err != nil {
-		s.failed(w, r, err)
-		return
-	}
 	ctx, desk := r.Context(), deskOf(r)
 	wanted, err := readPreferences(r)
 	if err != nil {

@@ -142,7 +142,11 @@ func (s *Server) welcome(w http.ResponseWriter, r *http.Request) {
 		s.page(w, r, http.StatusUnprocessableEntity, "welcome", "Welcome", a)
 		return
 	}
-	t, err := s.store.AddTeacher(r.Context(), a.Email, a.Name, a.School, password)
+	t, err := s.store.AddFirstTeacher(r.Context(), a.Email, a.Name, a.School, password)
+	if errors.Is(err, store.ErrTaken) { // somebody was first
+		http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
+		return
+	}
 	if err != nil {
 		s.failed(w, r, err)
 		return

@@ -1,0 +1,233 @@
+package web
+
+import (
+	"bytes"
+	"context"
+	"fmt"
+	"io"
+	"mime/multipart"
+	"net/http"
+	"net/url"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/go-chi/chi/v5"
+
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// tooMuch is a multipart form whose file goes on for so many bytes.
+func tooMuch(t *testing.T, size int) (body io.Reader, contentType string) {
+	t.Helper()
+	var b bytes.Buffer
+	w := multipart.NewWriter(&b)
+	part, err := w.CreateFormFile("file", "large.abc")
+	if err != nil {
+		t.Fatal(err)
+	}
+	head := b.String()
+	_ = part
+	return io.MultiReader(strings.NewReader(head), io.LimitReader(endless{}, int64(size))), w.FormDataContentType()
+}
+
+type endless struct{}
+
+func (endless) Read(p []byte) (int, error) {
+	for k := range p {
+		p[k] = 'x'
+	}
+	return len(p), nil
+}
+
+// Every route that takes a form refuses one that is too large, whoever sends it, and
+// leaves nothing on the disk.
+func TestNoRouteTakesTooMuch(t *testing.T) {
+	aside := t.TempDir()
+	t.Setenv("TMPDIR", aside)
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	anonymous := s.visitor(t)
+	walked := 0
+	err := chi.Walk(s.routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
+		if method != http.MethodPost || route == "/static/*" {
+			return nil
+		}
+		walked++
+		path := strings.Replace(strings.Replace(route, "{id}", fmt.Sprint(b.idFor(route)), 1), "{instrument}", "oboe", 1)
+		for name, who := range map[string]*visitor{"a teacher": v, "nobody": anonymous} {
+			body, contentType := tooMuch(t, largestForm+1<<20)
+			r := who.request(method, path, body)
+			r.Header.Set("Content-Type", contentType)
+			answer, err := who.client.Do(r)
+			if err != nil {
+				continue // the server has hung up on what went on too long
+			}
+			page, _ := io.ReadAll(answer.Body)
+			answer.Body.Close()
+			signedOut := answer.StatusCode == http.StatusSeeOther && strings.HasPrefix(answer.Header.Get("Location"), "/sign-in")
+			if answer.StatusCode != http.StatusRequestEntityTooLarge && answer.StatusCode != http.StatusTooManyRequests && !signedOut &&
+				!strings.Contains(string(page), "larger than 5 MB") && !strings.Contains(string(page), "There is no exercise yet") {
+				t.Errorf("%s of %s by %s gives %d: %.300s", method, route, name, answer.StatusCode, page)
+			}
+		}
+		left, err := os.ReadDir(aside)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if len(left) > 0 {
+			t.Errorf("%s leaves %d files on the disk", route, len(left))
+		}
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if walked < 25 {
+		t.Errorf("only %d routes were walked", walked)
+	}
+	if exercises, err := s.store.For(account.ID).Exercises(context.Background()); err != nil || len(exercises) != 1 {
+		t.Errorf("there are %d exercises, %v", len(exercises), err)
+	}
+}
+
+// A file between what is kept in memory and what a form may hold is put aside on disk,
+// refused with its form kept, and taken away.
+func TestAFilePutAsideIsTakenAway(t *testing.T) {
+	aside := t.TempDir()
+	t.Setenv("TMPDIR", aside)
+	s := open(t)
+	v, _ := s.teacher(t, "a@school.example")
+	form := map[string]string{"book": "Kept Book", "number": "4", "title": "Kept"}
+	status, page := v.send("/exercises", form, "large.abc", bytes.Repeat([]byte("C"), 12<<20))
+	if status != http.StatusUnprocessableEntity {
+		t.Errorf("a file of 12 MB gives %d", status)
+	}
+	wants(t, page, "The file is larger than 5 MB", `value="Kept Book"`, `value="Kept"`)
+	if left, err := os.ReadDir(aside); err != nil || len(left) > 0 {
+		t.Errorf("%d files are left on the disk, %v", len(left), err)
+	}
+	abc := strings.Repeat("C", 6<<20)
+	status, page = v.send("/exercises", map[string]string{"book": "B", "number": "1", "abc": abc}, "", nil)
+	if status != http.StatusUnprocessableEntity || !strings.Contains(page, "larger than 5 MB") {
+		t.Errorf("6 MB typed give %d", status)
+	}
+}
+
+// Zero bytes and what is no UTF-8 lose no form and reach no table.
+func TestBytesThatAreNoText(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	const bad = "Te\x00s\xff\xfet"
+	err := chi.Walk(s.routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
+		if route == "/static/*" || strings.HasSuffix(route, "/erase") {
+			return nil
+		}
+		path := strings.Replace(strings.Replace(route, "{id}", fmt.Sprint(b.idFor(route)), 1), "{instrument}", "oboe", 1)
+		form := url.Values{}
+		for _, name := range strings.Fields("name list first_name initial instrument book title number abc school back to email password piece stage cause press " +
+			"tempo fingering note kind octaves cue-1 two word pattern one as keys section student a b") {
+			form.Add(name, bad)
+		}
+		form.Set("section", fmt.Sprint(b.section))
+		var status int
+		var page string
+		if method == http.MethodGet {
+			status, page = v.get(path + "?" + form.Encode())
+		} else {
+			status, page = v.post(path, form)
+		}
+		if status >= http.StatusInternalServerError {
+			t.Errorf("%s %s gives %d", method, route, status)
+		}
+		for _, word := range []string{"strconv", "pq:", "SQLSTATE", "invalid byte"} {
+			if strings.Contains(page, word) {
+				t.Errorf("%s %s says %q", method, route, word)
+			}
+		}
+		if strings.HasSuffix(route, "sign-out") {
+			_, again := v.post("/sign-in", url.Values{"email": {"a@school.example"}, "password": {password}})
+			if again != "/" {
+				t.Fatalf("signing in again leads to %s", again)
+			}
+		}
+		return nil
+	})
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, page := v.post("/sections", url.Values{"name": {"Te\x00st\xff"}, "list": {"Alma R kazoo"}})
+	wants(t, page, "Test", "Alma R kazoo")
+}
+
+// A mark sent again, because its answer did not arrive, changes nothing and asks nothing,
+// though the student has gone on; so does one for everybody.
+func TestAMarkSentAgain(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID) // Ines has one clean count
+	desk := s.store.For(account.ID)
+	tries := func() int {
+		t.Helper()
+		log, err := desk.StudentAttempts(context.Background(), b.student)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return len(log)
+	}
+	form := url.Values{"instrument": {"trombone"}, "section": {fmt.Sprint(b.section)}, "student": {fmt.Sprint(b.student)}, "piece": {"1-2"},
+		"stage": {"count"}, "seen": {"1"}, "result": {"clean"}, "tempo": {"66"}, "press": {"first"}}
+	for range 3 {
+		status, page := v.script(fmt.Sprintf("/bench/%d/attempts", b.exercise), form)
+		if status != http.StatusOK {
+			t.Fatalf("the mark gives %d", status)
+		}
+		wants(t, page, "Count, m. 1–2: clean.", "on to Name")
+		if strings.Contains(page, "Since this page was opened") {
+			t.Error("a mark that is sent again is asked about")
+		}
+	}
+	if n := tries(); n != 2 {
+		t.Errorf("%d tries are logged, want 2", n)
+	}
+	form.Del("student")
+	form.Set("stage", string(routine.Name))
+	form.Set("press", "all")
+	for range 2 {
+		_, page := v.script(fmt.Sprintf("/bench/%d/everybody", b.exercise), form)
+		wants(t, page, "Undo for everybody")
+	}
+	if n := tries(); n != 3 {
+		t.Errorf("%d tries are logged, want 3", n)
+	}
+	form.Set("press", strings.Repeat("x", store.LongestPress+1)) // is none of ours
+	if status, _ := v.script(fmt.Sprintf("/bench/%d/everybody", b.exercise), form); status != http.StatusOK {
+		t.Errorf("a press that is too long gives %d", status)
+	}
+	_, page := v.get(fmt.Sprintf("/bench/%d?student=%d", b.exercise, b.student))
+	if n := strings.Count(page, `name="press" value="`); n < 2 {
+		t.Errorf("the Bench has %d presses, want one for the student and one for everybody", n)
+	}
+}
+
+// HEAD is answered as GET is, without the page; signing in too often gets a page.
+func TestHeadAndTooOften(t *testing.T) {
+	s := open(t)
+	v, _ := s.teacher(t, "a@school.example")
+	for _, path := range []string{"/", "/board", "/sign-in", addressOf(t, "bench.css")} {
+		if status, page := v.do(v.request(http.MethodHead, path, nil)); status != http.StatusOK && status != http.StatusSeeOther || page != "" && !strings.HasPrefix(page, "/") {
+			t.Errorf("HEAD of %s gives %d, %.100s", path, status, page)
+		}
+	}
+	status, page := 0, ""
+	for range signInsPerMinute + 1 {
+		status, page = s.visitor(t).post("/sign-in", url.Values{"email": {"a@school.example"}, "password": {"wrong"}})
+	}
+	if status != http.StatusTooManyRequests {
+		t.Errorf("signing in too often gives %d", status)
+	}
+	wants(t, page, "<h1>", "Wait a minute, then try again.")
+}
