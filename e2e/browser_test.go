@@ -104,7 +104,8 @@ func watch(t testing.TB, p *rod.Page) {
 	}, func(e *proto.LogEntryAdded) {
 		refused := strings.Contains(e.Entry.Text, "status of 422") || // a form that came back
 			strings.Contains(e.Entry.URL, missing)
-		kept := strings.Contains(e.Entry.Text, "ERR_BLOCKED_BY_CLIENT") // what a test keeps from the page
+		kept := strings.Contains(e.Entry.Text, "ERR_BLOCKED_BY_CLIENT") || // what a test keeps from the page
+			strings.Contains(e.Entry.Text, "ERR_INTERNET_DISCONNECTED")
 		if e.Entry.Level == proto.LogLogEntryLevelError && !refused && !kept {
 			add(e.Entry.Text + " " + e.Entry.URL)
 		}

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"errors"
 	"net/http"
 	"net/url"
 	"time"
@@ -58,8 +59,12 @@ func deskOf(r *http.Request) *store.Desk { return asking(r).desk }
 
 func (s *Server) requireTeacher(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		a, ok := s.signedIn(r)
-		if !ok {
+		a, err := s.signedIn(r)
+		if err != nil {
+			s.away(w, r, err)
+			return
+		}
+		if a.desk == nil {
 			if r.Header.Get("HX-Request") == "true" {
 				w.Header().Set("HX-Redirect", "/sign-in")
 				w.WriteHeader(http.StatusUnauthorized)
@@ -77,12 +82,27 @@ func (s *Server) requireTeacher(next http.Handler) http.Handler {
 	})
 }
 
-// signedIn finds who the session is for.
-func (s *Server) signedIn(r *http.Request) (actor, bool) {
+// signedIn finds who the session is for: nobody, without a desk, where it is for none.
+func (s *Server) signedIn(r *http.Request) (actor, error) {
 	id := store.TeacherID(s.sessions.GetInt64(r.Context(), "teacher"))
 	if id == 0 {
-		return actor{}, false
+		return actor{}, nil
 	}
 	t, err := s.store.TeacherByID(r.Context(), id)
-	return actor{t, s.store.For(id)}, err == nil
+	if errors.Is(err, store.ErrNotFound) {
+		return actor{}, nil
+	}
+	if err != nil {
+		return actor{}, err
+	}
+	return actor{t, s.store.For(id)}, nil
+}
+
+// away answers while the records cannot be reached.
+func (s *Server) away(w http.ResponseWriter, _ *http.Request, err error) {
+	s.log.Error("records away", "error", err)
+	const heading = "The records cannot be reached"
+	w.Header().Set("Retry-After", "5")
+	s.render(w, http.StatusServiceUnavailable, "message", "layout", layoutData{Title: heading,
+		Content: message{heading, "Nothing is lost: what was saved is safe, and marks on an open Bench wait in its page. Try again in a moment; if it stays so, tell whoever runs the machine."}})
 }

@@ -95,7 +95,7 @@ func isHTMX(r *http.Request) bool { return r.Header.Get("HX-Request") == "true" 
 type message struct{ Heading, Text string }
 
 func (s *Server) notFound(w http.ResponseWriter, r *http.Request) {
-	if a, ok := s.signedIn(r); ok {
+	if a, err := s.signedIn(r); err == nil && a.desk != nil {
 		s.render(w, http.StatusNotFound, "message", "layout", layoutData{Title: "Not here", Teacher: a.Teacher,
 			Content: message{
 				"That is not here",

@@ -46,7 +46,9 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	sessions.Cookie.Name = "bench"
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
-	return &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, assets: browserFiles, pages: pages, log: log}, nil
+	server := &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, assets: browserFiles, pages: pages, log: log}
+	sessions.ErrorFunc = server.away
+	return server, nil
 }
 
 // signInsPerMinute bounds guesses at passwords from one address.

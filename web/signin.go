@@ -21,7 +21,7 @@ type account struct {
 }
 
 func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) {
-	if _, ok := s.signedIn(r); ok {
+	if a, err := s.signedIn(r); err == nil && a.desk != nil {
 		http.Redirect(w, r, "/", http.StatusSeeOther)
 		return
 	}

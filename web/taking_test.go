@@ -231,3 +231,23 @@ func TestHeadAndTooOften(t *testing.T) {
 	}
 	wants(t, page, "<h1>", "Wait a minute, then try again.")
 }
+
+// While the records are away a teacher gets a page that says so, and is not sent to sign in.
+func TestTheRecordsAway(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	if err := s.store.DB().Close(); err != nil {
+		t.Fatal(err)
+	}
+	for _, path := range []string{"/", "/board", fmt.Sprintf("/bench/%d", b.exercise), "/nowhere"} {
+		status, page := v.get(path)
+		if status != http.StatusServiceUnavailable {
+			t.Errorf("%s gives %d", path, status)
+		}
+		wants(t, page, "<h1>The records cannot be reached</h1>", "Nothing is lost")
+	}
+	if status, _ := v.script(fmt.Sprintf("/bench/%d/attempts", b.exercise), url.Values{"result": {"clean"}}); status != http.StatusServiceUnavailable {
+		t.Errorf("a mark gives %d", status)
+	}
+}
