@@ -56,7 +56,7 @@ const signInsPerMinute = 10
 
 // limitSignIns answers who has tried too often with a page.
 func (s *Server) limitSignIns(next http.Handler) http.Handler {
-	return httprate.Limit(signInsPerMinute, time.Minute, httprate.WithKeyFuncs(callerAddress), httprate.WithLimitHandler(s.tooOften))(next)
+	return httprate.LimitBy(signInsPerMinute, time.Minute, callerAddress, httprate.WithLimitHandler(s.tooOften))(next)
 }
 
 func (s *Server) tooOften(w http.ResponseWriter, _ *http.Request) {
