@@ -36,12 +36,19 @@ var students = []struct {
 
 // Load puts the demo into the database, unless it is there already.
 func Load(ctx context.Context, s *store.Store) error {
+	return s.Alone(ctx, func() error { return load(ctx, s) })
+}
+
+func load(ctx context.Context, s *store.Store) error {
 	_, err := s.DemoTeacher(ctx)
 	if err == nil {
 		return nil
 	}
 	if !errors.Is(err, store.ErrNotFound) {
 		return fmt.Errorf("look for the demo: %w", err)
+	}
+	if err := s.DropUnfinishedDemo(ctx, TeacherEmail); err != nil {
+		return err
 	}
 	t, err := s.AddDemoTeacher(ctx, TeacherEmail, TeacherName, School)
 	if err != nil {
@@ -68,7 +75,7 @@ func Load(ctx context.Context, s *store.Store) error {
 			return err
 		}
 	}
-	return nil
+	return s.OpenDemo(ctx, t.ID)
 }
 
 // addBook puts the book on the shelf, read.

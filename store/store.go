@@ -10,11 +10,15 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"strconv"
+	"time"
 
+	"github.com/jackc/pgx/v5"
 	"github.com/jackc/pgx/v5/pgconn"
-	_ "github.com/jackc/pgx/v5/stdlib" // the database/sql driver "pgx"
+	"github.com/jackc/pgx/v5/stdlib"
 	"github.com/jmoiron/sqlx"
 	"github.com/pressly/goose/v3"
+	"github.com/pressly/goose/v3/lock"
 
 	"unhurriedbench/core/routine"
 )
@@ -32,20 +36,57 @@ type Store struct {
 var (
 	ErrNotFound = errors.New("not found")
 	ErrTaken    = errors.New("already taken")
+	ErrNewer    = errors.New("this database has been used by a newer Unhurried Bench")
 )
 
-// Open connects to the database at url and brings its tables up to date.
+// longestStatement bounds how long the database works at one question, so that a stuck
+// one does not hold a connection for ever.
+const longestStatement = 30 * time.Second
+
+// Open connects to the database at url and brings its tables up to date. It refuses a
+// database that a newer program has used.
 func Open(ctx context.Context, url string) (*Store, error) {
-	db, err := sqlx.ConnectContext(ctx, "pgx", url)
+	config, err := pgx.ParseConfig(url)
 	if err != nil {
-		return nil, fmt.Errorf("connect to PostgreSQL: %w", err)
+		return nil, fmt.Errorf("read the database's address: %w", err)
 	}
-	if err := migrate(ctx, db.DB); err != nil {
-		return nil, errors.Join(err, db.Close())
+	if err := bringUpToDate(ctx, *config); err != nil {
+		return nil, err
 	}
+	config.RuntimeParams["statement_timeout"] = strconv.FormatInt(longestStatement.Milliseconds(), 10)
+	config.RuntimeParams["idle_in_transaction_session_timeout"] = config.RuntimeParams["statement_timeout"]
+	db := sqlx.NewDb(stdlib.OpenDB(*config), "pgx")
 	db.SetMaxOpenConns(16)
 	db.SetMaxIdleConns(8)
+	if err := db.PingContext(ctx); err != nil {
+		return nil, errors.Join(fmt.Errorf("connect to PostgreSQL: %w", err), db.Close())
+	}
 	return &Store{db, routine.Standard()}, nil
+}
+
+// bringUpToDate migrates on connections of its own, which may take as long as they need.
+func bringUpToDate(ctx context.Context, config pgx.ConnConfig) error {
+	db := stdlib.OpenDB(config)
+	if err := db.PingContext(ctx); err != nil {
+		return errors.Join(fmt.Errorf("connect to PostgreSQL: %w", err), db.Close())
+	}
+	return errors.Join(migrate(ctx, db), db.Close())
+}
+
+// Alone runs do while no other program on this database runs anything Alone.
+func (s *Store) Alone(ctx context.Context, do func() error) error {
+	const key = 7_301_966 // any number that others do not take
+	conn, err := s.db.Conn(ctx)
+	if err != nil {
+		return fmt.Errorf("wait for others: %w", err)
+	}
+	defer conn.Close()
+	if _, err := conn.ExecContext(ctx, `SELECT pg_advisory_lock($1)`, key); err != nil {
+		return fmt.Errorf("wait for others: %w", err)
+	}
+	done := do()
+	_, err = conn.ExecContext(context.WithoutCancel(ctx), `SELECT pg_advisory_unlock($1)`, key)
+	return errors.Join(done, err)
 }
 
 // Using is the same store with another routine for the pieces. What was kept by an
@@ -62,7 +103,11 @@ func provider(db *sql.DB) (*goose.Provider, error) {
 		return nil, fmt.Errorf("find the migrations: %w", err)
 	}
 	addUp := goose.NewGoMigration(addUpVersion, &goose.GoFunc{RunTx: addUpAgain}, &goose.GoFunc{RunTx: forgetStandings})
-	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(addUp))
+	oneAtATime, err := lock.NewPostgresSessionLocker()
+	if err != nil {
+		return nil, fmt.Errorf("read the migrations: %w", err)
+	}
+	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(addUp), goose.WithSessionLocker(oneAtATime))
 	if err != nil {
 		return nil, fmt.Errorf("read the migrations: %w", err)
 	}
@@ -73,6 +118,14 @@ func migrate(ctx context.Context, db *sql.DB) error {
 	p, err := provider(db)
 	if err != nil {
 		return err
+	}
+	has, err := p.GetDBVersion(ctx)
+	if err != nil {
+		return fmt.Errorf("look how far the tables are: %w", err)
+	}
+	sources := p.ListSources()
+	if knows := sources[len(sources)-1].Version; has > knows {
+		return fmt.Errorf("%w: its tables are of version %d, and this program knows %d. Start the newer program, or restore a backup from before it", ErrNewer, has, knows)
 	}
 	if _, err := p.Up(ctx); err != nil {
 		return fmt.Errorf("bring the tables up to date: %w", err)

@@ -78,13 +78,27 @@ func hashed(password string) (string, error) {
 	return string(hash), nil
 }
 
-// AddDemoTeacher makes the demo's account, which is entered without a password.
+// AddDemoTeacher makes the demo's account, which is entered without a password once the
+// demo is opened.
 func (s *Store) AddDemoTeacher(ctx context.Context, email, name, school string) (Teacher, error) {
 	var t Teacher
 	err := s.one(ctx, &t, "add the demo teacher", `
-		INSERT INTO teachers (email, name, school, password_hash, demo) VALUES ($1, $2, $3, '', true)
+		INSERT INTO teachers (email, name, school, password_hash) VALUES ($1, $2, $3, '')
 		RETURNING id, email, name, school, password_hash`, email, name, school)
 	return t, err
+}
+
+// OpenDemo says that all of the demo is there.
+func (s *Store) OpenDemo(ctx context.Context, id TeacherID) error {
+	_, err := s.db.ExecContext(ctx, `UPDATE teachers SET demo = true WHERE id = $1`, id)
+	return wrap("open the demo", err)
+}
+
+// DropUnfinishedDemo takes away, with all that is theirs, a demo's account whose loading
+// was cut short.
+func (s *Store) DropUnfinishedDemo(ctx context.Context, email string) error {
+	_, err := s.db.ExecContext(ctx, `DELETE FROM teachers WHERE lower(email) = lower($1) AND NOT demo AND password_hash = ''`, email)
+	return wrap("take away an unfinished demo", err)
 }
 
 // DemoTeacher finds the demo's account, or ErrNotFound where there is no demo.

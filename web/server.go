@@ -77,6 +77,8 @@ func (s *Server) Routes() chi.Router {
 	r := chi.NewRouter()
 	r.Use(s.logRequests, middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler, middleware.GetHead)
 	r.Handle("/static/*", s.assets)
+	r.Get("/health", s.health)
+	r.Get("/ready", s.ready)
 
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave)
@@ -148,7 +150,8 @@ func (s *Server) Routes() chi.Router {
 func (s *Server) Serve(ctx context.Context, address string) error {
 	server := &http.Server{
 		Addr: address, Handler: s.Routes(),
-		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute,
+		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute,
+		MaxHeaderBytes: 64 << 10,
 	}
 	ended := make(chan error, 1)
 	go func() { ended <- server.ListenAndServe() }()

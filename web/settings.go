@@ -122,6 +122,9 @@ func readPreferences(r *http.Request) (preferences, error) {
 	if !validSchool(kept.School) {
 		return kept, fmt.Errorf("choose a way of counting from the list")
 	}
+	if err := fromLists(kept); err != nil {
+		return kept, err
+	}
 	if err := readFingers(r, &kept); err != nil {
 		return kept, err
 	}
@@ -148,6 +151,27 @@ func readPreferences(r *http.Request) (preferences, error) {
 		}
 	}
 	return kept, nil
+}
+
+// fromLists says which choice is none of those that its list offers.
+func fromLists(p preferences) error {
+	systems := []string{""}
+	for _, system := range name.Systems() {
+		systems = append(systems, string(system))
+	}
+	for _, choice := range []struct {
+		what, chosen string
+		of           []string
+	}{
+		{"how rests are counted", p.Rests, []string{"", string(count.AsWord), string(count.AtPlace)}},
+		{"how notes are named", p.Naming, systems},
+		{"when “natural” is said", p.Naturals, []string{"", string(name.AlwaysNatural), string(name.NeverNatural)}},
+	} {
+		if !slices.Contains(choice.of, choice.chosen) {
+			return fmt.Errorf("choose %s from the list", choice.what)
+		}
+	}
+	return nil
 }
 
 // readFingers reads how the teacher speaks of fingers; a colour that is our own is

@@ -116,41 +116,35 @@ func TestAFilePutAsideIsTakenAway(t *testing.T) {
 	}
 }
 
-// Zero bytes and what is no UTF-8 lose no form and reach no table.
-func TestBytesThatAreNoText(t *testing.T) {
-	s := open(t)
-	v, account := s.teacher(t, "a@school.example")
-	b := furnish(t, s.store, account.ID)
-	const bad = "Te\x00s\xff\xfet"
+// formFields are the names of what forms of the site have.
+var formFields = strings.Fields("name list first_name initial instrument book title number abc school back to email password piece stage cause press " +
+	"tempo fingering note kind octaves cue-1 cue-2 two three word pattern one as keys section student a b naming naturals rests beat values meter written_for colour-D")
+
+// everyField sends a value in every field to every route, and gives what is answered.
+func everyField(t *testing.T, s *site, v *visitor, b belongings, value string, check func(route string, status int, page string)) {
+	t.Helper()
 	err := chi.Walk(s.routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
 		if route == "/static/*" || strings.HasSuffix(route, "/erase") {
 			return nil
 		}
 		path := strings.Replace(strings.Replace(route, "{id}", fmt.Sprint(b.idFor(route)), 1), "{instrument}", "oboe", 1)
 		form := url.Values{}
-		for _, name := range strings.Fields("name list first_name initial instrument book title number abc school back to email password piece stage cause press " +
-			"tempo fingering note kind octaves cue-1 two word pattern one as keys section student a b") {
-			form.Add(name, bad)
+		for _, name := range formFields {
+			form.Add(name, value)
 		}
 		form.Set("section", fmt.Sprint(b.section))
 		var status int
 		var page string
-		if method == http.MethodGet {
-			status, page = v.get(path + "?" + form.Encode())
-		} else {
+		if method == http.MethodPost {
 			status, page = v.post(path, form)
+		} else {
+			form.Del("list")
+			form.Del("abc")
+			status, page = v.get(path + "?" + form.Encode())
 		}
-		if status >= http.StatusInternalServerError {
-			t.Errorf("%s %s gives %d", method, route, status)
-		}
-		for _, word := range []string{"strconv", "pq:", "SQLSTATE", "invalid byte"} {
-			if strings.Contains(page, word) {
-				t.Errorf("%s %s says %q", method, route, word)
-			}
-		}
+		check(method+" "+route, status, page)
 		if strings.HasSuffix(route, "sign-out") {
-			_, again := v.post("/sign-in", url.Values{"email": {"a@school.example"}, "password": {password}})
-			if again != "/" {
+			if _, again := v.post("/sign-in", url.Values{"email": {"a@school.example"}, "password": {password}}); again != "/" {
 				t.Fatalf("signing in again leads to %s", again)
 			}
 		}
@@ -159,8 +153,56 @@ func TestBytesThatAreNoText(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
+}
+
+// Zero bytes and what is no UTF-8 lose no form and reach no table.
+func TestBytesThatAreNoText(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	everyField(t, s, v, b, "Te\x00s\xff\xfet", func(route string, status int, page string) {
+		if status >= http.StatusInternalServerError {
+			t.Errorf("%s gives %d", route, status)
+		}
+		for _, word := range []string{"strconv", "pq:", "SQLSTATE", "invalid byte"} {
+			if strings.Contains(page, word) {
+				t.Errorf("%s says %q", route, word)
+			}
+		}
+	})
 	_, page := v.post("/sections", url.Values{"name": {"Te\x00st\xff"}, "list": {"Alma R kazoo"}})
 	wants(t, page, "Test", "Alma R kazoo")
+}
+
+// What is far too long for its field is refused in a sentence and kept nowhere.
+func TestTooLongForItsField(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	everyField(t, s, v, b, strings.Repeat("long ", 500), func(route string, status int, page string) {
+		if status >= http.StatusInternalServerError {
+			t.Errorf("%s gives %d", route, status)
+		}
+		if strings.Contains(page, "SQLSTATE") || strings.Contains(page, "value too long") {
+			t.Errorf("%s shows the database's words", route)
+		}
+	})
+	for _, field := range []string{"rests", "naming", "naturals", "cue-1", "two", "colour-D"} {
+		if status, page := v.post("/settings", url.Values{field: {strings.Repeat("long ", 500)}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "Not saved: ") {
+			t.Errorf("a long %s gives %d", field, status)
+		}
+	}
+	for _, column := range []string{"teachers.name", "sections.name", "students.first_name", "students.initial", "books.title", "exercises.title", "settings.value",
+		"preferred.fingering"} {
+		table, name, _ := strings.Cut(column, ".")
+		var longest int
+		if err := s.store.DB().QueryRow(`SELECT coalesce(max(length(` + name + `)), 0) FROM ` + table).Scan(&longest); err != nil {
+			t.Errorf("%s: %v", column, err)
+		}
+		if longest > 200 {
+			t.Errorf("%s keeps %d letters", column, longest)
+		}
+	}
 }
 
 // A mark sent again, because its answer did not arrive, changes nothing and asks nothing,
@@ -237,9 +279,19 @@ func TestTheRecordsAway(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
+	watched := func(health, ready int) {
+		t.Helper()
+		for path, want := range map[string]int{"/health": health, "/ready": ready} {
+			if status, _ := s.visitor(t).get(path); status != want {
+				t.Errorf("%s gives %d, want %d", path, status, want)
+			}
+		}
+	}
+	watched(http.StatusOK, http.StatusOK)
 	if err := s.store.DB().Close(); err != nil {
 		t.Fatal(err)
 	}
+	watched(http.StatusOK, http.StatusServiceUnavailable)
 	for _, path := range []string{"/", "/board", fmt.Sprintf("/bench/%d", b.exercise), "/nowhere"} {
 		status, page := v.get(path)
 		if status != http.StatusServiceUnavailable {

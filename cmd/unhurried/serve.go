@@ -44,6 +44,13 @@ func serveCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
+			servant, err := leaveRoot()
+			if err != nil {
+				return err
+			}
+			if servant != "" {
+				fmt.Printf("Serving as the user %s, not as root.\n", servant)
+			}
 			fmt.Printf("Open http://%s in a browser. Stop with Ctrl-C.\n", address)
 			return server.Serve(ctx, address)
 		},
