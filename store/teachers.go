@@ -5,8 +5,6 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
-
-	"golang.org/x/crypto/bcrypt"
 )
 
 // Teacher is someone who signs in.
@@ -16,24 +14,18 @@ type Teacher struct {
 	Name         string
 	School       string
 	PasswordHash string `db:"password_hash"`
+	Sessions     int    // the number under which sessions hold; those of an earlier one have ended
+	Demo         bool
 }
 
-// ErrWrongPassword is for an address and password that do not belong together.
-var ErrWrongPassword = errors.New("wrong address or password")
-
-// LongestPassword is the most bytes bcrypt takes in.
-const LongestPassword = 72
+const teacherColumns = `id, email, name, school, password_hash, sessions, demo`
 
 // AddTeacher makes an account. The error is ErrTaken when the address has one.
 func (s *Store) AddTeacher(ctx context.Context, email, name, school, password string) (Teacher, error) {
-	hash, err := hashed(password)
-	if err != nil {
-		return Teacher{}, err
-	}
 	var t Teacher
-	err = s.one(ctx, &t, "add the teacher", `
+	err := s.one(ctx, &t, "add the teacher", `
 		INSERT INTO teachers (email, name, school, password_hash) VALUES ($1, $2, $3, $4)
-		RETURNING id, email, name, school, password_hash`, email, name, school, hash)
+		RETURNING `+teacherColumns, email, name, school, hashed(password))
 	return t, err
 }
 
@@ -41,10 +33,6 @@ func (s *Store) AddTeacher(ctx context.Context, email, name, school, password st
 // ErrTaken when there is one, also where several ask at once.
 func (s *Store) AddFirstTeacher(ctx context.Context, email, name, school, password string) (Teacher, error) {
 	const doing = "add the first teacher"
-	hash, err := hashed(password)
-	if err != nil {
-		return Teacher{}, err
-	}
 	tx, err := s.db.BeginTxx(ctx, nil)
 	if err != nil {
 		return Teacher{}, fmt.Errorf("%s: %w", doing, err)
@@ -57,7 +45,7 @@ func (s *Store) AddFirstTeacher(ctx context.Context, email, name, school, passwo
 	err = tx.GetContext(ctx, &t, `
 		INSERT INTO teachers (email, name, school, password_hash)
 		SELECT $1, $2, $3, $4 WHERE NOT EXISTS (SELECT 1 FROM teachers)
-		RETURNING id, email, name, school, password_hash`, email, name, school, hash)
+		RETURNING `+teacherColumns, email, name, school, hashed(password))
 	if errors.Is(err, sql.ErrNoRows) {
 		return Teacher{}, fmt.Errorf("%s: %w", doing, ErrTaken)
 	}
@@ -70,21 +58,13 @@ func (s *Store) AddFirstTeacher(ctx context.Context, email, name, school, passwo
 	return t, nil
 }
 
-func hashed(password string) (string, error) {
-	hash, err := bcrypt.GenerateFromPassword([]byte(password), bcrypt.DefaultCost)
-	if err != nil {
-		return "", fmt.Errorf("hash the password: %w", err)
-	}
-	return string(hash), nil
-}
-
 // AddDemoTeacher makes the demo's account, which is entered without a password once the
 // demo is opened.
 func (s *Store) AddDemoTeacher(ctx context.Context, email, name, school string) (Teacher, error) {
 	var t Teacher
 	err := s.one(ctx, &t, "add the demo teacher", `
 		INSERT INTO teachers (email, name, school, password_hash) VALUES ($1, $2, $3, '')
-		RETURNING id, email, name, school, password_hash`, email, name, school)
+		RETURNING `+teacherColumns, email, name, school)
 	return t, err
 }
 
@@ -105,7 +85,14 @@ func (s *Store) DropUnfinishedDemo(ctx context.Context, email string) error {
 func (s *Store) DemoTeacher(ctx context.Context) (Teacher, error) {
 	var t Teacher
 	err := s.one(ctx, &t, "find the demo teacher", `
-		SELECT id, email, name, school, password_hash FROM teachers WHERE demo ORDER BY id LIMIT 1`)
+		SELECT `+teacherColumns+` FROM teachers WHERE demo ORDER BY id LIMIT 1`)
+	return t, err
+}
+
+// TeacherByEmail finds who signs in with an address.
+func (s *Store) TeacherByEmail(ctx context.Context, email string) (Teacher, error) {
+	var t Teacher
+	err := s.one(ctx, &t, "find the teacher", `SELECT `+teacherColumns+` FROM teachers WHERE lower(email) = lower($1)`, email)
 	return t, err
 }
 
@@ -113,32 +100,9 @@ func (s *Store) DemoTeacher(ctx context.Context) (Teacher, error) {
 func (s *Store) TeacherByID(ctx context.Context, id TeacherID) (Teacher, error) {
 	var t Teacher
 	err := s.one(ctx, &t, "find the teacher", `
-		SELECT id, email, name, school, password_hash FROM teachers WHERE id = $1`, id)
+		SELECT `+teacherColumns+` FROM teachers WHERE id = $1`, id)
 	return t, err
 }
-
-// CheckPassword returns the teacher with that address and password, or
-// ErrWrongPassword. It takes as long when there is no such address.
-func (s *Store) CheckPassword(ctx context.Context, email, password string) (Teacher, error) {
-	var t Teacher
-	err := s.one(ctx, &t, "find the teacher", `
-		SELECT id, email, name, school, password_hash FROM teachers WHERE lower(email) = lower($1)`, email)
-	if err != nil && !errors.Is(err, ErrNotFound) {
-		return Teacher{}, err
-	}
-	hash := t.PasswordHash
-	if hash == "" {
-		hash = unknownHash
-	}
-	wrong := bcrypt.CompareHashAndPassword([]byte(hash), []byte(password))
-	if wrong != nil || t.ID == 0 {
-		return Teacher{}, ErrWrongPassword
-	}
-	return t, nil
-}
-
-// unknownHash is compared with when there is no account.
-const unknownHash = "$2a$10$N9qo8uLOickgx2ZMRZoMyeIjZAgcfl7p92ldGxad68LJZdL17lhWy"
 
 // HasTeachers says whether anybody has an account yet.
 func (s *Store) HasTeachers(ctx context.Context) (bool, error) {

@@ -92,7 +92,7 @@ func (s *Server) signedIn(r *http.Request) (actor, error) {
 	if errors.Is(err, store.ErrNotFound) {
 		return actor{}, nil
 	}
-	if err != nil {
+	if err != nil || !s.holds(r, t) {
 		return actor{}, err
 	}
 	return actor{t, s.store.For(id)}, nil

@@ -46,6 +46,7 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	sessions.Cookie.Name = "bench"
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
+	sessions.Cookie.Persist = false // but where the computer is one's own
 	server := &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, assets: browserFiles, pages: pages, log: log}
 	sessions.ErrorFunc = server.away
 	return server, nil
@@ -129,6 +130,10 @@ func (s *Server) Routes() chi.Router {
 
 			r.Get("/board", s.board)
 			r.Get("/students/{id}", s.history)
+
+			r.Get("/account", s.account)
+			r.With(s.limitSignIns).Post("/account/password", s.changePassword)
+			r.Post("/account/sessions", s.endSessions)
 
 			r.Get("/settings", s.settings)
 			r.Post("/settings", s.keepSettings)

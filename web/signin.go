@@ -3,9 +3,11 @@ package web
 import (
 	"cmp"
 	"errors"
+	"fmt"
 	"net/http"
 	"net/url"
 	"strings"
+	"time"
 
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
@@ -18,6 +20,7 @@ type account struct {
 	Problem             string
 	Routine             routine.Routine
 	To                  string // the address that was asked for
+	Shared              bool
 }
 
 func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) {
@@ -51,7 +54,7 @@ func (s *Server) signIn(w http.ResponseWriter, r *http.Request) {
 	email := text(r, "email")
 	t, err := s.store.CheckPassword(r.Context(), email, r.FormValue("password"))
 	if errors.Is(err, store.ErrWrongPassword) {
-		s.showSignIn(w, r, http.StatusUnprocessableEntity, account{Email: email, To: returnTo(r),
+		s.showSignIn(w, r, http.StatusUnprocessableEntity, account{Email: email, To: returnTo(r), Shared: text(r, "shared") == "yes",
 			Problem: "That address and password do not belong together. Check both and try again."})
 		return
 	}
@@ -88,7 +91,12 @@ func (s *Server) enter(w http.ResponseWriter, r *http.Request, t store.Teacher) 
 		s.failed(w, r, err)
 		return
 	}
+	shared := text(r, "shared") == "yes"
+	s.sessions.RememberMe(r.Context(), !shared)
 	s.sessions.Put(r.Context(), "teacher", int64(t.ID))
+	s.sessions.Put(r.Context(), sessionNumber, t.Sessions)
+	s.sessions.Put(r.Context(), onSharedComputer, shared)
+	s.sessions.Put(r.Context(), usedLast, time.Now().Unix())
 	http.Redirect(w, r, cmp.Or(returnTo(r), "/"), http.StatusSeeOther)
 }
 
@@ -120,7 +128,8 @@ func (s *Server) refuseSecond(w http.ResponseWriter, r *http.Request) bool {
 	return some
 }
 
-const shortestPassword = 10
+// longestName bounds a teacher's name, school and address, in letters.
+const longestName = 120
 
 func (s *Server) welcome(w http.ResponseWriter, r *http.Request) {
 	if s.refuseSecond(w, r) {
@@ -131,12 +140,12 @@ func (s *Server) welcome(w http.ResponseWriter, r *http.Request) {
 	switch {
 	case a.Name == "":
 		a.Problem = "Your name is missing. Type the name your students call you."
+	case len([]rune(a.Name)) > longestName, len([]rune(a.School)) > longestName, len(a.Email) > longestName:
+		a.Problem = fmt.Sprintf("A name or an address is longer than %d letters. Shorten it.", longestName)
 	case !strings.Contains(a.Email, "@"):
 		a.Problem = "The address has no @. Type the e-mail address you will sign in with."
-	case len(password) < shortestPassword:
-		a.Problem = "The password is too short. Use at least 10 characters."
-	case len(password) > store.LongestPassword:
-		a.Problem = "The password is too long. Use at most 72 characters."
+	default:
+		a.Problem = UnfitPassword(password, store.Teacher{Name: a.Name, Email: a.Email, School: a.School})
 	}
 	if a.Problem != "" {
 		s.page(w, r, http.StatusUnprocessableEntity, "welcome", "Welcome", a)

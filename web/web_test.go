@@ -25,6 +25,7 @@ import (
 // site is a running server with its database and what it logged.
 type site struct {
 	*httptest.Server
+	server *Server
 	store  *store.Store
 	routes chi.Router
 	log    *bytes.Buffer
@@ -46,7 +47,7 @@ func openOn(t testing.TB, s *store.Store) *site {
 	routes := server.Routes()
 	running := httptest.NewServer(routes)
 	t.Cleanup(running.Close)
-	return &site{running, s, routes, &log}
+	return &site{running, server, s, routes, &log}
 }
 
 // visitor is a browser without scripts; it does not follow redirects.

@@ -16,7 +16,7 @@ func main() {
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), rereadCommand(), inspectCommand(), instrumentsCommand())
+	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), passwordCommand(), rereadCommand(), inspectCommand(), instrumentsCommand())
 	if err := root.ExecuteContext(context.Background()); err != nil {
 		fmt.Fprintln(os.Stderr, err)
 		os.Exit(1)
