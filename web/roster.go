@@ -38,11 +38,16 @@ const longestRoster = 200
 func readRoster(list string) []rosterLine {
 	var lines []rosterLine
 	for n, text := range strings.Split(list, "\n") {
-		if text = strings.TrimSpace(text); text != "" && len(lines) < longestRoster {
-			line := readRosterLine(text)
-			line.Number, line.Text = n+1, text
-			lines = append(lines, line)
+		if text = strings.TrimSpace(text); text == "" {
+			continue
 		}
+		line := readRosterLine(text)
+		line.Number, line.Text = n+1, text
+		if len(lines) == longestRoster { // the rest is not read
+			line.Problem = fmt.Sprintf("A list holds at most %d students. Take this line and those below it into a list of their own.", longestRoster)
+			return append(lines, line)
+		}
+		lines = append(lines, line)
 	}
 	return lines
 }

@@ -80,6 +80,13 @@ func TestARosterIsSeenBeforeItIsKept(t *testing.T) {
 	if status, _ = v.post(fmt.Sprintf("/sections/%d/list", sections[0].ID), more); status != 303 {
 		t.Errorf("one more gives %d", status)
 	}
+	long := strings.Repeat("Rosa T cello\n", longestRoster)
+	for list, want := range map[string]int{long: 303, long + "Emil F cello\n": 422} {
+		status, page = v.post(fmt.Sprintf("/sections/%d/list", sections[0].ID), url.Values{"list": {list}, "seen": {"yes"}})
+		if status != want || want == 422 && !strings.Contains(page, "A list holds at most 200 students") {
+			t.Errorf("a list of %d lines gives %d", strings.Count(list, "\n"), status)
+		}
+	}
 	if status, page = v.post(fmt.Sprintf("/sections/%d/list", sections[0].ID), url.Values{"list": {"  \n"}}); status != 422 || !strings.Contains(page, "The list is empty") {
 		t.Errorf("an empty list gives %d", status)
 	}

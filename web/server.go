@@ -8,6 +8,7 @@ import (
 	"log/slog"
 	"net"
 	"net/http"
+	"net/netip"
 	"time"
 
 	"github.com/alexedwards/scs/postgresstore"
@@ -28,6 +29,8 @@ type Server struct {
 	assets   *assets
 	pages    pages
 	log      *slog.Logger
+	proxies  []netip.Prefix // that may say whom they ask for
+	https    bool
 }
 
 // New makes a server on an open store.
@@ -66,8 +69,7 @@ func (s *Server) tooOften(w http.ResponseWriter, _ *http.Request) {
 		Content: message{heading, fmt.Sprintf("Signing in was tried more than %d times in a minute from this address. Wait a minute, then try again.", signInsPerMinute)}})
 }
 
-// callerAddress is the address a request comes from, without its port. Behind a
-// proxy all callers share the proxy's.
+// callerAddress is the address a request comes from, without its port; see Behind.
 func callerAddress(r *http.Request) (string, error) {
 	host, _, err := net.SplitHostPort(r.RemoteAddr)
 	return host, err
@@ -76,7 +78,7 @@ func callerAddress(r *http.Request) (string, error) {
 // Routes is the whole site.
 func (s *Server) Routes() chi.Router {
 	r := chi.NewRouter()
-	r.Use(s.logRequests, middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler, middleware.GetHead)
+	r.Use(s.fromProxies, s.logRequests, middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler, middleware.GetHead)
 	r.Handle("/static/*", s.assets)
 	r.Get("/health", s.health)
 	r.Get("/ready", s.ready)

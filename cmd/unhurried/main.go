@@ -10,15 +10,22 @@ import (
 )
 
 func main() {
+	if err := rootCommand().ExecuteContext(context.Background()); err != nil {
+		fmt.Fprintln(os.Stderr, err)
+		os.Exit(1)
+	}
+}
+
+func rootCommand() *cobra.Command {
 	root := &cobra.Command{
 		Use:           "unhurried",
 		Short:         "Takes method-book exercises apart for every instrument in the room",
 		SilenceUsage:  true,
 		SilenceErrors: true,
 	}
-	root.AddCommand(serveCommand(), demoCommand(), migrateCommand(), passwordCommand(), rereadCommand(), inspectCommand(), instrumentsCommand())
-	if err := root.ExecuteContext(context.Background()); err != nil {
-		fmt.Fprintln(os.Stderr, err)
-		os.Exit(1)
-	}
+	root.AddCommand(
+		serveCommand(), demoCommand(), migrateCommand(), passwordCommand(), backupCommand(), restoreCommand(), rereadCommand(),
+		inspectCommand(), instrumentsCommand(),
+	)
+	return root
 }

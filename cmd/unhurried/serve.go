@@ -5,6 +5,7 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
+	"net/netip"
 	"os"
 	"os/signal"
 	"syscall"
@@ -19,15 +20,28 @@ import (
 
 // openStore opens the database that UNHURRIED_DATABASE names.
 func openStore(ctx context.Context) (*store.Store, error) {
-	url := os.Getenv("UNHURRIED_DATABASE")
-	if url == "" {
-		return nil, errors.New("no database is named: run bin/start, or set UNHURRIED_DATABASE to a PostgreSQL address")
+	url, err := databaseURL()
+	if err != nil {
+		return nil, err
 	}
 	return store.Open(ctx, url)
 }
 
+func databaseURL() (string, error) {
+	url := os.Getenv("UNHURRIED_DATABASE")
+	if url == "" {
+		return "", errors.New("no database is named: run bin/start, or set UNHURRIED_DATABASE to a PostgreSQL address")
+	}
+	return url, nil
+}
+
 func serveCommand() *cobra.Command {
-	var address string
+	var (
+		address, backups string
+		keep             int
+		proxies          []string
+		https            bool
+	)
 	c := &cobra.Command{
 		Use:   "serve",
 		Short: "Serve the application",
@@ -40,10 +54,16 @@ func serveCommand() *cobra.Command {
 				return err
 			}
 			defer s.Close()
-			server, err := web.New(s, slog.New(slog.NewTextHandler(os.Stderr, nil)))
+			log := slog.New(slog.NewTextHandler(os.Stderr, nil))
+			server, err := web.New(s, log)
 			if err != nil {
 				return err
 			}
+			trusted, err := prefixes(proxies)
+			if err != nil {
+				return err
+			}
+			server.Behind(trusted, https)
 			servant, err := leaveRoot()
 			if err != nil {
 				return err
@@ -51,12 +71,37 @@ func serveCommand() *cobra.Command {
 			if servant != "" {
 				fmt.Printf("Serving as the user %s, not as root.\n", servant)
 			}
+			if backups != "" {
+				fmt.Printf("A backup is written to %s every night at %d, and the newest %d are kept.\n", backups, backupHour, keep)
+				go nightly(ctx, s, backups, max(keep, 1), log)
+			}
 			fmt.Printf("Open http://%s in a browser. Stop with Ctrl-C.\n", address)
 			return server.Serve(ctx, address)
 		},
 	}
 	c.Flags().StringVar(&address, "address", "127.0.0.1:8080", "where to listen")
+	c.Flags().StringSliceVar(&proxies, "proxy", nil, "the address of a proxy in front, or a range such as 10.0.0.0/8, that says whom it asks for")
+	c.Flags().BoolVar(&https, "https", false, "the proxy in front is asked by HTTPS alone")
+	c.Flags().StringVar(&backups, "backups", "", "a folder for a backup every night; none without it")
+	c.Flags().IntVar(&keep, "keep", 14, "how many of them are kept")
 	return c
+}
+
+// prefixes reads addresses and ranges of addresses.
+func prefixes(texts []string) ([]netip.Prefix, error) {
+	var list []netip.Prefix
+	for _, text := range texts {
+		if address, err := netip.ParseAddr(text); err == nil {
+			list = append(list, netip.PrefixFrom(address, address.BitLen()))
+			continue
+		}
+		p, err := netip.ParsePrefix(text)
+		if err != nil {
+			return nil, fmt.Errorf("%s is no address of a proxy, such as 127.0.0.1 or 10.0.0.0/8", text)
+		}
+		list = append(list, p)
+	}
+	return list, nil
 }
 
 // storeCommand is a command without arguments that works on the open database.
