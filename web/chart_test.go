@@ -82,6 +82,9 @@ func TestWhatIsNearlyPressed(t *testing.T) {
 	if said := press("T", "1", "2", "Eb"); said != "" {
 		t.Errorf("near a fingering of the chart are: %s", said)
 	}
+	if _, said := v.get("/fingerings/flute/near?keys=0+1+63+" + at["T"] + "+" + at["1"] + "+" + at["2"]); !strings.HasPrefix(said, "Closest: A, space 2: add the E flat key;") {
+		t.Errorf("with keys the flute does not have, near are: %s", said)
+	}
 	for _, keys := range []string{"", "x", "-1 64 9999999999999999999999"} {
 		if status, _ := v.get("/fingerings/flute/near?keys=" + url.QueryEscape(keys)); status != http.StatusOK {
 			t.Errorf("keys %q give %d", keys, status)

@@ -3,6 +3,7 @@ package finger
 import (
 	"math/bits"
 	"slices"
+	"strconv"
 
 	"unhurriedbench/core/instrument"
 )
@@ -30,6 +31,7 @@ func (w Words) Nearest(i instrument.Instrument, pressed uint64) []Near {
 	if i.Mechanism != instrument.Woodwind && i.Mechanism != instrument.Valves {
 		return nil
 	}
+	pressed &= pressable(i)
 	least := farthest
 	var found []Near
 	for _, n := range Chart(i) {
@@ -47,6 +49,18 @@ func (w Words) Nearest(i instrument.Instrument, pressed uint64) []Near {
 		found = append(found, Near{Note: n, Way: way, Press: w.keysIn(i, press), Lift: w.keysIn(i, lift)})
 	}
 	return found[:min(len(found), mostNear)]
+}
+
+// pressable are the keys or valves that an instrument has.
+func pressable(i instrument.Instrument) uint64 {
+	if i.Mechanism == instrument.Valves {
+		return 1<<(i.Valves+1) - 1 // the thumb's too, which does nothing where there is none
+	}
+	var keys uint64
+	for _, key := range Keys(i) {
+		keys |= 1 << key.At
+	}
+	return keys
 }
 
 // nearestWay is the first of a note's ways that differs least from what is pressed.
@@ -79,7 +93,7 @@ func (w Words) keysIn(i instrument.Instrument, keys uint64) []string {
 		}
 		for n := 1; n < len(valveSemitones); n++ {
 			if keys&(1<<n) != 0 {
-				names = append(names, "valve "+string(rune('0'+n)))
+				names = append(names, "valve "+strconv.Itoa(n))
 			}
 		}
 		return names

@@ -12,6 +12,9 @@
 
   function keep(marks) { sessionStorage.setItem(place, JSON.stringify(marks)); }
 
+  // away says whether an answer comes from before the program, or from it without its records.
+  function away(status) { return status >= 502 && status <= 504; }
+
   function isMark(config) { return config.verb === "post" && /\/(attempts|everybody)$/.test(config.path); }
 
   function say(text) {
@@ -34,7 +37,7 @@
   function hold(event) {
     const config = event.detail.requestConfig;
     const status = event.detail.xhr.status;
-    if (!isMark(config) || status > 0 && status < 500) return;
+    if (!isMark(config) || status > 0 && !away(status)) return;
     event.stopImmediatePropagation();
     const fields = new URLSearchParams(config.formData);
     fields.set("sure", "yes"); // it belongs to the stage it was pressed at
@@ -50,7 +53,7 @@
   }
 
   async function send() {
-    let sent = 0;
+    let sent = 0, refused = 0;
     while (list().length > 0) {
       const [mark, ...others] = list();
       let answer;
@@ -62,18 +65,20 @@
       } catch (problem) {
         break;
       }
-      if (answer.status >= 500) break;
+      if (away(answer.status)) break;
       if (answer.status === 401) {
         say("Sign in again in another window: " + list().length + " marks wait in this page until then.");
         break;
       }
       keep(others);
       if (answer.ok) sent++;
+      else refused++;
     }
     if (list().length > 0) { wait(); return; }
     if (!document.getElementById("bench")) return;
     await htmx.ajax("GET", location.href, { target: "#side", swap: "outerHTML" });
-    if (sent > 0) say((sent === 1 ? "The mark that waited is" : "The " + sent + " marks that waited are") + " sent and logged.");
+    if (refused > 0) say((refused === 1 ? "A mark that waited was" : refused + " marks that waited were") + " refused: look at the latest tries, and mark again what is missing.");
+    else if (sent > 0) say((sent === 1 ? "The mark that waited is" : "The " + sent + " marks that waited are") + " sent and logged.");
   }
 
   document.addEventListener("htmx:sendError", hold, true);
