@@ -16,9 +16,10 @@ type Teacher struct {
 	PasswordHash string `db:"password_hash"`
 	Sessions     int    // the number under which sessions hold; those of an earlier one have ended
 	Demo         bool
+	Owner        bool // looks after the installation
 }
 
-const teacherColumns = `id, email, name, school, password_hash, sessions, demo`
+const teacherColumns = `id, email, name, school, password_hash, sessions, demo, owner`
 
 // AddTeacher makes an account. The error is ErrTaken when the address has one.
 func (s *Store) AddTeacher(ctx context.Context, email, name, school, password string) (Teacher, error) {
@@ -43,8 +44,8 @@ func (s *Store) AddFirstTeacher(ctx context.Context, email, name, school, passwo
 	}
 	var t Teacher
 	err = tx.GetContext(ctx, &t, `
-		INSERT INTO teachers (email, name, school, password_hash)
-		SELECT $1, $2, $3, $4 WHERE NOT EXISTS (SELECT 1 FROM teachers)
+		INSERT INTO teachers (email, name, school, password_hash, owner)
+		SELECT $1, $2, $3, $4, true WHERE NOT EXISTS (SELECT 1 FROM teachers)
 		RETURNING `+teacherColumns, email, name, school, hashed(password))
 	if errors.Is(err, sql.ErrNoRows) {
 		return Teacher{}, fmt.Errorf("%s: %w", doing, ErrTaken)

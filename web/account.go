@@ -13,6 +13,9 @@ type accountView struct {
 	Teacher store.Teacher
 	Shared  bool // this session is on a shared computer
 	Problem string
+
+	Colleagues []store.Teacher // of the owner
+	Link       string          // just made, to be handed over
 }
 
 func (s *Server) account(w http.ResponseWriter, r *http.Request) {
@@ -20,9 +23,18 @@ func (s *Server) account(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) showAccount(w http.ResponseWriter, r *http.Request, status int, problem string) {
-	s.page(w, r, status, "account", "Your account", accountView{
+	v := accountView{
 		Teacher: asking(r).Teacher, Shared: s.sessions.GetBool(r.Context(), onSharedComputer), Problem: problem,
-	})
+		Link: s.sessions.PopString(r.Context(), handedOver),
+	}
+	if v.Teacher.Owner {
+		var err error
+		if v.Colleagues, err = s.store.Colleagues(r.Context()); err != nil {
+			s.failed(w, r, err)
+			return
+		}
+	}
+	s.page(w, r, status, "account", "Your account", v)
 }
 
 // changePassword asks for the present password, and ends all other sessions.

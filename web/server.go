@@ -92,6 +92,8 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/welcome", s.welcomePage)
 			r.With(s.limitSignIns).Post("/sign-in", s.signIn)
 			r.With(s.limitSignIns).Post("/welcome", s.welcome)
+			r.Get("/join/{link}", s.joinPage)
+			r.With(s.limitSignIns).Post("/join/{link}", s.join)
 			r.Post("/sign-in/demo", s.signInDemo)
 			r.Post("/sign-out", s.signOut)
 		})
@@ -136,6 +138,8 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/account", s.account)
 			r.With(s.limitSignIns).Post("/account/password", s.changePassword)
 			r.Post("/account/sessions", s.endSessions)
+			r.Post("/account/invite", s.invite)
+			r.Post("/account/reset/{id}", s.inviteToReset)
 
 			r.Get("/settings", s.settings)
 			r.Post("/settings", s.keepSettings)

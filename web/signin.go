@@ -3,7 +3,6 @@ package web
 import (
 	"cmp"
 	"errors"
-	"fmt"
 	"net/http"
 	"net/url"
 	"strings"
@@ -137,16 +136,8 @@ func (s *Server) welcome(w http.ResponseWriter, r *http.Request) {
 	}
 	a := account{Email: text(r, "email"), Name: text(r, "name"), School: text(r, "school")}
 	password := r.FormValue("password")
-	switch {
-	case a.Name == "":
-		a.Problem = "Your name is missing. Type the name your students call you."
-	case len([]rune(a.Name)) > longestName, len([]rune(a.School)) > longestName, len(a.Email) > longestName:
-		a.Problem = fmt.Sprintf("A name or an address is longer than %d letters. Shorten it.", longestName)
-	case !strings.Contains(a.Email, "@"):
-		a.Problem = "The address has no @. Type the e-mail address you will sign in with."
-	default:
-		a.Problem = UnfitPassword(password, store.Teacher{Name: a.Name, Email: a.Email, School: a.School})
-	}
+	asked := store.Teacher{Name: a.Name, Email: a.Email, School: a.School}
+	a.Problem = cmp.Or(unfitAccount(asked), UnfitPassword(password, asked))
 	if a.Problem != "" {
 		s.page(w, r, http.StatusUnprocessableEntity, "welcome", "Welcome", a)
 		return

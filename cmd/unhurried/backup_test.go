@@ -70,6 +70,9 @@ func TestBackupRestoreAndPassword(t *testing.T) {
 	if said, err := command(t, "a lamp by the ferry\n", "password", "Wren@school.example"); err != nil || !strings.Contains(said, "signed out everywhere") {
 		t.Errorf("password says %s, %v", said, err)
 	}
+	if said, err := command(t, "", "invite", "--site", "https://bench.school.example/"); err != nil || !strings.HasPrefix(said, "https://bench.school.example/join/") {
+		t.Errorf("invite says %s, %v", said, err)
+	}
 	restored, err := store.Open(ctx, other)
 	if err != nil {
 		t.Fatal(err)

@@ -1,0 +1,34 @@
+package main
+
+import (
+	"fmt"
+	"strings"
+
+	"github.com/spf13/cobra"
+)
+
+// inviteCommand makes a link for a new teacher, as the owner does on their page; with it
+// begins an installation whose first account is the demo's.
+func inviteCommand() *cobra.Command {
+	var site string
+	c := &cobra.Command{
+		Use:   "invite",
+		Short: "Make a link for a new teacher, good once and for a week",
+		Args:  cobra.NoArgs,
+		RunE: func(c *cobra.Command, _ []string) error {
+			s, err := openStore(c.Context())
+			if err != nil {
+				return err
+			}
+			defer s.Close()
+			link, err := s.Invite(c.Context())
+			if err != nil {
+				return err
+			}
+			fmt.Fprintf(c.OutOrStdout(), "%s/join/%s\n", strings.TrimRight(site, "/"), link)
+			return nil
+		},
+	}
+	c.Flags().StringVar(&site, "site", "http://127.0.0.1:8080", "the address of the site")
+	return c
+}

@@ -1,0 +1,124 @@
+package web
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+
+	"unhurriedbench/store"
+)
+
+// handedOver is the session's key for a link that was just made, shown once.
+const handedOver = "link"
+
+// invite makes a link for a new teacher.
+func (s *Server) invite(w http.ResponseWriter, r *http.Request) {
+	s.handOver(w, r, func() (string, error) { return s.store.Invite(r.Context()) })
+}
+
+// inviteToReset makes a link with which a teacher chooses another password.
+func (s *Server) inviteToReset(w http.ResponseWriter, r *http.Request) {
+	s.handOver(w, r, func() (string, error) { return s.store.InviteToReset(r.Context(), idOf[store.TeacherID](r)) })
+}
+
+// handOver shows the owner a link; for anybody else there is none.
+func (s *Server) handOver(w http.ResponseWriter, r *http.Request, made func() (string, error)) {
+	if !asking(r).Teacher.Owner {
+		s.notFound(w, r)
+		return
+	}
+	link, err := made()
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	scheme := "http"
+	if s.https || r.TLS != nil {
+		scheme = "https"
+	}
+	s.sessions.Put(r.Context(), handedOver, fmt.Sprintf("%s://%s/join/%s", scheme, r.Host, link))
+	http.Redirect(w, r, "/account", http.StatusSeeOther)
+}
+
+// joining is the page a link leads to.
+type joining struct {
+	For     store.Invitation
+	Link    string
+	Account account // that is typed
+}
+
+func (s *Server) joinPage(w http.ResponseWriter, r *http.Request) {
+	if j, ok := s.invited(w, r); ok {
+		s.page(w, r, http.StatusOK, "join", "Welcome", j)
+	}
+}
+
+// invited finds what the link of a request is for, or says that it is none.
+func (s *Server) invited(w http.ResponseWriter, r *http.Request) (joining, bool) {
+	j := joining{Link: chi.URLParam(r, "link")}
+	found, err := s.store.Invitation(r.Context(), j.Link)
+	if errors.Is(err, store.ErrNotFound) {
+		s.render(w, http.StatusNotFound, "message", "layout", layoutData{Title: "Used, or too old", Content: message{
+			"This link is used, or too old", "Ask whoever gave it to you for another. A link is good once, and for a week.",
+		}})
+		return j, false
+	}
+	if err != nil {
+		s.failed(w, r, err)
+		return j, false
+	}
+	j.For = found
+	return j, true
+}
+
+// join makes the account, or changes the password, that the link is for.
+func (s *Server) join(w http.ResponseWriter, r *http.Request) {
+	j, ok := s.invited(w, r)
+	if !ok {
+		return
+	}
+	password := r.FormValue("password")
+	t := store.Teacher{ID: j.For.Teacher, Name: j.For.Name, Email: j.For.Email}
+	if t.ID == 0 {
+		j.Account = account{Email: text(r, "email"), Name: text(r, "name"), School: text(r, "school")}
+		t.Name, t.Email, t.School = j.Account.Name, j.Account.Email, j.Account.School
+		j.Account.Problem = unfitAccount(t)
+	}
+	j.Account.Problem = cmp.Or(j.Account.Problem, UnfitPassword(password, t))
+	if j.Account.Problem == "" {
+		var err error
+		if t.ID == 0 {
+			t, err = s.store.Join(r.Context(), j.Link, t.Email, t.Name, t.School, password)
+		} else {
+			t, err = s.store.Reset(r.Context(), j.Link, t.ID, password)
+		}
+		switch {
+		case err == nil:
+			s.enter(w, r, t)
+			return
+		case errors.Is(err, store.ErrTaken):
+			j.Account.Problem = "There is an account with this address already. Sign in with it, or choose another address."
+		default:
+			s.failed(w, r, err)
+			return
+		}
+	}
+	s.page(w, r, http.StatusUnprocessableEntity, "join", "Welcome", j)
+}
+
+// unfitAccount says what is wrong with a new teacher's name and address, "" for nothing.
+func unfitAccount(t store.Teacher) string {
+	switch {
+	case t.Name == "":
+		return "Your name is missing. Type the name your students call you."
+	case len([]rune(t.Name)) > longestName, len([]rune(t.School)) > longestName, len(t.Email) > longestName:
+		return fmt.Sprintf("A name or an address is longer than %d letters. Shorten it.", longestName)
+	case !strings.Contains(t.Email, "@"):
+		return "The address has no @. Type the e-mail address you will sign in with."
+	}
+	return ""
+}
