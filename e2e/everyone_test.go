@@ -22,6 +22,7 @@ var views = []struct{ name, path, drawn string }{
 	{"People", "/people", ".people li"},
 	{"Settings", "/settings", ".settings"},
 	{"Your account", "/account", ".account"},
+	{"Off the Shelf", "/exercises/removed", "h1"},
 	{"Parts", "/exercises/6/parts", ".fields"},
 	{"Same or different", "/compare?a=6&a-from=1&a-to=2&b=11&b-from=1&b-to=2", ".ruler-table"},
 	{"Fingering chart", "/fingerings/flute", ".in-chart"},

@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"time"
 
 	"unhurriedbench/core/breakdown"
 )
@@ -142,6 +143,27 @@ func (d *Desk) Exercises(ctx context.Context) ([]Exercise, error) {
 		list[i] = row.exercise()
 	}
 	return list, nil
+}
+
+// Removed is an exercise that was taken off the shelf.
+type Removed struct {
+	ID     ExerciseID
+	Book   string
+	Number int
+	Title  string
+	At     time.Time `db:"removed_at"`
+	Tries  int       // that are logged
+}
+
+// RemovedExercises lists what was taken off the shelf, the latest first.
+func (d *Desk) RemovedExercises(ctx context.Context) ([]Removed, error) {
+	var list []Removed
+	err := d.all(ctx, &list, "list the removed exercises", `
+		SELECT e.id, b.title AS book, e.number, e.title, e.removed_at,
+			(SELECT count(*) FROM attempts a WHERE a.teacher_id = $1 AND a.exercise_id = e.id AND a.undoes IS NULL) AS tries
+		FROM exercises e JOIN books b ON b.teacher_id = e.teacher_id AND b.id = e.book_id
+		WHERE e.teacher_id = $1 AND e.removed_at IS NOT NULL ORDER BY e.removed_at DESC, e.id DESC`)
+	return list, err
 }
 
 // NextNumber is one more than the book's highest number.

@@ -45,6 +45,7 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 			return known, err
 		},
 		"Preferred":        func() (any, error) { return d.Preferred(ctx, "oboe") },
+		"RemovedExercises": func() (any, error) { return d.RemovedExercises(ctx) },
 		"SectionStandings": func() (any, error) { return spelled(d.SectionStandings(ctx, f.section)) },
 		"Sections":         func() (any, error) { return d.Sections(ctx) },
 		"Settings":         func() (any, error) { return d.Settings(ctx) },
@@ -167,6 +168,13 @@ func TestADeskSeesNothingElse(t *testing.T) {
 	mine, stranger := add(t, s, "owner"), add(t, s, "stranger")
 	for _, f := range []fixture{mine, stranger} { // an exercise that nobody has read yet
 		if _, err := f.AddExercise(context.Background(), store.Exercise{Book: "Book of " + f.mark, Number: 5, Title: f.mark}, f.source); err != nil {
+			t.Fatal(err)
+		}
+		gone, err := f.AddExercise(context.Background(), store.Exercise{Book: "Book of " + f.mark, Number: 9, Title: "off the shelf of " + f.mark}, f.source)
+		if err == nil {
+			err = f.RemoveExercise(context.Background(), gone)
+		}
+		if err != nil {
 			t.Fatal(err)
 		}
 	}

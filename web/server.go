@@ -109,6 +109,7 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/", s.shelf)
 
 			r.Get("/exercises/new", s.newExercise)
+			r.Get("/exercises/removed", s.removed)
 			r.Get("/exercises/{id}/edit", s.editExercise)
 			r.Post("/exercises/{id}/remove", s.removeExercise)
 			r.Post("/exercises/{id}/restore", s.restoreExercise)

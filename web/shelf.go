@@ -12,6 +12,12 @@ type shelfBook struct {
 	Exercises []store.Exercise
 }
 
+// shelfView is the Shelf.
+type shelfView struct {
+	Books   []shelfBook
+	Removed int // exercises that can be put back
+}
+
 func (s *Server) shelf(w http.ResponseWriter, r *http.Request) {
 	books, err := deskOf(r).Books(r.Context())
 	if err != nil {
@@ -33,5 +39,20 @@ func (s *Server) shelf(w http.ResponseWriter, r *http.Request) {
 		book := &list[at[x.BookID]]
 		book.Exercises = append(book.Exercises, x)
 	}
-	s.page(w, r, http.StatusOK, "shelf", "Shelf", list)
+	removed, err := deskOf(r).RemovedExercises(r.Context())
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.page(w, r, http.StatusOK, "shelf", "Shelf", shelfView{list, len(removed)})
+}
+
+// removed lists what was taken off the Shelf, to be put back.
+func (s *Server) removed(w http.ResponseWriter, r *http.Request) {
+	list, err := deskOf(r).RemovedExercises(r.Context())
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.page(w, r, http.StatusOK, "removed", "Off the Shelf", list)
 }
