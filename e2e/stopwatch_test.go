@@ -142,6 +142,8 @@ var stopwatchTasks = []task{
 		h.sees(".did", "clean")
 	}, 4, 0},
 	{"open, choose, count off, mark clean by keys", 1280, "/", func(h *hand) {
+		h.tabTo("Skip to the page")
+		h.key(input.Enter)
 		h.tabTo("Ferry Landing")
 		h.key(input.Enter)
 		h.p.MustElement("svg.lanes")
