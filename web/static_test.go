@@ -146,3 +146,43 @@ func TestBytesOfAColdBench(t *testing.T) {
 	}
 	t.Logf("a cold Bench fetches %d bytes in %d files", total, len(named))
 }
+
+// Every file that ships from elsewhere stands in the list of licences, and the list is
+// there to be read.
+func TestLicencesOfWhatShips(t *testing.T) {
+	content, err := static.ReadFile("static/lib/LICENSES.txt")
+	if err != nil {
+		t.Fatal(err)
+	}
+	named := map[string]bool{"LICENSES.txt": true, "VERSIONS.txt": true}
+	for line := range strings.Lines(string(content)) {
+		if files, is := strings.CutPrefix(line, "Files:"); is {
+			for _, name := range strings.Fields(files) {
+				named[name] = true
+			}
+		}
+	}
+	files, err := packedAssets()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for name := range files.hashed {
+		folder, file, nested := strings.Cut(name, "/")
+		if nested && (folder == "lib" || folder == "fonts") && !named[file] {
+			t.Errorf("%s ships without its licence", name)
+		}
+		delete(named, file)
+	}
+	for name := range named {
+		t.Errorf("a licence is given for %s, which does not ship", name)
+	}
+	for _, text := range []string{"GNU LESSER GENERAL PUBLIC LICENSE", "GNU GENERAL PUBLIC LICENSE", "SIL OPEN FONT LICENSE", "MIT License", "Zero-Clause BSD"} {
+		if !strings.Contains(string(content), text) {
+			t.Errorf("the text of the %s is missing", text)
+		}
+	}
+	s := open(t)
+	v, _ := s.teacher(t, "a@school.example")
+	_, page := v.get("/settings")
+	wants(t, page, addressOf(t, "lib/LICENSES.txt"))
+}
