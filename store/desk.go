@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"database/sql"
-	"errors"
 
 	"github.com/jmoiron/sqlx"
 
@@ -89,12 +88,5 @@ func (tx deskTx) clear(ctx context.Context, query string, args ...any) error {
 
 // inTransaction runs do, and keeps what it changed only when it succeeds.
 func (d *Desk) inTransaction(ctx context.Context, doing string, do func(deskTx) error) error {
-	tx, err := d.db.BeginTxx(ctx, nil)
-	if err != nil {
-		return wrap(doing, err)
-	}
-	if err := do(deskTx{tx, d}); err != nil {
-		return errors.Join(wrap(doing, err), tx.Rollback())
-	}
-	return wrap(doing, tx.Commit())
+	return inTransaction(ctx, d.db, doing, func(tx *sqlx.Tx) error { return do(deskTx{tx, d}) })
 }

@@ -4,10 +4,10 @@ import (
 	"context"
 	"crypto/rand"
 	"crypto/sha256"
-	"database/sql"
-	"errors"
 	"fmt"
 	"time"
+
+	"github.com/jmoiron/sqlx"
 )
 
 // InvitationHolds is how long a link may wait to be used.
@@ -76,25 +76,16 @@ func (s *Store) Reset(ctx context.Context, link string, teacher TeacherID, passw
 
 // useLink uses a link up and does what it is for, both or neither.
 func (s *Store) useLink(ctx context.Context, link string, teacher TeacherID, query string, args ...any) (Teacher, error) {
-	const doing = "use the invitation"
 	var t Teacher
-	tx, err := s.db.BeginTxx(ctx, nil)
-	if err != nil {
-		return t, wrap(doing, err)
-	}
-	used, err := tx.ExecContext(ctx, `DELETE FROM invitations WHERE hash = $1 AND until > now() AND coalesce(teacher_id, 0) = $2`, linkHash(link), teacher)
-	if err == nil {
-		if n, _ := used.RowsAffected(); n == 0 {
-			err = sql.ErrNoRows
+	err := inTransaction(ctx, s.db, "use the invitation", func(tx *sqlx.Tx) error {
+		err := mustTouch(tx.ExecContext(ctx,
+			`DELETE FROM invitations WHERE hash = $1 AND until > now() AND coalesce(teacher_id, 0) = $2`, linkHash(link), teacher))
+		if err != nil {
+			return err
 		}
-	}
-	if err == nil {
-		err = tx.GetContext(ctx, &t, query, args...)
-	}
-	if err != nil {
-		return Teacher{}, errors.Join(wrap(doing, err), tx.Rollback())
-	}
-	return t, wrap(doing, tx.Commit())
+		return tx.GetContext(ctx, &t, query, args...)
+	})
+	return t, err
 }
 
 // Colleagues lists everybody with an account and a password, by name.

@@ -73,6 +73,18 @@ func bringUpToDate(ctx context.Context, config pgx.ConnConfig) error {
 	return errors.Join(migrate(ctx, db), db.Close())
 }
 
+// inTransaction runs do, and keeps what it changed only when it succeeds.
+func inTransaction(ctx context.Context, db *sqlx.DB, doing string, do func(*sqlx.Tx) error) error {
+	tx, err := db.BeginTxx(ctx, nil)
+	if err != nil {
+		return wrap(doing, err)
+	}
+	if err := do(tx); err != nil {
+		return errors.Join(wrap(doing, err), tx.Rollback())
+	}
+	return wrap(doing, tx.Commit())
+}
+
 // Alone runs do while no other program on this database runs anything Alone.
 func (s *Store) Alone(ctx context.Context, do func() error) error {
 	const key = 7_301_966 // any number that others do not take

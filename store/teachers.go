@@ -2,9 +2,10 @@ package store
 
 import (
 	"context"
-	"database/sql"
 	"errors"
 	"fmt"
+
+	"github.com/jmoiron/sqlx"
 )
 
 // Teacher is someone who signs in.
@@ -34,29 +35,20 @@ func (s *Store) AddTeacher(ctx context.Context, email, name, school, password st
 // ErrTaken when there is one, also where several ask at once.
 func (s *Store) AddFirstTeacher(ctx context.Context, email, name, school, password string) (Teacher, error) {
 	const doing = "add the first teacher"
-	tx, err := s.db.BeginTxx(ctx, nil)
-	if err != nil {
-		return Teacher{}, fmt.Errorf("%s: %w", doing, err)
-	}
-	defer func() { _ = tx.Rollback() }() // of what was not committed
-	if _, err := tx.ExecContext(ctx, `LOCK TABLE teachers IN SHARE ROW EXCLUSIVE MODE`); err != nil {
-		return Teacher{}, fmt.Errorf("%s: %w", doing, err)
-	}
 	var t Teacher
-	err = tx.GetContext(ctx, &t, `
-		INSERT INTO teachers (email, name, school, password_hash, owner)
-		SELECT $1, $2, $3, $4, true WHERE NOT EXISTS (SELECT 1 FROM teachers)
-		RETURNING `+teacherColumns, email, name, school, hashed(password))
-	if errors.Is(err, sql.ErrNoRows) {
-		return Teacher{}, fmt.Errorf("%s: %w", doing, ErrTaken)
+	err := inTransaction(ctx, s.db, doing, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `LOCK TABLE teachers IN SHARE ROW EXCLUSIVE MODE`); err != nil {
+			return err
+		}
+		return tx.GetContext(ctx, &t, `
+			INSERT INTO teachers (email, name, school, password_hash, owner)
+			SELECT $1, $2, $3, $4, true WHERE NOT EXISTS (SELECT 1 FROM teachers)
+			RETURNING `+teacherColumns, email, name, school, hashed(password))
+	})
+	if errors.Is(err, ErrNotFound) { // somebody is there
+		err = fmt.Errorf("%s: %w", doing, ErrTaken)
 	}
-	if err == nil {
-		err = tx.Commit()
-	}
-	if err != nil {
-		return Teacher{}, fmt.Errorf("%s: %w", doing, err)
-	}
-	return t, nil
+	return t, err
 }
 
 // AddDemoTeacher makes the demo's account, which is entered without a password once the

@@ -72,16 +72,26 @@ func inOctaves(n int) string {
 	return "in every octave"
 }
 
-func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
-	ctx, desk := r.Context(), deskOf(r)
+// charted finds the instrument of a chart as the teacher's students have it, with how it
+// is taught, or answers that there is none.
+func (s *Server) charted(w http.ResponseWriter, r *http.Request) (instrument.Instrument, taughtBy, bool) {
 	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
 	if !ok {
 		s.notFound(w, r)
-		return
+		return target, taughtBy{}, false
 	}
-	kept, err := taught(ctx, desk)
+	kept, err := taught(r.Context(), deskOf(r))
 	if err != nil {
 		s.failed(w, r, err)
+		return target, kept, false
+	}
+	return kept.instrument(target), kept, true
+}
+
+func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), deskOf(r)
+	target, kept, ok := s.charted(w, r)
+	if !ok {
 		return
 	}
 	wanted, err := desk.Preferred(ctx, target.ID)
@@ -89,11 +99,10 @@ func (s *Server) chart(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	target = kept.instrument(target)
 	v := chartView{Instrument: target, Instruments: instrument.All(), Kind: kept.kinds[target.ID]}
 	notes := finger.Chart(target)
 	for _, n := range notes {
-		v.Notes = append(v.Notes, newChartLine(n, target, kept.Preferences, wanted))
+		v.Notes = append(v.Notes, newChartLine(n, notes, target, kept.Preferences, wanted))
 	}
 	if len(notes) > 0 {
 		v.Sheet = chartSheet(notes, target, kept.Preferences, wanted)
@@ -150,23 +159,16 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p prefer
 // octaves; "" is the usual way. One that a note does not have changes nothing. The next
 // page says what is taught now, and takes it back.
 func (s *Server) prefer(w http.ResponseWriter, r *http.Request) {
-	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
+	target, kept, ok := s.charted(w, r)
 	if !ok {
-		s.notFound(w, r)
 		return
 	}
 	ctx, desk := r.Context(), deskOf(r)
-	kept, err := taught(ctx, desk)
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
 	before, err := desk.Preferred(ctx, target.ID)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	target = kept.instrument(target)
 	asked := notedWays(r)
 	var changed []finger.ChartNote
 	undo := url.Values{"back": {"yes"}}
@@ -224,17 +226,10 @@ func taughtNow(target instrument.Instrument, words finger.Words, notes []finger.
 // near answers, for keys that sound no note of the chart, which notes they nearly
 // sound and what is wanting, as a sentence.
 func (s *Server) near(w http.ResponseWriter, r *http.Request) {
-	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
+	target, kept, ok := s.charted(w, r)
 	if !ok {
-		s.notFound(w, r)
 		return
 	}
-	kept, err := taught(r.Context(), deskOf(r))
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	target = kept.instrument(target)
 	var pressed uint64
 	for key := range strings.SplitSeq(r.FormValue("keys"), " ") {
 		if at, err := strconv.Atoi(key); err == nil && at >= 0 && at < 64 {
@@ -314,7 +309,7 @@ func kindNow(target instrument.Instrument, wanted string) string {
 	return target.Title() + ", for all your students: as usual."
 }
 
-func newChartLine(n finger.ChartNote, target instrument.Instrument, p preferences, preferred finger.Preferred) chartLine {
+func newChartLine(n finger.ChartNote, chart []finger.ChartNote, target instrument.Instrument, p preferences, preferred finger.Preferred) chartLine {
 	var spoken, places []string
 	for _, p := range n.Spellings {
 		spoken = append(spoken, name.Spoken(p, false))
@@ -338,7 +333,7 @@ func newChartLine(n finger.ChartNote, target instrument.Instrument, p preference
 				Said:      words.Say(target, way),
 				Drawn:     finger.Draw(target, low, way),
 				First:     k == 0,
-				Alike:     alike(target, low.MIDI(), way.Text),
+				Alike:     alike(target, chart, low.MIDI(), way.Text),
 			},
 		)
 	}
@@ -346,8 +341,8 @@ func newChartLine(n finger.ChartNote, target instrument.Instrument, p preference
 }
 
 // alike lists a way in the octaves that have it, and nothing where that is one.
-func alike(target instrument.Instrument, midi int, text string) []notedWay {
-	notes := finger.Alike(target, midi, text)
+func alike(target instrument.Instrument, chart []finger.ChartNote, midi int, text string) []notedWay {
+	notes := finger.Alike(target, chart, midi, text)
 	if len(notes) < 2 {
 		return nil
 	}

@@ -20,18 +20,13 @@ func backupCommand() *cobra.Command {
 		Use:   "backup FILE",
 		Short: "Write everything that is kept to a file, while others work",
 		Args:  cobra.ExactArgs(1),
-		RunE: func(c *cobra.Command, args []string) error {
-			s, err := openStore(c.Context())
-			if err != nil {
-				return err
-			}
-			defer s.Close()
+		RunE: onStore(func(c *cobra.Command, s *store.Store, args []string) error {
 			if err := backUp(c.Context(), s, args[0]); err != nil {
 				return err
 			}
 			fmt.Fprintf(c.OutOrStdout(), "Everything is in %s. Keep it as safe as the database: it holds the students' names.\n", args[0])
 			return nil
-		},
+		}),
 	}
 }
 

@@ -20,12 +20,7 @@ func passwordCommand() *cobra.Command {
 		Use:   "password ADDRESS",
 		Short: "Give the teacher with an e-mail address another password, typed as one line",
 		Args:  cobra.ExactArgs(1),
-		RunE: func(c *cobra.Command, args []string) error {
-			s, err := openStore(c.Context())
-			if err != nil {
-				return err
-			}
-			defer s.Close()
+		RunE: onStore(func(c *cobra.Command, s *store.Store, args []string) error {
 			fmt.Fprintln(c.OutOrStdout(), "Type the new password, then Enter:")
 			line, err := bufio.NewReader(c.InOrStdin()).ReadString('\n')
 			if err != nil && !errors.Is(err, io.EOF) {
@@ -47,6 +42,6 @@ func passwordCommand() *cobra.Command {
 			}
 			fmt.Fprintf(c.OutOrStdout(), "%s has the new password, and is signed out everywhere.\n", t.Name)
 			return nil
-		},
+		}),
 	}
 }

@@ -104,19 +104,24 @@ func prefixes(texts []string) ([]netip.Prefix, error) {
 	return list, nil
 }
 
+// onStore is what a command does with the database open.
+func onStore(do func(c *cobra.Command, s *store.Store, args []string) error) func(*cobra.Command, []string) error {
+	return func(c *cobra.Command, args []string) error {
+		s, err := openStore(c.Context())
+		if err != nil {
+			return err
+		}
+		return errors.Join(do(c, s, args), s.Close())
+	}
+}
+
 // storeCommand is a command without arguments that works on the open database.
 func storeCommand(use, short string, do func(context.Context, *store.Store) error) *cobra.Command {
 	return &cobra.Command{
 		Use:   use,
 		Short: short,
 		Args:  cobra.NoArgs,
-		RunE: func(c *cobra.Command, _ []string) error {
-			s, err := openStore(c.Context())
-			if err != nil {
-				return err
-			}
-			return errors.Join(do(c.Context(), s), s.Close())
-		},
+		RunE:  onStore(func(c *cobra.Command, s *store.Store, _ []string) error { return do(c.Context(), s) }),
 	}
 }
 

@@ -125,12 +125,11 @@ func (w Words) keyName(key Key, all []Key) string {
 	return "the " + hand + sayKey(key.Name)
 }
 
-// Alike lists the notes of a woodwind, lowest first, that stand octaves from a written
+// Alike lists the notes of a woodwind's chart, lowest first, that stand octaves from a written
 // note and can be played the same way but for the octave keys, that note among them,
 // each with that way. It is empty where the note has no such fingering, and for other
 // instruments, whose alternates are chosen note by note.
-func Alike(i instrument.Instrument, midi int, text string) []Near {
-	chart := Chart(i)
+func Alike(i instrument.Instrument, chart []ChartNote, midi int, text string) []Near {
 	at := slices.IndexFunc(chart, func(n ChartNote) bool { return n.Spellings[0].MIDI() == midi })
 	if at < 0 || !chart[at].Choice.Has(text) || i.Mechanism != instrument.Woodwind {
 		return nil

@@ -96,7 +96,7 @@ func TestAlike(t *testing.T) {
 	} {
 		i, _ := instrument.ByID(c.instrument)
 		var got []string
-		for _, n := range Alike(i, score.MustPitch(c.note).MIDI(), c.fingering) {
+		for _, n := range Alike(i, Chart(i), score.MustPitch(c.note).MIDI(), c.fingering) {
 			got = append(got, n.Note.Spellings[0].String()+" "+n.Way.Text)
 		}
 		if said := strings.Join(got, ", "); said != c.want {

@@ -19,9 +19,14 @@ const (
 )
 
 // Cut keeps a text from a file to MostLetters.
-func Cut(text string) string {
-	if letters := []rune(text); len(letters) > MostLetters {
-		return string(letters[:MostLetters]) + "…"
+func Cut(text string) string { return first(MostLetters, text) }
+
+// Clip keeps a word from a file short enough for a message.
+func Clip(word string) string { return first(40, word) }
+
+func first(n int, text string) string {
+	if letters := []rune(text); len(letters) > n {
+		return string(letters[:n]) + "…"
 	}
 	return text
 }

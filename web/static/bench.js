@@ -143,7 +143,6 @@
       tempo: tempoNow(),
       cues: [...side().querySelectorAll(".count-off li")], host: host(),
       button: side().querySelector("[data-play]"),
-      say: (text) => { const advice = document.querySelector(".advice"); if (advice) advice.textContent = text; },
     });
   }
 

@@ -48,7 +48,7 @@ window.metronome = (function () {
       await load();
     } catch (problem) {
       if (run === mine) stop();
-      plan.say("The sound could not be fetched, so there is no count-off yet. Press Start again when the network is back; marks work without it.");
+      window.advise("The sound could not be fetched, so there is no count-off yet. Press Start again when the network is back; marks work without it.");
       return;
     }
     if (run !== mine) return;
@@ -57,7 +57,7 @@ window.metronome = (function () {
       await Tone.start();
     } catch (problem) {
       if (run === mine) stop();
-      plan.say("This browser does not let the page make a sound. Allow sound for this page, then press Start again.");
+      window.advise("This browser does not let the page make a sound. Allow sound for this page, then press Start again.");
       return;
     }
     if (run !== mine) return;

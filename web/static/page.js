@@ -3,6 +3,12 @@
 (function () {
   "use strict";
 
+  // advise says something where a page gives advice.
+  window.advise = (text) => {
+    const advice = document.querySelector(".advice");
+    if (advice) advice.textContent = text;
+  };
+
   document.addEventListener("htmx:afterSwap", (event) => {
     const dialog = document.querySelector("dialog.history-dialog");
     if (dialog && dialog.contains(event.detail.elt) && !dialog.open) dialog.showModal();
@@ -64,13 +70,10 @@
 
   // A refusal from the server is shown instead of being swallowed.
   document.addEventListener("htmx:responseError", (event) => {
-    const advice = document.querySelector(".advice");
-    const text = event.detail.xhr.status === 422 ? event.detail.xhr.responseText
-      : "That did not reach the server or was refused. Nothing was changed; try again.";
-    if (advice) advice.textContent = text;
+    window.advise(event.detail.xhr.status === 422 ? event.detail.xhr.responseText
+      : "That did not reach the server or was refused. Nothing was changed; try again.");
   });
   document.addEventListener("htmx:sendError", () => {
-    const advice = document.querySelector(".advice");
-    if (advice) advice.textContent = "The server does not answer. Nothing was marked; try again when it is back.";
+    window.advise("The server does not answer. Nothing was marked; try again when it is back.");
   });
 })();

@@ -17,14 +17,9 @@
 
   function isMark(config) { return config.verb === "post" && /\/(attempts|everybody)$/.test(config.path); }
 
-  function say(text) {
-    const advice = document.querySelector(".advice");
-    if (advice) advice.textContent = text;
-  }
-
   function sayWaiting() {
     const n = list().length;
-    if (n > 0) say((n === 1 ? "One mark waits" : n + " marks wait") + " in this page: the server does not answer. Go on; they are sent when it is back.");
+    if (n > 0) window.advise((n === 1 ? "One mark waits" : n + " marks wait") + " in this page: the server does not answer. Go on; they are sent when it is back.");
   }
 
   // renew gives the forms of the page other keys, since theirs are taken.
@@ -67,7 +62,7 @@
       }
       if (away(answer.status)) break;
       if (answer.status === 401) {
-        say("Sign in again in another window: " + list().length + " marks wait in this page until then.");
+        window.advise("Sign in again in another window: " + list().length + " marks wait in this page until then.");
         break;
       }
       keep(others);
@@ -77,8 +72,8 @@
     if (list().length > 0) { wait(); return; }
     if (!document.getElementById("bench")) return;
     await htmx.ajax("GET", location.href, { target: "#side", swap: "outerHTML" });
-    if (refused > 0) say((refused === 1 ? "A mark that waited was" : refused + " marks that waited were") + " refused: look at the latest tries, and mark again what is missing.");
-    else if (sent > 0) say((sent === 1 ? "The mark that waited is" : "The " + sent + " marks that waited are") + " sent and logged.");
+    if (refused > 0) window.advise((refused === 1 ? "A mark that waited was" : refused + " marks that waited were") + " refused: look at the latest tries, and mark again what is missing.");
+    else if (sent > 0) window.advise((sent === 1 ? "The mark that waited is" : "The " + sent + " marks that waited are") + " sent and logged.");
   }
 
   document.addEventListener("htmx:sendError", hold, true);

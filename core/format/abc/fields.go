@@ -23,7 +23,7 @@ func (r *reader) field(name byte, value string, inline bool) {
 	case 'L':
 		unit, err := score.ParseFraction(value)
 		if err != nil || unit.Cmp(score.Fraction{}) <= 0 || unit.Den() > 64 || unit.Cmp(score.Frac(2, 1)) > 0 {
-			r.fail(fmt.Sprintf("L:%s is not a note length.", clip(value)), "Write L:1/4 or L:1/8.")
+			r.fail(fmt.Sprintf("L:%s is not a note length.", score.Clip(value)), "Write L:1/4 or L:1/8.")
 			return
 		}
 		r.now().unit, r.unitSet = unit, true
@@ -41,7 +41,7 @@ func (r *reader) field(name byte, value string, inline bool) {
 		if r.inBody && r.voice != nil {
 			r.voice.measure.Rehearsal = score.Cut(value)
 		} else {
-			r.remark("P", fmt.Sprintf("P:%s gives an order of parts, which is not followed; the measures are played as they stand.", clip(value)), "Write repeats or D.C. where the order comes from them.")
+			r.remark("P", fmt.Sprintf("P:%s gives an order of parts, which is not followed; the measures are played as they stand.", score.Clip(value)), "Write repeats or D.C. where the order comes from them.")
 		}
 	case 'U':
 		r.symbol(value)
@@ -67,7 +67,7 @@ func (r *reader) meterField(value string) {
 	m, ok := parseMeter(value)
 	if !ok {
 		r.meterSet = true // it was meant to be
-		r.fail(fmt.Sprintf("M:%s is not a meter this reads.", clip(value)), "Write M:4/4, M:3/4, M:6/8, M:C or M:C|.")
+		r.fail(fmt.Sprintf("M:%s is not a meter this reads.", score.Clip(value)), "Write M:4/4, M:3/4, M:6/8, M:C or M:C|.")
 		return
 	}
 	r.now().meter, r.meterSet = m, true
@@ -76,20 +76,12 @@ func (r *reader) meterField(value string) {
 	}
 }
 
-// clip keeps a value short enough for a message.
-func clip(value string) string {
-	if letters := []rune(value); len(letters) > 40 {
-		return string(letters[:40]) + "…"
-	}
-	return value
-}
-
 // symbol reads U: T = !trill!, which gives a letter a sign.
 func (r *reader) symbol(value string) {
 	letter, sign, ok := strings.Cut(value, "=")
 	letter, sign = strings.TrimSpace(letter), strings.Trim(strings.TrimSpace(sign), "!+")
 	if !ok || len(letter) != 1 || strings.IndexByte("HIJKLMNOPQRSTUVWhijklmnopqrstuvw~", letter[0]) < 0 {
-		r.fail(fmt.Sprintf("U:%s gives no letter a sign.", clip(value)), "Write U: T = !trill!.")
+		r.fail(fmt.Sprintf("U:%s gives no letter a sign.", score.Clip(value)), "Write U: T = !trill!.")
 		return
 	}
 	r.symbols[letter[0]] = sign
@@ -127,7 +119,7 @@ func (r *reader) keyField(value string) {
 	key, rest, ok := parseKey(value)
 	if !ok {
 		r.badKey = true
-		r.fail(fmt.Sprintf("K:%s is not a key this reads.", clip(value)), "Write K:C, K:F, K:Bb, K:Dm and so on.")
+		r.fail(fmt.Sprintf("K:%s is not a key this reads.", score.Clip(value)), "Write K:C, K:F, K:Bb, K:Dm and so on.")
 		return
 	}
 	now := r.now()
@@ -147,7 +139,7 @@ func (r *reader) keyField(value string) {
 			for word != "" {
 				text, used := parsePitch(word)
 				if used == 0 || !text.explicit {
-					r.fail(fmt.Sprintf("K:%s: %s is not an accidental.", clip(value), clip(word)), "Write K:D =c, for example.")
+					r.fail(fmt.Sprintf("K:%s: %s is not an accidental.", score.Clip(value), score.Clip(word)), "Write K:D =c, for example.")
 					return
 				}
 				signs[text.step] = text.alter
@@ -156,7 +148,7 @@ func (r *reader) keyField(value string) {
 		case name == "octave" || name == "transpose":
 			n, err := strconv.Atoi(setting)
 			if err != nil || n < -36 || n > 36 {
-				r.fail(fmt.Sprintf("K:%s: %s is not a number this reads.", clip(value), clip(word)), "Write octave=-1 or transpose=-2.")
+				r.fail(fmt.Sprintf("K:%s: %s is not a number this reads.", score.Clip(value), score.Clip(word)), "Write octave=-1 or transpose=-2.")
 				return
 			}
 			now.set(name, n)
@@ -205,7 +197,7 @@ func (r *reader) addSigns(now *settings, signs map[score.Step]int, alone bool, v
 	}
 	r.remark(
 		"signs",
-		fmt.Sprintf("K:%s asks for a signature that is not one of the fifteen; its accidentals are written at the notes.", clip(value)),
+		fmt.Sprintf("K:%s asks for a signature that is not one of the fifteen; its accidentals are written at the notes.", score.Clip(value)),
 		"",
 	)
 }
@@ -303,21 +295,21 @@ func (r *reader) tempoField(value string) {
 	}
 	found := tempoText.FindStringSubmatch(value)
 	if found == nil {
-		r.fail(fmt.Sprintf("Q:%s is not a tempo.", clip(value)), "Write Q:1/4=72.")
+		r.fail(fmt.Sprintf("Q:%s is not a tempo.", score.Clip(value)), "Write Q:1/4=72.")
 		return
 	}
 	beat := r.now().meter.Beat()
 	if found[1] != "" {
 		parsed, err := score.ParseFraction(found[1] + "/" + found[2])
 		if err != nil || parsed.IsZero() {
-			r.fail(fmt.Sprintf("Q:%s is not a tempo.", clip(value)), "Write Q:1/4=72.")
+			r.fail(fmt.Sprintf("Q:%s is not a tempo.", score.Clip(value)), "Write Q:1/4=72.")
 			return
 		}
 		beat = parsed
 	}
 	perMinute, err := strconv.Atoi(found[3])
 	if err != nil || perMinute < 1 || perMinute > score.FastestMark {
-		r.fail(fmt.Sprintf("Q:%s is not a tempo.", clip(value)), fmt.Sprintf("Write a number of beats a minute from 1 to %d.", score.FastestMark))
+		r.fail(fmt.Sprintf("Q:%s is not a tempo.", score.Clip(value)), fmt.Sprintf("Write a number of beats a minute from 1 to %d.", score.FastestMark))
 		return
 	}
 	if r.score.Tempo.PerMinute == 0 {

@@ -76,7 +76,7 @@ func unpackFile(archive *zip.Reader, name string) ([]byte, error) {
 		}
 		return text, nil
 	}
-	return nil, packedProblem(fmt.Sprintf("The compressed file lacks %s.", clip(name)))
+	return nil, packedProblem(fmt.Sprintf("The compressed file lacks %s.", score.Clip(name)))
 }
 
 // Text returns an XML file as UTF-8: one in UTF-16 with its byte order mark is

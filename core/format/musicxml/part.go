@@ -287,7 +287,7 @@ func (r *partReader) attributes(a *attributes) {
 		if !ok {
 			r.fail(
 				0,
-				fmt.Sprintf("the meter %s/%s is not one this reads.", clip(t.Beats[0]), clip(t.BeatType[0])),
+				fmt.Sprintf("the meter %s/%s is not one this reads.", score.Clip(t.Beats[0]), score.Clip(t.BeatType[0])),
 				"Write one ordinary meter such as 4/4.",
 			)
 			continue
@@ -605,7 +605,7 @@ func (r *partReader) notations(e *score.Event, n *note) {
 			if mark, ok := articulationMarks[item.XMLName.Local]; ok {
 				e.Marks = append(e.Marks, mark)
 			} else {
-				r.remark(item.XMLName.Local, fmt.Sprintf("the sign “%s” is left out.", clip(item.XMLName.Local)))
+				r.remark(item.XMLName.Local, fmt.Sprintf("the sign “%s” is left out.", score.Clip(item.XMLName.Local)))
 			}
 		}
 		for _, o := range group.Ornaments {
@@ -613,7 +613,7 @@ func (r *partReader) notations(e *score.Event, n *note) {
 		}
 		for _, other := range group.Others {
 			if other.XMLName.Local != "tied" {
-				r.remark(other.XMLName.Local, fmt.Sprintf("“%s” is left out.", clip(other.XMLName.Local)))
+				r.remark(other.XMLName.Local, fmt.Sprintf("“%s” is left out.", score.Clip(other.XMLName.Local)))
 			}
 		}
 	}
@@ -669,7 +669,7 @@ func (r *partReader) ornaments(e *score.Event, tremolos []tremolo, trill bool, o
 		r.remark("trill-mark", "“trill-mark” is left out.")
 	}
 	for _, other := range others {
-		r.remark(other.XMLName.Local, fmt.Sprintf("“%s” is left out.", clip(other.XMLName.Local)))
+		r.remark(other.XMLName.Local, fmt.Sprintf("“%s” is left out.", score.Clip(other.XMLName.Local)))
 	}
 }
 

@@ -32,7 +32,7 @@ func Read(data []byte) (score.Score, error) {
 			"Export it again as an ordinary, partwise MusicXML file.")}
 	default:
 		return score.Score{}, score.Problems{score.General(
-			fmt.Sprintf("This is an XML file, but not MusicXML: it starts with <%s>.", clip(root)),
+			fmt.Sprintf("This is an XML file, but not MusicXML: it starts with <%s>.", score.Clip(root)),
 			"Export the exercise as MusicXML from your notation program.")}
 	}
 	var doc document
@@ -40,14 +40,6 @@ func Read(data []byte) (score.Score, error) {
 		return score.Score{}, badXML(err)
 	}
 	return doc.score()
-}
-
-// clip keeps a word from a file short enough for a message.
-func clip(word string) string {
-	if letters := []rune(word); len(letters) > 40 {
-		return string(letters[:40]) + "…"
-	}
-	return word
 }
 
 func decoder(data []byte) *xml.Decoder {
@@ -61,7 +53,7 @@ func decoder(data []byte) *xml.Decoder {
 				return input, nil
 			}
 		}
-		return nil, encodingError(clip(charset))
+		return nil, encodingError(score.Clip(charset))
 	}
 	return d
 }
@@ -114,7 +106,7 @@ func badXML(err error) error {
 	case errors.As(err, &encoding):
 		return score.Problems{score.General("The file cannot be read: "+encoding.Error()+".", "Save it as UTF-8.")}
 	case errors.As(err, &number):
-		return score.Problems{score.General(fmt.Sprintf("“%s” stands where MusicXML has a whole number.", clip(number.Num)), "Export the file again.")}
+		return score.Problems{score.General(fmt.Sprintf("“%s” stands where MusicXML has a whole number.", score.Clip(number.Num)), "Export the file again.")}
 	case errors.As(err, &syntax):
 		return score.Problems{{Measure: -1, Line: syntax.Line, What: "the XML is broken here.", Do: "Export the file again; it may have been cut short."}}
 	}
