@@ -21,6 +21,7 @@ type Attempt struct {
 	Tempo  int
 	Undone bool
 	At     time.Time // the zero time is now
+	By     string    // the colleague who marked it, "" for the section's own teacher
 }
 
 // attemptRow is an attempt as it is scanned.
@@ -36,12 +37,13 @@ type attemptRow struct {
 	Tempo        int
 	Undone       bool
 	At           time.Time
+	By           string
 }
 
 func (r attemptRow) attempt() Attempt {
 	return Attempt{
 		ID: r.ID, StudentID: r.StudentID, ExerciseID: r.ExerciseID, Piece: breakdown.PieceKey{First: r.FirstMeasure, Last: r.LastMeasure},
-		Try: routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause}, Tempo: r.Tempo, Undone: r.Undone, At: r.At,
+		Try: routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause}, Tempo: r.Tempo, Undone: r.Undone, At: r.At, By: r.By,
 	}
 }
 
@@ -61,7 +63,7 @@ func (d *Desk) AddAttempts(ctx context.Context, list ...Attempt) error {
 
 // AddPressed is AddAttempts for a press, which changes nothing when it is sent again.
 func (d *Desk) AddPressed(ctx context.Context, press Press, list ...Attempt) error {
-	return d.inTransaction(ctx, "log the try", func(tx deskTx) error {
+	return d.marking(ctx, "log the try", func(tx deskTx) error {
 		_, err := tx.addAttempts(ctx, press, list, false)
 		return err
 	})
@@ -71,7 +73,7 @@ func (d *Desk) AddPressed(ctx context.Context, press Press, list ...Attempt) err
 // gives.
 func (d *Desk) AddTogether(ctx context.Context, press Press, list ...Attempt) (BatchID, error) {
 	var batch BatchID
-	err := d.inTransaction(ctx, "log the tries", func(tx deskTx) (err error) {
+	err := d.marking(ctx, "log the tries", func(tx deskTx) (err error) {
 		batch, err = tx.addAttempts(ctx, press, list, true)
 		return err
 	})
@@ -81,7 +83,8 @@ func (d *Desk) AddTogether(ctx context.Context, press Press, list ...Attempt) (B
 // Pressed says whether a press has been logged, and the batch of what was marked
 // together.
 func (d *Desk) Pressed(ctx context.Context, press Press) (batch BatchID, known bool, err error) {
-	err = d.one(ctx, &batch, "look for a mark", `SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND press = $2 LIMIT 1`, press)
+	err = d.one(ctx, &batch, "look for a mark", `
+		SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND press = $2 AND student_id IN (SELECT id FROM `+d.students()+` p) LIMIT 1`, press)
 	if errors.Is(err, ErrNotFound) {
 		return 0, false, nil
 	}
@@ -107,10 +110,10 @@ func (tx deskTx) addAttempts(ctx context.Context, press Press, list []Attempt, t
 	}
 	for _, a := range list {
 		if err := tx.change(ctx, `
-			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, at, batch, press)
-			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10, now()), nullif($11, 0), nullif($12, ''))`,
+			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, at, batch, press, marked_by)
+			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10, now()), nullif($11, 0), nullif($12, ''), nullif($13, 0))`,
 			a.StudentID, a.ExerciseID, a.Piece.First, a.Piece.Last, a.Stage, a.Clean, a.Cause, a.Tempo,
-			sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}, batch, press); err != nil {
+			sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}, batch, press, tx.marker); err != nil {
 			return 0, err
 		}
 	}
@@ -124,7 +127,7 @@ func (d *Desk) UndoAttempt(ctx context.Context, id AttemptID) (Attempt, error) {
 	if err != nil {
 		return a, err
 	}
-	return a, d.inTransaction(ctx, "take the try back", func(tx deskTx) error { return tx.undo(ctx, []Attempt{a}) })
+	return a, d.marking(ctx, "take the try back", func(tx deskTx) error { return tx.undo(ctx, []Attempt{a}) })
 }
 
 // UndoTogether takes back what is left of the tries of a batch. The error is
@@ -132,14 +135,14 @@ func (d *Desk) UndoAttempt(ctx context.Context, id AttemptID) (Attempt, error) {
 func (d *Desk) UndoTogether(ctx context.Context, batch BatchID) error {
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "find the tries", `
-		SELECT `+attemptColumns+` FROM `+attemptTables+` WHERE a.teacher_id = $1 AND a.batch = $2 AND a.undoes IS NULL AND u.id IS NULL`, batch)
+		SELECT `+attemptColumns+` FROM `+attemptTables+` WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+` p) AND a.batch = $2 AND a.undoes IS NULL AND u.id IS NULL`, batch)
 	if err == nil && len(rows) == 0 {
 		err = wrap("find the tries", sql.ErrNoRows)
 	}
 	if err != nil {
 		return err
 	}
-	return d.inTransaction(ctx, "take the tries back", func(tx deskTx) error { return tx.undo(ctx, attempts(rows)) })
+	return d.marking(ctx, "take the tries back", func(tx deskTx) error { return tx.undo(ctx, attempts(rows)) })
 }
 
 // undo appends a row for each try that is taken back.
@@ -149,9 +152,9 @@ func (tx deskTx) undo(ctx context.Context, list []Attempt) error {
 	}
 	for _, a := range list {
 		if err := tx.change(ctx, `
-			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes)
-			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)`,
-			a.StudentID, a.ExerciseID, a.Piece.First, a.Piece.Last, a.Stage, a.Clean, a.Cause, a.Tempo, a.ID); err != nil {
+			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes, marked_by)
+			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, nullif($11, 0))`,
+			a.StudentID, a.ExerciseID, a.Piece.First, a.Piece.Last, a.Stage, a.Clean, a.Cause, a.Tempo, a.ID, tx.marker); err != nil {
 			return err
 		}
 	}
@@ -167,7 +170,8 @@ func (tx deskTx) lockStudents(ctx context.Context, list []Attempt) error {
 	slices.Sort(ids)
 	for _, id := range slices.Compact(ids) {
 		var locked StudentID
-		if err := tx.one(ctx, &locked, `SELECT id FROM students WHERE teacher_id = $1 AND id = $2 FOR UPDATE`, id); err != nil {
+		if err := tx.one(ctx, &locked, `
+			SELECT id FROM students WHERE teacher_id = $1 AND id IN (SELECT id FROM `+tx.students()+` p WHERE id = $2) FOR UPDATE`, id); err != nil {
 			return err
 		}
 	}
@@ -175,15 +179,15 @@ func (tx deskTx) lockStudents(ctx context.Context, list []Attempt) error {
 }
 
 const attemptColumns = `a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.tempo, a.at,
-	u.id IS NOT NULL AS undone`
+	u.id IS NOT NULL AS undone, coalesce(m.name, '') AS by`
 
-const attemptTables = `attempts a LEFT JOIN attempts u ON u.undoes = a.id`
+const attemptTables = `attempts a LEFT JOIN attempts u ON u.undoes = a.id LEFT JOIN teachers m ON m.id = a.marked_by`
 
 // AttemptByID finds a try.
 func (d *Desk) AttemptByID(ctx context.Context, id AttemptID) (Attempt, error) {
 	var a attemptRow
 	err := d.one(ctx, &a, "find the try", `
-		SELECT `+attemptColumns+` FROM `+attemptTables+` WHERE a.teacher_id = $1 AND a.id = $2 AND a.undoes IS NULL`, id)
+		SELECT `+attemptColumns+` FROM `+attemptTables+` WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+` p) AND a.id = $2 AND a.undoes IS NULL`, id)
 	return a.attempt(), err
 }
 
@@ -192,7 +196,7 @@ func (d *Desk) StudentAttempts(ctx context.Context, student StudentID) ([]Attemp
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "list the tries", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
-		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.undoes IS NULL ORDER BY a.id DESC`, student)
+		WHERE a.student_id IN (SELECT id FROM `+d.students()+` p WHERE id = $2) AND a.undoes IS NULL ORDER BY a.id DESC`, student)
 	return attempts(rows), err
 }
 
@@ -202,7 +206,7 @@ func (d *Desk) LatestAttempts(ctx context.Context, student StudentID, exercise E
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "list the latest tries", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
-		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.exercise_id = $3 AND a.undoes IS NULL AND u.id IS NULL
+		WHERE a.student_id IN (SELECT id FROM `+d.students()+` p WHERE id = $2) AND a.exercise_id = $3 AND a.undoes IS NULL AND u.id IS NULL
 		ORDER BY a.id DESC LIMIT $4`, student, exercise, most)
 	return attempts(rows), err
 }

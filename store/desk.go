@@ -26,10 +26,14 @@ type Desk struct {
 	db      *sqlx.DB
 	teacher TeacherID
 	routine routine.Routine
+	guest   Guest     // of a colleague who was given a section
+	marker  TeacherID // that colleague
 }
 
 // For is the desk of a teacher.
-func (s *Store) For(teacher TeacherID) *Desk { return &Desk{s.db, teacher, s.routine} }
+func (s *Store) For(teacher TeacherID) *Desk {
+	return &Desk{db: s.db, teacher: teacher, routine: s.routine}
+}
 
 // Routine is the stages that pieces go through.
 func (d *Desk) Routine() routine.Routine { return d.routine }
@@ -46,13 +50,27 @@ func (d *Desk) all(ctx context.Context, into any, doing, query string, args ...a
 	return wrap(doing, d.db.SelectContext(ctx, into, query, d.args(args)...))
 }
 
+// own is all for what is no guest's business, who finds nothing.
+func (d *Desk) own(ctx context.Context, into any, doing, query string, args ...any) error {
+	if d.guest.Section != 0 {
+		return nil
+	}
+	return d.all(ctx, into, doing, query, args...)
+}
+
 // change runs a statement that must touch a row; none touched is ErrNotFound.
 func (d *Desk) change(ctx context.Context, doing, query string, args ...any) error {
+	if d.guest.Section != 0 {
+		return wrap(doing, sql.ErrNoRows)
+	}
 	return wrap(doing, mustTouch(d.db.ExecContext(ctx, query, d.args(args)...)))
 }
 
 // clear runs a statement that may find nothing to do.
 func (d *Desk) clear(ctx context.Context, doing, query string, args ...any) error {
+	if d.guest.Section != 0 {
+		return wrap(doing, sql.ErrNoRows)
+	}
 	_, err := d.db.ExecContext(ctx, query, d.args(args)...)
 	return wrap(doing, err)
 }
@@ -86,7 +104,23 @@ func (tx deskTx) clear(ctx context.Context, query string, args ...any) error {
 	return err
 }
 
-// inTransaction runs do, and keeps what it changed only when it succeeds.
+// inTransaction runs do, and keeps what it changed only when it succeeds. For a guest
+// there is nothing to change.
 func (d *Desk) inTransaction(ctx context.Context, doing string, do func(deskTx) error) error {
+	if d.guest.Section != 0 {
+		return wrap(doing, sql.ErrNoRows)
+	}
+	return d.together(ctx, doing, do)
+}
+
+// marking is inTransaction for marks, which a guest may make who teaches the section.
+func (d *Desk) marking(ctx context.Context, doing string, do func(deskTx) error) error {
+	if d.guest.Section != 0 && !d.guest.Teach {
+		return wrap(doing, ErrOnlyLooking)
+	}
+	return d.together(ctx, doing, do)
+}
+
+func (d *Desk) together(ctx context.Context, doing string, do func(deskTx) error) error {
 	return inTransaction(ctx, d.db, doing, func(tx *sqlx.Tx) error { return do(deskTx{tx, d}) })
 }

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"time"
 
 	"unhurriedbench/core/breakdown"
 )
@@ -16,7 +15,7 @@ type Book struct {
 // Books lists the books by title.
 func (d *Desk) Books(ctx context.Context) ([]Book, error) {
 	var list []Book
-	err := d.all(ctx, &list, "list the books", `SELECT id, title FROM books WHERE teacher_id = $1 ORDER BY title`)
+	err := d.all(ctx, &list, "list the books", `SELECT id, title FROM books WHERE teacher_id = $1 AND removed_at IS NULL ORDER BY title`)
 	return list, err
 }
 
@@ -46,7 +45,7 @@ const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, s.
 	e.read_revision = e.revision AND e.read_version = $2 AS read, e.unread, e.file_parts,
 	coalesce(o.signatures, '') AS signatures, coalesce(o.measures, 0) AS measures, coalesce(o.pieces, '') AS pieces`
 
-const exerciseTables = `exercises e JOIN books b ON b.id = e.book_id JOIN sources s ON s.teacher_id = e.teacher_id AND s.hash = e.hash
+const exerciseTables = `exercises e JOIN books b ON b.id = e.book_id AND b.removed_at IS NULL JOIN sources s ON s.teacher_id = e.teacher_id AND s.hash = e.hash
 	LEFT JOIN outlines o ON o.exercise_id = e.id AND o.instrument = ''`
 
 // exerciseRow is an exercise as it is scanned.
@@ -104,21 +103,8 @@ func (tx deskTx) findOrAddBook(ctx context.Context, title string) (BookID, error
 	var id BookID
 	err := tx.one(ctx, &id, `
 		INSERT INTO books (teacher_id, title) VALUES ($1, $2)
-		ON CONFLICT (teacher_id, title) DO UPDATE SET title = excluded.title RETURNING id`, title)
+		ON CONFLICT (teacher_id, title) WHERE removed_at IS NULL DO UPDATE SET title = excluded.title RETURNING id`, title)
 	return id, err
-}
-
-// RemoveExercise takes an exercise off the Shelf; RestoreExercise undoes it.
-func (d *Desk) RemoveExercise(ctx context.Context, id ExerciseID) error {
-	return d.change(ctx, "remove the exercise", `
-		UPDATE exercises SET removed_at = now() WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, id)
-}
-
-// RestoreExercise puts a removed exercise back. The error is ErrTaken when its
-// number has been given to another since.
-func (d *Desk) RestoreExercise(ctx context.Context, id ExerciseID) error {
-	return d.change(ctx, "restore the exercise", `
-		UPDATE exercises SET removed_at = NULL WHERE teacher_id = $1 AND id = $2`, id)
 }
 
 // ExerciseByID finds an exercise.
@@ -143,27 +129,6 @@ func (d *Desk) Exercises(ctx context.Context) ([]Exercise, error) {
 		list[i] = row.exercise()
 	}
 	return list, nil
-}
-
-// Removed is an exercise that was taken off the shelf.
-type Removed struct {
-	ID     ExerciseID
-	Book   string
-	Number int
-	Title  string
-	At     time.Time `db:"removed_at"`
-	Tries  int       // that are logged
-}
-
-// RemovedExercises lists what was taken off the shelf, the latest first.
-func (d *Desk) RemovedExercises(ctx context.Context) ([]Removed, error) {
-	var list []Removed
-	err := d.all(ctx, &list, "list the removed exercises", `
-		SELECT e.id, b.title AS book, e.number, e.title, e.removed_at,
-			(SELECT count(*) FROM attempts a WHERE a.teacher_id = $1 AND a.exercise_id = e.id AND a.undoes IS NULL) AS tries
-		FROM exercises e JOIN books b ON b.teacher_id = e.teacher_id AND b.id = e.book_id
-		WHERE e.teacher_id = $1 AND e.removed_at IS NOT NULL ORDER BY e.removed_at DESC, e.id DESC`)
-	return list, err
 }
 
 // NextNumber is one more than the book's highest number.

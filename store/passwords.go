@@ -90,17 +90,15 @@ func (s *Store) CheckPassword(ctx context.Context, email, password string) (Teac
 	return t, nil
 }
 
-// SetPassword gives a teacher another password and ends all their sessions.
-func (s *Store) SetPassword(ctx context.Context, id TeacherID, password string) (Teacher, error) {
-	var t Teacher
-	err := s.one(ctx, &t, "change the password", `
-		UPDATE teachers SET password_hash = $2, sessions = sessions + 1 WHERE id = $1 AND NOT demo RETURNING `+teacherColumns, id, hashed(password))
-	return t, err
+// SetPassword gives a teacher another password, by themself or, by 0, on the machine, and
+// ends all their sessions.
+func (s *Store) SetPassword(ctx context.Context, by, id TeacherID, password string) (Teacher, error) {
+	return s.changeTeacher(ctx, "change the password", done{deed: PasswordChanged, by: by}, `
+		UPDATE teachers SET password_hash = $2, sessions = sessions + 1 WHERE id = $1 AND NOT demo AND removed_at IS NULL RETURNING `+teacherColumns, id, hashed(password))
 }
 
 // EndSessions ends all sessions of a teacher.
 func (s *Store) EndSessions(ctx context.Context, id TeacherID) (Teacher, error) {
-	var t Teacher
-	err := s.one(ctx, &t, "end the sessions", `UPDATE teachers SET sessions = sessions + 1 WHERE id = $1 RETURNING `+teacherColumns, id)
-	return t, err
+	return s.changeTeacher(ctx, "end the sessions", done{deed: SessionsEnded, by: id}, `
+		UPDATE teachers SET sessions = sessions + 1 WHERE id = $1 RETURNING `+teacherColumns, id)
 }

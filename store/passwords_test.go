@@ -46,7 +46,7 @@ func TestOlderPasswords(t *testing.T) {
 		t.Error("keeping a password anew has ended sessions")
 	}
 	long := strings.Repeat("a long password ", 10) // bcrypt would have cut it
-	changed, err := s.SetPassword(ctx, teacher.ID, long)
+	changed, err := s.SetPassword(ctx, teacher.ID, teacher.ID, long)
 	if err != nil || changed.Sessions != teacher.Sessions+1 {
 		t.Errorf("another password ends no session: %+v, %v", changed, err)
 	}

@@ -1,6 +1,9 @@
 package store
 
-import "context"
+import (
+	"context"
+	"strconv"
+)
 
 // Section is a class.
 type Section struct {
@@ -36,13 +39,17 @@ func (d *Desk) AddSection(ctx context.Context, name string, students ...Student)
 		if err := tx.one(ctx, &id, `INSERT INTO sections (teacher_id, name) VALUES ($1, $2) RETURNING id`, name); err != nil {
 			return err
 		}
+		if err := tx.did(ctx, done{deed: SectionMade, section: id, detail: name}); err != nil {
+			return err
+		}
 		return tx.addStudents(ctx, id, students)
 	})
 	return id, err
 }
 
 const insertStudent = `
-	INSERT INTO students (teacher_id, section_id, first_name, initial, instrument) VALUES ($1, $2, $3, $4, $5) RETURNING id`
+	INSERT INTO students (teacher_id, section_id, first_name, initial, instrument)
+	SELECT s.teacher_id, s.id, $3, $4, $5 FROM sections s WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL RETURNING id`
 
 // AddStudents puts students in a section, all or none.
 func (d *Desk) AddStudents(ctx context.Context, section SectionID, students ...Student) error {
@@ -55,7 +62,10 @@ func (tx deskTx) addStudents(ctx context.Context, section SectionID, students []
 			return err
 		}
 	}
-	return nil
+	if len(students) == 0 {
+		return nil
+	}
+	return tx.did(ctx, done{deed: StudentsAdded, section: section, detail: strconv.Itoa(len(students))})
 }
 
 // Sections lists the sections by name.
@@ -63,38 +73,52 @@ func (d *Desk) Sections(ctx context.Context) ([]Section, error) {
 	var list []Section
 	err := d.all(ctx, &list, "list the sections", `
 		SELECT s.id, s.name, s.school, s.year, count(p.id) AS students
-		FROM sections s LEFT JOIN students p ON p.section_id = s.id
-		WHERE s.teacher_id = $1 GROUP BY s.id ORDER BY s.name`)
+		FROM sections s LEFT JOIN `+d.students()+` p ON p.section_id = s.id
+		WHERE s.teacher_id = $1 AND s.removed_at IS NULL AND (s.id = $2 OR $2 = 0) GROUP BY s.id ORDER BY s.name`, d.guest.Section)
 	return list, err
 }
 
 // KeepYear sets the year of playing a section is in, 1 to 3.
 func (d *Desk) KeepYear(ctx context.Context, section SectionID, year int) error {
-	return d.change(ctx, "keep the year", `UPDATE sections SET year = $3 WHERE teacher_id = $1 AND id = $2`, section, year)
+	return d.change(ctx, "keep the year", `UPDATE sections SET year = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, section, year)
 }
 
 // KeepSchool sets a section's own way of counting; "" is the teacher's.
 func (d *Desk) KeepSchool(ctx context.Context, section SectionID, school string) error {
-	return d.change(ctx, "keep the way of counting", `UPDATE sections SET school = $3 WHERE teacher_id = $1 AND id = $2`, section, school)
+	return d.change(ctx, "keep the way of counting", `UPDATE sections SET school = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, section, school)
 }
 
 // AddStudent puts a student in a section.
 func (d *Desk) AddStudent(ctx context.Context, student Student) (StudentID, error) {
 	var id StudentID
-	err := d.one(ctx, &id, "add the student", insertStudent, student.SectionID, student.FirstName, student.Initial, student.Instrument)
+	err := d.inTransaction(ctx, "add the student", func(tx deskTx) error {
+		if err := tx.one(ctx, &id, insertStudent, student.SectionID, student.FirstName, student.Initial, student.Instrument); err != nil {
+			return err
+		}
+		return tx.did(ctx, done{deed: StudentsAdded, section: student.SectionID, student: id, detail: "1"})
+	})
 	return id, err
 }
 
 // ChangeStudent keeps a student's edited name, instrument and section.
 func (d *Desk) ChangeStudent(ctx context.Context, student Student) error {
-	return d.change(ctx, "change the student", `
-		UPDATE students SET section_id = $3, first_name = $4, initial = $5, instrument = $6
-		WHERE teacher_id = $1 AND id = $2`, student.ID, student.SectionID, student.FirstName, student.Initial, student.Instrument)
-}
-
-// EraseStudent deletes a student and every attempt of theirs, for good.
-func (d *Desk) EraseStudent(ctx context.Context, id StudentID) error {
-	return d.change(ctx, "erase the student", `DELETE FROM students WHERE teacher_id = $1 AND id = $2`, id)
+	return d.inTransaction(ctx, "change the student", func(tx deskTx) error {
+		var was SectionID
+		if err := tx.one(ctx, &was, `SELECT section_id FROM `+tx.students()+` p WHERE id = $2`, student.ID); err != nil {
+			return err
+		}
+		if err := tx.change(ctx, `
+			UPDATE students SET section_id = s.id, first_name = $4, initial = $5, instrument = $6 FROM sections s
+			WHERE students.teacher_id = $1 AND students.id = $2 AND s.teacher_id = $1 AND s.id = $3 AND s.removed_at IS NULL`,
+			student.ID, student.SectionID, student.FirstName, student.Initial, student.Instrument); err != nil {
+			return err
+		}
+		deed := StudentChanged
+		if was != student.SectionID {
+			deed = StudentMoved
+		}
+		return tx.did(ctx, done{deed: deed, student: student.ID, section: student.SectionID})
+	})
 }
 
 const studentColumns = `id, section_id, first_name, initial, instrument`
@@ -102,7 +126,7 @@ const studentColumns = `id, section_id, first_name, initial, instrument`
 // StudentByID finds a student.
 func (d *Desk) StudentByID(ctx context.Context, id StudentID) (Student, error) {
 	var student Student
-	err := d.one(ctx, &student, "find the student", `SELECT `+studentColumns+` FROM students WHERE teacher_id = $1 AND id = $2`, id)
+	err := d.one(ctx, &student, "find the student", `SELECT `+studentColumns+` FROM `+d.students()+` p WHERE id = $2`, id)
 	return student, err
 }
 
@@ -110,7 +134,6 @@ func (d *Desk) StudentByID(ctx context.Context, id StudentID) (Student, error) {
 func (d *Desk) Students(ctx context.Context, section SectionID) ([]Student, error) {
 	var list []Student
 	err := d.all(ctx, &list, "list the students", `
-		SELECT `+studentColumns+` FROM students
-		WHERE teacher_id = $1 AND section_id = $2 ORDER BY first_name, initial, id`, section)
+		SELECT `+studentColumns+` FROM `+d.students()+` p WHERE section_id = $2 ORDER BY first_name, initial, id`, section)
 	return list, err
 }

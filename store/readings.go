@@ -20,9 +20,10 @@ type Reading struct {
 }
 
 // KeepReading keeps the reading of a revision of an exercise, in place of an earlier
-// one. It keeps nothing where the exercise has changed since.
+// one. It keeps nothing where the exercise has changed since. A guest keeps it too: it
+// says nothing that the source does not.
 func (d *Desk) KeepReading(ctx context.Context, id ExerciseID, revision int, r Reading) error {
-	return d.inTransaction(ctx, "keep the reading", func(tx deskTx) error {
+	return d.together(ctx, "keep the reading", func(tx deskTx) error {
 		result, err := tx.ExecContext(ctx, `
 			UPDATE exercises SET read_revision = revision, read_version = $4, file_parts = $5, unread = $6
 			WHERE teacher_id = $1 AND id = $2 AND revision = $3`, tx.args([]any{id, revision, breakdown.OutlineVersion, r.FileParts, r.Unread})...)

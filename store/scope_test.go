@@ -45,7 +45,10 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 			return known, err
 		},
 		"Preferred":        func() (any, error) { return d.Preferred(ctx, "oboe") },
-		"RemovedExercises": func() (any, error) { return d.RemovedExercises(ctx) },
+		"Bin":              func() (any, error) { return d.Bin(ctx) },
+		"Deeds":            func() (any, error) { return d.Deeds(ctx) },
+		"Shares":           func() (any, error) { return d.Shares(ctx) },
+		"StudentsWhoLeft":  func() (any, error) { return d.StudentsWhoLeft(ctx) },
 		"SectionStandings": func() (any, error) { return spelled(d.SectionStandings(ctx, f.section)) },
 		"Sections":         func() (any, error) { return d.Sections(ctx) },
 		"Settings":         func() (any, error) { return d.Settings(ctx) },
@@ -111,10 +114,14 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"ChangeStudent": func() error {
 			return d.ChangeStudent(ctx, store.Student{ID: f.student, SectionID: f.section, FirstName: "x", Instrument: "violin"})
 		},
-		"DropFingerings": func() error { return d.DropFingerings(ctx, f.exercise, "oboe", 65) },
-		"DropOverride":   func() error { return d.DropOverride(ctx, f.exercise, "horn-f") },
-		"DropPlacement":  func() error { return d.DropPlacement(ctx, f.exercise, "trombone") },
-		"EraseStudent":   func() error { return d.EraseStudent(ctx, f.student) },
+		"DropFingerings":  func() error { return d.DropFingerings(ctx, f.exercise, "oboe", 65) },
+		"DropOverride":    func() error { return d.DropOverride(ctx, f.exercise, "horn-f") },
+		"DropPlacement":   func() error { return d.DropPlacement(ctx, f.exercise, "trombone") },
+		"EraseOverdue":    func() error { _, err := d.EraseOverdue(ctx); return err },
+		"GiveSection":     func() error { return d.GiveSection(ctx, f.section, f.colleague, true) },
+		"HasLeft":         func() error { return d.HasLeft(ctx, f.student) },
+		"IsBack":          func() error { return d.IsBack(ctx, f.student) },
+		"TakeSectionBack": func() error { return d.TakeSectionBack(ctx, f.section, f.colleague) },
 		"KeepFingering": func() error {
 			return d.KeepFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "stolen"})
 		},
@@ -126,19 +133,38 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"KeepReading": func() error {
 			return d.KeepReading(ctx, f.exercise, 2, store.Reading{Unread: "stolen"})
 		},
-		"KeepSchool":      func() error { return d.KeepSchool(ctx, f.section, "stolen") },
-		"KeepSettings":    func() error { return d.KeepSettings(ctx, store.Settings{"two": ""}) },
-		"KeepYear":        func() error { return d.KeepYear(ctx, f.section, 3) },
-		"Prefer":          func() error { return d.Prefer(ctx, "oboe", 65, "") },
-		"RemoveExercise":  func() error { return d.RemoveExercise(ctx, f.exercise) },
-		"RestoreExercise": func() error { return d.RestoreExercise(ctx, f.exercise) },
-		"UndoAttempt":     func() error { _, err := d.UndoAttempt(ctx, f.attempt); return err },
+		"KeepSchool":   func() error { return d.KeepSchool(ctx, f.section, "stolen") },
+		"KeepSettings": func() error { return d.KeepSettings(ctx, store.Settings{"two": ""}) },
+		"KeepYear":     func() error { return d.KeepYear(ctx, f.section, 3) },
+		"Prefer":       func() error { return d.Prefer(ctx, "oboe", 65, "") },
+		"TakeAway": func() error {
+			return each(func(what store.Thing, id int64) error { return d.TakeAway(ctx, what, id) }, f)
+		},
+		"PutBack": func() error {
+			return each(func(what store.Thing, id int64) error { return d.PutBack(ctx, what, id) }, f)
+		},
+		"Erase":       func() error { return each(func(what store.Thing, id int64) error { return d.Erase(ctx, what, id) }, f) },
+		"UndoAttempt": func() error { _, err := d.UndoAttempt(ctx, f.attempt); return err },
 	}
+}
+
+// each does something to one of every kind of thing, and gives an error that is not
+// ErrNotFound, or that.
+func each(do func(store.Thing, int64) error, f fixture) error {
+	var err error
+	for what, id := range map[store.Thing]int64{
+		store.AnExercise: int64(f.exercise), store.ABook: int64(f.book), store.ASection: int64(f.section), store.AStudent: int64(f.student),
+	} {
+		if err = do(what, id); !errors.Is(err, store.ErrNotFound) {
+			return fmt.Errorf("%s: %v", what, err)
+		}
+	}
+	return err
 }
 
 // mayPass are the writes that name no row of another's: they change the stranger's own.
 var mayPass = map[string]bool{
-	"AddExercise": true, "AddSection": true, "KeepKind": true, "KeepSettings": true, "Prefer": true,
+	"AddExercise": true, "AddSection": true, "EraseOverdue": true, "KeepKind": true, "KeepSettings": true, "Prefer": true,
 	"DropFingerings": true, "DropPlacement": true, "KeepReading": true, // which find nothing to do
 }
 
@@ -172,7 +198,7 @@ func TestADeskSeesNothingElse(t *testing.T) {
 		}
 		gone, err := f.AddExercise(context.Background(), store.Exercise{Book: "Book of " + f.mark, Number: 9, Title: "off the shelf of " + f.mark}, f.source)
 		if err == nil {
-			err = f.RemoveExercise(context.Background(), gone)
+			err = f.TakeAway(context.Background(), store.AnExercise, int64(gone))
 		}
 		if err != nil {
 			t.Fatal(err)
@@ -183,6 +209,21 @@ func TestADeskSeesNothingElse(t *testing.T) {
 		t.Fatal(err)
 	}
 	mine.batch = together
+	colleague, err := s.AddTeacher(context.Background(), "colleague@school.example", "Colleague", "", "a long password")
+	if err != nil {
+		t.Fatal(err)
+	}
+	mine.colleague = colleague.ID
+	if err := mine.GiveSection(context.Background(), mine.section, colleague.ID, false); err != nil {
+		t.Fatal(err)
+	}
+	gone, err := mine.AddStudent(context.Background(), store.Student{SectionID: mine.section, FirstName: "Wim, who left " + mine.mark, Instrument: "flute"})
+	if err == nil {
+		err = mine.HasLeft(context.Background(), gone)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
 	before := picture(t, mine)
 	for name, text := range before {
 		if text == "null" || text == "[]" || text == "{}" || text == nothing[name] {
@@ -192,7 +233,7 @@ func TestADeskSeesNothingElse(t *testing.T) {
 			t.Errorf("%s has another teacher's rows: %s", name, text)
 		}
 	}
-	known := map[string]bool{"Routine": true}
+	known := map[string]bool{"Routine": true, "Guest": true}
 	for name, read := range reads(stranger.Desk, mine) {
 		known[name] = true
 		got, err := read()

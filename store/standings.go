@@ -31,19 +31,19 @@ const standingColumns = `SELECT p.student_id, p.exercise_id, p.first_measure, p.
 
 // SectionStandings lists where the students of a section stand.
 func (d *Desk) SectionStandings(ctx context.Context, section SectionID) (Standings, error) {
-	return d.standings(ctx, `JOIN students t ON t.id = p.student_id
+	return d.standings(ctx, `JOIN `+d.students()+` t ON t.id = p.student_id
 		WHERE t.teacher_id = $1 AND t.section_id = $2 ORDER BY p.last_attempt`, section)
 }
 
 // ExerciseStandings lists where the students of a section stand on one exercise.
 func (d *Desk) ExerciseStandings(ctx context.Context, exercise ExerciseID, section SectionID) (Standings, error) {
-	return d.standings(ctx, `JOIN students t ON t.id = p.student_id
+	return d.standings(ctx, `JOIN `+d.students()+` t ON t.id = p.student_id
 		WHERE t.teacher_id = $1 AND p.exercise_id = $2 AND t.section_id = $3 ORDER BY p.last_attempt`, exercise, section)
 }
 
 // StudentStandings lists where a student stands.
 func (d *Desk) StudentStandings(ctx context.Context, student StudentID) (Standings, error) {
-	return d.standings(ctx, `WHERE p.teacher_id = $1 AND p.student_id = $2 ORDER BY p.last_attempt`, student)
+	return d.standings(ctx, `JOIN `+d.students()+` t ON t.id = p.student_id WHERE t.id = $2 ORDER BY p.last_attempt`, student)
 }
 
 // standings reads rows in the order of their last tries. There are thousands, so it
@@ -114,7 +114,8 @@ func (tx deskTx) addUp(ctx context.Context, changed []Attempt) error {
 func addUpPiece(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, r routine.Routine, w worked) error {
 	var rows []attemptRow
 	if err := sqlx.SelectContext(ctx, tx, &rows, `
-		SELECT `+attemptColumns+` FROM `+attemptTables+`
+		SELECT a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.tempo, a.at
+		FROM attempts a LEFT JOIN attempts u ON u.undoes = a.id
 		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.exercise_id = $3 AND a.first_measure = $4 AND a.last_measure = $5
 		AND a.undoes IS NULL AND u.id IS NULL ORDER BY a.id`, teacher, w.Student, w.Exercise, w.piece.First, w.piece.Last); err != nil {
 		return err

@@ -34,9 +34,10 @@ type Store struct {
 
 // Errors callers tell apart.
 var (
-	ErrNotFound = errors.New("not found")
-	ErrTaken    = errors.New("already taken")
-	ErrNewer    = errors.New("this database has been used by a newer Unhurried Bench")
+	ErrNotFound    = errors.New("not found")
+	ErrTaken       = errors.New("already taken")
+	ErrOnlyLooking = errors.New("the section was given to be looked at")
+	ErrNewer       = errors.New("this database has been used by a newer Unhurried Bench")
 )
 
 // longestStatement bounds how long the database works at one question, so that a stuck

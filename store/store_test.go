@@ -27,6 +27,8 @@ type fixture struct {
 	student  store.StudentID
 	attempt  store.AttemptID
 	batch    store.BatchID
+
+	colleague store.TeacherID // to whom the section is given
 }
 
 // firstPiece is the piece that attempts are at.
@@ -177,7 +179,7 @@ func TestExercises(t *testing.T) {
 	if err := f.ChangeExercise(ctx, x, f.source); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.RemoveExercise(ctx, x.ID); err != nil {
+	if err := f.TakeAway(ctx, store.AnExercise, int64(x.ID)); err != nil {
 		t.Fatal(err)
 	}
 	if list, err := f.Exercises(ctx); err != nil || len(list) != 0 {
@@ -186,7 +188,7 @@ func TestExercises(t *testing.T) {
 	if err := f.ChangeExercise(ctx, x, f.source); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("a removed exercise is changed: %v", err)
 	}
-	if err := f.RestoreExercise(ctx, x.ID); err != nil {
+	if err := f.PutBack(ctx, store.AnExercise, int64(x.ID)); err != nil {
 		t.Fatal(err)
 	}
 	if list, err := f.Exercises(ctx); err != nil || len(list) != 1 || list[0].Title != "Second Lamp" {
@@ -346,7 +348,7 @@ func TestMetBefore(t *testing.T) {
 	if met(1, "oboe") != "[]" || met(2, "flute") != "[]" {
 		t.Errorf("before the first is met %s, by the flute %s", met(1, "oboe"), met(2, "flute"))
 	}
-	if err := f.RemoveExercise(ctx, f.exercise); err != nil {
+	if err := f.TakeAway(ctx, store.AnExercise, int64(f.exercise)); err != nil {
 		t.Fatal(err)
 	}
 	if got := met(2, "oboe"); got != "[]" {
@@ -510,7 +512,10 @@ func TestErasingAStudentErasesTheTries(t *testing.T) {
 	if _, err := f.UndoAttempt(ctx, f.attempt); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.EraseStudent(ctx, f.student); err != nil {
+	if err := f.Erase(ctx, store.AStudent, int64(f.student)); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("a student who is not in the bin is erased: %v", err)
+	}
+	if err := errors.Join(f.TakeAway(ctx, store.AStudent, int64(f.student)), f.Erase(ctx, store.AStudent, int64(f.student))); err != nil {
 		t.Fatal(err)
 	}
 	var left int

@@ -40,10 +40,13 @@ func (s *Store) AddFirstTeacher(ctx context.Context, email, name, school, passwo
 		if _, err := tx.ExecContext(ctx, `LOCK TABLE teachers IN SHARE ROW EXCLUSIVE MODE`); err != nil {
 			return err
 		}
-		return tx.GetContext(ctx, &t, `
+		if err := tx.GetContext(ctx, &t, `
 			INSERT INTO teachers (email, name, school, password_hash, owner)
 			SELECT $1, $2, $3, $4, true WHERE NOT EXISTS (SELECT 1 FROM teachers)
-			RETURNING `+teacherColumns, email, name, school, hashed(password))
+			RETURNING `+teacherColumns, email, name, school, hashed(password)); err != nil {
+			return err
+		}
+		return writeDown(ctx, tx, done{deed: AccountMade, by: t.ID, teacher: t.ID})
 	})
 	if errors.Is(err, ErrNotFound) { // somebody is there
 		err = fmt.Errorf("%s: %w", doing, ErrTaken)
@@ -70,8 +73,18 @@ func (s *Store) OpenDemo(ctx context.Context, id TeacherID) error {
 // DropUnfinishedDemo takes away, with all that is theirs, a demo's account whose loading
 // was cut short.
 func (s *Store) DropUnfinishedDemo(ctx context.Context, email string) error {
-	_, err := s.db.ExecContext(ctx, `DELETE FROM teachers WHERE lower(email) = lower($1) AND NOT demo AND password_hash = ''`, email)
-	return wrap("take away an unfinished demo", err)
+	return inTransaction(ctx, s.db, "take away an unfinished demo", func(tx *sqlx.Tx) error {
+		var unfinished []TeacherID
+		if err := tx.SelectContext(ctx, &unfinished, `SELECT id FROM teachers WHERE lower(email) = lower($1) AND NOT demo AND password_hash = ''`, email); err != nil {
+			return err
+		}
+		for _, id := range unfinished {
+			if err := deleteTeacher(ctx, tx, id); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
 }
 
 // DemoTeacher finds the demo's account, or ErrNotFound where there is no demo.
@@ -85,7 +98,7 @@ func (s *Store) DemoTeacher(ctx context.Context) (Teacher, error) {
 // TeacherByEmail finds who signs in with an address.
 func (s *Store) TeacherByEmail(ctx context.Context, email string) (Teacher, error) {
 	var t Teacher
-	err := s.one(ctx, &t, "find the teacher", `SELECT `+teacherColumns+` FROM teachers WHERE lower(email) = lower($1)`, email)
+	err := s.one(ctx, &t, "find the teacher", `SELECT `+teacherColumns+` FROM teachers WHERE lower(email) = lower($1) AND removed_at IS NULL`, email)
 	return t, err
 }
 
@@ -93,7 +106,7 @@ func (s *Store) TeacherByEmail(ctx context.Context, email string) (Teacher, erro
 func (s *Store) TeacherByID(ctx context.Context, id TeacherID) (Teacher, error) {
 	var t Teacher
 	err := s.one(ctx, &t, "find the teacher", `
-		SELECT `+teacherColumns+` FROM teachers WHERE id = $1`, id)
+		SELECT `+teacherColumns+` FROM teachers WHERE id = $1 AND removed_at IS NULL`, id)
 	return t, err
 }
 

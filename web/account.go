@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"net/http"
 	"strings"
 	"time"
@@ -14,8 +15,11 @@ type accountView struct {
 	Shared  bool // this session is on a shared computer
 	Problem string
 
-	Colleagues []store.Teacher // of the owner
-	Link       string          // just made, to be handed over
+	Colleagues []store.Teacher        // of the owner
+	Removed    []store.RemovedTeacher // whose accounts the owner can put back
+	House      store.House
+	Link       string // just made, to be handed over
+	Backups    string // what is to be said of them
 }
 
 func (s *Server) account(w http.ResponseWriter, r *http.Request) {
@@ -25,16 +29,26 @@ func (s *Server) account(w http.ResponseWriter, r *http.Request) {
 func (s *Server) showAccount(w http.ResponseWriter, r *http.Request, status int, problem string) {
 	v := accountView{
 		Teacher: asking(r).Teacher, Shared: s.sessions.GetBool(r.Context(), onSharedComputer), Problem: problem,
-		Link: s.sessions.PopString(r.Context(), handedOver),
+		Link: s.sessions.PopString(r.Context(), handedOver), Backups: s.backupWords(),
 	}
-	if v.Teacher.Owner {
-		var err error
-		if v.Colleagues, err = s.store.Colleagues(r.Context()); err != nil {
-			s.failed(w, r, err)
-			return
-		}
+	if err := s.fillAccount(r.Context(), &v); err != nil {
+		s.failed(w, r, err)
+		return
 	}
 	s.page(w, r, status, "account", "Your account", v)
+}
+
+// fillAccount finds what the page shows of the installation.
+func (s *Server) fillAccount(ctx context.Context, v *accountView) error {
+	var err error
+	if v.House, err = s.store.House(ctx); err != nil || !v.Teacher.Owner {
+		return err
+	}
+	if v.Colleagues, err = s.store.Colleagues(ctx); err != nil {
+		return err
+	}
+	v.Removed, err = s.store.RemovedTeachers(ctx)
+	return err
 }
 
 // changePassword asks for the present password, and ends all other sessions.
@@ -57,7 +71,7 @@ func (s *Server) changePassword(w http.ResponseWriter, r *http.Request) {
 		s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
 		return
 	}
-	t, err := s.store.SetPassword(r.Context(), t.ID, wanted)
+	t, err := s.store.SetPassword(r.Context(), t.ID, t.ID, wanted)
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -91,36 +105,57 @@ func before(text, sign string) string {
 	return first
 }
 
-// The session's keys for the number it was begun under, whether its computer is shared,
-// and, there, when it was used last.
+// The session's keys for the number it was begun under, when that was, whether its
+// computer is shared, and when it was used last; times in Unix seconds.
 const (
 	sessionNumber    = "number"
+	sessionBegun     = "begun"
 	onSharedComputer = "shared"
 	usedLast         = "used"
 )
 
-// How long a session holds on a shared computer that is left alone, and how often its
-// use is written down.
-const (
-	idleOnShared = 30 * time.Minute
-	usedAgain    = time.Minute
-)
+// usedAgain is how often a session's use is written down.
+const usedAgain = time.Minute
 
-// holds says whether a session of a teacher still does.
-func (s *Server) holds(r *http.Request, t store.Teacher) bool {
+// longestSession bounds what an owner may choose.
+const longestSession = 90 * 24 * time.Hour
+
+// begin starts a session of a teacher.
+func (s *Server) begin(ctx context.Context, t store.Teacher, shared bool) {
+	now := time.Now().Unix()
+	s.sessions.RememberMe(ctx, !shared)
+	s.sessions.Put(ctx, "teacher", int64(t.ID))
+	s.sessions.Put(ctx, sessionNumber, t.Sessions)
+	s.sessions.Put(ctx, sessionBegun, now)
+	s.sessions.Put(ctx, onSharedComputer, shared)
+	s.sessions.Put(ctx, usedLast, now)
+}
+
+// holds says whether a session of a teacher still does, by the limits that the owner has
+// chosen. One from before there were limits begins now.
+func (s *Server) holds(r *http.Request, t store.Teacher) (bool, error) {
 	ctx := r.Context()
 	if s.sessions.GetInt(ctx, sessionNumber) != t.Sessions {
-		return false
+		return false, nil
 	}
-	if !s.sessions.GetBool(ctx, onSharedComputer) {
-		return true
+	house, err := s.store.House(ctx)
+	if err != nil {
+		return false, err
 	}
-	idle := time.Since(time.Unix(s.sessions.GetInt64(ctx, usedLast), 0))
-	if idle > idleOnShared {
-		return false
+	if s.sessions.GetInt64(ctx, sessionBegun) == 0 {
+		s.begin(ctx, t, s.sessions.GetBool(ctx, onSharedComputer))
 	}
-	if idle > usedAgain {
+	since := func(key string) time.Duration { return time.Since(time.Unix(s.sessions.GetInt64(ctx, key), 0)) }
+	longestIdle := time.Duration(house.IdleDays) * 24 * time.Hour
+	if s.sessions.GetBool(ctx, onSharedComputer) {
+		longestIdle = time.Duration(house.IdleMinutes) * time.Minute
+	}
+	idle := since(usedLast)
+	if idle > longestIdle || since(sessionBegun) > time.Duration(house.LongestDays)*24*time.Hour {
+		return false, nil
+	}
+	if idle > usedAgain || idle < 0 { // the clock may have been set back
 		s.sessions.Put(ctx, usedLast, time.Now().Unix())
 	}
-	return true
+	return true, nil
 }

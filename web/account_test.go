@@ -122,6 +122,8 @@ func TestASharedComputer(t *testing.T) {
 		want   bool
 	}{
 		{false, 100 * time.Hour, 0, true},
+		{false, 14*24*time.Hour + time.Minute, 0, false},
+		{true, -time.Hour, 0, true}, // the clock was set back
 		{true, 29 * time.Minute, 0, true},
 		{true, 31 * time.Minute, 0, false},
 		{false, 0, 1, false}, // begun under a number that has ended
@@ -133,9 +135,10 @@ func TestASharedComputer(t *testing.T) {
 		s.server.sessions.Put(ctx, onSharedComputer, tt.shared)
 		s.server.sessions.Put(ctx, usedLast, time.Now().Add(-tt.idle).Unix())
 		s.server.sessions.Put(ctx, sessionNumber, tt.number)
+		s.server.sessions.Put(ctx, sessionBegun, time.Now().Unix())
 		r := httptest.NewRequest(http.MethodGet, "/", http.NoBody).WithContext(ctx)
-		if got := s.server.holds(r, account); got != tt.want {
-			t.Errorf("%+v: the session holds: %v", tt, got)
+		if got, err := s.server.holds(r, account); err != nil || got != tt.want {
+			t.Errorf("%+v: the session holds: %v, %v", tt, got, err)
 		}
 		if used := s.server.sessions.GetInt64(ctx, usedLast); tt.shared && tt.want && time.Since(time.Unix(used, 0)) > time.Minute {
 			t.Error("the use of a session is not written down")

@@ -292,9 +292,9 @@ func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
 // lastPlace is the session's key for the address of the Bench as it was left.
 const lastPlace = "place"
 
-// leave remembers the Bench as it stands.
+// leave remembers the Bench as it stands, but for one in a section of a colleague's.
 func (s *Server) leave(r *http.Request, address string) {
-	if s.sessions.GetString(r.Context(), lastPlace) != address {
+	if deskOf(r).Guest().Section == 0 && s.sessions.GetString(r.Context(), lastPlace) != address {
 		s.sessions.Put(r.Context(), lastPlace, address)
 	}
 }

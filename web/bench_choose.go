@@ -55,6 +55,7 @@ type choice struct {
 	Tabs       []instrumentTab
 	Keys       []breakdown.PieceKey // of the pieces
 	Key        breakdown.PieceKey   // of the piece at hand
+	Guest      store.Guest          // of a colleague in a section they were given
 	section    []store.Student
 	ask        benchAsk
 }
@@ -68,7 +69,7 @@ type instrumentTab struct {
 // choose answers what a request leaves open.
 func (s *Server) choose(r *http.Request, ask benchAsk) (choice, error) {
 	ctx, desk := r.Context(), deskOf(r)
-	c := choice{ask: ask}
+	c := choice{ask: ask, Guest: desk.Guest()}
 	var err error
 	if c.Exercise, err = s.reader.Exercise(ctx, desk, ask.exercise); err != nil {
 		return c, err
@@ -130,7 +131,7 @@ func (s *Server) chooseSection(r *http.Request, wanted store.SectionID) ([]store
 	if at < 0 {
 		return sections, store.Section{}, fmt.Errorf("choose the section: %w", store.ErrNotFound)
 	}
-	if wanted != last {
+	if wanted != last && deskOf(r).Guest().Section == 0 {
 		s.sessions.Put(r.Context(), lastSection, int64(wanted))
 	}
 	return sections, sections[at], nil

@@ -15,7 +15,9 @@ import (
 
 // boardView is students against exercises.
 type boardView struct {
-	Sections  []store.Section
+	Sections  []store.Section // of one's own
+	Given     []store.Guest   // by colleagues
+	Guest     store.Guest     // whose section is shown, where it is a colleague's
 	Section   store.Section
 	Exercises []store.Exercise
 	Rows      []boardRow
@@ -41,10 +43,18 @@ func (s *Server) board(w http.ResponseWriter, r *http.Request) {
 
 func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView, error) {
 	ctx, desk := r.Context(), deskOf(r)
-	v := boardView{Routine: desk.Routine()}
+	v := boardView{Routine: desk.Routine(), Guest: desk.Guest()}
 	var err error
 	if v.Sections, v.Section, err = s.chooseSection(r, section); err != nil {
 		return v, err
+	}
+	if v.Given, err = s.store.Given(ctx, asking(r).Teacher.ID); err != nil {
+		return v, err
+	}
+	if v.Guest.Section != 0 {
+		if v.Sections, err = s.store.For(asking(r).Teacher.ID).Sections(ctx); err != nil {
+			return v, err
+		}
 	}
 	if v.Exercises, err = s.reader.Exercises(ctx, desk); err != nil {
 		return v, err

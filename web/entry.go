@@ -305,29 +305,14 @@ func (s *Server) removeExercise(w http.ResponseWriter, r *http.Request) {
 	id := idOf[store.ExerciseID](r)
 	x, err := deskOf(r).ExerciseByID(r.Context(), id)
 	if err == nil {
-		err = deskOf(r).RemoveExercise(r.Context(), id)
+		err = deskOf(r).TakeAway(r.Context(), store.AnExercise, int64(id))
 	}
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	s.flash(r, fmt.Sprintf("%d · %s is off the Shelf. Its log is kept.", x.Number, x.Title))
-	s.sessions.Put(r.Context(), "undo", fmt.Sprintf("/exercises/%d/restore", id))
-	http.Redirect(w, r, "/", http.StatusSeeOther)
-}
-
-func (s *Server) restoreExercise(w http.ResponseWriter, r *http.Request) {
-	err := deskOf(r).RestoreExercise(r.Context(), idOf[store.ExerciseID](r))
-	if errors.Is(err, store.ErrTaken) {
-		s.flash(r, "It could not be put back: another exercise has its number now. Give that one another number first.")
-		http.Redirect(w, r, "/", http.StatusSeeOther)
-		return
-	}
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	s.flash(r, "It is back on the Shelf.")
+	s.sessions.Put(r.Context(), "undo", fmt.Sprintf("/removed/exercises/%d/back", id))
 	http.Redirect(w, r, "/", http.StatusSeeOther)
 }
 

@@ -17,6 +17,7 @@ import (
 // historyView is a student's log, exercise by exercise.
 type historyView struct {
 	Student    store.Student
+	Guest      store.Guest // of a colleague in a section they were given
 	Instrument instrument.Instrument
 	Exercises  []historyExercise
 	Only       store.ExerciseID // show this exercise alone; 0 shows all
@@ -24,6 +25,9 @@ type historyView struct {
 	Page       bool // it is a page of its own, not a part of the Board
 	Open       bool // the plain logs are shown, as after a try was taken back there
 }
+
+// MayMark says whether who looks may take tries back.
+func (v historyView) MayMark() bool { return v.Guest.Section == 0 || v.Guest.Teach }
 
 type historyExercise struct {
 	store.Exercise
@@ -65,7 +69,7 @@ func (s *Server) showHistory(w http.ResponseWriter, r *http.Request, student sto
 
 func (s *Server) historyView(r *http.Request, student store.StudentID, only store.ExerciseID) (historyView, error) {
 	ctx, desk := r.Context(), deskOf(r)
-	v := historyView{Only: only, Routine: desk.Routine()}
+	v := historyView{Only: only, Routine: desk.Routine(), Guest: desk.Guest()}
 	var err error
 	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
 		return v, err

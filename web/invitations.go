@@ -17,12 +17,14 @@ const handedOver = "link"
 
 // invite makes a link for a new teacher.
 func (s *Server) invite(w http.ResponseWriter, r *http.Request) {
-	s.handOver(w, r, func() (string, error) { return s.store.Invite(r.Context()) })
+	s.handOver(w, r, func() (string, error) { return s.store.Invite(r.Context(), asking(r).Teacher.ID) })
 }
 
 // inviteToReset makes a link with which a teacher chooses another password.
 func (s *Server) inviteToReset(w http.ResponseWriter, r *http.Request) {
-	s.handOver(w, r, func() (string, error) { return s.store.InviteToReset(r.Context(), idOf[store.TeacherID](r)) })
+	s.handOver(w, r, func() (string, error) {
+		return s.store.InviteToReset(r.Context(), asking(r).Teacher.ID, idOf[store.TeacherID](r))
+	})
 }
 
 // handOver shows the owner a link; for anybody else there is none.

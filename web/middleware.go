@@ -92,7 +92,10 @@ func (s *Server) signedIn(r *http.Request) (actor, error) {
 	if errors.Is(err, store.ErrNotFound) {
 		return actor{}, nil
 	}
-	if err != nil || !s.holds(r, t) {
+	if err != nil {
+		return actor{}, err
+	}
+	if still, err := s.holds(r, t); err != nil || !still {
 		return actor{}, err
 	}
 	return actor{t, s.store.For(id)}, nil

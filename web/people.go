@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -20,11 +21,15 @@ type peopleView struct {
 	List        string // of the new section
 	New         store.Student
 	Problem     string
+	Colleagues  []store.Teacher // to whom a section may be given
+	Given       []store.Guest   // by colleagues
+	Removed     int             // what is taken away, and who has left
 }
 
 type peopleSection struct {
 	store.Section
 	Students []store.Student
+	Shares   []store.Share
 }
 
 func (s *Server) people(w http.ResponseWriter, r *http.Request) {
@@ -37,16 +42,53 @@ func (s *Server) showPeople(w http.ResponseWriter, r *http.Request, status int, 
 		s.failed(w, r, err)
 		return
 	}
+	shares, err := deskOf(r).Shares(r.Context())
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
 	for _, section := range sections {
 		students, err := deskOf(r).Students(r.Context(), section.ID)
 		if err != nil {
 			s.failed(w, r, err)
 			return
 		}
-		v.Sections = append(v.Sections, peopleSection{section, students})
+		shown := peopleSection{Section: section, Students: students}
+		for _, share := range shares {
+			if share.Section == section.ID {
+				shown.Shares = append(shown.Shares, share)
+			}
+		}
+		v.Sections = append(v.Sections, shown)
+	}
+	if err := s.aroundPeople(r, &v); err != nil {
+		s.failed(w, r, err)
+		return
 	}
 	v.Instruments = instrument.All()
 	s.page(w, r, status, "people", "People", v)
+}
+
+// aroundPeople finds who else there is: colleagues, what they have given, who has left.
+func (s *Server) aroundPeople(r *http.Request, v *peopleView) error {
+	me := asking(r).Teacher
+	colleagues, err := s.store.Colleagues(r.Context())
+	if err != nil {
+		return err
+	}
+	if !me.Demo {
+		v.Colleagues = slices.DeleteFunc(colleagues, func(t store.Teacher) bool { return t.ID == me.ID })
+	}
+	if v.Given, err = s.store.Given(r.Context(), me.ID); err != nil {
+		return err
+	}
+	left, err := deskOf(r).StudentsWhoLeft(r.Context())
+	if err != nil {
+		return err
+	}
+	bin, err := deskOf(r).Bin(r.Context())
+	v.Removed = len(left) + len(bin)
+	return err
 }
 
 func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
@@ -159,19 +201,5 @@ func (s *Server) changeStudent(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	http.Redirect(w, r, "/people", http.StatusSeeOther)
-}
-
-func (s *Server) eraseStudent(w http.ResponseWriter, r *http.Request) {
-	if text(r, "sure") != "yes" {
-		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{
-			Problem: "Nothing was erased: tick the box beside Erase to say that the student's whole log may go."})
-		return
-	}
-	if err := deskOf(r).EraseStudent(r.Context(), idOf[store.StudentID](r)); err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	s.flash(r, "The student and all their tries are erased.")
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 }

@@ -40,19 +40,21 @@ func TestBehindAProxy(t *testing.T) {
 	}
 }
 
-// Two users behind one proxy do not share one limit of signing in, and the cookie is kept
-// from plain HTTP.
-func TestTwoUsersBehindAProxy(t *testing.T) {
-	s := open(t)
-	if _, err := s.store.AddTeacher(t.Context(), "a@school.example", "Wren", "", password); err != nil {
-		t.Fatal(err)
+// behindProxy makes the accounts a@ and b@school.example, serves behind a proxy, and gives
+// what signs in from an address.
+func (s *site) behindProxy(t *testing.T) func(email, address, word string) *http.Response {
+	t.Helper()
+	for _, email := range []string{"a@school.example", "b@school.example"} {
+		if _, err := s.store.AddTeacher(t.Context(), email, "Wren", "", password); err != nil {
+			t.Fatal(err)
+		}
 	}
 	s.server.Behind([]netip.Prefix{netip.MustParsePrefix("127.0.0.1/32")}, true)
 	running := httptest.NewServer(s.server.Routes())
-	defer running.Close()
-	from := func(address, word string) *http.Response {
+	t.Cleanup(running.Close)
+	return func(email, address, word string) *http.Response {
 		t.Helper()
-		r, err := http.NewRequest(http.MethodPost, running.URL+"/sign-in", strings.NewReader(url.Values{"email": {"a@school.example"}, "password": {word}}.Encode()))
+		r, err := http.NewRequest(http.MethodPost, running.URL+"/sign-in", strings.NewReader(url.Values{"email": {email}, "password": {word}}.Encode()))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -65,6 +67,14 @@ func TestTwoUsersBehindAProxy(t *testing.T) {
 		answer.Body.Close()
 		return answer
 	}
+}
+
+// Two users behind one proxy do not share one limit of signing in, and the cookie is kept
+// from plain HTTP.
+func TestTwoUsersBehindAProxy(t *testing.T) {
+	s := open(t)
+	signIn := s.behindProxy(t)
+	from := func(address, word string) *http.Response { return signIn("a@school.example", address, word) }
 	for range signInsPerMinute + 1 {
 		from("203.0.113.1", "wrong")
 	}

@@ -3,34 +3,96 @@ package web
 import (
 	"fmt"
 	"net/http"
+	"net/url"
 	"strings"
 	"testing"
 )
 
-// What was taken off the Shelf is listed with what is logged at it, and put back; where
-// its number is taken since, it is said.
-func TestTakenOffTheShelf(t *testing.T) {
+// What is taken away leaves its page, is listed with what is logged, and is put back,
+// also by Undo; where its name is taken since, it is said.
+func TestTakenAway(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
-	_, page := v.get("/exercises/removed")
-	wants(t, page, "Nothing is off the Shelf")
-	v.post(fmt.Sprintf("/exercises/%d/remove", b.exercise), nil)
-	_, page = v.get("/")
-	wants(t, page, "Taken off the Shelf: 1")
-	_, page = v.get("/exercises/removed")
-	wants(t, page, "1 · First Lamp", "The Ferry Book", "one try logged")
-	if status, to := v.post(fmt.Sprintf("/exercises/%d/restore", b.exercise), nil); status != http.StatusSeeOther || to != "/" {
-		t.Fatalf("putting it back gives %d %s", status, to)
-	}
-	_, page = v.get("/")
-	wants(t, page, "First Lamp", "It is back on the Shelf")
-	if strings.Contains(page, "Taken off the Shelf") {
-		t.Error("what was put back is still off the Shelf")
+	_, page := v.get("/removed")
+	wants(t, page, "Nothing is taken away")
+	for _, tt := range []struct{ path, what, page, name, listed string }{
+		{"/exercises", "exercises", "/", "First Lamp", "1 · First Lamp"},
+		{"/books", "books", "/", "First Lamp", "The Ferry Book"},
+		{"/sections", "sections", "/people", "Ines P.", "Tuesday brass"},
+		{"/students", "students", "/people", "Ines P.", "Ines P"},
+	} {
+		id := b.idFor(tt.path)
+		v.post(fmt.Sprintf("%s/%d/remove", tt.path, id), nil)
+		_, page = v.get(tt.page)
+		if strings.Contains(page, tt.name) && tt.what != "exercises" {
+			t.Errorf("%s: what was taken away is on its page", tt.what)
+		}
+		back := fmt.Sprintf("/removed/%s/%d/back", tt.what, id)
+		wants(t, page, back) // Undo
+		_, page = v.get("/removed")
+		wants(t, page, "<b>"+tt.listed+"</b>", "one try logged", "Backups written before still hold it")
+		if status, to := v.post(back, nil); status != http.StatusSeeOther || to != tt.page {
+			t.Errorf("%s: putting it back gives %d %s", tt.what, status, to)
+		}
+		_, page = v.get(tt.page)
+		wants(t, page, tt.name, "is back")
+		v.post(fmt.Sprintf("%s/%d/remove", tt.path, id), nil)
+		erase := fmt.Sprintf("/removed/%s/%d/erase", tt.what, id)
+		if status, page := v.post(erase, nil); status != http.StatusUnprocessableEntity || !strings.Contains(page, "Nothing was erased") {
+			t.Errorf("%s: erasing without the tick gives %d", tt.what, status)
+		}
+		if tt.what == "students" {
+			v.post(erase, url.Values{"sure": {"yes"}})
+			_, page = v.get("/removed")
+			wants(t, page, "The student is erased", "Nothing is taken away")
+			continue
+		}
+		v.post(back, nil)
 	}
 	v.post(fmt.Sprintf("/exercises/%d/remove", b.exercise), nil)
 	v.send("/exercises", map[string]string{"book": "The Ferry Book", "number": "1", "title": "Another", "abc": lamp}, "", nil)
-	v.post(fmt.Sprintf("/exercises/%d/restore", b.exercise), nil)
-	_, page = v.get("/")
-	wants(t, page, "another exercise has its number now", "Taken off the Shelf: 1")
+	_, page = v.post(fmt.Sprintf("/removed/exercises/%d/back", b.exercise), nil)
+	wants(t, page, "another exercise has its number now")
+	if status, _ := v.post("/removed/teachers/1/back", nil); status != http.StatusNotFound {
+		t.Errorf("putting a teacher back as if they were a book gives %d", status)
+	}
+}
+
+func TestWhoHasLeft(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	if _, err := s.store.DB().Exec(`UPDATE teachers SET owner = true`); err != nil {
+		t.Fatal(err)
+	}
+	one := fmt.Sprintf("/students/%d", b.student)
+	v.post(one+"/left", nil)
+	for _, path := range []string{one, fmt.Sprintf("/bench/%d?student=%d", b.exercise, b.student)} {
+		if status, _ := v.get(path); status != http.StatusNotFound {
+			t.Errorf("%s of who has left gives %d", path, status)
+		}
+	}
+	_, page := v.get("/removed")
+	wants(t, page, "Ines P.", "Tuesday brass")
+	v.post(one+"/return", nil)
+	_, page = v.get("/people")
+	wants(t, page, "Ines P.")
+	v.post(one+"/left", nil)
+	if _, err := s.store.DB().Exec(`UPDATE students SET left_at = now() - interval '2 years'`); err != nil {
+		t.Fatal(err)
+	}
+	if strings.Contains(func() string { _, page := v.get("/removed"); return page }(), "months ago") {
+		t.Error("without a limit somebody is to be erased")
+	}
+	limits := url.Values{"longest_days": {"30"}, "idle_days": {"7"}, "idle_minutes": {"20"}, "retain_months": {"12"}}
+	v.post("/account/house", limits)
+	_, page = v.get("/removed")
+	wants(t, page, "One student left more than 12 months ago")
+	if status, _ := v.post("/removed/overdue", nil); status != http.StatusUnprocessableEntity {
+		t.Errorf("erasing without the tick gives %d", status)
+	}
+	v.post("/removed/overdue", url.Values{"sure": {"yes"}})
+	_, page = v.get("/removed")
+	wants(t, page, "Erased of those who left: 1.", "Nobody.")
 }

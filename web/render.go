@@ -114,6 +114,11 @@ func (s *Server) failed(w http.ResponseWriter, r *http.Request, err error) {
 		s.notFound(w, r)
 		return
 	}
+	if errors.Is(err, store.ErrOnlyLooking) {
+		s.render(w, http.StatusForbidden, "message", "layout", layoutData{Title: "To look at", Teacher: asking(r).Teacher,
+			Content: message{"This section is yours to look at", "Nothing was marked. Ask " + deskOf(r).Guest().Teacher + ", whose section it is, if you are to mark in it."}})
+		return
+	}
 	s.log.Error("request failed", "error", err)
 	s.render(w, http.StatusInternalServerError, "message", "layout", layoutData{Title: "Something went wrong", Teacher: asking(r).Teacher,
 		Content: message{"Something went wrong", "It was not saved. What you had before is unchanged. Go back and try again."}})

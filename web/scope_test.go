@@ -30,7 +30,8 @@ const (
 // routeCases has a row for every route of the site; a new route fails without one.
 var routeCases = map[string]answer{
 	"GET /sign-in": open401, "POST /sign-in": open401, "POST /sign-in/demo": open401, "POST /sign-out": open401,
-	"GET /welcome": open401, "POST /welcome": open401, "* /static/*": open401, "GET /account": own, "POST /account/password": own, "GET /exercises/removed": own, "POST /account/sessions": made, "POST /account/invite": refused, "POST /account/reset/{id}": refused,
+	"GET /welcome": open401, "POST /welcome": open401, "* /static/*": open401, "GET /account": own, "POST /account/password": own, "GET /removed": own, "GET /account/log": own, "POST /account/house": refused, "POST /account/back/{id}": refused, "POST /account/erase/{id}": refused,
+	"POST /account/owner/{id}": refused, "POST /account/remove/{id}": refused, "POST /account/sessions": made, "POST /account/invite": refused, "POST /account/reset/{id}": refused,
 	"GET /join/{link}": open401, "POST /join/{link}": open401, "GET /health": open401, "GET /ready": open401,
 
 	"GET /":                           own,
@@ -40,7 +41,7 @@ var routeCases = map[string]answer{
 	"GET /exercises/{id}/edit":        refused,
 	"POST /exercises/{id}":            refused,
 	"POST /exercises/{id}/remove":     refused,
-	"POST /exercises/{id}/restore":    refused,
+	"POST /books/{id}/remove":         refused,
 	"GET /exercises/{id}/export":      refused,
 	"GET /exercises/{id}/parts":       refused,
 	"POST /exercises/{id}/parts":      refused,
@@ -75,7 +76,16 @@ var routeCases = map[string]answer{
 	"POST /sections/{id}/year":   refused,
 	"POST /students":             refused, // into the owner's section
 	"POST /students/{id}":        refused,
-	"POST /students/{id}/erase":  refused,
+	"POST /students/{id}/remove": refused,
+	"POST /students/{id}/left":   refused,
+	"POST /students/{id}/return": refused,
+	"POST /sections/{id}/remove": refused,
+	"POST /sections/{id}/give":   refused,
+	"POST /sections/{id}/take":   refused,
+
+	"POST /removed/{what}/{id}/back":  refused,
+	"POST /removed/{what}/{id}/erase": refused,
+	"POST /removed/overdue":           made,
 }
 
 // idFor is whose id a route's {id} stands for.
@@ -87,8 +97,17 @@ func (b belongings) idFor(route string) int64 {
 		return int64(b.attempt)
 	case strings.HasPrefix(route, "/sections"):
 		return int64(b.section)
+	case strings.HasPrefix(route, "/books"):
+		return int64(b.book)
+	case strings.HasPrefix(route, "/account"):
+		return int64(b.teacher)
 	}
 	return int64(b.exercise)
+}
+
+// path is a route with what it names filled in.
+func (b belongings) path(route string) string {
+	return strings.NewReplacer("{id}", fmt.Sprint(b.idFor(route)), "{instrument}", "oboe", "{what}", "exercises").Replace(route)
 }
 
 // pressKey is another in every page.
@@ -98,7 +117,7 @@ var pressKey = regexp.MustCompile(`name="press" value="[^"]*"`)
 func everything(v *visitor, b belongings) map[string]string {
 	pages := map[string]string{}
 	for _, path := range []string{
-		"/", "/board", "/people", "/settings", "/fingerings/oboe", fmt.Sprintf("/exercises/new?book=%d", b.book),
+		"/", "/board", "/people", "/removed", "/settings", "/fingerings/oboe", fmt.Sprintf("/exercises/new?book=%d", b.book),
 		fmt.Sprintf("/students/%d", b.student), fmt.Sprintf("/exercises/%d/edit", b.exercise), fmt.Sprintf("/exercises/%d/parts", b.exercise),
 		fmt.Sprintf("/bench/%d?instrument=trombone&student=%d", b.exercise, b.student), fmt.Sprintf("/bench/%d?instrument=oboe", b.exercise),
 		fmt.Sprintf("/bench/%d?instrument=horn-f", b.exercise), fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc", b.exercise),
@@ -146,7 +165,7 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 		"book": {fmt.Sprint(mine.book)}, "a": {fmt.Sprint(mine.exercise)}, "b": {fmt.Sprint(theirs.exercise)},
 		"first_name": {"Mallory"}, "instrument": {"horn-f"}, "sure": {"yes"}, "result": {"clean"}, "stage": {"count"}, "piece": {"1-2"},
 		"number": {"5"}, "abc": {lamp}, "octaves": {"1"}, "year": {"3"}, "school": {"numbers"}, "name": {"Mine"}, "kind": {"left-f"},
-		"note": {"65"}, "fingering": {"1 2 3 | 4 6"}, "measure": {"0"}, "event": {"0"}, "scope": {"here"}, "instrument-0": {"horn-f"},
+		"note": {"65"}, "colleague": {fmt.Sprint(other.ID)}, "may": {"teach"}, "fingering": {"1 2 3 | 4 6"}, "measure": {"0"}, "event": {"0"}, "scope": {"here"}, "instrument-0": {"horn-f"},
 	}
 	var walked []string
 	err := chi.Walk(s.routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
@@ -164,7 +183,7 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 		if want == open401 {
 			return nil
 		}
-		path := strings.Replace(strings.Replace(route, "{id}", fmt.Sprint(mine.idFor(route)), 1), "{instrument}", "oboe", 1)
+		path := mine.path(route)
 		ask := func(v *visitor) (int, string) {
 			if method == "GET" {
 				return v.get(path + "?" + form.Encode())

@@ -138,13 +138,13 @@ func TestRemoveAndRestore(t *testing.T) {
 	b := furnish(t, s.store, account.ID)
 	v.post(fmt.Sprintf("/exercises/%d/remove", b.exercise), nil)
 	_, page := v.get("/")
-	wants(t, page, "1 · First Lamp is off the Shelf", fmt.Sprintf("/exercises/%d/restore", b.exercise))
+	wants(t, page, "1 · First Lamp is off the Shelf", fmt.Sprintf("/removed/exercises/%d/back", b.exercise))
 	if status, _ := v.get(fmt.Sprintf("/bench/%d", b.exercise)); status != http.StatusNotFound {
 		t.Errorf("a removed exercise's bench gives %d", status)
 	}
-	v.post(fmt.Sprintf("/exercises/%d/restore", b.exercise), nil)
+	v.post(fmt.Sprintf("/removed/exercises/%d/back", b.exercise), nil)
 	_, page = v.get("/")
-	wants(t, page, "It is back on the Shelf.", "First Lamp")
+	wants(t, page, "The exercise is back.", "First Lamp")
 }
 
 func TestBench(t *testing.T) {
@@ -277,9 +277,9 @@ func TestPeople(t *testing.T) {
 	}
 	one := fmt.Sprintf("/students/%d", students[0].ID)
 	v.post(one, url.Values{"section": {id}, "first_name": {"Amara"}, "initial": {"O"}, "instrument": {"cello"}})
-	_, page = v.post(one+"/erase", nil)
-	wants(t, page, "Nothing was erased", "Amara O.")
-	v.post(one+"/erase", url.Values{"sure": {"yes"}})
+	_, page = v.get("/people")
+	wants(t, page, "Amara O.", "cello")
+	v.post(one+"/remove", nil)
 	_, page = v.get("/people")
 	wants(t, page, "Nobody yet.")
 }

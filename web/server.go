@@ -9,6 +9,7 @@ import (
 	"net"
 	"net/http"
 	"net/netip"
+	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/postgresstore"
@@ -31,6 +32,8 @@ type Server struct {
 	log      *slog.Logger
 	proxies  []netip.Prefix // that may say whom they ask for
 	https    bool
+
+	backupNights int // how many nightly backups are kept, 0 for none
 }
 
 // New makes a server on an open store.
@@ -45,7 +48,7 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	}
 	sessions := scs.New()
 	sessions.Store = postgresstore.New(s.DB())
-	sessions.Lifetime = 14 * 24 * time.Hour
+	sessions.Lifetime = longestSession // an owner's limits are shorter; see holds
 	sessions.Cookie.Name = "bench"
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
@@ -55,18 +58,36 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	return server, nil
 }
 
-// signInsPerMinute bounds guesses at passwords from one address.
-const signInsPerMinute = 10
+// How many guesses at passwords a minute takes: from one address, and at one account, more,
+// so that who guesses from one address does not lock out whose account it is.
+const (
+	signInsPerMinute = 10
+	guessesPerMinute = 20
+)
 
-// limitSignIns answers who has tried too often with a page.
+// limitSignIns answers who has tried too often with a page. It stands behind what reads
+// the form.
 func (s *Server) limitSignIns(next http.Handler) http.Handler {
-	return httprate.LimitBy(signInsPerMinute, time.Minute, callerAddress, httprate.WithLimitHandler(s.tooOften))(next)
+	byAccount := httprate.LimitBy(guessesPerMinute, time.Minute, guessedAccount, httprate.WithLimitHandler(s.tooOften))(next)
+	return httprate.LimitBy(signInsPerMinute, time.Minute, callerAddress, httprate.WithLimitHandler(s.tooOften))(byAccount)
+}
+
+// guessedAccount is the account that a request tries the password of; where it is of none,
+// the caller's address.
+func guessedAccount(r *http.Request) (string, error) {
+	if id := asking(r).Teacher.ID; id != 0 {
+		return fmt.Sprint("teacher ", id), nil
+	}
+	if email := strings.ToLower(text(r, "email")); email != "" {
+		return "account " + email, nil
+	}
+	return callerAddress(r)
 }
 
 func (s *Server) tooOften(w http.ResponseWriter, _ *http.Request) {
 	const heading = "A minute’s rest"
 	s.render(w, http.StatusTooManyRequests, "message", "layout", layoutData{Title: heading,
-		Content: message{heading, fmt.Sprintf("Signing in was tried more than %d times in a minute from this address. Wait a minute, then try again.", signInsPerMinute)}})
+		Content: message{heading, "Signing in was tried too often in a minute, from this address or for this account. Wait a minute, then try again."}})
 }
 
 // callerAddress is the address a request comes from, without its port; see Behind.
@@ -109,10 +130,18 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/", s.shelf)
 
 			r.Get("/exercises/new", s.newExercise)
-			r.Get("/exercises/removed", s.removed)
+			r.Get("/removed", s.removed)
+			r.Post("/removed/{what}/{id}/back", s.putBack)
+			r.Post("/removed/{what}/{id}/erase", s.eraseNow)
+			r.Post("/removed/overdue", s.eraseOverdue)
+			r.Post("/books/{id}/remove", s.takeAway(store.ABook, "/"))
+			r.Post("/sections/{id}/remove", s.takeAway(store.ASection, "/people"))
+			r.Post("/students/{id}/remove", s.takeAway(store.AStudent, "/people"))
+			r.Post("/students/{id}/left", s.studentLeft)
+			r.Post("/students/{id}/return", s.studentBack)
+
 			r.Get("/exercises/{id}/edit", s.editExercise)
 			r.Post("/exercises/{id}/remove", s.removeExercise)
-			r.Post("/exercises/{id}/restore", s.restoreExercise)
 
 			r.Get("/exercises/{id}/export", s.exportExercise)
 			r.Get("/exercises/{id}/parts", s.parts)
@@ -125,22 +154,30 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/fingerings/{instrument}", s.prefer)
 			r.Post("/fingerings/{instrument}/kind", s.keepKind)
 
-			r.Get("/bench/{id}", s.bench)
-			r.Post("/bench/{id}/attempts", s.addAttempt)
+			r.Group(func(r chi.Router) {
+				r.Use(s.inGiven)
+				r.Get("/bench/{id}", s.bench)
+				r.Post("/bench/{id}/attempts", s.addAttempt)
+				r.Post("/bench/{id}/everybody", s.everybodyClean)
+				r.Post("/attempts/{id}/undo", s.undoAttempt)
+				r.Post("/batches/{id}/undo", s.undoBatch)
+				r.Get("/board", s.board)
+				r.Get("/students/{id}", s.history)
+			})
 			r.Post("/bench/{id}/drill", s.keepDrill)
 			r.Post("/bench/{id}/fingering", s.keepFingering)
-			r.Post("/bench/{id}/everybody", s.everybodyClean)
-			r.Post("/attempts/{id}/undo", s.undoAttempt)
-			r.Post("/batches/{id}/undo", s.undoBatch)
-
-			r.Get("/board", s.board)
-			r.Get("/students/{id}", s.history)
 
 			r.Get("/account", s.account)
 			r.With(s.limitSignIns).Post("/account/password", s.changePassword)
 			r.Post("/account/sessions", s.endSessions)
 			r.Post("/account/invite", s.invite)
 			r.Post("/account/reset/{id}", s.inviteToReset)
+			r.With(s.limitSignIns).Post("/account/remove/{id}", s.removeTeacher)
+			r.Post("/account/back/{id}", s.putTeacherBack)
+			r.Post("/account/erase/{id}", s.eraseTeacher)
+			r.Post("/account/owner/{id}", s.handInstallationOver)
+			r.Post("/account/house", s.keepHouse)
+			r.Get("/account/log", s.deeds)
 
 			r.Get("/settings", s.settings)
 			r.Post("/settings", s.keepSettings)
@@ -150,9 +187,10 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/sections/{id}/list", s.addRoster)
 			r.Post("/sections/{id}/school", s.keepSchool)
 			r.Post("/sections/{id}/year", s.keepYear)
+			r.Post("/sections/{id}/give", s.giveSection)
+			r.Post("/sections/{id}/take", s.takeSectionBack)
 			r.Post("/students", s.addStudent)
 			r.Post("/students/{id}", s.changeStudent)
-			r.Post("/students/{id}/erase", s.eraseStudent)
 		})
 	})
 	return r

@@ -15,7 +15,7 @@ type shelfBook struct {
 // shelfView is the Shelf.
 type shelfView struct {
 	Books   []shelfBook
-	Removed int // exercises that can be put back
+	Removed int // what can be put back
 }
 
 func (s *Server) shelf(w http.ResponseWriter, r *http.Request) {
@@ -39,20 +39,10 @@ func (s *Server) shelf(w http.ResponseWriter, r *http.Request) {
 		book := &list[at[x.BookID]]
 		book.Exercises = append(book.Exercises, x)
 	}
-	removed, err := deskOf(r).RemovedExercises(r.Context())
+	removed, err := deskOf(r).Bin(r.Context())
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	s.page(w, r, http.StatusOK, "shelf", "Shelf", shelfView{list, len(removed)})
-}
-
-// removed lists what was taken off the Shelf, to be put back.
-func (s *Server) removed(w http.ResponseWriter, r *http.Request) {
-	list, err := deskOf(r).RemovedExercises(r.Context())
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	s.page(w, r, http.StatusOK, "removed", "Off the Shelf", list)
 }

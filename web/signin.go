@@ -6,7 +6,6 @@ import (
 	"net/http"
 	"net/url"
 	"strings"
-	"time"
 
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
@@ -90,12 +89,7 @@ func (s *Server) enter(w http.ResponseWriter, r *http.Request, t store.Teacher) 
 		s.failed(w, r, err)
 		return
 	}
-	shared := text(r, "shared") == "yes"
-	s.sessions.RememberMe(r.Context(), !shared)
-	s.sessions.Put(r.Context(), "teacher", int64(t.ID))
-	s.sessions.Put(r.Context(), sessionNumber, t.Sessions)
-	s.sessions.Put(r.Context(), onSharedComputer, shared)
-	s.sessions.Put(r.Context(), usedLast, time.Now().Unix())
+	s.begin(r.Context(), t, text(r, "shared") == "yes")
 	http.Redirect(w, r, cmp.Or(returnTo(r), "/"), http.StatusSeeOther)
 }
 

@@ -165,6 +165,7 @@ type belongings struct {
 	student  store.StudentID
 	attempt  store.AttemptID
 	book     store.BookID
+	teacher  store.TeacherID
 }
 
 // exercise adds an exercise in ABC to the book B and gives its id.
@@ -183,7 +184,7 @@ const lamp = "T:First Lamp\nM:4/4\nL:1/4\nK:Bb\nB c d e|f4|e d c B|B4|]\n"
 func furnish(t testing.TB, s *store.Store, teacher store.TeacherID) belongings {
 	t.Helper()
 	ctx, desk := context.Background(), s.For(teacher)
-	var b belongings
+	b := belongings{teacher: teacher}
 	fail := func(err error) {
 		t.Helper()
 		if err != nil {

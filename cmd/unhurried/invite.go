@@ -18,7 +18,7 @@ func inviteCommand() *cobra.Command {
 		Short: "Make a link for a new teacher, good once and for a week",
 		Args:  cobra.NoArgs,
 		RunE: onStore(func(c *cobra.Command, s *store.Store, _ []string) error {
-			link, err := s.Invite(c.Context())
+			link, err := s.Invite(c.Context(), 0)
 			if err != nil {
 				return err
 			}

@@ -37,7 +37,7 @@ func passwordCommand() *cobra.Command {
 			if problem := web.UnfitPassword(wanted, t); problem != "" {
 				return errors.New(problem)
 			}
-			if _, err := s.SetPassword(c.Context(), t.ID, wanted); err != nil {
+			if _, err := s.SetPassword(c.Context(), 0, t.ID, wanted); err != nil {
 				return err
 			}
 			fmt.Fprintf(c.OutOrStdout(), "%s has the new password, and is signed out everywhere.\n", t.Name)

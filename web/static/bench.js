@@ -256,6 +256,7 @@
     const button = (words, way, scope) => {
       const press = Object.assign(document.createElement("button"), { type: "button", className: "plain", textContent: words });
       press.addEventListener("click", () => chooseWay(event, way, scope));
+      press.hidden = !list.dataset.action; // in a colleague's section
       return press;
     };
     const line = (way) => {

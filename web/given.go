@@ -1,0 +1,93 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+
+	"github.com/go-chi/chi/v5"
+
+	"unhurriedbench/store"
+)
+
+// inGiven lets a colleague into a section they were given, where a request is about one:
+// the desk is then that section's.
+func (s *Server) inGiven(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		named := namedIn(r)
+		if named == (store.Named{}) {
+			next.ServeHTTP(w, r)
+			return
+		}
+		a := asking(r)
+		desk, err := s.store.InGiven(r.Context(), a.Teacher.ID, named)
+		switch {
+		case errors.Is(err, store.ErrNotFound): // at their own desk
+		case err != nil:
+			s.failed(w, r, err)
+			return
+		default:
+			a.desk = desk
+		}
+		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), actorKey, a)))
+	})
+}
+
+// namedIn is whom or what a request is about.
+func namedIn(r *http.Request) store.Named {
+	n := store.Named{Section: store.SectionID(number(r, "section")), Student: store.StudentID(number(r, "student"))}
+	switch chi.RouteContext(r.Context()).RoutePattern() {
+	case "/students/{id}":
+		n.Student = idOf[store.StudentID](r)
+	case "/attempts/{id}/undo":
+		n.Attempt = idOf[store.AttemptID](r)
+	}
+	return n
+}
+
+// giveSection gives a section to a colleague, to teach or to look at.
+func (s *Server) giveSection(w http.ResponseWriter, r *http.Request) {
+	_, section, err := s.chooseSection(r, idOf[store.SectionID](r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	may := text(r, "may")
+	colleague, problem := store.TeacherID(number(r, "colleague")), ""
+	switch {
+	case asking(r).Teacher.Demo:
+		problem = "The demo’s sections are everybody’s already: who opens it works in them."
+	case colleague == 0:
+		problem = "Choose the colleague who is given the section."
+	case may != "look" && may != "teach":
+		problem = "Say whether your colleague may look at the section, or teach it."
+	}
+	if problem != "" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
+		return
+	}
+	if err := deskOf(r).GiveSection(r.Context(), section.ID, colleague, may == "teach"); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, fmt.Sprintf("%s is given. Your colleague finds it in People and on the Board.", section.Name))
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+// takeSectionBack ends what a colleague had of a section.
+func (s *Server) takeSectionBack(w http.ResponseWriter, r *http.Request) {
+	if err := deskOf(r).TakeSectionBack(r.Context(), idOf[store.SectionID](r), store.TeacherID(number(r, "colleague"))); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, "It is yours alone again. What your colleague marked is kept.")
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+// Own says whether the bench is at the teacher's own desk, not in a section they were
+// given.
+func (c choice) Own() bool { return c.Guest.Section == 0 }
+
+// MayMark says whether who looks may mark.
+func (c choice) MayMark() bool { return c.Own() || c.Guest.Teach }

@@ -1,0 +1,130 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+
+	"unhurriedbench/store"
+)
+
+// shared is a teacher who has given their section to a colleague, with another section
+// that was not given.
+func shared(t *testing.T, s *site, may string) (owner, colleague *visitor, b belongings, hidden store.StudentID) {
+	t.Helper()
+	ctx := context.Background()
+	owner, account := s.teacher(t, "a@school.example")
+	b = furnish(t, s.store, account.ID)
+	colleague, other := s.teacher(t, "b@school.example")
+	desk := s.store.For(account.ID)
+	section, err := desk.AddSection(ctx, "Not given")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if hidden, err = desk.AddStudent(ctx, store.Student{SectionID: section, FirstName: "Hidden", Instrument: "violin"}); err != nil {
+		t.Fatal(err)
+	}
+	form := url.Values{"colleague": {fmt.Sprint(other.ID)}, "may": {may}}
+	if status, page := owner.post(fmt.Sprintf("/sections/%d/give", b.section), form); status != http.StatusSeeOther {
+		t.Fatalf("giving the section gives %d %s", status, page)
+	}
+	return owner, colleague, b, hidden
+}
+
+// A colleague finds the section, sees all of it and nothing else, marks where they may,
+// and no longer once it is taken back.
+func TestASectionIsShared(t *testing.T) {
+	for _, may := range []string{"look", "teach"} {
+		s := open(t)
+		owner, colleague, b, hidden := shared(t, s, may)
+		bench := fmt.Sprintf("/bench/%d?section=%d&student=%d", b.exercise, b.section, b.student)
+		pages := map[string][]string{
+			"/people": {"Given to you", "Tuesday brass", "of Wren"},
+			"/board":  {fmt.Sprintf("/board?section=%d", b.section)},
+			fmt.Sprintf("/board?section=%d", b.section): {"Ines P.", "First Lamp"},
+			bench:                                  {"Tuesday brass, of Wren", "Ines P."},
+			fmt.Sprintf("/students/%d", b.student): {"Ines P.", "Count"},
+		}
+		for path, words := range pages {
+			status, page := colleague.get(path)
+			if status != http.StatusOK || strings.Contains(page, "Hidden") || strings.Contains(page, "Not given") {
+				t.Errorf("%s of a section to %s gives %d", path, may, status)
+			}
+			wants(t, page, words...)
+		}
+		_, page := colleague.get(bench)
+		if got := strings.Contains(page, `id="mark-clean"`) && strings.Contains(page, `id="all-clean"`) && strings.Contains(page, "/undo"); got != (may == "teach") {
+			t.Errorf("to %s, the Bench offers marks: %v", may, got)
+		}
+		for _, word := range []string{"/edit", "/octave", "/school", "/export", "/fingerings/"} {
+			if strings.Contains(page, word) {
+				t.Errorf("a colleague's Bench offers %s", word)
+			}
+		}
+		mark := url.Values{"section": {fmt.Sprint(b.section)}, "student": {fmt.Sprint(b.student)}, "piece": {"1-2"}, "stage": {"count"}, "result": {"clean"}, "instrument": {"trombone"}}
+		status, page := colleague.post(fmt.Sprintf("/bench/%d/attempts", b.exercise), mark)
+		if want := map[string]int{"look": http.StatusForbidden, "teach": http.StatusSeeOther}[may]; status != want {
+			t.Errorf("a mark where they may %s gives %d %s", may, status, page)
+		}
+		_, page = owner.get(fmt.Sprintf("/students/%d", b.student))
+		if strings.Contains(page, "by Wren") != (may == "teach") {
+			t.Errorf("to %s, the owner's history tells who marked: %v", may, strings.Contains(page, "by Wren"))
+		}
+		// What was not given, and what is no mark.
+		for _, path := range []string{fmt.Sprintf("/students/%d", hidden), fmt.Sprintf("/bench/%d", b.exercise), fmt.Sprintf("/bench/%d?student=%d", b.exercise, hidden)} {
+			if status, _ := colleague.get(path); status != http.StatusNotFound {
+				t.Errorf("%s by a colleague gives %d", path, status)
+			}
+		}
+		for _, path := range []string{"/sections/%d/year", "/sections/%d/school", "/sections/%d/remove", "/sections/%d/give", "/sections/%d/list"} {
+			if status, _ := colleague.post(fmt.Sprintf(path, b.section), url.Values{"year": {"2"}, "school": {"numbers"}, "list": {"A B oboe"}, "section": {fmt.Sprint(b.section)}}); status != http.StatusNotFound {
+				t.Errorf("%s by a colleague gives %d", path, status)
+			}
+		}
+		for _, path := range []string{"/students/%d", "/students/%d/left", "/students/%d/remove"} {
+			form := url.Values{"section": {fmt.Sprint(b.section)}, "first_name": {"Other"}, "instrument": {"oboe"}}
+			if status, _ := colleague.post(fmt.Sprintf(path, b.student), form); status != http.StatusNotFound {
+				t.Errorf("%s by a colleague gives %d", path, status)
+			}
+		}
+		// The colleague's own Bench is where they left it.
+		_, page = colleague.get("/people")
+		if strings.Contains(page, fmt.Sprintf("/bench/%d", b.exercise)) {
+			t.Error("a colleague's Bench is remembered as one's own")
+		}
+		form := url.Values{"colleague": {fmt.Sprint(teacherID(t, s, "b@school.example"))}}
+		owner.post(fmt.Sprintf("/sections/%d/take", b.section), form)
+		for path := range pages {
+			if path == "/people" || path == "/board" {
+				continue
+			}
+			if status, _ := colleague.get(path); status != http.StatusNotFound {
+				t.Errorf("%s of a section taken back gives %d", path, status)
+			}
+		}
+		_, page = owner.get("/account/log")
+		wants(t, page, "gave Tuesday brass to Wren", "took Tuesday brass back from Wren")
+	}
+}
+
+func teacherID(t *testing.T, s *site, email string) store.TeacherID {
+	t.Helper()
+	teacher, err := s.store.TeacherByEmail(context.Background(), email)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return teacher.ID
+}
+
+func TestASectionIsNotGivenByMistake(t *testing.T) {
+	s := open(t)
+	owner, _, b, _ := shared(t, s, "look")
+	for _, form := range []url.Values{{}, {"colleague": {"999"}, "may": {"look"}}, {"colleague": {fmt.Sprint(b.teacher)}, "may": {"teach"}}, {"colleague": {"2"}, "may": {"own"}}} {
+		if status, _ := owner.post(fmt.Sprintf("/sections/%d/give", b.section), form); status != http.StatusUnprocessableEntity && status != http.StatusNotFound {
+			t.Errorf("%v gives %d", form, status)
+		}
+	}
+}
