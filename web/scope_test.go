@@ -30,7 +30,7 @@ const (
 // routeCases has a row for every route of the site; a new route fails without one.
 var routeCases = map[string]answer{
 	"GET /sign-in": open401, "POST /sign-in": open401, "POST /sign-in/demo": open401, "POST /sign-out": open401,
-	"GET /welcome": open401, "POST /welcome": open401, "* /static/*": open401, "GET /account": own, "POST /account/password": own, "GET /removed": own, "GET /account/log": own, "POST /account/house": refused, "POST /account/back/{id}": refused, "POST /account/erase/{id}": refused,
+	"GET /welcome": open401, "POST /welcome": open401, "* /static/*": open401, "GET /account": own, "POST /account/password": own, "GET /removed": own, "GET /account/log": own, "GET /account/archive": own, "POST /account/archive": own, "POST /account/house": refused, "POST /account/back/{id}": refused, "POST /account/erase/{id}": refused,
 	"POST /account/owner/{id}": refused, "POST /account/remove/{id}": refused, "POST /account/sessions": made, "POST /account/invite": refused, "POST /account/reset/{id}": refused,
 	"GET /join/{link}": open401, "POST /join/{link}": open401, "GET /health": open401, "GET /ready": open401,
 

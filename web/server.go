@@ -124,6 +124,7 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/exercises/preview", s.previewExercise)
 			r.Post("/exercises/{id}", s.changeExercise)
 			r.Post("/exercises/{id}/parts/own", s.keepPart)
+			r.Post("/account/archive", s.bringArchive)
 		})
 		r.Group(func(r chi.Router) {
 			r.Use(s.requireTeacher, s.takesForms, middleware.Compress(2))
@@ -178,6 +179,7 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/account/owner/{id}", s.handInstallationOver)
 			r.Post("/account/house", s.keepHouse)
 			r.Get("/account/log", s.deeds)
+			r.Get("/account/archive", s.takeArchive)
 
 			r.Get("/settings", s.settings)
 			r.Post("/settings", s.keepSettings)

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"sort"
 	"strings"
+	"unicode/utf8"
 
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/name"
@@ -116,15 +117,6 @@ func readPreferences(r *http.Request) (preferences, error) {
 		Syncopa: text(r, "syncopa") == "yes", Naming: text(r, "naming"), Naturals: text(r, "naturals"), British: text(r, "values") == "british",
 		Cues: [2]string{text(r, "cue-1"), text(r, "cue-2")},
 	}
-	if len([]rune(kept.Cues[0])) > 12 || len([]rune(kept.Cues[1])) > 12 {
-		return kept, fmt.Errorf("a cue word is longer than 12 letters")
-	}
-	if !validSchool(kept.School) {
-		return kept, fmt.Errorf("choose a way of counting from the list")
-	}
-	if err := fromLists(kept); err != nil {
-		return kept, err
-	}
 	if err := readFingers(r, &kept); err != nil {
 		return kept, err
 	}
@@ -146,15 +138,36 @@ func readPreferences(r *http.Request) (preferences, error) {
 	}
 	if changed {
 		kept.Words = own
-		if err := count.CheckWords(own); err != nil {
-			return kept, err
+	}
+	return kept, kept.fit()
+}
+
+// fit says which preference is none that there is, or too long.
+func (p preferences) fit() error {
+	long := func(text string, most int) bool { return utf8.RuneCountInString(text) > most }
+	switch {
+	case long(p.Cues[0], 12), long(p.Cues[1], 12):
+		return fmt.Errorf("a cue word is longer than 12 letters")
+	case long(p.Two, 20), long(p.Three, 20):
+		return fmt.Errorf("a word for a cello pattern is longer than 20 letters")
+	case !validSchool(p.School):
+		return fmt.Errorf("choose a way of counting from the list")
+	}
+	for name, colour := range p.Colours {
+		if !isColour(colour) {
+			return fmt.Errorf("the colour of the %s string, %q, is not one such as %s", name, colour, ownColours[name])
 		}
 	}
-	return kept, nil
+	if len(p.Words) > 0 {
+		if err := count.CheckWords(p.Words); err != nil {
+			return err
+		}
+	}
+	return p.fromLists()
 }
 
 // fromLists says which choice is none of those that its list offers.
-func fromLists(p preferences) error {
+func (p preferences) fromLists() error {
 	systems := []string{""}
 	for _, system := range name.Systems() {
 		systems = append(systems, string(system))
@@ -179,9 +192,6 @@ func fromLists(p preferences) error {
 func readFingers(r *http.Request, f *preferences) error {
 	f.Hands, f.Spacing = text(r, "hands") == "yes", text(r, "strings") == "spacing"
 	f.Two, f.Three = text(r, "two"), text(r, "three")
-	if len([]rune(f.Two)) > 20 || len([]rune(f.Three)) > 20 {
-		return fmt.Errorf("a word for a cello pattern is longer than 20 letters")
-	}
 	for _, name := range stringNames {
 		colour := strings.ToLower(text(r, "colour-"+name))
 		switch {

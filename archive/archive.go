@@ -1,0 +1,145 @@
+// Package archive writes everything a teacher owns to a file that other programs can read,
+// and reads such a file: a zip of JSON, CSV and the music itself.
+package archive
+
+import (
+	"archive/zip"
+	"bytes"
+	_ "embed"
+	"encoding/csv"
+	"encoding/json"
+	"fmt"
+	"io"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"unhurriedbench/store"
+)
+
+// The files of an archive, beside the music.
+const (
+	ownedFile    = "owned.json"
+	schemaFile   = "owned.schema.json"
+	studentsFile = "students.csv"
+	triesFile    = "tries.csv"
+	readMeFile   = "READ ME.txt"
+	musicFolder  = "music/"
+)
+
+//go:embed owned.schema.json
+var schema []byte
+
+//go:embed readme.txt
+var readMe []byte
+
+// formatNumber is raised when older programs could not read an archive rightly.
+const formatNumber = 1
+
+// owned is what stands in owned.json.
+type owned struct {
+	Format int `json:"format"`
+	store.Everything
+}
+
+var (
+	studentColumns = []string{"student", "section", "first name", "initial", "instrument", "left", "taken away"}
+	tryColumns     = []string{"try", "at", "student", "exercise", "from measure", "to measure", "stage", "result", "tempo", "takes back", "together"}
+)
+
+// endings are the ends of the names of the music's files, by format.
+var endings = map[string]string{"abc": ".abc", "musicxml": ".musicxml"}
+
+// Write writes an archive.
+func Write(w io.Writer, e store.Everything) error {
+	z := zip.NewWriter(w)
+	text, err := json.MarshalIndent(owned{formatNumber, e}, "", "  ")
+	if err != nil {
+		return fmt.Errorf("write the archive: %w", err)
+	}
+	add := func(name string, content []byte) {
+		if err != nil {
+			return
+		}
+		var out io.Writer
+		if out, err = z.Create(name); err == nil {
+			_, err = out.Write(content)
+		}
+	}
+	add(readMeFile, readMe)
+	add(schemaFile, schema)
+	add(ownedFile, append(text, '\n'))
+	add(studentsFile, table(studentColumns, len(e.Students), func(k int) []string {
+		s := e.Students[k]
+		return []string{strconv.Itoa(s.No), strconv.Itoa(s.Section), s.FirstName, s.Initial, s.Instrument, moment(s.Left), moment(s.Removed)}
+	}))
+	add(triesFile, table(tryColumns, len(e.Tries), func(k int) []string {
+		t := e.Tries[k]
+		result := "clean"
+		if !t.Clean {
+			result = string(t.Cause)
+		}
+		return []string{
+			strconv.Itoa(t.No), moment(&t.At), strconv.Itoa(t.Student), strconv.Itoa(t.Exercise), strconv.Itoa(t.Piece.First), strconv.Itoa(t.Piece.Last),
+			string(t.Stage), result, strconv.Itoa(t.Tempo), orNothing(t.TakesBack), orNothing(t.Together),
+		}
+	}))
+	var hashes []string
+	for hash := range e.Music {
+		hashes = append(hashes, hash)
+	}
+	slices.Sort(hashes)
+	for _, hash := range hashes {
+		add(musicFolder+hash+endings[e.Music[hash].Format], []byte(e.Music[hash].Content))
+	}
+	if err == nil {
+		err = z.Close()
+	}
+	if err != nil {
+		return fmt.Errorf("write the archive: %w", err)
+	}
+	return nil
+}
+
+// table is a CSV file (RFC 4180) with a line of column names.
+func table(columns []string, rows int, row func(int) []string) []byte {
+	var b bytes.Buffer
+	w := csv.NewWriter(&b)
+	w.UseCRLF = true
+	_ = w.Write(columns) // to memory
+	for k := range rows {
+		cells := row(k)
+		for i, cell := range cells {
+			cells[i] = plainCell(cell)
+		}
+		_ = w.Write(cells)
+	}
+	w.Flush()
+	return b.Bytes()
+}
+
+// mistaken are the beginnings of cells that a spreadsheet takes for a formula.
+const mistaken = "=+-@\t\r'"
+
+// plainCell puts an apostrophe before what a spreadsheet would run.
+func plainCell(cell string) string {
+	if cell != "" && strings.ContainsRune(mistaken, rune(cell[0])) {
+		return "'" + cell
+	}
+	return cell
+}
+
+func moment(at *time.Time) string {
+	if at == nil {
+		return ""
+	}
+	return at.UTC().Format(time.RFC3339Nano)
+}
+
+func orNothing(n int) string {
+	if n == 0 {
+		return ""
+	}
+	return strconv.Itoa(n)
+}

@@ -1,0 +1,336 @@
+package archive_test
+
+import (
+	"archive/zip"
+	"bytes"
+	"context"
+	"encoding/csv"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"io"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+
+	"unhurriedbench/archive"
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
+	"unhurriedbench/demo"
+	"unhurriedbench/internal/testdb"
+	"unhurriedbench/store"
+)
+
+// demoDesk is the demo's desk with, beside the demo, one of everything that it lacks.
+func demoDesk(t testing.TB, s *store.Store) *store.Desk {
+	t.Helper()
+	ctx := context.Background()
+	if err := demo.Load(ctx, s); err != nil {
+		t.Fatal(err)
+	}
+	teacher, err := s.DemoTeacher(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	d := s.For(teacher.ID)
+	exercises, err := d.Exercises(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	sections, err := d.Sections(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	students, err := d.Students(ctx, sections[0].ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	x, st := exercises[0], students[0]
+	formula, err := d.AddStudent(ctx, store.Student{SectionID: sections[0].ID, FirstName: "=1+1", Initial: "-", Instrument: "oboe"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	gone, err := d.AddStudent(ctx, store.Student{SectionID: sections[0].ID, FirstName: "'Quoted, \"twice\"", Instrument: "oboe"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	try := store.Attempt{StudentID: st.ID, ExerciseID: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}
+	other := try
+	other.StudentID = formula
+	batch, err := d.AddTogether(ctx, "", try, other)
+	if err != nil {
+		t.Fatal(err)
+	}
+	section, err := d.AddSection(ctx, "Period 5, away")
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, err := range []error{
+		d.UndoTogether(ctx, batch), d.HasLeft(ctx, gone), d.TakeAway(ctx, store.ASection, int64(section)), d.TakeAway(ctx, store.AStudent, int64(formula)),
+		d.TakeAway(ctx, store.AnExercise, int64(exercises[2].ID)), d.KeepPlacement(ctx, x.ID, "trombone", -1), d.KeepYear(ctx, sections[0].ID, 2),
+		d.KeepFingering(ctx, x.ID, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}), d.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"),
+		d.KeepKind(ctx, "oboe", "left-f"), d.KeepSettings(ctx, store.Settings{"two": "pair", "school": "takadimi"}), d.KeepSchool(ctx, sections[0].ID, "numbers"),
+		d.KeepOverrides(ctx, x.ID, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: "T:Own\nL:1/4\nK:F\nF4|]"}}),
+	} {
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	return d
+}
+
+func packed(t testing.TB, d *store.Desk) []byte {
+	t.Helper()
+	e, err := d.Everything(context.Background())
+	if err != nil {
+		t.Fatal(err)
+	}
+	var b bytes.Buffer
+	if err := archive.Write(&b, e); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
+}
+
+// files are the contents of a zip by name.
+func files(t testing.TB, data []byte) map[string]string {
+	t.Helper()
+	z, err := zip.NewReader(bytes.NewReader(data), int64(len(data)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	found := map[string]string{}
+	for _, f := range z.File {
+		in, err := f.Open()
+		if err != nil {
+			t.Fatal(err)
+		}
+		content, err := io.ReadAll(in)
+		if err != nil {
+			t.Fatal(err)
+		}
+		found[f.Name] = string(content)
+	}
+	return found
+}
+
+func TestTheDemosArchive(t *testing.T) {
+	desk := demoDesk(t, testdb.Open(t))
+	whole := packed(t, desk)
+	t.Run("the round trip", func(t *testing.T) { roundTrip(t, desk, whole) })
+	t.Run("what others read", func(t *testing.T) { othersRead(t, whole) })
+	t.Run("broken ones", func(t *testing.T) { brokenArchives(t, whole) })
+	t.Run("read and written", func(t *testing.T) { readAndWritten(t, whole) })
+}
+
+// What a teacher owns is the same, file by file, once it is brought into another
+// installation, and their students stand where they stood.
+func roundTrip(t *testing.T, from *store.Desk, first []byte) {
+	ctx := context.Background()
+	e, err := archive.Read(bytes.NewReader(first), int64(len(first)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	there := testdb.Open(t)
+	for _, other := range []string{"somebody else", "and another"} { // so that ids differ
+		if _, err := there.AddTeacher(ctx, strings.ReplaceAll(other, " ", "")+"@school.example", other, "", "a long password"); err != nil {
+			t.Fatal(err)
+		}
+	}
+	account, err := there.AddTeacher(ctx, "new@school.example", "New", "", "a long password")
+	if err != nil {
+		t.Fatal(err)
+	}
+	to := there.For(account.ID)
+	if b, err := to.BringIn(ctx, e); err != nil || b.Books != 1 || b.Tries != len(e.Tries) || b.Students != len(e.Students) {
+		t.Fatalf("bringing it in gives %+v, %v", b, err)
+	}
+	before, after := files(t, first), files(t, packed(t, to))
+	if len(before) != len(after) || len(before) < 15 {
+		t.Errorf("there are %d files, then %d", len(before), len(after))
+	}
+	for name, content := range before {
+		if after[name] != content {
+			t.Errorf("%s differs after the round trip", name)
+		}
+	}
+	if was, is := standings(t, from), standings(t, to); !slices.Equal(was, is) || len(was) < 100 {
+		t.Errorf("%d students' pieces stand as %d", len(was), len(is))
+	}
+	// Once more into the same account: names are taken, and nothing is lost.
+	if _, err := to.BringIn(ctx, e); err != nil {
+		t.Fatal(err)
+	}
+	books, err := to.Books(ctx)
+	if err != nil || len(books) != 2 || books[1].Title != books[0].Title+" (2)" {
+		t.Errorf("brought in twice the books are %v, %v", books, err)
+	}
+}
+
+// standings tells where everybody stands, without ids.
+func standings(t *testing.T, d *store.Desk) []string {
+	t.Helper()
+	ctx := context.Background()
+	sections, err := d.Sections(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	exercises, err := d.Exercises(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	numbers := map[store.ExerciseID]int{}
+	for _, x := range exercises {
+		numbers[x.ID] = x.Number
+	}
+	var list []string
+	for _, section := range sections {
+		students, err := d.Students(ctx, section.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		found, err := d.SectionStandings(ctx, section.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, student := range students {
+			for task, at := range found {
+				if task.Student != student.ID {
+					continue
+				}
+				for piece, state := range at.Pieces {
+					list = append(list, fmt.Sprint(student.Name(), numbers[task.Exercise], piece, state, at.Times[piece].Last))
+				}
+			}
+		}
+	}
+	slices.Sort(list)
+	return list
+}
+
+// Outside checks: owned.json is what its schema says, by another program's reading of the
+// schema, and the CSV files are read by the standard library; no cell is a formula.
+func othersRead(t *testing.T, whole []byte) {
+	content := files(t, whole)
+	schema, err := jsonschema.UnmarshalJSON(strings.NewReader(content["owned.schema.json"]))
+	if err != nil {
+		t.Fatal(err)
+	}
+	c := jsonschema.NewCompiler()
+	if err := c.AddResource("owned.schema.json", schema); err != nil {
+		t.Fatal(err)
+	}
+	compiled, err := c.Compile("owned.schema.json")
+	if err != nil {
+		t.Fatal(err)
+	}
+	owned, err := jsonschema.UnmarshalJSON(strings.NewReader(content["owned.json"]))
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := compiled.Validate(owned); err != nil {
+		t.Error(err)
+	}
+	for name, least := range map[string]int{"students.csv": 20, "tries.csv": 200} {
+		rows, err := csv.NewReader(strings.NewReader(content[name])).ReadAll()
+		if err != nil || len(rows) < least {
+			t.Errorf("%s has %d rows, %v", name, len(rows), err)
+		}
+		for _, row := range rows {
+			for _, cell := range row {
+				if cell != "" && strings.ContainsAny(cell[:1], "=+-@\t") {
+					t.Errorf("%s has the cell %q", name, cell)
+				}
+			}
+		}
+	}
+}
+
+// changed is an archive with a file changed.
+func changed(t *testing.T, data []byte, name string, change func(string) string) []byte {
+	t.Helper()
+	var b bytes.Buffer
+	z := zip.NewWriter(&b)
+	for file, content := range files(t, data) {
+		if file == name {
+			content = change(content)
+		}
+		if content == "" {
+			continue
+		}
+		out, err := z.Create(file)
+		if err == nil {
+			_, err = io.WriteString(out, content)
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	if err := z.Close(); err != nil {
+		t.Fatal(err)
+	}
+	return b.Bytes()
+}
+
+// Archives that are broken, or say what cannot be, are refused with a sentence of our own.
+func brokenArchives(t *testing.T, whole []byte) {
+	replaced := func(old, by string) func(string) string {
+		return func(s string) string {
+			if !strings.Contains(s, old) {
+				t.Errorf("there is no %q to replace", old)
+			}
+			return strings.Replace(s, old, by, 1)
+		}
+	}
+	for says, data := range map[string][]byte{
+		"no archive":                    []byte("PK nonsense"),
+		"lacks the file owned.json":     changed(t, whole, "owned.json", func(string) string { return "" }),
+		"cannot be read as JSON":        changed(t, whole, "owned.json", func(s string) string { return s[:len(s)/2] }),
+		"reads format 1":                changed(t, whole, "owned.json", replaced(`"format": 1`, `"format": 2`)),
+		"is not known here":             changed(t, whole, "owned.json", replaced(`"instrument": "oboe"`, `"instrument": "kazoo"`)),
+		"1 to 3":                        changed(t, whole, "owned.json", replaced(`"year": 2`, `"year": 4`)),
+		"1 to 9999":                     changed(t, whole, "owned.json", replaced(`"number": 1,`, `"number": 0,`)),
+		"5 either way":                  changed(t, whole, "owned.json", replaced(`"trombone": -1`, `"trombone": -100000000`)),
+		"lacks the music":               changed(t, whole, "owned.json", replaced(`"music": "`, `"music": "0`)),
+		"is no at":                      changed(t, whole, "tries.csv", replaced("2026-", "1970-")),
+		"is not one of 11 cells":        changed(t, whole, "tries.csv", func(s string) string { return s + "1,2,3\r\n" }),
+		"does not begin with the line":  changed(t, whole, "tries.csv", replaced("student", "pupil")),
+		"a student or an exercise":      changed(t, whole, "tries.csv", func(s string) string { return s + "99999,2026-01-01T00:00:00Z,999,1,1,2,count,clean,60,,\r\n" }),
+		"at no stage":                   changed(t, whole, "tries.csv", func(s string) string { return s + "99999,2026-01-01T00:00:00Z,1,1,1,2,DONE,clean,60,,\r\n" }),
+		"is no result":                  changed(t, whole, "tries.csv", func(s string) string { return s + "99999,2026-01-01T00:00:00Z,1,1,1,2,count,wobble,60,,\r\n" }),
+		"takes back what was not there": changed(t, whole, "tries.csv", func(s string) string { return s + "99999,2026-01-01T00:00:00Z,1,1,1,2,count,clean,60,99998,\r\n" }),
+		"is in section 77":              changed(t, whole, "students.csv", func(s string) string { return s + "999,77,A,,oboe,,\r\n" }),
+		"a first name":                  changed(t, whole, "students.csv", func(s string) string { return s + "999,1," + strings.Repeat("A", 41) + ",,oboe,,\r\n" }),
+		"larger than a file may be":     changed(t, whole, "students.csv", func(s string) string { return s + strings.Repeat("x", 201<<20) }),
+	} {
+		_, err := archive.Read(bytes.NewReader(data), int64(len(data)))
+		var p archive.Problem
+		if !errors.As(err, &p) || !strings.Contains(err.Error(), says) {
+			t.Errorf("want %q, got %v", says, err)
+		}
+	}
+}
+
+// What Everything keeps is what JSON keeps: an archive read back writes the same archive.
+func readAndWritten(t *testing.T, whole []byte) {
+	e, err := archive.Read(bytes.NewReader(whole), int64(len(whole)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var again bytes.Buffer
+	if err := archive.Write(&again, e); err != nil {
+		t.Fatal(err)
+	}
+	was, is := files(t, whole), files(t, again.Bytes())
+	for name := range was {
+		if was[name] != is[name] {
+			t.Errorf("%s is not written as it was read", name)
+		}
+	}
+	if !json.Valid([]byte(was["owned.json"])) {
+		t.Error("owned.json is no JSON")
+	}
+}

@@ -1,0 +1,156 @@
+package archive
+
+import (
+	"regexp"
+	"slices"
+	"time"
+	"unicode/utf8"
+
+	"unhurriedbench/core/count"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/store"
+)
+
+// The longest texts, in letters. They are no shorter than the forms that texts are typed in
+// allow.
+const (
+	longestTitle     = 300
+	longestName      = 80
+	longestFirstName = 40
+	longestFingering = 80
+	longestSetting   = 20_000
+)
+
+// sensible says whether a moment can be one of the program's.
+func sensible(at time.Time) bool { return at.Year() >= 2000 && at.Year() < 2200 }
+
+var stage = regexp.MustCompile(`^[a-z][a-z0-9-]{0,19}$`)
+
+// checks goes on after what is wrong; the first thing stays.
+type checks struct{ err error }
+
+func (c *checks) that(ok bool, words string, args ...any) {
+	if !ok && c.err == nil {
+		c.err = problem(words, args...)
+	}
+}
+
+func (c *checks) length(what, text string, least, most int) {
+	n := utf8.RuneCountInString(text)
+	c.that(n >= least && n <= most, "In the archive %s, %q, has %d letters; it may have %d to %d.", what, shortened(text), n, least, most)
+}
+
+func (c *checks) instrument(id string) {
+	_, known := instrument.ByID(id)
+	c.that(known, "The archive names the instrument %q, which is not known here.", shortened(id))
+}
+
+func (c *checks) moment(at *time.Time) {
+	c.that(at == nil || sensible(*at), "The archive has a date that cannot be right.")
+}
+
+func (c *checks) fingering(f store.KeptFingering) {
+	c.instrument(f.Instrument)
+	c.length("a fingering", f.Fingering, 1, longestFingering)
+	c.that(f.Pitch >= 0 && f.Pitch <= 127 && f.Measure >= 0 && f.Measure < 10_000 && f.Event >= 0 && f.Event < 10_000, "The archive has a fingering at no place that there is.")
+}
+
+// check says what is wrong with what an archive holds: values that are none, or a number
+// that names nothing.
+func check(e store.Everything) error {
+	var c checks
+	for key, value := range e.Settings {
+		c.length("a setting", key, 1, 40)
+		c.length("a setting", value, 0, longestSetting)
+	}
+	for id, kind := range e.Kinds {
+		c.instrument(id)
+		c.length("the kind of an instrument", kind, 1, 40)
+	}
+	for _, f := range e.Preferred {
+		c.fingering(f)
+	}
+	exercises := c.books(e)
+	sections := map[int]bool{}
+	for _, s := range e.Sections {
+		c.length("the name of a section", s.Name, 1, longestName)
+		c.that(s.Year >= 1 && s.Year <= 3, "The section %q in the archive is in year %d; there are 1 to 3.", shortened(s.Name), s.Year)
+		c.that(s.School == "" || slices.Contains(count.Schools(), count.School(s.School)), "The section %q in the archive is counted in a way that is not known here.", shortened(s.Name))
+		c.moment(s.Removed)
+		c.that(!sections[s.No], "Two sections in the archive have the number %d.", s.No)
+		sections[s.No] = true
+	}
+	students := map[int]bool{}
+	for _, s := range e.Students {
+		c.length("a first name", s.FirstName, 1, longestFirstName)
+		c.length("an initial", s.Initial, 0, 1)
+		c.instrument(s.Instrument)
+		c.that(sections[s.Section], "Student %d in the archive is in section %d, which it lacks.", s.No, s.Section)
+		c.that(!students[s.No], "Two students in the archive have the number %d.", s.No)
+		students[s.No] = true
+	}
+	c.tries(e, students, exercises)
+	return c.err
+}
+
+// books checks the books, and gives the numbers of their exercises.
+func (c *checks) books(e store.Everything) map[int]bool {
+	exercises := map[int]bool{}
+	for _, b := range e.Books {
+		c.length("the title of a book", b.Title, 1, longestTitle)
+		c.moment(b.Removed)
+		numbers := map[int]bool{}
+		for _, x := range b.Exercises {
+			c.length("the title of an exercise", x.Title, 0, longestTitle)
+			c.that(x.Number >= 1 && x.Number <= 9999, "An exercise of %q in the archive has the number %d; there are 1 to 9999.", shortened(b.Title), x.Number)
+			c.that(x.Removed != nil || !numbers[x.Number], "Two exercises of %q in the archive have the number %d.", shortened(b.Title), x.Number)
+			numbers[x.Number] = numbers[x.Number] || x.Removed == nil
+			c.that(!exercises[x.No], "Two exercises in the archive are counted as %d.", x.No)
+			exercises[x.No] = true
+			c.moment(x.Removed)
+			if x.WrittenFor != "" && x.WrittenFor != "concert" {
+				c.instrument(x.WrittenFor)
+			}
+			c.music(e, x.Music, x.Part)
+			own := map[string]bool{}
+			for _, o := range x.Own {
+				c.instrument(o.Instrument)
+				c.music(e, o.Music, o.Part)
+				c.that(!own[o.Instrument], "Exercise %d in the archive has two parts for one instrument.", x.No)
+				own[o.Instrument] = true
+			}
+			for id, octaves := range x.Octaves {
+				c.instrument(id)
+				c.that(octaves >= -5 && octaves <= 5, "A part in the archive is %d octaves away; there are 5 either way.", octaves)
+			}
+			places := map[store.KeptFingering]bool{}
+			for _, f := range x.Fingerings {
+				c.fingering(f)
+				f.Pitch, f.Fingering = 0, ""
+				c.that(!places[f], "A place of exercise %d in the archive has two fingerings.", x.No)
+				places[f] = true
+			}
+		}
+	}
+	return exercises
+}
+
+func (c *checks) music(e store.Everything, hash string, part int) {
+	_, has := e.Music[hash]
+	c.that(has, "The archive lacks the music %q.", shortened(hash))
+	c.that(part >= 0 && part < 1000, "An exercise in the archive is made from part %d of its file.", part)
+}
+
+func (c *checks) tries(e store.Everything, students, exercises map[int]bool) {
+	tries, takenBack := map[int]bool{}, map[int]bool{}
+	for _, t := range e.Tries {
+		c.that(students[t.Student] && exercises[t.Exercise], "Try %d in the archive is of a student or an exercise that it lacks.", t.No)
+		c.that(t.Piece.First >= 0 && t.Piece.Last >= t.Piece.First && t.Piece.Last < 10_000, "Try %d in the archive is at no measures that there are.", t.No)
+		c.that(stage.MatchString(string(t.Stage)) && t.Stage != "done", "Try %d in the archive is at no stage.", t.No)
+		c.that(t.Tempo >= 0 && t.Tempo < 1000, "Try %d in the archive has the tempo %d.", t.No, t.Tempo)
+		c.that(t.Together >= 0 && t.Together <= len(e.Tries), "Try %d in the archive was marked together with none that there is.", t.No)
+		c.that(t.TakesBack == 0 || tries[t.TakesBack] && !takenBack[t.TakesBack], "Try %d in the archive takes back what was not there or is taken back already.", t.No)
+		c.that(t.No > 0 && !tries[t.No], "Two tries in the archive have the number %d.", t.No)
+		tries[t.No], takenBack[t.TakesBack] = true, true
+	}
+}

@@ -1,0 +1,229 @@
+package store
+
+import (
+	"context"
+	"fmt"
+	"time"
+)
+
+// Brought says what came in with an archive.
+type Brought struct{ Books, Exercises, Sections, Students, Tries int }
+
+// BringIn adds everything of an archive to what the teacher has, all or nothing. A book or
+// a section whose name is taken gets a number after it; settings that the teacher has
+// chosen here stay. What refers to no row of the archive is ErrNotFound.
+func (d *Desk) BringIn(ctx context.Context, e Everything) (Brought, error) {
+	var b Brought
+	err := d.inTransaction(ctx, "bring everything in", func(tx deskTx) error {
+		in := bringing{tx, &e, &b, map[int]ExerciseID{}, map[int]SectionID{}, map[int]StudentID{}}
+		if err := tx.lockSources(ctx); err != nil {
+			return err
+		}
+		for _, bring := range []func(context.Context) error{in.settings, in.books, in.sections, in.students, in.tries} {
+			if err := bring(ctx); err != nil {
+				return err
+			}
+		}
+		if err := tx.dropUnusedSources(ctx); err != nil {
+			return err
+		}
+		return tx.did(ctx, done{deed: MaterialGiven})
+	})
+	return b, err
+}
+
+// bringing is an archive on its way in, with the ids that its numbers have become.
+type bringing struct {
+	deskTx
+	e         *Everything
+	b         *Brought
+	exercises map[int]ExerciseID
+	sectionOf map[int]SectionID
+	studentOf map[int]StudentID
+}
+
+func (in bringing) settings(ctx context.Context) error {
+	for key, value := range in.e.Settings {
+		if err := in.clear(ctx, `INSERT INTO settings (teacher_id, key, value) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING`, key, value); err != nil {
+			return err
+		}
+	}
+	for instrument, kind := range in.e.Kinds {
+		if err := in.clear(ctx, `INSERT INTO instrument_kinds (teacher_id, instrument, kind) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING`, instrument, kind); err != nil {
+			return err
+		}
+	}
+	for _, p := range in.e.Preferred {
+		if err := in.clear(ctx, `INSERT INTO preferred (teacher_id, instrument, pitch, fingering) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING`, p.Instrument, p.Pitch, p.Fingering); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// freeName is a name that none of a table's rows has, with a number after it where need be.
+func (in bringing) freeName(ctx context.Context, table, column, name string, removed *time.Time) (string, error) {
+	for n := 1; ; n++ {
+		wanted := name
+		if n > 1 {
+			wanted = fmt.Sprintf("%s (%d)", name, n)
+		}
+		var taken bool
+		if err := in.one(ctx, &taken, fmt.Sprintf(`SELECT EXISTS (SELECT 1 FROM %s WHERE teacher_id = $1 AND %s = $2 AND removed_at IS NULL)`, table, column), wanted); err != nil {
+			return "", err
+		}
+		if !taken || removed != nil {
+			return wanted, nil
+		}
+	}
+}
+
+// source keeps the music that an archive calls by a hash.
+func (in bringing) source(ctx context.Context, hash string) (string, error) {
+	s, has := in.e.Music[hash]
+	if !has {
+		return "", fmt.Errorf("find the music %s: %w", hash, ErrNotFound)
+	}
+	return in.keepSource(ctx, s)
+}
+
+func (in bringing) books(ctx context.Context) error {
+	for _, book := range in.e.Books {
+		title, err := in.freeName(ctx, "books", "title", book.Title, book.Removed)
+		if err != nil {
+			return err
+		}
+		var id BookID
+		if err := in.one(ctx, &id, `INSERT INTO books (teacher_id, title, removed_at) VALUES ($1, $2, $3) RETURNING id`, title, book.Removed); err != nil {
+			return err
+		}
+		for _, x := range book.Exercises {
+			if err := in.exercise(ctx, id, x); err != nil {
+				return err
+			}
+		}
+		in.b.Books++
+	}
+	return nil
+}
+
+func (in bringing) exercise(ctx context.Context, book BookID, x KeptExercise) error {
+	hash, err := in.source(ctx, x.Music)
+	if err != nil {
+		return err
+	}
+	var id ExerciseID
+	if err := in.one(ctx, &id, `
+		INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for, removed_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING id`,
+		book, x.Number, x.Title, hash, x.Part, x.WrittenFor, x.Removed); err != nil {
+		return err
+	}
+	in.exercises[x.No] = id
+	for _, own := range x.Own {
+		hash, err := in.source(ctx, own.Music)
+		if err != nil {
+			return err
+		}
+		if err := in.change(ctx, `INSERT INTO overrides (teacher_id, exercise_id, instrument, hash, part) VALUES ($1, $2, $3, $4, $5)`, id, own.Instrument, hash, own.Part); err != nil {
+			return err
+		}
+	}
+	for instrument, octaves := range x.Octaves {
+		if err := in.change(ctx, `INSERT INTO placements (teacher_id, exercise_id, instrument, octaves) VALUES ($1, $2, $3, $4)`, id, instrument, octaves); err != nil {
+			return err
+		}
+	}
+	for _, f := range x.Fingerings {
+		if err := in.change(ctx, `INSERT INTO fingerings (teacher_id, exercise_id, instrument, measure, event, pitch, fingering) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
+			id, f.Instrument, f.Measure, f.Event, f.Pitch, f.Fingering); err != nil {
+			return err
+		}
+	}
+	in.b.Exercises++
+	return nil
+}
+
+func (in bringing) sections(ctx context.Context) error {
+	for _, s := range in.e.Sections {
+		name, err := in.freeName(ctx, "sections", "name", s.Name, s.Removed)
+		if err != nil {
+			return err
+		}
+		var id SectionID
+		if err := in.one(ctx, &id, `INSERT INTO sections (teacher_id, name, school, year, removed_at) VALUES ($1, $2, $3, $4, $5) RETURNING id`, name, s.School, s.Year, s.Removed); err != nil {
+			return err
+		}
+		in.sectionOf[s.No] = id
+		in.b.Sections++
+	}
+	return nil
+}
+
+func (in bringing) students(ctx context.Context) error {
+	for _, s := range in.e.Students {
+		var id StudentID
+		if err := in.one(ctx, &id, `
+			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, left_at, removed_at) VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
+			in.sectionOf[s.Section], s.FirstName, s.Initial, s.Instrument, s.Left, s.Removed); err != nil {
+			return err
+		}
+		in.studentOf[s.No] = id
+		in.b.Students++
+	}
+	return nil
+}
+
+// tries adds the log in its order, and what it adds up to.
+func (in bringing) tries(ctx context.Context) error {
+	if len(in.e.Tries) == 0 {
+		return nil
+	}
+	var ids, batches []int64
+	if err := in.SelectContext(ctx, &ids, `SELECT nextval(pg_get_serial_sequence('attempts', 'id')) FROM generate_series(1, $1) ORDER BY 1`, len(in.e.Tries)); err != nil {
+		return err
+	}
+	together := 0
+	for _, t := range in.e.Tries {
+		together = max(together, t.Together)
+	}
+	if err := in.SelectContext(ctx, &batches, `SELECT nextval('batches') FROM generate_series(1, $1) ORDER BY 1`, together); err != nil {
+		return err
+	}
+	idOf := map[int]int64{0: 0}
+	var c struct {
+		student, exercise, first, last, tempo, undoes, batch []int64
+		stage, cause                                         []string
+		clean                                                []bool
+		at                                                   []time.Time
+	}
+	var changed []Attempt
+	for k, t := range in.e.Tries {
+		student, known := in.studentOf[t.Student]
+		exercise, kept := in.exercises[t.Exercise]
+		undoes, there := idOf[t.TakesBack]
+		if !known || !kept || !there {
+			return fmt.Errorf("find what try %d is of: %w", t.No, ErrNotFound)
+		}
+		idOf[t.No] = ids[k]
+		batch := int64(0)
+		if t.Together > 0 {
+			batch = batches[t.Together-1]
+		}
+		c.student, c.exercise = append(c.student, int64(student)), append(c.exercise, int64(exercise))
+		c.first, c.last, c.tempo = append(c.first, int64(t.Piece.First)), append(c.last, int64(t.Piece.Last)), append(c.tempo, int64(t.Tempo))
+		c.undoes, c.batch = append(c.undoes, undoes), append(c.batch, batch)
+		c.stage, c.cause, c.clean, c.at = append(c.stage, string(t.Stage)), append(c.cause, string(t.Cause)), append(c.clean, t.Clean), append(c.at, t.At)
+		changed = append(changed, Attempt{StudentID: student, ExerciseID: exercise, Piece: t.Piece})
+	}
+	if err := in.change(ctx, `
+		INSERT INTO attempts (teacher_id, id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes, batch, at)
+		OVERRIDING SYSTEM VALUE
+		SELECT $1, id, student, exercise, first, last, stage, clean, cause, tempo, nullif(undoes, 0), nullif(batch, 0), at
+		FROM unnest($2::bigint[], $3::bigint[], $4::bigint[], $5::integer[], $6::integer[], $7::text[], $8::boolean[], $9::text[], $10::integer[], $11::bigint[], $12::bigint[], $13::timestamptz[])
+			AS rows (id, student, exercise, first, last, stage, clean, cause, tempo, undoes, batch, at)`,
+		ids, c.student, c.exercise, c.first, c.last, c.stage, c.clean, c.cause, c.tempo, c.undoes, c.batch, c.at); err != nil {
+		return err
+	}
+	in.b.Tries = len(in.e.Tries)
+	return in.addUp(ctx, changed)
+}

@@ -1,0 +1,301 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"time"
+
+	"github.com/jmoiron/sqlx"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/routine"
+)
+
+// Everything is all that a teacher owns, as it is moved to another installation. Rows are
+// numbered from 1 in each list; what is read from them can be made again and is left out,
+// and so is what belongs to the installation: accounts, sharing, the log of who did what.
+type Everything struct {
+	Settings  Settings          `json:"settings"`
+	Kinds     map[string]string `json:"instruments"`
+	Preferred []KeptFingering   `json:"preferredFingerings"`
+	Books     []KeptBook        `json:"books"`
+	Sections  []KeptSection     `json:"sections"`
+
+	Music    map[string]Source `json:"-"` // by hash
+	Students []KeptStudent     `json:"-"`
+	Tries    []KeptTry         `json:"-"`
+}
+
+// KeptFingering is a fingering wanted for a written note, or, with a measure and an event,
+// at one place.
+type KeptFingering struct {
+	Instrument string `json:"instrument"`
+	Measure    int    `json:"measure,omitempty"` // from 0
+	Event      int    `json:"event,omitempty"`   // of the measure, from 0
+	Pitch      int    `json:"pitch"`             // a MIDI number
+	Fingering  string `json:"fingering"`
+}
+
+// KeptBook is a book with its exercises, those taken away included.
+type KeptBook struct {
+	Title     string         `json:"title"`
+	Removed   *time.Time     `json:"takenAway,omitempty"`
+	Exercises []KeptExercise `json:"exercises"`
+}
+
+// KeptExercise is an exercise; No is its number in the whole archive.
+type KeptExercise struct {
+	No         int             `json:"no"`
+	Number     int             `json:"number"`
+	Title      string          `json:"title"`
+	Music      string          `json:"music"` // the hash of its source
+	Part       int             `json:"part"`
+	WrittenFor string          `json:"writtenFor,omitempty"`
+	Removed    *time.Time      `json:"takenAway,omitempty"`
+	Own        []KeptOwnPart   `json:"ownParts,omitempty"`
+	Octaves    map[string]int  `json:"octaves,omitempty"` // by instrument
+	Fingerings []KeptFingering `json:"fingerings,omitempty"`
+}
+
+// KeptOwnPart is an instrument's own part of an exercise.
+type KeptOwnPart struct {
+	Instrument string `json:"instrument"`
+	Music      string `json:"music"`
+	Part       int    `json:"part"`
+}
+
+// KeptSection is a section; its students name it by No.
+type KeptSection struct {
+	No      int        `json:"no"`
+	Name    string     `json:"name"`
+	School  string     `json:"countedIn,omitempty"`
+	Year    int        `json:"year"`
+	Removed *time.Time `json:"takenAway,omitempty"`
+}
+
+// KeptStudent is a student, those who have left or were taken away included.
+type KeptStudent struct {
+	No, Section   int
+	Student       // without ids
+	Left, Removed *time.Time
+}
+
+// KeptTry is a row of the log.
+type KeptTry struct {
+	No                int
+	At                time.Time
+	Student, Exercise int // by their No
+	Piece             breakdown.PieceKey
+	routine.Try
+	Tempo     int
+	TakesBack int // the No of the try it takes back, 0 for a try
+	Together  int // tries of one number were marked together; 0 for one by itself
+}
+
+// Everything reads all that the teacher owns, as it is at one moment, and writes down that
+// it was taken along.
+func (d *Desk) Everything(ctx context.Context) (Everything, error) {
+	const doing = "gather everything"
+	if d.guest.Section != 0 {
+		return Everything{}, wrap(doing, sql.ErrNoRows)
+	}
+	e := Everything{Settings: Settings{}, Kinds: map[string]string{}, Preferred: []KeptFingering{}, Books: []KeptBook{}, Sections: []KeptSection{}, Music: map[string]Source{}}
+	tx, err := d.db.BeginTxx(ctx, &sql.TxOptions{Isolation: sql.LevelRepeatableRead})
+	if err != nil {
+		return e, wrap(doing, err)
+	}
+	defer func() { _ = tx.Rollback() }() // nothing is left to roll back once it is committed
+	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*KeptExercise{}, map[SectionID]int{}, map[StudentID]int{}}
+	for _, gather := range []func(context.Context) error{g.settings, g.books, g.ownParts, g.music, g.sections, g.students, g.tries} {
+		if err := gather(ctx); err != nil {
+			return e, wrap(doing, err)
+		}
+	}
+	if err := g.did(ctx, done{deed: MaterialTaken}); err != nil {
+		return e, wrap(doing, err)
+	}
+	return e, wrap(doing, tx.Commit())
+}
+
+// gathering is everything on its way out, with the numbers that ids have become.
+type gathering struct {
+	deskTx
+	e         *Everything
+	exercises map[ExerciseID]*KeptExercise
+	sectionOf map[SectionID]int
+	studentOf map[StudentID]int
+}
+
+func (g gathering) list(ctx context.Context, into any, query string) error {
+	return sqlx.SelectContext(ctx, g.Tx, into, query, g.teacher)
+}
+
+func (g gathering) settings(ctx context.Context) error {
+	var settings, kinds []struct{ Key, Value string }
+	if err := g.list(ctx, &settings, `SELECT key, value FROM settings WHERE teacher_id = $1`); err != nil {
+		return err
+	}
+	for _, s := range settings {
+		g.e.Settings[s.Key] = s.Value
+	}
+	if err := g.list(ctx, &kinds, `SELECT instrument AS key, kind AS value FROM instrument_kinds WHERE teacher_id = $1`); err != nil {
+		return err
+	}
+	for _, k := range kinds {
+		g.e.Kinds[k.Key] = k.Value
+	}
+	return g.list(ctx, &g.e.Preferred, `SELECT instrument, pitch, fingering FROM preferred WHERE teacher_id = $1 ORDER BY instrument, pitch`)
+}
+
+func (g gathering) books(ctx context.Context) error {
+	var books []struct {
+		ID      BookID
+		Title   string
+		Removed *time.Time
+	}
+	if err := g.list(ctx, &books, `SELECT id, title, removed_at AS removed FROM books WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		return err
+	}
+	var exercises []struct {
+		ID     ExerciseID
+		BookID BookID `db:"book_id"`
+		KeptExercise
+		WrittenFor string `db:"written_for"`
+	}
+	if err := g.list(ctx, &exercises, `
+		SELECT id, book_id, number, title, hash AS music, part, written_for, removed_at AS removed FROM exercises WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		return err
+	}
+	at := map[BookID]int{}
+	for k, b := range books {
+		at[b.ID] = k
+		g.e.Books = append(g.e.Books, KeptBook{Title: b.Title, Removed: b.Removed, Exercises: []KeptExercise{}})
+	}
+	place := map[ExerciseID][2]int{}
+	for k, x := range exercises {
+		x.No, x.KeptExercise.WrittenFor = k+1, x.WrittenFor
+		list := &g.e.Books[at[x.BookID]].Exercises
+		place[x.ID] = [2]int{at[x.BookID], len(*list)}
+		*list = append(*list, x.KeptExercise)
+	}
+	for id, p := range place {
+		g.exercises[id] = &g.e.Books[p[0]].Exercises[p[1]]
+	}
+	return nil
+}
+
+func (g gathering) ownParts(ctx context.Context) error {
+	var own []struct {
+		ExerciseID ExerciseID `db:"exercise_id"`
+		KeptOwnPart
+	}
+	if err := g.list(ctx, &own, `SELECT exercise_id, instrument, hash AS music, part FROM overrides WHERE teacher_id = $1 ORDER BY exercise_id, instrument`); err != nil {
+		return err
+	}
+	for _, o := range own {
+		x := g.exercises[o.ExerciseID]
+		x.Own = append(x.Own, o.KeptOwnPart)
+	}
+	var octaves []struct {
+		ExerciseID ExerciseID `db:"exercise_id"`
+		Instrument string
+		Octaves    int
+	}
+	if err := g.list(ctx, &octaves, `SELECT exercise_id, instrument, octaves FROM placements WHERE teacher_id = $1`); err != nil {
+		return err
+	}
+	for _, o := range octaves {
+		x := g.exercises[o.ExerciseID]
+		if x.Octaves == nil {
+			x.Octaves = map[string]int{}
+		}
+		x.Octaves[o.Instrument] = o.Octaves
+	}
+	var places []struct {
+		ExerciseID ExerciseID `db:"exercise_id"`
+		KeptFingering
+	}
+	if err := g.list(ctx, &places, `
+		SELECT exercise_id, instrument, measure, event, pitch, fingering FROM fingerings WHERE teacher_id = $1
+		ORDER BY exercise_id, instrument, measure, event`); err != nil {
+		return err
+	}
+	for _, p := range places {
+		x := g.exercises[p.ExerciseID]
+		x.Fingerings = append(x.Fingerings, p.KeptFingering)
+	}
+	return nil
+}
+
+func (g gathering) music(ctx context.Context) error {
+	var sources []struct {
+		Hash string
+		Source
+	}
+	if err := g.list(ctx, &sources, `SELECT hash, format, content FROM sources WHERE teacher_id = $1`); err != nil {
+		return err
+	}
+	for _, s := range sources {
+		g.e.Music[s.Hash] = s.Source
+	}
+	return nil
+}
+
+func (g gathering) sections(ctx context.Context) error {
+	var sections []struct {
+		ID SectionID
+		KeptSection
+	}
+	if err := g.list(ctx, &sections, `SELECT id, name, school, year, removed_at AS removed FROM sections WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		return err
+	}
+	for k, s := range sections {
+		s.No = k + 1
+		g.sectionOf[s.ID] = s.No
+		g.e.Sections = append(g.e.Sections, s.KeptSection)
+	}
+	return nil
+}
+
+func (g gathering) students(ctx context.Context) error {
+	var students []struct {
+		Student
+		Left, Removed *time.Time
+	}
+	if err := g.list(ctx, &students, `
+		SELECT id, section_id, first_name, initial, instrument, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		return err
+	}
+	for k, s := range students {
+		kept := KeptStudent{No: k + 1, Section: g.sectionOf[s.SectionID], Student: s.Student, Left: s.Left, Removed: s.Removed}
+		g.studentOf[s.ID] = kept.No
+		kept.ID, kept.SectionID = 0, 0
+		g.e.Students = append(g.e.Students, kept)
+	}
+	return nil
+}
+
+func (g gathering) tries(ctx context.Context) error {
+	var rows []struct {
+		attemptRow
+		Undoes, Batch int64
+	}
+	if err := g.list(ctx, &rows, `
+		SELECT id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, at,
+			coalesce(undoes, 0) AS undoes, coalesce(batch, 0) AS batch FROM attempts WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		return err
+	}
+	numbers, batches := map[int64]int{}, map[int64]int{0: 0}
+	for k, r := range rows {
+		numbers[int64(r.ID)] = k + 1
+		if _, known := batches[r.Batch]; !known {
+			batches[r.Batch] = len(batches)
+		}
+		a := r.attempt()
+		g.e.Tries = append(g.e.Tries, KeptTry{
+			No: k + 1, At: a.At.UTC(), Student: g.studentOf[a.StudentID], Exercise: g.exercises[a.ExerciseID].No,
+			Piece: a.Piece, Try: a.Try, Tempo: a.Tempo, TakesBack: numbers[r.Undoes], Together: batches[r.Batch],
+		})
+	}
+	return nil
+}
