@@ -23,7 +23,7 @@ import (
 )
 
 // patience bounds the whole visit to a page, on a slow and busy machine.
-const patience = 3 * time.Minute
+const patience = 6 * time.Minute
 
 // missing is in the address of what no site has.
 const missing = "999999"

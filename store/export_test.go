@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"testing"
 )
 
 // MigrateTo brings a database to a version, up or down.
@@ -21,4 +22,23 @@ func MigrateTo(ctx context.Context, db *sql.DB, version int64) error {
 		_, err = p.DownTo(ctx, version)
 	}
 	return err
+}
+
+// Versions are those that the tables have had.
+func Versions(t *testing.T) []int64 {
+	t.Helper()
+	db, err := sql.Open("pgx", "postgres:///none") // which is never asked
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer db.Close()
+	p, err := provider(db)
+	if err != nil {
+		t.Fatal(err)
+	}
+	var list []int64
+	for _, source := range p.ListSources() {
+		list = append(list, source.Version)
+	}
+	return list
 }

@@ -27,7 +27,7 @@ type school struct {
 
 // furnishSchool makes so many short exercises and full scores of 3 MB, and students
 // who have tried some of them.
-func furnishSchool(b *testing.B, exercises, scores, students, triesEach int) *school {
+func furnishSchool(b testing.TB, exercises, scores, students, triesEach int) *school {
 	b.Helper()
 	s := &school{site: open(b)}
 	v, account := s.teacher(b, "a@school.example")

@@ -17,10 +17,13 @@ import (
 func (s *Server) logRequests(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		start := time.Now()
+		s.metrics.under.Inc()
+		defer s.metrics.under.Dec()
 		seen := middleware.NewWrapResponseWriter(w, r.ProtoMajor)
 		next.ServeHTTP(seen, r)
-		s.log.Info("request", "method", r.Method, "route", chi.RouteContext(r.Context()).RoutePattern(),
-			"status", seen.Status(), "took", time.Since(start).Round(time.Microsecond))
+		route, took := chi.RouteContext(r.Context()).RoutePattern(), time.Since(start)
+		s.metrics.observe(r.Method, route, seen.Status(), took)
+		s.log.Info("request", "method", r.Method, "route", route, "status", seen.Status(), "took", took.Round(time.Microsecond))
 	})
 }
 

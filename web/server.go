@@ -33,6 +33,7 @@ type Server struct {
 	proxies  []netip.Prefix // that may say whom they ask for
 	https    bool
 
+	metrics      *metrics
 	backupNights int // how many nightly backups are kept, 0 for none
 }
 
@@ -55,6 +56,7 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	sessions.Cookie.Persist = false // but where the computer is one's own
 	server := &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, assets: browserFiles, pages: pages, log: log}
 	sessions.ErrorFunc = server.away
+	server.metrics = server.newMetrics()
 	return server, nil
 }
 
@@ -200,8 +202,17 @@ func (s *Server) Routes() chi.Router {
 
 // Serve listens on an address such as 127.0.0.1:8080 until ctx ends.
 func (s *Server) Serve(ctx context.Context, address string) error {
+	return serve(ctx, address, s.Routes())
+}
+
+// ServeMetrics is Serve for Metrics.
+func (s *Server) ServeMetrics(ctx context.Context, address string) error {
+	return serve(ctx, address, s.Metrics())
+}
+
+func serve(ctx context.Context, address string, handler http.Handler) error {
 	server := &http.Server{
-		Addr: address, Handler: s.Routes(),
+		Addr: address, Handler: handler,
 		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute,
 		MaxHeaderBytes: 64 << 10,
 	}

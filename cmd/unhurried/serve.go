@@ -9,6 +9,7 @@ import (
 	"os"
 	"os/signal"
 	"syscall"
+	"time"
 
 	"github.com/spf13/cobra"
 
@@ -38,6 +39,7 @@ func databaseURL() (string, error) {
 func serveCommand() *cobra.Command {
 	var (
 		address, backups string
+		metrics          string
 		keep             int
 		proxies          []string
 		https            bool
@@ -71,7 +73,12 @@ func serveCommand() *cobra.Command {
 			if servant != "" {
 				fmt.Printf("Serving as the user %s, not as root.\n", servant)
 			}
+			if err := startMetrics(ctx, server, metrics, log); err != nil {
+				return err
+			}
+			go daily(ctx, s, log)
 			if backups != "" {
+				server.Backups(max(keep, 1))
 				fmt.Printf("A backup is written to %s every night at %d, and the newest %d are kept.\n", backups, backupHour, keep)
 				go nightly(ctx, s, backups, max(keep, 1), log)
 			}
@@ -82,9 +89,42 @@ func serveCommand() *cobra.Command {
 	c.Flags().StringVar(&address, "address", "127.0.0.1:8080", "where to listen")
 	c.Flags().StringSliceVar(&proxies, "proxy", nil, "the address of a proxy in front, or a range such as 10.0.0.0/8, that says whom it asks for")
 	c.Flags().BoolVar(&https, "https", false, "the proxy in front is asked by HTTPS alone")
+	c.Flags().StringVar(&metrics, "metrics", "", "where to tell metrics, on loopback alone, such as 127.0.0.1:9464; none without it")
 	c.Flags().StringVar(&backups, "backups", "", "a folder for a backup every night; none without it")
 	c.Flags().IntVar(&keep, "keep", 14, "how many of them are kept")
 	return c
+}
+
+// startMetrics serves the metrics where they are wanted.
+func startMetrics(ctx context.Context, server *web.Server, address string, log *slog.Logger) error {
+	if address == "" {
+		return nil
+	}
+	at, err := netip.ParseAddrPort(address)
+	if err != nil || !at.Addr().IsLoopback() {
+		return fmt.Errorf("%s is no loopback address with a port, such as 127.0.0.1:9464: metrics are for this machine alone", address)
+	}
+	go func() {
+		if err := server.ServeMetrics(ctx, address); err != nil {
+			log.Error("metrics", "error", err)
+		}
+	}()
+	fmt.Printf("Metrics are told on http://%s.\n", address)
+	return nil
+}
+
+// daily tidies up now and every day.
+func daily(ctx context.Context, s *store.Store, log *slog.Logger) {
+	for {
+		if err := s.Tidy(ctx); err != nil && ctx.Err() == nil {
+			log.Error("tidy up", "error", err)
+		}
+		select {
+		case <-ctx.Done():
+			return
+		case <-time.After(24 * time.Hour):
+		}
+	}
 }
 
 // prefixes reads addresses and ranges of addresses.
