@@ -181,7 +181,7 @@ func (tx deskTx) lockStudents(ctx context.Context, list []Attempt) error {
 const attemptColumns = `a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.tempo, a.at,
 	u.id IS NOT NULL AS undone, coalesce(m.name, '') AS by`
 
-const attemptTables = `attempts a LEFT JOIN attempts u ON u.undoes = a.id LEFT JOIN teachers m ON m.id = a.marked_by`
+const attemptTables = `attempts a LEFT JOIN attempts u ON u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id LEFT JOIN teachers m ON m.id = a.marked_by`
 
 // AttemptByID finds a try.
 func (d *Desk) AttemptByID(ctx context.Context, id AttemptID) (Attempt, error) {
@@ -196,7 +196,7 @@ func (d *Desk) StudentAttempts(ctx context.Context, student StudentID) ([]Attemp
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "list the tries", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
-		WHERE a.student_id IN (SELECT id FROM `+d.students()+` p WHERE id = $2) AND a.undoes IS NULL ORDER BY a.id DESC`, student)
+		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.student_id IN (SELECT id FROM `+d.students()+` p) AND a.undoes IS NULL ORDER BY a.id DESC`, student)
 	return attempts(rows), err
 }
 
@@ -206,7 +206,7 @@ func (d *Desk) LatestAttempts(ctx context.Context, student StudentID, exercise E
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "list the latest tries", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
-		WHERE a.student_id IN (SELECT id FROM `+d.students()+` p WHERE id = $2) AND a.exercise_id = $3 AND a.undoes IS NULL AND u.id IS NULL
+		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.student_id IN (SELECT id FROM `+d.students()+` p) AND a.exercise_id = $3 AND a.undoes IS NULL AND u.id IS NULL
 		ORDER BY a.id DESC LIMIT $4`, student, exercise, most)
 	return attempts(rows), err
 }

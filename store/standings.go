@@ -115,7 +115,7 @@ func addUpPiece(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, r ro
 	var rows []attemptRow
 	if err := sqlx.SelectContext(ctx, tx, &rows, `
 		SELECT a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.tempo, a.at
-		FROM attempts a LEFT JOIN attempts u ON u.undoes = a.id
+		FROM attempts a LEFT JOIN attempts u ON u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id
 		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.exercise_id = $3 AND a.first_measure = $4 AND a.last_measure = $5
 		AND a.undoes IS NULL AND u.id IS NULL ORDER BY a.id`, teacher, w.Student, w.Exercise, w.piece.First, w.piece.Last); err != nil {
 		return err

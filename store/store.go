@@ -44,6 +44,9 @@ var (
 // one does not hold a connection for ever.
 const longestStatement = 30 * time.Second
 
+// mostConnections is how many connections a server holds to the database at most.
+const mostConnections = 16
+
 // Open connects to the database at url and brings its tables up to date. It refuses a
 // database that a newer program has used.
 func Open(ctx context.Context, url string) (*Store, error) {
@@ -57,8 +60,9 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	config.RuntimeParams["statement_timeout"] = strconv.FormatInt(longestStatement.Milliseconds(), 10)
 	config.RuntimeParams["idle_in_transaction_session_timeout"] = config.RuntimeParams["statement_timeout"]
 	db := sqlx.NewDb(stdlib.OpenDB(*config), "pgx")
-	db.SetMaxOpenConns(16)
-	db.SetMaxIdleConns(8)
+	db.SetMaxOpenConns(mostConnections)
+	db.SetMaxIdleConns(mostConnections) // a new one costs more than a page
+	db.SetConnMaxIdleTime(5 * time.Minute)
 	if err := db.PingContext(ctx); err != nil {
 		return nil, errors.Join(fmt.Errorf("connect to PostgreSQL: %w", err), db.Close())
 	}

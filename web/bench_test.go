@@ -140,3 +140,21 @@ func BenchmarkLargeBook(b *testing.B) {
 		})
 	}
 }
+
+// BenchmarkBench: one exercise of 40 before a section of 60 with 12,000 tries.
+func BenchmarkBench(b *testing.B) {
+	s := furnishSchool(b, 40, 0, 60, 200)
+	x := s.list[20]
+	page := fmt.Sprintf("/bench/%d?instrument=trombone&student=%d", x.ID, s.students[1])
+	b.Run("Page", func(b *testing.B) {
+		for b.Loop() {
+			s.serve(b, "GET", page, nil)
+		}
+	})
+	b.Run("Mark", func(b *testing.B) {
+		form := url.Values{"student": {fmt.Sprint(s.students[1])}, "instrument": {"trombone"}, "piece": {x.Outline.Pieces[0].String()}, "stage": {"count"}, "result": {"clean"}, "tempo": {"60"}}
+		for b.Loop() {
+			s.serve(b, "POST", fmt.Sprintf("/bench/%d/attempts", x.ID), form)
+		}
+	})
+}

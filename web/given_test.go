@@ -69,7 +69,7 @@ func TestASectionIsShared(t *testing.T) {
 		if want := map[string]int{"look": http.StatusForbidden, "teach": http.StatusSeeOther}[may]; status != want {
 			t.Errorf("a mark where they may %s gives %d %s", may, status, page)
 		}
-		_, page = owner.get(fmt.Sprintf("/students/%d", b.student))
+		_, page = owner.get(fmt.Sprintf("/students/%d?exercise=%d", b.student, b.exercise))
 		if strings.Contains(page, "by Wren") != (may == "teach") {
 			t.Errorf("to %s, the owner's history tells who marked: %v", may, strings.Contains(page, "by Wren"))
 		}

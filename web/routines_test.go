@@ -55,7 +55,7 @@ func TestOtherRoutines(t *testing.T) {
 		if bars := strings.Count(board, "<i class="); bars != len(steps) {
 			t.Errorf("%s: a bar has %d cells", name, bars)
 		}
-		_, history := v.get(fmt.Sprintf("/students/%d", b.student))
+		_, history := v.get(fmt.Sprintf("/students/%d?exercise=%d", b.student, b.exercise))
 		wants(t, history, "<td>"+steps[len(steps)-1].Word+"</td>")
 		if status, _ := mark(v, b, url.Values{"result": {"clean"}, "stage": {"juggle"}}); status != 422 {
 			t.Errorf("%s: a try at a stage that is not there gives %d", name, status)

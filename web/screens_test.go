@@ -210,8 +210,10 @@ func TestMarksMoveOnAndBackAndAreUndone(t *testing.T) {
 	wants(t, page, "Name it in time", "One stumble: again")
 	_, board = v.get("/board")
 	wants(t, board, `class="word">Name<`)
-	_, history := v.get(fmt.Sprintf("/students/%d", b.student))
+	_, history := v.get(fmt.Sprintf("/students/%d?exercise=%d", b.student, b.exercise))
 	wants(t, history, "taken back", "stumble, rhythm", "clean")
+	_, history = v.get(fmt.Sprintf("/students/%d", b.student))
+	wants(t, history, fmt.Sprintf(`<a href="/students/%d?exercise=%d">Every try: 4</a>`, b.student, b.exercise))
 }
 
 func TestMarksAreRefusedWithoutACauseOrAStudent(t *testing.T) {
