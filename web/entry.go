@@ -186,21 +186,9 @@ func (s *Server) keepExercise(w http.ResponseWriter, r *http.Request, old store.
 
 // readEntry turns the form into an exercise, or lists what is wrong with it.
 func (s *Server) readEntry(r *http.Request, e entry, old store.Exercise, kept store.Source) (store.Exercise, store.Source, []string) {
-	var problems []string
-	n, err := strconv.Atoi(e.Number)
-	if err != nil || n < 1 || n > 9999 {
-		problems = append(problems, fmt.Sprintf("The number “%s” is not one from 1 to 9999. Type the exercise's number in the book.", e.Number))
-	}
-	if e.Book == "" {
-		problems = append(problems, "The book's title is missing. Choose a book, or type a title for a new one.")
-	}
-	if len([]rune(e.Book)) > 120 || len([]rune(e.Title)) > 120 {
-		problems = append(problems, "A title is longer than 120 letters. Shorten it.")
-	}
-	if _, known := instrument.ByID(e.WrittenFor); !known && e.WrittenFor != "" && e.WrittenFor != reading.Concert {
-		problems = append(problems, "Choose for whom it is written from the list.")
-	}
-	x := store.Exercise{ID: old.ID, Book: e.Book, Part: old.Part, Number: n, Title: e.Title, WrittenFor: e.WrittenFor, Hash: old.Hash}
+	var f exerciseForm
+	problems := s.forms.read(r, &f)
+	x := store.Exercise{ID: old.ID, Book: f.Book, Part: old.Part, Number: f.Number, Title: f.Title, WrittenFor: f.WrittenFor, Hash: old.Hash}
 	b, err := s.readSource(r, e, kept)
 	if err != nil {
 		for _, p := range problemsOf(err) {

@@ -53,21 +53,16 @@ func (s *Server) giveSection(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	may := text(r, "may")
-	colleague, problem := store.TeacherID(number(r, "colleague")), ""
-	switch {
-	case asking(r).Teacher.Demo:
+	var f givingForm
+	problem := first(s.forms.read(r, &f))
+	if asking(r).Teacher.Demo {
 		problem = "The demo’s sections are everybody’s already: who opens it works in them."
-	case colleague == 0:
-		problem = "Choose the colleague who is given the section."
-	case may != "look" && may != "teach":
-		problem = "Say whether your colleague may look at the section, or teach it."
 	}
 	if problem != "" {
 		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
 		return
 	}
-	if err := deskOf(r).GiveSection(r.Context(), section.ID, colleague, may == "teach"); err != nil {
+	if err := deskOf(r).GiveSection(r.Context(), section.ID, store.TeacherID(f.Colleague), f.May == "teach"); err != nil {
 		s.failed(w, r, err)
 		return
 	}

@@ -5,7 +5,6 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
-	"strings"
 
 	"github.com/go-chi/chi/v5"
 
@@ -86,9 +85,8 @@ func (s *Server) join(w http.ResponseWriter, r *http.Request) {
 	password := r.FormValue("password")
 	t := store.Teacher{ID: j.For.Teacher, Name: j.For.Name, Email: j.For.Email}
 	if t.ID == 0 {
-		j.Account = account{Email: text(r, "email"), Name: text(r, "name"), School: text(r, "school")}
+		j.Account = s.readAccount(r)
 		t.Name, t.Email, t.School = j.Account.Name, j.Account.Email, j.Account.School
-		j.Account.Problem = unfitAccount(t)
 	}
 	j.Account.Problem = cmp.Or(j.Account.Problem, UnfitPassword(password, t))
 	if j.Account.Problem == "" {
@@ -110,17 +108,4 @@ func (s *Server) join(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	s.page(w, r, http.StatusUnprocessableEntity, "join", "Welcome", j)
-}
-
-// unfitAccount says what is wrong with a new teacher's name and address, "" for nothing.
-func unfitAccount(t store.Teacher) string {
-	switch {
-	case t.Name == "":
-		return "Your name is missing. Type the name your students call you."
-	case len([]rune(t.Name)) > longestName, len([]rune(t.School)) > longestName, len(t.Email) > longestName:
-		return fmt.Sprintf("A name or an address is longer than %d letters. Shorten it.", longestName)
-	case !strings.Contains(t.Email, "@"):
-		return "The address has no @. Type the e-mail address you will sign in with."
-	}
-	return ""
 }

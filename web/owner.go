@@ -2,7 +2,6 @@ package web
 
 import (
 	"errors"
-	"fmt"
 	"net/http"
 
 	"unhurriedbench/store"
@@ -87,30 +86,18 @@ func (s *Server) handInstallationOver(w http.ResponseWriter, r *http.Request) {
 	})
 }
 
-// houseLimits are what an owner may choose from: fewest and most.
-var houseLimits = map[string][2]int{"longest_days": {1, 90}, "idle_days": {1, 90}, "idle_minutes": {5, 240}, "retain_months": {0, 120}}
-
 // keepHouse keeps the owner's limits.
 func (s *Server) keepHouse(w http.ResponseWriter, r *http.Request) {
 	if !asking(r).Teacher.Owner {
 		s.notFound(w, r)
 		return
 	}
-	read := map[string]int{}
-	for name, limits := range houseLimits {
-		read[name] = int(number(r, name))
-		if read[name] < limits[0] || read[name] > limits[1] || text(r, name) == "" {
-			s.showAccount(w, r, http.StatusUnprocessableEntity,
-				fmt.Sprintf("Nothing was changed: %s is a number from %d to %d.", map[string]string{
-					"longest_days": "the longest session", "idle_days": "the days without use", "idle_minutes": "the minutes on a shared computer",
-					"retain_months": "the months that records are kept (0 for no end)",
-				}[name], limits[0], limits[1]))
-			return
-		}
+	var f houseForm
+	if problem := first(s.forms.read(r, &f)); problem != "" {
+		s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
+		return
 	}
 	s.asOwner(w, r, "The limits are kept.", func(owner store.TeacherID) error {
-		return s.store.KeepHouse(r.Context(), owner, store.House{
-			LongestDays: read["longest_days"], IdleDays: read["idle_days"], IdleMinutes: read["idle_minutes"], RetainMonths: read["retain_months"],
-		})
+		return s.store.KeepHouse(r.Context(), owner, store.House{LongestDays: f.LongestDays, IdleDays: f.IdleDays, IdleMinutes: f.IdleMinutes, RetainMonths: *f.RetainMonths})
 	})
 }

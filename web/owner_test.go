@@ -37,7 +37,7 @@ func TestTheOwnersPage(t *testing.T) {
 			bad[k] = v
 		}
 		bad.Set(field, value)
-		if status, page := owner.post("/account/house", bad); status != http.StatusUnprocessableEntity || !strings.Contains(page, "a number from") {
+		if status, page := owner.post("/account/house", bad); status != http.StatusUnprocessableEntity || !strings.Contains(page, "a number") {
 			t.Errorf("%s=%s gives %d", field, value, status)
 		}
 		bad.Del(field)

@@ -5,8 +5,6 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
-	"strings"
-	"unicode/utf8"
 
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/store"
@@ -92,13 +90,9 @@ func (s *Server) aroundPeople(r *http.Request, v *peopleView) error {
 }
 
 func (s *Server) addSection(w http.ResponseWriter, r *http.Request) {
-	v := peopleView{NewSection: text(r, "name"), List: r.FormValue("list")}
-	switch {
-	case v.NewSection == "":
-		v.Problem = "The section has no name. Type one, such as Tuesday brass."
-	case utf8.RuneCountInString(v.NewSection) > 80:
-		v.Problem = "The section's name is longer than 80 letters. Shorten it."
-	}
+	var f sectionForm
+	problem := first(s.forms.read(r, &f))
+	v := peopleView{NewSection: f.Name, List: r.FormValue("list"), Problem: problem}
 	if v.Problem == "" && text(r, "list") != "" {
 		s.addRoster(w, r)
 		return
@@ -130,51 +124,29 @@ func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	year := int(number(r, "year"))
-	if year < 1 || year > 3 {
-		s.showPeople(
-			w,
-			r,
-			http.StatusUnprocessableEntity,
-			peopleView{Problem: "Choose the first, second or third year of playing from the list."},
-		)
+	var f yearForm
+	if problem := first(s.forms.read(r, &f)); problem != "" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
 		return
 	}
-	if err := deskOf(r).KeepYear(r.Context(), section.ID, year); err != nil {
+	if err := deskOf(r).KeepYear(r.Context(), section.ID, f.Year); err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	s.flash(r, fmt.Sprintf("%s is in its %s year: its parts are put in the octave and fingered as suits that year from now on.",
-		section.Name, [...]string{1: "first", 2: "second", 3: "third"}[year]))
+		section.Name, [...]string{1: "first", 2: "second", 3: "third"}[f.Year]))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 }
 
-// longestFirstName bounds a first name, in letters; what refuses one says the figure.
-const longestFirstName = 40
-
 // readStudent reads the student form and says what is wrong with it.
-func readStudent(r *http.Request) (store.Student, string) {
-	student := store.Student{
-		SectionID: store.SectionID(number(r, "section")), FirstName: text(r, "first_name"),
-		Initial:    strings.ToUpper(strings.TrimSuffix(text(r, "initial"), ".")),
-		Instrument: text(r, "instrument"),
-	}
-	_, known := instrument.ByID(student.Instrument)
-	switch {
-	case student.FirstName == "":
-		return student, "The first name is missing. Type it, without the family name."
-	case utf8.RuneCountInString(student.FirstName) > longestFirstName:
-		return student, "The first name is longer than 40 letters. Shorten it."
-	case utf8.RuneCountInString(student.Initial) > 1:
-		return student, "The initial is one letter: family names are not kept here."
-	case !known:
-		return student, "Choose the student's instrument from the list."
-	}
-	return student, ""
+func (s *Server) readStudent(r *http.Request) (store.Student, string) {
+	var f studentForm
+	problem := first(s.forms.read(r, &f))
+	return store.Student{SectionID: store.SectionID(f.Section), FirstName: f.FirstName, Initial: string(f.Initial), Instrument: f.Instrument}, problem
 }
 
 func (s *Server) addStudent(w http.ResponseWriter, r *http.Request) {
-	student, problem := readStudent(r)
+	student, problem := s.readStudent(r)
 	if problem != "" {
 		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{New: student, Problem: problem})
 		return
@@ -187,7 +159,7 @@ func (s *Server) addStudent(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) changeStudent(w http.ResponseWriter, r *http.Request) {
-	student, problem := readStudent(r)
+	student, problem := s.readStudent(r)
 	student.ID = idOf[store.StudentID](r)
 	if _, err := deskOf(r).StudentByID(r.Context(), student.ID); err != nil {
 		s.failed(w, r, err)

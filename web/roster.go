@@ -77,7 +77,7 @@ func readRosterLine(text string) rosterLine {
 			line.Note = fmt.Sprintf("“%s” is kept as %s: family names are not kept here.", last, s.Initial)
 		}
 	}
-	if utf8.RuneCountInString(s.FirstName) > longestFirstName {
+	if utf8.RuneCountInString(s.FirstName) > 40 { // as studentForm has it
 		line.Problem = "The first name is longer than 40 letters."
 	}
 	line.Student = s

@@ -33,6 +33,7 @@ type Server struct {
 	proxies  []netip.Prefix // that may say whom they ask for
 	https    bool
 
+	forms        forms
 	metrics      *metrics
 	backupNights int // how many nightly backups are kept, 0 for none
 }
@@ -47,6 +48,10 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
+	forms, err := newForms()
+	if err != nil {
+		return nil, err
+	}
 	sessions := scs.New()
 	sessions.Store = postgresstore.New(s.DB())
 	sessions.Lifetime = longestSession // an owner's limits are shorter; see holds
@@ -54,7 +59,7 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
 	sessions.Cookie.Persist = false // but where the computer is one's own
-	server := &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, assets: browserFiles, pages: pages, log: log}
+	server := &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, assets: browserFiles, pages: pages, forms: forms, log: log}
 	sessions.ErrorFunc = server.away
 	server.metrics = server.newMetrics()
 	return server, nil

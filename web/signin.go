@@ -121,17 +121,21 @@ func (s *Server) refuseSecond(w http.ResponseWriter, r *http.Request) bool {
 	return some
 }
 
-// longestName bounds a teacher's name, school and address, in letters.
-const longestName = 120
+// readAccount reads the form of a new account, with what is wrong with it.
+func (s *Server) readAccount(r *http.Request) account {
+	var f teacherForm
+	problem := first(s.forms.read(r, &f))
+	return account{Email: f.Email, Name: f.Name, School: f.School, Problem: problem}
+}
 
 func (s *Server) welcome(w http.ResponseWriter, r *http.Request) {
 	if s.refuseSecond(w, r) {
 		return
 	}
-	a := account{Email: text(r, "email"), Name: text(r, "name"), School: text(r, "school")}
+	a := s.readAccount(r)
 	password := r.FormValue("password")
 	asked := store.Teacher{Name: a.Name, Email: a.Email, School: a.School}
-	a.Problem = cmp.Or(unfitAccount(asked), UnfitPassword(password, asked))
+	a.Problem = cmp.Or(a.Problem, UnfitPassword(password, asked))
 	if a.Problem != "" {
 		s.page(w, r, http.StatusUnprocessableEntity, "welcome", "Welcome", a)
 		return
