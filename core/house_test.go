@@ -76,6 +76,9 @@ func parsed(t *testing.T, source string) *ast.File {
 func TestCoreKnowsNothingOfPagesTablesOrClocks(t *testing.T) {
 	sources(t, func(path string, file *ast.File) {
 		for _, what := range misplaced(file) {
+			if what == "imports context" && strings.HasPrefix(path, "format/") {
+				continue // a reader stops when nobody waits for what it reads
+			}
 			t.Errorf("%s %s", path, what)
 		}
 	}, ".")

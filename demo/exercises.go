@@ -2,6 +2,7 @@
 package demo
 
 import (
+	"context"
 	"embed"
 	"fmt"
 	"io/fs"
@@ -42,7 +43,7 @@ func Exercises() ([]Exercise, error) {
 		if err != nil {
 			return nil, fmt.Errorf("demo exercise %s has no number: %w", name, err)
 		}
-		s, err := abc.Read(string(text))
+		s, err := abc.Read(context.Background(), string(text))
 		if err != nil {
 			return nil, fmt.Errorf("demo exercise %s: %w", name, err)
 		}

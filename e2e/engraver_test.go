@@ -1,6 +1,7 @@
 package e2e
 
 import (
+	"context"
 	"fmt"
 	"math"
 	"os"
@@ -49,7 +50,7 @@ func partsToCheck(t *testing.T) map[string]score.Part {
 		if err != nil {
 			t.Fatal(err)
 		}
-		s, err := abc.Read(string(text))
+		s, err := abc.Read(context.Background(), string(text))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -168,7 +169,7 @@ func TestTheEngraverReadsTheFilesAsWeDo(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		s, err := musicxml.Read(data)
+		s, err := musicxml.Read(context.Background(), data)
 		if err != nil {
 			t.Fatal(err)
 		}

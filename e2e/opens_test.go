@@ -42,7 +42,7 @@ func material(t *testing.T, s *store.Store) []store.ExerciseID {
 		if err != nil {
 			t.Fatal(err)
 		}
-		f, err := format.Read(name, data)
+		f, err := format.Read(context.Background(), name, data)
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -2,10 +2,13 @@ package reading_test
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"reflect"
 	"strings"
+	"sync"
 	"testing"
+	"time"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format"
@@ -161,7 +164,7 @@ func TestOwnPartsAndLaterParts(t *testing.T) {
 
 func parts(t *testing.T, abc string) score.Part {
 	t.Helper()
-	sc, err := format.ReadKind(format.ABC, []byte(abc))
+	sc, err := format.ReadKind(context.Background(), format.ABC, []byte(abc))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -173,7 +176,7 @@ func parts(t *testing.T, abc string) score.Part {
 func TestSharedScoresStayAsTheyAre(t *testing.T) {
 	r := reading.New(reading.Memory)
 	source := store.Source{Format: format.MusicXML, Content: string(musicxml.Write(testscore.Random(t, 7)))}
-	sc, err := r.Score(source)
+	sc, err := r.Score(context.Background(), source)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -183,7 +186,7 @@ func TestSharedScoresStayAsTheyAre(t *testing.T) {
 		report.DrillScore(report.Drills(i))
 		breakdown.Read(sc, sc.Parts[0], i.ID, i, nil, breakdown.Options{Placed: instrument.Placement{Chosen: true, Octaves: 1}})
 	}
-	again, err := r.Score(source)
+	again, err := r.Score(context.Background(), source)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -193,7 +196,7 @@ func TestSharedScoresStayAsTheyAre(t *testing.T) {
 	if after := fmt.Sprintf("%#v", again); after != before {
 		t.Error("explaining a part changed its source")
 	}
-	file, err := r.File("again.musicxml", []byte(source.Content))
+	file, err := r.File(context.Background(), "again.musicxml", []byte(source.Content))
 	if err != nil || &file.Score.Parts[0].Measures[0] != &sc.Parts[0].Measures[0] {
 		t.Errorf("the same file brought in again was read again: %v", err)
 	}
@@ -208,7 +211,7 @@ func TestMemoryIsBounded(t *testing.T) {
 	r := reading.New(20000) // some six of them
 	first := func(n int) *score.Measure {
 		t.Helper()
-		sc, err := r.Score(song(n))
+		sc, err := r.Score(context.Background(), song(n))
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -225,15 +228,15 @@ func TestMemoryIsBounded(t *testing.T) {
 		t.Error("nothing was let go")
 	}
 	tiny := reading.New(10)
-	a, err := tiny.Score(song(1))
+	a, err := tiny.Score(context.Background(), song(1))
 	if err != nil {
 		t.Fatal(err)
 	}
-	b, err := tiny.Score(song(1))
+	b, err := tiny.Score(context.Background(), song(1))
 	if err != nil || &a.Parts[0].Measures[0] == &b.Parts[0].Measures[0] {
 		t.Errorf("what is larger than the memory was kept, %v", err)
 	}
-	if _, err := r.Score(store.Source{Format: format.ABC, Content: "K:C\nC4 Q|]"}); err == nil {
+	if _, err := r.Score(context.Background(), store.Source{Format: format.ABC, Content: "K:C\nC4 Q|]"}); err == nil {
 		t.Error("a source that cannot be read has no error")
 	}
 }
@@ -267,5 +270,31 @@ func TestRefreshAll(t *testing.T) {
 	x, err := r.Exercise(ctx, other, broken)
 	if err != nil || !x.Read || !strings.Contains(x.Unread, "Q") || len(x.Outline.Pieces) != 0 {
 		t.Errorf("what cannot be read is kept as %+v, %v", x, err)
+	}
+}
+
+// Whoever has gone does not take the reading away from others who wait for the same.
+func TestReadingForWhoHasGone(t *testing.T) {
+	r := reading.New(reading.Memory)
+	for n := range 20 {
+		source := store.Source{Format: format.ABC, Content: fmt.Sprintf("T:%d\nM:4/4\nL:1/4\nK:C\n", n) + strings.Repeat("CDEF|\n", 1500)}
+		gone, leave := context.WithCancel(context.Background())
+		var both sync.WaitGroup
+		both.Go(func() {
+			if _, err := r.Score(gone, source); err != nil && !errors.Is(err, context.Canceled) {
+				t.Errorf("who has gone is told %v", err)
+			}
+		})
+		both.Go(func() {
+			time.Sleep(time.Duration(n) * 100 * time.Microsecond)
+			leave()
+		})
+		both.Go(func() {
+			time.Sleep(time.Duration(n) * 50 * time.Microsecond)
+			if s, err := r.Score(context.Background(), source); err != nil || len(s.Parts) != 1 {
+				t.Errorf("who waits is told %v", err)
+			}
+		})
+		both.Wait()
 	}
 }

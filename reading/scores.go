@@ -4,6 +4,7 @@ package reading
 
 import (
 	"context"
+	"errors"
 	"sync"
 
 	lru "github.com/hashicorp/golang-lru/v2/simplelru"
@@ -47,45 +48,53 @@ func New(bytes int) *Reader {
 	return r
 }
 
-// Score reads a source, unless it is kept. The error is a score.Problems.
-func (r *Reader) Score(source store.Source) (score.Score, error) {
-	return r.read(source.Hash(), func() (store.Source, error) { return source, nil })
+// Score reads a source, unless it is kept. The error is a score.Problems; once ctx ends, it
+// is the context's.
+func (r *Reader) Score(ctx context.Context, source store.Source) (score.Score, error) {
+	return r.read(ctx, source.Hash(), func() (store.Source, error) { return source, nil })
 }
 
-// File reads a file that was brought in. The error is a score.Problems.
-func (r *Reader) File(name string, data []byte) (format.File, error) {
+// File reads a file that was brought in, with the errors of Score.
+func (r *Reader) File(ctx context.Context, name string, data []byte) (format.File, error) {
 	f, err := format.Unpack(name, data)
 	if err != nil || f.Kind == format.MIDI {
 		if err != nil {
 			return f, err
 		}
-		return format.Read(name, data)
+		return format.Read(ctx, name, data)
 	}
-	f.Score, err = r.Score(store.Source{Format: f.Kind, Content: f.Text})
+	f.Score, err = r.Score(ctx, store.Source{Format: f.Kind, Content: f.Text})
 	return f, err
 }
 
 // score reads a source of a desk, and fetches it only where it is not kept.
 func (r *Reader) score(ctx context.Context, d *store.Desk, hash string) (score.Score, error) {
-	return r.read(hash, func() (store.Source, error) { return d.Source(ctx, hash) })
+	return r.read(ctx, hash, func() (store.Source, error) { return d.Source(ctx, hash) })
 }
 
-// read gives what is kept under a hash, or reads it once for all who ask.
-func (r *Reader) read(hash string, fetch func() (store.Source, error)) (score.Score, error) {
+// read gives what is kept under a hash, or reads it once for all who ask. Where whoever it
+// was read for has gone, the next who asks has it read.
+func (r *Reader) read(ctx context.Context, hash string, fetch func() (store.Source, error)) (score.Score, error) {
 	if s, ok := r.find(hash); ok {
 		return s.score, s.err
 	}
-	found, err, _ := r.reading.Do(hash, func() (any, error) {
+	found, err, shared := r.reading.Do(hash, func() (any, error) {
 		source, err := fetch()
 		if err != nil {
 			return nil, err
 		}
 		var s readScore
-		s.score, s.err = format.ReadKind(source.Format, []byte(source.Content))
+		s.score, s.err = format.ReadKind(ctx, source.Format, []byte(source.Content))
+		if ended := ctx.Err(); ended != nil {
+			return nil, ended
+		}
 		s.bytes = sizeOf(s.score)
 		r.keep(hash, s)
 		return s, nil
 	})
+	if shared && ctx.Err() == nil && (errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded)) {
+		return r.read(ctx, hash, fetch)
+	}
 	if err != nil {
 		return score.Score{}, err
 	}

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"strings"
 	"testing"
+	"time"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/finger"
@@ -581,5 +582,34 @@ func TestFingeringsOfPlaces(t *testing.T) {
 		if err != nil || len(placed) != step.left || step.left == 1 && placed[at] != later {
 			t.Errorf("with those of %d dropped they are %v, %v", step.pitch, placed, err)
 		}
+	}
+}
+
+// The machine's clock was set back between two tries: their order is that of the log, and
+// where the student stands is what it would have been.
+func TestTheClockSetBack(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a") // with one clean try, now
+	ahead, behind := f.try(true, routine.None), f.try(false, routine.Rhythm)
+	ahead.At, behind.At = time.Now().Add(48*time.Hour), time.Now().Add(-48*time.Hour)
+	behind.Stage = routine.Name
+	if err := f.AddAttempts(ctx, ahead, behind); err != nil {
+		t.Fatal(err)
+	}
+	if state := f.at(t, firstPiece); state.Stage != routine.Name || state.Stumble != 1 {
+		t.Errorf("the student stands at %+v", state)
+	}
+	log, err := f.StudentAttempts(ctx, f.student)
+	if err != nil || len(log) != 3 || log[0].Stage != routine.Name || !log[0].At.Before(log[1].At) {
+		t.Errorf("the log is %+v, %v", log, err)
+	}
+	if _, err := f.UndoAttempt(ctx, log[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	if err := s.AddUpStandings(ctx); err != nil {
+		t.Fatal(err)
+	}
+	if state := f.at(t, firstPiece); state.Stage != routine.Name || state.Stumble != 0 {
+		t.Errorf("taken back, the student stands at %+v", state)
 	}
 }

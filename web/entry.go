@@ -84,7 +84,7 @@ func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e
 		return
 	}
 	e.Books, e.Instruments = books, instrument.All()
-	sc, err := s.reader.Score(store.Source{Format: format.ABC, Content: e.ABC})
+	sc, err := s.reader.Score(r.Context(), store.Source{Format: format.ABC, Content: e.ABC})
 	e.Preview = previewOf(sc, err, e.WrittenFor)
 	title := "Add an exercise"
 	if e.ID != 0 {
@@ -229,7 +229,7 @@ func (s *Server) readSource(r *http.Request, e entry, kept store.Source) (brough
 		case !typed:
 			return b, score.Problems{score.General("There is no exercise yet.", "Choose a file, or type the notes.")}
 		}
-		b.score, err = s.reader.Score(b.source)
+		b.score, err = s.reader.Score(r.Context(), b.source)
 		return b, err
 	}
 	defer file.Close()
@@ -237,12 +237,12 @@ func (s *Server) readSource(r *http.Request, e entry, kept store.Source) (brough
 	if err != nil {
 		return brought{}, score.Problems{score.General("The file did not arrive whole.", "Choose it again.")}
 	}
-	f, err := s.reader.File(header.Filename, data)
+	f, err := s.reader.File(r.Context(), header.Filename, data)
 	b := brought{source: store.Source{Format: f.Kind, Content: f.Text}, score: f.Score, uploaded: true}
 	if err == nil && f.Kind == format.MusicXML && slices.Contains(takenMeters, e.Meter) && !musicxml.HasMeter(f.Text) {
 		b.source.Content, err = withMeter(f.Text, e.Meter)
 		if err == nil {
-			b.score, err = s.reader.Score(b.source)
+			b.score, err = s.reader.Score(r.Context(), b.source)
 		}
 	}
 	if err != nil {

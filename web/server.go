@@ -97,6 +97,12 @@ func (s *Server) tooOften(w http.ResponseWriter, _ *http.Request) {
 		Content: message{heading, "Signing in was tried too often in a minute, from this address or for this account. Wait a minute, then try again."}})
 }
 
+func (s *Server) fromAnotherSite(w http.ResponseWriter, _ *http.Request) {
+	const heading = "That came from another site"
+	s.render(w, http.StatusForbidden, "message", "layout", layoutData{Title: heading,
+		Content: message{heading, "Nothing was changed: this form came from another site than this one. Open the page here and send it again."}})
+}
+
 // callerAddress is the address a request comes from, without its port; see Behind.
 func callerAddress(r *http.Request) (string, error) {
 	host, _, err := net.SplitHostPort(r.RemoteAddr)
@@ -106,7 +112,9 @@ func callerAddress(r *http.Request) (string, error) {
 // Routes is the whole site.
 func (s *Server) Routes() chi.Router {
 	r := chi.NewRouter()
-	r.Use(s.fromProxies, s.logRequests, middleware.Recoverer, securityHeaders, http.NewCrossOriginProtection().Handler, middleware.GetHead)
+	sameSite := http.NewCrossOriginProtection()
+	sameSite.SetDenyHandler(http.HandlerFunc(s.fromAnotherSite))
+	r.Use(s.fromProxies, s.logRequests, middleware.Recoverer, securityHeaders, sameSite.Handler, middleware.GetHead)
 	r.Handle("/static/*", s.assets)
 	r.Get("/health", s.health)
 	r.Get("/ready", s.ready)

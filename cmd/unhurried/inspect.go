@@ -2,6 +2,7 @@ package main
 
 import (
 	"cmp"
+	"context"
 	"encoding/json"
 	"fmt"
 	"io"
@@ -38,7 +39,7 @@ func inspectCommand() *cobra.Command {
 				return fmt.Errorf("%d is not a year of playing; choose 1, 2 or 3", year)
 			}
 			ask.options.Count = count.Options{School: count.School(school), SlowBeat: slow}
-			report, remarks, err := inspect(args[0], ask)
+			report, remarks, err := inspect(c.Context(), args[0], ask)
 			if err != nil {
 				return err
 			}
@@ -94,7 +95,7 @@ func partNames(parts []score.Part) string {
 	return strings.Join(words, ", ")
 }
 
-func inspect(path string, ask inspection) (breakdown.Report, []score.Problem, error) {
+func inspect(ctx context.Context, path string, ask inspection) (breakdown.Report, []score.Problem, error) {
 	none := breakdown.Report{}
 	info, err := os.Stat(path)
 	if err != nil {
@@ -107,7 +108,7 @@ func inspect(path string, ask inspection) (breakdown.Report, []score.Problem, er
 	if err != nil {
 		return none, nil, fmt.Errorf("cannot read the file: %w", err)
 	}
-	f, err := format.Read(path, data)
+	f, err := format.Read(ctx, path, data)
 	if err != nil {
 		return none, nil, err
 	}

@@ -1,6 +1,7 @@
 package breakdown
 
 import (
+	"context"
 	"encoding/json"
 	"fmt"
 	"runtime"
@@ -17,7 +18,7 @@ import (
 
 func read(t testing.TB, text, id string, met *Met) Report {
 	t.Helper()
-	s, err := abc.Read(text + "\n")
+	s, err := abc.Read(context.Background(), text+"\n")
 	if err != nil {
 		t.Fatalf("%s: %v", text, err)
 	}
@@ -70,7 +71,7 @@ func TestNaturalIsSaidAfterAFlatInTheMeasure(t *testing.T) {
 }
 
 func TestTrapsFromEarlierExercises(t *testing.T) {
-	earlier, err := abc.Read("M:4/4\nL:1/4\nK:Bb\nd e f e|B4|]\n")
+	earlier, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:Bb\nd e f e|B4|]\n")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -145,7 +146,7 @@ func TestChangesWithANoteBetween(t *testing.T) {
 	if c := violin.Measures[0].Events[2].Change; !c.Hard || !strings.Contains(c.Why, "finger 2 now stands in another place") {
 		t.Errorf("C sharp, D, C natural is %+v", c)
 	}
-	s, err := abc.Read("M:4/4\nL:1/4\nK:C clef=bass\n^C, D, ^C G,|C2 C2|]\n")
+	s, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:C clef=bass\n^C, D, ^C G,|C2 C2|]\n")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -154,7 +155,7 @@ func TestChangesWithANoteBetween(t *testing.T) {
 	if c := part.Measures[1].Events[0].Change; !strings.Contains(c.Why, "the finger") && !strings.Contains(c.Why, "a finger goes down") {
 		t.Errorf("over the open G: %+v", c)
 	}
-	s, _ = abc.Read("M:4/4\nL:1/4\nK:C clef=bass\nA, G, C2|]\n")
+	s, _ = abc.Read(context.Background(), "M:4/4\nL:1/4\nK:C clef=bass\nA, G, C2|]\n")
 	part = Read(s, s.Parts[0], "bass", bass, nil, Options{})
 	if c := part.Measures[0].Events[2].Change; !strings.Contains(c.Why, "shifts to third position while the open string sounds") {
 		t.Errorf("from A to C over the open G: %+v", c)
@@ -213,7 +214,7 @@ func TestCut(t *testing.T) {
 		{"rests alone", "z4|z4|]", "A 1 2"},
 	}
 	for _, tt := range tests {
-		s, err := abc.Read("M:4/4\nL:1/4\nK:C\n" + tt.music + "\n")
+		s, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:C\n"+tt.music+"\n")
 		if err != nil {
 			t.Fatalf("%s: %v", tt.name, err)
 		}
@@ -342,7 +343,7 @@ const sixteen = "T:Sixteen\nM:4/4\nL:1/8\nK:Bb\n" +
 func BenchmarkReadSixteenMeasures(b *testing.B) {
 	i, _ := instrument.ByID("clarinet")
 	for b.Loop() {
-		s, err := abc.Read(sixteen)
+		s, err := abc.Read(context.Background(), sixteen)
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -356,7 +357,7 @@ func BenchmarkReadThirtyTwoMeasures(b *testing.B) {
 	text := header + "K:Bb\n" + strings.Replace(music, "|]", "|", 1) + music
 	i, _ := instrument.ByID("trumpet")
 	for b.Loop() {
-		s, err := abc.Read(text)
+		s, err := abc.Read(context.Background(), text)
 		if err != nil {
 			b.Fatal(err)
 		}
@@ -369,7 +370,7 @@ func BenchmarkReadThirtyTwoMeasures(b *testing.B) {
 // BenchmarkBook explains a book of 200 exercises to 24 instruments, on as many
 // cores as there are.
 func BenchmarkBook(b *testing.B) {
-	s, err := abc.Read(sixteen)
+	s, err := abc.Read(context.Background(), sixteen)
 	if err != nil {
 		b.Fatal(err)
 	}

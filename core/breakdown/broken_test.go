@@ -1,6 +1,7 @@
 package breakdown
 
 import (
+	"context"
 	"testing"
 	"time"
 
@@ -18,7 +19,7 @@ func TestBrokenFilesAreExplained(t *testing.T) {
 	}
 	read := 0
 	for k, f := range hostile.Broken(hostile.Sound(t, "../format"), 2, n) {
-		got, err := format.Read(f.Name, f.Data)
+		got, err := format.Read(context.Background(), f.Name, f.Data)
 		if err != nil {
 			continue
 		}

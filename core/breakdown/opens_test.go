@@ -1,6 +1,7 @@
 package breakdown
 
 import (
+	"context"
 	"fmt"
 	"testing"
 
@@ -22,7 +23,7 @@ func TestEveryKeyAndValueOpens(t *testing.T) {
 	}
 	tunes = append(tunes, "M:4/4\nL:1/4\nK:C\nc2 d2-|d4|z4|Z3|c4|]\n")
 	for _, text := range tunes {
-		s, err := abc.Read(text)
+		s, err := abc.Read(context.Background(), text)
 		if err != nil {
 			t.Fatalf("%s: %v", text, err)
 		}

@@ -1,6 +1,7 @@
 package breakdown
 
 import (
+	"context"
 	"fmt"
 	"os"
 	"path/filepath"
@@ -42,7 +43,7 @@ func TestEveryInstrumentHasTheSourcesPieces(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		read, err := format.Read(file, data)
+		read, err := format.Read(context.Background(), file, data)
 		if err != nil {
 			continue // a file that tests a refusal
 		}
@@ -68,7 +69,7 @@ func TestOutline(t *testing.T) {
 		{"M:4/4\nL:1/4\nK:C clef=perc\nc c c c|c4|]", "4/4", "[1-2]"},
 	}
 	for _, tt := range tests {
-		s, err := abc.Read(tt.music + "\n")
+		s, err := abc.Read(context.Background(), tt.music+"\n")
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -1,6 +1,7 @@
 package finger
 
 import (
+	"context"
 	"math/rand/v2"
 	"slices"
 	"strings"
@@ -338,11 +339,11 @@ func fewestSlides(m score.Measure, ways [][]string, taken []string) int {
 
 // Aim: 32 measures, each of eight notes, in under 100 µs.
 func BenchmarkPart(b *testing.B) {
-	s, err := abc.Read(
-		"M:4/4\nL:1/8\nK:Bb clef=bass\n" + strings.Repeat(
+	s, err := abc.Read(context.Background(),
+		"M:4/4\nL:1/8\nK:Bb clef=bass\n"+strings.Repeat(
 			"B,,C,D,E, F,G,A,B,|A,G,F,E, D,C,B,,C,|F,C,F,C, D,F,B,F,|E,C,E,G, F,D,B,,D,|",
 			8,
-		) + "]\n",
+		)+"]\n",
 	)
 	if err != nil {
 		b.Fatal(err)

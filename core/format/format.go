@@ -3,6 +3,7 @@ package format
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"path/filepath"
 	"strings"
@@ -33,20 +34,20 @@ type File struct {
 const MIDI = "midi"
 
 // Read reads a file by its name's ending and, failing that, by what it holds.
-// The error is a score.Problems.
-func Read(name string, data []byte) (File, error) {
+// The error is a score.Problems; once ctx ends, it is the context's.
+func Read(ctx context.Context, name string, data []byte) (File, error) {
 	f, err := Unpack(name, data)
 	if err != nil {
 		return f, err
 	}
 	if f.Kind == MIDI {
-		s, err := midi.Read(data)
+		s, err := midi.Read(ctx, data)
 		if err != nil {
 			return File{}, err
 		}
 		return File{s, ABC, abc.Write(s)}, nil
 	}
-	f.Score, err = ReadKind(f.Kind, []byte(f.Text))
+	f.Score, err = ReadKind(ctx, f.Kind, []byte(f.Text))
 	return f, err
 }
 
@@ -88,15 +89,15 @@ func unpack(kind string, data []byte) (File, error) {
 }
 
 // ReadKind reads text that is known to be of a kind.
-func ReadKind(kind string, data []byte) (score.Score, error) {
+func ReadKind(ctx context.Context, kind string, data []byte) (score.Score, error) {
 	if len(data) > Largest {
 		return score.Score{}, tooLarge()
 	}
 	switch kind {
 	case ABC:
-		return abc.Read(string(data))
+		return abc.Read(ctx, string(data))
 	case MusicXML:
-		return musicxml.Read(data)
+		return musicxml.Read(ctx, data)
 	}
 	return score.Score{}, problem(
 		"This is neither MusicXML nor ABC nor MIDI.",

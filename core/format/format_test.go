@@ -3,6 +3,8 @@ package format
 import (
 	"archive/zip"
 	"bytes"
+	"context"
+	"errors"
 	"fmt"
 	"strings"
 	"testing"
@@ -31,7 +33,7 @@ func TestReadRecognises(t *testing.T) {
 		{"a.xml", "", "larger than 5 MB", bytes.Repeat([]byte("x"), Largest+1)},
 	}
 	for _, tt := range tests {
-		f, err := Read(tt.name, tt.data)
+		f, err := Read(context.Background(), tt.name, tt.data)
 		if f.Kind != tt.kind {
 			t.Errorf("%s is read as %q, want %q", tt.name, f.Kind, tt.kind)
 		}
@@ -42,7 +44,7 @@ func TestReadRecognises(t *testing.T) {
 }
 
 func TestMIDIIsKeptAsABC(t *testing.T) {
-	s, err := abc.Read("M:4/4\nL:1/4\nK:F\nF G A B|c4|]\n")
+	s, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:F\nF G A B|c4|]\n")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -50,11 +52,11 @@ func TestMIDIIsKeptAsABC(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	f, err := Read("tune.mid", data)
+	f, err := Read(context.Background(), "tune.mid", data)
 	if err != nil || f.Kind != ABC {
 		t.Fatalf("kind %q, %v", f.Kind, err)
 	}
-	again, err := ReadKind(ABC, []byte(f.Text))
+	again, err := ReadKind(context.Background(), ABC, []byte(f.Text))
 	if err != nil || len(again.Parts[0].Measures) != 2 || again.Parts[0].Key().Name() != "F major" {
 		t.Errorf("what is kept reads as %+v, %v\n%s", again, err, f.Text)
 	}
@@ -81,14 +83,14 @@ func packed(t *testing.T, files map[string]string) []byte {
 }
 
 func TestCompressedMusicXML(t *testing.T) {
-	s, err := abc.Read("M:4/4\nL:1/4\nK:F\nF G A B|c4|]\n")
+	s, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:F\nF G A B|c4|]\n")
 	if err != nil {
 		t.Fatal(err)
 	}
 	const container = `<container><rootfiles><rootfile full-path="page.pdf" media-type="application/pdf"/>` +
 		`<rootfile full-path="score.xml" media-type="application/vnd.recordare.musicxml+xml"/></rootfiles></container>`
 	score := string(musicxml.Write(s))
-	f, err := Read("tune.mxl", packed(t, map[string]string{"META-INF/container.xml": container, "score.xml": score, "page.pdf": "x"}))
+	f, err := Read(context.Background(), "tune.mxl", packed(t, map[string]string{"META-INF/container.xml": container, "score.xml": score, "page.pdf": "x"}))
 	if err != nil || f.Kind != MusicXML || f.Text != score {
 		t.Errorf("kind %q, %v", f.Kind, err)
 	}
@@ -99,14 +101,14 @@ func TestCompressedMusicXML(t *testing.T) {
 		"holds no MusicXML":                     {"META-INF/container.xml": "<container/>"},
 		"list of contents":                      {"META-INF/container.xml": "<container"},
 	} {
-		if _, err := Read("tune.mxl", packed(t, files)); err == nil || !strings.Contains(err.Error(), says) {
+		if _, err := Read(context.Background(), "tune.mxl", packed(t, files)); err == nil || !strings.Contains(err.Error(), says) {
 			t.Errorf("got %v, want it to say %q", err, says)
 		}
 	}
 }
 
 func TestUTF16(t *testing.T) {
-	s, err := abc.Read("T:Hafen\nM:4/4\nL:1/4\nK:F\nF G A B|c4|]\n")
+	s, err := abc.Read(context.Background(), "T:Hafen\nM:4/4\nL:1/4\nK:F\nF G A B|c4|]\n")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -115,7 +117,7 @@ func TestUTF16(t *testing.T) {
 	for _, unit := range utf16.Encode([]rune(text)) {
 		data = append(data, byte(unit), byte(unit>>8))
 	}
-	f, err := Read("tune.xml", data)
+	f, err := Read(context.Background(), "tune.xml", data)
 	if err != nil || f.Score.Title != "Hafen" || !utf8.ValidString(f.Text) {
 		t.Errorf("title %q, %v", f.Score.Title, err)
 	}
@@ -126,7 +128,7 @@ func TestUTF16(t *testing.T) {
 func TestDrumRudimentsSurvive(t *testing.T) {
 	const text = "X:1\nT:Two Sticks\nM:4/4\nL:1/4\nK:C clef=perc\n{c}c {cc}c !///!c2|!///!c2- c {ccc}c|]\n"
 	const want = "1 false, 2 false, 0 true, 0 true, 0 false, 3 false"
-	first, err := Read("first.abc", []byte(text))
+	first, err := Read(context.Background(), "first.abc", []byte(text))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -136,7 +138,7 @@ func TestDrumRudimentsSurvive(t *testing.T) {
 		"again.musicxml": musicxml.Write(first.Score),
 	}
 	for name, data := range files {
-		f, err := Read(name, data)
+		f, err := Read(context.Background(), name, data)
 		if err != nil {
 			t.Fatalf("%s: %v", name, err)
 		}
@@ -147,6 +149,29 @@ func TestDrumRudimentsSurvive(t *testing.T) {
 		}
 		if got := strings.Join(words, ", "); got != want || len(f.Score.Remarks) > 0 {
 			t.Errorf("%s: %s, want %s; remarks %v", name, got, want, f.Score.Remarks)
+		}
+	}
+}
+
+// A reader stops when nobody waits for what it reads.
+func TestReadersStop(t *testing.T) {
+	long := "X:1\nM:4/4\nL:1/4\nK:C\n" + strings.Repeat("CDEF|\n", 1500)
+	s, err := Read(context.Background(), "long.abc", []byte(long))
+	if err != nil {
+		t.Fatal(err)
+	}
+	played, err := midi.Write(s.Score.Parts[0], midi.Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	ended, end := context.WithCancel(context.Background())
+	end()
+	for name, data := range map[string][]byte{"long.abc": []byte(long), "long.musicxml": musicxml.Write(s.Score), "long.mid": played} {
+		if _, err := Read(context.Background(), name, data); err != nil {
+			t.Errorf("%s: %v", name, err)
+		}
+		if _, err := Read(ended, name, data); !errors.Is(err, context.Canceled) {
+			t.Errorf("%s, when nobody waits, gives %v", name, err)
 		}
 	}
 }

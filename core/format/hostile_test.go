@@ -1,6 +1,7 @@
 package format_test
 
 import (
+	"context"
 	"fmt"
 	"runtime"
 	"strings"
@@ -130,7 +131,7 @@ func TestHostileFiles(t *testing.T) {
 		var before, after runtime.MemStats
 		runtime.ReadMemStats(&before)
 		start := time.Now()
-		_, err := format.Read(tt.file, []byte(tt.text))
+		_, err := format.Read(context.Background(), tt.file, []byte(tt.text))
 		took := time.Since(start)
 		runtime.ReadMemStats(&after)
 		if took > 20*time.Second {
@@ -173,7 +174,7 @@ func TestBrokenFiles(t *testing.T) {
 	read := 0
 	for k, f := range hostile.Broken(hostile.Sound(t, "."), 1, n) {
 		start := time.Now()
-		got, err := format.Read(f.Name, f.Data)
+		got, err := format.Read(context.Background(), f.Name, f.Data)
 		if took := time.Since(start); took > 10*time.Second {
 			t.Errorf("file %d, %s: %s", k, f.Name, took)
 		}

@@ -1,6 +1,7 @@
 package instrument
 
 import (
+	"context"
 	"fmt"
 	"slices"
 	"strings"
@@ -205,7 +206,7 @@ func TestUnplayable(t *testing.T) {
 }
 
 func BenchmarkMake(b *testing.B) {
-	s, err := abc.Read("M:4/4\nL:1/4\nK:Bb\nB c d e|f4|]\n")
+	s, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:Bb\nB c d e|f4|]\n")
 	if err != nil {
 		b.Fatal(err)
 	}

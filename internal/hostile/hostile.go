@@ -5,6 +5,7 @@ package hostile
 import (
 	"archive/zip"
 	"bytes"
+	"context"
 	"math/rand/v2"
 	"os"
 	"path/filepath"
@@ -41,7 +42,7 @@ func Sound(t testing.TB, formats string) []File {
 			case filepath.Ext(name) == ".musicxml":
 				files = append(files, File{filepath.Base(name) + ".mxl", packed(t, data)})
 			case k%4 == 0:
-				f, err := format.Read(name, data)
+				f, err := format.Read(context.Background(), name, data)
 				if err != nil {
 					continue // it is there to be refused
 				}

@@ -2,6 +2,7 @@
 package testabc
 
 import (
+	"context"
 	"testing"
 
 	"unhurriedbench/core/format/abc"
@@ -11,7 +12,7 @@ import (
 // Part reads the first part of an ABC text, which needs no line break at its end.
 func Part(t testing.TB, text string) score.Part {
 	t.Helper()
-	s, err := abc.Read(text + "\n")
+	s, err := abc.Read(context.Background(), text+"\n")
 	if err != nil {
 		t.Fatalf("%s: %v", text, err)
 	}

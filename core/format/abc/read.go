@@ -2,6 +2,7 @@
 package abc
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"strings"
@@ -52,16 +53,16 @@ type settings struct {
 }
 
 // Read reads the first tune in text. The error is a score.Problems that names
-// lines, or measures where the lengths are wrong.
-func Read(text string) (score.Score, error) {
+// lines, or measures where the lengths are wrong; once ctx ends, it is the context's.
+func Read(ctx context.Context, text string) (score.Score, error) {
 	if !utf8.ValidString(text) {
 		return score.Score{}, score.Problems{score.General("The text is not UTF-8.", "Save the file as UTF-8 and try again.")}
 	}
 	r := newReader()
-	read, err := r.read(text)
+	read, err := r.read(ctx, text)
 	var problems score.Problems
 	if errors.As(err, &problems) && !r.unitSet && problems.OfLengths() { // told once
-		if hint, found := missingUnit(text, r.header); found {
+		if hint, found := missingUnit(ctx, text, r.header); found {
 			hint.Line = problems[0].Line
 			return score.Score{}, score.Problems{hint}
 		}
@@ -74,7 +75,7 @@ func Read(text string) (score.Score, error) {
 
 // missingUnit looks for the length of a plain letter with which a tune without L: would
 // read whole, and says which it is.
-func missingUnit(text string, header settings) (score.Problem, bool) {
+func missingUnit(ctx context.Context, text string, header settings) (score.Problem, bool) {
 	for _, figure := range []int{4, 8} {
 		unit := score.Frac(1, int64(figure))
 		if unit == header.unit {
@@ -82,7 +83,7 @@ func missingUnit(text string, header settings) (score.Problem, bool) {
 		}
 		r := newReader()
 		r.header.unit, r.unitSet = unit, true
-		if _, err := r.read(text); err != nil {
+		if _, err := r.read(ctx, text); err != nil {
 			continue
 		}
 		return score.Problem{
@@ -110,11 +111,14 @@ func newReader() *reader {
 	}
 }
 
-func (r *reader) read(text string) (score.Score, error) {
+func (r *reader) read(ctx context.Context, text string) (score.Score, error) {
 	text = strings.TrimPrefix(text, "\ufeff")
 	text = strings.ReplaceAll(strings.ReplaceAll(text, "\r\n", "\n"), "\r", "\n")
 	tunes := 0
 	for i, line := range strings.Split(text, "\n") {
+		if err := ctx.Err(); err != nil {
+			return score.Score{}, err
+		}
 		r.line, r.column = i+1, 0
 		if strings.HasPrefix(line, "X:") {
 			tunes++

@@ -1,6 +1,7 @@
 package abc
 
 import (
+	"context"
 	"errors"
 	"os"
 	"path/filepath"
@@ -24,7 +25,7 @@ func TestFilesAgreeWithABC2MIDI(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			s, err := Read(string(text))
+			s, err := Read(context.Background(), string(text))
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -77,7 +78,7 @@ func tune(music string) string { return "X:1\nT:Test\nM:4/4\nL:1/4\nK:Bb\n" + mu
 
 func readPart(t *testing.T, text string) score.Part {
 	t.Helper()
-	s, err := Read(text)
+	s, err := Read(context.Background(), text)
 	if err != nil {
 		t.Fatalf("%s: %v", text, err)
 	}
@@ -85,7 +86,7 @@ func readPart(t *testing.T, text string) score.Part {
 }
 
 func TestHeader(t *testing.T) {
-	s, err := Read("X:3\nT:Lamp\nC:Someone\nM:6/8\nL:1/8\nQ:3/8=60\nK:Gm clef=bass\nG,3 B,3|]\n")
+	s, err := Read(context.Background(), "X:3\nT:Lamp\nC:Someone\nM:6/8\nL:1/8\nQ:3/8=60\nK:Gm clef=bass\nG,3 B,3|]\n")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -140,7 +141,7 @@ func TestChordsKeepTheTopNote(t *testing.T) {
 }
 
 func TestVoices(t *testing.T) {
-	s, err := Read(
+	s, err := Read(context.Background(),
 		"X:1\nM:4/4\nL:1/4\nV:1 name=\"Flute\"\nV:2 name=\"Clarinet\" transpose=-2\nK:C\nV:1\nc d e f|\nV:2\nd e f g|\n[V:1]g4|]\n[V:2]a4|]\n",
 	)
 	if err != nil {
@@ -174,7 +175,7 @@ func TestRemarks(t *testing.T) {
 		{"=E2 e2|]", "other octave"},
 	}
 	for _, tt := range tests {
-		s, err := Read(tune(tt.music))
+		s, err := Read(context.Background(), tune(tt.music))
 		if err != nil {
 			t.Errorf("%s: %v", tt.music, err)
 			continue
@@ -203,7 +204,7 @@ func TestProblemsNameTheirPlace(t *testing.T) {
 		{"out of the world", tune("c''''''''4|]"), "beyond every instrument"},
 	}
 	for _, tt := range tests {
-		_, err := Read(tt.text)
+		_, err := Read(context.Background(), tt.text)
 		if err == nil || !strings.Contains(err.Error(), tt.says) {
 			t.Errorf("%s: got %v, want it to say %q", tt.name, err, tt.says)
 		}
@@ -215,7 +216,7 @@ func TestProblemsKnowTheirColumn(t *testing.T) {
 		tune("B c d e | B c d e f |"): 11,
 		tune("B c ? d"):               5,
 	} {
-		_, err := Read(text)
+		_, err := Read(context.Background(), text)
 		var found score.Problems
 		if !errors.As(err, &found) || found[0].Column != want || found[0].Line != 6 {
 			t.Errorf("%q: %+v, want line 6, column %d", text, found, want)
@@ -236,7 +237,7 @@ func FuzzRead(f *testing.F) {
 		f.Add(string(text))
 	}
 	f.Fuzz(func(t *testing.T, text string) {
-		s, err := Read(text)
+		s, err := Read(context.Background(), text)
 		if err != nil {
 			return
 		}
@@ -253,7 +254,7 @@ func TestOddities(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		s, err := Read(string(text))
+		s, err := Read(context.Background(), string(text))
 		if err != nil {
 			t.Fatalf("%s: %v", name, err)
 		}
@@ -311,22 +312,22 @@ func TestOddities(t *testing.T) {
 }
 
 func TestTempoWordsOnBothSides(t *testing.T) {
-	s, err := Read("M:4/4\nL:1/4\nQ:\"Allegro\" 1/4=120 \"with spirit\"\nK:C transpose=-2\nC4|]\n")
+	s, err := Read(context.Background(), "M:4/4\nL:1/4\nQ:\"Allegro\" 1/4=120 \"with spirit\"\nK:C transpose=-2\nC4|]\n")
 	if err != nil || s.TempoWords != "Allegro with spirit" || s.Tempo.PerMinute != 120 || s.Parts[0].Transposition.Semitones != -2 {
 		t.Errorf("the tempo is %q at %d, sounding %v (%v)", s.TempoWords, s.Tempo.PerMinute, s.Parts[0].Transposition, err)
 	}
 }
 
 func TestWhatFollowsABadFieldIsNotBlamed(t *testing.T) {
-	_, err := Read("M:4/4\nL:1/4\nK:H\nC D E F|]\n")
+	_, err := Read(context.Background(), "M:4/4\nL:1/4\nK:H\nC D E F|]\n")
 	if err == nil || strings.Contains(err.Error(), "before the key is known") || !strings.Contains(err.Error(), "K:H is not a key") {
 		t.Errorf("a bad key says %v", err)
 	}
-	_, err = Read("M:5/7\nL:1/4\nK:C\nC D E F|]\n")
+	_, err = Read(context.Background(), "M:5/7\nL:1/4\nK:C\nC D E F|]\n")
 	if err == nil || strings.Contains(err.Error(), "before the key is known") || !strings.Contains(err.Error(), "M:5/7 is not a meter") {
 		t.Errorf("a bad meter says %v", err)
 	}
-	_, err = Read("M:4/4\nL:1/4\nK:C\n" + strings.Repeat("C D E ;|\n", 12))
+	_, err = Read(context.Background(), "M:4/4\nL:1/4\nK:C\n"+strings.Repeat("C D E ;|\n", 12))
 	var problems score.Problems
 	if !errors.As(err, &problems) || len(problems) != 1 || problems[0].Times != 12 {
 		t.Errorf("twelve lines of one kind are told as %v", err)

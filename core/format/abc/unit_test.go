@@ -1,6 +1,7 @@
 package abc
 
 import (
+	"context"
 	"strings"
 	"testing"
 )
@@ -21,7 +22,7 @@ func TestMissingLengthOfALetter(t *testing.T) {
 		{"M:4/4\nK:C\nC D E F|G A B|c B A G|C4|]", ""},           // it would not mend it
 	}
 	for _, tt := range tests {
-		_, err := Read("X:1\nT:T\n" + tt.music)
+		_, err := Read(context.Background(), "X:1\nT:T\n"+tt.music)
 		if err == nil {
 			t.Errorf("%q is read", tt.music)
 			continue

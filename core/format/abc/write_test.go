@@ -1,6 +1,7 @@
 package abc
 
 import (
+	"context"
 	"strings"
 	"testing"
 
@@ -26,7 +27,7 @@ func TestReadingWhatWasWritten(t *testing.T) {
 	for seed := range uint64(300) {
 		s := withoutQuotes(testscore.Plain(testscore.Random(t, seed)))
 		text := Write(s)
-		back, err := Read(text)
+		back, err := Read(context.Background(), text)
 		if err != nil {
 			t.Fatalf("seed %d: %v\n%s", seed, err, text)
 		}

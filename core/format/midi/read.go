@@ -2,6 +2,7 @@ package midi
 
 import (
 	"bytes"
+	"context"
 	"fmt"
 	"sort"
 	"strings"
@@ -50,8 +51,8 @@ const (
 
 // Read reads a Standard MIDI File of format 0 or 1 and writes its rhythm in the
 // nearest notes that can be written. What was moved is remarked on. The error
-// is a score.Problems.
-func Read(data []byte) (s score.Score, err error) {
+// is a score.Problems; once ctx ends, it is the context's.
+func Read(ctx context.Context, data []byte) (s score.Score, err error) {
 	file, err := open(data)
 	if err != nil {
 		return score.Score{}, score.Problems{score.General("The MIDI file is broken.", "Export it again.")}
@@ -84,6 +85,9 @@ func Read(data []byte) (s score.Score, err error) {
 		s.Tempo = score.Tempo{Beat: score.Frac(1, 4), PerMinute: min(max(int(sg.tempo+0.5), 1), score.FastestMark)}
 	}
 	for _, st := range sg.streams {
+		if err := ctx.Err(); err != nil {
+			return score.Score{}, err
+		}
 		part, remarks, err := sg.write(st)
 		if err != nil {
 			return score.Score{}, err

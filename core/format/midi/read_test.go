@@ -1,6 +1,7 @@
 package midi
 
 import (
+	"context"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -60,11 +61,11 @@ func TestFilesFromABC2MIDI(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		source, err := abc.Read(string(text))
+		source, err := abc.Read(context.Background(), string(text))
 		if err != nil {
 			t.Fatal(err)
 		}
-		s, err := Read(fromABC2MIDI(t, text))
+		s, err := Read(context.Background(), fromABC2MIDI(t, text))
 		if err != nil {
 			t.Errorf("%s: %v", name, err)
 			continue
@@ -84,7 +85,7 @@ func TestReadingWhatWasWritten(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		s, err := Read(data)
+		s, err := Read(context.Background(), data)
 		if err != nil {
 			t.Fatalf("seed %d: %v", seed, err)
 		}
@@ -102,7 +103,7 @@ func TestReadingWhatWasWritten(t *testing.T) {
 // A pickup comes back as one, with its line's key as it sounds.
 func TestPickupAndKey(t *testing.T) {
 	for _, music := range []string{"M:4/4\nL:1/4\nK:F\nc|f2 e d|c3 c|f4|]", "M:6/8\nL:1/8\nK:F\nc|f3 c3|f3 f2|]", "M:3/4\nL:1/8\nK:F\ncd|f4 ed|c4|]"} {
-		p, err := abc.Read(music + "\n")
+		p, err := abc.Read(context.Background(), music+"\n")
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -112,7 +113,7 @@ func TestPickupAndKey(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		s, err := Read(data)
+		s, err := Read(context.Background(), data)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -132,7 +133,7 @@ func TestPickupAndKey(t *testing.T) {
 }
 
 func TestUnevenPlayingIsMovedAndReported(t *testing.T) {
-	p, err := abc.Read("M:4/4\nL:1/8\nK:F\nc2 de f2 z2|c4 _e2 =e2|]\n")
+	p, err := abc.Read(context.Background(), "M:4/4\nL:1/8\nK:F\nc2 de f2 z2|c4 _e2 =e2|]\n")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -178,7 +179,7 @@ func TestProblems(t *testing.T) {
 		"cut short": {[]byte("MThd\x00\x00\x00\x06\x00\x01\x00\x01\x03\xc0MTrk\x00\x00\x00\x20"), "broken"},
 		"no notes":  {empty, "no notes"},
 	} {
-		if _, err := Read(tt.data); err == nil || !strings.Contains(err.Error(), tt.says) {
+		if _, err := Read(context.Background(), tt.data); err == nil || !strings.Contains(err.Error(), tt.says) {
 			t.Errorf("%s: got %v, want it to say %q", name, err, tt.says)
 		}
 	}
@@ -193,7 +194,7 @@ func FuzzRead(f *testing.F) {
 		f.Add(data)
 	}
 	f.Fuzz(func(t *testing.T, data []byte) {
-		s, err := Read(data)
+		s, err := Read(context.Background(), data)
 		if err != nil {
 			return
 		}

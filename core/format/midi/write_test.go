@@ -2,6 +2,7 @@ package midi
 
 import (
 	"bytes"
+	"context"
 	"testing"
 
 	"gitlab.com/gomidi/midi/v2/smf"
@@ -52,7 +53,7 @@ func TestWrite(t *testing.T) {
 }
 
 func TestCountOffAndMetronome(t *testing.T) {
-	s, err := abc.Read("M:4/4\nL:1/4\nK:C\nc|d e f g|a3|]\n")
+	s, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:C\nc|d e f g|a3|]\n")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -80,7 +81,7 @@ func TestCountOffAndMetronome(t *testing.T) {
 }
 
 func TestStrokesGoToTheDrumChannel(t *testing.T) {
-	s, err := abc.Read("M:2/4\nL:1/4\nK:C clef=perc\nc c|]\n")
+	s, err := abc.Read(context.Background(), "M:2/4\nL:1/4\nK:C clef=perc\nc c|]\n")
 	if err != nil {
 		t.Fatal(err)
 	}

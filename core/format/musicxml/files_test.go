@@ -1,6 +1,7 @@
 package musicxml
 
 import (
+	"context"
 	"fmt"
 	"os"
 	"path/filepath"
@@ -44,7 +45,7 @@ func TestFiles(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		s, err := Read(Text(data))
+		s, err := Read(context.Background(), Text(data))
 		if err != nil {
 			t.Errorf("%s: %v", tt.name, err)
 			continue
@@ -60,7 +61,7 @@ func TestFiles(t *testing.T) {
 			t.Errorf("%s says %q, want %q", tt.name, said, tt.says)
 		}
 		// Written and read again it sounds the same.
-		again, err := Read(Write(s))
+		again, err := Read(context.Background(), Write(s))
 		if err != nil || played(again.Parts[0]) != tt.sounds {
 			t.Errorf("%s, written and read again, sounds %s (%v)", tt.name, played(again.Parts[0]), err)
 		}
@@ -79,7 +80,7 @@ func TestPrintedFingerings(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	s, err := Read(data)
+	s, err := Read(context.Background(), data)
 	for range 2 {
 		if err != nil {
 			t.Fatal(err)
@@ -91,7 +92,7 @@ func TestPrintedFingerings(t *testing.T) {
 		if got := strings.Join(words, " "); got != "4/3 0/0 3/0 harmonic/0" {
 			t.Errorf("the fingerings are %s", got)
 		}
-		s, err = Read(Write(s))
+		s, err = Read(context.Background(), Write(s))
 	}
 }
 
@@ -100,12 +101,12 @@ func TestWordsOverTheFirstNote(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	s, err := Read(data)
+	s, err := Read(context.Background(), data)
 	if err != nil || s.TempoWords != "" || s.Parts[0].Measures[0].Events[0].Text != "all together" {
 		t.Errorf("words over the first note are the tempo %q (%v)", s.TempoWords, err)
 	}
 	s.TempoWords = "With the tide"
-	if back, err := Read(Write(s)); err != nil || back.TempoWords != "With the tide" ||
+	if back, err := Read(context.Background(), Write(s)); err != nil || back.TempoWords != "With the tide" ||
 		back.Parts[0].Measures[0].Events[0].Text != "all together" {
 		t.Errorf("tempo words come back as %q (%v)", back.TempoWords, err)
 	}
@@ -117,7 +118,7 @@ func TestTiesOfChords(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	s, err := Read(data)
+	s, err := Read(context.Background(), data)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -138,7 +139,7 @@ func TestWithMeter(t *testing.T) {
 	text := string(data)
 	meter := score.Meter{Beats: 6, Unit: 8}
 	taken := WithMeter(text, meter)
-	s, err := Read([]byte(taken))
+	s, err := Read(context.Background(), []byte(taken))
 	if HasMeter(text) || !HasMeter(taken) || err != nil || s.Parts[0].Meter() != meter || len(s.Remarks) > 0 {
 		t.Errorf("with 6/8 the file is in %v, %v (%v)", s.Parts[0].Meter(), s.Remarks, err)
 	}
@@ -147,7 +148,7 @@ func TestWithMeter(t *testing.T) {
 	}
 	bare := strings.NewReplacer("<attributes><divisions>1</divisions><key><fifths>0</fifths></key><clef><sign>G</sign><line>2</line></clef></attributes>", "").
 		Replace(text)
-	if s, err := Read([]byte(WithMeter(bare, score.Meter{Beats: 3, Unit: 4}))); err != nil || s.Parts[0].Meter().String() != "3/4" {
+	if s, err := Read(context.Background(), []byte(WithMeter(bare, score.Meter{Beats: 3, Unit: 4}))); err != nil || s.Parts[0].Meter().String() != "3/4" {
 		t.Errorf("without attributes it is in %v (%v)", s, err)
 	}
 	if got := WithMeter("<part id='P1'/>", meter); got != "<part id='P1'/>" {
@@ -172,7 +173,7 @@ func TestMetersThatAreNotPlain(t *testing.T) {
 		"<time><beats>3</beats><beat-type>4</beat-type></time><time><senza-misura/></time>":             "mixed or free",
 	} {
 		text := strings.ReplaceAll(string(data), "</key>", "</key>"+time)
-		s, err := Read([]byte(text))
+		s, err := Read(context.Background(), []byte(text))
 		if err != nil {
 			if !strings.Contains(err.Error(), want) {
 				t.Errorf("%s says %v, want %q", time, err, want)
@@ -186,7 +187,7 @@ func TestMetersThatAreNotPlain(t *testing.T) {
 		if free := strings.Contains(time, "senza"); got != want || HasMeter(text) == free {
 			t.Errorf("%s is read as %s, want %s; has a meter: %v", time, got, want, HasMeter(text))
 		}
-		if taken, err := Read([]byte(WithMeter(text, score.Meter{Beats: 6, Unit: 8}))); want == "3/4, by its bar lines" &&
+		if taken, err := Read(context.Background(), []byte(WithMeter(text, score.Meter{Beats: 6, Unit: 8}))); want == "3/4, by its bar lines" &&
 			(err != nil || taken.Parts[0].Meter().String() != "6/8") {
 			t.Errorf("%s takes no meter: %v", time, err)
 		}
@@ -217,7 +218,7 @@ func TestSlursThatDoNotEnd(t *testing.T) {
 	notes[1] = strings.Replace(notes[1], "</note>", slur("start"), 1)
 	notes[2] = strings.Replace(notes[2], "</note>", slur("stop"), 1)
 	notes[4] = strings.Replace(notes[4], "</note>", slur("start"), 1)
-	s, err := Read([]byte(strings.Join(notes, "")))
+	s, err := Read(context.Background(), []byte(strings.Join(notes, "")))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -1,6 +1,7 @@
 package musicxml
 
 import (
+	"context"
 	"fmt"
 	"strings"
 	"testing"
@@ -73,7 +74,7 @@ func TestOddities(t *testing.T) {
 		},
 	}
 	for _, tt := range tests {
-		s, err := Read([]byte(partwise(tt.measures)))
+		s, err := Read(context.Background(), []byte(partwise(tt.measures)))
 		if err != nil {
 			if !strings.Contains(err.Error(), tt.want) {
 				t.Errorf("%s: %v", tt.name, err)
@@ -97,7 +98,7 @@ func TestOddities(t *testing.T) {
 }
 
 func TestALongScoreOfManyParts(t *testing.T) {
-	s, err := Read(Write(testscore.Long(t)))
+	s, err := Read(context.Background(), Write(testscore.Long(t)))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -110,7 +111,7 @@ func BenchmarkReadThirtyPages(b *testing.B) {
 	data := Write(testscore.Long(b))
 	b.SetBytes(int64(len(data)))
 	for b.Loop() {
-		if _, err := Read(data); err != nil {
+		if _, err := Read(context.Background(), data); err != nil {
 			b.Fatal(err)
 		}
 	}

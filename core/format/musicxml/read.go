@@ -3,6 +3,7 @@ package musicxml
 
 import (
 	"bytes"
+	"context"
 	"encoding/xml"
 	"errors"
 	"fmt"
@@ -19,9 +20,9 @@ import (
 const deepest = 60
 
 // Read reads a partwise score. The error is a score.Problems that names
-// measures where it can.
-func Read(data []byte) (score.Score, error) {
-	root, err := rootElement(data)
+// measures where it can; once ctx ends, it is the context's.
+func Read(ctx context.Context, data []byte) (score.Score, error) {
+	root, err := rootElement(ctx, data)
 	if err != nil {
 		return score.Score{}, err
 	}
@@ -36,14 +37,27 @@ func Read(data []byte) (score.Score, error) {
 			"Export the exercise as MusicXML from your notation program.")}
 	}
 	var doc document
-	if err := decoder(data).Decode(&doc); err != nil {
-		return score.Score{}, badXML(err)
+	if err := decoder(ctx, data).Decode(&doc); err != nil {
+		return score.Score{}, badXML(ctx, err)
 	}
 	return doc.score()
 }
 
-func decoder(data []byte) *xml.Decoder {
-	d := xml.NewDecoder(bytes.NewReader(data))
+// whileWanted reads until a context ends.
+type whileWanted struct {
+	ctx context.Context
+	io.Reader
+}
+
+func (w whileWanted) Read(p []byte) (int, error) {
+	if err := w.ctx.Err(); err != nil {
+		return 0, err
+	}
+	return w.Reader.Read(p)
+}
+
+func decoder(ctx context.Context, data []byte) *xml.Decoder {
+	d := xml.NewDecoder(whileWanted{ctx, bytes.NewReader(data)})
 	d.CharsetReader = func(charset string, input io.Reader) (io.Reader, error) {
 		switch strings.ToLower(charset) {
 		case "utf-8", "us-ascii", "ascii":
@@ -60,8 +74,8 @@ func decoder(data []byte) *xml.Decoder {
 
 // rootElement checks that data is well-formed XML that nests no deeper than it
 // may, and names its root.
-func rootElement(data []byte) (string, error) {
-	d := decoder(data)
+func rootElement(ctx context.Context, data []byte) (string, error) {
+	d := decoder(ctx, data)
 	root, depth := "", 0
 	for {
 		token, err := d.RawToken()
@@ -69,7 +83,7 @@ func rootElement(data []byte) (string, error) {
 			break
 		}
 		if err != nil {
-			return "", badXML(err)
+			return "", badXML(ctx, err)
 		}
 		switch t := token.(type) {
 		case xml.StartElement:
@@ -96,7 +110,10 @@ type encodingError string
 func (e encodingError) Error() string { return "the text encoding " + string(e) + " is not read" }
 
 // badXML says in our words why a file is not read.
-func badXML(err error) error {
+func badXML(ctx context.Context, err error) error {
+	if ended := ctx.Err(); ended != nil {
+		return ended
+	}
 	var (
 		syntax   *xml.SyntaxError
 		number   *strconv.NumError

@@ -1,6 +1,7 @@
 package musicxml
 
 import (
+	"context"
 	"fmt"
 	"os"
 	"slices"
@@ -16,7 +17,7 @@ func harborSteps(t testing.TB) score.Score {
 	if err != nil {
 		t.Fatal(err)
 	}
-	s, err := Read(data)
+	s, err := Read(context.Background(), data)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -117,7 +118,7 @@ func TestProblemsNameTheirPlace(t *testing.T) {
 		{"other encoding", `<?xml version="1.0" encoding="KOI8-R"?><score-partwise/>`, "KOI8-R"},
 	}
 	for _, tt := range tests {
-		_, err := Read([]byte(tt.text))
+		_, err := Read(context.Background(), []byte(tt.text))
 		if err == nil || !strings.Contains(err.Error(), tt.says) {
 			t.Errorf("%s: got %v, want it to say %q", tt.name, err, tt.says)
 		}
@@ -125,8 +126,8 @@ func TestProblemsNameTheirPlace(t *testing.T) {
 }
 
 func TestForwardBecomesRest(t *testing.T) {
-	s, err := Read([]byte(partwise(`<measure number="1">` + fourFour + quarter("C") +
-		`<forward><duration>2</duration></forward>` + quarter("D") + `</measure>`)))
+	s, err := Read(context.Background(), []byte(partwise(`<measure number="1">`+fourFour+quarter("C")+
+		`<forward><duration>2</duration></forward>`+quarter("D")+`</measure>`)))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -138,7 +139,7 @@ func TestForwardBecomesRest(t *testing.T) {
 
 func TestUnpitchedAndChords(t *testing.T) {
 	stroke := `<note><unpitched><display-step>C</display-step><display-octave>5</display-octave></unpitched><duration>1</duration><type>quarter</type></note>`
-	s, err := Read([]byte(partwise(`<measure number="1">` + fourFour + strings.Repeat(stroke, 4) + `</measure>`)))
+	s, err := Read(context.Background(), []byte(partwise(`<measure number="1">`+fourFour+strings.Repeat(stroke, 4)+`</measure>`)))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -146,7 +147,7 @@ func TestUnpitchedAndChords(t *testing.T) {
 		t.Error("strokes were read as pitches")
 	}
 	upper := strings.Replace(quarter("G"), "<note>", "<note><chord/>", 1)
-	s, err = Read([]byte(partwise(`<measure number="1">` + fourFour + strings.Repeat(quarter("C")+upper, 4) + `</measure>`)))
+	s, err = Read(context.Background(), []byte(partwise(`<measure number="1">`+fourFour+strings.Repeat(quarter("C")+upper, 4)+`</measure>`)))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -164,7 +165,7 @@ func FuzzRead(f *testing.F) {
 	f.Add(data)
 	f.Add([]byte(partwise(`<measure number="1">` + fourFour + strings.Repeat(quarter("C"), 4) + `</measure>`)))
 	f.Fuzz(func(t *testing.T, data []byte) {
-		s, err := Read(data)
+		s, err := Read(context.Background(), data)
 		if err != nil {
 			return
 		}

@@ -1,6 +1,7 @@
 package musicxml
 
 import (
+	"context"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -13,7 +14,7 @@ func TestReadingWhatWasWritten(t *testing.T) {
 	for seed := range uint64(300) {
 		s := testscore.Plain(testscore.Random(t, seed))
 		text := Write(s)
-		back, err := Read(text)
+		back, err := Read(context.Background(), text)
 		if err != nil {
 			t.Fatalf("seed %d: %v\n%s", seed, err, text)
 		}
