@@ -15,7 +15,7 @@ import (
 
 // The bounds of a password: letters at least, bytes at most.
 const (
-	ShortestPassword = 10
+	ShortestPassword = 12
 	LongestPassword  = 200
 )
 

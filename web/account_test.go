@@ -17,10 +17,13 @@ func TestUnfitPasswords(t *testing.T) {
 	for password, says := range map[string]string{
 		"short":                         "too short",
 		strings.Repeat("long ", 50):     "too long",
-		"Password123":                   "commonest",
-		"  qwertyuiop ":                 "commonest",
+		"Password1234":                  "commonest",
+		"  Administrator ":              "commonest",
+		"1qaz2wsx3edc":                  "commonest",
 		"aaaaaaaaaaaa":                  "commonest",
-		"Wren Okafor":                   "your own name",
+		"Wren Okafor 1":                 "your own name",
+		"sunshine-2026":                 "commonest",
+		strings.Repeat(" ", 14):         "commonest",
 		"wren.okafor2026!":              "your own name",
 		"lantern hall 7":                "your own name",
 		"ferry lamp tide":               "",
@@ -65,7 +68,7 @@ func TestChangingThePassword(t *testing.T) {
 	for _, tt := range []struct{ present, wanted, again, says string }{
 		{"not it at all", fresh, fresh, "The present password is another one"},
 		{password, fresh, "ferry lamp tied", "typed in two ways"},
-		{password, "password123", "password123", "commonest"},
+		{password, "password1234", "password1234", "commonest"},
 		{password, "short", "short", "too short"},
 	} {
 		if status, page := change(tt.present, tt.wanted, tt.again); status != http.StatusUnprocessableEntity || !strings.Contains(page, tt.says) {

@@ -13,7 +13,9 @@ import (
 // plain HTTP, and browsers are told to stay with HTTPS. It is called before Routes.
 func (s *Server) Behind(proxies []netip.Prefix, https bool) {
 	s.proxies, s.https = proxies, https
-	s.sessions.Cookie.Secure = https
+	if s.sessions.Cookie.Secure = https; https {
+		s.sessions.Cookie.Name = "__Host-bench" // which browsers keep to this site alone
+	}
 }
 
 // fromProxies takes the caller's address from what a trusted proxy says of it. What

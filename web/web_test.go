@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"io"
 	"log/slog"
@@ -223,7 +224,7 @@ func TestSignIn(t *testing.T) {
 	if status != http.StatusUnprocessableEntity {
 		t.Errorf("a short password gives %d", status)
 	}
-	wants(t, page, "at least 10 characters", `value="wren@school.example"`, `value="Wren"`)
+	wants(t, page, "at least 12 characters", `value="wren@school.example"`, `value="Wren"`)
 	status, to := v.post("/welcome", url.Values{"name": {"Wren"}, "email": {"wren@school.example"}, "password": {password}})
 	if status != http.StatusSeeOther || to != "/" {
 		t.Errorf("making the first account gives %d to %s", status, to)
@@ -292,29 +293,81 @@ func TestGuessingPasswordsIsSlowedDown(t *testing.T) {
 	}
 }
 
-func TestPostsFromOtherSitesAreRefused(t *testing.T) {
-	s := open(t)
-	v, _ := s.teacher(t, "a@school.example")
-	r := v.request("POST", "/sections", strings.NewReader("name=Evil"))
-	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
-	r.Header.Set("Sec-Fetch-Site", "cross-site")
-	if status, _ := v.do(r); status != http.StatusForbidden {
-		t.Errorf("a post from another site gives %d", status)
-	}
-}
-
+// Every page and file comes with what keeps browsers to this site; pages are kept nowhere,
+// no folder is listed, no program and no version is named.
 func TestSecurityHeaders(t *testing.T) {
 	s := open(t)
-	v := s.visitor(t)
-	for _, path := range []string{"/sign-in", addressOf(t, "lib/verovio.js")} {
-		answer, err := v.client.Get(s.URL + path)
+	v, _ := s.teacher(t, "a@school.example")
+	for _, path := range []string{"/sign-in", "/", "/people", "/nowhere", addressOf(t, "lib/verovio.js")} {
+		answer, err := v.client.Do(v.request(http.MethodGet, path, nil))
 		if err != nil {
 			t.Fatal(err)
 		}
 		answer.Body.Close()
-		if answer.Header.Get("Content-Security-Policy") == "" || answer.Header.Get("X-Content-Type-Options") != "nosniff" {
-			t.Errorf("the headers of %s are %v", path, answer.Header)
+		h := answer.Header
+		policy := h.Get("Content-Security-Policy")
+		if !strings.Contains(policy, "default-src 'self'") || !strings.Contains(policy, "frame-ancestors 'none'") || strings.Contains(policy, "script-src 'self' 'unsafe-inline'") ||
+			h.Get("X-Content-Type-Options") != "nosniff" || h.Get("Referrer-Policy") != "same-origin" || h.Get("Server") != "" || h.Get("X-Powered-By") != "" ||
+			h.Get("Access-Control-Allow-Origin") != "" {
+			t.Errorf("the headers of %s are %v", path, h)
 		}
+		if strings.HasPrefix(path, "/static") {
+			continue
+		}
+		if answer.StatusCode == http.StatusOK && (h.Get("Content-Type") != "text/html; charset=utf-8" || h.Get("Cache-Control") != "no-store") {
+			t.Errorf("%s is %s, kept %q", path, h.Get("Content-Type"), h.Get("Cache-Control"))
+		}
+	}
+	for _, folder := range []string{"/static/", "/static/lib/", "/static/fonts"} {
+		if status, page := v.get(folder); status != http.StatusNotFound || strings.Contains(page, "verovio") {
+			t.Errorf("%s gives %d", folder, status)
+		}
+	}
+}
+
+// What is typed, in whatever field, is shown as it was typed and does not run.
+func TestNothingTypedRuns(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	ctx, desk := context.Background(), s.store.For(account.ID)
+	const typed = `"><script>x()</script><img src=x onerror='x()'>{{.}}`
+	section, err := desk.AddSection(ctx, typed)
+	if err != nil {
+		t.Fatal(err)
+	}
+	student, err := desk.AddStudent(ctx, store.Student{SectionID: section, FirstName: typed[:40], Initial: "<", Instrument: "trombone"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	exercise, err := desk.AddExercise(ctx, store.Exercise{Book: typed, Number: 1, Title: typed, WrittenFor: "trombone"}, store.Source{Format: "abc", Content: strings.Replace(lamp, "First Lamp", typed, 1)})
+	if err != nil {
+		t.Fatal(err)
+	}
+	x, err := desk.ExerciseByID(ctx, exercise)
+	if err != nil {
+		t.Fatal(err)
+	}
+	stumble := store.Attempt{StudentID: student, ExerciseID: exercise, Piece: breakdown.PieceKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Cause: routine.Rhythm}, Tempo: 60}
+	if err := errors.Join(desk.AddAttempts(ctx, stumble, stumble, stumble), desk.KeepSettings(ctx, store.Settings{"cue-1": `<script>x`, "two": `"><img `})); err != nil {
+		t.Fatal(err)
+	}
+	v.post("/account/invite", nil)
+	for path, page := range everything(v, belongings{exercise: exercise, section: section, student: student, book: x.BookID, teacher: account.ID}) {
+		if strings.HasSuffix(path, "as=abc") {
+			continue // a file, of music alone
+		}
+		for _, raw := range []string{"<script>x", "<img ", "onerror='x"} {
+			if strings.Contains(page, raw) {
+				t.Errorf("%s has %s as it was typed", path, raw)
+			}
+		}
+		if path == "/people" || path == "/board" || path == "/" {
+			wants(t, page, "&lt;script&gt;x()")
+		}
+	}
+	_, page := v.get("/account/log")
+	if strings.Contains(page, "<script>x") {
+		t.Error("the log has a script as it was typed")
 	}
 }
 

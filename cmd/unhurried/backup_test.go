@@ -60,7 +60,7 @@ func TestBackupRestoreAndPassword(t *testing.T) {
 		t.Fatalf("restore says %s, %v", said, err)
 	}
 	for _, tt := range []struct{ typed, who, says string }{
-		{"password123\n", "wren@school.example", "commonest"},
+		{"password1234\n", "wren@school.example", "commonest"},
 		{"a lamp by the ferry\n", "nobody@school.example", "no teacher signs in"},
 	} {
 		if _, err := command(t, tt.typed, "password", tt.who); err == nil || !strings.Contains(err.Error(), tt.says) {
