@@ -42,6 +42,7 @@ func TestScreenshots(t *testing.T) {
 		{"board", "/board", ".board td"},
 		{"people", "/people", ".people li"},
 		{"settings", "/settings", ".settings"},
+		{"account", "/account", ".account"},
 		{"fingerings", "/fingerings/violin#n76", ".chart-staff .touch.chosen"},
 		{"drill", "/bench/6?instrument=trombone&stage=finger&drill=yes", "svg.lanes"},
 		{"parts", "/exercises/6/parts", ".fields"},

@@ -115,7 +115,7 @@ func (d *Desk) Bin(ctx context.Context) ([]Binned, error) {
 			(SELECT count(*) FROM attempts a JOIN students p ON p.id = a.student_id WHERE p.section_id = s.id AND a.undoes IS NULL)
 		FROM sections s WHERE s.teacher_id = $1 AND s.removed_at IS NOT NULL
 		UNION ALL
-		SELECT 'students', p.id, trim(p.first_name || ' ' || p.initial), s.name, p.removed_at,
+		SELECT 'students', p.id, p.first_name || CASE WHEN p.initial = '' THEN '' ELSE ' ' || p.initial || '.' END, s.name, p.removed_at,
 			(SELECT count(*) FROM attempts a WHERE a.student_id = p.id AND a.undoes IS NULL)
 		FROM students p JOIN sections s ON s.id = p.section_id WHERE p.teacher_id = $1 AND p.removed_at IS NOT NULL AND s.removed_at IS NULL
 		ORDER BY at DESC, id DESC`)

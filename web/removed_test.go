@@ -20,7 +20,7 @@ func TestTakenAway(t *testing.T) {
 		{"/exercises", "exercises", "/", "First Lamp", "1 · First Lamp"},
 		{"/books", "books", "/", "First Lamp", "The Ferry Book"},
 		{"/sections", "sections", "/people", "Ines P.", "Tuesday brass"},
-		{"/students", "students", "/people", "Ines P.", "Ines P"},
+		{"/students", "students", "/people", "Ines P.", "Ines P."},
 	} {
 		id := b.idFor(tt.path)
 		v.post(fmt.Sprintf("%s/%d/remove", tt.path, id), nil)

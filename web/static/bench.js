@@ -161,7 +161,7 @@
     if (event.detail.requestConfig.formData.has("cause")) openCauses(false);
   });
   document.addEventListener("htmx:beforeSwap", (event) => {
-    if (event.detail.target.id === "marks") causesOpen = !event.detail.target.querySelector(".causes").hidden;
+    if (event.detail.target.id === "marks") causesOpen = event.detail.target.querySelector(".causes")?.hidden === false;
   });
   document.addEventListener("htmx:afterSettle", (event) => {
     if (event.detail.elt.id === "marks" && causesOpen) openCauses(true);

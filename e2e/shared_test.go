@@ -1,0 +1,85 @@
+package e2e
+
+import (
+	"context"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod/lib/input"
+
+	"unhurriedbench/demo"
+	"unhurriedbench/internal/testdb"
+)
+
+// A colleague finds a section they were given, marks in it by keys, and finds nothing to
+// mark with once they may only look.
+func TestASectionOfAColleague(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	if err := demo.Load(ctx, s); err != nil {
+		t.Fatal(err)
+	}
+	owner, err := s.DemoTeacher(ctx)
+	if err != nil {
+		t.Fatal(err)
+	}
+	colleague, err := s.AddTeacher(ctx, "sam@school.example", "Sam Oduya", "Lantern Hall", "three ferry lamps")
+	if err != nil {
+		t.Fatal(err)
+	}
+	desk := s.For(owner.ID)
+	sections, err := desk.Sections(ctx)
+	if err == nil {
+		err = desk.GiveSection(ctx, sections[0].ID, colleague.ID, true)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	server := serve(t, s)
+	p := page(t, server.URL, 1280)
+	p.MustElement("[name=email]").MustInput("sam@school.example")
+	p.MustElement("[name=password]").MustInput("three ferry lamps")
+	wait := p.MustWaitNavigation()
+	p.MustElement("form.fields button").MustClick()
+	wait()
+	p.MustNavigate(server.URL + "/people").MustWaitLoad()
+	p.MustElementR(".given a", sections[0].Name).MustClick()
+	p.MustElementR(".section-tabs a", owner.Name)
+	p.MustElementR(".board thead a", "Ferry Landing").MustClick()
+	p.MustElement("svg.lanes")
+	p.MustElementR(".guest-line", owner.Name+".*You may mark")
+	p.MustElementR("#students a", "Ines P").MustClick()
+	p.MustElementR("#bar-who", "Ines P")
+	until(t, p, "the trombone's lanes", `() => document.querySelector("#bench svg.lanes") && document.querySelector(".sheet-note").hidden`)
+	p.Keyboard.MustType(input.KeyC)
+	p.MustElementR(".did", "clean")
+	p.MustElementR(".latest", "by Sam Oduya")
+
+	if err := desk.GiveSection(ctx, sections[0].ID, colleague.ID, false); err != nil {
+		t.Fatal(err)
+	}
+	p.MustReload().MustWaitLoad()
+	p.MustElementR(".guest-line", "You may look")
+	p.Keyboard.MustType(input.KeyC, input.KeyX, input.KeyE, input.KeyU)
+	if offered := p.MustEval(`() => [...document.querySelectorAll("#mark-clean, #mark-stumble, #all-clean, .latest button, [data-undo]")].length`).Int(); offered > 0 {
+		t.Errorf("%d ways to mark are offered to who may look", offered)
+	}
+	students, err := desk.Students(ctx, sections[0].ID)
+	if err != nil {
+		t.Fatal(err)
+	}
+	marks := 0
+	for _, student := range students {
+		log, err := desk.StudentAttempts(ctx, student.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		for _, a := range log {
+			if strings.HasPrefix(a.By, "Sam") {
+				marks++
+			}
+		}
+	}
+	if marks != 1 {
+		t.Errorf("the colleague has made %d marks, want 1", marks)
+	}
+}
