@@ -89,10 +89,10 @@ type Binned struct {
 	Tries  int // that would be erased with it
 }
 
-// Until is when it is erased by itself; the zero time for an exercise with tries, which
-// waits until somebody erases it.
+// Until is when it is erased by itself; the zero time for an exercise or a book with tries,
+// which waits until somebody erases it.
 func (b Binned) Until() time.Time {
-	if b.What == AnExercise && b.Tries > 0 {
+	if (b.What == AnExercise || b.What == ABook) && b.Tries > 0 {
 		return time.Time{}
 	}
 	return b.At.Add(KeptInBin)
@@ -205,7 +205,7 @@ func (s *Store) Tidy(ctx context.Context) error {
 			}
 		}
 		for _, query := range []string{
-			`DELETE FROM books WHERE removed_at < $1`,
+			`DELETE FROM books b WHERE removed_at < $1 AND NOT EXISTS (SELECT 1 FROM attempts a JOIN exercises e ON e.id = a.exercise_id WHERE e.book_id = b.id)`,
 			`DELETE FROM sections WHERE removed_at < $1`,
 			`DELETE FROM students WHERE removed_at < $1`,
 			`DELETE FROM exercises e WHERE removed_at < $1 AND NOT EXISTS (SELECT 1 FROM attempts a WHERE a.teacher_id = e.teacher_id AND a.exercise_id = e.id)`,

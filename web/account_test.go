@@ -130,7 +130,16 @@ func TestASharedComputer(t *testing.T) {
 		{true, 29 * time.Minute, 0, true},
 		{true, 31 * time.Minute, 0, false},
 		{false, 0, 1, false}, // begun under a number that has ended
+		{true, 6 * time.Minute, 0, true},
+		{true, 6 * time.Minute, 0, false}, // by the owner's limits, from here on
+		{false, 2*24*time.Hour - time.Minute, 0, true},
+		{false, 2*24*time.Hour + time.Minute, 0, false},
 	} {
+		if !tt.want && tt.idle == 6*time.Minute {
+			if _, err := s.store.DB().Exec(`INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (9, 2, 5, 0)`); err != nil {
+				t.Fatal(err)
+			}
+		}
 		ctx, err := s.server.sessions.Load(context.Background(), "")
 		if err != nil {
 			t.Fatal(err)

@@ -22,6 +22,7 @@ type peopleView struct {
 	Colleagues  []store.Teacher // to whom a section may be given
 	Given       []store.Guest   // by colleagues
 	Removed     int             // what is taken away, and who has left
+	Overdue     int             // of those who left, whose records are to be erased
 }
 
 type peopleSection struct {
@@ -83,6 +84,11 @@ func (s *Server) aroundPeople(r *http.Request, v *peopleView) error {
 	left, err := deskOf(r).StudentsWhoLeft(r.Context())
 	if err != nil {
 		return err
+	}
+	for _, student := range left {
+		if student.Overdue {
+			v.Overdue++
+		}
 	}
 	bin, err := deskOf(r).Bin(r.Context())
 	v.Removed = len(left) + len(bin)

@@ -89,6 +89,8 @@ func TestWhoHasLeft(t *testing.T) {
 	v.post("/account/house", limits)
 	_, page = v.get("/removed")
 	wants(t, page, "One student left more than 12 months ago")
+	_, page = v.get("/people")
+	wants(t, page, "Records of students who left long ago are to be erased: 1.")
 	if status, _ := v.post("/removed/overdue", nil); status != http.StatusUnprocessableEntity {
 		t.Errorf("erasing without the tick gives %d", status)
 	}
