@@ -123,17 +123,20 @@ func TestASharedComputer(t *testing.T) {
 		idle   time.Duration
 		number int
 		want   bool
+		age    time.Duration
 	}{
-		{false, 100 * time.Hour, 0, true},
-		{false, 14*24*time.Hour + time.Minute, 0, false},
-		{true, -time.Hour, 0, true}, // the clock was set back
-		{true, 29 * time.Minute, 0, true},
-		{true, 31 * time.Minute, 0, false},
-		{false, 0, 1, false}, // begun under a number that has ended
-		{true, 6 * time.Minute, 0, true},
-		{true, 6 * time.Minute, 0, false}, // by the owner's limits, from here on
-		{false, 2*24*time.Hour - time.Minute, 0, true},
-		{false, 2*24*time.Hour + time.Minute, 0, false},
+		{false, 100 * time.Hour, 0, true, 0},
+		{false, 14*24*time.Hour + time.Minute, 0, false, 0},
+		{true, -time.Hour, 0, true, 0}, // the clock was set back
+		{true, 29 * time.Minute, 0, true, 0},
+		{true, 31 * time.Minute, 0, false, 0},
+		{false, time.Hour, 0, true, 14*24*time.Hour - time.Minute},
+		{false, time.Hour, 0, false, 14*24*time.Hour + time.Minute},
+		{false, 0, 1, false, 0}, // begun under a number that has ended
+		{true, 6 * time.Minute, 0, true, 0},
+		{true, 6 * time.Minute, 0, false, 0}, // by the owner's limits, from here on
+		{false, 2*24*time.Hour - time.Minute, 0, true, 0},
+		{false, 2*24*time.Hour + time.Minute, 0, false, 0},
 	} {
 		if !tt.want && tt.idle == 6*time.Minute {
 			if _, err := s.store.DB().Exec(`INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (9, 2, 5, 0)`); err != nil {
@@ -147,7 +150,7 @@ func TestASharedComputer(t *testing.T) {
 		s.server.sessions.Put(ctx, onSharedComputer, tt.shared)
 		s.server.sessions.Put(ctx, usedLast, time.Now().Add(-tt.idle).Unix())
 		s.server.sessions.Put(ctx, sessionNumber, tt.number)
-		s.server.sessions.Put(ctx, sessionBegun, time.Now().Unix())
+		s.server.sessions.Put(ctx, sessionBegun, time.Now().Add(-tt.age).Unix())
 		r := httptest.NewRequest(http.MethodGet, "/", http.NoBody).WithContext(ctx)
 		if got, err := s.server.holds(r, account); err != nil || got != tt.want {
 			t.Errorf("%+v: the session holds: %v, %v", tt, got, err)

@@ -73,6 +73,13 @@ func TestASectionIsShared(t *testing.T) {
 		if strings.Contains(page, "by Wren") != (may == "teach") {
 			t.Errorf("to %s, the owner's history tells who marked: %v", may, strings.Contains(page, "by Wren"))
 		}
+		_, page = colleague.get(fmt.Sprintf("/students/%d?exercise=%d", b.student, b.exercise))
+		if strings.Contains(page, "/undo") != (may == "teach") {
+			t.Errorf("to %s, the history offers to take tries back: %v", may, strings.Contains(page, "/undo"))
+		}
+		if status, _ := colleague.post(fmt.Sprintf("/attempts/%d/undo", b.attempt), url.Values{"instrument": {"trombone"}}); status != map[string]int{"look": http.StatusForbidden, "teach": http.StatusSeeOther}[may] {
+			t.Errorf("taking a try back where they may %s gives %d", may, status)
+		}
 		// What was not given, and what is no mark.
 		for _, path := range []string{fmt.Sprintf("/students/%d", hidden), fmt.Sprintf("/bench/%d", b.exercise), fmt.Sprintf("/bench/%d?student=%d", b.exercise, hidden)} {
 			if status, _ := colleague.get(path); status != http.StatusNotFound {
