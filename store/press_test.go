@@ -4,6 +4,7 @@ import (
 	"context"
 	"sync"
 	"testing"
+	"time"
 
 	"unhurriedbench/core/routine"
 	"unhurriedbench/internal/testdb"
@@ -80,5 +81,40 @@ func TestTheFirstTeacherIsOne(t *testing.T) {
 	}
 	if all, err := s.Teachers(ctx); err != nil || len(all) != 1 {
 		t.Errorf("there are %d teachers, %v", len(all), err)
+	}
+}
+
+// Guesses are counted by key and minute, by every server together, and old ones go.
+func TestGuessesAreCounted(t *testing.T) {
+	url := testdb.Make(t)
+	one, err := store.Open(t.Context(), url)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer one.Close()
+	two, err := store.Open(t.Context(), url)
+	if err != nil {
+		t.Fatal(err)
+	}
+	defer two.Close()
+	minute := time.Date(2026, 9, 1, 8, 0, 0, 0, time.UTC)
+	for n, s := range []*store.Store{one, two, one} {
+		if err := s.CountGuesses(t.Context(), "192.0.2.1", minute.Add(time.Duration(n/2)*time.Minute), 2); err != nil {
+			t.Fatal(err)
+		}
+	}
+	for key, want := range map[string][2]int{"192.0.2.1": {2, 4}, "192.0.2.2": {0, 0}} {
+		now, then, err := two.Guesses(t.Context(), key, minute.Add(time.Minute), minute)
+		if err != nil || now != want[0] || then != want[1] {
+			t.Errorf("%s has guessed %d times, before %d, %v; want %v", key, now, then, err, want)
+		}
+	}
+	if err := one.CountGuesses(t.Context(), "192.0.2.2", minute.Add(time.Hour), 1); err != nil {
+		t.Fatal(err)
+	}
+	var rows int
+	var plain bool
+	if err := one.DB().QueryRow(`SELECT count(*), bool_or(encode(hash, 'escape') LIKE '%192%') FROM guesses`).Scan(&rows, &plain); err != nil || rows != 1 || plain {
+		t.Errorf("an hour later %d rows are kept, with the address: %v, %v", rows, plain, err)
 	}
 }

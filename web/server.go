@@ -6,17 +6,14 @@ import (
 	"errors"
 	"fmt"
 	"log/slog"
-	"net"
 	"net/http"
 	"net/netip"
-	"strings"
 	"time"
 
 	"github.com/alexedwards/scs/postgresstore"
 	"github.com/alexedwards/scs/v2"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
-	"github.com/go-chi/httprate"
 
 	"unhurriedbench/reading"
 	"unhurriedbench/store"
@@ -65,48 +62,10 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	return server, nil
 }
 
-// How many guesses at passwords a minute takes: from one address, and at one account, more,
-// so that who guesses from one address does not lock out whose account it is.
-const (
-	signInsPerMinute = 10
-	guessesPerMinute = 20
-)
-
-// limitSignIns answers who has tried too often with a page. It stands behind what reads
-// the form.
-func (s *Server) limitSignIns(next http.Handler) http.Handler {
-	byAccount := httprate.LimitBy(guessesPerMinute, time.Minute, guessedAccount, httprate.WithLimitHandler(s.tooOften))(next)
-	return httprate.LimitBy(signInsPerMinute, time.Minute, callerAddress, httprate.WithLimitHandler(s.tooOften))(byAccount)
-}
-
-// guessedAccount is the account that a request tries the password of; where it is of none,
-// the caller's address.
-func guessedAccount(r *http.Request) (string, error) {
-	if id := asking(r).Teacher.ID; id != 0 {
-		return fmt.Sprint("teacher ", id), nil
-	}
-	if email := strings.ToLower(text(r, "email")); email != "" {
-		return "account " + email, nil
-	}
-	return callerAddress(r)
-}
-
-func (s *Server) tooOften(w http.ResponseWriter, _ *http.Request) {
-	const heading = "A minute’s rest"
-	s.render(w, http.StatusTooManyRequests, "message", "layout", layoutData{Title: heading,
-		Content: message{heading, "Signing in was tried too often in a minute, from this address or for this account. Wait a minute, then try again."}})
-}
-
 func (s *Server) fromAnotherSite(w http.ResponseWriter, _ *http.Request) {
 	const heading = "That came from another site"
 	s.render(w, http.StatusForbidden, "message", "layout", layoutData{Title: heading,
 		Content: message{heading, "Nothing was changed: this form came from another site than this one. Open the page here and send it again."}})
-}
-
-// callerAddress is the address a request comes from, without its port; see Behind.
-func callerAddress(r *http.Request) (string, error) {
-	host, _, err := net.SplitHostPort(r.RemoteAddr)
-	return host, err
 }
 
 // Routes is the whole site.
