@@ -158,8 +158,16 @@ func printReport(w io.Writer, r breakdown.Report) error {
 		return fmt.Errorf("print the breakdown: %w", err)
 	}
 	for _, p := range r.Pieces {
-		fmt.Fprintf(w, "%s  %s  %s\n", p.Label, p.InWords(), p.Why)
+		fmt.Fprintf(w, "%s  %s  %s  (%.2f)\n", p.Label, p.InWords(), p.Why, p.Difficulty)
 	}
+	d := r.Difficulty.Parts
+	fmt.Fprintf(w, "\nDifficulty %.2f: rhythm %.2f, reading %.2f, change %.2f, range %.2f, breath or bow %.2f\n",
+		r.Difficulty.Total, d.Rhythm, d.Reading, d.Change, d.Range, d.Breath)
+	fmt.Fprintf(w, "Start at %d.", r.Tempo.Suggested)
+	if r.Tempo.LimitMeasure > 0 {
+		fmt.Fprintf(w, " Measure %d sets the tempo.", r.Tempo.LimitMeasure)
+	}
+	fmt.Fprintln(w)
 	return nil
 }
 

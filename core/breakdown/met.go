@@ -43,6 +43,9 @@ func (m *Met) Add(p score.Pitch) {
 	}
 }
 
+// Holds says whether a place on the staff has been met, and its letter as it is now.
+func (m *Met) Holds(p score.Pitch) bool { return m.places[p.Diatonic()] && m.letters[p.Step][p.Alter] }
+
 // as says with which alterations a letter has been met.
 func (m *Met) as(step score.Step) map[int]bool {
 	if m == nil {

@@ -16,6 +16,8 @@ type Piece struct {
 	End      *score.Fraction `json:"end,omitempty"`   // in its last measure: where the next piece's pickup begins
 	Why      string          `json:"why"`
 
+	Difficulty float64 `json:"difficulty"` // from 0 to 1
+
 	At []int `json:"-"` // indexes of its measures in the part, as played
 }
 

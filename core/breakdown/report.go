@@ -74,6 +74,8 @@ type Measure struct {
 	Part   int          `json:"part,omitempty"` // of a measure that is divided: 1 for what follows its first half, and so on
 	Events []Event      `json:"events"`
 	Lane   []count.Cell `json:"-"` // the count on the ruler of pulses
+
+	Difficulty Difficulty `json:"-"`
 }
 
 // Played names a measure in the order of playing: by its number, and where it is
@@ -107,6 +109,8 @@ type Report struct {
 	Order      []Played     `json:"order"` // the measures as played
 	Same       []Recurrence `json:"same"`
 	Pieces     []Piece      `json:"pieces"`
+	Difficulty Difficulty   `json:"difficulty"`
+	Tempo      Tempo        `json:"tempo"`
 
 	Part    score.Part      `json:"-"`
 	Made    string          `json:"-"` // how the part was made, in a sentence
@@ -161,6 +165,8 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 	}
 	sayAgain(part, r.Pieces, r.Same)
 	r.addChanges(target, o.Finger.Year)
+	r.addDifficulty(target, met, o.Finger.Year)
+	r.Tempo = r.tempo(s.Tempo, target, o.Finger.Year)
 	if o.ForPage {
 		r.layOut(met.Places(), o)
 	}

@@ -1,0 +1,79 @@
+package breakdown
+
+import (
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
+)
+
+// Tempo is where to start, and what keeps it from being faster.
+type Tempo struct {
+	LimitMeasure int `json:"limit_measure"` // the number of the measure that sets it; 0 also where nothing does
+	Suggested    int `json:"suggested"`     // beats a minute, on the metronome scale
+}
+
+// How long it takes to get to the next note, in seconds, in each year of playing: whatever
+// it is, and for each point of its change. The figures are ours: with them a first-year
+// player has eighths whose changes cost 5 at 56.
+var (
+	toTheNext   = [3]float64{0.28, 0.22, 0.18}
+	forAPoint   = [3]float64{0.035, 0.027, 0.02}
+	toTheStroke = [3]float64{0.20, 0.16, 0.13} // of sticks, whose next stroke is always near
+)
+
+// ease is how much slower than it could go work begins.
+const ease = 0.85
+
+// tempo finds the measure that limits the whole, since one tempo holds throughout, and
+// where to start: never faster than routine.StartTempo has it, on the notch under what the
+// measure allows.
+func (r *Report) tempo(marked score.Tempo, target instrument.Instrument, year int) Tempo {
+	at := min(max(year, 1), 3) - 1
+	costs := map[score.Place]int{}
+	for _, c := range r.changes {
+		if !c.rested {
+			costs[c.at] = c.change.Cost
+		}
+	}
+	t := Tempo{Suggested: routine.StartTempo(marked.Beats(r.Part.Meter()))}
+	slowest := 0.0
+	for i, m := range r.Part.Measures {
+		for j, e := range m.Events {
+			if e.Kind == score.Rest || e.Tied {
+				continue
+			}
+			gap, is := r.sinceTheLast(score.Place{Measure: i, Event: j})
+			if !is {
+				continue
+			}
+			takes := toTheNext[at] + forAPoint[at]*float64(costs[score.Place{Measure: i, Event: j}])
+			if target.Unpitched() {
+				takes = toTheStroke[at]
+			}
+			if goes := 60 * gap.Div(m.Meter.Beat()).Float() / takes; slowest == 0 || goes < slowest {
+				slowest, t.LimitMeasure = goes, m.Number
+			}
+		}
+	}
+	if limit := int(ease * slowest); slowest > 0 && limit < t.Suggested {
+		t.Suggested = routine.Notch(limit, 0)
+	}
+	return t
+}
+
+// sinceTheLast is how long before a note the one before it was struck.
+func (r *Report) sinceTheLast(at score.Place) (gap score.Fraction, is bool) {
+	i, j := at.Measure, at.Event
+	for {
+		for j--; j >= 0; j-- {
+			e := r.Part.Measures[i].Events[j]
+			if gap = gap.Add(e.Length); e.Kind != score.Rest && !e.Tied {
+				return gap, true
+			}
+		}
+		if i--; i < 0 {
+			return gap, false
+		}
+		j = len(r.Part.Measures[i].Events)
+	}
+}
