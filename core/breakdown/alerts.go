@@ -55,6 +55,8 @@ func findAlerts(part score.Part, met *Met) [][]noted {
 	markTraps(part, met, marks)
 	markRespelled(part, marks)
 	markLong(part, marks)
+	markLookAlikes(part, marks)
+	markSkipped(part, marks)
 	return marks
 }
 

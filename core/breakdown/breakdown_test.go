@@ -326,7 +326,7 @@ func TestJSONKeepsItsContract(t *testing.T) {
 		`"title":"Lamp","instrument":"trombone","clef":"bass","key":{"fifths":-2,"name":"B flat major"},"meter":"4/4"`,
 		`{"kind":"note","start":"0","length":"1/2","pitch":"Bb2","concert":"Bb2","name":"B flat","place":"line 2","count":"1","held":["2","3"],"tap":"down","fingering":"1","alternates":[],"tied":false`,
 		`"start":"1/2","length":"1/4","pitch":"Bb2","concert":"Bb2","name":"B flat","place":"line 2","tap":"down","tied":true`,
-		`{"kind":"rest","start":"3/4","length":"1/4","count":"4","held":[],"tap":"down","tied":false,"alerts":[]}`,
+		`{"kind":"rest","start":"3/4","length":"1/4","count":"4","held":[],"tap":"down","tied":false,"alerts":["skip"]}`,
 		`"order":[1]`, `"pieces":[{"label":"A","measures":[1],"why":"to the end","difficulty":0.14}]`,
 		`"difficulty":{"total":0.14,"parts":{"rhythm":0.16,"reading":0.07,"change":0,"range":0,"breath":0,"new":0}},"tempo":{"limit_measure":0,"suggested":60}`,
 	} {
@@ -443,7 +443,7 @@ func TestWatch(t *testing.T) {
 	}
 	// C is sixth position, E second, F first and F sharp fifth.
 	for label, want := range map[string]string{
-		"A": "2 E (A hard change: the slide goes in, 4 positions.)",
+		"A": "2 E (A third, not a step: from space 2 to space 3. A hard change: the slide goes in, 4 positions.)",
 		"B": "4 E (A hard change: the slide goes in, 4 positions.); " +
 			"4 F♯ (The sign in front of it makes it F sharp until the bar line. Watch out: this is F sharp, and F was natural everywhere before this. " +
 			"A hard change: the slide goes out, 4 positions.); " +

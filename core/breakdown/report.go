@@ -28,6 +28,8 @@ const (
 	Last       Alert = "last"       // the final note, which lasts to the next downbeat
 	Prepare    Alert = "prepare"    // a rest before it, in which the hand moves
 	HardChange Alert = "hard-change"
+	LookAlike  Alert = "look-alike" // a third that is easily read as a step
+	Skip       Alert = "skip"       // passed over or cut short: a rest, a tie, a repeat, four counts
 )
 
 // Event is one note or rest, explained.
