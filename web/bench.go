@@ -58,8 +58,8 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, w *work, kept ta
 	if !x.OwnPart {
 		x.Octaves = instrument.OctaveChoices(part.Source, c.Instrument, c.Section.Year)
 	}
-	x.Tempo = routine.StartTempo(part.Score.Tempo.Beats(part.Source.Meter()))
 	x.Report = breakdown.Read(part.Score, part.Source, part.WrittenFor, c.Instrument, met, x.Options)
+	x.Tempo = x.Report.Tempo.Suggested
 	x.Remarks = slices.Concat(part.Score.Remarks, x.Report.Remarks)
 	x.Drills = x.Report.Drills(c.Instrument)
 	if c.ask.drill = c.ask.drill && len(x.Drills) > 0; c.ask.drill {

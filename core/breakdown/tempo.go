@@ -1,6 +1,7 @@
 package breakdown
 
 import (
+	"unhurriedbench/core/finger"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
@@ -10,11 +11,13 @@ import (
 type Tempo struct {
 	LimitMeasure int `json:"limit_measure"` // the number of the measure that sets it; 0 also where nothing does
 	Suggested    int `json:"suggested"`     // beats a minute, on the metronome scale
+
+	Slower bool `json:"-"` // than work would begin but for that measure
 }
 
 // How long it takes to get to the next note, in seconds, in each year of playing: whatever
-// it is, and for each point of its change. The figures are ours: with them a first-year
-// player has eighths whose changes cost 5 at 56.
+// it is, and for each point of its change up to a hard one. The figures are ours: with them
+// a first-year player has eighths at 52 or more, within the range beginners work in.
 var (
 	toTheNext   = [3]float64{0.28, 0.22, 0.18}
 	forAPoint   = [3]float64{0.035, 0.027, 0.02}
@@ -32,7 +35,7 @@ func (r *Report) tempo(marked score.Tempo, target instrument.Instrument, year in
 	costs := map[score.Place]int{}
 	for _, c := range r.changes {
 		if !c.rested {
-			costs[c.at] = c.change.Cost
+			costs[c.at] = min(c.change.Cost, finger.Hard)
 		}
 	}
 	t := Tempo{Suggested: routine.StartTempo(marked.Beats(r.Part.Meter()))}
@@ -56,7 +59,7 @@ func (r *Report) tempo(marked score.Tempo, target instrument.Instrument, year in
 		}
 	}
 	if limit := int(ease * slowest); slowest > 0 && limit < t.Suggested {
-		t.Suggested = routine.Notch(limit, 0)
+		t.Suggested, t.Slower = routine.Notch(limit, 0), true
 	}
 	return t
 }
