@@ -43,6 +43,7 @@ func TestScreenshots(t *testing.T) {
 		{"people", "/people", ".people li"},
 		{"settings", "/settings", ".settings"},
 		{"account", "/account", ".account"},
+		{"hardest", "/bench/6/hardest?section=1", ".grades"},
 		{"fingerings", "/fingerings/violin#n76", ".chart-staff .touch.chosen"},
 		{"drill", "/bench/6?instrument=trombone&stage=finger&drill=yes", "svg.lanes"},
 		{"parts", "/exercises/6/parts", ".fields"},

@@ -23,11 +23,14 @@ var functions = template.FuncMap{
 	"json":    inJSON,
 	"press":   rand.Text,
 	"pitch":   withOctave,
-	"short":   func(p score.Pitch) string { return name.Short(p, false) },
+	"short":   shortPitch,
 	"inside":  func(v benchView) benchView { v.Update = false; return v },
 	"tab":     func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
 	"pick":    func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }
+
+// shortPitch is "E♭".
+func shortPitch(p score.Pitch) string { return name.Short(p, false) }
 
 // inJSON writes a value for a script to read.
 func inJSON(v any) (string, error) {

@@ -56,6 +56,7 @@ var routeCases = map[string]answer{
 	"POST /fingerings/{instrument}/kind": made,
 
 	"GET /bench/{id}":            refused,
+	"GET /bench/{id}/hardest":    refused,
 	"POST /bench/{id}/attempts":  refused,
 	"POST /bench/{id}/drill":     refused,
 	"POST /bench/{id}/fingering": refused,

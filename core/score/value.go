@@ -84,3 +84,11 @@ func (v Value) Name(british bool) string {
 	}
 	return name
 }
+
+// WithArticle is "an eighth note", "a sixteenth note".
+func WithArticle(value string) string {
+	if value == "eighth" {
+		return "an eighth note"
+	}
+	return "a " + value + " note"
+}

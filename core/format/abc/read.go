@@ -89,19 +89,11 @@ func missingUnit(ctx context.Context, text string, header settings) (score.Probl
 		return score.Problem{
 			Measure: -1,
 			What: fmt.Sprintf("there is no L: line, so a plain letter is taken as %s, and the measures do not come out.",
-				withArticle(score.ValueName(int(header.unit.Den()), false))),
+				score.WithArticle(score.ValueName(int(header.unit.Den()), false))),
 			Do: fmt.Sprintf("Is L:1/%d missing? With it on a line above K: every measure holds what its meter asks for.", figure),
 		}, true
 	}
 	return score.Problem{}, false
-}
-
-// withArticle is "an eighth note", "a sixteenth note".
-func withArticle(value string) string {
-	if value == "eighth" {
-		return "an eighth note"
-	}
-	return "a " + value + " note"
 }
 
 func newReader() *reader {

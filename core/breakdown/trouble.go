@@ -1,0 +1,163 @@
+package breakdown
+
+import (
+	"fmt"
+	"strings"
+
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
+	"unhurriedbench/core/score"
+)
+
+// Trouble is what makes a measure hard for an instrument.
+type Trouble struct {
+	Grade int    // 0 easy, 9 as hard as it gets
+	Word  string // "slide", "signs", "rhythm": what weighs most; "" in a measure without a note
+	Why   string // a sentence
+}
+
+// Grade is a difficulty from 0 to 9.
+func (d Difficulty) Grade() int { return min(int(10*d.Total), 9) }
+
+// mostly is the part that makes most of a difficulty, by its place in DifficultyParts.
+func (d Difficulty) mostly() int {
+	most := 0
+	for k, part := range d.Parts.all() {
+		if weights[k]*(*part) > weights[most]*(*d.Parts.all()[most]) {
+			most = k
+		}
+	}
+	return most
+}
+
+// Trouble tells what makes a measure hard, by its index in the report.
+func (r Report) Trouble(i int, target instrument.Instrument) Trouble {
+	d := r.Measures[i].Difficulty
+	if d.Total == 0 {
+		return Trouble{Why: "Nothing is played here."}
+	}
+	t := Trouble{Grade: d.Grade()}
+	switch d.mostly() {
+	case rhythmPart:
+		t.Word, t.Why = "rhythm", r.rhythmTrouble(i)
+	case readingPart:
+		t.Word, t.Why = r.readingTrouble(i)
+	case changePart:
+		t.Word, t.Why = strings.ToLower(target.LaneName()), r.changeTrouble(i)
+	case rangePart:
+		t.Word, t.Why = "high", fmt.Sprintf("It goes up to %s, high for the %s in this year.", r.highest(i), target.Name)
+	case breathPart:
+		t.Word, t.Why = "bow", "One bow has to last long here."
+		if target.Blown {
+			t.Word, t.Why = "breath", "One breath has to last long here."
+		}
+	case newPart:
+		t.Word, t.Why = "new", "There are notes here that were not met before."
+	}
+	return t
+}
+
+func (r Report) rhythmTrouble(i int) string {
+	m := r.Part.Measures[i]
+	beat := m.Meter.Beat()
+	shortest := score.Value{}
+	var syncopated, tied, between bool
+	for _, e := range m.Events {
+		if e.Kind == score.Rest {
+			between = between || !e.WholeMeasure && restPoints(e, beat) > 0.5
+			continue
+		}
+		syncopated = syncopated || !onBeat(e.Start, beat) && beat.Less(nextBeat(e, beat))
+		tied = tied || e.TieOn
+		if shortest.Base == 0 || e.Value.Base > shortest.Base {
+			shortest = e.Value
+		}
+	}
+	switch {
+	case syncopated:
+		return "A note begins between beats and lasts through one."
+	case between:
+		return "Rests are counted between beats."
+	case tied:
+		return "A tied note goes on where the beat falls."
+	}
+	return fmt.Sprintf("The shortest note is %s.", score.WithArticle(score.ValueName(shortest.Base, false)))
+}
+
+// readingTrouble names the first note that is marked, else the widest leap.
+func (r Report) readingTrouble(i int) (word, why string) {
+	widest, sentence := 0, "It moves by leaps."
+	for j, e := range r.Part.Measures[i].Events {
+		x := r.Measures[i].Events[j]
+		for _, a := range []Alert{Trap, Accidental, Carried, Cancelled, InKey} {
+			if x.Has(a) && e.Kind != score.Rest {
+				return "signs", x.Why
+			}
+		}
+		if e.Kind == score.Rest || e.Tied {
+			continue
+		}
+		if before, is := r.struckBefore(i, j); is {
+			if steps := abs(e.Pitch.Diatonic() - before.Diatonic()); steps > widest {
+				widest = steps
+				sentence = fmt.Sprintf("It leaps from %s to %s.", name.Short(before, false), name.Short(e.Pitch, false))
+			}
+		}
+	}
+	return "leaps", sentence
+}
+
+// changeTrouble names the costliest change into a note of the measure.
+func (r Report) changeTrouble(i int) string {
+	var worst *madeChange
+	for k, c := range r.changes {
+		if c.at.Measure == i && (worst == nil || c.change.Cost > worst.change.Cost) {
+			worst = &r.changes[k]
+		}
+	}
+	if worst == nil {
+		return ""
+	}
+	why := worst.change.Why
+	sentence := fmt.Sprintf("%s to %s: %s.", name.Short(worst.from.Pitch, false), name.Short(worst.to.Pitch, false), why)
+	if !worst.rested && worst.change.Cost >= finger.Hard {
+		sentence += " Leave the note before in good time."
+	}
+	return sentence
+}
+
+func (r Report) highest(i int) string {
+	top := score.Pitch{Octave: -9}
+	for _, e := range r.Part.Measures[i].Events {
+		if e.Kind != score.Rest && !e.Unpitched && e.Pitch.MIDI() > top.MIDI() {
+			top = e.Pitch
+		}
+	}
+	return name.Short(top, false)
+}
+
+// Left says how many measures there are to learn once what comes again is taken out, and
+// which come again: "Measures 5 and 6 are 1 and 2 again."
+func (r Report) Left() (left int, again []string) {
+	copies := map[int]bool{}
+	for _, same := range r.Same {
+		if same.How != "same" {
+			continue
+		}
+		for _, n := range same.Measures {
+			copies[n] = true
+		}
+		again = append(again, fmt.Sprintf("%s %s %s again.", capital(measureWords(same.Measures)), map[bool]string{true: "is", false: "are"}[len(same.Measures) == 1], measureWords(same.As)))
+	}
+	seen := map[int]bool{}
+	for _, m := range r.Measures {
+		if !copies[m.Number] && !seen[m.Number] {
+			seen[m.Number] = true
+			left++
+		}
+	}
+	return left, again
+}
+
+func capital(words string) string { return strings.ToUpper(words[:1]) + words[1:] }

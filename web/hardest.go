@@ -1,0 +1,234 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+// hardestView sets the instruments of a section against the measures of an exercise: who
+// has it hardest, and where.
+type hardestView struct {
+	choice
+	Numbers  []int // of the measures, as printed
+	Rows     []hardestRow
+	Room     []int // the section's grade at each measure
+	At       hardestCell
+	Parts    []gradedPart // of the cell at hand
+	Open     string       // the Bench at that measure
+	Drill    string       // the Bench's drill of the worst change there, "" for none
+	DrillSay string
+	Tempo    string
+	Once     []string
+	BeatName string
+}
+
+type hardestRow struct {
+	instrument.Instrument
+	Players int
+	Cells   []hardestCell
+	Worst   hardestCell
+	report  breakdown.Report
+	drills  []breakdown.Drill
+}
+
+// hardestCell is a measure for an instrument.
+type hardestCell struct {
+	breakdown.Trouble
+	Number  int
+	Link    string
+	Current bool
+	measure breakdown.Measure
+}
+
+// Said is a word for the cell where it is worth one.
+func (c hardestCell) Said() string {
+	if c.Grade < 4 {
+		return ""
+	}
+	return c.Word
+}
+
+type gradedPart struct {
+	Name    string
+	Percent int
+}
+
+func (s *Server) hardest(w http.ResponseWriter, r *http.Request) {
+	v, err := s.hardestView(r)
+	var unread score.Problems
+	if errors.As(err, &unread) {
+		s.render(w, http.StatusUnprocessableEntity, "message", "layout", layoutData{Title: "Cannot be read", Teacher: asking(r).Teacher,
+			Content: message{"This exercise cannot be read any more", unread.Error()}})
+		return
+	}
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.page(w, r, http.StatusOK, "hardest", fmt.Sprintf("Who has it hardest: %d · %s", v.Exercise.Number, v.Exercise.Title), v)
+}
+
+func (s *Server) hardestView(r *http.Request) (hardestView, error) {
+	c, err := s.choose(r, askOf(r))
+	if err != nil {
+		return hardestView{}, err
+	}
+	kept, err := taught(r.Context(), deskOf(r))
+	if err != nil {
+		return hardestView{}, err
+	}
+	v := hardestView{choice: c}
+	for _, tab := range c.Tabs {
+		if tab.Students == 0 && !(tab.Current && len(c.section) == 0) {
+			continue
+		}
+		at := c
+		at.Instrument = tab.Instrument
+		x, err := s.explain(r.Context(), deskOf(r), &work{choice: at}, kept)
+		if err != nil {
+			return v, err
+		}
+		v.Rows = append(v.Rows, hardestRow{Instrument: tab.Instrument, Players: tab.Students, report: x.Report, drills: x.Drills})
+	}
+	v.fill(c.ask.instrument, int(number(r, "measure")))
+	return v, nil
+}
+
+// fill lays out the cells, and takes the one that is asked for, or the hardest.
+func (v *hardestView) fill(wanted string, measure int) {
+	for _, m := range v.Rows[0].report.Measures {
+		if !slices.Contains(v.Numbers, m.Number) {
+			v.Numbers = append(v.Numbers, m.Number)
+		}
+	}
+	at, chosen := 0, false
+	for k := range v.Rows {
+		row := &v.Rows[k]
+		for _, number := range v.Numbers {
+			cell := row.cell(number)
+			cell.Link = fmt.Sprintf("/bench/%d/hardest?section=%d&instrument=%s&measure=%d", v.Exercise.ID, v.Section.ID, row.ID, number)
+			row.Cells = append(row.Cells, cell)
+			if cell.Grade > row.Worst.Grade || row.Worst.Word == "" {
+				row.Worst = cell
+			}
+		}
+		if row.ID == wanted && measure >= 0 && slices.Contains(v.Numbers, measure) {
+			at, chosen = k, true
+		}
+	}
+	if !chosen {
+		for k, row := range v.Rows {
+			if row.Worst.Grade > v.Rows[at].Worst.Grade {
+				at = k
+			}
+		}
+		measure = v.Rows[at].Worst.Number
+	}
+	for k := range v.Numbers {
+		v.Room = append(v.Room, v.room(k))
+	}
+	row := &v.Rows[at]
+	column := slices.Index(v.Numbers, measure)
+	row.Cells[column].Current = true
+	v.At = row.Cells[column]
+	v.tellOf(row)
+	v.tellTempo()
+	var left int
+	if left, v.Once = row.report.Left(); len(v.Once) > 0 {
+		v.Once = append(v.Once, fmt.Sprintf("%s are left to learn, not %d.", capitalNumber(left), len(v.Numbers)))
+	}
+	v.BeatName = row.report.Part.Meter().BeatName(false)
+}
+
+// cell is the hardest of the measures of a number, which may be divided.
+func (r hardestRow) cell(number int) hardestCell {
+	cell := hardestCell{Number: number}
+	for i, m := range r.report.Measures {
+		if m.Number != number {
+			continue
+		}
+		if t := r.report.Trouble(i, r.Instrument); cell.Why == "" || t.Grade > cell.Grade {
+			cell.Trouble, cell.measure = t, m
+		}
+	}
+	if cell.Why == "" {
+		cell.Why = "This instrument's own part has no such measure."
+	}
+	return cell
+}
+
+// room is the grade of a measure for all: three fifths of the worst off and two fifths of
+// everybody.
+func (v *hardestView) room(column int) int {
+	worst, sum, players := 0, 0, 0
+	for _, row := range v.Rows {
+		n := max(row.Players, 1)
+		worst, sum, players = max(worst, row.Cells[column].Grade), sum+n*row.Cells[column].Grade, players+n
+	}
+	return int(0.6*float64(worst) + 0.4*float64(sum)/float64(players) + 0.5)
+}
+
+// tellOf fills what stands beside the table, of the cell at hand.
+func (v *hardestView) tellOf(row *hardestRow) {
+	parts := v.At.measure.Difficulty.Parts
+	for _, p := range []struct {
+		name  string
+		share float64
+	}{{"rhythm", parts.Rhythm}, {"reading", parts.Reading}, {"change", parts.Change}, {"range", parts.Range}, {"breath or bow", parts.Breath}, {"new", parts.New}} {
+		v.Parts = append(v.Parts, gradedPart{p.name, int(100*p.share + 0.5)})
+	}
+	bench := work{choice: v.choice}
+	bench.Instrument = row.Instrument
+	for _, piece := range row.report.Pieces {
+		if slices.Contains(piece.Measures, v.At.Number) {
+			bench.Key = piece.Key()
+			break
+		}
+	}
+	v.Open = bench.Link("piece", bench.Key)
+	for _, d := range row.drills {
+		if slices.Contains(d.Measures, v.At.Number) {
+			v.Drill = bench.Link("drill", "yes")
+			v.DrillSay = fmt.Sprintf("Drill %s – %s, from %d", shortPitch(d.From.Pitch), shortPitch(d.To.Pitch), d.Tempo)
+			break
+		}
+	}
+	v.Instrument = row.Instrument
+}
+
+// tellTempo says which measure sets the tempo of the room, and for whom.
+func (v *hardestView) tellTempo() {
+	slow := slices.MinFunc(v.Rows, func(a, b hardestRow) int { return a.report.Tempo.Suggested - b.report.Tempo.Suggested })
+	start := slow.report.Tempo.Suggested
+	var held []string
+	others := 0
+	for _, row := range v.Rows {
+		if t := row.report.Tempo.Suggested; t == start {
+			held = append(held, row.Name)
+		} else if others == 0 || t < others {
+			others = t
+		}
+	}
+	beat := slow.report.Part.Meter().BeatName(false)
+	if !slow.report.Tempo.Slower || others == 0 {
+		v.Tempo = fmt.Sprintf("Everybody starts at %s = %d.", beat, start)
+		return
+	}
+	v.Tempo = fmt.Sprintf("Measure %d sets the tempo for the %s: %s = %d; everybody else could start at %d. Take the whole at %d until they have it.",
+		slow.report.Tempo.LimitMeasure, strings.Join(held, ", "), beat, start, others, start)
+}
+
+func capitalNumber(n int) string {
+	words := inWords(n) + " measures"
+	if n == 1 {
+		words = "one measure"
+	}
+	return strings.ToUpper(words[:1]) + words[1:]
+}
