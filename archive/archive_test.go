@@ -304,6 +304,7 @@ func brokenArchives(t *testing.T, whole []byte) {
 		"takes back what was not there": changed(t, whole, "tries.csv", func(s string) string { return s + "99999,2026-01-01T00:00:00Z,1,1,1,2,count,clean,60,99998,\r\n" }),
 		"is in section 77":              changed(t, whole, "students.csv", func(s string) string { return s + "999,77,A,,oboe,,\r\n" }),
 		"a first name":                  changed(t, whole, "students.csv", func(s string) string { return s + "999,1," + strings.Repeat("A", 41) + ",,oboe,,\r\n" }),
+		"it may hold 1000":              changed(t, whole, "owned.json", replaced(`"sections": [`, `"sections": [`+strings.Repeat(`{"no": 1, "name": "x", "year": 1},`, 1001))),
 		"larger than a file may be":     changed(t, whole, "students.csv", func(s string) string { return s + strings.Repeat("x", 201<<20) }),
 	} {
 		_, err := archive.Read(bytes.NewReader(data), int64(len(data)))

@@ -59,6 +59,7 @@ func (c *checks) fingering(f store.KeptFingering) {
 // that names nothing.
 func check(e store.Everything) error {
 	var c checks
+	c.amounts(e)
 	for key, value := range e.Settings {
 		c.length("a setting", key, 1, 40)
 		c.length("a setting", value, 0, longestSetting)
@@ -91,6 +92,26 @@ func check(e store.Everything) error {
 	}
 	c.tries(e, students, exercises)
 	return c.err
+}
+
+// amounts checks that no list is longer than a teacher's can be.
+func (c *checks) amounts(e store.Everything) {
+	exercises, chosen := 0, len(e.Preferred)
+	for _, b := range e.Books {
+		exercises += len(b.Exercises)
+		for _, x := range b.Exercises {
+			chosen += len(x.Own) + len(x.Octaves) + len(x.Fingerings)
+		}
+	}
+	for _, list := range []struct {
+		what      string
+		has, most int
+	}{
+		{"sections", len(e.Sections), mostSections}, {"books", len(e.Books), mostBooks}, {"exercises", exercises, mostOfBooks},
+		{"fingerings, octaves and own parts", chosen, mostChosen}, {"settings", len(e.Settings) + len(e.Kinds), mostSettings},
+	} {
+		c.that(list.has <= list.most, "The archive holds %d %s; it may hold %d.", list.has, list.what, list.most)
+	}
 }
 
 // books checks the books, and gives the numbers of their exercises.

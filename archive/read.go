@@ -30,7 +30,12 @@ const (
 const (
 	mostFiles    = 20_000
 	mostStudents = 10_000
-	mostTries    = 1_000_000
+	mostTries    = 300_000
+	mostSections = 1_000
+	mostBooks    = 1_000
+	mostOfBooks  = 20_000 // exercises
+	mostChosen   = 50_000 // fingerings, octaves and own parts
+	mostSettings = 200
 	largestTable = 200 << 20
 )
 
