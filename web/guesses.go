@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net"
 	"net/http"
+	"net/netip"
 	"strings"
 	"time"
 
@@ -26,11 +27,22 @@ func (s *Server) limitSignIns(next http.Handler) http.Handler {
 	limited := func(most int, by httprate.KeyFunc) func(http.Handler) http.Handler {
 		return httprate.LimitBy(most, time.Minute, by, httprate.WithLimitCounter(guesses{s.store}), httprate.WithLimitHandler(s.tooOften), httprate.WithErrorHandler(s.away))
 	}
-	return limited(signInsPerMinute, callerAddress)(limited(guessesPerMinute, guessedAccount)(next))
+	return limited(signInsPerMinute, callerNetwork)(limited(guessesPerMinute, guessedAccount)(next))
 }
 
-// guessedAccount is the account that a request tries the password of; where it is of none,
-// the caller's address.
+// callerNetwork is the address a request comes from; of the long ones, of which a caller
+// has many, the network.
+func callerNetwork(r *http.Request) (string, error) {
+	address, err := callerAddress(r)
+	if at, wrong := netip.ParseAddr(address); wrong == nil && at.Is6() && !at.Is4In6() {
+		network, _ := at.WithZone("").Prefix(64) // there are that many bits
+		return network.String(), err
+	}
+	return address, err
+}
+
+// guessedAccount is the account that a request tries the password of; where it names none,
+// one of the caller's own.
 func guessedAccount(r *http.Request) (string, error) {
 	if id := asking(r).Teacher.ID; id != 0 {
 		return fmt.Sprint("teacher ", id), nil
@@ -38,7 +50,8 @@ func guessedAccount(r *http.Request) (string, error) {
 	if email := strings.ToLower(text(r, "email")); email != "" {
 		return "account " + email, nil
 	}
-	return callerAddress(r)
+	network, err := callerNetwork(r)
+	return "nobody " + network, err
 }
 
 func (s *Server) tooOften(w http.ResponseWriter, _ *http.Request) {
