@@ -18,12 +18,7 @@ type Trouble struct {
 }
 
 // Grade is a difficulty from 0 to 9.
-func (d Difficulty) Grade() int { return grade(d.Total) }
-
-// Grade is the piece's difficulty from 0 to 9.
-func (p Piece) Grade() int { return grade(p.Difficulty) }
-
-func grade(difficulty float64) int { return min(int(10*difficulty), 9) }
+func (d Difficulty) Grade() int { return min(int(10*d.Total), 9) }
 
 // mostly is the part that makes most of a difficulty, by its place in DifficultyParts.
 func (d Difficulty) mostly() int {
