@@ -8,6 +8,8 @@ import (
 
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+	"unhurriedbench/reading"
 	"unhurriedbench/store"
 )
 
@@ -37,12 +39,12 @@ func (c *checks) that(ok bool, words string, args ...any) {
 
 func (c *checks) length(what, text string, least, most int) {
 	n := utf8.RuneCountInString(text)
-	c.that(n >= least && n <= most, "In the archive %s, %q, has %d letters; it may have %d to %d.", what, shortened(text), n, least, most)
+	c.that(n >= least && n <= most, "In the archive %s, %q, has %d letters; it may have %d to %d.", what, score.Clip(text), n, least, most)
 }
 
 func (c *checks) instrument(id string) {
 	_, known := instrument.ByID(id)
-	c.that(known, "The archive names the instrument %q, which is not known here.", shortened(id))
+	c.that(known, "The archive names the instrument %q, which is not known here.", score.Clip(id))
 }
 
 func (c *checks) moment(at *time.Time) {
@@ -75,8 +77,8 @@ func check(e store.Everything) error {
 	sections := map[int]bool{}
 	for _, s := range e.Sections {
 		c.length("the name of a section", s.Name, 1, longestName)
-		c.that(s.Year >= 1 && s.Year <= 3, "The section %q in the archive is in year %d; there are 1 to 3.", shortened(s.Name), s.Year)
-		c.that(s.School == "" || slices.Contains(count.Schools(), count.School(s.School)), "The section %q in the archive is counted in a way that is not known here.", shortened(s.Name))
+		c.that(s.Year >= 1 && s.Year <= 3, "The section %q in the archive is in year %d; there are 1 to 3.", score.Clip(s.Name), s.Year)
+		c.that(s.School == "" || slices.Contains(count.Schools(), count.School(s.School)), "The section %q in the archive is counted in a way that is not known here.", score.Clip(s.Name))
 		c.moment(s.Removed)
 		c.that(!sections[s.No], "Two sections in the archive have the number %d.", s.No)
 		sections[s.No] = true
@@ -123,13 +125,13 @@ func (c *checks) books(e store.Everything) map[int]bool {
 		numbers := map[int]bool{}
 		for _, x := range b.Exercises {
 			c.length("the title of an exercise", x.Title, 0, longestTitle)
-			c.that(x.Number >= 1 && x.Number <= 9999, "An exercise of %q in the archive has the number %d; there are 1 to 9999.", shortened(b.Title), x.Number)
-			c.that(x.Removed != nil || !numbers[x.Number], "Two exercises of %q in the archive have the number %d.", shortened(b.Title), x.Number)
+			c.that(x.Number >= 1 && x.Number <= 9999, "An exercise of %q in the archive has the number %d; there are 1 to 9999.", score.Clip(b.Title), x.Number)
+			c.that(x.Removed != nil || !numbers[x.Number], "Two exercises of %q in the archive have the number %d.", score.Clip(b.Title), x.Number)
 			numbers[x.Number] = numbers[x.Number] || x.Removed == nil
 			c.that(!exercises[x.No], "Two exercises in the archive are counted as %d.", x.No)
 			exercises[x.No] = true
 			c.moment(x.Removed)
-			if x.WrittenFor != "" && x.WrittenFor != "concert" {
+			if x.WrittenFor != "" && x.WrittenFor != reading.Concert {
 				c.instrument(x.WrittenFor)
 			}
 			c.music(e, x.Music, x.Part)
@@ -158,7 +160,7 @@ func (c *checks) books(e store.Everything) map[int]bool {
 
 func (c *checks) music(e store.Everything, hash string, part int) {
 	_, has := e.Music[hash]
-	c.that(has, "The archive lacks the music %q.", shortened(hash))
+	c.that(has, "The archive lacks the music %q.", score.Clip(hash))
 	c.that(part >= 0 && part < 1000, "An exercise in the archive is made from part %d of its file.", part)
 }
 

@@ -16,6 +16,7 @@ import (
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
 	"unhurriedbench/store"
 )
 
@@ -178,15 +179,8 @@ func (u *unpacking) rows(name string, columns []string, most int, read func(*row
 
 func (r *row) wrong(column int, columns []string) {
 	if r.err == nil {
-		r.err = problem("Line %d of %s in the archive: %q is no %s.", r.line, r.file, shortened(r.cells[column]), columns[column])
+		r.err = problem("Line %d of %s in the archive: %q is no %s.", r.line, r.file, score.Clip(r.cells[column]), columns[column])
 	}
-}
-
-func shortened(text string) string {
-	if cut := []rune(text); len(cut) > 40 {
-		return string(cut[:40]) + "…"
-	}
-	return text
 }
 
 func (r *row) text(column int) string { return strings.Clone(strings.TrimPrefix(r.cells[column], "'")) }

@@ -52,7 +52,7 @@ func (d *Desk) all(ctx context.Context, into any, doing, query string, args ...a
 
 // own is all for what is no guest's business, who finds nothing.
 func (d *Desk) own(ctx context.Context, into any, doing, query string, args ...any) error {
-	if d.guest.Section != 0 {
+	if !d.guest.Own() {
 		return nil
 	}
 	return d.all(ctx, into, doing, query, args...)
@@ -60,7 +60,7 @@ func (d *Desk) own(ctx context.Context, into any, doing, query string, args ...a
 
 // change runs a statement that must touch a row; none touched is ErrNotFound.
 func (d *Desk) change(ctx context.Context, doing, query string, args ...any) error {
-	if d.guest.Section != 0 {
+	if !d.guest.Own() {
 		return wrap(doing, sql.ErrNoRows)
 	}
 	return wrap(doing, mustTouch(d.db.ExecContext(ctx, query, d.args(args)...)))
@@ -68,7 +68,7 @@ func (d *Desk) change(ctx context.Context, doing, query string, args ...any) err
 
 // clear runs a statement that may find nothing to do.
 func (d *Desk) clear(ctx context.Context, doing, query string, args ...any) error {
-	if d.guest.Section != 0 {
+	if !d.guest.Own() {
 		return wrap(doing, sql.ErrNoRows)
 	}
 	_, err := d.db.ExecContext(ctx, query, d.args(args)...)
@@ -107,7 +107,7 @@ func (tx deskTx) clear(ctx context.Context, query string, args ...any) error {
 // inTransaction runs do, and keeps what it changed only when it succeeds. For a guest
 // there is nothing to change.
 func (d *Desk) inTransaction(ctx context.Context, doing string, do func(deskTx) error) error {
-	if d.guest.Section != 0 {
+	if !d.guest.Own() {
 		return wrap(doing, sql.ErrNoRows)
 	}
 	return d.together(ctx, doing, do)
@@ -115,7 +115,7 @@ func (d *Desk) inTransaction(ctx context.Context, doing string, do func(deskTx) 
 
 // marking is inTransaction for marks, which a guest may make who teaches the section.
 func (d *Desk) marking(ctx context.Context, doing string, do func(deskTx) error) error {
-	if d.guest.Section != 0 && !d.guest.Teach {
+	if !d.guest.MayMark() {
 		return wrap(doing, ErrOnlyLooking)
 	}
 	return d.together(ctx, doing, do)

@@ -96,7 +96,7 @@ type KeptTry struct {
 // it was taken along.
 func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 	const doing = "gather everything"
-	if d.guest.Section != 0 {
+	if !d.guest.Own() {
 		return Everything{}, wrap(doing, sql.ErrNoRows)
 	}
 	e := Everything{Settings: Settings{}, Kinds: map[string]string{}, Preferred: []KeptFingering{}, Books: []KeptBook{}, Sections: []KeptSection{}, Music: map[string]Source{}}

@@ -14,6 +14,12 @@ type Guest struct {
 	Teach   bool   // may mark, and take marks back
 }
 
+// Own says whether it is a teacher at their own desk.
+func (g Guest) Own() bool { return g.Section == 0 }
+
+// MayMark says whether they may mark, and take marks back.
+func (g Guest) MayMark() bool { return g.Own() || g.Teach }
+
 // Share is a section given to a colleague.
 type Share struct {
 	Section   SectionID `db:"section_id"`
@@ -112,7 +118,7 @@ func (d *Desk) Guest() Guest { return d.guest }
 // section that was given.
 func (d *Desk) students() string {
 	within := ""
-	if d.guest.Section != 0 {
+	if !d.guest.Own() {
 		within = fmt.Sprintf(" AND p.section_id = %d", d.guest.Section)
 	}
 	return `(SELECT p.id, p.teacher_id, p.section_id, p.first_name, p.initial, p.instrument FROM students p JOIN sections s ON s.id = p.section_id

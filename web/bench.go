@@ -259,16 +259,21 @@ func (v benchView) Watched() []breakdown.Watched { return v.Report.Watch(v.Passa
 // Ladder is the tempos there are from the one at hand, slowest first.
 func (v benchView) Ladder() []int { return routine.Ladder(v.Tempo) }
 
+// failedToRead is failed for pages that read an exercise, which may be none any more.
+func (s *Server) failedToRead(w http.ResponseWriter, r *http.Request, err error) {
+	var unread score.Problems
+	if !errors.As(err, &unread) {
+		s.failed(w, r, err)
+		return
+	}
+	s.render(w, http.StatusUnprocessableEntity, "message", "layout", layoutData{Title: "Cannot be read", Teacher: asking(r).Teacher,
+		Content: message{"This exercise cannot be read any more", unread.Error()}})
+}
+
 func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
 	v, err := s.benchView(r, askOf(r))
 	if err != nil {
-		var unread score.Problems
-		if errors.As(err, &unread) {
-			s.render(w, http.StatusUnprocessableEntity, "message", "layout", layoutData{Title: "Cannot be read", Teacher: asking(r).Teacher,
-				Content: message{"This exercise cannot be read any more", unread.Error()}})
-			return
-		}
-		s.failed(w, r, err)
+		s.failedToRead(w, r, err)
 		return
 	}
 	s.leave(r, v.Here())
@@ -294,7 +299,7 @@ const lastPlace = "place"
 
 // leave remembers the Bench as it stands, but for one in a section of a colleague's.
 func (s *Server) leave(r *http.Request, address string) {
-	if deskOf(r).Guest().Section == 0 && s.sessions.GetString(r.Context(), lastPlace) != address {
+	if deskOf(r).Guest().Own() && s.sessions.GetString(r.Context(), lastPlace) != address {
 		s.sessions.Put(r.Context(), lastPlace, address)
 	}
 }

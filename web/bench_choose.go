@@ -131,7 +131,7 @@ func (s *Server) chooseSection(r *http.Request, wanted store.SectionID) ([]store
 	if at < 0 {
 		return sections, store.Section{}, fmt.Errorf("choose the section: %w", store.ErrNotFound)
 	}
-	if wanted != last && deskOf(r).Guest().Section == 0 {
+	if wanted != last && deskOf(r).Guest().Own() {
 		s.sessions.Put(r.Context(), lastSection, int64(wanted))
 	}
 	return sections, sections[at], nil

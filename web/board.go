@@ -51,7 +51,7 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 	if v.Given, err = s.store.Given(ctx, asking(r).Teacher.ID); err != nil {
 		return v, err
 	}
-	if v.Guest.Section != 0 {
+	if !v.Guest.Own() {
 		if v.Sections, err = s.store.For(asking(r).Teacher.ID).Sections(ctx); err != nil {
 			return v, err
 		}

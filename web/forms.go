@@ -12,6 +12,7 @@ import (
 	"github.com/go-playground/validator/v10"
 
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
 	"unhurriedbench/reading"
 )
 
@@ -58,7 +59,7 @@ func (f forms) read(r *http.Request, into aForm) []string {
 	}
 	var problems []string
 	say := func(field reflect.StructField, check string) {
-		sentence := strings.ReplaceAll(said[field.Name+" "+check], "%s", shortened(r.Form.Get(field.Tag.Get("form"))))
+		sentence := strings.ReplaceAll(said[field.Name+" "+check], "%s", score.Clip(r.Form.Get(field.Tag.Get("form"))))
 		if !slices.Contains(problems, sentence) {
 			problems = append(problems, sentence)
 		}
@@ -78,14 +79,6 @@ func (f forms) read(r *http.Request, into aForm) []string {
 		}
 	}
 	return problems
-}
-
-// shortened is as much of what was typed as a sentence about it quotes.
-func shortened(typed string) string {
-	if letters := []rune(typed); len(letters) > 40 {
-		return string(letters[:40]) + "…"
-	}
-	return typed
 }
 
 // first is the first of some sentences, "" for none.

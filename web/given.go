@@ -82,7 +82,7 @@ func (s *Server) takeSectionBack(w http.ResponseWriter, r *http.Request) {
 
 // Own says whether the bench is at the teacher's own desk, not in a section they were
 // given.
-func (c choice) Own() bool { return c.Guest.Section == 0 }
+func (c choice) Own() bool { return c.Guest.Own() }
 
 // MayMark says whether who looks may mark.
-func (c choice) MayMark() bool { return c.Own() || c.Guest.Teach }
+func (c choice) MayMark() bool { return c.Guest.MayMark() }

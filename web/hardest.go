@@ -1,7 +1,6 @@
 package web
 
 import (
-	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -9,7 +8,6 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/core/score"
 )
 
 // hardestView sets the instruments of a section against the measures of an exercise: who
@@ -26,7 +24,6 @@ type hardestView struct {
 	DrillSay string
 	Tempo    string
 	Once     []string
-	BeatName string
 }
 
 type hardestRow struct {
@@ -62,14 +59,8 @@ type gradedPart struct {
 
 func (s *Server) hardest(w http.ResponseWriter, r *http.Request) {
 	v, err := s.hardestView(r)
-	var unread score.Problems
-	if errors.As(err, &unread) {
-		s.render(w, http.StatusUnprocessableEntity, "message", "layout", layoutData{Title: "Cannot be read", Teacher: asking(r).Teacher,
-			Content: message{"This exercise cannot be read any more", unread.Error()}})
-		return
-	}
 	if err != nil {
-		s.failed(w, r, err)
+		s.failedToRead(w, r, err)
 		return
 	}
 	s.page(w, r, http.StatusOK, "hardest", fmt.Sprintf("Who has it hardest: %d · %s", v.Exercise.Number, v.Exercise.Title), v)
@@ -144,7 +135,6 @@ func (v *hardestView) fill(wanted string, measure int) {
 	if left, v.Once = row.report.Left(); len(v.Once) > 0 {
 		v.Once = append(v.Once, fmt.Sprintf("%s are left to learn, not %d.", capitalNumber(left), len(v.Numbers)))
 	}
-	v.BeatName = row.report.Part.Meter().BeatName(false)
 }
 
 // cell is the hardest of the measures of a number, which may be divided.

@@ -27,7 +27,7 @@ type historyView struct {
 }
 
 // MayMark says whether who looks may take tries back.
-func (v historyView) MayMark() bool { return v.Guest.Section == 0 || v.Guest.Teach }
+func (v historyView) MayMark() bool { return v.Guest.MayMark() }
 
 type historyExercise struct {
 	store.Exercise

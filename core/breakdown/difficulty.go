@@ -274,7 +274,8 @@ func (r *Report) struckBefore(i, j int) (score.Pitch, bool) {
 func (r *Report) changePoints(each []points) {
 	for _, c := range r.changes {
 		m := r.Part.Measures[c.at.Measure]
-		beats := r.beforeIt(c.at).Div(m.Meter.Beat()).Float()
+		held, _, _ := r.noteBefore(c.at)
+		beats := held.Div(m.Meter.Beat()).Float()
 		hurry := 1.0
 		switch {
 		case c.rested:
@@ -289,27 +290,6 @@ func (r *Report) changePoints(each []points) {
 			cost = max(cost, finger.Hard)
 		}
 		each[c.at.Measure][changePart] += 0.06 * hurry * math.Pow(cost, 1.3)
-	}
-}
-
-// beforeIt is how long the note before a struck one is held, ties and all.
-func (r *Report) beforeIt(at score.Place) score.Fraction {
-	held := score.Fraction{}
-	i, j := at.Measure, at.Event
-	for {
-		for j--; j >= 0; j-- {
-			e := r.Part.Measures[i].Events[j]
-			if e.Kind == score.Rest {
-				continue
-			}
-			if held = held.Add(e.Length); !e.Tied {
-				return held
-			}
-		}
-		if i--; i < 0 {
-			return held
-		}
-		j = len(r.Part.Measures[i].Events)
 	}
 }
 

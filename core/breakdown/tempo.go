@@ -45,7 +45,7 @@ func (r *Report) tempo(marked score.Tempo, target instrument.Instrument, year in
 			if e.Kind == score.Rest || e.Tied {
 				continue
 			}
-			gap, is := r.sinceTheLast(score.Place{Measure: i, Event: j})
+			_, gap, is := r.noteBefore(score.Place{Measure: i, Event: j})
 			if !is {
 				continue
 			}
@@ -64,18 +64,23 @@ func (r *Report) tempo(marked score.Tempo, target instrument.Instrument, year in
 	return t
 }
 
-// sinceTheLast is how long before a note the one before it was struck.
-func (r *Report) sinceTheLast(at score.Place) (gap score.Fraction, is bool) {
+// noteBefore is how long the note before a struck one is held, ties and all, and how long
+// before it that was struck.
+func (r *Report) noteBefore(at score.Place) (held, since score.Fraction, is bool) {
 	i, j := at.Measure, at.Event
 	for {
 		for j--; j >= 0; j-- {
 			e := r.Part.Measures[i].Events[j]
-			if gap = gap.Add(e.Length); e.Kind != score.Rest && !e.Tied {
-				return gap, true
+			since = since.Add(e.Length)
+			if e.Kind == score.Rest {
+				continue
+			}
+			if held = held.Add(e.Length); !e.Tied {
+				return held, since, true
 			}
 		}
 		if i--; i < 0 {
-			return gap, false
+			return held, since, false
 		}
 		j = len(r.Part.Measures[i].Events)
 	}
