@@ -100,7 +100,10 @@ func TestWithoutScripts(t *testing.T) {
 	if err := (proto.EmulationSetScriptExecutionDisabled{Value: true}).Call(p); err != nil {
 		t.Fatal(err)
 	}
-	p.MustNavigate(address + "/bench/9?instrument=trombone&student=1&stage=count").MustWaitLoad()
+	// The browser says when the page is there: a listener in the page would not be called.
+	arrived := p.MustWaitNavigation()
+	p.MustNavigate(address + "/bench/9?instrument=trombone&student=1&stage=count")
+	arrived()
 	seen := p.MustEval(`() => [...document.querySelectorAll("p, button, th, legend")].filter((e) => e.checkVisibility()).map((e) => e.textContent.trim()).join("\n")`).Str()
 	for _, words := range []string{"The music is drawn with JavaScript", "Count\n", "What stumbled?\nrhythm\n"} {
 		if !strings.Contains(seen, words) {
