@@ -33,7 +33,7 @@ var views = []struct{ name, path, drawn string }{
 	{"Fingering chart for strings", "/fingerings/violin", ".in-chart"},
 	{"Fingering chart for a drum", "/fingerings/snare", ".empty-screen"},
 	{"Bench for bassoon", "/bench/6?instrument=bassoon", "svg.lanes"},
-	{"Drill", "/bench/6?instrument=trombone&drill=yes&stage=finger", "svg.lanes"},
+	{"Drill", "/bench/6?instrument=trombone&line=drill&stage=finger", "svg.lanes"},
 }
 
 // axe reads axe-core.
@@ -118,7 +118,7 @@ var states = []struct {
 		p.MustElement("[data-keys]").MustClick()
 		p.MustElement("dialog.keys[open]")
 	}},
-	{"a drill", "/bench/6?instrument=trombone&drill=yes&stage=finger", func(p *rod.Page) {
+	{"a drill", "/bench/6?instrument=trombone&line=drill&stage=finger", func(p *rod.Page) {
 		p.MustElement("#go").MustClick()
 		p.MustElement(".cursor")
 	}},

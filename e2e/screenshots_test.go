@@ -45,7 +45,7 @@ func TestScreenshots(t *testing.T) {
 		{"account", "/account", ".account"},
 		{"hardest", "/bench/6/hardest?section=1", ".grades"},
 		{"fingerings", "/fingerings/violin#n76", ".chart-staff .touch.chosen"},
-		{"drill", "/bench/6?instrument=trombone&stage=finger&drill=yes", "svg.lanes"},
+		{"drill", "/bench/6?instrument=trombone&stage=finger&line=drill", "svg.lanes"},
 		{"parts", "/exercises/6/parts", ".fields"},
 		{"compare", "/compare?a=6&a-from=1&a-to=4&b=11&b-from=1&b-to=4", ".ruler-table"},
 	} {

@@ -26,9 +26,12 @@ type explained struct {
 	Remarks    []score.Problem
 	Options    breakdown.Options
 	Octaves    []instrument.OctaveChoice
-	OwnPart    bool              // the instrument's part is not made from the source
-	Drills     []breakdown.Drill // the hardest changes of the exercise
-	InDrill    bool              // they are on the page in place of the exercise
+	OwnPart    bool               // the instrument's part is not made from the source
+	Drills     []breakdown.Drill  // the hardest changes of the exercise
+	Lines      []breakdown.Line   // that can be made of the exercise
+	Line       breakdown.Line     // on the page in place of the exercise, "" for none
+	Of         []breakdown.Piece  // the pieces of the exercise, where a line stands in its place
+	From       breakdown.PieceKey // the piece that the line is of
 	Words      finger.Words
 	Tempo      int // to start at
 	tempoWords string
@@ -61,12 +64,12 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, w *work, kept ta
 	x.Report = breakdown.Read(part.Score, part.Source, part.WrittenFor, c.Instrument, met, x.Options)
 	x.Tempo = x.Report.Tempo.Suggested
 	x.Remarks = slices.Concat(part.Score.Remarks, x.Report.Remarks)
-	x.Drills = x.Report.Drills(c.Instrument)
-	if c.ask.drill = c.ask.drill && len(x.Drills) > 0; c.ask.drill {
-		x.openDrill(c)
-	}
-	return x, nil
+	x.Drills, x.Lines = x.Report.Drills(c.Instrument), breakdown.Lines(x.Report.Part)
+	return x, x.openLine(c)
 }
+
+// InDrill says whether a drill or another line stands in place of the exercise.
+func (x explained) InDrill() bool { return x.Line != "" }
 
 // fingerOptions is how the teacher wants the part fingered.
 func fingerOptions(ctx context.Context, desk *store.Desk, c choice) (finger.Options, error) {
@@ -109,7 +112,7 @@ func present(w work, x explained, p preferences) benchView {
 		b := benchPiece{Piece: piece, Current: piece.Key() == w.Key, State: w.States[piece.Key()]}
 		if b.Current {
 			v.Piece = b
-			if x.InDrill && v.Tempo == 0 {
+			if x.Line == drillLine && v.Tempo == 0 {
 				v.Tempo = x.Drills[k].Tempo
 			}
 		}
@@ -152,17 +155,21 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 func (w work) Link(name string, value any) string {
 	q := url.Values{}
 	q.Set("instrument", w.Instrument.ID)
-	if name != "drill" {
+	if name != "line" && !(name == "instrument" && w.ask.line != "") {
 		q.Set("piece", w.Key.String())
 	}
-	if w.Student.ID != 0 && name != "instrument" && name != "section" {
-		q.Set("student", strconv.FormatInt(int64(w.Student.ID), 10))
+	student := w.Student.ID
+	if w.ask.line != "" { // nobody is marked, and who was at hand is kept
+		student = w.ask.student
+	}
+	if student != 0 && name != "instrument" && name != "section" {
+		q.Set("student", strconv.FormatInt(int64(student), 10))
 	}
 	if w.Section.ID != 0 {
 		q.Set("section", strconv.FormatInt(int64(w.Section.ID), 10))
 	}
-	if w.ask.drill && name != "instrument" {
-		q.Set("drill", "yes")
+	if w.ask.line != "" && !(w.ask.line == drillLine && name == "instrument") {
+		w.ask.lineInto(q)
 	}
 	if w.Student.ID == 0 || name == "instrument" || name == "section" { // else it is where the student is
 		q.Set("stage", string(w.Stage))
@@ -171,8 +178,10 @@ func (w work) Link(name string, value any) string {
 		q.Del("stage")
 	}
 	q.Set(name, fmt.Sprint(value))
-	if name == "drill" && value == "" {
-		q.Del("drill")
+	if name == "line" && value == "" {
+		q.Set("piece", w.ask.of)
+		q.Del("line")
+		q.Del("of")
 	}
 	return fmt.Sprintf("/bench/%d?%s", w.Exercise.ID, q.Encode())
 }
@@ -215,8 +224,8 @@ func (w work) here(tempo int) string {
 	if w.Student.ID != 0 {
 		q.Set("student", strconv.FormatInt(int64(w.Student.ID), 10))
 	}
-	if w.ask.drill {
-		q.Set("drill", "yes")
+	if w.ask.line != "" {
+		w.ask.lineInto(q)
 	}
 	if w.ask.oneNote != "" {
 		q.Set("one", w.ask.oneNote)

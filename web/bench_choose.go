@@ -24,14 +24,18 @@ type benchAsk struct {
 	section    store.SectionID
 	tempo      int
 	oneNote    string // a concert note, "Bb"
-	drill      bool
+	line       breakdown.Line
+	of         string // the piece that the line is of
 }
+
+// drillLine is the drill of the hardest changes, a line beside those that are derived.
+const drillLine breakdown.Line = "drill"
 
 func askOf(r *http.Request) benchAsk {
 	return benchAsk{
 		exercise: idOf[store.ExerciseID](r), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
 		student: store.StudentID(number(r, "student")), section: store.SectionID(number(r, "section")),
-		tempo: tempoOf(r), oneNote: text(r, "one"), drill: text(r, "drill") == "yes",
+		tempo: tempoOf(r), oneNote: text(r, "one"), line: breakdown.Line(text(r, "line")), of: text(r, "of"),
 	}
 }
 
@@ -80,7 +84,7 @@ func (s *Server) choose(r *http.Request, ask benchAsk) (choice, error) {
 		}
 		ask.section = c.Student.SectionID
 	}
-	if ask.drill { // which nobody is marked for
+	if ask.line != "" { // which nobody is marked for
 		c.Student = store.Student{}
 	}
 	if c.Sections, c.Section, err = s.chooseSection(r, ask.section); err != nil {
@@ -266,7 +270,7 @@ func (s *Server) load(r *http.Request, c choice) (work, error) {
 // atTheStudents takes the first piece that the student at hand has not done, and the
 // tempo they tried it at last, where the request leaves them open.
 func (w *work) atTheStudents(standing *progress.Standing) {
-	if w.Student.ID == 0 || w.ask.drill {
+	if w.Student.ID == 0 || w.ask.line != "" {
 		return
 	}
 	if w.ask.piece == "" {

@@ -41,6 +41,16 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 	out := score.Score{
 		Title: x.Title, Composer: part.Score.Composer, Tempo: part.Score.Tempo, TempoWords: part.Score.TempoWords, Parts: []score.Part{made},
 	}
+	if text(r, "line") != "" {
+		v, err := s.benchView(r, askOf(r))
+		if err != nil {
+			s.failed(w, r, err)
+			return
+		}
+		if v.InDrill() {
+			out.Title, out.Parts = v.LineTitle()+" "+x.Title, []score.Part{v.Report.Part}
+		}
+	}
 	data, ending, kind, err := encode(out, target, text(r, "as"))
 	if err != nil {
 		s.failed(w, r, err)
@@ -51,7 +61,7 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	w.Header().Set("Content-Type", kind)
-	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%s"`, fileName(x.Number, x.Title, target.ID)+ending))
+	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%s"`, fileName(x.Number, out.Title, target.ID)+ending))
 	_, _ = w.Write(data) // the reader has gone when this fails
 }
 

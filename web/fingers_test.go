@@ -170,12 +170,12 @@ func TestDrill(t *testing.T) {
 	bench := fmt.Sprintf("/bench/%d?instrument=trombone", b.exercise)
 	_, page := v.get(bench + "&stage=finger")
 	wants(t, page, "Hardest changes", "Drill them")
-	_, page = v.get(bench + "&stage=finger&drill=yes")
+	_, page = v.get(bench + "&stage=finger&line=drill")
 	wants(t, page, "Hard changes of 1 · First Lamp", "start at", "Keep this drill in The Ferry Book", "Back to the exercise")
 	if strings.Contains(page, "Who is trying?") {
 		t.Error("a drill that is no exercise asks who is trying")
 	}
-	status, to := v.post(fmt.Sprintf("/bench/%d/drill", b.exercise), url.Values{"instrument": {"trombone"}})
+	status, to := v.post(fmt.Sprintf("/bench/%d/line", b.exercise), url.Values{"instrument": {"trombone"}, "line": {"drill"}})
 	if status != http.StatusSeeOther || !strings.HasPrefix(to, "/bench/") {
 		t.Fatalf("keeping the drill gives %d %s", status, to)
 	}
@@ -191,10 +191,10 @@ func TestDrill(t *testing.T) {
 
 	// One note alone has no change to drill.
 	plain := s.exercise(t, account.ID, 1, "One", "", "T:One\nM:4/4\nL:1/1\nK:C\nc|c|]\n")
-	_, to = v.post(fmt.Sprintf("/bench/%d/drill", plain), url.Values{"instrument": {"trumpet"}})
+	_, to = v.post(fmt.Sprintf("/bench/%d/line", plain), url.Values{"instrument": {"trumpet"}, "line": {"drill"}})
 	_, page = v.get(to)
-	wants(t, page, "no change here that is worth a drill")
-	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=trumpet&drill=yes", plain))
+	wants(t, page, "nothing here that is worth a line of its own")
+	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=trumpet&line=drill", plain))
 	wants(t, page, "1 · One")
 }
 

@@ -58,7 +58,7 @@ var routeCases = map[string]answer{
 	"GET /bench/{id}":            refused,
 	"GET /bench/{id}/hardest":    refused,
 	"POST /bench/{id}/attempts":  refused,
-	"POST /bench/{id}/drill":     refused,
+	"POST /bench/{id}/line":      refused,
 	"POST /bench/{id}/fingering": refused,
 	"POST /bench/{id}/everybody": refused,
 	"POST /attempts/{id}/undo":   refused,

@@ -140,7 +140,7 @@ func (s *Server) Routes() chi.Router {
 				r.Get("/board", s.board)
 				r.Get("/students/{id}", s.history)
 			})
-			r.Post("/bench/{id}/drill", s.keepDrill)
+			r.Post("/bench/{id}/line", s.keepLine)
 			r.Post("/bench/{id}/fingering", s.keepFingering)
 
 			r.Get("/account", s.account)

@@ -1,0 +1,253 @@
+package breakdown_test
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+	"unhurriedbench/demo"
+	"unhurriedbench/internal/testabc"
+	"unhurriedbench/internal/testscore"
+)
+
+// shown writes a part shortly: pitches with lengths, rests as z, slurs and ties as read.
+func shown(p score.Part) string {
+	var out strings.Builder
+	for _, m := range p.Measures {
+		for _, e := range m.Events {
+			out.WriteString(strings.Repeat("(", e.SlurStarts))
+			switch {
+			case e.Kind == score.Rest:
+				out.WriteString("z")
+			case e.Unpitched:
+				out.WriteString("x")
+			default:
+				out.WriteString(e.Pitch.String())
+			}
+			fmt.Fprintf(&out, ":%s", e.Length)
+			if e.TieOn {
+				out.WriteString("-")
+			}
+			out.WriteString(strings.Repeat(")", e.SlurEnds) + " ")
+		}
+		out.WriteString("| ")
+	}
+	return strings.TrimSpace(out.String())
+}
+
+func derive(t *testing.T, line breakdown.Line, abc string, piece int) breakdown.Derived {
+	t.Helper()
+	part := testabc.Part(t, abc)
+	pieces := breakdown.Cut(part)
+	d, err := breakdown.Derive(line, "x", part, pieces, pieces[piece], score.MustPitch("D4"))
+	if err != nil {
+		t.Fatal(err)
+	}
+	return d
+}
+
+// Worked by hand. Source: common practice.
+func TestLinesByHand(t *testing.T) {
+	const (
+		two     = "M:4/4\nL:1/4\nK:F\nF G A2|B A G2|F4|z4|]\n"
+		slurred = "M:3/4\nL:1/4\nK:G\n(GA) B|c3-|c B A|G3|]\n"
+		upbeat  = "M:4/4\nL:1/4\nK:C\nG|c d e d|c3 G|c d e f|g3|]\n"
+	)
+	for _, test := range []struct {
+		line  breakdown.Line
+		abc   string
+		piece int
+		want  string
+	}{
+		{breakdown.OneNote, slurred, 0, "D4:1/4 D4:1/4 D4:1/4 | D4:3/4- | D4:1/4 D4:1/4 D4:1/4 | D4:3/4 |"},
+		{breakdown.EvenWalk, slurred, 0, "G4:1/2 A4:1/2 | B4:1/2 C5:1/2 | B4:1/2 A4:1/2 | G4:1/2 z:1/4 z:1/4 |"},
+		{breakdown.Pulsed, "M:3/4\nL:1/8\nK:C\nC3 D E2|C6|]\n", 0,
+			"C4:1/8 C4:1/8 C4:1/8 D4:1/8 E4:1/8 E4:1/8 | C4:1/8 C4:1/8 C4:1/8 C4:1/8 C4:1/8 C4:1/8 |"},
+		{breakdown.Pulsed, "M:2/4\nL:1/16\nK:C\nC3D E4|]\n", 0, "C4:1/8 C4:1/16 D4:1/16 E4:1/8 E4:1/8 |"},
+		{breakdown.AddANote, "M:4/4\nL:1/4\nK:C\nC D E F|G4|]\n", 0,
+			"C4:1/4 D4:1/4 E4:1/4 z:1/4 | C4:1/4 D4:1/4 E4:1/4 F4:1/4 | C4:1/4 D4:1/4 E4:1/4 F4:1/4 | G4:1 |"},
+		{breakdown.Unslurred, slurred, 0, "G4:1/4 A4:1/4 B4:1/4 | C5:3/4- | C5:1/4 B4:1/4 A4:1/4 | G4:3/4 | (G4:1/4 A4:1/4) B4:1/4 | C5:3/4- | C5:1/4 B4:1/4 A4:1/4 | G4:3/4 |"},
+		{breakdown.HeldFirst, upbeat, 0, "G4:1 | z:1/4 z:1/4 z:1/4 G4:1/4 | C5:1/4 D5:1/4 E5:1/4 D5:1/4 | C5:3/4 z:1/4 | " +
+			"G4:1 | z:1/4 z:1/4 z:1/4 G4:1/4 | C5:1/4 D5:1/4 E5:1/4 F5:1/4 | G5:3/4 z:1/4 |"},
+		{breakdown.LastFirst, two, 0, "F4:1 | B4:1/4 A4:1/4 G4:1/2 | F4:1 | F4:1/4 G4:1/4 A4:1/2 | B4:1/4 A4:1/4 G4:1/2 | F4:1 |"},
+	} {
+		got := strings.ReplaceAll(shown(derive(t, test.line, test.abc, test.piece).Score.Parts[0]), "Bb4", "B4")
+		if got != test.want {
+			t.Errorf("%s of %q, piece %d:\n got %s\nwant %s", test.line, test.abc, test.piece, got, test.want)
+		}
+	}
+}
+
+// Each line keeps what it says it keeps, for every instrument in the demo book and in
+// random music: a rhythm, or pitches. Its last piece is the whole where it grows, and it
+// can be read, fingered and cut like any other part.
+func TestLinesKeepWhatTheySay(t *testing.T) {
+	exercises, err := demo.Exercises()
+	if err != nil {
+		t.Fatal(err)
+	}
+	var all []score.Score
+	for _, x := range exercises {
+		all = append(all, x.Score)
+	}
+	for seed := range uint64(30) {
+		all = append(all, testscore.Random(t, seed))
+	}
+	for n := range all {
+		all[n].Parts = []score.Part{slurred(all[n].Parts[0])}
+	}
+	made := map[breakdown.Line]int{}
+	for n, s := range all {
+		target := instrument.All()[n%len(instrument.All())]
+		report := breakdown.Read(s, s.Parts[0], "", target, nil, breakdown.Options{})
+		for _, line := range breakdown.Lines(report.Part) {
+			for k, within := range report.Pieces {
+				d, err := breakdown.Derive(line, s.Title, report.Part, report.Pieces, within, score.MustPitch("F4"))
+				if err != nil {
+					t.Fatalf("%s, %s: %v\n%s", s.Title, line, err, shown(report.Part))
+				}
+				made[line]++
+				keeps(t, line, report, within, d)
+				again := breakdown.Read(d.Score, d.Score.Parts[0], target.ID, target, nil, breakdown.Options{})
+				if len(again.Measures) == 0 || len(d.Pieces) == 0 {
+					t.Fatalf("%s of %s is empty", line, s.Title)
+				}
+				if k > 0 && line != breakdown.AddANote && line != breakdown.LastFirst {
+					break
+				}
+			}
+		}
+	}
+	for _, line := range []breakdown.Line{breakdown.OneNote, breakdown.EvenWalk, breakdown.AddANote, breakdown.Unslurred, breakdown.Pulsed, breakdown.HeldFirst, breakdown.LastFirst} {
+		if made[line] < 20 {
+			t.Errorf("only %d of %s were tried", made[line], line)
+		}
+	}
+}
+
+// slurred is a part with a slur over every third note and the one after.
+func slurred(part score.Part) score.Part {
+	part = part.Copy()
+	notes := part.Notes()
+	for k := 0; k+1 < len(notes); k += 3 {
+		part.At(notes[k]).SlurStarts++
+		part.At(notes[k+1]).SlurEnds++
+	}
+	return part
+}
+
+// struck lists what is struck of some measures, by pitch and, as asked, by length.
+func struck(part score.Part, passages []breakdown.Passage, lengths bool) []string {
+	var list []string
+	for _, p := range passages {
+		for _, e := range part.Measures[p.At].Events {
+			if e.Kind == score.Rest || e.Start.Less(p.From) || !e.Start.Less(p.To) {
+				continue
+			}
+			word := e.Pitch.String()
+			if lengths {
+				word += " " + e.Length.String()
+			} else if e.Tied {
+				continue
+			}
+			list = append(list, word)
+		}
+	}
+	return list
+}
+
+func everything(part score.Part) []breakdown.Passage {
+	return breakdown.Piece{At: indexes(part)}.Passages(part)
+}
+
+func indexes(part score.Part) []int {
+	list := make([]int, len(part.Measures))
+	for i := range list {
+		list[i] = i
+	}
+	return list
+}
+
+func keeps(t *testing.T, line breakdown.Line, r breakdown.Report, within breakdown.Piece, d breakdown.Derived) {
+	t.Helper()
+	part := d.Score.Parts[0]
+	fail := func(what string, got, want any) {
+		t.Fatalf("%s of %s, %s: %s\n got %v\nwant %v\nof %s\n to %s", line, r.Title, within.InWords(), what, got, want, shown(r.Part), shown(part))
+	}
+	last := d.Pieces[len(d.Pieces)-1]
+	switch line {
+	case breakdown.OneNote:
+		for i, m := range part.Measures {
+			for j, e := range m.Events {
+				was := r.Part.Measures[i].Events[j]
+				if e.Kind != was.Kind || e.Start != was.Start || e.Length != was.Length || e.TieOn != was.TieOn || e.Tied != was.Tied {
+					fail("the rhythm", e, was)
+				}
+				if e.Kind == score.Note && e.Pitch != score.MustPitch("F4") {
+					fail("the note", e.Pitch, "F4")
+				}
+			}
+		}
+	case breakdown.Pulsed:
+		for i, m := range part.Measures {
+			sum := score.Fraction{}
+			for _, e := range m.Events {
+				sum = sum.Add(e.Length)
+				if e.Kind == score.Note && score.Frac(1, 8).Less(e.Length) && e.Value.Tuplet.Actual == 0 && !e.Roll {
+					fail("longer than an eighth", e.Length, "1/8")
+				}
+			}
+			if sum != r.Part.Measures[i].Length {
+				fail("the length of a measure", sum, r.Part.Measures[i].Length)
+			}
+		}
+	case breakdown.EvenWalk:
+		for _, m := range part.Measures {
+			for _, e := range m.Events {
+				if e.Kind == score.Note && e.Length != score.Frac(1, 2) {
+					fail("a length", e.Length, "1/2")
+				}
+			}
+		}
+		var want []string
+		for _, p := range r.Pieces {
+			if !p.Whole() {
+				want = append(want, struck(r.Part, p.Passages(r.Part), false)...)
+			}
+		}
+		if got := struck(part, everything(part), false); !slices.Equal(got, want) {
+			fail("the pitches", got, want)
+		}
+	case breakdown.AddANote, breakdown.LastFirst:
+		want := struck(r.Part, within.Passages(r.Part), true)
+		if got := struck(part, last.Passages(part), true); !slices.Equal(got, want) {
+			fail("the last piece", got, want)
+		}
+		before := 0
+		for _, p := range d.Pieces {
+			n := len(struck(part, p.Passages(part), false))
+			if line == breakdown.AddANote && before > 0 && n != before+1 || n < before {
+				fail("the notes of a piece", n, before+1)
+			}
+			before = n
+		}
+	case breakdown.Unslurred:
+		slurs := 0
+		for _, p := range d.Pieces {
+			within := 0
+			for _, at := range p.At {
+				for _, e := range part.Measures[at].Events {
+					within += e.SlurStarts
+				}
+			}
+			if slurred := strings.HasSuffix(p.Label, "slurred"); slurred != (within > 0) {
+				fail("the slurs of "+p.Label, within, slurred)
+			}
+			slurs += within
+		}
+	}
+}

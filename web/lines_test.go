@@ -1,0 +1,73 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/format"
+	"unhurriedbench/core/format/abc"
+)
+
+// Lines derived from an exercise stand in its place with pieces of their own, are left for
+// the piece they were entered from, go out as files and are kept as exercises.
+func TestLines(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	id := s.exercise(t, account.ID, 7, "Slurred", "", "T:Slurred\nM:4/4\nL:1/4\nK:C\n(cd)ef|g4|(fe)dc|c2z2|\nc d e f|g4|f e d c|c4|]\n")
+	bench := fmt.Sprintf("/bench/%d?instrument=trombone&student=%d&section=%d", id, b.student, b.section)
+	_, page := v.get(bench)
+	wants(t, page, "As written", "On one note", "Even walk", "Add a note", "Without slurs, then with", "Every eighth said", "First note held", "Last measure first")
+	for line, want := range map[breakdown.Line][]string{
+		breakdown.OneNote:   {"On one note: 7 · Slurred", "the hands have nothing to do", "Concert"},
+		breakdown.EvenWalk:  {"Even walk: 7 · Slurred", "half notes"},
+		breakdown.AddANote:  {"Add a note: 7 · Slurred", "3 notes", "the whole"},
+		breakdown.Unslurred: {"without slurs", "as written"},
+		breakdown.Pulsed:    {"Every eighth said: 7 · Slurred"},
+		breakdown.HeldFirst: {"held, then on"},
+		breakdown.LastFirst: {"the last measure", "the whole"},
+	} {
+		_, page := v.get(bench + "&of=3-4&line=" + string(line))
+		wants(t, page, append(want, "Keep this line in", "Back to the exercise", fmt.Sprintf("student=%d", b.student))...)
+		if strings.Contains(page, `id="mark-clean"`) {
+			t.Errorf("%s asks for marks", line)
+		}
+		status, file := v.get(fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc&line=%s&of=3-4", id, line))
+		if status != http.StatusOK {
+			t.Errorf("%s as a file gives %d", line, status)
+		}
+		if _, err := abc.Read(context.Background(), file); err != nil {
+			t.Errorf("%s as a file cannot be read: %v\n%s", line, err, file)
+		}
+		_, to := v.post(fmt.Sprintf("/bench/%d/line", id), url.Values{"instrument": {"trombone"}, "line": {string(line)}, "of": {"3-4"}})
+		_, page = v.get(to)
+		wants(t, page, "The line is exercise", " 7, trombone", "Who is trying?")
+	}
+	_, page = v.get(bench + "&line=last-first&of=3-4&piece=1-1")
+	wants(t, page, fmt.Sprintf("piece=3-4&amp;section=%d", b.section)) // back where it was entered
+	_, page = v.get(bench + "&line=nonsense")
+	wants(t, page, "<h1>7 · Slurred</h1>")
+	_, one := v.get(fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc&line=one-note&one=Bb", id))
+	if got := onlyPitch(t, one); got != "Bb2" && got != "Bb3" {
+		t.Errorf("on concert B flat the trombone has %s\n%s", got, one)
+	}
+}
+
+// onlyPitch is the pitch of a part that has one.
+func onlyPitch(t *testing.T, text string) string {
+	t.Helper()
+	sc, err := format.ReadKind(context.Background(), format.ABC, []byte(text))
+	if err != nil {
+		t.Fatal(err)
+	}
+	list := breakdown.PitchesOf(sc.Parts[0])
+	if len(list) != 1 {
+		t.Fatalf("the pitches are %v", list)
+	}
+	return list[0].String()
+}
