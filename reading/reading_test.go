@@ -11,6 +11,7 @@ import (
 	"time"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/finger"
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
@@ -74,7 +75,7 @@ func TestWhatIsKeptIsWhatIsRead(t *testing.T) {
 			if !x.Read || x.FileParts != 1 {
 				t.Errorf("exercise %d was not read: %+v", x.Number, x)
 			}
-			kept, err := d.MetBefore(ctx, x.BookID, x.Number, i.ID)
+			kept, err := d.MetBefore(ctx, x.BookID, x.Number, i.ID, nil)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -96,10 +97,8 @@ func TestWhatIsKeptIsWhatIsRead(t *testing.T) {
 			if !reflect.DeepEqual(keys, x.Outline.Pieces) {
 				t.Errorf("exercise %d for the %s is cut %v, kept as %v", x.Number, i.Name, keys, x.Outline.Pieces)
 			}
-			if !i.Unpitched() && !part.Source.Unpitched() {
-				for _, p := range breakdown.PitchesOf(report.Part) {
-					met.Add(p)
-				}
+			for _, t := range breakdown.Things(report.Part, finger.Part(i, report.Part, finger.Options{})) {
+				met.Add(t)
 			}
 		}
 	}

@@ -6,6 +6,7 @@ import (
 	"fmt"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/finger"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
@@ -36,10 +37,10 @@ func (r *Reader) Exercises(ctx context.Context, d *store.Desk) ([]store.Exercise
 	return d.Exercises(ctx)
 }
 
-// MetBefore is what an instrument meets in the exercises of a book before one, read by
-// the rules in force.
-func (r *Reader) MetBefore(ctx context.Context, d *store.Desk, x store.Exercise, instrument string) (*breakdown.Met, error) {
-	stale, err := d.StaleBefore(ctx, x.BookID, x.Number)
+// MetBefore is what an instrument has met before an exercise by whoever has worked on some,
+// read by the rules in force.
+func (r *Reader) MetBefore(ctx context.Context, d *store.Desk, x store.Exercise, instrument string, worked []store.ExerciseID) (*breakdown.Met, error) {
+	stale, err := d.StaleBefore(ctx, x.BookID, x.Number, worked)
 	if err != nil {
 		return nil, err
 	}
@@ -48,7 +49,7 @@ func (r *Reader) MetBefore(ctx context.Context, d *store.Desk, x store.Exercise,
 			return nil, err
 		}
 	}
-	return d.MetBefore(ctx, x.BookID, x.Number, instrument)
+	return d.MetBefore(ctx, x.BookID, x.Number, instrument, worked)
 }
 
 // refresh reads again what has changed since it was read, or everything.
@@ -72,7 +73,7 @@ func (r *Reader) Refresh(ctx context.Context, d *store.Desk, x store.Exercise) e
 	if err != nil {
 		return err
 	}
-	kept := store.Reading{Outlines: map[string]breakdown.Outline{}, Met: map[string][]score.Pitch{}}
+	kept := store.Reading{Outlines: map[string]breakdown.Outline{}, Met: map[string][]breakdown.Thing{}}
 	source, err := r.partOf(ctx, d, x, nil, "")
 	switch problem := (score.Problems{}); {
 	case errors.As(err, &problem):
@@ -91,10 +92,8 @@ func (r *Reader) Refresh(ctx context.Context, d *store.Desk, x store.Exercise) e
 		if part.Own {
 			kept.Outlines[i.ID] = breakdown.OutlineOf(part.Source)
 		}
-		if !i.Unpitched() && !part.Source.Unpitched() {
-			made := instrument.Make(part.Source, part.WrittenFor, i, instrument.Placement{})
-			kept.Met[i.ID] = breakdown.PitchesOf(made.Part)
-		}
+		made := instrument.Make(part.Source, part.WrittenFor, i, instrument.Placement{}).Part
+		kept.Met[i.ID] = breakdown.Things(made, finger.Part(i, made, finger.Options{}))
 	}
 	return d.KeepReading(ctx, x.ID, x.Revision, kept)
 }

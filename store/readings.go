@@ -3,11 +3,9 @@ package store
 import (
 	"context"
 	"errors"
-	"fmt"
 	"strings"
 
 	"unhurriedbench/core/breakdown"
-	"unhurriedbench/core/score"
 )
 
 // Reading is what is kept of an exercise that has been read, so that pages need not
@@ -16,7 +14,7 @@ type Reading struct {
 	Unread    string                       // why it cannot be read, where it cannot
 	FileParts int                          // how many parts the source holds
 	Outlines  map[string]breakdown.Outline // of the source's part, by "", and of own parts, by instrument id
-	Met       map[string][]score.Pitch     // written pitches, by instrument id
+	Met       map[string][]breakdown.Thing // what is met in it, by instrument id
 }
 
 // KeepReading keeps the reading of a revision of an exercise, in place of an earlier
@@ -46,13 +44,13 @@ func (d *Desk) KeepReading(ctx context.Context, id ExerciseID, revision int, r R
 				return err
 			}
 		}
-		var instruments, pitches []string
+		var instruments, things []string
 		for instrument, met := range r.Met {
-			instruments, pitches = append(instruments, instrument), append(pitches, pitchesText(met))
+			instruments, things = append(instruments, instrument), append(things, thingsText(met))
 		}
 		return tx.clear(ctx, `
-			INSERT INTO met (teacher_id, exercise_id, instrument, pitches)
-			SELECT $1, $2, instrument, pitches FROM unnest($3::text[], $4::text[]) AS rows (instrument, pitches)`, id, instruments, pitches)
+			INSERT INTO met (teacher_id, exercise_id, instrument, things)
+			SELECT $1, $2, instrument, things FROM unnest($3::text[], $4::text[]) AS rows (instrument, things)`, id, instruments, things)
 	})
 }
 
@@ -109,42 +107,73 @@ func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
 	return own, err
 }
 
-// StaleBefore lists the exercises of a book before a number that have changed since they
-// were read, or were read by other rules.
-func (d *Desk) StaleBefore(ctx context.Context, book BookID, number int) ([]ExerciseID, error) {
+// Worked lists the exercises that a student has worked on; with no student, those that at
+// least half of a section have, of those who have tries at all.
+func (d *Desk) Worked(ctx context.Context, section SectionID, student StudentID) ([]ExerciseID, error) {
 	var list []ExerciseID
-	err := d.all(ctx, &list, "list what is to be read again", `
-		SELECT id FROM exercises WHERE teacher_id = $1 AND book_id = $2 AND number < $3 AND removed_at IS NULL
-		AND (read_revision <> revision OR read_version <> $4) ORDER BY number`, book, number, breakdown.OutlineVersion)
+	if student != 0 {
+		err := d.all(ctx, &list, "list what was worked on", `
+			SELECT DISTINCT p.exercise_id FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
+			WHERE t.teacher_id = $1 AND t.id = $2 ORDER BY 1`, student)
+		return list, err
+	}
+	err := d.all(ctx, &list, "list what was worked on", `
+		WITH worked AS (
+			SELECT DISTINCT p.student_id, p.exercise_id FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
+			WHERE t.teacher_id = $1 AND t.section_id = $2)
+		SELECT exercise_id FROM worked GROUP BY exercise_id
+		HAVING 2 * count(*) >= (SELECT count(DISTINCT student_id) FROM worked) ORDER BY 1`, section)
 	return list, err
 }
 
-// MetBefore is what an instrument meets in the exercises of a book before a number.
-func (d *Desk) MetBefore(ctx context.Context, book BookID, number int, instrument string) (*breakdown.Met, error) {
+// metBefore says which exercises come before one, $3 in the book $2, for whoever has worked
+// on those in $4: these, and those of its book before the first of them; where they are none
+// of its book, all before it.
+const metBefore = `NOT (e.book_id = $2 AND e.number = $3) AND (e.id = ANY($4::bigint[]) OR e.book_id = $2 AND e.number < least($3,
+	(SELECT min(w.number) FROM exercises w WHERE w.teacher_id = $1 AND w.book_id = $2 AND w.id = ANY($4::bigint[]))))`
+
+// StaleBefore lists the exercises before one, as MetBefore takes them, that have changed
+// since they were read, or were read by other rules.
+func (d *Desk) StaleBefore(ctx context.Context, book BookID, number int, worked []ExerciseID) ([]ExerciseID, error) {
+	var list []ExerciseID
+	err := d.all(ctx, &list, "list what is to be read again", `
+		SELECT e.id FROM exercises e WHERE e.teacher_id = $1 AND e.removed_at IS NULL AND `+metBefore+`
+		AND (e.read_revision <> e.revision OR e.read_version <> $5) ORDER BY e.number`, book, number, numbersOf(worked), breakdown.OutlineVersion)
+	return list, err
+}
+
+// MetBefore is what an instrument has met before an exercise of a book by whoever has worked
+// on some exercises, and on what comes before the first of them in that book.
+func (d *Desk) MetBefore(ctx context.Context, book BookID, number int, instrument string, worked []ExerciseID) (*breakdown.Met, error) {
 	var rows []string
 	if err := d.all(ctx, &rows, "list what was met", `
-		SELECT m.pitches FROM met m JOIN exercises e ON e.id = m.exercise_id
-		WHERE e.teacher_id = $1 AND e.book_id = $2 AND e.number < $3 AND e.removed_at IS NULL AND m.instrument = $4
-		ORDER BY e.number`, book, number, instrument); err != nil {
+		SELECT m.things FROM met m JOIN exercises e ON e.id = m.exercise_id
+		WHERE e.teacher_id = $1 AND e.removed_at IS NULL AND `+metBefore+` AND m.instrument = $5
+		ORDER BY e.number`, book, number, numbersOf(worked), instrument); err != nil {
 		return nil, err
 	}
 	met := breakdown.MetIn()
 	for _, row := range rows {
-		for text := range strings.FieldsSeq(row) {
-			p, err := score.ParsePitch(text)
-			if err != nil {
-				return nil, fmt.Errorf("read what was met: %w", err)
-			}
-			met.Add(p)
+		for thing := range strings.FieldsSeq(row) {
+			met.Add(breakdown.Thing(thing))
 		}
 	}
 	return met, nil
 }
 
-func pitchesText(list []score.Pitch) string {
+// numbersOf are ids as the database takes them.
+func numbersOf(list []ExerciseID) []int64 {
+	ids := make([]int64, len(list))
+	for k, id := range list {
+		ids[k] = int64(id)
+	}
+	return ids
+}
+
+func thingsText(list []breakdown.Thing) string {
 	words := make([]string, len(list))
-	for i, p := range list {
-		words[i] = p.String()
+	for i, t := range list {
+		words[i] = string(t)
 	}
 	return strings.Join(words, " ")
 }

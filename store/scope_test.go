@@ -31,7 +31,7 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"Kinds":             func() (any, error) { return d.Kinds(ctx) },
 		"LatestAttempts":    func() (any, error) { return d.LatestAttempts(ctx, f.student, f.exercise, 9) },
 		"MetBefore": func() (any, error) {
-			met, err := d.MetBefore(ctx, f.book, 9, "oboe")
+			met, err := d.MetBefore(ctx, f.book, 9, "oboe", []store.ExerciseID{f.exercise})
 			return spelled(met.Places(), err)
 		},
 		"NextNumber": func() (any, error) { return d.NextNumber(ctx, f.book) },
@@ -61,11 +61,16 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"Sections":         func() (any, error) { return d.Sections(ctx) },
 		"Settings":         func() (any, error) { return d.Settings(ctx) },
 		"Source":           func() (any, error) { return d.Source(ctx, f.source.Hash()) },
-		"StaleBefore":      func() (any, error) { return d.StaleBefore(ctx, f.book, 9) },
+		"StaleBefore":      func() (any, error) { return d.StaleBefore(ctx, f.book, 9, nil) },
 		"StudentAttempts":  func() (any, error) { return d.StudentAttempts(ctx, f.student) },
 		"StudentByID":      func() (any, error) { return d.StudentByID(ctx, f.student) },
 		"StudentStandings": func() (any, error) { return spelled(d.StudentStandings(ctx, f.student)) },
 		"Students":         func() (any, error) { return d.Students(ctx, f.section) },
+		"Worked": func() (any, error) {
+			mine, err := d.Worked(ctx, f.section, f.student)
+			all, err2 := d.Worked(ctx, f.section, 0)
+			return append(mine, all...), errors.Join(err, err2)
+		},
 	}
 }
 

@@ -84,7 +84,7 @@ func (f fixture) reading() store.Reading {
 	}
 	return store.Reading{
 		FileParts: 1, Outlines: map[string]breakdown.Outline{"": outline("signatures of "), "horn-f": outline("own signatures of ")},
-		Met: map[string][]score.Pitch{"oboe": {score.MustPitch("F4"), score.MustPitch("Bb4")}},
+		Met: map[string][]breakdown.Thing{"oboe": {"meter:4/4", "F4", "way:65:1", "Bb4"}},
 	}
 }
 
@@ -336,8 +336,8 @@ func TestReadings(t *testing.T) {
 func TestMetBefore(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
-	met := func(number int, instrument string) string {
-		m, err := f.MetBefore(ctx, f.book, number, instrument)
+	met := func(number int, instrument string, worked ...store.ExerciseID) string {
+		m, err := f.MetBefore(ctx, f.book, number, instrument, worked)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -349,11 +349,76 @@ func TestMetBefore(t *testing.T) {
 	if met(1, "oboe") != "[]" || met(2, "flute") != "[]" {
 		t.Errorf("before the first is met %s, by the flute %s", met(1, "oboe"), met(2, "flute"))
 	}
+	later := f.another(t, 5, "G4")
+	for _, test := range []struct {
+		number int
+		worked []store.ExerciseID
+		want   string
+	}{
+		{3, []store.ExerciseID{later}, "[F4 Bb4 G4]"},             // what was worked on, and what comes before
+		{9, []store.ExerciseID{f.exercise}, "[F4 Bb4]"},           // not what was passed over
+		{5, []store.ExerciseID{later}, "[F4 Bb4]"},                // nor the exercise itself
+		{9, []store.ExerciseID{later, f.exercise}, "[F4 Bb4 G4]"}, // all of it
+	} {
+		if got := met(test.number, "oboe", test.worked...); got != test.want {
+			t.Errorf("before %d, with %v worked on, is met %s, want %s", test.number, test.worked, got, test.want)
+		}
+	}
 	if err := f.TakeAway(ctx, store.AnExercise, int64(f.exercise)); err != nil {
 		t.Fatal(err)
 	}
 	if got := met(2, "oboe"); got != "[]" {
 		t.Errorf("in a removed exercise is met %s", got)
+	}
+}
+
+// another is one more exercise of the fixture's book, in which the oboe meets some things.
+func (f fixture) another(t *testing.T, number int, things ...breakdown.Thing) store.ExerciseID {
+	t.Helper()
+	ctx := context.Background()
+	id, err := f.AddExercise(ctx, store.Exercise{Book: "Book of " + f.mark, Number: number, Title: "x"}, f.source)
+	if err != nil {
+		t.Fatal(err)
+	}
+	x, err := f.ExerciseByID(ctx, id)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if x.BookID != f.book {
+		t.Fatalf("it went to book %d", x.BookID)
+	}
+	r := f.reading()
+	r.Met = map[string][]breakdown.Thing{"oboe": things}
+	if err := f.KeepReading(ctx, id, x.Revision, r); err != nil {
+		t.Fatal(err)
+	}
+	return id
+}
+
+// A section has worked on what half of those who work at all have tried.
+func TestWorked(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a") // whose student has tried the first exercise
+	alone := f.another(t, 5, "G4")
+	for n := range 3 {
+		id, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: fmt.Sprint("Student ", n), Initial: "P", Instrument: "oboe"})
+		if err != nil {
+			t.Fatal(err)
+		}
+		try := f.try(true, routine.None)
+		if try.StudentID = id; n == 2 {
+			try.ExerciseID = alone
+		}
+		if n > 0 { // the first does nothing
+			if err := f.AddAttempts(ctx, try, try); err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	for student, want := range map[store.StudentID]string{0: fmt.Sprint([]store.ExerciseID{f.exercise}), f.student: fmt.Sprint([]store.ExerciseID{f.exercise})} {
+		if list, err := f.Worked(ctx, f.section, student); err != nil || fmt.Sprint(list) != want {
+			t.Errorf("student %d has worked on %v, %v, want %s", student, list, err, want)
+		}
 	}
 }
 

@@ -42,7 +42,11 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, w *work, kept ta
 	var x explained
 	c := &w.choice
 	c.Instrument = kept.instrument(c.Instrument)
-	met, err := s.reader.MetBefore(ctx, desk, c.Exercise, c.Instrument.ID)
+	worked, err := desk.Worked(ctx, c.Section.ID, 0)
+	if err != nil {
+		return x, err
+	}
+	met, err := s.reader.MetBefore(ctx, desk, c.Exercise, c.Instrument.ID, worked)
 	if err != nil {
 		return x, err
 	}

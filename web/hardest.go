@@ -131,9 +131,8 @@ func (v *hardestView) fill(wanted string, measure int) {
 	v.At = row.Cells[column]
 	v.tellOf(row)
 	v.tellTempo()
-	var left int
-	if left, v.Once = row.report.Left(); len(v.Once) > 0 {
-		v.Once = append(v.Once, fmt.Sprintf("%s are left to learn, not %d.", capitalNumber(left), len(v.Numbers)))
+	if v.Once = row.report.Again(); len(v.Once) > 0 {
+		v.Once = append(v.Once, fmt.Sprintf("%s are left to learn, not %d.", capitalNumber(row.report.Left), len(v.Numbers)))
 	}
 }
 

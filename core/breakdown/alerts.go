@@ -157,7 +157,7 @@ func markTraps(part score.Part, met *Met, marks [][]noted) {
 			}
 			n.natural = p.Alter == 0
 		}
-		here.Add(p)
+		here.Add(noteThing(p))
 	}
 }
 

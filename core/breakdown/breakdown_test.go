@@ -70,12 +70,20 @@ func TestNaturalIsSaidAfterAFlatInTheMeasure(t *testing.T) {
 	}
 }
 
+// addAll adds the pitches of a part.
+func (m *Met) addAll(part score.Part) {
+	for _, at := range part.Notes() {
+		m.Add(noteThing(part.At(at).Pitch))
+	}
+}
+
 func TestTrapsFromEarlierExercises(t *testing.T) {
 	earlier, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:Bb\nd e f e|B4|]\n")
 	if err != nil {
 		t.Fatal(err)
 	}
-	met := MetIn(PitchesOf(earlier.Parts[0])...)
+	met := MetIn()
+	met.addAll(earlier.Parts[0])
 	r := read(t, "M:4/4\nL:1/4\nK:F\nd e f e|B4|]", "violin", met)
 	if got := alerts(r, Trap); got != "1.2" {
 		t.Errorf("with one flat less the traps are at %q, want the first E of the line", got)
@@ -86,9 +94,7 @@ func TestTrapsFromEarlierExercises(t *testing.T) {
 	if e := r.Measures[0].Events[1]; e.Name != "E natural" || !strings.Contains(e.Why, "E was flat in every exercise so far") {
 		t.Errorf("the trap is called %q because %q", e.Name, e.Why)
 	}
-	for _, p := range PitchesOf(r.Part) {
-		met.Add(p)
-	}
+	met.addAll(r.Part)
 	if got := alerts(read(t, "M:4/4\nL:1/4\nK:F\nd e f e|B4|]", "violin", met), Trap); got != "" {
 		t.Errorf("once both have been met, traps remain at %q", got)
 	}
@@ -443,10 +449,10 @@ func TestWatch(t *testing.T) {
 	}
 	// C is sixth position, E second, F first and F sharp fifth.
 	for label, want := range map[string]string{
-		"A": "2 E (A third, not a step: from space 2 to space 3. A hard change: the slide goes in, 4 positions.)",
+		"A": "2 E (A third, not a step: from space 2 to space 3. A hard change: the slide goes in, 4 positions. Here for the first time: E.)",
 		"B": "4 E (A hard change: the slide goes in, 4 positions.); " +
 			"4 F♯ (The sign in front of it makes it F sharp until the bar line. Watch out: this is F sharp, and F was natural everywhere before this. " +
-			"A hard change: the slide goes out, 4 positions.); " +
+			"A hard change: the slide goes out, 4 positions. Here for the first time: F sharp, sharp sign.); " +
 			"4 F♯ (The sign earlier in the measure still holds: F sharp. The last note: hold it until the next downbeat.)",
 	} {
 		if got := say(label); got != want {

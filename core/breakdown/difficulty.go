@@ -109,14 +109,15 @@ func together(measures []Difficulty) Difficulty {
 	return d
 }
 
-// addDifficulty finds how hard each measure, each piece and the whole is.
-func (r *Report) addDifficulty(target instrument.Instrument, met *Met, year int) {
+// addDifficulty finds how hard each measure, each piece and the whole is. news is how many
+// new things each measure brings.
+func (r *Report) addDifficulty(target instrument.Instrument, news []int, year int) {
 	each := make([]points, len(r.Measures))
 	for i := range r.Measures {
 		each[i][rhythmPart] = r.rhythmPoints(i)
 		each[i][readingPart] = r.readingPoints(i, target)
 		each[i][rangePart] = r.rangePoints(i, target, year)
-		each[i][newPart] = r.newPoints(i, met)
+		each[i][newPart] = float64(news[i])
 	}
 	r.changePoints(each)
 	r.breathPoints(each, target, year)
@@ -343,17 +344,3 @@ var (
 	longestBreath = [3]float64{8, 12, 16}
 	longestBow    = [3]float64{4, 6, 8}
 )
-
-// newPoints are the notes that were not met before; where nothing is known of that, none.
-func (r *Report) newPoints(i int, met *Met) float64 {
-	if met == nil {
-		return 0
-	}
-	here := map[score.Pitch]bool{}
-	for _, e := range r.Part.Measures[i].Events {
-		if e.Kind != score.Rest && !e.Tied && !e.Unpitched && !met.Holds(e.Pitch) {
-			here[e.Pitch] = true
-		}
-	}
-	return float64(len(here))
-}

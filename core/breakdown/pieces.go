@@ -421,7 +421,7 @@ func label(n int) string {
 // sayAgain adds to the reason of each piece that is played like an earlier one, or
 // like measures before it: what is learned once need not be learned twice.
 func sayAgain(part score.Part, pieces []Piece, found []Recurrence) {
-	words := map[string]string{"same": "the same as %s", "shifted": "%s again, shifted", "rhythm": "the rhythm of %s"}
+	words := map[string]string{"same": "the same as %s", "shifted": "%s again, shifted", "notes": "the notes of %s in another rhythm", "rhythm": "the rhythm of %s"}
 	heard := make([][]sound, len(pieces))
 	for i := range pieces {
 		p := &pieces[i]

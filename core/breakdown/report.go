@@ -29,6 +29,7 @@ const (
 	Prepare    Alert = "prepare"    // a rest before it, in which the hand moves
 	HardChange Alert = "hard-change"
 	LookAlike  Alert = "look-alike" // a third that is easily read as a step
+	New        Alert = "new"        // a note, a length, a sign and so on that was not met before
 	Skip       Alert = "skip"       // passed over or cut short: a rest, a tie, a repeat, four counts
 )
 
@@ -110,6 +111,9 @@ type Report struct {
 	Measures   []Measure    `json:"measures"`
 	Order      []Played     `json:"order"` // the measures as played
 	Same       []Recurrence `json:"same"`
+	Lines      []LineLike   `json:"lines"`
+	Figures    []Figure     `json:"figures"`
+	Left       int          `json:"left"` // measures to learn, once what comes again is taken out
 	Pieces     []Piece      `json:"pieces"`
 	Difficulty Difficulty   `json:"difficulty"`
 	Tempo      Tempo        `json:"tempo"`
@@ -142,7 +146,7 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),
 		Key: Key{part.Key().Fifths, part.Key().Name()}, Meter: part.Meter().String(),
 		Part: part, Made: made.Why, Outside: made.Outside,
-		Same: Recurrences(part), Pieces: Cut(part),
+		Same: Recurrences(part), Lines: likeLines(part), Figures: figures(part), Pieces: Cut(part),
 	}
 	o.Finger.Tempo = s.Tempo
 	counted, choices := count.Part(part, o.Count), finger.Part(target, part, o.Finger)
@@ -165,9 +169,10 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		}
 		r.Measures = append(r.Measures, explained)
 	}
+	r.Left = r.left()
 	sayAgain(part, r.Pieces, r.Same)
 	r.addChanges(target, o.Finger.Year)
-	r.addDifficulty(target, met, o.Finger.Year)
+	r.addDifficulty(target, r.markNew(met), o.Finger.Year)
 	r.Tempo = r.tempo(s.Tempo, target, o.Finger.Year)
 	if o.ForPage {
 		r.layOut(met.Places(), o)

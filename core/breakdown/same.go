@@ -5,8 +5,8 @@ import (
 )
 
 // Recurrence says that some measures repeat earlier ones: in rhythm and pitch
-// ("same"), in rhythm with every note moved by as many steps ("shifted"), or in
-// rhythm alone ("rhythm").
+// ("same"), in rhythm with every note moved by as many steps ("shifted"), in their notes
+// with another rhythm ("notes"), or in rhythm alone ("rhythm").
 type Recurrence struct {
 	Measures []int  `json:"measures"`
 	As       []int  `json:"as"`
@@ -74,9 +74,12 @@ func match(heard [][]sound, i int) (int, string) {
 }
 
 // rank is how much a likeness saves.
-var rank = map[string]int{"": 0, "rhythm": 1, "shifted": 2, "same": 3}
+var rank = map[string]int{"": 0, "rhythm": 1, "notes": 2, "shifted": 3, "same": 4}
 
 func compare(a, b []sound) string {
+	if sameNotes(a, b) {
+		return "notes"
+	}
 	if len(a) == 0 || len(a) != len(b) {
 		return ""
 	}
@@ -95,6 +98,23 @@ func compare(a, b []sound) string {
 		return "shifted"
 	}
 	return "rhythm"
+}
+
+// sameNotes says whether two measures strike the same notes in different rhythms: three or
+// more, not all alike.
+func sameNotes(a, b []sound) bool {
+	if len(a) != len(b) || len(a) < 3 {
+		return false
+	}
+	rhythm, alike := true, true
+	for k := range a {
+		if a[k].midi != b[k].midi || !a[k].struck || !b[k].struck {
+			return false
+		}
+		rhythm = rhythm && a[k].start == b[k].start && a[k].length == b[k].length
+		alike = alike && a[k].midi == a[0].midi
+	}
+	return !rhythm && !alike
 }
 
 func shift(a, b []sound) int { return b[0].diatonic - a[0].diatonic }

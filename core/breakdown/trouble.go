@@ -137,27 +137,33 @@ func (r Report) highest(i int) string {
 	return name.Short(top, false)
 }
 
-// Left says how many measures there are to learn once what comes again is taken out, and
-// which come again: "Measures 5 and 6 are 1 and 2 again."
-func (r Report) Left() (left int, again []string) {
+// left counts the measures there are to learn once those that come again are taken out.
+func (r Report) left() int {
 	copies := map[int]bool{}
 	for _, same := range r.Same {
-		if same.How != "same" {
-			continue
-		}
 		for _, n := range same.Measures {
-			copies[n] = true
+			copies[n] = copies[n] || same.How == "same"
 		}
-		again = append(again, fmt.Sprintf("%s %s %s again.", capital(measureWords(same.Measures)), map[bool]string{true: "is", false: "are"}[len(same.Measures) == 1], measureWords(same.As)))
 	}
-	seen := map[int]bool{}
+	left := map[int]bool{}
 	for _, m := range r.Measures {
-		if !copies[m.Number] && !seen[m.Number] {
-			seen[m.Number] = true
-			left++
+		if !copies[m.Number] && m.Number > 0 {
+			left[m.Number] = true
 		}
 	}
-	return left, again
+	return len(left)
+}
+
+// Again says which measures come again: "Measures 5 and 6 are 1 and 2 again."
+func (r Report) Again() []string {
+	var again []string
+	for _, same := range r.Same {
+		if same.How == "same" {
+			again = append(again, fmt.Sprintf("%s %s %s again.", capital(measureWords(same.Measures)),
+				map[bool]string{true: "is", false: "are"}[len(same.Measures) == 1], measureWords(same.As)))
+		}
+	}
+	return again
 }
 
 func capital(words string) string { return strings.ToUpper(words[:1]) + words[1:] }

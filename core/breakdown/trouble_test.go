@@ -45,9 +45,9 @@ func TestWhatIsLeftToLearn(t *testing.T) {
 		{"C D E F|G2 E2|A2 F2|C4|C D E F|G2 E2|D2 B2|c4|]", 6, "[M. 5 and 6 are m. 1 and 2 again.]"},
 		{"C D E F|D E F G|C4|]", 3, "[]"}, // shifted is not the same
 	} {
-		left, again := hardness(t, "flute", tt.music, nil).Left()
-		if left != tt.left || fmt.Sprint(again) != tt.again {
-			t.Errorf("%s: %d are left, %v", tt.music, left, again)
+		r := hardness(t, "flute", tt.music, nil)
+		if r.Left != tt.left || fmt.Sprint(r.Again()) != tt.again {
+			t.Errorf("%s: %d are left, %v", tt.music, r.Left, r.Again())
 		}
 	}
 }

@@ -1,0 +1,76 @@
+package breakdown
+
+import (
+	"strings"
+
+	"unhurriedbench/core/score"
+)
+
+// novelty is something new at its first place.
+type novelty struct {
+	at   score.Place
+	said string
+}
+
+// novelties lists what was not met before, each thing at its first place. Where nothing is
+// known of what was met, the exercise is taken by itself: its first measure, with the pickup
+// before it, is where it begins, and what comes later for the first time is new. A way to
+// play a note counts where the note is known.
+func (r *Report) novelties(met *Met) []novelty {
+	known, pitched := map[Thing]bool{}, !r.Part.Unpitched()
+	begun := !met.Empty()
+	var list []novelty
+	for i, m := range r.Part.Measures {
+		for j, e := range m.Events {
+			fresh := false
+			for _, t := range things(m, j, r.Measures[i].Events[j].Fingering, pitched) {
+				if known[t] || met.Has(t) {
+					continue
+				}
+				known[t] = true
+				fresh = fresh || t == noteThing(e.Pitch)
+				if begun && !(fresh && strings.HasPrefix(string(t), "way:")) {
+					list = append(list, novelty{score.Place{Measure: i, Event: j}, thingWords(t, m, e)})
+				}
+			}
+		}
+		begun = begun || m.Number > 0
+	}
+	return list
+}
+
+// markNew marks what is new, and says how many things each measure brings; none where
+// nothing is known of what was met.
+func (r *Report) markNew(met *Met) (each []int) {
+	each = make([]int, len(r.Measures))
+	lead := "New: "
+	if met.Empty() {
+		lead = "Here for the first time: "
+	}
+	list := r.novelties(met)
+	for k := 0; k < len(list); {
+		at := list[k].at
+		var words []string
+		for ; k < len(list) && list[k].at == at; k++ {
+			words = append(words, list[k].said)
+		}
+		r.Measures[at.Measure].Events[at.Event].mark(New, lead+strings.Join(words, ", ")+".")
+		if !met.Empty() {
+			each[at.Measure] += len(words)
+		}
+	}
+	return each
+}
+
+// NewIn lists in words what a part brings that was not met before: "B flat", "dotted
+// quarter note". Where nothing was met before it is empty.
+func (r Report) NewIn(met *Met) []string {
+	if met.Empty() {
+		return nil
+	}
+	var words []string
+	for _, n := range r.novelties(met) {
+		words = append(words, n.said)
+	}
+	return words
+}

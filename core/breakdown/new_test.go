@@ -1,0 +1,84 @@
+package breakdown
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/internal/testabc"
+)
+
+// newAt lists what is said to be new, by measure and note.
+func newAt(r Report) string {
+	var list []string
+	for _, m := range r.Measures {
+		for j, e := range m.Events {
+			if e.Has(New) {
+				said := e.Why[strings.Index(e.Why, lead(e.Why)):]
+				said, _, _ = strings.Cut(said, ".")
+				list = append(list, fmt.Sprintf("%d.%d %s", m.Number, j+1, said))
+			}
+		}
+	}
+	return strings.Join(list, "; ")
+}
+
+func lead(why string) string {
+	if strings.Contains(why, "New: ") {
+		return "New: "
+	}
+	return "Here for the first time: "
+}
+
+// metBy is what an instrument meets in a line.
+func metBy(t *testing.T, id, line string) *Met {
+	t.Helper()
+	target, _ := instrument.ByID(id)
+	part := instrument.Make(testabc.Part(t, line), "", target, instrument.Placement{}).Part
+	met := MetIn()
+	for _, thing := range Things(part, finger.Part(target, part, finger.Options{})) {
+		met.Add(thing)
+	}
+	return met
+}
+
+// What was met before is not new, and everything else is, once: notes, lengths, rests,
+// signs, keys, meters and ways to play a note.
+func TestWhatIsNew(t *testing.T) {
+	const before = "M:4/4\nL:1/4\nK:F\nF G A2|F4|]\n"
+	for _, test := range []struct{ id, line, want string }{
+		{"violin", "M:4/4\nL:1/4\nK:F\nF A G2|F4|]", ""},
+		{"violin", "M:4/4\nL:1/4\nK:F\nF G A>A|B B A2|]", "1.3 New: dotted quarter note; 1.4 New: eighth note; 2.1 New: B flat"},
+		{"violin", "M:4/4\nL:1/4\nK:F\nF z A2|=B ^G A F|]", "1.2 New: quarter rest; 2.1 New: B natural, natural sign; 2.2 New: G sharp, sharp sign"},
+		{"violin", "M:3/4\nL:1/4\nK:Bb\nF G A|F3|]", "1.1 New: the meter 3/4, the key signature of B flat major; 2.1 New: dotted half note"},
+		{"snare", "M:4/4\nL:1/4\nK:F\nF>A G2|F4|]", "1.1 New: dotted quarter note; 1.2 New: eighth note"},
+	} {
+		if got := newAt(read(t, test.line, test.id, metBy(t, test.id, before))); got != test.want {
+			t.Errorf("%s, %q:\n got %s\nwant %s", test.id, test.line, got, test.want)
+		}
+	}
+	// A file by itself: what comes after its first measure for the first time.
+	got := newAt(read(t, "M:4/4\nL:1/4\nK:C\nG|c d c d|e2 d2|c d e/e/ c|c3|]", "flute", nil))
+	if want := "2.1 Here for the first time: half note, E; 3.3 Here for the first time: eighth note; 4.1 Here for the first time: dotted half note"; got != want {
+		t.Errorf("by itself:\n got %s\nwant %s", got, want)
+	}
+}
+
+// Another way to play a note that is known is new, and a new note's way goes without saying.
+func TestANewWayToPlayANote(t *testing.T) {
+	met := metBy(t, "clarinet", "M:4/4\nL:1/4\nK:C\nD E F G|A4|]")
+	r := read(t, "M:4/4\nL:1/4\nK:C\nE F G A|]", "clarinet", met)
+	if got := newAt(r); got != "" {
+		t.Errorf("what was played already is new: %s", got)
+	}
+	r.Measures[0].Events[1].Fingering = "R T 1"
+	var said []string
+	for _, n := range r.novelties(met) {
+		said = append(said, n.said)
+	}
+	if got := strings.Join(said, ", "); got != "another way to play G" {
+		t.Errorf("a new way is told as %q", got)
+	}
+}
