@@ -6,6 +6,7 @@ import (
 	"time"
 	"unicode/utf8"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
@@ -102,7 +103,7 @@ func (c *checks) amounts(e store.Everything) {
 	for _, b := range e.Books {
 		exercises += len(b.Exercises)
 		for _, x := range b.Exercises {
-			chosen += len(x.Own) + len(x.Octaves) + len(x.Fingerings)
+			chosen += len(x.Own) + len(x.Octaves) + len(x.Fingerings) + len(x.Marks) + len(x.Pieces)
 		}
 	}
 	for _, list := range []struct {
@@ -110,7 +111,7 @@ func (c *checks) amounts(e store.Everything) {
 		has, most int
 	}{
 		{"sections", len(e.Sections), mostSections}, {"books", len(e.Books), mostBooks}, {"exercises", exercises, mostOfBooks},
-		{"fingerings, octaves and own parts", chosen, mostChosen}, {"settings", len(e.Settings) + len(e.Kinds), mostSettings},
+		{"fingerings, octaves, own parts, marks and pieces", chosen, mostChosen}, {"settings", len(e.Settings) + len(e.Kinds), mostSettings},
 	} {
 		c.that(list.has <= list.most, "The archive holds %d %s; it may hold %d.", list.has, list.what, list.most)
 	}
@@ -153,9 +154,29 @@ func (c *checks) books(e store.Everything) map[int]bool {
 				c.that(!places[f], "A place of exercise %d in the archive has two fingerings.", x.No)
 				places[f] = true
 			}
+			c.byHand(x)
 		}
 	}
 	return exercises
+}
+
+// byHand checks the marks and the pieces of an exercise.
+func (c *checks) byHand(x store.KeptExercise) {
+	marks := map[store.KeptMark]bool{}
+	for _, m := range x.Marks {
+		c.instrument(m.Instrument)
+		c.length("a mark", m.Word, 0, breakdown.LongestWord)
+		c.that(slices.Contains(breakdown.PencilKinds(), m.Kind), "Exercise %d in the archive has a mark of no kind that there is.", x.No)
+		c.that(m.Pitch >= 0 && m.Pitch <= 127 && m.Measure >= 0 && m.Measure < 10_000 && m.Event >= 0 && m.Event < 10_000, "The archive has a mark at no place that there is.")
+		m.Pitch = 0
+		c.that(!marks[m], "A mark of exercise %d in the archive stands twice.", x.No)
+		marks[m] = true
+	}
+	for _, p := range x.Pieces {
+		key, ok := breakdown.ParsePieceKey(p.Measures)
+		c.that(ok && key.Last < 10_000, "Exercise %d in the archive has a piece of no measures that there are.", x.No)
+		c.length("why a piece is one", p.Why, 0, 200)
+	}
 }
 
 func (c *checks) music(e store.Everything, hash string, part int) {

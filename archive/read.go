@@ -35,7 +35,7 @@ const (
 	mostSections = 1_000
 	mostBooks    = 1_000
 	mostOfBooks  = 20_000 // exercises
-	mostChosen   = 50_000 // fingerings, octaves and own parts
+	mostChosen   = 50_000 // fingerings, octaves, own parts, marks and pieces
 	mostSettings = 200
 	largestTable = 200 << 20
 )

@@ -11,7 +11,6 @@ import (
 	"time"
 
 	"unhurriedbench/core/breakdown"
-	"unhurriedbench/core/finger"
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
@@ -90,14 +89,14 @@ func TestWhatIsKeptIsWhatIsRead(t *testing.T) {
 				t.Errorf("exercise %d is %+v, kept as %+v", x.Number, got, x.Outline)
 			}
 			report := breakdown.Read(part.Score, part.Source, part.WrittenFor, i, nil, breakdown.Options{})
-			var keys []breakdown.PieceKey
-			for _, p := range report.Pieces {
-				keys = append(keys, p.Key())
+			keys := make([]breakdown.PieceKey, len(report.Pieces))
+			for k, p := range breakdown.Cut(report.Part) {
+				keys[k] = p.Key()
 			}
 			if !reflect.DeepEqual(keys, x.Outline.Pieces) {
 				t.Errorf("exercise %d for the %s is cut %v, kept as %v", x.Number, i.Name, keys, x.Outline.Pieces)
 			}
-			for _, t := range breakdown.Things(report.Part, finger.Part(i, report.Part, finger.Options{})) {
+			for _, t := range breakdown.Things(report) {
 				met.Add(t)
 			}
 		}

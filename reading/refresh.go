@@ -6,7 +6,6 @@ import (
 	"fmt"
 
 	"unhurriedbench/core/breakdown"
-	"unhurriedbench/core/finger"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
@@ -73,7 +72,7 @@ func (r *Reader) Refresh(ctx context.Context, d *store.Desk, x store.Exercise) e
 	if err != nil {
 		return err
 	}
-	kept := store.Reading{Outlines: map[string]breakdown.Outline{}, Met: map[string][]breakdown.Thing{}}
+	kept := store.Reading{Outlines: map[string]breakdown.Outline{}, Demands: map[string]breakdown.Demands{}}
 	source, err := r.partOf(ctx, d, x, nil, "")
 	switch problem := (score.Problems{}); {
 	case errors.As(err, &problem):
@@ -92,8 +91,7 @@ func (r *Reader) Refresh(ctx context.Context, d *store.Desk, x store.Exercise) e
 		if part.Own {
 			kept.Outlines[i.ID] = breakdown.OutlineOf(part.Source)
 		}
-		made := instrument.Make(part.Source, part.WrittenFor, i, instrument.Placement{}).Part
-		kept.Met[i.ID] = breakdown.Things(made, finger.Part(i, made, finger.Options{}))
+		kept.Demands[i.ID] = breakdown.DemandsOf(part.Score, part.Source, part.WrittenFor, i)
 	}
 	return d.KeepReading(ctx, x.ID, x.Revision, kept)
 }

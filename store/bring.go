@@ -4,6 +4,8 @@ import (
 	"context"
 	"fmt"
 	"time"
+
+	"unhurriedbench/core/breakdown"
 )
 
 // Brought says what came in with an archive.
@@ -136,6 +138,23 @@ func (in bringing) exercise(ctx context.Context, book BookID, x KeptExercise) er
 	for _, f := range x.Fingerings {
 		if err := in.change(ctx, `INSERT INTO fingerings (teacher_id, exercise_id, instrument, measure, event, pitch, fingering) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
 			id, f.Instrument, f.Measure, f.Event, f.Pitch, f.Fingering); err != nil {
+			return err
+		}
+	}
+	for _, m := range x.Marks {
+		if err := in.change(ctx, `INSERT INTO pencils (teacher_id, exercise_id, instrument, measure, event, pitch, kind, word) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
+			id, m.Instrument, m.Measure, m.Event, m.Pitch, m.Kind, m.Word); err != nil {
+			return err
+		}
+	}
+	if len(x.Pieces) > 0 {
+		pieces := make([]breakdown.HandPiece, len(x.Pieces))
+		for k, p := range x.Pieces {
+			pieces[k].Key, _ = breakdown.ParsePieceKey(p.Measures)
+			pieces[k].Why = p.Why
+		}
+		keys, whys := cutText(pieces)
+		if err := in.change(ctx, `INSERT INTO cuts (teacher_id, exercise_id, pieces, whys) VALUES ($1, $2, $3, $4)`, id, keys, whys); err != nil {
 			return err
 		}
 	}

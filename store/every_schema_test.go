@@ -41,6 +41,8 @@ var rowsOf = []struct {
 	{16, 0, `INSERT INTO teachers (email, name, school, password_hash) VALUES ('b@school.example', 'Tomo', '', 'x')`},
 	{16, 0, `INSERT INTO shares (teacher_id, section_id, colleague_id, teach) VALUES (1, 1, 2, true)`},
 	{17, 0, `INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, left_at) VALUES (1, 1, 'Wim', 'L', 'flute', now())`},
+	{20, 0, `INSERT INTO pencils (teacher_id, exercise_id, instrument, measure, event, pitch, kind, word) VALUES (1, 1, 'oboe', 0, 1, 65, 'word', 'soft')`},
+	{20, 0, `INSERT INTO cuts (teacher_id, exercise_id, pieces, whys) VALUES (1, 1, '1-1 1-2', 'by hand')`},
 	{18, 0, `INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (30, 7, 15, 12)`},
 }
 
@@ -114,6 +116,10 @@ func TestEveryReleasedSchema(t *testing.T) {
 			equal(16, "the section given", len(given), err, "1")
 			left, err := d.StudentsWhoLeft(ctx)
 			equal(17, "who has left", len(left), err, "1")
+			pencils, err := d.Pencils(ctx, 1, "oboe")
+			equal(20, "the marks", len(pencils), err, "1")
+			cuts, err := d.Cuts(ctx, 1)
+			equal(20, "the pieces", len(cuts), err, "2")
 			house, err := s.House(ctx)
 			equal(18, "the limits", house.IdleMinutes, err, "15")
 		})

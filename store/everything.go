@@ -55,6 +55,24 @@ type KeptExercise struct {
 	Own        []KeptOwnPart   `json:"ownParts,omitempty"`
 	Octaves    map[string]int  `json:"octaves,omitempty"` // by instrument
 	Fingerings []KeptFingering `json:"fingerings,omitempty"`
+	Marks      []KeptMark      `json:"marks,omitempty"`
+	Pieces     []KeptPiece     `json:"pieces,omitempty"` // in learning order, the whole last
+}
+
+// KeptMark is what a teacher wrote over a note of an instrument's part, or struck out there.
+type KeptMark struct {
+	Instrument string               `json:"instrument"`
+	Measure    int                  `json:"measure"` // from 0
+	Event      int                  `json:"event"`   // of the measure, from 0
+	Pitch      int                  `json:"pitch"`   // a MIDI number, 0 for a rest or a stroke
+	Kind       breakdown.PencilKind `json:"kind"`
+	Word       string               `json:"word,omitempty"`
+}
+
+// KeptPiece is a piece cut by hand.
+type KeptPiece struct {
+	Measures string `json:"measures"` // "3-4"
+	Why      string `json:"why,omitempty"`
 }
 
 // KeptOwnPart is an instrument's own part of an exercise.
@@ -223,6 +241,37 @@ func (g gathering) ownParts(ctx context.Context) error {
 	for _, p := range places {
 		x := g.exercises[p.ExerciseID]
 		x.Fingerings = append(x.Fingerings, p.KeptFingering)
+	}
+	return g.byHand(ctx)
+}
+
+// byHand gathers the marks and the pieces of the exercises.
+func (g gathering) byHand(ctx context.Context) error {
+	var marks []struct {
+		ExerciseID ExerciseID `db:"exercise_id"`
+		KeptMark
+	}
+	if err := g.list(ctx, &marks, `
+		SELECT exercise_id, instrument, measure, event, pitch, kind, word FROM pencils WHERE teacher_id = $1
+		ORDER BY exercise_id, instrument, measure, event, kind, word`); err != nil {
+		return err
+	}
+	for _, m := range marks {
+		x := g.exercises[m.ExerciseID]
+		x.Marks = append(x.Marks, m.KeptMark)
+	}
+	var cuts []struct {
+		ExerciseID   ExerciseID `db:"exercise_id"`
+		Pieces, Whys string
+	}
+	if err := g.list(ctx, &cuts, `SELECT exercise_id, pieces, whys FROM cuts WHERE teacher_id = $1`); err != nil {
+		return err
+	}
+	for _, c := range cuts {
+		x := g.exercises[c.ExerciseID]
+		for _, p := range handPieces(c.Pieces, c.Whys) {
+			x.Pieces = append(x.Pieces, KeptPiece{p.Key.String(), p.Why})
+		}
 	}
 	return nil
 }

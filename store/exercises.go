@@ -43,10 +43,10 @@ type Source struct{ Format, Content string }
 
 const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, s.format, e.hash, e.part, e.written_for, e.revision,
 	e.read_revision = e.revision AND e.read_version = $2 AS read, e.unread, e.file_parts,
-	coalesce(o.signatures, '') AS signatures, coalesce(o.measures, 0) AS measures, coalesce(o.pieces, '') AS pieces`
+	coalesce(o.signatures, '') AS signatures, coalesce(o.measures, 0) AS measures, coalesce(o.pieces, '') AS pieces, coalesce(c.pieces, '') AS cut`
 
 const exerciseTables = `exercises e JOIN books b ON b.id = e.book_id AND b.removed_at IS NULL JOIN sources s ON s.teacher_id = e.teacher_id AND s.hash = e.hash
-	LEFT JOIN outlines o ON o.exercise_id = e.id AND o.instrument = ''`
+	LEFT JOIN outlines o ON o.exercise_id = e.id AND o.instrument = '' LEFT JOIN cuts c ON c.exercise_id = e.id`
 
 // exerciseRow is an exercise as it is scanned.
 type exerciseRow struct {

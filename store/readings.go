@@ -3,6 +3,8 @@ package store
 import (
 	"context"
 	"errors"
+	"fmt"
+	"strconv"
 	"strings"
 
 	"unhurriedbench/core/breakdown"
@@ -14,7 +16,7 @@ type Reading struct {
 	Unread    string                       // why it cannot be read, where it cannot
 	FileParts int                          // how many parts the source holds
 	Outlines  map[string]breakdown.Outline // of the source's part, by "", and of own parts, by instrument id
-	Met       map[string][]breakdown.Thing // what is met in it, by instrument id
+	Demands   map[string]breakdown.Demands // by instrument id
 }
 
 // KeepReading keeps the reading of a revision of an exercise, in place of an earlier
@@ -34,7 +36,7 @@ func (d *Desk) KeepReading(ctx context.Context, id ExerciseID, revision int, r R
 		if err := tx.clear(ctx, `DELETE FROM outlines WHERE teacher_id = $1 AND exercise_id = $2`, id); err != nil {
 			return err
 		}
-		if err := tx.clear(ctx, `DELETE FROM met WHERE teacher_id = $1 AND exercise_id = $2`, id); err != nil {
+		if err := tx.clear(ctx, `DELETE FROM demands WHERE teacher_id = $1 AND exercise_id = $2`, id); err != nil {
 			return err
 		}
 		for instrument, o := range r.Outlines {
@@ -44,13 +46,13 @@ func (d *Desk) KeepReading(ctx context.Context, id ExerciseID, revision int, r R
 				return err
 			}
 		}
-		var instruments, things []string
-		for instrument, met := range r.Met {
-			instruments, things = append(instruments, instrument), append(things, thingsText(met))
+		var instruments, things, parts []string
+		for instrument, demands := range r.Demands {
+			instruments, things, parts = append(instruments, instrument), append(things, thingsText(demands.Things)), append(parts, partsText(demands.Parts))
 		}
 		return tx.clear(ctx, `
-			INSERT INTO met (teacher_id, exercise_id, instrument, things)
-			SELECT $1, $2, instrument, things FROM unnest($3::text[], $4::text[]) AS rows (instrument, things)`, id, instruments, things)
+			INSERT INTO demands (teacher_id, exercise_id, instrument, things, parts)
+			SELECT $1, $2, instrument, things, parts FROM unnest($3::text[], $4::text[], $5::text[]) AS rows (instrument, things, parts)`, id, instruments, things, parts)
 	})
 }
 
@@ -59,10 +61,12 @@ type outlineRow struct {
 	Signatures string
 	Measures   int
 	Pieces     string
+	Cut        string // by hand, "" for the program's
 }
 
 func (r outlineRow) outline() breakdown.Outline {
-	return breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Pieces: piecesFrom(r.Pieces)}
+	o := breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Pieces: piecesFrom(r.Pieces)}
+	return o.CutAs(piecesFrom(r.Cut))
 }
 
 // OwnOutlines are the outlines of the parts that instruments have of their own, by
@@ -81,7 +85,8 @@ func (o OwnOutlines) Of(x Exercise, instrument string) breakdown.Outline {
 func (d *Desk) OutlineFor(ctx context.Context, x Exercise, instrument string) (breakdown.Outline, error) {
 	var row outlineRow
 	err := d.one(ctx, &row, "find the outline", `
-		SELECT signatures, measures, pieces FROM outlines WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, x.ID, instrument)
+		SELECT o.signatures, o.measures, o.pieces, coalesce(c.pieces, '') AS cut FROM outlines o LEFT JOIN cuts c ON c.exercise_id = o.exercise_id
+		WHERE o.teacher_id = $1 AND o.exercise_id = $2 AND o.instrument = $3`, x.ID, instrument)
 	if errors.Is(err, ErrNotFound) {
 		return x.Outline, nil
 	}
@@ -96,7 +101,8 @@ func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
 		outlineRow
 	}
 	err := d.all(ctx, &rows, "list the own parts", `
-		SELECT exercise_id, instrument, signatures, measures, pieces FROM outlines WHERE teacher_id = $1 AND instrument <> ''`)
+		SELECT o.exercise_id, o.instrument, o.signatures, o.measures, o.pieces, coalesce(c.pieces, '') AS cut
+		FROM outlines o LEFT JOIN cuts c ON c.exercise_id = o.exercise_id WHERE o.teacher_id = $1 AND o.instrument <> ''`)
 	own := OwnOutlines{}
 	for _, r := range rows {
 		if own[r.ExerciseID] == nil {
@@ -147,7 +153,7 @@ func (d *Desk) StaleBefore(ctx context.Context, book BookID, number int, worked 
 func (d *Desk) MetBefore(ctx context.Context, book BookID, number int, instrument string, worked []ExerciseID) (*breakdown.Met, error) {
 	var rows []string
 	if err := d.all(ctx, &rows, "list what was met", `
-		SELECT m.things FROM met m JOIN exercises e ON e.id = m.exercise_id
+		SELECT m.things FROM demands m JOIN exercises e ON e.id = m.exercise_id
 		WHERE e.teacher_id = $1 AND e.removed_at IS NULL AND `+metBefore+` AND m.instrument = $5
 		ORDER BY e.number`, book, number, numbersOf(worked), instrument); err != nil {
 		return nil, err
@@ -168,6 +174,39 @@ func numbersOf(list []ExerciseID) []int64 {
 		ids[k] = int64(id)
 	}
 	return ids
+}
+
+// Demands are what the exercises demand of an instrument, by exercise.
+func (d *Desk) Demands(ctx context.Context, instrument string) (map[ExerciseID]breakdown.Demands, error) {
+	var rows []struct {
+		ExerciseID    ExerciseID `db:"exercise_id"`
+		Things, Parts string
+	}
+	err := d.all(ctx, &rows, "list the demands", `SELECT exercise_id, things, parts FROM demands WHERE teacher_id = $1 AND instrument = $2`, instrument)
+	list := make(map[ExerciseID]breakdown.Demands, len(rows))
+	for _, r := range rows {
+		demands := breakdown.Demands{Parts: partsFrom(r.Parts)}
+		for thing := range strings.FieldsSeq(r.Things) {
+			demands.Things = append(demands.Things, breakdown.Thing(thing))
+		}
+		list[r.ExerciseID] = demands
+	}
+	return list, err
+}
+
+// partsText writes the parts of a difficulty but for what is new.
+func partsText(p breakdown.DifficultyParts) string {
+	return fmt.Sprintf("%.3f %.3f %.3f %.3f %.3f", p.Rhythm, p.Reading, p.Change, p.Range, p.Breath)
+}
+
+// partsFrom reads what partsText wrote.
+func partsFrom(text string) (p breakdown.DifficultyParts) {
+	for k, word := range strings.Fields(text) {
+		if into := []*float64{&p.Rhythm, &p.Reading, &p.Change, &p.Range, &p.Breath}; k < len(into) {
+			*into[k], _ = strconv.ParseFloat(word, 64) // what partsText wrote
+		}
+	}
+	return p
 }
 
 func thingsText(list []breakdown.Thing) string {

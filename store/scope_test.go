@@ -27,6 +27,9 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"ExerciseByID":      func() (any, error) { return d.ExerciseByID(ctx, f.exercise) },
 		"ExerciseStandings": func() (any, error) { return spelled(d.ExerciseStandings(ctx, f.exercise, f.section)) },
 		"Exercises":         func() (any, error) { return d.Exercises(ctx) },
+		"Pencils":           func() (any, error) { return spelled(d.Pencils(ctx, f.exercise, "oboe")) },
+		"Cuts":              func() (any, error) { return d.Cuts(ctx, f.exercise) },
+		"Demands":           func() (any, error) { return d.Demands(ctx, "oboe") },
 		"Fingerings":        func() (any, error) { return spelled(d.Fingerings(ctx, f.exercise, "oboe")) },
 		"Kinds":             func() (any, error) { return d.Kinds(ctx) },
 		"LatestAttempts":    func() (any, error) { return d.LatestAttempts(ctx, f.student, f.exercise, 9) },
@@ -94,6 +97,7 @@ var nothing = map[string]string{
 	"Placement":  `"{false 0}"`,
 	"MetBefore":  `"[]"`,
 	"Fingerings": `"map[]"`,
+	"Pencils":    `"map[]"`,
 	"OutlineFor": `{"Signatures":"none","Measures":0,"Pieces":null}`,
 }
 
@@ -127,6 +131,13 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"ChangeStudent": func() error {
 			return d.ChangeStudent(ctx, store.Student{ID: f.student, SectionID: f.section, FirstName: "x", Instrument: "violin"})
 		},
+		"KeepPencil": func() error {
+			return d.KeepPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, 65, breakdown.Pencil{Kind: breakdown.PencilArrow})
+		},
+		"DropPencil": func() error {
+			return d.DropPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "word of " + f.mark})
+		},
+		"CutByHand":       func() error { return d.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece}}) },
 		"DropFingerings":  func() error { return d.DropFingerings(ctx, f.exercise, "oboe", 65) },
 		"DropOverride":    func() error { return d.DropOverride(ctx, f.exercise, "horn-f") },
 		"DropPlacement":   func() error { return d.DropPlacement(ctx, f.exercise, "trombone") },

@@ -73,6 +73,8 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 	fail(f.KeepPlacement(ctx, f.exercise, "trombone", 1))
 	fail(f.KeepFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "place of " + mark}))
 	fail(f.Prefer(ctx, "oboe", 65, "note of "+mark))
+	fail(f.KeepPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, 65, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "word of " + mark}))
+	fail(f.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece, Why: "cut of " + mark}, {Key: breakdown.PieceKey{First: 3, Last: 4}}, {Key: breakdown.PieceKey{First: 1, Last: 4}}}))
 	fail(f.KeepSettings(ctx, store.Settings{"two": "two of " + mark}))
 	fail(f.KeepKind(ctx, "oboe", "kind of "+mark))
 	return f
@@ -80,11 +82,11 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 
 func (f fixture) reading() store.Reading {
 	outline := func(of string) breakdown.Outline {
-		return breakdown.Outline{Signatures: of + f.mark, Measures: 4, Pieces: []breakdown.PieceKey{firstPiece, {First: 3, Last: 4}}}
+		return breakdown.Outline{Signatures: of + f.mark, Measures: 4, Pieces: []breakdown.PieceKey{firstPiece, {First: 3, Last: 4}, {First: 1, Last: 4}}}
 	}
 	return store.Reading{
 		FileParts: 1, Outlines: map[string]breakdown.Outline{"": outline("signatures of "), "horn-f": outline("own signatures of ")},
-		Met: map[string][]breakdown.Thing{"oboe": {"meter:4/4", "F4", "way:65:1", "Bb4"}},
+		Demands: map[string]breakdown.Demands{"oboe": {Things: []breakdown.Thing{"meter:4/4", "F4", breakdown.Thing("way:65:" + f.mark), "Bb4"}, Parts: breakdown.DifficultyParts{Rhythm: 0.25, Breath: 0.5}}},
 	}
 }
 
@@ -298,7 +300,7 @@ func TestReadings(t *testing.T) {
 		return x
 	}
 	x := read()
-	if !x.Read || x.Outline.Signatures != "signatures of a" || fmt.Sprint(x.Outline.Pieces) != "[1-2 3-4]" || x.FileParts != 1 {
+	if !x.Read || x.Outline.Signatures != "signatures of a" || fmt.Sprint(x.Outline.Pieces) != "[1-2 3-4 1-4]" || x.FileParts != 1 {
 		t.Fatalf("what was read is %+v", x)
 	}
 	own, err := f.OwnOutlines(ctx)
@@ -388,7 +390,7 @@ func (f fixture) another(t *testing.T, number int, things ...breakdown.Thing) st
 		t.Fatalf("it went to book %d", x.BookID)
 	}
 	r := f.reading()
-	r.Met = map[string][]breakdown.Thing{"oboe": things}
+	r.Demands = map[string]breakdown.Demands{"oboe": {Things: things}}
 	if err := f.KeepReading(ctx, id, x.Revision, r); err != nil {
 		t.Fatal(err)
 	}
@@ -676,5 +678,96 @@ func TestTheClockSetBack(t *testing.T) {
 	}
 	if state := f.at(t, firstPiece); state.Stage != routine.Name || state.Stumble != 0 {
 		t.Errorf("taken back, the student stands at %+v", state)
+	}
+}
+
+// Marks stand by place until they are rubbed out; what cannot stand beside a mark gives way.
+func TestPencils(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a") // with a word at the second note
+	at := score.Place{Event: 1}
+	stands := func() string {
+		t.Helper()
+		list, err := f.Pencils(ctx, f.exercise, "oboe")
+		if err != nil {
+			t.Fatal(err)
+		}
+		return fmt.Sprint(list[at])
+	}
+	for _, step := range []struct {
+		keep breakdown.Pencil
+		want string
+	}{
+		{breakdown.Pencil{Kind: breakdown.PencilBreath}, "[{{breath } 65} {{word word of a} 65}]"},
+		{breakdown.Pencil{Kind: breakdown.NoBreath}, "[{{no-breath } 65} {{word word of a} 65}]"},
+		{breakdown.Pencil{Kind: breakdown.PencilWord, Word: "soft"}, "[{{no-breath } 65} {{word soft} 65}]"},
+		{breakdown.Pencil{Kind: breakdown.PencilWord, Word: "soft"}, "[{{no-breath } 65} {{word soft} 65}]"},
+	} {
+		if err := f.KeepPencil(ctx, f.exercise, "oboe", at, 65, step.keep); err != nil {
+			t.Fatal(err)
+		}
+		if got := stands(); got != step.want {
+			t.Errorf("with %v stands %s, want %s", step.keep, got, step.want)
+		}
+	}
+	if err := f.DropPencil(ctx, f.exercise, "oboe", at, breakdown.Pencil{Kind: breakdown.NoBreath}); err != nil {
+		t.Fatal(err)
+	}
+	if err := f.DropPencil(ctx, f.exercise, "oboe", at, breakdown.Pencil{Kind: breakdown.NoBreath}); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("rubbing out what is not there gives %v", err)
+	}
+	if got := stands(); got != "[{{word soft} 65}]" {
+		t.Errorf("then stands %s", got)
+	}
+	for n := range store.MostPencils {
+		if err := f.KeepPencil(ctx, f.exercise, "oboe", score.Place{Measure: n + 1}, 65, breakdown.Pencil{Kind: breakdown.PencilCircle}); (err != nil) != (n == store.MostPencils-1) {
+			t.Fatalf("mark %d gives %v", n+2, err)
+		}
+	}
+}
+
+// Pieces cut by hand take the place of the program's in every outline, and the log keeps
+// its measures.
+func TestCuts(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	pieces := func() string {
+		t.Helper()
+		x, err := f.ExerciseByID(ctx, f.exercise)
+		if err != nil {
+			t.Fatal(err)
+		}
+		own, err := f.OutlineFor(ctx, x, "horn-f")
+		if err != nil {
+			t.Fatal(err)
+		}
+		all, err := f.OwnOutlines(ctx)
+		if err != nil || fmt.Sprint(all.Of(x, "horn-f").Pieces) != fmt.Sprint(own.Pieces) {
+			t.Errorf("the horn's pieces are %v and %v, %v", own.Pieces, all.Of(x, "horn-f").Pieces, err)
+		}
+		return fmt.Sprint(x.Outline.Pieces, own.Pieces)
+	}
+	hand := []breakdown.HandPiece{{Key: breakdown.PieceKey{First: 3, Last: 4}, Why: "the bridge\nfirst"}, {Key: breakdown.PieceKey{First: 1, Last: 4}}}
+	if err := f.CutByHand(ctx, f.exercise, hand); err != nil {
+		t.Fatal(err)
+	}
+	kept, err := f.Cuts(ctx, f.exercise)
+	if err != nil || fmt.Sprint(kept) != "[{3-4 the bridge first} {1-4 }]" {
+		t.Errorf("kept is %v, %v", kept, err)
+	}
+	if got := pieces(); got != "[3-4 1-4] [3-4 1-4]" {
+		t.Errorf("the pieces are %s", got)
+	}
+	if log, err := f.LatestAttempts(ctx, f.student, f.exercise, 1); err != nil || log[0].Piece != firstPiece {
+		t.Errorf("the log has %v, %v", log, err)
+	}
+	if err := f.CutByHand(ctx, f.exercise, nil); err != nil {
+		t.Fatal(err)
+	}
+	if kept, err := f.Cuts(ctx, f.exercise); err != nil || kept != nil {
+		t.Errorf("put back, kept is %v, %v", kept, err)
+	}
+	if got := pieces(); got != "[1-2 3-4 1-4] [1-2 3-4 1-4]" {
+		t.Errorf("put back, the pieces are %s", got)
 	}
 }

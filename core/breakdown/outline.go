@@ -2,6 +2,7 @@ package breakdown
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -29,6 +30,26 @@ func OutlineOf(part score.Part) Outline {
 	for _, p := range Cut(part) {
 		o.Pieces = append(o.Pieces, p.Key())
 	}
+	return o
+}
+
+// CutAs is the outline with the pieces a teacher cut, the whole last; those with measures
+// that are not there are left out, and where none is left but the whole, it is as it was.
+func (o Outline) CutAs(hand []PieceKey) Outline {
+	if len(hand) == 0 || len(o.Pieces) == 0 {
+		return o
+	}
+	whole := o.Pieces[len(o.Pieces)-1]
+	var keys []PieceKey
+	for _, key := range hand {
+		if key.First >= whole.First && key.Last <= whole.Last && key.First <= key.Last && !slices.Contains(keys, key) {
+			keys = append(keys, key)
+		}
+	}
+	if len(keys) == 0 || len(keys) == 1 && len(o.Pieces) > 1 {
+		return o
+	}
+	o.Pieces = keys
 	return o
 }
 

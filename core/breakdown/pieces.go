@@ -16,9 +16,12 @@ type Piece struct {
 	End      *score.Fraction `json:"end,omitempty"`   // in its last measure: where the next piece's pickup begins
 	Why      string          `json:"why"`
 
-	Difficulty float64 `json:"difficulty"` // from 0 to 1
+	Difficulty float64      `json:"difficulty"`       // from 0 to 1
+	Breath     *PieceBreath `json:"breath,omitempty"` // of wind instruments
 
 	At []int `json:"-"` // indexes of its measures in the part, as played
+
+	phrase bool // a phrase ends with it
 }
 
 // From is the index of its first measure in the part, its pickup left out.
@@ -101,7 +104,8 @@ type run struct {
 	from, to int
 	lead     int
 	ending   bool
-	joined   int // 1 and the index of the measure that leads to a later ending, 0 for none
+	phrase   bool // its end is that of a phrase
+	joined   int  // 1 and the index of the measure that leads to a later ending, 0 for none
 	why      string
 }
 
@@ -192,8 +196,8 @@ func (c *cutter) phrases(s run) []run {
 		ends[k] = c.phraseEnd(s.from+k, upbeat, hasUpbeat)
 	}
 	current := s
-	flush := func(to int, why string) {
-		current.to, current.why = to, why
+	flush := func(to int, why string, phrase bool) {
+		current.to, current.why, current.phrase = to, why, phrase
 		list = append(list, current)
 	}
 	full := 0
@@ -202,7 +206,7 @@ func (c *cutter) phrases(s run) []run {
 			full++
 		}
 		if i == s.to {
-			flush(i, "to the end")
+			flush(i, "to the end", true)
 			break
 		}
 		if full < fewest || c.fullLeft(i+1, s.to) < fewest || c.bare[i+1] || c.part.Measures[i+1].Split {
@@ -216,7 +220,7 @@ func (c *cutter) phrases(s run) []run {
 		default:
 			end.why = measureCount(full)
 		}
-		flush(i, end.why)
+		flush(i, end.why, end.ends)
 		current = run{from: i + 1, to: s.to, lead: end.lead, ending: s.ending}
 		full = 0
 	}
@@ -350,7 +354,7 @@ func (c *cutter) joinShort(runs []run) []run {
 		k := len(list) - 1
 		switch {
 		case k >= 0 && (!list[k].ending || n+1 == len(runs)):
-			list[k].to, list[k].why = r.to, r.why
+			list[k].to, list[k].why, list[k].phrase = r.to, r.why, r.phrase
 		case n+1 < len(runs):
 			next := &runs[n+1]
 			next.from, next.lead = r.from, r.lead
@@ -385,7 +389,7 @@ func (c *cutter) trimmed(from, to int) (int, int) {
 
 func (c *cutter) piece(r run, n int) Piece {
 	measures := c.part.Measures
-	p := Piece{Label: label(n), Why: r.why}
+	p := Piece{Label: label(n), Why: r.why, phrase: r.phrase}
 	if r.joined > 0 && r.joined-1 < r.from {
 		p.At = append(p.At, r.joined-1)
 		p.Why = fmt.Sprintf("%s, with m. %d which leads to it", r.why, measures[r.joined-1].Number)

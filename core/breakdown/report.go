@@ -4,6 +4,7 @@ package breakdown
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 
 	"unhurriedbench/core/count"
@@ -59,6 +60,9 @@ type Event struct {
 	Played     finger.Choice      `json:"-"`                // what Fingering spells, and why it stands
 	Care       string             `json:"care,omitempty"`   // what to mind in playing it
 	Hand       string             `json:"hand,omitempty"`   // of keyed bars and timpani
+	Breath     string             `json:"breath,omitempty"` // a breath is taken after it: why
+	Bow        *Bow               `json:"bow,omitempty"`    // that begins here
+	Pencils    []Pencil           `json:"-"`                // the teacher's marks
 }
 
 // Has says whether the event carries an alert.
@@ -124,6 +128,7 @@ type Report struct {
 	Remarks []score.Problem `json:"-"` // printed fingerings that are none of their note
 
 	changes []madeChange
+	phrases []Piece // as the program cuts
 }
 
 // Options is how a teacher wants an exercise explained; the zero value is the
@@ -134,7 +139,9 @@ type Options struct {
 	British bool // value names: crotchet, quaver
 	Placed  instrument.Placement
 	Finger  finger.Options
-	ForPage bool // lay out the lanes and give every note its reasons too
+	Pencils map[score.Place][]Pencil // the teacher's marks
+	Pieces  []HandPiece              // the teacher's pieces, none for the program's
+	ForPage bool                     // lay out the lanes and give every note its reasons too
 }
 
 // Read makes the part for an instrument from its source and explains it. What
@@ -146,7 +153,11 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),
 		Key: Key{part.Key().Fifths, part.Key().Name()}, Meter: part.Meter().String(),
 		Part: part, Made: made.Why, Outside: made.Outside,
-		Same: Recurrences(part), Lines: likeLines(part), Figures: figures(part), Pieces: Cut(part),
+		Same: Recurrences(part), Lines: likeLines(part), Figures: figures(part), phrases: Cut(part),
+	}
+	byHand := false
+	if r.Pieces, byHand = cutAs(part, r.phrases, o.Pieces); !byHand {
+		r.Pieces = slices.Clone(r.phrases)
 	}
 	o.Finger.Tempo = s.Tempo
 	counted, choices := count.Part(part, o.Count), finger.Part(target, part, o.Finger)
@@ -165,15 +176,25 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 				x.Name = o.Name.Say(e.Pitch, alerts[i][j].natural, m.Key)
 				x.ShortName = o.Name.Show(e.Pitch, alerts[i][j].natural, m.Key)
 			}
+			x.Pencils = o.Pencils[score.Place{Measure: i, Event: j}]
 			explained.Events[j] = x
 		}
 		r.Measures = append(r.Measures, explained)
 	}
 	r.Left = r.left()
-	sayAgain(part, r.Pieces, r.Same)
+	if !byHand {
+		sayAgain(part, r.Pieces, r.Same)
+	}
 	r.addChanges(target, o.Finger.Year)
-	r.addDifficulty(target, r.markNew(met), o.Finger.Year)
+	news := r.markNew(met)
+	r.addDifficulty(target, news, o.Finger.Year)
 	r.Tempo = r.tempo(s.Tempo, target, o.Finger.Year)
+	r.addBreaths(target, o.Finger.Year)
+	r.addBows(target, o.Finger.Year)
+	r.strikeOut()
+	if !byHand {
+		r.learningOrder(news)
+	}
 	if o.ForPage {
 		r.layOut(met.Places(), o)
 	}

@@ -1,0 +1,72 @@
+package store
+
+import (
+	"context"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/score"
+)
+
+// MostPencils is the most marks an instrument's part of an exercise takes.
+const MostPencils = 500
+
+// KeepPencil writes a mark over a note of an instrument's part, in place of those that
+// cannot stand beside it, and gives what stood at the note before. pitch is the note's, a
+// MIDI number, 0 for a rest or a stroke. The error is ErrTaken where the part is full.
+func (d *Desk) KeepPencil(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, pitch int, p breakdown.Pencil) error {
+	return d.inTransaction(ctx, "keep the mark", func(tx deskTx) error {
+		var n int
+		if err := tx.one(ctx, &n, `SELECT count(*) FROM pencils WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument); err != nil {
+			return err
+		}
+		if n >= MostPencils {
+			return ErrTaken
+		}
+		for _, kind := range breakdown.PencilKinds() {
+			if !p.Against(breakdown.Pencil{Kind: kind}) {
+				continue
+			}
+			if err := tx.clear(ctx, `
+				DELETE FROM pencils WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4 AND event = $5 AND kind = $6`,
+				exercise, instrument, at.Measure, at.Event, kind); err != nil {
+				return err
+			}
+		}
+		return tx.change(ctx, `
+			INSERT INTO pencils (teacher_id, exercise_id, instrument, measure, event, pitch, kind, word)
+			SELECT $1, id, $3, $4, $5, $6, $7, $8 FROM exercises WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL
+			ON CONFLICT (exercise_id, instrument, measure, event, kind, word) DO UPDATE SET pitch = $6`,
+			exercise, instrument, at.Measure, at.Event, pitch, p.Kind, p.Word)
+	})
+}
+
+// DropPencil rubs a mark out.
+func (d *Desk) DropPencil(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, p breakdown.Pencil) error {
+	return d.change(ctx, "rub the mark out", `
+		DELETE FROM pencils WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4 AND event = $5 AND kind = $6 AND word = $7`,
+		exercise, instrument, at.Measure, at.Event, p.Kind, p.Word)
+}
+
+// Pencilled is a mark with the note it was written over.
+type Pencilled struct {
+	breakdown.Pencil
+	Pitch int // 0 for a rest or a stroke
+}
+
+// Pencils lists what is written in an instrument's part of an exercise, by place.
+func (d *Desk) Pencils(ctx context.Context, exercise ExerciseID, instrument string) (map[score.Place][]Pencilled, error) {
+	var rows []struct {
+		Measure, Event, Pitch int
+		Kind                  breakdown.PencilKind
+		Word                  string
+	}
+	err := d.all(ctx, &rows, "list the marks", `
+		SELECT measure, event, pitch, kind, word FROM pencils
+		WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 ORDER BY measure, event, kind, word`, exercise, instrument)
+	list := map[score.Place][]Pencilled{}
+	for _, r := range rows {
+		at := score.Place{Measure: r.Measure, Event: r.Event}
+		list[at] = append(list[at], Pencilled{breakdown.Pencil{Kind: r.Kind, Word: r.Word}, r.Pitch})
+	}
+	return list, err
+}
