@@ -11,9 +11,8 @@ import (
 const MostPencils = 500
 
 // KeepPencil writes a mark over a note of an instrument's part, in place of those that
-// cannot stand beside it, and gives what stood at the note before. pitch is the note's, a
-// MIDI number, 0 for a rest or a stroke. The error is ErrTaken where the part is full.
-func (d *Desk) KeepPencil(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, pitch int, p breakdown.Pencil) error {
+// cannot stand beside it. The error is ErrTaken where the part is full.
+func (d *Desk) KeepPencil(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, p breakdown.Pencil) error {
 	return d.inTransaction(ctx, "keep the mark", func(tx deskTx) error {
 		var n int
 		if err := tx.one(ctx, &n, `SELECT count(*) FROM pencils WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument); err != nil {
@@ -36,7 +35,7 @@ func (d *Desk) KeepPencil(ctx context.Context, exercise ExerciseID, instrument s
 			INSERT INTO pencils (teacher_id, exercise_id, instrument, measure, event, pitch, kind, word)
 			SELECT $1, id, $3, $4, $5, $6, $7, $8 FROM exercises WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL
 			ON CONFLICT (exercise_id, instrument, measure, event, kind, word) DO UPDATE SET pitch = $6`,
-			exercise, instrument, at.Measure, at.Event, pitch, p.Kind, p.Word)
+			exercise, instrument, at.Measure, at.Event, p.Pitch, p.Kind, p.Word)
 	})
 }
 
@@ -47,14 +46,8 @@ func (d *Desk) DropPencil(ctx context.Context, exercise ExerciseID, instrument s
 		exercise, instrument, at.Measure, at.Event, p.Kind, p.Word)
 }
 
-// Pencilled is a mark with the note it was written over.
-type Pencilled struct {
-	breakdown.Pencil
-	Pitch int // 0 for a rest or a stroke
-}
-
 // Pencils lists what is written in an instrument's part of an exercise, by place.
-func (d *Desk) Pencils(ctx context.Context, exercise ExerciseID, instrument string) (map[score.Place][]Pencilled, error) {
+func (d *Desk) Pencils(ctx context.Context, exercise ExerciseID, instrument string) (map[score.Place][]breakdown.Pencil, error) {
 	var rows []struct {
 		Measure, Event, Pitch int
 		Kind                  breakdown.PencilKind
@@ -63,10 +56,10 @@ func (d *Desk) Pencils(ctx context.Context, exercise ExerciseID, instrument stri
 	err := d.all(ctx, &rows, "list the marks", `
 		SELECT measure, event, pitch, kind, word FROM pencils
 		WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 ORDER BY measure, event, kind, word`, exercise, instrument)
-	list := map[score.Place][]Pencilled{}
+	list := map[score.Place][]breakdown.Pencil{}
 	for _, r := range rows {
 		at := score.Place{Measure: r.Measure, Event: r.Event}
-		list[at] = append(list[at], Pencilled{breakdown.Pencil{Kind: r.Kind, Word: r.Word}, r.Pitch})
+		list[at] = append(list[at], breakdown.Pencil{Kind: r.Kind, Word: r.Word, Pitch: r.Pitch})
 	}
 	return list, err
 }

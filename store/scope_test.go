@@ -132,7 +132,7 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 			return d.ChangeStudent(ctx, store.Student{ID: f.student, SectionID: f.section, FirstName: "x", Instrument: "violin"})
 		},
 		"KeepPencil": func() error {
-			return d.KeepPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, 65, breakdown.Pencil{Kind: breakdown.PencilArrow})
+			return d.KeepPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Pencil{Kind: breakdown.PencilArrow, Pitch: 65})
 		},
 		"DropPencil": func() error {
 			return d.DropPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "word of " + f.mark})

@@ -73,7 +73,7 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 	fail(f.KeepPlacement(ctx, f.exercise, "trombone", 1))
 	fail(f.KeepFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "place of " + mark}))
 	fail(f.Prefer(ctx, "oboe", 65, "note of "+mark))
-	fail(f.KeepPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, 65, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "word of " + mark}))
+	fail(f.KeepPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "word of " + mark, Pitch: 65}))
 	fail(f.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece, Why: "cut of " + mark}, {Key: breakdown.PieceKey{First: 3, Last: 4}}, {Key: breakdown.PieceKey{First: 1, Last: 4}}}))
 	fail(f.KeepSettings(ctx, store.Settings{"two": "two of " + mark}))
 	fail(f.KeepKind(ctx, "oboe", "kind of "+mark))
@@ -698,12 +698,12 @@ func TestPencils(t *testing.T) {
 		keep breakdown.Pencil
 		want string
 	}{
-		{breakdown.Pencil{Kind: breakdown.PencilBreath}, "[{{breath } 65} {{word word of a} 65}]"},
-		{breakdown.Pencil{Kind: breakdown.NoBreath}, "[{{no-breath } 65} {{word word of a} 65}]"},
-		{breakdown.Pencil{Kind: breakdown.PencilWord, Word: "soft"}, "[{{no-breath } 65} {{word soft} 65}]"},
-		{breakdown.Pencil{Kind: breakdown.PencilWord, Word: "soft"}, "[{{no-breath } 65} {{word soft} 65}]"},
+		{breakdown.Pencil{Kind: breakdown.PencilBreath, Pitch: 65}, "[{breath  65} {word word of a 65}]"},
+		{breakdown.Pencil{Kind: breakdown.NoBreath, Pitch: 65}, "[{no-breath  65} {word word of a 65}]"},
+		{breakdown.Pencil{Kind: breakdown.PencilWord, Word: "soft", Pitch: 65}, "[{no-breath  65} {word soft 65}]"},
+		{breakdown.Pencil{Kind: breakdown.PencilWord, Word: "soft", Pitch: 65}, "[{no-breath  65} {word soft 65}]"},
 	} {
-		if err := f.KeepPencil(ctx, f.exercise, "oboe", at, 65, step.keep); err != nil {
+		if err := f.KeepPencil(ctx, f.exercise, "oboe", at, step.keep); err != nil {
 			t.Fatal(err)
 		}
 		if got := stands(); got != step.want {
@@ -716,11 +716,11 @@ func TestPencils(t *testing.T) {
 	if err := f.DropPencil(ctx, f.exercise, "oboe", at, breakdown.Pencil{Kind: breakdown.NoBreath}); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("rubbing out what is not there gives %v", err)
 	}
-	if got := stands(); got != "[{{word soft} 65}]" {
+	if got := stands(); got != "[{word soft 65}]" {
 		t.Errorf("then stands %s", got)
 	}
 	for n := range store.MostPencils {
-		if err := f.KeepPencil(ctx, f.exercise, "oboe", score.Place{Measure: n + 1}, 65, breakdown.Pencil{Kind: breakdown.PencilCircle}); (err != nil) != (n == store.MostPencils-1) {
+		if err := f.KeepPencil(ctx, f.exercise, "oboe", score.Place{Measure: n + 1}, breakdown.Pencil{Kind: breakdown.PencilCircle, Pitch: 65}); (err != nil) != (n == store.MostPencils-1) {
 			t.Fatalf("mark %d gives %v", n+2, err)
 		}
 	}

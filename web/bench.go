@@ -20,8 +20,9 @@ import (
 	"unhurriedbench/store"
 )
 
-// explained is the Bench's third step: the part of what was chosen, read whole.
+// explained is the Bench's second step: the part of what was chosen, read whole.
 type explained struct {
+	New        []string // what the section has not met before, in words
 	Report     breakdown.Report
 	Remarks    []score.Problem
 	Options    breakdown.Options
@@ -38,9 +39,8 @@ type explained struct {
 }
 
 // explain reads the part of what was chosen, as the teacher has it taught.
-func (s *Server) explain(ctx context.Context, desk *store.Desk, w *work, kept taughtBy) (explained, error) {
+func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept taughtBy) (explained, error) {
 	var x explained
-	c := &w.choice
 	c.Instrument = kept.instrument(c.Instrument)
 	worked, err := desk.Worked(ctx, c.Section.ID, 0)
 	if err != nil {
@@ -62,6 +62,12 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, w *work, kept ta
 	if x.Options.Placed, err = desk.Placement(ctx, c.Exercise.ID, c.Instrument.ID); err != nil {
 		return x, err
 	}
+	if x.Options.Pencils, err = desk.Pencils(ctx, c.Exercise.ID, c.Instrument.ID); err != nil {
+		return x, err
+	}
+	if x.Options.Pieces, err = desk.Cuts(ctx, c.Exercise.ID); err != nil {
+		return x, err
+	}
 	if !x.OwnPart {
 		x.Octaves = instrument.OctaveChoices(part.Source, c.Instrument, c.Section.Year)
 	}
@@ -69,7 +75,18 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, w *work, kept ta
 	x.Tempo = x.Report.Tempo.Suggested
 	x.Remarks = slices.Concat(part.Score.Remarks, x.Report.Remarks)
 	x.Drills, x.Lines = x.Report.Drills(c.Instrument), breakdown.Lines(x.Report.Part)
+	x.New = x.Report.NewIn(met)
+	c.piecesOf(x.Report)
 	return x, x.openLine(c)
+}
+
+// piecesOf takes the pieces in learning order.
+func (c *choice) piecesOf(r breakdown.Report) {
+	c.Keys = nil
+	for _, p := range r.Pieces {
+		c.Keys = append(c.Keys, p.Key())
+	}
+	c.choosePiece(c.ask.piece)
 }
 
 // InDrill says whether a drill or another line stands in place of the exercise.
@@ -99,7 +116,8 @@ type benchView struct {
 	CountOff []count.Cue
 	OneNote  oneNote
 	strings  []stringColour
-	Update   bool // parts of the page are sent along, out of band
+	Did      byHand // what was just changed by hand, with the way back
+	Update   bool   // parts of the page are sent along, out of band
 }
 
 type benchPiece struct {
@@ -140,15 +158,15 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if err != nil {
 		return benchView{}, err
 	}
-	w, err := s.load(r, c)
-	if err != nil {
-		return benchView{}, err
-	}
 	kept, err := taught(r.Context(), deskOf(r))
 	if err != nil {
 		return benchView{}, err
 	}
-	x, err := s.explain(r.Context(), deskOf(r), &w, kept)
+	x, err := s.explain(r.Context(), deskOf(r), &c, kept)
+	if err != nil {
+		return benchView{}, err
+	}
+	w, err := s.load(r, c)
 	if err != nil {
 		return benchView{}, err
 	}
@@ -265,9 +283,6 @@ func (v benchView) Fingered() bool {
 	}
 	return false
 }
-
-// Watched is what to watch for in the piece at hand.
-func (v benchView) Watched() []breakdown.Watched { return v.Report.Watch(v.Passages, v.Instrument) }
 
 // Ladder is the tempos there are from the one at hand, slowest first.
 func (v benchView) Ladder() []int { return routine.Ladder(v.Tempo) }

@@ -26,6 +26,7 @@ type benchAsk struct {
 	oneNote    string // a concert note, "Bb"
 	line       breakdown.Line
 	of         string // the piece that the line is of
+	then       string // the piece after the one at hand, in learning order
 }
 
 // drillLine is the drill of the hardest changes, a line beside those that are derived.
@@ -35,7 +36,7 @@ func askOf(r *http.Request) benchAsk {
 	return benchAsk{
 		exercise: idOf[store.ExerciseID](r), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
 		student: store.StudentID(number(r, "student")), section: store.SectionID(number(r, "section")),
-		tempo: tempoOf(r), oneNote: text(r, "one"), line: breakdown.Line(text(r, "line")), of: text(r, "of"),
+		tempo: tempoOf(r), oneNote: text(r, "one"), line: breakdown.Line(text(r, "line")), of: text(r, "of"), then: text(r, "then"),
 	}
 }
 
@@ -191,7 +192,7 @@ func (c *choice) firstInstrument(last string) string {
 	return instrument.ConcertReader().ID
 }
 
-// work is the Bench's second step: where everybody stands on what was chosen.
+// work is the Bench's third step: where everybody stands on what was chosen.
 type work struct {
 	choice
 	Routine routine.Routine
@@ -299,8 +300,12 @@ func (w *work) chooseStage(asked routine.Stage) {
 	}
 }
 
-// NextPiece is the key of the piece after the one at hand, nil after the last.
+// NextPiece is the key of the piece after the one at hand in learning order, nil after the
+// last.
 func (w work) NextPiece() *breakdown.PieceKey {
+	if then, ok := breakdown.ParsePieceKey(w.ask.then); ok && slices.Contains(w.Keys, then) {
+		return &then // as the page has it: a mark reads no music
+	}
 	if at := slices.Index(w.Keys, w.Key); at >= 0 && at+1 < len(w.Keys) {
 		return &w.Keys[at+1]
 	}

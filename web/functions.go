@@ -7,6 +7,7 @@ import (
 	"math"
 	"strconv"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
 	"unhurriedbench/core/routine"
@@ -26,7 +27,10 @@ var functions = template.FuncMap{
 	"short":   shortPitch,
 	"inside":  func(v benchView) benchView { v.Update = false; return v },
 	"tab":     func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
-	"pick":    func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
+	"strike": func(v benchView, at score.Place, a breakdown.Alert, back bool) strikeLine {
+		return strikeLine{v, at, a, back}
+	},
+	"pick": func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }
 
 // shortPitch is "E♭".

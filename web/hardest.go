@@ -82,7 +82,7 @@ func (s *Server) hardestView(r *http.Request) (hardestView, error) {
 		}
 		at := c
 		at.Instrument = tab.Instrument
-		x, err := s.explain(r.Context(), deskOf(r), &work{choice: at}, kept)
+		x, err := s.explain(r.Context(), deskOf(r), &at, kept)
 		if err != nil {
 			return v, err
 		}

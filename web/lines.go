@@ -62,11 +62,7 @@ func (x *explained) stand(c *choice, music score.Score, pieces []breakdown.Piece
 	x.Line, x.Options.Placed.Chosen = c.ask.line, false
 	x.Report = breakdown.Read(music, music.Parts[0], c.Instrument.ID, c.Instrument, nil, x.Options)
 	x.Report.Pieces, x.Octaves, x.Remarks, x.tempoWords = pieces, nil, nil, ""
-	c.Keys = nil
-	for _, p := range pieces {
-		c.Keys = append(c.Keys, p.Key())
-	}
-	c.choosePiece(c.ask.piece)
+	c.piecesOf(x.Report)
 }
 
 // placedInLine takes what the teacher chose for single places along to a line.

@@ -60,6 +60,8 @@ var routeCases = map[string]answer{
 	"POST /bench/{id}/attempts":  refused,
 	"POST /bench/{id}/line":      refused,
 	"POST /bench/{id}/fingering": refused,
+	"POST /bench/{id}/pencil":    refused,
+	"POST /bench/{id}/pieces":    refused,
 	"POST /bench/{id}/everybody": refused,
 	"POST /attempts/{id}/undo":   refused,
 	"POST /batches/{id}/undo":    refused,
@@ -165,7 +167,7 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 		"student": {fmt.Sprint(mine.student)}, "section": {fmt.Sprint(mine.section)}, "exercise": {fmt.Sprint(mine.exercise)},
 		"book": {fmt.Sprint(mine.book)}, "a": {fmt.Sprint(mine.exercise)}, "b": {fmt.Sprint(theirs.exercise)},
 		"first_name": {"Mallory"}, "instrument": {"horn-f"}, "sure": {"yes"}, "result": {"clean"}, "stage": {"count"}, "piece": {"1-2"},
-		"number": {"5"}, "abc": {lamp}, "octaves": {"1"}, "year": {"3"}, "school": {"numbers"}, "name": {"Mine"}, "kind": {"left-f"},
+		"number": {"5"}, "abc": {lamp}, "octaves": {"1"}, "year": {"3"}, "school": {"numbers"}, "name": {"Mine"}, "kind": {"left-f"}, "do": {"way"}, "way": {"measures-1"},
 		"note": {"65"}, "colleague": {fmt.Sprint(other.ID)}, "may": {"teach"}, "fingering": {"1 2 3 | 4 6"}, "measure": {"0"}, "event": {"0"}, "scope": {"here"}, "instrument-0": {"horn-f"},
 	}
 	var walked []string

@@ -142,6 +142,8 @@ func (s *Server) Routes() chi.Router {
 			})
 			r.Post("/bench/{id}/line", s.keepLine)
 			r.Post("/bench/{id}/fingering", s.keepFingering)
+			r.Post("/bench/{id}/pencil", s.pencil)
+			r.Post("/bench/{id}/pieces", s.cutPieces)
 
 			r.Get("/account", s.account)
 			r.With(s.limitSignIns).Post("/account/password", s.changePassword)

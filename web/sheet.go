@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 
 	"unhurriedbench/core/breakdown"
@@ -79,10 +80,32 @@ type sheetEvent struct {
 	Ways      []sheetWay        `json:"ways,omitempty"` // the other ways there are
 	Measure   int               `json:"measure"`
 	Event     int               `json:"event"`
-	Minded    bool              `json:"minded,omitempty"` // there is something to mind in playing it
-	Change    string            `json:"change,omitempty"` // from the note before
+	Minded    bool              `json:"minded,omitempty"`  // there is something to mind in playing it
+	Change    string            `json:"change,omitempty"`  // from the note before
+	Breath    bool              `json:"breath,omitempty"`  // is taken after it
+	Bow       string            `json:"bow,omitempty"`     // a sign for it is worth it
+	Pencils   []sheetPencil     `json:"pencils,omitempty"` // the teacher's
 	Alerts    []breakdown.Alert `json:"alerts"`
 	Why       []string          `json:"why"` // its count, its name, its marks
+}
+
+// sheetPencil is a mark of the teacher's.
+type sheetPencil struct {
+	Kind breakdown.PencilKind `json:"kind"`
+	Word string               `json:"word,omitempty"`
+}
+
+// addHand adds the breath, the bow and the teacher's marks.
+func (x *sheetEvent) addHand(e breakdown.Event, printed []score.Mark) {
+	x.Breath = e.Breath != "" && !slices.Contains(printed, score.Breath)
+	if e.Bow != nil && e.Bow.Why != "" && !slices.Contains(printed, score.UpBow) && !slices.Contains(printed, score.DownBow) {
+		x.Bow = e.Bow.String()
+	}
+	for _, p := range e.Pencils {
+		if p.Kind != breakdown.StruckOut {
+			x.Pencils = append(x.Pencils, sheetPencil{p.Kind, p.Word})
+		}
+	}
 }
 
 // sheetWay is another way to play a note.
@@ -145,6 +168,12 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words, same []
 	}
 	if e.Why != "" {
 		why = append(why, e.Why)
+	}
+	if e.Breath != "" {
+		why = append(why, e.Breath)
+	}
+	if e.Bow != nil && e.Bow.Why != "" {
+		why = append(why, e.Bow.Why)
 	}
 	return why
 }
@@ -231,6 +260,7 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 			if e.Change != nil {
 				x.Change = e.Change.Why
 			}
+			x.addHand(e, m.Events[j].Marks)
 			measure.Events = append(measure.Events, x)
 		}
 		data.Measures = append(data.Measures, measure)

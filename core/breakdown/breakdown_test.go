@@ -449,11 +449,12 @@ func TestWatch(t *testing.T) {
 	}
 	// C is sixth position, E second, F first and F sharp fifth.
 	for label, want := range map[string]string{
-		"A": "2 E (A third, not a step: from space 2 to space 3. A hard change: the slide goes in, 4 positions. Here for the first time: E.)",
-		"B": "4 E (A hard change: the slide goes in, 4 positions.); " +
-			"4 F♯ (The sign in front of it makes it F sharp until the bar line. Watch out: this is F sharp, and F was natural everywhere before this. " +
+		"A": "2 E (A third, not a step: from space 2 to space 3. A hard change: the slide goes in, 4 positions. Here for the first time: E.); " +
+			"2 D (Here for the first time: D.); 2 C (Here for the first time: half note.)",
+		"B": "4 F♯ (The sign in front of it makes it F sharp until the bar line. Watch out: this is F sharp, and F was natural everywhere before this. " +
 			"A hard change: the slide goes out, 4 positions. Here for the first time: F sharp, sharp sign.); " +
-			"4 F♯ (The sign earlier in the measure still holds: F sharp. The last note: hold it until the next downbeat.)",
+			"4 E (A hard change: the slide goes in, 4 positions.); " +
+			"4 F♯ (The sign earlier in the measure still holds: F sharp. The last note: hold it until the next downbeat.); 4 F (Here for the first time: F.)",
 	} {
 		if got := say(label); got != want {
 			t.Errorf("in piece %s there is to watch\n%s, want\n%s", label, got, want)

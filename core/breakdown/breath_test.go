@@ -61,7 +61,7 @@ func TestBreaths(t *testing.T) {
 			t.Errorf("%s: %q at %d, want %q", test.what, got, r.Tempo.Suggested, test.want)
 		}
 	}
-	asked := map[score.Place][]Pencil{{Measure: 0, Event: 1}: {{Kind: PencilBreath}}, {Measure: 1, Event: 3}: {{Kind: NoBreath}}}
+	asked := map[score.Place][]Pencil{{Measure: 0, Event: 1}: {{Kind: PencilBreath, Pitch: 64}}, {Measure: 1, Event: 3}: {{Kind: NoBreath, Pitch: 64}}, {Measure: 2, Event: 1}: {{Kind: PencilBreath, Pitch: 70}}}
 	if got := breaths(inYear(t, "M:4/4\nL:1/4\nK:C\n"+moving, "trumpet", 1, asked)); got != "1.2 3.2 4.4" {
 		t.Errorf("as the teacher wants it: %s", got)
 	}
@@ -158,7 +158,7 @@ func TestBows(t *testing.T) {
 			t.Errorf("%s: %s is bowed %s, want %s", test.what, test.music, got, test.want)
 		}
 	}
-	asked := map[score.Place][]Pencil{{Measure: 1, Event: 0}: {{Kind: PencilUpBow}}}
+	asked := map[score.Place][]Pencil{{Measure: 1, Event: 0}: {{Kind: PencilUpBow, Pitch: 69}}}
 	if got := bows(inYear(t, "M:4/4\nL:1/4\nK:C\nd e f g|a g f e|d4|]", "violin", 1, asked)); got != "Dudu Udud U" {
 		t.Errorf("as the teacher wants it: %s", got)
 	}

@@ -1,11 +1,16 @@
 package breakdown
 
-import "slices"
+import (
+	"slices"
+
+	"unhurriedbench/core/score"
+)
 
 // Pencil is what a teacher writes over a note, or strikes out there.
 type Pencil struct {
-	Kind PencilKind
-	Word string // of PencilWord, what is written; of StruckOut, the alert
+	Kind  PencilKind
+	Word  string // of PencilWord, what is written; of StruckOut, the alert
+	Pitch int    // of the note it was written over, a MIDI number, 0 for a rest or a stroke: another note there leaves it aside
 }
 
 // PencilKind says what a pencil does.
@@ -51,7 +56,37 @@ func (r *Report) strikeOut() {
 			if len(x.Pencils) == 0 {
 				continue
 			}
-			x.Alerts = slices.DeleteFunc(x.Alerts, func(a Alert) bool { return slices.Contains(x.Pencils, Pencil{StruckOut, string(a)}) })
+			x.Alerts = slices.DeleteFunc(x.Alerts, func(a Alert) bool { return x.struck(a) })
 		}
 	}
+}
+
+// struck says whether the teacher struck an alert out.
+func (e Event) struck(a Alert) bool {
+	return slices.ContainsFunc(e.Pencils, func(p Pencil) bool { return p.Kind == StruckOut && p.Word == string(a) })
+}
+
+// StruckOut lists the alerts that the teacher struck out here.
+func (e Event) StruckOut() []Alert {
+	var list []Alert
+	for _, p := range e.Pencils {
+		if p.Kind == StruckOut {
+			list = append(list, Alert(p.Word))
+		}
+	}
+	return list
+}
+
+// PitchAt is what a mark at a place is kept with: the note's MIDI number, 0 for a rest or a
+// stroke.
+func PitchAt(e score.Event) int {
+	if e.Kind == score.Rest || e.Unpitched {
+		return 0
+	}
+	return e.Pitch.MIDI()
+}
+
+// fitting are the marks that were written over the note that stands there.
+func fitting(list []Pencil, e score.Event) []Pencil {
+	return slices.DeleteFunc(slices.Clone(list), func(p Pencil) bool { return p.Pitch != PitchAt(e) })
 }

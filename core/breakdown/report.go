@@ -176,7 +176,7 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 				x.Name = o.Name.Say(e.Pitch, alerts[i][j].natural, m.Key)
 				x.ShortName = o.Name.Show(e.Pitch, alerts[i][j].natural, m.Key)
 			}
-			x.Pencils = o.Pencils[score.Place{Measure: i, Event: j}]
+			x.Pencils = fitting(o.Pencils[score.Place{Measure: i, Event: j}], e)
 			explained.Events[j] = x
 		}
 		r.Measures = append(r.Measures, explained)

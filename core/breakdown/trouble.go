@@ -167,3 +167,6 @@ func (r Report) Again() []string {
 }
 
 func capital(words string) string { return strings.ToUpper(words[:1]) + words[1:] }
+
+// Grade is the difficulty of a piece from 0 to 9.
+func (p Piece) Grade() int { return min(int(10*p.Difficulty), 9) }

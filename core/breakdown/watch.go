@@ -1,7 +1,9 @@
 package breakdown
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 	"strings"
 
 	"unhurriedbench/core/instrument"
@@ -10,14 +12,31 @@ import (
 
 // Watched is something to watch for in a piece.
 type Watched struct {
+	At      score.Place
 	Measure int
-	Name    string // of the note, or its stroke
+	Name    string // of the note, or its stroke; "" for a rest
 	Trap    bool
+	Alerts  []Alert
 	Why     string
 }
 
-// Watch lists what to watch for in a piece, measure by measure: letters that sound
-// otherwise, drums to tune, and every hard change, there and back being one, at its
+// goesWrong is how surely each alert goes wrong, from 10; the figures are ours. The key
+// signature and the last note, which everybody is told of, come last.
+var goesWrong = map[Alert]int{
+	Trap: 10, HardChange: 9, Cancelled: 8, Accidental: 7, Carried: 7, LookAlike: 6, Skip: 6, New: 5, Respelled: 4, Prepare: 3, Long: 3, InKey: 2, Last: 1,
+}
+
+// weight is how surely something watched goes wrong.
+func (w Watched) weight() int {
+	most, sum := 0, 0
+	for _, a := range w.Alerts {
+		most, sum = max(most, goesWrong[a]), sum+goesWrong[a]
+	}
+	return 10*most + sum
+}
+
+// Watch lists what to watch for in a piece, what will go wrong most first: everything that
+// carries an alert, drums to tune, and every hard change, there and back being one, at its
 // first place in the piece, wherever else in the exercise it is marked.
 func (r Report) Watch(piece []Passage, target instrument.Instrument) []Watched {
 	hard := map[score.Place]madeChange{}
@@ -33,26 +52,30 @@ func (r Report) Watch(piece []Passage, target instrument.Instrument) []Watched {
 			if e.Start.Less(passage.From) || !e.Start.Less(passage.To) {
 				continue
 			}
-			w := Watched{Measure: r.Measures[passage.At].Number, Name: e.ShortName, Trap: e.Has(Trap), Why: e.Why}
+			at := score.Place{Measure: passage.At, Event: j}
+			w := Watched{At: at, Measure: r.Measures[passage.At].Number, Name: e.ShortName, Trap: e.Has(Trap), Alerts: slices.Clone(e.Alerts), Why: e.Why}
 			if w.Name == "" {
 				w.Name = e.Fingering
 			}
-			c, changes := hard[score.Place{Measure: passage.At, Event: j}]
+			c, changes := hard[at]
 			again := listed[c.either()]
 			if changes {
 				listed[c.either()] = true
 			}
-			if changes && !again && !e.Has(HardChange) {
+			if changes && !again && !e.Has(HardChange) && !e.struck(HardChange) {
 				w.Why = strings.TrimSpace(fmt.Sprintf("%s A hard change: %s.", w.Why, c.change.Why))
+				w.Alerts = append(w.Alerts, HardChange)
 			}
 			tuned := target.Mechanism == instrument.Drums && e.Care != ""
 			if tuned {
 				w.Why = strings.TrimSpace(strings.ToUpper(e.Care[:1]) + e.Care[1:] + ". " + w.Why)
+				w.Alerts = append(w.Alerts, HardChange)
 			}
-			if tuned || changes && !again || e.Has(HardChange) || w.Trap || e.Has(Accidental) || e.Has(Carried) || e.Has(Cancelled) {
+			if len(w.Alerts) > 0 {
 				list = append(list, w)
 			}
 		}
 	}
+	slices.SortStableFunc(list, func(a, b Watched) int { return cmp.Compare(b.weight(), a.weight()) })
 	return list
 }

@@ -14,7 +14,7 @@
   function piece() {
     const s = side().dataset;
     const current = document.querySelector("#pieces a[aria-current]");
-    return { plan: JSON.parse(s.plan), whole: s.whole === "yes", label: current ? current.querySelector(".piece-name").textContent.split(" ·")[0] : "" };
+    return { plan: JSON.parse(s.plan), moves: Boolean(document.querySelector(".cut-by-hand")), whole: s.whole === "yes", label: current ? current.querySelector(".piece-name").textContent.split(" ·")[0] : "" };
   }
 
   async function engraveSheet() {
@@ -72,7 +72,7 @@
   // hidden ruler.
   function roomUnder(height, scale) {
     const unit = 9 * scale / 100; // pixels
-    const needed = Math.ceil((height + 6) / unit);
+    const needed = Math.ceil((height - 12) / unit);
     const spacingSystem = Math.min(needed, 48);
     return { spacingSystem, spacingStaff: Math.min(4 + needed - spacingSystem, 48) };
   }
@@ -209,6 +209,7 @@
     else if (on("[data-next-student]")) nextStudent();
     else if (on("[data-undo]")) undo();
     else if (on("[data-keys]")) showKeys();
+    else if (on("[data-jump]")) jump(on("[data-jump]").dataset.jump);
     else if (on("[data-event]")) showLook(on("[data-event]").dataset.event);
     else if (!on(".look") || on("[data-look-close]")) hideLook();
   });
@@ -235,6 +236,7 @@
     const next = after && (!playing || piece().whole || inPiece(after)) ? after.event : null;
     fill("now", notes[at].event, null);
     offerWays(playing ? null : notes[at].event);
+    offerPencil(playing ? null : notes[at].event);
     fill("next", next, notes[at].event);
     const reasons = playing ? [] : notes[at].event.why;
     look().querySelector(".why").replaceChildren(...reasons.map((text) => Object.assign(document.createElement("span"), { textContent: text })));
@@ -275,6 +277,50 @@
     const values = Object.fromEntries(new URL(here.href).searchParams);
     Object.assign(values, { tempo: tempoNow(), instrument: list.instrument, measure: event.measure, event: event.event, fingering: way.text, scope });
     htmx.ajax("POST", list.action, { target: "#bench", swap: "outerHTML", values });
+  }
+
+  // offerPencil lists what a teacher can write over a note, and what is written there.
+  const writing = [["circle", "Circle"], ["arrow", "Arrow"], ["breath", "Breath"], ["no-breath", "No breath"], ["down", "Down bow"], ["up", "Up bow"]];
+  function offerPencil(event) {
+    const tools = look().querySelector(".pencil-tools");
+    if (!tools) return;
+    tools.hidden = !event;
+    if (!event) return;
+    const there = event.pencils || [];
+    const buttons = writing.filter(([kind]) => (kind !== "down" && kind !== "up") || data.strings).map(([kind, words]) => {
+      const on = there.some((p) => p.kind === kind);
+      const press = Object.assign(document.createElement("button"), { type: "button", className: "plain", textContent: words });
+      press.setAttribute("aria-pressed", String(on));
+      press.addEventListener("click", () => write(event, { kind, ...(on ? { rub: "yes" } : {}) }));
+      return press;
+    });
+    const word = there.find((p) => p.kind === "word");
+    const field = tools.querySelector("input");
+    field.value = word ? word.word : "";
+    field.onkeydown = (key) => { if (key.key === "Enter") { key.preventDefault(); tools.querySelector("[data-write]").click(); } };
+    tools.querySelector("[data-write]").onclick = () => {
+      if (field.value.trim()) write(event, { kind: "word", word: field.value.trim() });
+      else if (word) write(event, { kind: "word", word: word.word, rub: "yes" });
+    };
+    tools.querySelector(".pencils").replaceChildren(...buttons);
+  }
+
+  function write(event, values) {
+    const tools = look().querySelector(".pencil-tools").dataset;
+    const here = side().querySelector(".stages [aria-current]");
+    const at = Object.fromEntries(new URL(here.href).searchParams);
+    htmx.ajax("POST", tools.action, { target: "#bench", swap: "outerHTML", values: { ...at, tempo: tempoNow(), measure: event.measure, event: event.event, ...values } });
+  }
+
+  // jump goes to a note in the music, or shows where a rest stands.
+  function jump(id) {
+    const touch = document.querySelector(`.lanes [data-event="${id}"]`);
+    if (touch) { touch.focus(); return; }
+    const rest = document.getElementById(id);
+    if (!rest) return;
+    rest.scrollIntoView({ block: "center" });
+    rest.classList.add("jumped");
+    setTimeout(() => rest.classList.remove("jumped"), 1600);
   }
 
   // uncover scrolls a note out from under the panel that tells of it. On a small
@@ -329,12 +375,50 @@
         <dt><kbd>U</kbd></dt><dd>undo the last mark</dd>
         <dt><kbd>N</kbd></dt><dd>next student</dd>
         <dt><kbd>E</kbd></dt><dd>everybody clean</dd>
+        <dt><kbd>&lt;</kbd> <kbd>&gt;</kbd></dt><dd>the piece ends a measure earlier, later</dd>
+        <dt><kbd>D</kbd> <kbd>J</kbd></dt><dd>divide the piece, join it with the next</dd>
+        <dt><kbd>Z</kbd></dt><dd>undo what was last changed by hand</dd>
         <dt><kbd>1</kbd>–<kbd>4</kbd></dt><dd>show or hide a lane</dd></dl>
         <button type="button" class="btn quiet" data-close>Close</button>`;
       document.body.append(dialog);
     }
     dialog.showModal();
   }
+
+  // The frame of a piece is dragged by its ends to the nearest bar line.
+  document.addEventListener("pointerdown", (event) => {
+    const edge = event.target.closest?.(".lanes .edge");
+    if (!edge) return;
+    event.preventDefault();
+    edge.setPointerCapture(event.pointerId);
+    edge.classList.add("moving");
+    const start = event.clientX, x = Number(edge.getAttribute("x"));
+    edge.onpointermove = (move) => edge.setAttribute("x", x + move.clientX - start);
+    edge.onpointercancel = drawLanes;
+    edge.onpointerup = (up) => {
+      const box = host().getBoundingClientRect();
+      drop(edge.dataset.edge, up.clientX - box.left, up.clientY - box.top);
+    };
+  });
+
+  // drop moves an end of the piece at hand to where it was let go.
+  function drop(edge, x, y) {
+    const far = (b) => Math.max(b.top - y, y - b.bottom, 0) * 10 + Math.max(b.left - x, x - b.right, 0);
+    const bar = host().bars.reduce((near, b) => far(b) < far(near) ? b : near);
+    const late = x > (bar.left + bar.right) / 2;
+    const form = document.querySelector(".cut-by-hand form");
+    const values = Object.fromEntries(new FormData(form));
+    delete values.way;
+    const [first, last] = values.piece.split("-").map(Number);
+    Object.assign(values, { do: "move", first, last });
+    values[edge] = edge === "last" ? bar.number - (late ? 0 : 1) : bar.number + (late ? 1 : 0);
+    drawLanes();
+    if (values.first === first && values.last === last) return;
+    htmx.ajax("POST", form.getAttribute("action"), { target: "#bench", swap: "outerHTML", values });
+  }
+
+  // byKey changes the piece at hand, as its button does.
+  function byKey(key) { document.querySelector(`.cut-by-hand [data-move="${key}"]`)?.click(); }
 
   const keys = {
     " ": playOrStop,
@@ -347,6 +431,8 @@
     e: () => document.getElementById("all-clean")?.click(),
     n: nextStudent,
     u: undo,
+    z: () => document.querySelector("[data-undo-hand]")?.click(),
+    "<": () => byKey("<"), ">": () => byKey(">"), d: () => byKey("D"), j: () => byKey("J"),
     x: () => openCauses(true),
     Escape: () => { openCauses(false); hideLook(); },
     1: () => toggleLane("tap"), 2: () => toggleLane("count"), 3: () => toggleLane("name"), 4: () => toggleLane("finger"),

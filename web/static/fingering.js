@@ -8,24 +8,24 @@ window.fingering = (function () {
 
   // Valves and slide: the numbers in a ring.
   const ring = {
-    height: 32,
-    width: ({ drawn: { label } }) => (label.length < 3 ? 23 : 10 + 6 * label.length),
+    height: 29,
+    width: ({ drawn: { label } }) => (label.length < 3 ? 22 : 9 + 4.6 * label.length),
     mark(g, event, x, y) {
       const text = event.drawn.label;
       const width = this.width(event);
       g.append(make("rect", { class: "f-ring" + (event.minded ? " minded" : ""), x: x - width / 2, y: y - 12, width, height: 24, rx: 12 }));
-      g.append(make("text", { class: text.length < 3 ? "f" : "f f-long", x, y }, text));
+      g.append(make("text", { class: text.length < 3 ? "f" : "f f-bar", x, y }, text));
     },
   };
 
   // Bars: the name of the bar over the hand that strikes it.
   const bars = {
-    height: 50,
-    width: ({ drawn: { label } }) => 10 + 9 * label.length,
+    height: 46,
+    width: ({ drawn: { label } }) => 7 + 6.2 * label.length,
     mark(g, event, x, y) {
       const width = this.width(event);
       g.append(make("rect", { class: "f-ring", x: x - width / 2, y: y - 23, width, height: 24, rx: 3 }));
-      g.append(make("text", { class: "f f-long", x, y: y - 11 }, event.drawn.label));
+      g.append(make("text", { class: "f f-bar", x, y: y - 11 }, event.drawn.label));
       if (event.hand) g.append(make("text", { class: "f-string", x, y: y + 13 }, event.hand));
       if (event.hand && event.roll) rolled(g, x + 9, y + 13);
     },
@@ -38,10 +38,10 @@ window.fingering = (function () {
 
   // Drums: the size of the kettle in a round.
   const drums = {
-    height: 54,
-    width: () => 30,
+    height: 48,
+    width: () => 24,
     mark(g, event, x, y) {
-      g.append(make("circle", { class: "f-ring" + (event.minded ? " minded" : ""), cx: x, cy: y - 9, r: 14 }));
+      g.append(make("circle", { class: "f-ring" + (event.minded ? " minded" : ""), cx: x, cy: y - 9, r: 11.5 }));
       g.append(make("text", { class: "f f-long", x, y: y - 9 }, event.drawn.label));
       if (event.hand) g.append(make("text", { class: "f-string", x, y: y + 16 }, event.hand));
       if (event.hand && event.roll) rolled(g, x + 9, y + 16);
@@ -67,7 +67,7 @@ window.fingering = (function () {
   // Strings: the finger over the string's letter on its colour, and a position other
   // than the first beside it.
   const strings = {
-    height: 46,
+    height: 43,
     width: ({ drawn }) => Math.max(20, 9 * drawn.finger.length + 5, chipWidth(drawn.chip)),
     mark(g, event, x, y, height, data) {
       const { finger, chip } = event.drawn;
@@ -85,18 +85,23 @@ window.fingering = (function () {
   // is one for it, beside the first; the names of other keys beside the hand that
   // presses them, those of the thumb on the left.
   const woodwind = {
-    height: 68,
+    height: 54,
+    // The keys of a hand stand beside its own holes: only what is at the same height is in the way.
+    apart({ drawn: { left = [], right = [] } }, next, data) {
+      const beside = (keys) => Math.max(5, ...keys.map((key) => 7 + 6 * key.length));
+      return Math.max(beside(left) + (data.thumb ? 14 : 5), beside(right) + 5);
+    },
     width({ drawn: { left = [], right = [] } }) {
       return 21 + 6 * Math.max(0, ...[...left, ...right].map((key) => key.length));
     },
     mark(g, event, x, y, height, data) {
       const { holes = [], half, thumb, byIt, left = [], right = [] } = event.drawn;
       const step = (height - 12) / 6.4;
-      const top = y - height / 2 + 7;
+      const top = y - height / 2 + 6;
       for (let i = 0; i < 6; i++) {
         const cy = top + i * step + (i > 2 ? 4 : 0);
-        g.append(make("circle", { class: "f-hole" + (holes[i] ? " down" : ""), cx: x, cy, r: 3.6 }));
-        if (i === 0 && half) g.append(make("path", { class: "f-half", d: `M${x} ${cy - 3.6} a3.6 3.6 0 0 0 0 7.2 Z` }));
+        g.append(make("circle", { class: "f-hole" + (holes[i] ? " down" : ""), cx: x, cy, r: 3.1 }));
+        if (i === 0 && half) g.append(make("path", { class: "f-half", d: `M${x} ${cy - 3.1} a3.1 3.1 0 0 0 0 6.2 Z` }));
       }
       if (data.thumb) g.append(make("circle", { class: "f-hole" + (thumb ? " down" : ""), cx: x - 10, cy: top + 3, r: 3 }));
       if (byIt) g.append(make("text", { class: "f-key", x: x - 13, y: top + 14 }, byIt));

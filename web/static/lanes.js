@@ -4,7 +4,7 @@ window.lanes = (function () {
   "use strict";
 
   const SVG = "http://www.w3.org/2000/svg";
-  const ROW = { tap: 24, count: 26, name: 28 };
+  const ROW = { tap: 20, count: 23, name: 25 };
 
   function make(name, attributes, text) {
     const element = document.createElementNS(SVG, name);
@@ -17,6 +17,16 @@ window.lanes = (function () {
   function box(element, origin) {
     const r = element.getBoundingClientRect();
     return { x: r.left - origin.left, y: r.top - origin.top, right: r.right - origin.left, bottom: r.bottom - origin.top, cx: (r.left + r.right) / 2 - origin.left };
+  }
+
+  // reach is how far the lines of a staff and what is written on them go; the clef, whose
+  // tail hangs below, stands where no lane is.
+  function reach(staff, origin) {
+    const boxes = [...staff.querySelectorAll(":scope > path, g.note, g.rest, g.beam, g.tuplet")].map((e) => box(e, origin));
+    return {
+      x: Math.min(...boxes.map((b) => b.x)), right: Math.max(...boxes.map((b) => b.right)),
+      y: Math.min(...boxes.map((b) => b.y)), bottom: Math.max(...boxes.map((b) => b.bottom)),
+    };
   }
 
   // rows lists the lanes that are shown, with their place under the staff.
@@ -47,8 +57,7 @@ window.lanes = (function () {
         byNode.set(systemNode, system);
         systems.push(system);
       }
-      const staff = node.querySelector("g.staff[data-n='1']");
-      const lines = box(staff, origin);
+      const lines = reach(node.querySelector("g.staff[data-n='1']"), origin);
       system.top = Math.min(system.top, lines.y);
       system.bottom = Math.max(system.bottom, lines.bottom);
       system.left = Math.min(system.left, lines.x);
@@ -85,7 +94,7 @@ window.lanes = (function () {
 
   function marked(event, alert) { return (event.alerts || []).includes(alert); }
 
-  const nameWidth = (event) => 11 * event.name.length;
+  const nameWidth = (event) => 11 + 7 * (event.name.length - 1);
 
   function drawNames(g, system, y) {
     for (const m of system.measures) {
@@ -114,6 +123,11 @@ window.lanes = (function () {
     }
   }
 
+  // apart is how far two neighbouring fingerings have to stand from each other.
+  function apart(drawing, a, b, data) {
+    return drawing.apart ? drawing.apart(a, b, data) : (drawing.width(a) + drawing.width(b)) / 2;
+  }
+
   // crowding is how many times wider the notes would have to stand for the
   // widest neighbours in any lane not to touch; 1 or less is room enough.
   function crowding(host, data, shown) {
@@ -125,7 +139,7 @@ window.lanes = (function () {
         const [a, b] = [notes[i - 1], notes[i]];
         const gap = b.at.cx - a.at.cx;
         const names = shown.name && data.named ? (nameWidth(a.event) + nameWidth(b.event)) / 2 + 2 : 0;
-        const fingers = shown.finger && data.fingered ? (drawing.width(a.event) + drawing.width(b.event)) / 2 : 0;
+        const fingers = shown.finger && data.fingered ? apart(drawing, a.event, b.event, data) : 0;
         most = Math.max(most, Math.max(names, fingers) / gap);
       }
     }
@@ -152,6 +166,31 @@ window.lanes = (function () {
     }
   }
 
+  // drawHand sets the bows and the breaths that are worth a sign, and what the teacher
+  // wrote, which is drawn as with a pencil.
+  function drawHand(g, system) {
+    for (const m of system.measures) {
+      for (const { event, at } of m.events) {
+        if (!at) continue;
+        let y = Math.min(system.top, at.y) - 12;
+        if (marked(event, "trap") || marked(event, "carried")) y -= 15;
+        const pencils = event.pencils || [];
+        const own = (kind) => pencils.some((p) => p.kind === kind);
+        const pen = (kind) => own(kind) ? "pencil" : "hand-sign";
+        if (event.bow) {
+          g.append(make("path", { class: pen(event.bow), d: event.bow === "down" ? `M${at.cx - 5} ${y + 5} v-8 h10 v8 m0 -7 h-10` : `M${at.cx - 4} ${y - 4} l4 9 l4 -9` }));
+          y -= 13;
+        }
+        if (event.breath) g.append(make("path", { class: pen("breath"), d: `M${at.right + 4} ${system.top - 12} q7 3 1 10` }));
+        if (own("no-breath")) g.append(make("path", { class: "pencil", d: `M${at.right + 1} ${system.top - 4} q4 -5 8 0` }));
+        if (own("circle")) g.append(make("ellipse", { class: "pencil", cx: at.cx, cy: (at.y + at.bottom) / 2, rx: 12, ry: 9 }));
+        if (own("arrow")) { g.append(make("path", { class: "pencil", d: `M${at.cx} ${y - 6} v10 m-4 -4 l4 4 l4 -4` })); y -= 13; }
+        const word = pencils.find((p) => p.kind === "word");
+        if (word) g.append(make("text", { class: "pencil-word", x: at.cx, y: y + 2 }, word.word));
+      }
+    }
+  }
+
   // drawPiece frames the measures of the piece in a system, as much of them as belongs
   // to it; measures that do not stand side by side have frames of their own.
   function drawPiece(g, system, data, piece, bottom) {
@@ -165,12 +204,15 @@ window.lanes = (function () {
       const left = part.from > measure.offset + 1e-6 ? at(part.from) : m.left + edge;
       const right = part.to < measure.offset + measure.length - 1e-6 ? at(part.to) : m.right;
       const last = runs[runs.length - 1];
-      if (last && last.index + 1 === part.index && last.right >= m.left - 2) Object.assign(last, { index: part.index, right });
-      else runs.push({ index: part.index, first: part === piece.plan[0], left, right });
+      if (last && last.index + 1 === part.index && last.right >= m.left - 2) Object.assign(last, { index: part.index, right, last: part === piece.plan[piece.plan.length - 1] });
+      else runs.push({ index: part.index, first: part === piece.plan[0], last: part === piece.plan[piece.plan.length - 1], left, right });
     }
     const top = system.top - 34;
     for (const run of runs) {
       g.append(make("rect", { class: "piece-box", x: run.left, y: top, width: Math.max(12, run.right - run.left), height: bottom - top, rx: 7 }));
+      for (const [edge, x, is] of [["first", run.left, run.first], ["last", run.right, run.last]]) {
+        if (piece.moves && is) g.append(make("rect", { class: "edge", x: x - 5, y: top + 4, width: 10, height: bottom - top - 8, "data-edge": edge }));
+      }
       if (run.first) g.append(make("text", { class: "piece-label", x: run.left + 6, y: top - 9 }, piece.label));
     }
   }
@@ -184,6 +226,7 @@ window.lanes = (function () {
     const places = [];
     let last = 0;
     host.cuts = [];
+    host.bars = [];
     host.paper = data.paper;
     const names = { tap: "Tap", count: "Count", name: "Name", finger: data.laneName };
     for (const system of locate(host, data)) {
@@ -201,9 +244,11 @@ window.lanes = (function () {
         if (row.lane === "finger") drawFingerings(lane, system, y, row.height, data);
         g.append(lane);
       }
+      drawHand(g, system);
       drawAlerts(g, system, bottom);
       svg.append(g);
       for (const m of system.measures) {
+        host.bars.push({ number: data.measures[m.index].number, left: m.left, right: m.right, top: system.top - 34, bottom });
         for (const { pulse, x } of m.pulses) places.push({ measure: m.index, pulse, x, top: system.top - 18, bottom });
       }
     }

@@ -1,0 +1,118 @@
+package web
+
+import (
+	"net/http"
+	"slices"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/score"
+)
+
+// byHand is a change that a teacher made on the Bench, with what takes it back.
+type byHand struct {
+	Words  string
+	Action string // which path undoes it
+	Undo   []field
+}
+
+// field is a field of a form.
+type field struct{ Name, Value string }
+
+// showByHand shows the Bench after a change by hand, with the way back.
+func (s *Server) showByHand(w http.ResponseWriter, r *http.Request, ask benchAsk, did byHand) {
+	v, err := s.benchView(r, ask)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if !isHTMX(r) {
+		s.flash(r, did.Words)
+		http.Redirect(w, r, v.Here(), http.StatusSeeOther)
+		return
+	}
+	v.Did = did
+	s.leave(r, v.Here())
+	w.Header().Set("HX-Replace-Url", v.Here())
+	s.fragment(w, "bench", "bench", v)
+}
+
+// pencilForm is a mark over a note, or one to be rubbed out.
+type pencilForm struct {
+	Measure int    `form:"measure" validate:"min=0,max=9999"`
+	Event   int    `form:"event" validate:"min=0,max=9999"`
+	Kind    string `form:"kind" validate:"oneof=circle arrow word breath no-breath up down struck"`
+	Word    string `form:"word" validate:"max=24"`
+	Rub     string `form:"rub"`
+}
+
+func (*pencilForm) sentences() map[string]string {
+	const gone = "That note is not here any more, so nothing was written. Open the exercise again."
+	return map[string]string{
+		"Measure number": gone, "Measure min": gone, "Measure max": gone, "Event number": gone, "Event min": gone, "Event max": gone,
+		"Kind oneof": "Choose what to write over the note.",
+		"Word max":   "The word is longer than 24 letters. Shorten it.",
+	}
+}
+
+// pencil writes a teacher's mark over a note of the part at hand, strikes an alert out, or
+// rubs either out again.
+func (s *Server) pencil(w http.ResponseWriter, r *http.Request) {
+	ctx, desk, ask := r.Context(), deskOf(r), askOf(r)
+	ask.line = "" // marks belong to the exercise
+	var form pencilForm
+	problems := s.forms.read(r, &form)
+	v, err := s.benchView(r, ask)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	at := score.Place{Measure: form.Measure, Event: form.Event}
+	if len(problems) == 0 && !v.Report.Holds(at) {
+		problems = []string{form.sentences()["Measure min"]}
+	}
+	if kind := breakdown.PencilKind(form.Kind); len(problems) == 0 && (kind == breakdown.PencilWord || kind == breakdown.StruckOut) && form.Word == "" {
+		problems = []string{"Type the word to write over the note."}
+	}
+	if len(problems) > 0 {
+		s.refuseMark(w, r, v.choice, problems[0])
+		return
+	}
+	p := breakdown.Pencil{Kind: breakdown.PencilKind(form.Kind), Word: form.Word}
+	event := v.Report.Part.At(at)
+	p.Pitch = breakdown.PitchAt(*event)
+	if p.Kind != breakdown.PencilWord && p.Kind != breakdown.StruckOut {
+		p.Word = ""
+	}
+	undo := []field{{"measure", text(r, "measure")}, {"event", text(r, "event")}, {"kind", form.Kind}, {"word", p.Word}}
+	did := byHand{Action: "pencil", Undo: undo}
+	if form.Rub != "" {
+		err = desk.DropPencil(ctx, v.Exercise.ID, v.Instrument.ID, at, p)
+		did.Words = "Rubbed out: " + pencilWords(p, v, at) + "."
+	} else {
+		err = desk.KeepPencil(ctx, v.Exercise.ID, v.Instrument.ID, at, p)
+		did.Undo = append(did.Undo, field{"rub", "yes"})
+		did.Words = "Written: " + pencilWords(p, v, at) + "."
+		if p.Kind == breakdown.StruckOut {
+			did.Words = "Struck out: " + pencilWords(p, v, at) + "."
+		}
+		if before := slices.IndexFunc(v.Options.Pencils[at], p.Against); before >= 0 { // what gave way comes back
+			gone := v.Options.Pencils[at][before]
+			did.Undo = []field{{"measure", text(r, "measure")}, {"event", text(r, "event")}, {"kind", string(gone.Kind)}, {"word", gone.Word}}
+		}
+	}
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.showByHand(w, r, ask, did)
+}
+
+// pencilWords says what a mark is and where.
+func pencilWords(p breakdown.Pencil, v benchView, at score.Place) string {
+	words := map[breakdown.PencilKind]string{
+		breakdown.PencilCircle: "a circle", breakdown.PencilArrow: "an arrow", breakdown.PencilBreath: "a breath", breakdown.NoBreath: "no breath",
+		breakdown.PencilUpBow: "an up bow", breakdown.PencilDownBow: "a down bow", breakdown.PencilWord: "“" + p.Word + "”",
+		breakdown.StruckOut: alertWord(breakdown.Alert(p.Word)),
+	}[p.Kind]
+	return words + " in " + breakdown.PieceKey{First: v.Report.Measures[at.Measure].Number, Last: v.Report.Measures[at.Measure].Number}.Words()
+}
