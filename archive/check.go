@@ -128,6 +128,7 @@ func (c *checks) books(e store.Everything) map[int]bool {
 			c.length("the title of an exercise", x.Title, 0, longestTitle)
 			c.that(x.Number >= 1 && x.Number <= 9999, "An exercise of %q in the archive has the number %d; there are 1 to 9999.", score.Clip(b.Title), x.Number)
 			c.that(x.Removed != nil || !numbers[x.Number], "Two exercises of %q in the archive have the number %d.", score.Clip(b.Title), x.Number)
+			c.that(x.Place >= 0 && x.Place <= mostOfBooks, "An exercise of %q in the archive stands at a place that there is not.", score.Clip(b.Title))
 			numbers[x.Number] = numbers[x.Number] || x.Removed == nil
 			c.that(!exercises[x.No], "Two exercises in the archive are counted as %d.", x.No)
 			exercises[x.No] = true

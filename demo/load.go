@@ -8,7 +8,7 @@ import (
 	"time"
 
 	"unhurriedbench/core/format"
-	"unhurriedbench/core/routine"
+	"unhurriedbench/core/instrument"
 	"unhurriedbench/reading"
 	"unhurriedbench/store"
 )
@@ -21,18 +21,45 @@ const (
 	SectionName  = "Tuesday mixed ensemble"
 )
 
-// students are invented; the number is how quick each is to play clean, of ten.
-var students = []struct {
+// StringsName is the second section's.
+const StringsName = "Wednesday strings"
+
+// habit is what a student stumbles over most.
+type habit string
+
+const (
+	steady  habit = ""
+	rushes  habit = "rushes"  // counts on before the long notes are over
+	thirds  habit = "thirds"  // takes thirds for steps
+	noBreak habit = "break"   // cannot cross to the other register
+	late    habit = "fingers" // has the fingers late at hard changes
+)
+
+// student is invented; quick is how often of ten a try is clean.
+type student struct {
 	first, initial, instrument string
 	quick                      int
-}{
-	{"Ines", "P", "trombone", 6}, {"Tomo", "K", "trombone", 5}, {"Bea", "L", "trombone", 8},
-	{"Marlo", "D", "clarinet", 7}, {"Suri", "A", "clarinet", 8}, {"Odette", "V", "clarinet", 5}, {"Jonah", "R", "clarinet", 6},
-	{"Kofi", "B", "trumpet", 8}, {"Lena", "S", "trumpet", 6}, {"Piet", "H", "trumpet", 7},
-	{"Amara", "N", "violin", 9}, {"Theo", "G", "violin", 6}, {"Yuki", "M", "violin", 7}, {"Rosa", "T", "violin", 8},
-	{"Emil", "F", "cello", 7}, {"Nadia", "C", "cello", 8},
-	{"Oscar", "W", "snare", 7}, {"Juno", "E", "snare", 6},
+	habit                      habit
 }
+
+// The students of both sections, who differ.
+var (
+	students = []student{
+		{"Ines", "P", "trombone", 6, steady}, {"Tomo", "K", "trombone", 5, rushes}, {"Bea", "L", "trombone", 8, steady},
+		{"Marlo", "D", "clarinet", 7, noBreak}, {"Suri", "A", "clarinet", 8, steady}, {"Odette", "V", "clarinet", 5, thirds}, {"Jonah", "R", "clarinet", 6, steady},
+		{"Kofi", "B", "trumpet", 8, steady}, {"Lena", "S", "trumpet", 6, thirds}, {"Piet", "H", "trumpet", 7, steady},
+		{"Amara", "N", "violin", 9, steady}, {"Theo", "G", "violin", 6, late}, {"Yuki", "M", "violin", 7, steady}, {"Rosa", "T", "violin", 8, steady},
+		{"Emil", "F", "cello", 7, steady}, {"Nadia", "C", "cello", 8, steady},
+		{"Oscar", "W", "snare", 7, rushes}, {"Juno", "E", "snare", 6, steady},
+	}
+	stringPlayers = []student{
+		{"Alma", "R", "violin", 8, steady}, {"Bruno", "K", "violin", 6, rushes}, {"Cleo", "M", "violin", 7, thirds}, {"Dario", "S", "violin", 9, steady},
+		{"Elif", "T", "viola", 7, late}, {"Finn", "O", "viola", 8, steady}, {"Greta", "H", "cello", 6, steady}, {"Hugo", "L", "cello", 8, steady}, {"Ida", "N", "bass", 7, late},
+	}
+)
+
+// secondYear is with which exercise the second section began.
+const secondYear = 16
 
 // Load puts the demo into the database, unless it is there already.
 func Load(ctx context.Context, s *store.Store) error {
@@ -59,23 +86,47 @@ func load(ctx context.Context, s *store.Store) error {
 	if err != nil {
 		return err
 	}
-	section, err := desk.AddSection(ctx, SectionName)
+	chance := rand.New(rand.NewPCG(9, 14)) // always the same demo
+	if err := addSection(ctx, desk, SectionName, 1, students, exercises, chance); err != nil {
+		return err
+	}
+	if err := addSection(ctx, desk, StringsName, 2, stringPlayers, exercises[secondYear-1:], chance); err != nil {
+		return err
+	}
+	return s.OpenDemo(ctx, t.ID)
+}
+
+// addSection adds a section with its students and what they have tried of some exercises.
+func addSection(ctx context.Context, desk *store.Desk, name string, year int, list []student, exercises []store.Exercise, chance *rand.Rand) error {
+	section, err := desk.AddSection(ctx, name)
 	if err != nil {
 		return err
 	}
-	chance := rand.New(rand.NewPCG(9, 14)) // always the same demo
-	for _, student := range students {
-		id, err := desk.AddStudent(ctx, store.Student{
-			SectionID: section, FirstName: student.first, Initial: student.initial, Instrument: student.instrument,
-		})
+	if err := desk.KeepYear(ctx, section, year); err != nil {
+		return err
+	}
+	scores, err := Exercises()
+	if err != nil {
+		return err
+	}
+	for _, who := range list {
+		id, err := desk.AddStudent(ctx, store.Student{SectionID: section, FirstName: who.first, Initial: who.initial, Instrument: who.instrument})
 		if err != nil {
 			return err
 		}
-		if err := practise(ctx, desk, id, exercises, student.quick, chance); err != nil {
+		target, _ := instrument.ByID(who.instrument)
+		p := practice{who: who, target: target, year: year, scores: scores, chance: chance}
+		if err := desk.AddAttempts(ctx, p.term(desk.Routine(), id, exercises)...); err != nil {
 			return err
 		}
 	}
-	return s.OpenDemo(ctx, t.ID)
+	return nil
+}
+
+// AddBook puts the book on a shelf, read.
+func AddBook(ctx context.Context, desk *store.Desk) error {
+	_, err := addBook(ctx, desk)
+	return err
 }
 
 // addBook puts the book on the shelf, read.
@@ -91,43 +142,6 @@ func addBook(ctx context.Context, desk *store.Desk) ([]store.Exercise, error) {
 		}
 	}
 	return reading.New(reading.Memory).Exercises(ctx, desk)
-}
-
-// practise logs some weeks of tries: a number of them that grows with the
-// student's quickness, piece by piece.
-func practise(
-	ctx context.Context,
-	desk *store.Desk,
-	student store.StudentID,
-	exercises []store.Exercise,
-	quick int,
-	chance *rand.Rand,
-) error {
-	steps := desk.Routine()
-	var log []store.Attempt
-	keep := func() error {
-		spreadOverWeeks(log)
-		return desk.AddAttempts(ctx, log...)
-	}
-	left := 35*quick + chance.IntN(60)
-	for _, x := range exercises {
-		for _, piece := range x.Outline.Pieces {
-			state := steps.Start()
-			for tries := 0; state.Stage != routine.Done && tries < 16; tries++ {
-				if left == 0 {
-					return keep()
-				}
-				left--
-				try := routine.Try{Stage: state.Stage, Clean: chance.IntN(10) < quick}
-				if !try.Clean {
-					try.Cause = routine.AllCauses()[chance.IntN(steps.Index(state.Stage)+1)]
-				}
-				log = append(log, store.Attempt{StudentID: student, ExerciseID: x.ID, Piece: piece, Try: try, Tempo: 60})
-				state = steps.After(state, try)
-			}
-		}
-	}
-	return keep()
 }
 
 // spreadOverWeeks dates the tries over the Tuesdays of the last weeks, some

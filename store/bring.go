@@ -116,8 +116,8 @@ func (in bringing) exercise(ctx context.Context, book BookID, x KeptExercise) er
 	}
 	var id ExerciseID
 	if err := in.one(ctx, &id, `
-		INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for, removed_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING id`,
-		book, x.Number, x.Title, hash, x.Part, x.WrittenFor, x.Removed); err != nil {
+		INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for, removed_at, place) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, nullif($9, 0)) RETURNING id`,
+		book, x.Number, x.Title, hash, x.Part, x.WrittenFor, x.Removed, x.Place); err != nil {
 		return err
 	}
 	in.exercises[x.No] = id

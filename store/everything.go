@@ -47,6 +47,7 @@ type KeptBook struct {
 type KeptExercise struct {
 	No         int             `json:"no"`
 	Number     int             `json:"number"`
+	Place      int             `json:"place,omitempty"` // in its book, where the teacher put it elsewhere than by its number
 	Title      string          `json:"title"`
 	Music      string          `json:"music"` // the hash of its source
 	Part       int             `json:"part"`
@@ -181,7 +182,7 @@ func (g gathering) books(ctx context.Context) error {
 		WrittenFor string `db:"written_for"`
 	}
 	if err := g.list(ctx, &exercises, `
-		SELECT id, book_id, number, title, hash AS music, part, written_for, removed_at AS removed FROM exercises WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		SELECT id, book_id, number, coalesce(place, 0) AS place, title, hash AS music, part, written_for, removed_at AS removed FROM exercises WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	at := map[BookID]int{}

@@ -2,6 +2,8 @@ package store
 
 import (
 	"context"
+	"database/sql"
+	"slices"
 
 	"unhurriedbench/core/breakdown"
 )
@@ -30,6 +32,7 @@ type Exercise struct {
 	Hash       string // of its source
 	Part       int    // which part of the source, from 0
 	WrittenFor string `db:"written_for"` // an instrument id, "concert", or "" for what the file says
+	Placed     bool   // it stands where the teacher put it
 	Revision   int    // counts the changes to it and to its own parts
 
 	Read      bool              // what follows is of this revision, by the rules in force
@@ -41,7 +44,7 @@ type Exercise struct {
 // Source is what was brought in.
 type Source struct{ Format, Content string }
 
-const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, s.format, e.hash, e.part, e.written_for, e.revision,
+const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, s.format, e.hash, e.part, e.written_for, e.revision, e.place IS NOT NULL AS placed,
 	e.read_revision = e.revision AND e.read_version = $2 AS read, e.unread, e.file_parts,
 	coalesce(o.signatures, '') AS signatures, coalesce(o.measures, 0) AS measures, coalesce(o.pieces, '') AS pieces, coalesce(c.pieces, '') AS cut`
 
@@ -116,12 +119,12 @@ func (d *Desk) ExerciseByID(ctx context.Context, id ExerciseID) (Exercise, error
 	return row.exercise(), err
 }
 
-// Exercises lists all exercises by book and number.
+// Exercises lists all exercises by book, in the order they stand in there.
 func (d *Desk) Exercises(ctx context.Context) ([]Exercise, error) {
 	var rows []exerciseRow
 	if err := d.all(ctx, &rows, "list the exercises", `
 		SELECT `+exerciseColumns+` FROM `+exerciseTables+`
-		WHERE e.teacher_id = $1 AND e.removed_at IS NULL ORDER BY b.title, b.id, e.number`, breakdown.OutlineVersion); err != nil {
+		WHERE e.teacher_id = $1 AND e.removed_at IS NULL ORDER BY b.title, b.id, e.place NULLS LAST, e.number`, breakdown.OutlineVersion); err != nil {
 		return nil, err
 	}
 	list := make([]Exercise, len(rows))
@@ -138,4 +141,35 @@ func (d *Desk) NextNumber(ctx context.Context, book BookID) (int, error) {
 		SELECT coalesce(max(number), 0) + 1 FROM exercises
 		WHERE teacher_id = $1 AND book_id = $2 AND removed_at IS NULL`, book)
 	return n, err
+}
+
+// MoveExercise puts an exercise before another of its book, or last where that is 0.
+func (d *Desk) MoveExercise(ctx context.Context, id, before ExerciseID) error {
+	return d.inTransaction(ctx, "move the exercise", func(tx deskTx) error {
+		var book BookID
+		if err := tx.one(ctx, &book, `SELECT book_id FROM exercises WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL FOR UPDATE`, id); err != nil {
+			return err
+		}
+		var all []int64
+		if err := tx.SelectContext(ctx, &all, `
+			SELECT id FROM exercises WHERE teacher_id = $1 AND book_id = $2 AND removed_at IS NULL ORDER BY place NULLS LAST, number`, tx.args([]any{book})...); err != nil {
+			return err
+		}
+		all = slices.DeleteFunc(all, func(other int64) bool { return other == int64(id) })
+		at := len(all)
+		if before != 0 {
+			if at = slices.Index(all, int64(before)); at < 0 {
+				return sql.ErrNoRows
+			}
+		}
+		all = slices.Insert(all, at, int64(id))
+		return tx.change(ctx, `
+			UPDATE exercises e SET place = o.place FROM unnest($2::bigint[]) WITH ORDINALITY AS o (id, place)
+			WHERE e.teacher_id = $1 AND e.id = o.id`, all)
+	})
+}
+
+// OrderByNumber puts the exercises of a book back in the order of their numbers.
+func (d *Desk) OrderByNumber(ctx context.Context, book BookID) error {
+	return d.change(ctx, "order the book", `UPDATE exercises SET place = NULL WHERE teacher_id = $1 AND book_id = $2`, book)
 }

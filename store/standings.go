@@ -87,6 +87,52 @@ func (d *Desk) standings(ctx context.Context, where string, args ...any) (Standi
 	return list, wrap(doing, rows.Err())
 }
 
+// StageCounts says how many of the section's students' pieces stand at each stage of every
+// exercise; those that are untried are not counted.
+func (d *Desk) StageCounts(ctx context.Context, section SectionID) (map[ExerciseID]map[routine.Stage]int, error) {
+	var rows []struct {
+		ExerciseID ExerciseID `db:"exercise_id"`
+		Stage      routine.Stage
+		N          int
+	}
+	err := d.all(ctx, &rows, "count the stages", `
+		SELECT p.exercise_id, p.stage, count(*) AS n FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
+		WHERE t.teacher_id = $1 AND t.section_id = $2 GROUP BY p.exercise_id, p.stage`, section)
+	counts := map[ExerciseID]map[routine.Stage]int{}
+	for _, r := range rows {
+		if counts[r.ExerciseID] == nil {
+			counts[r.ExerciseID] = map[routine.Stage]int{}
+		}
+		counts[r.ExerciseID][r.Stage] = r.N
+	}
+	return counts, err
+}
+
+// CleanAt lists the exercises but one at which a student was clean to the end, with the
+// tempo of the last try; with no student, those of a section, with the tempo that half of
+// them reach. The demands are the instrument's.
+func (d *Desk) CleanAt(ctx context.Context, section SectionID, student StudentID, instrument string, but ExerciseID) ([]breakdown.Clean, error) {
+	who, id := "t.section_id = $2", int64(section)
+	if student != 0 {
+		who, id = "t.id = $2", int64(student)
+	}
+	var rows []struct {
+		Number, Tempo int
+		Title, Parts  string
+	}
+	err := d.all(ctx, &rows, "list what was clean", `
+		SELECT e.number, e.title, d.parts, s.tempo FROM (
+			SELECT p.exercise_id, percentile_disc(0.5) WITHIN GROUP (ORDER BY p.tempo) AS tempo FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
+			WHERE t.teacher_id = $1 AND `+who+` AND p.stage = 'done' AND p.tempo > 0 GROUP BY p.exercise_id) s
+		JOIN exercises e ON e.id = s.exercise_id JOIN demands d ON d.exercise_id = e.id AND d.instrument = $3
+		WHERE e.teacher_id = $1 AND e.removed_at IS NULL AND e.id <> $4 ORDER BY e.id`, id, instrument, but)
+	list := make([]breakdown.Clean, len(rows))
+	for k, r := range rows {
+		list[k] = breakdown.Clean{Name: fmt.Sprintf("%d · %s", r.Number, r.Title), Parts: partsFrom(r.Parts), Tempo: r.Tempo}
+	}
+	return list, err
+}
+
 // worked is one student's work on one piece.
 type worked struct {
 	Task

@@ -771,3 +771,88 @@ func TestCuts(t *testing.T) {
 		t.Errorf("put back, the pieces are %s", got)
 	}
 }
+
+// An exercise is put before another or last; the order goes back to the numbers.
+func TestOrderOnTheShelf(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	three, five := f.another(t, 3), f.another(t, 5)
+	order := func() string {
+		t.Helper()
+		list, err := f.Exercises(ctx)
+		if err != nil {
+			t.Fatal(err)
+		}
+		var numbers []int
+		for _, x := range list {
+			numbers = append(numbers, x.Number)
+		}
+		return fmt.Sprint(numbers)
+	}
+	for _, step := range []struct {
+		move, before store.ExerciseID
+		want         string
+	}{{five, f.exercise, "[5 1 3]"}, {three, f.exercise, "[5 3 1]"}, {five, 0, "[3 1 5]"}, {three, 0, "[1 5 3]"}} {
+		if err := f.MoveExercise(ctx, step.move, step.before); err != nil {
+			t.Fatal(err)
+		}
+		if got := order(); got != step.want {
+			t.Errorf("the order is %s, want %s", got, step.want)
+		}
+	}
+	f.another(t, 2)
+	if got := order(); got != "[1 5 3 2]" {
+		t.Errorf("a new one stands %s", got)
+	}
+	if err := f.MoveExercise(ctx, three, 999); !errors.Is(err, store.ErrNotFound) {
+		t.Errorf("before what is not there: %v", err)
+	}
+	if err := f.OrderByNumber(ctx, f.book); err != nil {
+		t.Fatal(err)
+	}
+	if got := order(); got != "[1 2 3 5]" {
+		t.Errorf("by number: %s", got)
+	}
+	counts, err := f.StageCounts(ctx, f.section)
+	if err != nil || fmt.Sprint(counts) != fmt.Sprintf("map[%d:map[count:1]]", f.exercise) {
+		t.Errorf("the stages are %v, %v", counts, err)
+	}
+}
+
+// What was clean to the end counts with its last tempo; of a section, what half reach.
+func TestCleanAt(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	if list, err := f.CleanAt(ctx, f.section, f.student, "oboe", 0); err != nil || len(list) != 0 {
+		t.Fatalf("before anything is done: %v, %v", list, err)
+	}
+	finish := func(student store.StudentID, tempo int) {
+		t.Helper()
+		for _, step := range f.Routine() {
+			for range 2 {
+				try := f.try(true, routine.None)
+				try.StudentID, try.Stage, try.Tempo, try.Piece = student, step.Stage, tempo, breakdown.PieceKey{First: 3, Last: 4}
+				if err := f.AddAttempts(ctx, try); err != nil {
+					t.Fatal(err)
+				}
+			}
+		}
+	}
+	finish(f.student, 66)
+	for _, tempo := range []int{72, 80} {
+		id, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: fmt.Sprint("At ", tempo), Instrument: "oboe"})
+		if err != nil {
+			t.Fatal(err)
+		}
+		finish(id, tempo)
+	}
+	for student, want := range map[store.StudentID]string{f.student: "66", 0: "72"} {
+		list, err := f.CleanAt(ctx, f.section, student, "oboe", 0)
+		if err != nil || len(list) != 1 || fmt.Sprint(list[0].Tempo) != want || list[0].Parts.Rhythm != 0.25 || list[0].Name != "1 · a's Lamp" {
+			t.Errorf("for student %d: %v, %v, want %s", student, list, err, want)
+		}
+	}
+	if list, err := f.CleanAt(ctx, f.section, 0, "oboe", f.exercise); err != nil || len(list) != 0 {
+		t.Errorf("but for itself: %v, %v", list, err)
+	}
+}

@@ -72,6 +72,11 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept 
 		x.Octaves = instrument.OctaveChoices(part.Source, c.Instrument, c.Section.Year)
 	}
 	x.Report = breakdown.Read(part.Score, part.Source, part.WrittenFor, c.Instrument, met, x.Options)
+	history, err := desk.CleanAt(ctx, c.Section.ID, c.Student.ID, c.Instrument.ID, c.Exercise.ID)
+	if err != nil {
+		return x, err
+	}
+	x.Report.StartFrom(history, part.Score.Tempo.Beats(x.Report.Part.Meter()))
 	x.Tempo = x.Report.Tempo.Suggested
 	x.Remarks = slices.Concat(part.Score.Remarks, x.Report.Remarks)
 	x.Drills, x.Lines = x.Report.Drills(c.Instrument), breakdown.Lines(x.Report.Part)

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"slices"
@@ -8,6 +9,7 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/store"
 )
 
 // hardestView sets the instruments of a section against the measures of an exercise: who
@@ -24,7 +26,13 @@ type hardestView struct {
 	DrillSay string
 	Tempo    string
 	Once     []string
+	MoreOf   string     // what the measure is to practise
+	More     []moreLink // the exercises that practise the same, easiest first
+	trouble  []breakdown.Thing
 }
+
+// moreLink is an exercise that practises the same trouble.
+type moreLink struct{ Title, Link string }
 
 type hardestRow struct {
 	instrument.Instrument
@@ -42,6 +50,7 @@ type hardestCell struct {
 	Link    string
 	Current bool
 	measure breakdown.Measure
+	index   int // in the report
 }
 
 // Said is a word for the cell where it is worth one.
@@ -89,7 +98,44 @@ func (s *Server) hardestView(r *http.Request) (hardestView, error) {
 		v.Rows = append(v.Rows, hardestRow{Instrument: tab.Instrument, Players: tab.Students, report: x.Report, drills: x.Drills})
 	}
 	v.fill(c.ask.instrument, int(number(r, "measure")))
-	return v, nil
+	return v, s.addMore(r.Context(), deskOf(r), &v)
+}
+
+// mostMore is how many exercises of the same trouble are offered.
+const mostMore = 4
+
+// addMore finds the exercises that practise what is hard in the measure at hand.
+func (s *Server) addMore(ctx context.Context, desk *store.Desk, v *hardestView) error {
+	var words []string
+	for _, t := range v.trouble {
+		words = append(words, t.Words())
+	}
+	v.MoreOf = strings.Join(words, " and ")
+	if len(v.trouble) == 0 {
+		return nil
+	}
+	exercises, err := s.reader.Exercises(ctx, desk)
+	if err != nil {
+		return err
+	}
+	demands, err := desk.Demands(ctx, v.Instrument.ID)
+	if err != nil {
+		return err
+	}
+	hand := -1
+	list := make([]breakdown.Candidate, len(exercises))
+	for k, x := range exercises {
+		list[k] = breakdown.Candidate{Number: x.Number, Demands: map[string]breakdown.Demands{v.Instrument.ID: demands[x.ID]}}
+		if x.ID == v.Exercise.ID {
+			hand = k
+		}
+	}
+	found := breakdown.More(list, v.Instrument.ID, v.trouble, hand)
+	for _, k := range found[:min(len(found), mostMore)] {
+		x := exercises[k]
+		v.More = append(v.More, moreLink{fmt.Sprintf("%d · %s", x.Number, x.Title), fmt.Sprintf("/bench/%d?instrument=%s&section=%d", x.ID, v.Instrument.ID, v.Section.ID)})
+	}
+	return nil
 }
 
 // fill lays out the cells, and takes the one that is asked for, or the hardest.
@@ -144,7 +190,7 @@ func (r hardestRow) cell(number int) hardestCell {
 			continue
 		}
 		if t := r.report.Trouble(i, r.Instrument); cell.Why == "" || t.Grade > cell.Grade {
-			cell.Trouble, cell.measure = t, m
+			cell.Trouble, cell.measure, cell.index = t, m, i
 		}
 	}
 	if cell.Why == "" {
@@ -190,6 +236,9 @@ func (v *hardestView) tellOf(row *hardestRow) {
 		}
 	}
 	v.Instrument = row.Instrument
+	if v.At.Word != "" {
+		v.trouble = row.report.TroubleThings(v.At.index)
+	}
 }
 
 // tellTempo says which measure sets the tempo of the room, and for whom.

@@ -36,6 +36,13 @@ func TestWhoHasItHardest(t *testing.T) {
 	}
 	_, page = v.get(address + "&instrument=trombone&measure=2")
 	wants(t, page, "Trombone, measure 2", ": slide</h2>", "Drill ", fmt.Sprintf("/bench/%d?instrument=trombone&amp;piece=", x))
+	s.exercise(t, account.ID, 2, "Slides once more", "", "M:4/4\nL:1/4\nK:C\nF B, F B,|F4|]\n")
+	s.exercise(t, account.ID, 3, "No slides", "", "M:4/4\nL:1/4\nK:C\nC D C D|C4|]\n")
+	_, page = v.get(address + "&instrument=trombone&measure=2")
+	wants(t, page, "More of this: ", ">2 · Slides once more</a>")
+	if strings.Contains(page, ">3 · No slides</a>") {
+		t.Error("more of a slide is what has none")
+	}
 	_, page = v.get(address + "&instrument=snare&measure=4")
 	wants(t, page, "Snare drum, measure 4", `measure=4" aria-current="true"`)
 	grades := regexp.MustCompile(`class="grade-(\d)"`).FindAllStringSubmatch(page, -1)

@@ -117,7 +117,10 @@ func (v benchView) ReadWhole() []wholeLine {
 	}
 	list = append(list, news, wholeLine{Word: "Hardest", Lines: []string{v.hardestMeasure()}, Link: fmt.Sprintf("/bench/%d/hardest?section=%d", v.Exercise.ID, v.Section.ID)})
 	tempo := fmt.Sprintf("Start at %s = %d.", v.BeatName, r.Tempo.Suggested)
-	if r.Tempo.Slower {
+	switch {
+	case r.Tempo.Like != "":
+		tempo = fmt.Sprintf("Start at %s = %d, as on %s.", v.BeatName, r.Tempo.Suggested, r.Tempo.Like)
+	case r.Tempo.Slower:
 		tempo = fmt.Sprintf("m. %d sets it: start at %s = %d.", r.Tempo.LimitMeasure, v.BeatName, r.Tempo.Suggested)
 	}
 	return append(list, wholeLine{Word: "Tempo", Lines: []string{tempo}})

@@ -48,6 +48,9 @@ var routeCases = map[string]answer{
 	"POST /exercises/{id}/parts/own":  refused,
 	"POST /exercises/{id}/parts/drop": refused,
 	"POST /exercises/{id}/octave":     refused,
+	"POST /exercises/{id}/move":       refused,
+	"POST /books/{id}/order":          refused,
+	"POST /books/ferry":               made,
 
 	"GET /compare":                       refused,
 	"GET /fingerings/{instrument}":       own,

@@ -1,48 +1,379 @@
 package web
 
 import (
+	"context"
+	"errors"
+	"fmt"
+	"html/template"
 	"net/http"
+	"slices"
+	"strconv"
+	"strings"
 
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/demo"
 	"unhurriedbench/store"
 )
 
-// shelfBook is a book with its exercises in order.
+// shelfBook is a book with its exercises in order, and what comes next for whoever is
+// chosen.
 type shelfBook struct {
 	store.Book
-	Exercises []store.Exercise
+	Exercises []shelfExercise
+	Next      []shelfNext
+	Worked    int  // how many exercises whoever is chosen has worked on
+	Moved     bool // the teacher put them in an order of their own
+}
+
+// shelfExercise is an exercise with how far the section is.
+type shelfExercise struct {
+	store.Exercise
+	Bar   template.HTML
+	Up    store.ExerciseID // the one it would stand before when moved up, 0 for the first
+	Down  store.ExerciseID // and down; 0 is last
+	First bool
+	Last  bool
+}
+
+// shelfNext is an exercise in the order of ease.
+type shelfNext struct {
+	breakdown.Next
+	store.Exercise
+	Link string
+}
+
+// shelfFor is who may be chosen: a section, one instrument of it, or a student.
+type shelfFor struct {
+	Value, Words string
+	Current      bool
 }
 
 // shelfView is the Shelf.
 type shelfView struct {
 	Books   []shelfBook
-	Removed int // what can be put back
+	Query   string // what is searched for
+	For     []shelfFor
+	ForName string // who is chosen, in words; "" where there is nobody
+	Removed int    // what can be put back
 }
 
 func (s *Server) shelf(w http.ResponseWriter, r *http.Request) {
-	books, err := deskOf(r).Books(r.Context())
+	v, err := s.shelfView(r)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	exercises, err := s.reader.Exercises(r.Context(), deskOf(r))
+	s.page(w, r, http.StatusOK, "shelf", "Shelf", v)
+}
+
+func (s *Server) shelfView(r *http.Request) (shelfView, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	v := shelfView{Query: text(r, "q")}
+	books, err := desk.Books(ctx)
 	if err != nil {
-		s.failed(w, r, err)
-		return
+		return v, err
 	}
-	list := make([]shelfBook, len(books))
+	exercises, err := s.reader.Exercises(ctx, desk)
+	if err != nil {
+		return v, err
+	}
+	room, err := s.chooseRoom(r, &v)
+	if err != nil {
+		return v, err
+	}
+	counts, err := desk.StageCounts(ctx, room.section.ID)
+	if err != nil {
+		return v, err
+	}
+	v.Books = make([]shelfBook, len(books))
 	at := map[store.BookID]int{}
 	for i, b := range books {
-		list[i].Book = b
+		v.Books[i].Book = b
 		at[b.ID] = i
 	}
 	for _, x := range exercises {
-		book := &list[at[x.BookID]]
-		book.Exercises = append(book.Exercises, x)
+		book := &v.Books[at[x.BookID]]
+		book.Moved = book.Moved || x.Placed
+		book.Exercises = append(book.Exercises, shelfExercise{Exercise: x, Bar: sectionBar(desk.Routine(), counts[x.ID], room.students*len(x.Outline.Pieces))})
 	}
-	removed, err := deskOf(r).Bin(r.Context())
+	if err := room.next(ctx, desk, &v); err != nil {
+		return v, err
+	}
+	for k := range v.Books {
+		v.Books[k].neighbours()
+		if v.Query != "" {
+			v.Books[k].Exercises = slices.DeleteFunc(v.Books[k].Exercises, func(x shelfExercise) bool { return !x.matches(v.Query) })
+		}
+	}
+	if v.Query != "" {
+		v.Books = slices.DeleteFunc(v.Books, func(b shelfBook) bool { return len(b.Exercises) == 0 })
+	}
+	removed, err := desk.Bin(ctx)
+	v.Removed = len(removed)
+	return v, err
+}
+
+// neighbours finds where each exercise goes when it is moved by one.
+func (b *shelfBook) neighbours() {
+	for k := range b.Exercises {
+		x := &b.Exercises[k]
+		x.First, x.Last = k == 0, k == len(b.Exercises)-1
+		if !x.First {
+			x.Up = b.Exercises[k-1].ID
+		}
+		if k+2 < len(b.Exercises) {
+			x.Down = b.Exercises[k+2].ID
+		}
+	}
+}
+
+// matches says whether an exercise is what is searched for: by its number, or by words in
+// its title.
+func (x shelfExercise) matches(query string) bool {
+	for word := range strings.FieldsSeq(strings.ToLower(query)) {
+		if strconv.Itoa(x.Number) != word && !strings.Contains(strings.ToLower(x.Title), word) {
+			return false
+		}
+	}
+	return true
+}
+
+// sectionBar draws how far a section is with an exercise: of each stage the share of its
+// students' pieces that are past it. "" where nothing was tried.
+func sectionBar(steps routine.Routine, counts map[routine.Stage]int, all int) template.HTML {
+	if len(counts) == 0 || all == 0 {
+		return ""
+	}
+	cells := make([]float64, len(steps))
+	for stage, n := range counts {
+		past := steps.Index(stage)
+		for k := range cells {
+			if k < past {
+				cells[k] += float64(n) / float64(all)
+			}
+		}
+	}
+	for k := range cells {
+		cells[k] = min(cells[k], 1)
+	}
+	return stageBar(steps, cells)
+}
+
+// shelfRoom is who the order of ease is for.
+type shelfRoom struct {
+	section  store.Section
+	student  store.Student
+	students int
+	players  []breakdown.Player
+}
+
+// chooseRoom finds who is asked for: "section-3", "section-3-trombone" or "student-12"; the
+// section chosen last where nobody is.
+func (s *Server) chooseRoom(r *http.Request, v *shelfView) (shelfRoom, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	var room shelfRoom
+	what, rest, _ := strings.Cut(text(r, "for"), "-")
+	number, only, _ := strings.Cut(rest, "-")
+	id, _ := strconv.ParseInt(number, 10, 64) // 0, which no row has, for none
+	wanted := store.SectionID(0)
+	var err error
+	switch what {
+	case "student":
+		if room.student, err = desk.StudentByID(ctx, store.StudentID(id)); err != nil {
+			return room, err
+		}
+		wanted = room.student.SectionID
+	case "section":
+		wanted = store.SectionID(id)
+	}
+	sections, section, err := s.chooseSection(r, wanted)
+	if err != nil || section.ID == 0 {
+		return room, err
+	}
+	room.section = section
+	students, err := desk.Students(ctx, section.ID)
+	if err != nil {
+		return room, err
+	}
+	room.students = len(students)
+	playing := map[string]int{}
+	for _, student := range students {
+		playing[student.Instrument]++
+	}
+	if room.student.ID != 0 {
+		name := fmt.Sprintf("%s, %s", room.student.Name(), instrumentName(room.student.Instrument))
+		v.For, v.ForName = append(v.For, shelfFor{fmt.Sprintf("student-%d", room.student.ID), name, true}), name
+		playing = map[string]int{room.student.Instrument: 1}
+	}
+	for _, other := range sections {
+		value := fmt.Sprintf("section-%d", other.ID)
+		current := room.student.ID == 0 && other.ID == section.ID
+		v.For = append(v.For, shelfFor{value, other.Name, current && playing[only] == 0})
+		if current && playing[only] == 0 {
+			v.ForName = other.Name
+		}
+		if other.ID != section.ID || room.student.ID != 0 {
+			continue
+		}
+		for _, i := range instrument.All() {
+			if playing[i.ID] > 0 && len(playing) > 1 {
+				words := fmt.Sprintf("%s: %s alone", other.Name, i.Name)
+				v.For = append(v.For, shelfFor{value + "-" + i.ID, words, only == i.ID})
+				if only == i.ID {
+					v.ForName = words
+				}
+			}
+		}
+	}
+	for _, i := range instrument.All() {
+		if n := playing[i.ID]; n > 0 && (playing[only] == 0 || only == i.ID) {
+			room.players = append(room.players, breakdown.Player{Instrument: i.ID, Count: n})
+		}
+	}
+	return room, nil
+}
+
+// mostNext is how many exercises the Shelf offers next.
+const mostNext = 6
+
+// next finds what comes next in each book for whoever is chosen: of what they have not
+// worked on, the easiest.
+func (room shelfRoom) next(ctx context.Context, desk *store.Desk, v *shelfView) error {
+	if len(room.players) == 0 {
+		return nil
+	}
+	worked, err := desk.Worked(ctx, room.section.ID, room.student.ID)
+	if err != nil {
+		return err
+	}
+	demands := map[string]map[store.ExerciseID]breakdown.Demands{}
+	for _, p := range room.players {
+		if demands[p.Instrument], err = desk.Demands(ctx, p.Instrument); err != nil {
+			return err
+		}
+	}
+	for k := range v.Books {
+		room.nextIn(&v.Books[k], v.Books, demands, worked)
+	}
+	return nil
+}
+
+// nextIn orders what is left of a book. What is met is what the exercises worked on brought,
+// and those before the first of them in each book.
+func (room shelfRoom) nextIn(book *shelfBook, books []shelfBook, demands map[string]map[store.ExerciseID]breakdown.Demands, worked []store.ExerciseID) {
+	players := slices.Clone(room.players)
+	for p := range players {
+		players[p].Met = breakdown.MetIn()
+		for _, b := range books {
+			for _, x := range b.played(worked) {
+				for _, t := range demands[players[p].Instrument][x].Things {
+					players[p].Met.Add(t)
+				}
+			}
+		}
+	}
+	var left []store.Exercise
+	var list []breakdown.Candidate
+	played := book.played(worked)
+	for _, x := range book.Exercises {
+		if slices.Contains(worked, x.ID) {
+			book.Worked++
+		}
+		if slices.Contains(played, x.ID) || x.Unread != "" {
+			continue
+		}
+		c := breakdown.Candidate{Number: x.Number, Demands: map[string]breakdown.Demands{}}
+		for id := range demands {
+			c.Demands[id] = demands[id][x.ID]
+		}
+		left, list = append(left, x.Exercise), append(list, c)
+	}
+	for _, n := range breakdown.Easiest(list, players, mostNext) {
+		x := left[n.At]
+		link := fmt.Sprintf("/bench/%d?section=%d", x.ID, room.section.ID)
+		if room.student.ID != 0 {
+			link = fmt.Sprintf("/bench/%d?student=%d", x.ID, room.student.ID)
+		} else if len(room.players) == 1 {
+			link += "&instrument=" + room.players[0].Instrument
+		}
+		book.Next = append(book.Next, shelfNext{n, x, link})
+	}
+}
+
+// played lists the exercises of a book that were worked on, and those numbered before the
+// first of them.
+func (b *shelfBook) played(worked []store.ExerciseID) []store.ExerciseID {
+	first := 0
+	for _, x := range b.Exercises {
+		if slices.Contains(worked, x.ID) && (first == 0 || x.Number < first) {
+			first = x.Number
+		}
+	}
+	var list []store.ExerciseID
+	for _, x := range b.Exercises {
+		if x.Number < first || slices.Contains(worked, x.ID) {
+			list = append(list, x.ID)
+		}
+	}
+	return list
+}
+
+func instrumentName(id string) string {
+	i, _ := instrument.ByID(id)
+	return i.Name
+}
+
+// moveExercise puts an exercise elsewhere in its book.
+func (s *Server) moveExercise(w http.ResponseWriter, r *http.Request) {
+	ctx, desk, id := r.Context(), deskOf(r), idOf[store.ExerciseID](r)
+	x, err := desk.ExerciseByID(ctx, id)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	s.page(w, r, http.StatusOK, "shelf", "Shelf", shelfView{list, len(removed)})
+	all, err := desk.Exercises(ctx)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	after := store.ExerciseID(0) // what it stands before now
+	for k, other := range all {
+		if other.ID == id && k+1 < len(all) && all[k+1].BookID == x.BookID {
+			after = all[k+1].ID
+		}
+	}
+	if err := desk.MoveExercise(ctx, id, store.ExerciseID(number(r, "before"))); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, fmt.Sprintf("%d · %s stands elsewhere now.", x.Number, x.Title))
+	s.sessions.Put(ctx, "undo", fmt.Sprintf("/exercises/%d/move?before=%d", id, after))
+	http.Redirect(w, r, fmt.Sprintf("/#exercise-%d", id), http.StatusSeeOther)
+}
+
+// orderByNumber puts a book back in the order of its numbers.
+func (s *Server) orderByNumber(w http.ResponseWriter, r *http.Request) {
+	if err := deskOf(r).OrderByNumber(r.Context(), idOf[store.BookID](r)); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, "The exercises stand by their numbers again.")
+	http.Redirect(w, r, "/", http.StatusSeeOther)
+}
+
+// addFerryBook puts the book that comes with the program on the Shelf.
+func (s *Server) addFerryBook(w http.ResponseWriter, r *http.Request) {
+	err := demo.AddBook(r.Context(), deskOf(r))
+	switch {
+	case errors.Is(err, store.ErrTaken):
+		s.flash(r, demo.BookTitle+" is on the Shelf already, or numbers of it are.")
+	case err != nil:
+		s.failed(w, r, err)
+		return
+	default:
+		s.flash(r, demo.BookTitle+" is on the Shelf: forty exercises, free to copy.")
+	}
+	http.Redirect(w, r, "/", http.StatusSeeOther)
 }

@@ -9,22 +9,6 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// breathSeconds is how long a player of an instrument goes on one breath in each year of
-// playing, in seconds. The figures are ours: the flute and the large brass take most air, the
-// oboe least.
-func breathSeconds(target instrument.Instrument, year int) float64 {
-	table := map[string][3]float64{
-		"flute": {7.5, 10, 12}, "piccolo": {8, 11, 13}, "oboe": {10, 13, 17},
-		"trombone": {7.5, 10, 12}, "trombone-f": {7.5, 10, 12}, "bari-sax": {7.5, 10, 12}, "bass-clarinet": {7.5, 10, 12},
-		"euphonium-bc": {7.5, 10, 12}, "euphonium-tc": {7.5, 10, 12}, "tuba-bb": {6.5, 8.5, 10}, "tuba-eb": {6.5, 8.5, 10.5},
-	}
-	row, listed := table[target.ID]
-	if !listed {
-		row = [3]float64{8, 11, 14}
-	}
-	return row[min(max(year, 1), 3)-1]
-}
-
 // everyMeasures is after how many measures a first-year player breathes where a phrase goes
 // on: two, and four of one or two beats. Source: common practice.
 func everyMeasures(m score.Meter) int {
@@ -68,7 +52,7 @@ func (r *Report) addBreaths(target instrument.Instrument, year int) {
 	if !target.Blown {
 		return
 	}
-	b := breather{r: r, limit: breathSeconds(target, year), year: max(year, 1), tempo: r.Tempo.Suggested}
+	b := breather{r: r, limit: target.BreathSeconds(year), year: max(year, 1), tempo: r.Tempo.Suggested}
 	b.gather()
 	b.breathe()
 	for k := range r.Pieces {

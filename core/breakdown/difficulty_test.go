@@ -235,3 +235,31 @@ func TestTheMeasureThatSetsTheTempo(t *testing.T) {
 		before = r.Tempo.Suggested
 	}
 }
+
+// With a history, work begins at the tempo that was clean on what is like it: not above the
+// mark, and not by what is easier or harder.
+func TestTheTempoOfAHistory(t *testing.T) {
+	line := "M:4/4\nL:1/4\nQ:1/4=84\nK:C\nc d e f|g4|f e d c|c4|]"
+	plain := read(t, line, "flute", nil)
+	here := plain.Difficulty.Parts
+	harder := here
+	harder.Rhythm += 0.3
+	for _, test := range []struct {
+		history []Clean
+		mark    int
+		want    int
+		like    string
+	}{
+		{nil, 84, plain.Tempo.Suggested, ""},
+		{[]Clean{{"harder", harder, 60}}, 84, plain.Tempo.Suggested, ""},
+		{[]Clean{{"slow", here, 54}, {"like", here, 69}, {"harder", harder, 80}}, 84, 69, "like"},
+		{[]Clean{{"fast", here, 120}}, 84, 84, "fast"},
+		{[]Clean{{"fast", here, 120}}, 0, 120, "fast"},
+	} {
+		r := read(t, line, "flute", nil)
+		r.StartFrom(test.history, test.mark)
+		if r.Tempo.Suggested != test.want || r.Tempo.Like != test.like {
+			t.Errorf("from %v it starts at %d as on %q, want %d, %q", test.history, r.Tempo.Suggested, r.Tempo.Like, test.want, test.like)
+		}
+	}
+}

@@ -1,7 +1,6 @@
 package breakdown
 
 import (
-	"fmt"
 	"strconv"
 	"strings"
 
@@ -59,6 +58,14 @@ func things(m score.Measure, j int, fingering string, pitched bool) []Thing {
 		return list
 	}
 	list = append(list, lengthThing(e.Value))
+	for _, brings := range []struct {
+		thing Thing
+		has   bool
+	}{{"play:slurs", e.SlurStarts > 0}, {"play:ties", e.TieOn}, {"play:rolls", e.Roll}, {"play:flams", e.Graces == 1}, {"play:drags", e.Graces > 1}} {
+		if brings.has {
+			list = append(list, brings.thing)
+		}
+	}
 	if e.Unpitched {
 		return list
 	}
@@ -124,9 +131,9 @@ func (m *Met) Add(t Thing) {
 		return
 	}
 	m.things[t] = true
-	p, err := score.ParsePitch(string(t))
-	if err != nil {
-		return // not a note
+	p, is := t.note()
+	if !is {
+		return
 	}
 	if m.letters[p.Step] == nil {
 		m.letters[p.Step] = map[int]bool{}
@@ -160,23 +167,65 @@ func (m *Met) Places() []score.Pitch {
 	return m.known
 }
 
-// thingWords says what a thing is: "B flat", "dotted quarter note", "the meter 6/8".
-func thingWords(t Thing, m score.Measure, e score.Event) string {
+// Words says what a thing is: "B flat", "dotted quarter note", "the meter 6/8"; "" for a way
+// to play a note, and for a natural note's sign.
+func (t Thing) Words() string {
 	kind, rest, _ := strings.Cut(string(t), ":")
 	words := strings.ReplaceAll(rest, "-", " ")
 	switch kind {
-	case "way":
-		return fmt.Sprintf("another way to play %s", name.Spoken(e.Pitch, false))
 	case "length":
 		return words + " note"
 	case "rest":
 		return words + " rest"
 	case "sign":
-		return strings.TrimSpace(map[int]string{0: "natural"}[e.Pitch.Alter]+score.AlterWord(e.Pitch.Alter)) + " sign"
+		alter, _ := strconv.Atoi(rest) // what signThing wrote
+		return strings.TrimSpace(map[int]string{0: "natural"}[alter]+score.AlterWord(alter)) + " sign"
 	case "key":
-		return "the key signature of " + m.Key.Name()
+		fifths, _ := strconv.Atoi(rest) // what keyThing wrote
+		return signatureOf(fifths)
 	case "meter":
 		return "the meter " + rest
+	case "play":
+		return words
 	}
-	return name.Spoken(e.Pitch, e.Sign)
+	if p, is := t.note(); is {
+		return name.Spoken(p, false)
+	}
+	return ""
+}
+
+// note is the written pitch that a thing is; ok is false for other things.
+func (t Thing) note() (p score.Pitch, ok bool) {
+	if strings.Contains(string(t), ":") {
+		return p, false
+	}
+	p, err := score.ParsePitch(string(t))
+	return p, err == nil
+}
+
+// wordsAt is Words at the place where a thing is met: a key by its name, a natural note
+// called so where its sign stands, a way to play with its note.
+func (t Thing) wordsAt(m score.Measure, e score.Event) string {
+	switch {
+	case strings.HasPrefix(string(t), "way:"):
+		return "another way to play " + name.Spoken(e.Pitch, false)
+	case strings.HasPrefix(string(t), "key:"):
+		return "the key signature of " + m.Key.Name()
+	case t == noteThing(e.Pitch):
+		return name.Spoken(e.Pitch, e.Sign)
+	}
+	return t.Words()
+}
+
+// signatureOf is "the signature of two flats".
+func signatureOf(fifths int) string {
+	kind := "sharp"
+	if fifths < 0 {
+		kind = "flat"
+	}
+	number := [...]string{"no", "one", "two", "three", "four", "five", "six", "seven"}[min(abs(fifths), 7)]
+	if abs(fifths) != 1 {
+		kind += "s"
+	}
+	return "the signature of " + number + " " + kind
 }

@@ -30,7 +30,7 @@ func (r *Report) novelties(met *Met) []novelty {
 				known[t] = true
 				fresh = fresh || t == noteThing(e.Pitch)
 				if begun && !(fresh && strings.HasPrefix(string(t), "way:")) {
-					list = append(list, novelty{score.Place{Measure: i, Event: j}, thingWords(t, m, e)})
+					list = append(list, novelty{score.Place{Measure: i, Event: j}, t.wordsAt(m, e)})
 				}
 			}
 		}

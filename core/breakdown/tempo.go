@@ -1,6 +1,8 @@
 package breakdown
 
 import (
+	"math"
+
 	"unhurriedbench/core/finger"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/routine"
@@ -12,7 +14,43 @@ type Tempo struct {
 	LimitMeasure int `json:"limit_measure"` // the number of the measure that sets it; 0 also where nothing does
 	Suggested    int `json:"suggested"`     // beats a minute, on the metronome scale
 
-	Slower bool `json:"-"` // than work would begin but for that measure
+	Slower bool   `json:"-"` // than work would begin but for that measure
+	Like   string `json:"-"` // the exercise whose clean tempo it is, where it comes from a history
+}
+
+// Clean is an exercise with the tempo at which a student, or half of a section, were clean
+// at it.
+type Clean struct {
+	Name  string
+	Parts DifficultyParts
+	Tempo int // beats a minute
+}
+
+// How near two exercises are in rhythm and in changes to be taken for alike. The figures are
+// ours.
+const (
+	likeRhythm = 0.12
+	likeChange = 0.2
+)
+
+// StartFrom takes the start tempo from a history: the fastest that was clean on an exercise
+// like this one, not above the mark, which is 0 for none.
+func (r *Report) StartFrom(history []Clean, mark int) {
+	best := Clean{}
+	for _, c := range history {
+		here := r.Difficulty.Parts
+		if math.Abs(c.Parts.Rhythm-here.Rhythm) <= likeRhythm && math.Abs(c.Parts.Change-here.Change) <= likeChange && c.Tempo > best.Tempo {
+			best = c
+		}
+	}
+	if best.Tempo == 0 {
+		return
+	}
+	r.Tempo.Suggested, r.Tempo.Like = best.Tempo, best.Name
+	if mark > 0 {
+		r.Tempo.Suggested = min(best.Tempo, mark)
+	}
+	r.Tempo.Slower = false
 }
 
 // How long it takes to get to the next note, in seconds, in each year of playing: whatever

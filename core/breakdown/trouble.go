@@ -110,12 +110,7 @@ func (r Report) readingTrouble(i int) (word, why string) {
 
 // changeTrouble names the costliest change into a note of the measure.
 func (r Report) changeTrouble(i int) string {
-	var worst *madeChange
-	for k, c := range r.changes {
-		if c.at.Measure == i && (worst == nil || c.change.Cost > worst.change.Cost) {
-			worst = &r.changes[k]
-		}
-	}
+	worst := r.worstChange(i)
 	if worst == nil {
 		return ""
 	}
@@ -127,14 +122,28 @@ func (r Report) changeTrouble(i int) string {
 	return sentence
 }
 
-func (r Report) highest(i int) string {
+// worstChange is the costliest change into a note of a measure, nil for none.
+func (r Report) worstChange(i int) *madeChange {
+	var worst *madeChange
+	for k, c := range r.changes {
+		if c.at.Measure == i && (worst == nil || c.change.Cost > worst.change.Cost) {
+			worst = &r.changes[k]
+		}
+	}
+	return worst
+}
+
+func (r Report) highest(i int) string { return name.Short(r.top(i), false) }
+
+// top is the highest note of a measure.
+func (r Report) top(i int) score.Pitch {
 	top := score.Pitch{Octave: -9}
 	for _, e := range r.Part.Measures[i].Events {
 		if e.Kind != score.Rest && !e.Unpitched && e.Pitch.MIDI() > top.MIDI() {
 			top = e.Pitch
 		}
 	}
-	return name.Short(top, false)
+	return top
 }
 
 // left counts the measures there are to learn once those that come again are taken out.

@@ -278,3 +278,18 @@ func TestOctaveChoices(t *testing.T) {
 		t.Errorf("with the octave chosen the horn reads %s", got)
 	}
 }
+
+// A breath lasts longer from year to year, of every wind instrument and of no other.
+func TestBreath(t *testing.T) {
+	for _, i := range All() {
+		first, second, third := i.BreathSeconds(1), i.BreathSeconds(2), i.BreathSeconds(3)
+		if i.Blown && !(4 < first && first < second && second < third && third < 20) || !i.Blown && third != 0 {
+			t.Errorf("%s: %g, %g and %g seconds", i.ID, first, second, third)
+		}
+	}
+	for id := range ownBreath {
+		if i, known := ByID(id); !known || !i.Blown {
+			t.Errorf("%q is no wind instrument", id)
+		}
+	}
+}
