@@ -94,6 +94,6 @@ func TestDrillIsKept(t *testing.T) {
 		t.Errorf("the last drill starts at %s like the first", again)
 	}
 	p.MustElementR("button", "Keep this drill").MustClick()
-	p.MustElementR("h1", "16 · Hard changes of 6, trombone")
+	p.MustElementR("h1", "41 · Hard changes of 6, trombone")
 	p.MustElement("svg.lanes")
 }

@@ -1,0 +1,99 @@
+package e2e
+
+import (
+	"testing"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+	"github.com/go-rod/rod/lib/proto"
+)
+
+// names lists the pieces on the page.
+func names(p *rod.Page) string {
+	return p.MustEval(`() => [...document.querySelectorAll(".piece-name")].map((e) => e.textContent).join(", ")`).Str()
+}
+
+// becomes waits for the pieces to be some.
+func becomes(t *testing.T, p *rod.Page, want string) {
+	t.Helper()
+	until(t, p, "the pieces are "+want, `() => [...document.querySelectorAll(".piece-name")].map((e) => e.textContent).join(", ") === "`+want+`" && document.querySelector("svg.lanes .piece-box")`)
+}
+
+// The end of a piece is moved by a key and by dragging; the list, the frame and the log
+// follow, and a key takes it back. What was tried keeps its measures.
+func TestPiecesAreMovedByKeysAndByHand(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	bench(p, address+"/bench/6?instrument=trombone&student=3&piece=4-5&stage=count")
+	plain := names(p)
+	if plain != "A · m. 1–3, B · m. 4–5, C · m. 6–8, Whole · m. 1–8" {
+		t.Fatalf("the program cuts %s", plain)
+	}
+	later, _ := input.Period.Shift()
+	p.Keyboard.MustType(later)
+	p.MustElementR(".did-by-hand", "The piece is m. 4–6 now")
+	becomes(t, p, "A · m. 1–3, B · m. 4–6, C · m. 7–8, Whole · m. 1–8")
+	p.Keyboard.MustType(input.KeyC)
+	p.MustElementR(".latest li", "Count, m. 4–6: clean")
+	p.Keyboard.MustType(input.KeyZ)
+	p.MustElementR(".did-by-hand", "The pieces are as they were")
+	becomes(t, p, plain)
+	p.MustElementR(".latest li", "Count, m. 4–6: clean") // what was tried was tried
+
+	p.MustElement("#pieces li:nth-child(2) a").MustClick()
+	p.MustElementR(".at-hand", "Piece B")
+	p.MustWaitStable()
+	box := p.MustElement(`.lanes .edge[data-edge="last"]`).MustShape().Box()
+	sixth := p.MustEval(`() => { const b = document.querySelector(".engraving").bars.find((b) => b.number === 6); const o = document.querySelector(".engraving").getBoundingClientRect(); return [o.left + b.right - 20, o.top + (b.top + b.bottom) / 2]; }`).Arr()
+	p.Mouse.MustMoveTo(box.X+box.Width/2, box.Y+box.Height/2).MustDown(proto.InputMouseButtonLeft)
+	p.Mouse.MustMoveTo(sixth[0].Num()-60, sixth[1].Num()).MustMoveTo(sixth[0].Num(), sixth[1].Num()).MustUp(proto.InputMouseButtonLeft)
+	becomes(t, p, "A · m. 1–3, B · m. 4–6, C · m. 7–8, Whole · m. 1–8")
+	p.MustElement("[data-undo-hand]").MustClick()
+	becomes(t, p, plain)
+	p.MustElement(".cut-by-hand summary").MustClick()
+	p.MustElement(`.cut-by-hand select[name=way]`).MustSelect("by four measures")
+	becomes(t, p, "A · m. 1–4, B · m. 5–8, Whole · m. 1–8")
+	p.Keyboard.MustType(input.KeyZ)
+	becomes(t, p, plain)
+}
+
+// An alert leads to its note, is struck out, and comes back; what is written over a note
+// stands in the music.
+func TestAlertsAndMarks(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	bench(p, address+"/bench/6?instrument=trombone&piece=4-5&stage=name")
+	p.MustElement(".watch summary").MustClick()
+	p.MustElement(".watch li:first-child [data-jump]").MustClick()
+	p.MustElementR(".look:not([hidden]) [data-look=now] b", "E natural")
+	if over := p.MustEval(`() => document.activeElement.matches(".lanes .touch")`).Bool(); !over {
+		t.Error("the note is not at hand")
+	}
+	p.MustElementR(".pencils button", "^Circle$").MustClick()
+	p.MustElementR(".did-by-hand", "Written: a circle in m. 4")
+	p.MustElement(".lanes ellipse.pencil")
+	p.MustElement("[data-undo-hand]").MustClick()
+	p.MustElementR(".did-by-hand", "Rubbed out: a circle in m. 4")
+	until(t, p, "the circle is gone", `() => document.querySelector("svg.lanes") && !document.querySelector(".lanes ellipse.pencil")`)
+	p.MustElement(".watch summary").MustClick()
+	p.MustElementR(".watch li:first-child .strike button", "trap").MustClick()
+	p.MustElementR(".did-by-hand", "Struck out: trap in m. 4")
+	until(t, p, "the diamond is gone", `() => document.querySelector("svg.lanes") && !document.querySelector(".lanes .mark-trap")`)
+	p.MustElementR(".watch summary", "Struck out: 1")
+	p.Keyboard.MustType(input.KeyZ)
+	p.MustElement(".lanes .mark-trap")
+}
+
+// From the hardest cell to its drill.
+func TestTheHardestCellsDrill(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	p.MustNavigate(address + "/bench/6/hardest?section=1&instrument=trombone&measure=8").MustWaitLoad()
+	p.MustElementR(".hardest-side a", "^Drill ").MustClick()
+	p.MustElementR("h1", "Hard changes of 6")
+	p.MustElement("svg.lanes")
+	// And a line in its place.
+	p.MustElement(".line-switch select[name=line]").MustSelect("Even walk")
+	p.MustElementR("h1", "Even walk: 6")
+	p.MustElement("svg.lanes")
+	p.MustElement(".line-switch select[name=line]").MustSelect("As written")
+	p.MustElementR("h1", "^6 · Ferry Landing")
+	p.MustElement("svg.lanes")
+}
