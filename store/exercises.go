@@ -173,3 +173,22 @@ func (d *Desk) MoveExercise(ctx context.Context, id, before ExerciseID) error {
 func (d *Desk) OrderByNumber(ctx context.Context, book BookID) error {
 	return d.change(ctx, "order the book", `UPDATE exercises SET place = NULL WHERE teacher_id = $1 AND book_id = $2`, book)
 }
+
+// Neighbour is the exercise before or after one in its book; ID 0 for none.
+type Neighbour struct {
+	ID     ExerciseID
+	Number int
+}
+
+// Neighbours are the exercises before and after one, in the order they stand in the book.
+func (d *Desk) Neighbours(ctx context.Context, id ExerciseID) (before, after Neighbour, err error) {
+	var row struct{ Before, BeforeNumber, After, AfterNumber int64 }
+	err = d.one(ctx, &row, "find the neighbours", `
+		SELECT before, beforenumber, after, afternumber FROM (
+			SELECT id, coalesce(lag(id) OVER w, 0) AS before, coalesce(lag(number) OVER w, 0) AS beforenumber,
+				coalesce(lead(id) OVER w, 0) AS after, coalesce(lead(number) OVER w, 0) AS afternumber
+			FROM exercises WHERE teacher_id = $1 AND removed_at IS NULL
+				AND book_id = (SELECT book_id FROM exercises WHERE teacher_id = $1 AND id = $2)
+			WINDOW w AS (ORDER BY place NULLS LAST, number)) x WHERE id = $2`, id)
+	return Neighbour{ExerciseID(row.Before), int(row.BeforeNumber)}, Neighbour{ExerciseID(row.After), int(row.AfterNumber)}, err
+}

@@ -194,6 +194,18 @@ func (d *Desk) Demands(ctx context.Context, instrument string) (map[ExerciseID]b
 	return list, err
 }
 
+// HardFor says how hard an exercise is, part by part, for every instrument, by instrument
+// id, but for what is new.
+func (d *Desk) HardFor(ctx context.Context, exercise ExerciseID) (map[string]breakdown.DifficultyParts, error) {
+	var rows []struct{ Instrument, Parts string }
+	err := d.all(ctx, &rows, "list how hard it is", `SELECT instrument, parts FROM demands WHERE teacher_id = $1 AND exercise_id = $2`, exercise)
+	list := make(map[string]breakdown.DifficultyParts, len(rows))
+	for _, r := range rows {
+		list[r.Instrument] = partsFrom(r.Parts)
+	}
+	return list, err
+}
+
 // partsText writes the parts of a difficulty but for what is new.
 func partsText(p breakdown.DifficultyParts) string {
 	return fmt.Sprintf("%.3f %.3f %.3f %.3f %.3f", p.Rhythm, p.Reading, p.Change, p.Range, p.Breath)

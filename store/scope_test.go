@@ -34,7 +34,12 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 			all, err2 := d.CleanAt(ctx, f.section, 0, "oboe", 0)
 			return append(mine, all...), errors.Join(err, err2)
 		},
-		"StageCounts":    func() (any, error) { return d.StageCounts(ctx, f.section) },
+		"StageCounts": func() (any, error) { return d.StageCounts(ctx, f.section) },
+		"Neighbours": func() (any, error) {
+			before, after, err := d.Neighbours(ctx, f.exercise)
+			return fmt.Sprint(before, after), err
+		},
+		"HardFor":        func() (any, error) { return d.HardFor(ctx, f.exercise) },
 		"Demands":        func() (any, error) { return d.Demands(ctx, "oboe") },
 		"Fingerings":     func() (any, error) { return spelled(d.Fingerings(ctx, f.exercise, "oboe")) },
 		"Kinds":          func() (any, error) { return d.Kinds(ctx) },

@@ -800,6 +800,13 @@ func TestOrderOnTheShelf(t *testing.T) {
 			t.Errorf("the order is %s, want %s", got, step.want)
 		}
 	}
+	before, after, err := f.Neighbours(ctx, five) // of 1 5 3
+	if err != nil || before.Number != 1 || after != (store.Neighbour{ID: three, Number: 3}) {
+		t.Errorf("beside 5 stand %v and %v, %v", before, after, err)
+	}
+	if before, _, err := f.Neighbours(ctx, f.exercise); err != nil || before.ID != 0 {
+		t.Errorf("before the first stands %v, %v", before, err)
+	}
 	f.another(t, 2)
 	if got := order(); got != "[1 5 3 2]" {
 		t.Errorf("a new one stands %s", got)

@@ -80,9 +80,27 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept 
 	x.Tempo = x.Report.Tempo.Suggested
 	x.Remarks = slices.Concat(part.Score.Remarks, x.Report.Remarks)
 	x.Drills, x.Lines = x.Report.Drills(c.Instrument), breakdown.Lines(x.Report.Part)
-	x.New = x.Report.NewIn(met)
+	if x.New, err = s.newTo(ctx, desk, c, x.Report, met); err != nil {
+		return x, err
+	}
 	c.piecesOf(x.Report)
 	return x, x.openLine(c)
+}
+
+// newTo is what the student at hand has not met, or the section.
+func (s *Server) newTo(ctx context.Context, desk *store.Desk, c *choice, r breakdown.Report, met *breakdown.Met) ([]string, error) {
+	if c.Student.ID != 0 {
+		worked, err := desk.Worked(ctx, c.Section.ID, c.Student.ID)
+		if err != nil {
+			return nil, err
+		}
+		if len(worked) > 0 {
+			if met, err = s.reader.MetBefore(ctx, desk, c.Exercise, c.Instrument.ID, worked); err != nil {
+				return nil, err
+			}
+		}
+	}
+	return r.NewIn(met), nil
 }
 
 // piecesOf takes the pieces in learning order.
@@ -121,6 +139,9 @@ type benchView struct {
 	CountOff []count.Cue
 	OneNote  oneNote
 	strings  []stringColour
+	Room     string          // who in the room has it hardest, in words
+	Before   store.Neighbour // in the book
+	After    store.Neighbour
 	Did      byHand // what was just changed by hand, with the way back
 	Update   bool   // parts of the page are sent along, out of band
 }
@@ -175,7 +196,27 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if err != nil {
 		return benchView{}, err
 	}
-	return present(w, x, kept.Preferences), nil
+	v := present(w, x, kept.Preferences)
+	hard, err := deskOf(r).HardFor(r.Context(), w.Exercise.ID)
+	if err != nil {
+		return v, err
+	}
+	v.Room = roomWords(c.present(), hard)
+	v.Before, v.After, err = deskOf(r).Neighbours(r.Context(), w.Exercise.ID)
+	return v, err
+}
+
+// ExerciseLink is the address of another exercise's Bench, with who is at hand.
+func (v benchView) ExerciseLink(id store.ExerciseID) string {
+	q := url.Values{"instrument": {v.Instrument.ID}, "stage": {string(v.Stage)}}
+	if v.Section.ID != 0 {
+		q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+	}
+	if student := v.Kept(); student != 0 {
+		q.Set("student", strconv.FormatInt(int64(student), 10))
+		q.Del("stage")
+	}
+	return fmt.Sprintf("/bench/%d?%s", id, q.Encode())
 }
 
 // Link is the address of this bench with one thing changed.

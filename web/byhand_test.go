@@ -177,7 +177,7 @@ func TestPiecesByHand(t *testing.T) {
 	for _, bad := range []url.Values{
 		at("1-2", "do", "move", "first", "3", "last", "2"), at("1-2", "do", "move", "first", "1", "last", "9"), at("1-2", "do", "move", "first", "x", "last", "2"),
 		at("7-8", "do", "join"), at("1-2", "do", "split", "first", "1"), at("1-2", "do", "add", "first", "1", "last", "8"), at("1-2", "do", "add", "first", "3", "last", "4"),
-		at("1-2", "do", "sing"), at("1-2", "do", "restore", "kept", "[{"), at("1-2", "do", "way", "way", "nonsense"),
+		at("1-2", "do", "sing"), at("1-2", "do", "restore", "kept", "[{"), at("1-2", "do", "restore", "kept", `[{"Key":{"First":1,"Last":2},"Why":""}]`), at("1-2", "do", "way", "way", "nonsense"),
 	} {
 		if status, page := v.htmx(path, bad); status != http.StatusUnprocessableEntity || len(page) > 200 {
 			t.Errorf("%v gives %d %s", bad, status, page[:min(len(page), 200)])

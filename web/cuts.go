@@ -76,6 +76,7 @@ func (s *Server) cutPieces(w http.ResponseWriter, r *http.Request) {
 // then, and what was done; "" where there is nothing to do.
 func (v benchView) cut(form cutForm) (list []breakdown.HandPiece, at breakdown.PieceKey, said string) {
 	at = v.Key
+	whole := v.Report.Pieces[len(v.Report.Pieces)-1].Key()
 	switch form.Do {
 	case "way":
 		way, count, _ := strings.Cut(form.Way, "-")
@@ -100,9 +101,11 @@ func (v benchView) cut(form cutForm) (list []breakdown.HandPiece, at breakdown.P
 				return nil, at, ""
 			}
 		}
+		if len(list) > 0 && list[len(list)-1].Key != whole {
+			return nil, at, ""
+		}
 		return list, at, "The pieces are as they were."
 	}
-	whole := v.Report.Pieces[len(v.Report.Pieces)-1].Key()
 	for _, p := range v.Report.Pieces {
 		list = append(list, breakdown.HandPiece{Key: p.Key(), Why: p.Why})
 	}

@@ -59,7 +59,7 @@ func TestASectionIsShared(t *testing.T) {
 		if got := strings.Contains(page, `id="mark-clean"`) && strings.Contains(page, `id="all-clean"`) && strings.Contains(page, "/undo"); got != (may == "teach") {
 			t.Errorf("to %s, the Bench offers marks: %v", may, got)
 		}
-		for _, word := range []string{"/edit", "/octave", "/school", "/export", "/fingerings/"} {
+		for _, word := range []string{"/edit", "/octave", "/school", "/export", "/fingerings/", "/pencil", "/pieces"} {
 			if strings.Contains(page, word) {
 				t.Errorf("a colleague's Bench offers %s", word)
 			}

@@ -1,10 +1,13 @@
 package web
 
 import (
+	"cmp"
 	"fmt"
+	"slices"
 	"strings"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 )
 
@@ -111,11 +114,15 @@ func (v benchView) ReadWhole() []wholeLine {
 		}
 		list = append(list, turns)
 	}
-	news := wholeLine{Word: "New", Lines: []string{"Nothing that was not met before."}}
+	word := "New"
+	if v.Student.ID != 0 {
+		word = "New to " + v.Student.FirstName
+	}
+	news := wholeLine{Word: word, Lines: []string{"Nothing that was not met before."}}
 	if len(v.New) > 0 {
 		news.Lines = []string{capitalWords(strings.Join(v.New, ", ")) + "."}
 	}
-	list = append(list, news, wholeLine{Word: "Hardest", Lines: []string{v.hardestMeasure()}, Link: fmt.Sprintf("/bench/%d/hardest?section=%d", v.Exercise.ID, v.Section.ID)})
+	list = append(list, news, wholeLine{Word: "Hardest", Lines: v.hardestLines(), Link: fmt.Sprintf("/bench/%d/hardest?section=%d", v.Exercise.ID, v.Section.ID)})
 	tempo := fmt.Sprintf("Start at %s = %d.", v.BeatName, r.Tempo.Suggested)
 	switch {
 	case r.Tempo.Like != "":
@@ -124,6 +131,28 @@ func (v benchView) ReadWhole() []wholeLine {
 		tempo = fmt.Sprintf("m. %d sets it: start at %s = %d.", r.Tempo.LimitMeasure, v.BeatName, r.Tempo.Suggested)
 	}
 	return append(list, wholeLine{Word: "Tempo", Lines: []string{tempo}})
+}
+
+// hardestLines say which measure is hardest here, and who in the room has it hardest.
+func (v benchView) hardestLines() []string {
+	if v.Room == "" {
+		return []string{v.hardestMeasure()}
+	}
+	return []string{v.hardestMeasure(), v.Room}
+}
+
+// roomWords says which instruments of a room have an exercise hardest and easiest.
+func roomWords(present []instrument.Instrument, hard map[string]breakdown.DifficultyParts) string {
+	if len(present) < 2 {
+		return ""
+	}
+	total := func(i instrument.Instrument) float64 { return hard[i.ID].Total() }
+	hardest := slices.MaxFunc(present, func(a, b instrument.Instrument) int { return cmp.Compare(total(a), total(b)) })
+	easiest := slices.MinFunc(present, func(a, b instrument.Instrument) int { return cmp.Compare(total(a), total(b)) })
+	if total(hardest)-total(easiest) < 0.05 {
+		return "It is as hard for everybody in the room."
+	}
+	return fmt.Sprintf("In the room the %s has it hardest, the %s easiest.", hardest.Name, easiest.Name)
 }
 
 // hardestMeasure says which measure is hardest for the instrument, and why.

@@ -62,6 +62,9 @@ func (p DifficultyParts) total() float64 {
 	return 1 - easy
 }
 
+// Total is the difficulty of parts together, from 0 to 1.
+func (p DifficultyParts) Total() float64 { return p.total() }
+
 // points are a measure's, by part.
 type points [6]float64
 

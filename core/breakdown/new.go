@@ -57,6 +57,7 @@ func (r *Report) markNew(met *Met) (each []int) {
 		r.Measures[at.Measure].Events[at.Event].mark(New, lead+strings.Join(words, ", ")+".")
 		if !met.Empty() {
 			each[at.Measure] += len(words)
+			r.Measures[at.Measure].New = append(r.Measures[at.Measure].New, words...)
 		}
 	}
 	return each

@@ -76,3 +76,44 @@ func TestANewWayToPlayANote(t *testing.T) {
 		t.Errorf("a new way is told as %q", got)
 	}
 }
+
+// The key of one sharp after that of two: every C is natural again, and a trap. So is the E
+// of F after B flat and E flat. Source: common practice.
+func TestTheKeyAfterAnotherKey(t *testing.T) {
+	for _, test := range []struct{ id, before, line, want string }{
+		{"violin", "M:4/4\nL:1/4\nK:D\nd e f g|a b c' d'|c' b a2|d4|]", "M:4/4\nL:1/4\nK:G\ng a b c'|d' c' b a|g4|]", "1.4"},
+		{"trombone", "M:4/4\nL:1/4\nK:Eb\ne f g a|b2 g2|e4|]", "M:4/4\nL:1/4\nK:F\nf e d e|f4|]", "1.2"},
+		{"violin", "M:4/4\nL:1/4\nK:G\ng a b c'|d'4|]", "M:4/4\nL:1/4\nK:D\nd' c' b a|f4|]", "1.2"},
+	} {
+		r := read(t, test.line, test.id, metBy(t, test.id, test.before))
+		if got := alerts(r, Trap); got != test.want {
+			t.Errorf("%s after %q: traps at %q, want %q", test.line, test.before, got, test.want)
+		}
+	}
+}
+
+// Pieces of five notes between rests, and sixteenths that set the tempo of the whole.
+// Source: common practice.
+func TestFiveNotePiecesAndQuickNotes(t *testing.T) {
+	r := read(t, "M:4/4\nL:1/4\nK:C\nc d e f|g2 z2|g f e d|c2 z2|e f g f|e2 z2|]", "flute", nil)
+	var pieces []string
+	for _, p := range r.Pieces {
+		notes := 0
+		for _, at := range p.At {
+			for _, e := range r.Measures[at].Events {
+				if e.Kind == "note" {
+					notes++
+				}
+			}
+		}
+		pieces = append(pieces, fmt.Sprint(p.Label, " ", notes))
+	}
+	if got := strings.Join(pieces, ", "); got != "A 5, B 5, C 5, Whole 15" {
+		t.Errorf("the pieces have %s notes", got)
+	}
+	quick := read(t, "M:4/4\nL:1/4\nQ:1/4=96\nK:C\nc d e f|g4|f//e//f//g// f e d|c4|]", "flute", nil)
+	slow := read(t, "M:4/4\nL:1/4\nQ:1/4=96\nK:C\nc d e f|g4|f/e/ f e d|c4|]", "flute", nil)
+	if quick.Tempo.LimitMeasure != 3 || quick.Tempo.Suggested >= slow.Tempo.Suggested {
+		t.Errorf("with sixteenths it starts at %d for m. %d, without at %d", quick.Tempo.Suggested, quick.Tempo.LimitMeasure, slow.Tempo.Suggested)
+	}
+}

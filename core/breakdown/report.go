@@ -83,6 +83,7 @@ type Measure struct {
 	Lane   []count.Cell `json:"-"` // the count on the ruler of pulses
 
 	Difficulty Difficulty `json:"-"`
+	New        []string   `json:"-"` // what it brings that was not met before, in words
 }
 
 // Played names a measure in the order of playing: by its number, and where it is

@@ -53,7 +53,7 @@ func (r Report) Trouble(i int, target instrument.Instrument) Trouble {
 			t.Word, t.Why = "breath", "One breath has to last long here."
 		}
 	case newPart:
-		t.Word, t.Why = "new", "There are notes here that were not met before."
+		t.Word, t.Why = "new", "Not met before: "+joinUpTo(r.Measures[i].New, 4)+"."
 	}
 	return t
 }

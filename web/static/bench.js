@@ -8,6 +8,9 @@
   let places = [];   // where each pulse lies
   let width = 0;     // the part was drawn for
 
+  let drawing = 0;   // counts what is drawn: what was begun before gives way
+  const spacings = Array.from({ length: 12 }, (_, k) => 0.05 * 1.15 ** k);
+
   function side() { return document.getElementById("side"); }
   function host() { return document.querySelector("#bench .engraving"); }
 
@@ -31,20 +34,31 @@
     try {
       await document.fonts.ready;
       const canvas = element.querySelector(".canvas") || element.appendChild(Object.assign(document.createElement("div"), { className: "canvas" }));
-      // The music is spaced wider until every name and fingering has room under
-      // its own notehead.
-      let spacing = 0.05;
-      for (let tries = 0; tries < 7; tries++) {
+      // The music is spaced as wide as it must be for every name and fingering to have
+      // room under its own notehead. Between two drawings the page answers keys.
+      const turn = ++drawing;
+      const crowded = async (step) => {
+        await new Promise((resolve) => setTimeout(resolve));
+        if (turn !== drawing) throw null;
         await window.engrave.draw(canvas, data.mei, {
           scale: scale,
           engraver: {
-            svgAdditionalAttribute: ["staff@n"], spacingNonLinear: 0.85, spacingLinear: spacing,
+            svgAdditionalAttribute: ["staff@n"], spacingNonLinear: 0.85, spacingLinear: spacings[step],
             ...roomUnder(lanesHeight, scale), justifyVertically: false,
           },
         });
-        const crowding = window.lanes.crowding(element, data, shown);
-        if (crowding <= 1.02) break;
-        spacing *= crowding > 1.5 ? 1.3 : 1.15;
+        return window.lanes.crowding(element, data, shown) > 1.02;
+      };
+      let low = 0, high = spacings.length - 1, drawn = 0;
+      if (await crowded(0)) {
+        low = 1;
+        while (low < high) {
+          const middle = Math.floor((low + high) / 2);
+          drawn = middle;
+          if (await crowded(middle)) low = middle + 1;
+          else high = middle;
+        }
+        if (drawn !== low) await crowded(low);
       }
       element.classList.add("ruled");
       hideRuler(canvas);
@@ -55,6 +69,7 @@
       document.querySelector(".as-table").open = false;
       window.metronome.fetchAhead();
     } catch (problem) {
+      if (problem === null) return; // other music is drawn in its place
       note.hidden = false;
       note.textContent = "The music could not be drawn (" + problem.message + "). The table below has everything.";
     }

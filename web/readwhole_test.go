@@ -1,0 +1,69 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// card is the card that reads an exercise whole, without its tags.
+func card(page string) string {
+	_, part, _ := strings.Cut(page, `<details class="read-whole">`)
+	part, _, _ = strings.Cut(part, "</details>")
+	var words strings.Builder
+	inside := false
+	for _, c := range part {
+		switch {
+		case c == '<':
+			inside = true
+			words.WriteByte(' ')
+		case c == '>':
+			inside = false
+		case !inside:
+			words.WriteRune(c)
+		}
+	}
+	return strings.Join(strings.Fields(words.String()), " ")
+}
+
+// The card says what a class is told before anybody plays: what a section has not met, and
+// once somebody is at hand what they have not.
+func TestReadItWhole(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID) // a trombone
+	desk, ctx := s.store.For(account.ID), context.Background()
+	if _, err := desk.AddStudent(ctx, store.Student{SectionID: b.section, FirstName: "Oscar", Instrument: "snare"}); err != nil {
+		t.Fatal(err)
+	}
+	first := s.exercise(t, account.ID, 1, "First", "", "T:x\nM:4/4\nL:1/4\nK:Bb\nB c d c|B4|d c B c|B4|]\n")
+	second := s.exercise(t, account.ID, 2, "Second", "", "T:x\nM:4/4\nL:1/4\nQ:1/4=80\nK:Bb\n|:B c d e|f>=e f2|B c d e|f4:|\n")
+	bench := fmt.Sprintf("/bench/%d?instrument=trombone&section=%d", second, b.section)
+	_, page := v.get(bench)
+	got := card(page)
+	for _, want := range []string{
+		"Frame 4/4, four measures; B flat major: every B and E is flat.", "Order m. 1–4, 1–4.", "M. 3 is m. 1 again.", "Three measures left to learn, of four.",
+		"up the scale from B flat to F.", "New Dotted quarter note", "In the room the trombone has it hardest, the snare drum easiest.", "Tempo ",
+	} {
+		if !strings.Contains(got, want) {
+			t.Errorf("the card lacks %q: %s", want, got)
+		}
+	}
+	// The student has worked on what brings the dotted quarter.
+	third := s.exercise(t, account.ID, 3, "Third", "", "T:x\nM:4/4\nL:1/4\nK:Bb\nd>e d2|B4|]\n")
+	try := store.Attempt{StudentID: b.student, ExerciseID: third, Piece: breakdown.PieceKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}
+	if err := desk.AddAttempts(ctx, try); err != nil {
+		t.Fatal(err)
+	}
+	_, page = v.get(bench + fmt.Sprintf("&student=%d", b.student))
+	if got := card(page); !strings.Contains(got, "New to Ines") || strings.Contains(got, "dotted quarter") || !strings.Contains(got, "natural sign") {
+		t.Errorf("with the student at hand: %s", got)
+	}
+	// Beside it stand the exercises before and after, with who is at hand.
+	wants(t, page, fmt.Sprintf(`href="/bench/%d?instrument=trombone&amp;section=%d&amp;student=%d"`, first, b.section, b.student), "‹ 1</a>", "3 ›</a>")
+}
