@@ -85,7 +85,7 @@ func TestAlertsAndMarks(t *testing.T) {
 // From the hardest cell to its drill.
 func TestTheHardestCellsDrill(t *testing.T) {
 	p, address := signedIn(t, 1280)
-	p.MustNavigate(address + "/bench/6/hardest?section=1&instrument=trombone&measure=8").MustWaitLoad()
+	p.MustNavigate(address + "/bench/6/hardest?section=1&instrument=trombone&measure=5").MustWaitLoad()
 	p.MustElementR(".hardest-side a", "^Drill ").MustClick()
 	p.MustElementR("h1", "Hard changes of 6")
 	p.MustElement("svg.lanes")

@@ -71,7 +71,7 @@ func TestWhatIsKeptIsWhatIsRead(t *testing.T) {
 	for _, i := range instrument.All() {
 		met := breakdown.MetIn()
 		for _, x := range list {
-			if !x.Read || x.FileParts != 1 {
+			if !x.Read || x.FileParts < 1 {
 				t.Errorf("exercise %d was not read: %+v", x.Number, x)
 			}
 			kept, err := d.MetBefore(ctx, x.BookID, x.Number, i.ID, nil)

@@ -143,6 +143,7 @@ type benchView struct {
 	Before   store.Neighbour // in the book
 	After    store.Neighbour
 	Did      byHand // what was just changed by hand, with the way back
+	Swapped  bool   // a script puts it on the page, and draws it
 	Update   bool   // parts of the page are sent along, out of band
 }
 
@@ -362,6 +363,7 @@ func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
 		s.fragment(w, "bench", "side-update", v)
 	case isHTMX(r) && r.Header.Get("HX-Target") == "bench":
 		w.Header().Set(kept, v.Here())
+		v.Swapped = true
 		s.fragment(w, "bench", "other-bench", v)
 	default:
 		s.page(w, r, http.StatusOK, "bench", v.Title(), v)

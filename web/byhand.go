@@ -3,6 +3,8 @@ package web
 import (
 	"net/http"
 	"slices"
+	"strconv"
+	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/score"
@@ -30,7 +32,7 @@ func (s *Server) showByHand(w http.ResponseWriter, r *http.Request, ask benchAsk
 		http.Redirect(w, r, v.Here(), http.StatusSeeOther)
 		return
 	}
-	v.Did = did
+	v.Did, v.Swapped = did, true
 	s.leave(r, v.Here())
 	w.Header().Set("HX-Replace-Url", v.Here())
 	s.fragment(w, "bench", "bench", v)
@@ -54,12 +56,27 @@ func (*pencilForm) sentences() map[string]string {
 	}
 }
 
+// strikeInto takes a press on an alert, "3.1.trap", apart into the fields of a mark: which
+// measure, which event and which alert, to be struck out or put back.
+func strikeInto(r *http.Request) {
+	for name, rub := range map[string]string{"strike": "", "unstrike": "yes"} {
+		if at := strings.SplitN(text(r, name), ".", 3); len(at) == 3 {
+			for k, field := range []string{"measure", "event", "word"} {
+				r.Form.Set(field, at[k])
+			}
+			r.Form.Set("kind", string(breakdown.StruckOut))
+			r.Form.Set("rub", rub)
+		}
+	}
+}
+
 // pencil writes a teacher's mark over a note of the part at hand, strikes an alert out, or
 // rubs either out again.
 func (s *Server) pencil(w http.ResponseWriter, r *http.Request) {
 	ctx, desk, ask := r.Context(), deskOf(r), askOf(r)
 	ask.line = "" // marks belong to the exercise
 	var form pencilForm
+	strikeInto(r)
 	problems := s.forms.read(r, &form)
 	v, err := s.benchView(r, ask)
 	if err != nil {
@@ -83,7 +100,7 @@ func (s *Server) pencil(w http.ResponseWriter, r *http.Request) {
 	if p.Kind != breakdown.PencilWord && p.Kind != breakdown.StruckOut {
 		p.Word = ""
 	}
-	undo := []field{{"measure", text(r, "measure")}, {"event", text(r, "event")}, {"kind", form.Kind}, {"word", p.Word}}
+	undo := []field{{"measure", strconv.Itoa(form.Measure)}, {"event", strconv.Itoa(form.Event)}, {"kind", form.Kind}, {"word", p.Word}}
 	did := byHand{Action: "pencil", Undo: undo}
 	if form.Rub != "" {
 		err = desk.DropPencil(ctx, v.Exercise.ID, v.Instrument.ID, at, p)
@@ -97,7 +114,7 @@ func (s *Server) pencil(w http.ResponseWriter, r *http.Request) {
 		}
 		if before := slices.IndexFunc(v.Options.Pencils[at], p.Against); before >= 0 { // what gave way comes back
 			gone := v.Options.Pencils[at][before]
-			did.Undo = []field{{"measure", text(r, "measure")}, {"event", text(r, "event")}, {"kind", string(gone.Kind)}, {"word", gone.Word}}
+			did.Undo = []field{{"measure", strconv.Itoa(form.Measure)}, {"event", strconv.Itoa(form.Event)}, {"kind", string(gone.Kind)}, {"word", gone.Word}}
 		}
 	}
 	if err != nil {

@@ -107,7 +107,7 @@ func TestPencil(t *testing.T) {
 	if !strings.Contains(fmt.Sprint(last.Alerts), "last") {
 		t.Fatalf("the last note has %v", last.Alerts)
 	}
-	_, page = v.htmx(bench+"/pencil", with("kind", "struck", "word", "last", "measure", fmt.Sprint(m), "event", fmt.Sprint(last.Event)))
+	_, page = v.htmx(bench+"/pencil", with("strike", fmt.Sprintf("%d.%d.last", m, last.Event)))
 	wants(t, page, "Struck out: last note in m. ")
 	if after := sheetOf(t, page).Measures[m].Events; strings.Contains(fmt.Sprint(after[len(after)-1].Alerts), "last") {
 		t.Errorf("struck out, it has %v", after[len(after)-1].Alerts)

@@ -7,7 +7,6 @@ import (
 	"math"
 	"strconv"
 
-	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
 	"unhurriedbench/core/routine"
@@ -16,21 +15,19 @@ import (
 
 // functions are what templates may call.
 var functions = template.FuncMap{
-	"causes":  routine.AllCauses,
-	"bar":     stageBar,
-	"stands":  stateBar,
-	"because": because,
-	"inWords": inWords,
-	"json":    inJSON,
-	"press":   rand.Text,
-	"pitch":   withOctave,
-	"short":   shortPitch,
-	"inside":  func(v benchView) benchView { v.Update = false; return v },
-	"tab":     func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
-	"strike": func(v benchView, at score.Place, a breakdown.Alert, back bool) strikeLine {
-		return strikeLine{v, at, a, back}
-	},
-	"pick": func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
+	"causes":    routine.AllCauses,
+	"bar":       stageBar,
+	"stands":    stateBar,
+	"because":   because,
+	"inWords":   inWords,
+	"json":      inJSON,
+	"press":     rand.Text,
+	"pitch":     withOctave,
+	"short":     shortPitch,
+	"inside":    func(v benchView) benchView { v.Update = false; return v },
+	"tab":       func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
+	"alertWord": alertWord,
+	"pick":      func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }
 
 // shortPitch is "E♭".

@@ -101,6 +101,9 @@ func (s *Server) hardestView(r *http.Request) (hardestView, error) {
 	return v, s.addMore(r.Context(), deskOf(r), &v)
 }
 
+// worthMore is from which grade on a measure is worth practising elsewhere; the figure is ours.
+const worthMore = 2
+
 // mostMore is how many exercises of the same trouble are offered.
 const mostMore = 4
 
@@ -230,13 +233,13 @@ func (v *hardestView) tellOf(row *hardestRow) {
 	v.Open = bench.Link("piece", bench.Key)
 	for _, d := range row.drills {
 		if slices.Contains(d.Measures, v.At.Number) {
-			v.Drill = bench.Link("drill", "yes")
+			v.Drill = bench.Link("line", drillLine)
 			v.DrillSay = fmt.Sprintf("Drill %s – %s, from %d", shortPitch(d.From.Pitch), shortPitch(d.To.Pitch), d.Tempo)
 			break
 		}
 	}
 	v.Instrument = row.Instrument
-	if v.At.Word != "" {
+	if v.At.Grade >= worthMore {
 		v.trouble = row.report.TroubleThings(v.At.index)
 	}
 }

@@ -35,7 +35,7 @@ func TestWhoHasItHardest(t *testing.T) {
 		t.Error("an instrument that nobody plays is in the room")
 	}
 	_, page = v.get(address + "&instrument=trombone&measure=2")
-	wants(t, page, "Trombone, measure 2", ": slide</h2>", "Drill ", fmt.Sprintf("/bench/%d?instrument=trombone&amp;piece=", x))
+	wants(t, page, "Trombone, measure 2", ": slide</h2>", "Drill ", "line=drill", fmt.Sprintf("/bench/%d?instrument=trombone&amp;piece=", x))
 	s.exercise(t, account.ID, 2, "Slides once more", "", "M:4/4\nL:1/4\nK:C\nF B, F B,|F4|]\n")
 	s.exercise(t, account.ID, 3, "No slides", "", "M:4/4\nL:1/4\nK:C\nC D C D|C4|]\n")
 	_, page = v.get(address + "&instrument=trombone&measure=2")

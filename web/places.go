@@ -38,6 +38,7 @@ func (s *Server) keepFingering(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if isHTMX(r) {
+		v.Swapped = true
 		s.fragment(w, "bench", "bench", v)
 		return
 	}

@@ -23,17 +23,6 @@ func (v benchView) Watched() watchedList { return v.Report.Watch(v.Passages, v.I
 // EventID is the id of an event in the music on the page.
 func (benchView) EventID(at score.Place) string { return benchSheetIDs.Event(at) }
 
-// strikeLine is an alert that can be struck out, or put back.
-type strikeLine struct {
-	View  benchView
-	At    score.Place
-	Alert breakdown.Alert
-	Back  bool
-}
-
-// Word names the alert.
-func (l strikeLine) Word() string { return alertWord(l.Alert) }
-
 // struckAlert is an alert that the teacher struck out.
 type struckAlert struct {
 	At      score.Place
@@ -41,9 +30,6 @@ type struckAlert struct {
 	Name    string
 	Alert   breakdown.Alert
 }
-
-// Word names the alert.
-func (s struckAlert) Word() string { return alertWord(s.Alert) }
 
 // StruckOut lists the alerts that are struck out in the piece at hand.
 func (v benchView) StruckOut() []struckAlert {

@@ -214,8 +214,8 @@ func joinUpTo(words []string, most int) string {
 }
 
 // More lists the exercises that practise the same as some things, easiest first for an
-// instrument, the one at hand left out: those that hold all of them, by the place in the
-// list.
+// instrument, the one at hand left out: those that hold all of them, and have notes where it
+// has, by the place in the list.
 func More(list []Candidate, instrument string, things []Thing, hand int) []int {
 	var found []int
 	for k, x := range list {
@@ -223,7 +223,7 @@ func More(list []Candidate, instrument string, things []Thing, hand int) []int {
 		for _, t := range x.Demands[instrument].Things {
 			has[t] = true
 		}
-		all := k != hand && len(things) > 0
+		all := k != hand && len(things) > 0 && (hand < 0 || !pitched(list[hand], instrument) || pitched(x, instrument))
 		for _, t := range things {
 			all = all && has[t]
 		}
@@ -242,6 +242,11 @@ func More(list []Candidate, instrument string, things []Thing, hand int) []int {
 		return 0
 	})
 	return found
+}
+
+// pitched says whether an exercise has notes for an instrument, not strokes alone.
+func pitched(x Candidate, instrument string) bool {
+	return slices.ContainsFunc(x.Demands[instrument].Things, func(t Thing) bool { _, is := t.note(); return is })
 }
 
 // TroubleThings are the things that make a measure what it is to practise: of a rhythm its

@@ -8,8 +8,9 @@
   let places = [];   // where each pulse lies
   let width = 0;     // the part was drawn for
 
+  let onPage = null; // the bench that is drawn
+  const touching = 1.05; // from which crowding on the signs of neighbours touch
   let drawing = 0;   // counts what is drawn: what was begun before gives way
-  const spacings = Array.from({ length: 12 }, (_, k) => 0.05 * 1.15 ** k);
 
   function side() { return document.getElementById("side"); }
   function host() { return document.querySelector("#bench .engraving"); }
@@ -34,35 +35,28 @@
     try {
       await document.fonts.ready;
       const canvas = element.querySelector(".canvas") || element.appendChild(Object.assign(document.createElement("div"), { className: "canvas" }));
-      // The music is spaced as wide as it must be for every name and fingering to have
-      // room under its own notehead. Between two drawings the page answers keys.
+      // The music is drawn once in a line, to see how wide its measures are and how much
+      // wider their names and fingerings need them, and then in systems that have room.
+      // Between the drawings the page answers keys.
       const turn = ++drawing;
-      const crowded = async (step) => {
+      const draw = async (mei, engraver) => {
         await new Promise((resolve) => setTimeout(resolve));
         if (turn !== drawing) throw null;
-        await window.engrave.draw(canvas, data.mei, {
-          scale: scale,
-          engraver: {
-            svgAdditionalAttribute: ["staff@n"], spacingNonLinear: 0.85, spacingLinear: spacings[step],
-            ...roomUnder(lanesHeight, scale), justifyVertically: false,
-          },
-        });
-        return window.lanes.crowding(element, data, shown) > 1.02;
+        await window.engrave.draw(canvas, mei, { scale, engraver: Object.assign({
+          svgAdditionalAttribute: ["staff@n"], spacingNonLinear: 0.85, spacingLinear: 0.05,
+          ...roomUnder(lanesHeight, scale), justifyVertically: false,
+        }, engraver) });
+        return window.lanes.crowding(element, data, shown);
       };
-      let low = 0, high = spacings.length - 1, drawn = 0;
-      if (await crowded(0)) {
-        low = 1;
-        while (low < high) {
-          const middle = Math.floor((low + high) / 2);
-          drawn = middle;
-          if (await crowded(middle)) low = middle + 1;
-          else high = middle;
-        }
-        if (drawn !== low) await crowded(low);
+      const line = await draw(data.mei, { breaks: "none", pageWidth: 100000, adjustPageWidth: true, svgViewBox: false });
+      let drawn = null;
+      for (let room = canvas.clientWidth - 4, tries = 0; tries < 3; tries++, room *= 0.9) {
+        drawn = await draw(broken(line, room), { breaks: "encoded", minLastJustification: 0 });
+        if (Math.max(...drawn.map((m) => m.crowded)) <= touching + 0.01) break;
       }
       element.classList.add("ruled");
       hideRuler(canvas);
-      drawLanes();
+      drawLanes(drawn.systems);
       repaint(canvas);
       performance.mark("bench:drawn");
       note.hidden = true;
@@ -73,6 +67,31 @@
       note.hidden = false;
       note.textContent = "The music could not be drawn (" + problem.message + "). The table below has everything.";
     }
+  }
+
+  // broken is the music with a new system wherever the next measure would not have room:
+  // the widest-needing measure of a system stretches all of it. A last system of one
+  // measure takes another one to it.
+  function broken(line, room) {
+    const clef = Math.max(0, line[0].lead - 14);
+    const systems = [];
+    let now = null;
+    line.forEach((m, index) => {
+      const width = index === 0 ? m.width - clef : m.width;
+      const stretch = Math.max(1, m.crowded / touching);
+      if (now && clef + (now.width + width) * Math.max(now.stretch, stretch) <= room) {
+        Object.assign(now, { width: now.width + width, stretch: Math.max(now.stretch, stretch), count: now.count + 1 });
+      } else {
+        now = { first: index, count: 1, width, stretch };
+        systems.push(now);
+      }
+    });
+    const last = systems[systems.length - 1], other = systems[systems.length - 2];
+    if (other && last.count === 1 && other.count > 2) last.first -= 1;
+    return systems.slice(1).reduce((mei, system) => {
+      const measure = `<measure xml:id="${data.measures[system.first].id}"`;
+      return mei.replace(measure, "<sb/>" + measure);
+    }, data.mei);
   }
 
   // repaint has the browser paint the music once more: Chromium leaves some clefs
@@ -87,7 +106,7 @@
   // hidden ruler.
   function roomUnder(height, scale) {
     const unit = 9 * scale / 100; // pixels
-    const needed = Math.ceil((height - 12) / unit);
+    const needed = Math.ceil((height - (scale < 40 ? 2 : 12)) / unit);
     const spacingSystem = Math.min(needed, 48);
     return { spacingSystem, spacingStaff: Math.min(4 + needed - spacingSystem, 48) };
   }
@@ -106,14 +125,15 @@
     for (const system of canvas.querySelectorAll("g.system > path, g.systemDivider, g.grpSym")) system.style.visibility = "hidden";
   }
 
-  function drawLanes() {
+  function drawLanes(systems) {
     if (!data) return;
     const element = host();
-    places = window.lanes.draw(element, data, { shown, piece: piece() });
+    places = window.lanes.draw(element, data, { shown, piece: piece() }, systems);
   }
 
   document.addEventListener("DOMContentLoaded", () => {
     if (side()) keepAddress(side().dataset.here);
+    onPage = document.getElementById("bench");
     engraveSheet();
   });
 
@@ -122,8 +142,21 @@
   document.addEventListener("htmx:afterSettle", (event) => {
     if (!document.getElementById("bench")) return;
     window.metronome.stop();
-    if (event.detail.elt.id === "bench") { sayLanes(); engraveSheet(); }
-    else if (["side", "pieces"].includes(event.detail.elt.id)) drawLanes();
+    if (["side", "pieces"].includes(event.detail.elt.id)) drawLanes();
+  });
+
+  // What is drawn goes at once, before it is taken off node by node.
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    if (event.detail.target.id === "bench" && event.detail.shouldSwap) host()?.replaceChildren();
+  });
+
+  // New music is drawn as soon as it is there.
+  document.addEventListener("htmx:afterSwap", () => {
+    const bench = document.getElementById("bench");
+    if (!bench || bench === onPage) return;
+    onPage = bench;
+    sayLanes();
+    engraveSheet();
   });
 
   let resizing = 0;
@@ -409,7 +442,7 @@
     edge.classList.add("moving");
     const start = event.clientX, x = Number(edge.getAttribute("x"));
     edge.onpointermove = (move) => edge.setAttribute("x", x + move.clientX - start);
-    edge.onpointercancel = drawLanes;
+    edge.onpointercancel = () => drawLanes();
     edge.onpointerup = (up) => {
       const box = host().getBoundingClientRect();
       drop(edge.dataset.edge, up.clientX - box.left, up.clientY - box.top);

@@ -61,7 +61,7 @@
         await window.engrave.draw(canvas, data.mei, {
           scale: 40, engraver: { spacingNonLinear: 0.6, spacingLinear: spacing, spacingSystem: Math.min(48, Math.ceil((height + 10) / 3.6)), mnumInterval: 0, svgAdditionalAttribute: ["staff@n"] },
         });
-        const crowding = window.lanes.crowding(host, data, shown);
+        const crowding = Math.max(...window.lanes.crowding(host, data, shown).map((m) => m.crowded));
         if (crowding <= 0.82) break;
         spacing *= crowding > 1.2 ? 1.3 : 1.15;
       }

@@ -34,6 +34,7 @@ window.engrave = (function () {
       pageHeight: 60000, adjustPageHeight: true, scale: scale, svgViewBox: true,
       pageMarginLeft: 0, pageMarginRight: 0, pageMarginTop: 20, pageMarginBottom: 20,
       header: "none", footer: "none", breaks: "auto", mnumInterval: 1, minLastJustification: 0.6,
+      adjustPageWidth: false, spacingLinear: 0.25, spacingNonLinear: 0.6, // options stay from one drawing to the next
     }, options.engraver));
     toolkit.loadData(mei);
     element.innerHTML = toolkit.renderToSVG(1);

@@ -128,22 +128,33 @@ window.lanes = (function () {
     return drawing.apart ? drawing.apart(a, b, data) : (drawing.width(a) + drawing.width(b)) / 2;
   }
 
-  // crowding is how many times wider the notes would have to stand for the
-  // widest neighbours in any lane not to touch; 1 or less is room enough.
+  // crowding is how many times wider the notes of each measure would have to stand for
+  // the widest neighbours in any lane not to touch, from the note before it on; 1 or less
+  // is room enough. With it comes how wide a measure is, and how far its first note is in.
   function crowding(host, data, shown) {
     const drawing = window.fingering[data.mechanism];
-    let most = 0;
-    for (const system of locate(host, data)) {
-      const notes = system.measures.flatMap((m) => m.events).filter(({ at }) => at);
-      for (let i = 1; i < notes.length; i++) {
-        const [a, b] = [notes[i - 1], notes[i]];
-        const gap = b.at.cx - a.at.cx;
-        const names = shown.name && data.named ? (nameWidth(a.event) + nameWidth(b.event)) / 2 + 2 : 0;
-        const fingers = shown.finger && data.fingered ? apart(drawing, a.event, b.event, data) : 0;
-        most = Math.max(most, Math.max(names, fingers) / gap);
+    const list = data.measures.map(() => ({ crowded: 0, width: 0, lead: 0 }));
+    list.systems = locate(host, data);
+    for (const system of list.systems) {
+      let before = null;
+      for (const m of system.measures) {
+        const here = list[m.index];
+        here.width = m.right - m.left;
+        const first = m.pulses.find((p) => p.x);
+        here.lead = first ? first.x - m.left : 0;
+        for (const { event, at } of m.events) {
+          if (!at) continue;
+          if (before) {
+            const gap = at.cx - before.at.cx;
+            const names = shown.name && data.named ? (nameWidth(before.event) + nameWidth(event)) / 2 + 2 : 0;
+            const fingers = shown.finger && data.fingered ? apart(drawing, before.event, event, data) : 0;
+            here.crowded = Math.max(here.crowded, Math.max(names, fingers) / gap);
+          }
+          before = { event, at };
+        }
       }
     }
-    return most;
+    return list;
   }
 
   // drawAlerts sets a filled diamond over a trap and an open hook over a note
@@ -219,7 +230,8 @@ window.lanes = (function () {
 
   // draw puts the lanes into the sheet and returns where each pulse lies, for
   // the cursor.
-  function draw(host, data, view) {
+  // systems says where everything lies, where that has been found already.
+  function draw(host, data, view, systems) {
     host.querySelector("svg.lanes")?.remove();
     const svg = make("svg", { class: "lanes", width: host.clientWidth, height: host.clientHeight });
     const { list, height } = rows(data, view.shown);
@@ -229,7 +241,7 @@ window.lanes = (function () {
     host.bars = [];
     host.paper = data.paper;
     const names = { tap: "Tap", count: "Count", name: "Name", finger: data.laneName };
-    for (const system of locate(host, data)) {
+    for (const system of systems || locate(host, data)) {
       const bottom = last = system.bottom + height + 8;
       const g = make("g", {});
       host.cuts.push(system.bottom + height + 4);
