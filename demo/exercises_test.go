@@ -1,10 +1,12 @@
 package demo
 
 import (
+	"context"
 	"regexp"
 	"testing"
 
 	"unhurriedbench/core/finger"
+	"unhurriedbench/core/format/counted"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 	"unhurriedbench/internal/midicheck"
@@ -27,6 +29,41 @@ func TestExercisesAgreeWithABC2MIDI(t *testing.T) {
 		t.Run(x.Score.Title, func(t *testing.T) {
 			midicheck.Compare(t, smallStrokes.ReplaceAllString(x.ABC, ""), x.Score.Parts...)
 		})
+	}
+}
+
+// The book can be said: counted and named, it is read back as it is.
+func TestTheBookCountedAndNamed(t *testing.T) {
+	exercises, err := Exercises()
+	if err != nil {
+		t.Fatal(err)
+	}
+	said := 0
+	for _, x := range exercises {
+		text, err := counted.Write(x.Score)
+		if err != nil {
+			continue
+		}
+		said++
+		again, err := counted.Read(context.Background(), text)
+		if err != nil {
+			t.Errorf("%s: %v\n%s", x.Score.Title, err, text)
+			continue
+		}
+		want, got := x.Score.Parts[0].Sounding(x.Score.Parts[0].Order()), again.Parts[0].Sounding(again.Parts[0].Order())
+		if len(want) != len(got) {
+			t.Errorf("%s: %d notes, want %d\n%s", x.Score.Title, len(got), len(want), text)
+			continue
+		}
+		for k := range want {
+			if want[k].Onset != got[k].Onset || !x.Score.Parts[0].Unpitched() && want[k].Pitch != got[k].Pitch || want[k].Length != got[k].Length {
+				t.Errorf("%s: note %d is %v, want %v\n%s", x.Score.Title, k+1, got[k], want[k], text)
+				break
+			}
+		}
+	}
+	if said < 30 {
+		t.Errorf("%d exercises can be said", said)
 	}
 }
 

@@ -57,7 +57,7 @@ func (r *Reader) Score(ctx context.Context, source store.Source) (score.Score, e
 // File reads a file that was brought in, with the errors of Score.
 func (r *Reader) File(ctx context.Context, name string, data []byte) (format.File, error) {
 	f, err := format.Unpack(name, data)
-	if err != nil || f.Kind == format.MIDI {
+	if err != nil || format.KeptAsABC(f.Kind) {
 		if err != nil {
 			return f, err
 		}

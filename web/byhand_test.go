@@ -16,15 +16,6 @@ import (
 	"unhurriedbench/store"
 )
 
-// htmx posts as the page's script does.
-func (v *visitor) htmx(path string, form url.Values) (int, string) {
-	v.t.Helper()
-	r := v.request("POST", path, strings.NewReader(form.Encode()))
-	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
-	r.Header.Set("HX-Request", "true")
-	return v.do(r)
-}
-
 // undoForm is what takes back what was just changed by hand on a page.
 func undoForm(t *testing.T, page string) (path string, form url.Values) {
 	t.Helper()
@@ -74,7 +65,7 @@ func TestPencil(t *testing.T) {
 		{"no-breath", "", "Written: no breath in m. 1.", "[{circle } {no-breath }]"},
 		{"word", "soft <b>", "Written: “soft &lt;b&gt;” in m. 1.", "[{circle } {no-breath } {word soft <b>}]"},
 	} {
-		status, page := v.htmx(bench+"/pencil", with("kind", step.kind, "word", step.word))
+		status, page := v.script(bench+"/pencil", with("kind", step.kind, "word", step.word))
 		if status != http.StatusOK {
 			t.Fatalf("%s gives %d: %s", step.kind, status, page)
 		}
@@ -83,19 +74,19 @@ func TestPencil(t *testing.T) {
 			t.Errorf("then stands %s, want %s", got, step.stands)
 		}
 	}
-	_, page := v.htmx(bench+"/pencil", with("kind", "breath")) // in place of none, which undo brings back
-	_, page = v.htmx(undoForm(t, page))
+	_, page := v.script(bench+"/pencil", with("kind", "breath")) // in place of none, which undo brings back
+	_, page = v.script(undoForm(t, page))
 	if got := marks(page); got != "[{circle } {no-breath } {word soft <b>}]" {
 		t.Errorf("undone stands %s", got)
 	}
-	_, page = v.htmx(bench+"/pencil", with("kind", "circle", "rub", "yes"))
+	_, page = v.script(bench+"/pencil", with("kind", "circle", "rub", "yes"))
 	wants(t, page, "Rubbed out: a circle in m. 1.")
-	_, page = v.htmx(undoForm(t, page))
+	_, page = v.script(undoForm(t, page))
 	if got := marks(page); got != "[{circle } {no-breath } {word soft <b>}]" {
 		t.Errorf("what was rubbed out comes back as %s", got)
 	}
 	for _, bad := range []url.Values{with("kind", "scribble"), with("kind", "word", "word", strings.Repeat("x", 25)), with("kind", "word"), with("kind", "circle", "measure", "99"), with("kind", "circle", "event", "x")} {
-		if status, page := v.htmx(bench+"/pencil", bad); status != http.StatusUnprocessableEntity || len(page) > 200 {
+		if status, page := v.script(bench+"/pencil", bad); status != http.StatusUnprocessableEntity || len(page) > 200 {
 			t.Errorf("%v gives %d %s", bad, status, page[:min(len(page), 200)])
 		}
 	}
@@ -107,12 +98,12 @@ func TestPencil(t *testing.T) {
 	if !strings.Contains(fmt.Sprint(last.Alerts), "last") {
 		t.Fatalf("the last note has %v", last.Alerts)
 	}
-	_, page = v.htmx(bench+"/pencil", with("strike", fmt.Sprintf("%d.%d.last", m, last.Event)))
+	_, page = v.script(bench+"/pencil", with("strike", fmt.Sprintf("%d.%d.last", m, last.Event)))
 	wants(t, page, "Struck out: last note in m. ")
 	if after := sheetOf(t, page).Measures[m].Events; strings.Contains(fmt.Sprint(after[len(after)-1].Alerts), "last") {
 		t.Errorf("struck out, it has %v", after[len(after)-1].Alerts)
 	}
-	_, page = v.htmx(undoForm(t, page))
+	_, page = v.script(undoForm(t, page))
 	if after := sheetOf(t, page).Measures[m].Events; !strings.Contains(fmt.Sprint(after[len(after)-1].Alerts), "last") {
 		t.Errorf("put back, it has %v", after[len(after)-1].Alerts)
 	}
@@ -163,12 +154,12 @@ func TestPiecesByHand(t *testing.T) {
 		{at("5-6", "do", "way", "way", "measures-4"), "Cut by four measures.", "A · m. 1–4, B · m. 5–8, Whole · m. 1–8"},
 		{at("5-6", "do", "way", "way", "joining"), "Cut each joined to those before.", "A · m. 1–2, B · m. 3–4, C · m. 1–4, D · m. 5–6, E · m. 1–6, F · m. 7–8, Whole · m. 1–8"},
 	} {
-		_, page := v.htmx(path, step.form)
+		_, page := v.script(path, step.form)
 		wants(t, page, step.says)
 		if got := pieceNames(page); got != step.want {
 			t.Errorf("%v: the pieces are %s, want %s", step.form, got, step.want)
 		}
-		_, page = v.htmx(undoForm(t, page))
+		_, page = v.script(undoForm(t, page))
 		wants(t, page, "The pieces are as they were.")
 		if got := pieceNames(page); got != plain {
 			t.Errorf("%v: undone, the pieces are %s", step.form, got)
@@ -179,7 +170,7 @@ func TestPiecesByHand(t *testing.T) {
 		at("7-8", "do", "join"), at("1-2", "do", "split", "first", "1"), at("1-2", "do", "add", "first", "1", "last", "8"), at("1-2", "do", "add", "first", "3", "last", "4"),
 		at("1-2", "do", "sing"), at("1-2", "do", "restore", "kept", "[{"), at("1-2", "do", "restore", "kept", `[{"Key":{"First":1,"Last":2},"Why":""}]`), at("1-2", "do", "way", "way", "nonsense"),
 	} {
-		if status, page := v.htmx(path, bad); status != http.StatusUnprocessableEntity || len(page) > 200 {
+		if status, page := v.script(path, bad); status != http.StatusUnprocessableEntity || len(page) > 200 {
 			t.Errorf("%v gives %d %s", bad, status, page[:min(len(page), 200)])
 		}
 	}
@@ -187,11 +178,11 @@ func TestPiecesByHand(t *testing.T) {
 		t.Errorf("after what was refused the pieces are %s", pieceNames(page))
 	}
 	// A piece with tries is cut away: the tries stay in the log, and count again when it is back.
-	_, page = v.htmx(path, at("3-4", "do", "way", "way", "measures-4"))
+	_, page = v.script(path, at("3-4", "do", "way", "way", "measures-4"))
 	undo, form := undoForm(t, page)
 	_, history := v.get(fmt.Sprintf("/students/%d", b.student))
 	wants(t, history, "m. 3–4")
-	_, _ = v.htmx(undo, form)
+	_, _ = v.script(undo, form)
 	standing, err := desk.ExerciseStandings(context.Background(), id, b.section)
 	if state := standing[store.Task{Student: b.student, Exercise: id}].State(desk.Routine(), try.Piece); err != nil || state.Tries != 1 {
 		t.Errorf("the piece stands at %+v, %v", state, err)

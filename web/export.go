@@ -1,12 +1,14 @@
 package web
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"strings"
 
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/format/abc"
+	countedformat "unhurriedbench/core/format/counted"
 	"unhurriedbench/core/format/midi"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
@@ -52,6 +54,12 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	data, ending, kind, err := encode(out, target, text(r, "as"))
+	var unsaid score.Problems
+	if errors.As(err, &unsaid) {
+		s.render(w, http.StatusUnprocessableEntity, "message", "layout", layoutData{Title: "Not counted", Teacher: asking(r).Teacher,
+			Content: message{"This cannot be counted and named in two lines", unsaid.Error()}})
+		return
+	}
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -73,6 +81,9 @@ func encode(s score.Score, target instrument.Instrument, as string) (data []byte
 		return musicxml.Write(s), ".musicxml", "application/vnd.recordare.musicxml+xml", nil
 	case "abc":
 		return []byte(abc.Write(s)), ".abc", "text/vnd.abc; charset=utf-8", nil
+	case "counted":
+		said, err := countedformat.Write(s)
+		return []byte(said), ".counted", "text/plain; charset=utf-8", err
 	case "midi", "metronome":
 		o := midi.Options{Program: target.Program, PerMinute: s.Tempo.Beats(part.Meter()), Metronome: as == "metronome"}
 		for _, c := range count.CountOff(part, count.Options{}) {

@@ -60,7 +60,9 @@ func (x *explained) canMake(line breakdown.Line) bool {
 // stand puts music written for the instrument in place of the exercise.
 func (x *explained) stand(c *choice, music score.Score, pieces []breakdown.Piece) {
 	x.Line, x.Options.Placed.Chosen = c.ask.line, false
-	x.Report = breakdown.Read(music, music.Parts[0], c.Instrument.ID, c.Instrument, nil, x.Options)
+	o := x.Options
+	o.Pencils, o.Pieces = nil, nil // they belong to the exercise
+	x.Report = breakdown.Read(music, music.Parts[0], c.Instrument.ID, c.Instrument, nil, o)
 	x.Report.Pieces, x.Octaves, x.Remarks, x.tempoWords = pieces, nil, nil, ""
 	c.piecesOf(x.Report)
 }

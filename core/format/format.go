@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/format/counted"
 	"unhurriedbench/core/format/midi"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/score"
@@ -26,12 +27,18 @@ const (
 // File is a file that was read.
 type File struct {
 	Score score.Score
-	Kind  string // ABC, MusicXML, or MIDI where it has not been read yet
-	Text  string // what to keep: the file itself, unpacked; ABC for a MIDI file
+	Kind  string // ABC, MusicXML, or MIDI or Counted where it has not been read yet
+	Text  string // what to keep: the file itself, unpacked; ABC for a MIDI or counted file
 }
 
-// MIDI is the kind of a file that is kept as ABC once it has been read.
-const MIDI = "midi"
+// The kinds of files that are kept as ABC once they have been read.
+const (
+	MIDI    = "midi"
+	Counted = "counted"
+)
+
+// KeptAsABC says whether a file of a kind is kept as ABC.
+func KeptAsABC(kind string) bool { return kind == MIDI || kind == Counted }
 
 // Read reads a file by its name's ending and, failing that, by what it holds.
 // The error is a score.Problems; once ctx ends, it is the context's.
@@ -40,8 +47,13 @@ func Read(ctx context.Context, name string, data []byte) (File, error) {
 	if err != nil {
 		return f, err
 	}
-	if f.Kind == MIDI {
-		s, err := midi.Read(ctx, data)
+	if KeptAsABC(f.Kind) {
+		var s score.Score
+		if f.Kind == MIDI {
+			s, err = midi.Read(ctx, data)
+		} else {
+			s, err = counted.Read(ctx, string(musicxml.Text(data)))
+		}
 		if err != nil {
 			return File{}, err
 		}
@@ -51,7 +63,7 @@ func Read(ctx context.Context, name string, data []byte) (File, error) {
 	return f, err
 }
 
-// Unpack takes the text out of a file without reading it; one of kind MIDI has none.
+// Unpack takes the text out of a file without reading it; one of kind MIDI or Counted has none.
 // The error is a score.Problems.
 func Unpack(name string, data []byte) (File, error) {
 	if len(data) > Largest {
@@ -73,8 +85,8 @@ func tooLarge() error {
 
 func unpack(kind string, data []byte) (File, error) {
 	switch kind {
-	case MIDI:
-		return File{Kind: MIDI}, nil
+	case MIDI, Counted:
+		return File{Kind: kind}, nil
 	case "mxl":
 		unpacked, err := musicxml.Unpack(data)
 		if err != nil {
@@ -101,7 +113,7 @@ func ReadKind(ctx context.Context, kind string, data []byte) (score.Score, error
 	}
 	return score.Score{}, problem(
 		"This is neither MusicXML nor ABC nor MIDI.",
-		"Choose a file that ends in .musicxml, .xml, .mxl, .abc or .mid.",
+		"Choose a file that ends in .musicxml, .xml, .mxl, .abc, .mid or .counted.",
 	)
 }
 
@@ -115,6 +127,8 @@ func kindOf(name string, data []byte) string {
 	switch strings.ToLower(filepath.Ext(name)) {
 	case ".abc":
 		return ABC
+	case ".counted":
+		return Counted
 	case ".musicxml", ".xml":
 		return MusicXML
 	case ".mxl":

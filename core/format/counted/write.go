@@ -1,0 +1,251 @@
+package counted
+
+import (
+	"fmt"
+	"strings"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+// Write writes the first part of a score as it is counted and named. The error says what
+// cannot be said so: a meter or a key that changes, notes shorter than a quarter of a beat,
+// chords, unequal measures.
+func Write(s score.Score) (string, error) {
+	part := s.Parts[0]
+	w := writer{part: part, meter: part.Meter(), before: concertHome}
+	w.beat, w.beats = w.meter.Beat(), w.meter.BeatCount()
+	w.chooseBeat()
+	for i := range part.Measures {
+		if err := w.measure(i); err != nil {
+			return "", err
+		}
+	}
+	var out strings.Builder
+	field := func(name, value string) {
+		if value != "" {
+			fmt.Fprintf(&out, "%s: %s\n", name, value)
+		}
+	}
+	field("title", strings.Join(strings.Fields(s.Title), " "))
+	field("meter", w.meter.String())
+	if w.meter.Symbol == "cut" {
+		out.Reset()
+		field("title", strings.Join(strings.Fields(s.Title), " "))
+		field("meter", "cut")
+	}
+	if !part.Unpitched() {
+		field("key", keyText(part.Key()))
+	}
+	field("for", w.target())
+	if s.Tempo.PerMinute > 0 {
+		if v, ok := score.ValueOf(s.Tempo.Beat); ok {
+			field("tempo", fmt.Sprintf("%s = %d", v.Name(false), s.Tempo.PerMinute))
+		}
+	}
+	if w.first != "" {
+		field("start", w.first)
+	}
+	field("count", strings.Join(strings.Fields(w.counted.String()), " "))
+	if !part.Unpitched() {
+		field("name", strings.Join(strings.Fields(w.named.String()), " "))
+	}
+	return out.String(), nil
+}
+
+type writer struct {
+	part    score.Part
+	meter   score.Meter
+	beat    score.Fraction
+	beats   int
+	counted strings.Builder
+	named   strings.Builder
+	before  score.Pitch
+	first   string // the first note
+	signs   map[int]int
+}
+
+// target is the instrument whose part it is, by its name, "" for concert pitch; of strokes
+// without a name the first drum.
+func (w *writer) target() string {
+	strokes := ""
+	for _, i := range instrument.All() {
+		if i.Title() == w.part.Name && (i.Transposition == w.part.Transposition || i.Unpitched()) {
+			return i.ID
+		}
+		if strokes == "" && w.part.Unpitched() && i.Unpitched() {
+			strokes = i.ID
+		}
+	}
+	return strokes
+}
+
+// chooseBeat counts every eighth of a compound meter where halves of them are needed.
+func (w *writer) chooseBeat() {
+	if !w.meter.Compound() {
+		return
+	}
+	for _, m := range w.part.Measures {
+		for _, e := range m.Events {
+			if _, ok := w.label(e.Start); !ok {
+				w.beat, w.beats = score.Frac(1, int64(w.meter.Unit)), w.meter.Beats
+				return
+			}
+		}
+	}
+}
+
+// subs are the parts of a beat that have labels.
+var subs = []struct {
+	part score.Fraction
+	text string
+}{
+	{score.Frac(1, 4), "e"}, {score.Frac(1, 2), "&"}, {score.Frac(3, 4), "a"}, {score.Frac(1, 3), "la"}, {score.Frac(2, 3), "li"},
+}
+
+// label is what is said at a place within its beat, "" on the beat.
+func (w *writer) label(at score.Fraction) (string, bool) {
+	within := at.Within(w.beat).Div(w.beat)
+	if within.IsZero() {
+		return "", true
+	}
+	for _, s := range subs {
+		if s.part == within {
+			return s.text, true
+		}
+	}
+	return "", false
+}
+
+func (w *writer) number(at score.Fraction) int { return int(at.Div(w.beat).Floor()) + 1 }
+
+func (w *writer) problem(m score.Measure, what string) error {
+	return score.Problems{{Measure: m.Number, What: what, Do: "Export it as MusicXML or ABC instead."}}
+}
+
+func (w *writer) measure(i int) error {
+	m := w.part.Measures[i]
+	switch {
+	case m.Meter != w.meter || m.Key != w.part.Key():
+		return w.problem(m, "The meter or the key changes, which is not counted in one line.")
+	case m.Split || m.Offset.Add(m.Length) != w.meter.Length() && i < len(w.part.Measures)-1:
+		return w.problem(m, "The measure is not whole, which is not counted in one line.")
+	}
+	if m.Times > 2 || len(m.Endings) > 1 || len(m.Endings) == 1 && m.Endings[0] > 2 {
+		return w.problem(m, "It is played more than twice, which is not counted in one line.")
+	}
+	w.before1(m)
+	said := 0
+	w.signs = map[int]int{}
+	for j, e := range m.Events {
+		sub, ok := w.label(e.Start)
+		if !ok || e.Graces > 0 || e.Roll || len(e.Others) > 0 {
+			return w.problem(m, "There is something here that has no label to count it by.")
+		}
+		open, shut := "", ""
+		switch {
+		case e.Kind == score.Rest:
+			open, shut = "[", "]"
+		case e.Tied:
+			open, shut = "(", ")"
+		}
+		n := w.number(e.Start)
+		if sub == "" {
+			fmt.Fprintf(&w.counted, " %s%d", open, n)
+		} else {
+			if said != n { // its beat is held, or rests
+				if j == 0 {
+					return w.problem(m, "The measure begins between beats.")
+				}
+				if m.Events[j-1].Kind == score.Rest {
+					fmt.Fprintf(&w.counted, " [%d]", n)
+				} else {
+					fmt.Fprintf(&w.counted, " (%d)", n)
+				}
+			}
+			fmt.Fprintf(&w.counted, " %s%s", open, sub)
+		}
+		w.counted.WriteString(shut)
+		said = n
+		if e.Kind == score.Note && !e.Tied && !e.Unpitched {
+			w.name(m, e)
+		} else if e.SlurEnds > 0 {
+			w.named.WriteString(strings.Repeat(")", e.SlurEnds))
+		}
+	}
+	if missing := m.Offset.Add(m.Length); missing.Less(w.meter.Length()) {
+		fmt.Fprintf(&w.counted, " [%d]", w.number(missing))
+	}
+	w.after1(m)
+	return nil
+}
+
+// before1 writes what stands before a measure, after1 what stands after it.
+func (w *writer) before1(m score.Measure) {
+	if m.RepeatStart {
+		w.counted.WriteString(" |:")
+	}
+	if m.EndingStart {
+		w.counted.WriteString(map[bool]string{true: " first", false: " second"}[len(m.Endings) > 0 && m.Endings[0] == 1])
+	}
+	if m.Segno {
+		w.counted.WriteString(" segno")
+	}
+	if m.Coda {
+		w.counted.WriteString(" coda")
+	}
+}
+
+func (w *writer) after1(m score.Measure) {
+	if m.Fine {
+		w.counted.WriteString(" fine")
+	}
+	if m.ToCoda {
+		w.counted.WriteString(" to coda")
+	}
+	if m.Jump.To != "" {
+		words := map[string]string{"capo": " D.C.", "segno": " D.S."}[m.Jump.To]
+		if m.Jump.Al != "" {
+			words += " al " + m.Jump.Al
+		}
+		w.counted.WriteString(words)
+	}
+	if m.RepeatEnd && !m.Implied {
+		w.counted.WriteString(" :|")
+	} else {
+		w.counted.WriteString(" |")
+	}
+	w.named.WriteString(" |")
+}
+
+// name writes a note: its letter, its sign where the key and the measure do not give it, and
+// octave marks where it is not the nearest.
+func (w *writer) name(m score.Measure, e score.Event) {
+	p := e.Pitch
+	if w.first == "" {
+		w.first, w.before = p.String(), p
+	}
+	near := nearest(p.Step, w.before)
+	alter, held := w.signs[p.Diatonic()]
+	if !held {
+		alter = m.Key.Alter(p.Step)
+	}
+	text := strings.Repeat("(", e.SlurStarts) + strings.ToLower(p.Step.String())
+	if alter != p.Alter {
+		text += map[int]string{-2: "--", -1: "-", 0: "=", 1: "#", 2: "##"}[p.Alter]
+		w.signs[p.Diatonic()] = p.Alter
+	}
+	text += strings.Repeat("'", max(p.Octave-near.Octave, 0)) + strings.Repeat(",", max(near.Octave-p.Octave, 0)) + strings.Repeat(")", e.SlurEnds)
+	w.named.WriteString(" " + text)
+	w.before = p
+}
+
+// keyText writes a key: "Bb", "F#m".
+func keyText(k score.Key) string {
+	step, alter := k.Tonic()
+	text := step.String() + score.AccidentalText(alter)
+	if k.Mode == "minor" {
+		text += "m"
+	}
+	return text
+}

@@ -1,0 +1,54 @@
+package counted
+
+import (
+	"context"
+	"testing"
+
+	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testscore"
+)
+
+// What is written so is read back with the same notes at the same times, for random music
+// as far as it can be counted in one line, and for the lines of the other tests.
+func TestRoundTrip(t *testing.T) {
+	sounding := func(p score.Part) []score.Sounding { return p.Sounding(p.Order()) }
+	tried := 0
+	check := func(s score.Score) {
+		t.Helper()
+		text, err := Write(s)
+		if err != nil {
+			return
+		}
+		tried++
+		again, err := Read(context.Background(), text)
+		if err != nil {
+			t.Fatalf("%v\n%s\nof %s", err, text, shown(s.Parts[0]))
+		}
+		want, got := sounding(s.Parts[0]), sounding(again.Parts[0])
+		if len(want) != len(got) {
+			t.Fatalf("%d notes, want %d\n%s\nof %s\nis %s", len(got), len(want), text, shown(s.Parts[0]), shown(again.Parts[0]))
+		}
+		for k := range want {
+			if got[k].Onset != want[k].Onset || got[k].Length != want[k].Length || got[k].Pitch != want[k].Pitch {
+				t.Fatalf("note %d is %v, want %v\n%s\nof %s\nis %s", k+1, got[k], want[k], text, shown(s.Parts[0]), shown(again.Parts[0]))
+			}
+		}
+	}
+	for seed := range uint64(6000) {
+		check(testscore.Random(t, seed))
+	}
+	for _, text := range []string{
+		"meter: 3/4\nkey: Eb\nfor: alto-sax\ncount: 3 | 1 2 & 3 | 1 (2) & 3 | 1\nname: b(ec)de|fg,",
+		"meter: 6/8\ncount: 1 la li 2 | 1 li 2 [li] | 1 (2)\nname: cdef gab c",
+		"count: |: 1 2 3 4 | first 1 3 :| second 1 [3] | segno 1 fine | 1 D.S. al fine\nname: cdef|gf|e|d|c",
+	} {
+		s, err := Read(context.Background(), text)
+		if err != nil {
+			continue // lines that name too many are other tests'
+		}
+		check(s)
+	}
+	if tried < 100 {
+		t.Errorf("only %d could be counted in one line", tried)
+	}
+}
