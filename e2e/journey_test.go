@@ -20,10 +20,10 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	}
 	p.MustElementR("a", "Add an exercise").MustClick()
 	p.MustElement("#preview svg")
-	p.MustElement("input[name=number]").MustSelectAllText().MustInput("20")
+	p.MustElement("input[name=number]").MustSelectAllText().MustInput("60")
 	p.MustElement("input[type=file]").MustSetFiles(file)
 	p.MustElementR("button", "Put it on the Shelf").MustClick()
-	p.MustElementR("h1", "20 · Harbor Steps")
+	p.MustElementR("h1", "60 · Harbor Steps")
 	p.MustElement("svg.lanes")
 
 	// Switching the instrument replaces the bench, not the page.
@@ -114,7 +114,7 @@ func TestTypingAnExercise(t *testing.T) {
 	p.MustElement("textarea").MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d e |]")
 	p.MustElementR("#preview", "3/4, G major")
 	p.MustElementR("button", "Put it on the Shelf").MustClick()
-	p.MustElementR("h1", "16 · Tide")
+	p.MustElementR("h1", "41 · Tide")
 }
 
 // A stumble asks for its cause, from the keyboard alone.
