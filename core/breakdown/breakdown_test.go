@@ -358,6 +358,29 @@ func BenchmarkReadSixteenMeasures(b *testing.B) {
 	}
 }
 
+// BenchmarkEightMeasures explains a plain exercise of eight measures to one instrument and
+// to all.
+func BenchmarkEightMeasures(b *testing.B) {
+	s, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:Bb\nd e f2|f>e d2|c d e z|d =e f2|d e f2|g>f e d|c/d/ e d c|B3 z|]\n")
+	if err != nil {
+		b.Fatal(err)
+	}
+	trombone, _ := instrument.ByID("trombone")
+	met := MetIn()
+	b.Run("one", func(b *testing.B) {
+		for b.Loop() {
+			Read(s, s.Parts[0], "", trombone, met, Options{ForPage: true})
+		}
+	})
+	b.Run("all", func(b *testing.B) {
+		for b.Loop() {
+			for _, i := range instrument.All() {
+				Read(s, s.Parts[0], "", i, met, Options{ForPage: true})
+			}
+		}
+	})
+}
+
 // BenchmarkReadThirtyTwoMeasures reads, transposes, counts and names.
 func BenchmarkReadThirtyTwoMeasures(b *testing.B) {
 	header, music, _ := strings.Cut(sixteen, "K:Bb\n")

@@ -87,6 +87,9 @@ func count(ctx context.Context, text string, line int, meter score.Meter) ([]mea
 			return nil, score.Problems{score.TooManyMeasures(len(c.list))}
 		}
 	}
+	if c.in != struck {
+		return nil, c.problem("A bracket is not closed.", "Close it after the last label that is held or rests.")
+	}
 	c.close()
 	if len(c.list) == 0 {
 		return nil, c.problem("Nothing is counted.", "Write numbers, such as 1 2 3 4.")
@@ -219,7 +222,7 @@ func (c *counter) close() {
 		}
 	}
 	c.list = append(c.list, c.now)
-	c.now, c.any, c.spoken, c.sub = measure{}, false, false, ""
+	c.now, c.any, c.spoken, c.sub, c.open = measure{}, false, false, "", false // a rest in brackets begins anew
 	c.on = score.Fraction{}
 }
 

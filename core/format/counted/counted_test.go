@@ -62,6 +62,7 @@ func TestCountLines(t *testing.T) {
 		{"4/4", "[1] 2 [3] [4]", "z:1/4 1/4 z:1/4 z:1/4 |"},
 		{"4/4", "1 2 [3 4]", "1/4 1/4 z:1/2 |"},
 		{"4/4", "[1 2 3 4] | 1", "z:1 | 1 |"},
+		{"4/4", "1 2 [3 4 1] 3", "1/4 1/4 z:1/2 | z:1/2 1/2 |"}, // brackets over a bar line
 		{"4/4", "1 [&] 2 [&] 3 4", "1/8 z:1/8 1/8 z:1/8 1/4 1/4 |"},
 		{"4/4", "1 2 3 4 | (1) 2 3 4", "1/4 1/4 1/4 1/4- | 1/4 1/4 1/4 1/4 |"},
 		{"4/4", "1 (2) 3 | (1) (2) 3", "1/2 1/2- | 1/2 1/2 |"},
@@ -156,6 +157,7 @@ func TestWhatIsWrong(t *testing.T) {
 		"count: 1 [2] (3)":                            "Something is held after a rest.",
 		"count: 1 2 hello":                            `"hello" is not counted.`,
 		"count: 1 ( 2 [3]":                            "A bracket opens inside another.",
+		"count: 1 [2":                                 "A bracket is not closed.",
 		"count: 1 2)":                                 "A bracket closes that is not open.",
 		"count: 1 | =7":                               "There is no such measure to say again.",
 		"count: 1 & e":                                `"e" does not come after the label before it.`,
