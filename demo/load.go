@@ -82,31 +82,31 @@ func load(ctx context.Context, s *store.Store) error {
 		return err
 	}
 	desk := s.For(t.ID)
-	exercises, err := addBook(ctx, desk)
+	book, err := Exercises()
+	if err != nil {
+		return err
+	}
+	exercises, err := addBook(ctx, desk, book)
 	if err != nil {
 		return err
 	}
 	chance := rand.New(rand.NewPCG(9, 14)) // always the same demo
-	if err := addSection(ctx, desk, SectionName, 1, students, exercises, chance); err != nil {
+	if err := addSection(ctx, desk, SectionName, 1, students, exercises, book, chance); err != nil {
 		return err
 	}
-	if err := addSection(ctx, desk, StringsName, 2, stringPlayers, exercises[secondYear-1:], chance); err != nil {
+	if err := addSection(ctx, desk, StringsName, 2, stringPlayers, exercises[secondYear-1:], book, chance); err != nil {
 		return err
 	}
 	return s.OpenDemo(ctx, t.ID)
 }
 
 // addSection adds a section with its students and what they have tried of some exercises.
-func addSection(ctx context.Context, desk *store.Desk, name string, year int, list []student, exercises []store.Exercise, chance *rand.Rand) error {
+func addSection(ctx context.Context, desk *store.Desk, name string, year int, list []student, exercises []store.Exercise, book []Exercise, chance *rand.Rand) error {
 	section, err := desk.AddSection(ctx, name)
 	if err != nil {
 		return err
 	}
 	if err := desk.KeepYear(ctx, section, year); err != nil {
-		return err
-	}
-	scores, err := Exercises()
-	if err != nil {
 		return err
 	}
 	for _, who := range list {
@@ -115,7 +115,7 @@ func addSection(ctx context.Context, desk *store.Desk, name string, year int, li
 			return err
 		}
 		target, _ := instrument.ByID(who.instrument)
-		p := practice{who: who, target: target, year: year, scores: scores, chance: chance}
+		p := practice{who: who, target: target, year: year, scores: book, chance: chance}
 		if err := desk.AddAttempts(ctx, p.term(desk.Routine(), id, exercises)...); err != nil {
 			return err
 		}
@@ -125,17 +125,16 @@ func addSection(ctx context.Context, desk *store.Desk, name string, year int, li
 
 // AddBook puts the book on a shelf, read.
 func AddBook(ctx context.Context, desk *store.Desk) error {
-	_, err := addBook(ctx, desk)
+	book, err := Exercises()
+	if err == nil {
+		_, err = addBook(ctx, desk, book)
+	}
 	return err
 }
 
 // addBook puts the book on the shelf, read.
-func addBook(ctx context.Context, desk *store.Desk) ([]store.Exercise, error) {
-	exercises, err := Exercises()
-	if err != nil {
-		return nil, err
-	}
-	for _, x := range exercises {
+func addBook(ctx context.Context, desk *store.Desk, book []Exercise) ([]store.Exercise, error) {
+	for _, x := range book {
 		if _, err := desk.AddExercise(ctx, store.Exercise{Book: BookTitle, Number: x.Number, Title: x.Score.Title},
 			store.Source{Format: format.ABC, Content: x.ABC}); err != nil {
 			return nil, err

@@ -22,7 +22,6 @@ import (
 
 // explained is the Bench's second step: the part of what was chosen, read whole.
 type explained struct {
-	New        []string // what the section has not met before, in words
 	Report     breakdown.Report
 	Remarks    []score.Problem
 	Options    breakdown.Options
@@ -38,14 +37,11 @@ type explained struct {
 	tempoWords string
 }
 
-// explain reads the part of what was chosen, as the teacher has it taught.
-func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept taughtBy) (explained, error) {
+// explain reads the part of what was chosen, as the teacher has it taught, for a section that
+// has worked on some exercises.
+func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept taughtBy, worked []store.ExerciseID) (explained, error) {
 	var x explained
 	c.Instrument = kept.instrument(c.Instrument)
-	worked, err := desk.Worked(ctx, c.Section.ID, 0)
-	if err != nil {
-		return x, err
-	}
 	met, err := s.reader.MetBefore(ctx, desk, c.Exercise, c.Instrument.ID, worked)
 	if err != nil {
 		return x, err
@@ -80,27 +76,21 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept 
 	x.Tempo = x.Report.Tempo.Suggested
 	x.Remarks = slices.Concat(part.Score.Remarks, x.Report.Remarks)
 	x.Drills, x.Lines = x.Report.Drills(c.Instrument), breakdown.Lines(x.Report.Part)
-	if x.New, err = s.newTo(ctx, desk, c, x.Report, met); err != nil {
-		return x, err
-	}
 	c.piecesOf(x.Report)
 	return x, x.openLine(c)
 }
 
 // newTo is what the student at hand has not met, or the section.
-func (s *Server) newTo(ctx context.Context, desk *store.Desk, c *choice, r breakdown.Report, met *breakdown.Met) ([]string, error) {
-	if c.Student.ID != 0 {
-		worked, err := desk.Worked(ctx, c.Section.ID, c.Student.ID)
-		if err != nil {
-			return nil, err
-		}
-		if len(worked) > 0 {
-			if met, err = s.reader.MetBefore(ctx, desk, c.Exercise, c.Instrument.ID, worked); err != nil {
-				return nil, err
-			}
-		}
+func (s *Server) newTo(ctx context.Context, desk *store.Desk, c choice, r breakdown.Report) ([]string, error) {
+	if c.Student.ID == 0 {
+		return r.News(), nil
 	}
-	return r.NewIn(met), nil
+	worked, err := desk.Worked(ctx, c.Section.ID, c.Student.ID)
+	if err != nil || len(worked) == 0 {
+		return r.News(), err
+	}
+	met, err := s.reader.MetBefore(ctx, desk, c.Exercise, c.Instrument.ID, worked)
+	return r.NewIn(met), err
 }
 
 // piecesOf takes the pieces in learning order.
@@ -139,6 +129,7 @@ type benchView struct {
 	CountOff []count.Cue
 	OneNote  oneNote
 	strings  []stringColour
+	New      []string        // what the student at hand, or the section, has not met before, in words
 	Room     string          // who in the room has it hardest, in words
 	Before   store.Neighbour // in the book
 	After    store.Neighbour
@@ -189,7 +180,11 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	if err != nil {
 		return benchView{}, err
 	}
-	x, err := s.explain(r.Context(), deskOf(r), &c, kept)
+	worked, err := deskOf(r).Worked(r.Context(), c.Section.ID, 0)
+	if err != nil {
+		return benchView{}, err
+	}
+	x, err := s.explain(r.Context(), deskOf(r), &c, kept, worked)
 	if err != nil {
 		return benchView{}, err
 	}
@@ -198,6 +193,11 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 		return benchView{}, err
 	}
 	v := present(w, x, kept.Preferences)
+	if !v.InDrill() {
+		if v.New, err = s.newTo(r.Context(), deskOf(r), c, x.Report); err != nil {
+			return v, err
+		}
+	}
 	hard, err := deskOf(r).HardFor(r.Context(), w.Exercise.ID)
 	if err != nil {
 		return v, err

@@ -114,10 +114,11 @@ func (v benchView) cut(form cutForm) (list []breakdown.HandPiece, at breakdown.P
 		list = append(list, list[0])
 	}
 	list, at, said = changePieces(list[:len(list)-1], whole, v.Key, form)
-	if said == "" || len(list) == 0 {
+	list = breakdown.WithWhole(list, whole)
+	if said == "" || len(list) == 1 {
 		return nil, v.Key, ""
 	}
-	return append(list, breakdown.HandPiece{Key: whole, Why: "one tempo throughout"}), at, said
+	return list, at, said
 }
 
 // byHandWhy is why a piece is one that a teacher cut.
@@ -152,9 +153,6 @@ func changePieces(list []breakdown.HandPiece, whole, at breakdown.PieceKey, form
 		both := breakdown.PieceKey{First: at.First, Last: list[next].Key.Last}
 		list[here] = breakdown.HandPiece{Key: both, Why: byHandWhy}
 		list = slices.Delete(list, next, next+1)
-		if both == whole {
-			list = slices.DeleteFunc(list, func(p breakdown.HandPiece) bool { return p.Key == whole })
-		}
 		return list, both, fmt.Sprintf("Joined: %s.", both.Words())
 	}
 	return nil, at, ""

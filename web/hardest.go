@@ -84,6 +84,10 @@ func (s *Server) hardestView(r *http.Request) (hardestView, error) {
 	if err != nil {
 		return hardestView{}, err
 	}
+	worked, err := deskOf(r).Worked(r.Context(), c.Section.ID, 0)
+	if err != nil {
+		return hardestView{}, err
+	}
 	v := hardestView{choice: c}
 	for _, tab := range c.Tabs {
 		if tab.Students == 0 && !(tab.Current && len(c.section) == 0) {
@@ -91,7 +95,7 @@ func (s *Server) hardestView(r *http.Request) (hardestView, error) {
 		}
 		at := c
 		at.Instrument = tab.Instrument
-		x, err := s.explain(r.Context(), deskOf(r), &at, kept)
+		x, err := s.explain(r.Context(), deskOf(r), &at, kept, worked)
 		if err != nil {
 			return v, err
 		}

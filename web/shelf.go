@@ -254,26 +254,25 @@ func (room shelfRoom) next(ctx context.Context, desk *store.Desk, v *shelfView) 
 			return err
 		}
 	}
-	for k := range v.Books {
-		room.nextIn(&v.Books[k], v.Books, demands, worked)
-	}
-	return nil
-}
-
-// nextIn orders what is left of a book. What is met is what the exercises worked on brought,
-// and those before the first of them in each book.
-func (room shelfRoom) nextIn(book *shelfBook, books []shelfBook, demands map[string]map[store.ExerciseID]breakdown.Demands, worked []store.ExerciseID) {
-	players := slices.Clone(room.players)
-	for p := range players {
-		players[p].Met = breakdown.MetIn()
-		for _, b := range books {
+	for p := range room.players { // what is met is what was played brought
+		player := &room.players[p]
+		player.Met = breakdown.MetIn()
+		for _, b := range v.Books {
 			for _, x := range b.played(worked) {
-				for _, t := range demands[players[p].Instrument][x].Things {
-					players[p].Met.Add(t)
+				for _, t := range demands[player.Instrument][x].Things {
+					player.Met.Add(t)
 				}
 			}
 		}
 	}
+	for k := range v.Books {
+		room.nextIn(&v.Books[k], demands, worked)
+	}
+	return nil
+}
+
+// nextIn orders what is left of a book.
+func (room shelfRoom) nextIn(book *shelfBook, demands map[string]map[store.ExerciseID]breakdown.Demands, worked []store.ExerciseID) {
 	var left []store.Exercise
 	var list []breakdown.Candidate
 	played := book.played(worked)
@@ -290,7 +289,7 @@ func (room shelfRoom) nextIn(book *shelfBook, books []shelfBook, demands map[str
 		}
 		left, list = append(left, x.Exercise), append(list, c)
 	}
-	for _, n := range breakdown.Easiest(list, players, mostNext) {
+	for _, n := range breakdown.Easiest(list, room.players, mostNext) {
 		x := left[n.At]
 		link := fmt.Sprintf("/bench/%d?section=%d", x.ID, room.section.ID)
 		if room.student.ID != 0 {
@@ -333,23 +332,17 @@ func (s *Server) moveExercise(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	all, err := desk.Exercises(ctx)
+	_, after, err := desk.Neighbours(ctx, id)
 	if err != nil {
 		s.failed(w, r, err)
 		return
-	}
-	after := store.ExerciseID(0) // what it stands before now
-	for k, other := range all {
-		if other.ID == id && k+1 < len(all) && all[k+1].BookID == x.BookID {
-			after = all[k+1].ID
-		}
 	}
 	if err := desk.MoveExercise(ctx, id, store.ExerciseID(number(r, "before"))); err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	s.flash(r, fmt.Sprintf("%d · %s stands elsewhere now.", x.Number, x.Title))
-	s.sessions.Put(ctx, "undo", fmt.Sprintf("/exercises/%d/move?before=%d", id, after))
+	s.sessions.Put(ctx, "undo", fmt.Sprintf("/exercises/%d/move?before=%d", id, after.ID))
 	http.Redirect(w, r, fmt.Sprintf("/#exercise-%d", id), http.StatusSeeOther)
 }
 

@@ -53,17 +53,15 @@ var halves = [6]float64{4, 5, 3.5, 1.2, 1, 3}
 // share turns points into a part from 0 towards 1.
 func share(points, half float64) float64 { return 1 - math.Exp2(-points/half) }
 
-// total is the difficulty of parts together: each takes its share of what the others leave.
-func (p DifficultyParts) total() float64 {
+// Total is the difficulty of parts together, from 0 to 1: each takes its share of what the
+// others leave.
+func (p DifficultyParts) Total() float64 {
 	easy := 1.0
 	for k, part := range p.all() {
 		easy *= 1 - weights[k]*(*part)
 	}
 	return 1 - easy
 }
-
-// Total is the difficulty of parts together, from 0 to 1.
-func (p DifficultyParts) Total() float64 { return p.total() }
 
 // points are a measure's, by part.
 type points [6]float64
@@ -82,7 +80,7 @@ func (p points) difficulty() Difficulty {
 	for k, part := range d.Parts.all() {
 		*part = share(p[k], halves[k])
 	}
-	d.Total = d.Parts.total()
+	d.Total = d.Parts.Total()
 	return d
 }
 
@@ -108,19 +106,18 @@ func together(measures []Difficulty) Difficulty {
 	for k, part := range d.Parts.all() {
 		*part = 0.6*(*most.all()[k]) + 0.4*(*sum.all()[k])/sounding
 	}
-	d.Total = d.Parts.total()
+	d.Total = d.Parts.Total()
 	return d
 }
 
-// addDifficulty finds how hard each measure, each piece and the whole is. news is how many
-// new things each measure brings.
-func (r *Report) addDifficulty(target instrument.Instrument, news []int, year int) {
+// addDifficulty finds how hard each measure, each piece and the whole is.
+func (r *Report) addDifficulty(target instrument.Instrument, year int) {
 	each := make([]points, len(r.Measures))
 	for i := range r.Measures {
 		each[i][rhythmPart] = r.rhythmPoints(i)
 		each[i][readingPart] = r.readingPoints(i, target)
 		each[i][rangePart] = r.rangePoints(i, target, year)
-		each[i][newPart] = float64(news[i])
+		each[i][newPart] = float64(len(r.Measures[i].New))
 	}
 	r.changePoints(each)
 	r.breathPoints(each, target, year)

@@ -166,9 +166,9 @@ func TestDifficultyGrows(t *testing.T) {
 	}
 	parts := DifficultyParts{0.1, 0.2, 0.3, 0.1, 0.2, 0.1}
 	for k, part := range parts.all() {
-		was := parts.total()
+		was := parts.Total()
 		*part += 0.1
-		if is := parts.total(); is <= was || is > 1 {
+		if is := parts.Total(); is <= was || is > 1 {
 			t.Errorf("part %d grows, and the whole goes from %.3f to %.3f", k, was, is)
 		}
 	}

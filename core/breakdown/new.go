@@ -39,10 +39,9 @@ func (r *Report) novelties(met *Met) []novelty {
 	return list
 }
 
-// markNew marks what is new, and says how many things each measure brings; none where
-// nothing is known of what was met.
-func (r *Report) markNew(met *Met) (each []int) {
-	each = make([]int, len(r.Measures))
+// markNew marks what is new, and gives each measure what it brings; none where nothing is
+// known of what was met.
+func (r *Report) markNew(met *Met) {
 	lead := "New: "
 	if met.Empty() {
 		lead = "Here for the first time: "
@@ -56,15 +55,22 @@ func (r *Report) markNew(met *Met) (each []int) {
 		}
 		r.Measures[at.Measure].Events[at.Event].mark(New, lead+strings.Join(words, ", ")+".")
 		if !met.Empty() {
-			each[at.Measure] += len(words)
 			r.Measures[at.Measure].New = append(r.Measures[at.Measure].New, words...)
 		}
 	}
-	return each
 }
 
-// NewIn lists in words what a part brings that was not met before: "B flat", "dotted
-// quarter note". Where nothing was met before it is empty.
+// News lists in words what the part brings to whoever it was read for: "B flat", "dotted
+// quarter note".
+func (r Report) News() []string {
+	var words []string
+	for _, m := range r.Measures {
+		words = append(words, m.New...)
+	}
+	return words
+}
+
+// NewIn is News for another player. Where nothing was met before it is empty.
 func (r Report) NewIn(met *Met) []string {
 	if met.Empty() {
 		return nil

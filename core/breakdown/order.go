@@ -1,6 +1,7 @@
 package breakdown
 
 import (
+	"cmp"
 	"fmt"
 	"slices"
 	"strings"
@@ -31,7 +32,7 @@ type Next struct {
 }
 
 // Grade is the difficulty from 0 to 9.
-func (n Next) Grade() int { return min(int(10*n.Total), 9) }
+func (n Next) Grade() int { return grade(n.Total) }
 
 // Easiest puts exercises in the order in which they are learned most easily: the easiest
 // comes next for whoever is in the room, and what it brings is known from then on. For a
@@ -91,7 +92,7 @@ func newOrdering(list []Candidate, room []Player) *ordering {
 		for k, x := range list {
 			demands := x.Demands[player.Instrument]
 			demands.Parts.New = 0
-			o.easy[p][k] = 1 - demands.Parts.total()
+			o.easy[p][k] = 1 - demands.Parts.Total()
 			for _, t := range demands.Things {
 				if !player.Met.Has(t) {
 					o.fresh[p][k]++
@@ -231,16 +232,8 @@ func More(list []Candidate, instrument string, things []Thing, hand int) []int {
 			found = append(found, k)
 		}
 	}
-	hard := func(k int) float64 { parts := list[k].Demands[instrument].Parts; return parts.total() }
-	slices.SortStableFunc(found, func(a, b int) int {
-		switch x, y := hard(a), hard(b); {
-		case x < y:
-			return -1
-		case x > y:
-			return 1
-		}
-		return 0
-	})
+	hard := func(k int) float64 { return list[k].Demands[instrument].Parts.Total() }
+	slices.SortStableFunc(found, func(a, b int) int { return cmp.Compare(hard(a), hard(b)) })
 	return found
 }
 

@@ -85,7 +85,7 @@ func TestTheWorstOffWeighsMost(t *testing.T) {
 	}
 }
 
-func totalOf(c Candidate, id string) float64 { parts := c.Demands[id].Parts; return parts.total() }
+func totalOf(c Candidate, id string) float64 { parts := c.Demands[id].Parts; return parts.Total() }
 
 // The order has every exercise once, is the same every time, and keeps the book's order
 // between equals.

@@ -39,18 +39,25 @@ func (o Outline) CutAs(hand []PieceKey) Outline {
 	if len(hand) == 0 || len(o.Pieces) == 0 {
 		return o
 	}
-	whole := o.Pieces[len(o.Pieces)-1]
+	if keys := standing(hand, o.Pieces[len(o.Pieces)-1], len(o.Pieces)); len(keys) > 0 {
+		o.Pieces = keys
+	}
+	return o
+}
+
+// standing are the pieces a teacher cut that lie in the whole, each once; none where only the
+// whole is left of an exercise that the program cuts into more than one.
+func standing(hand []PieceKey, whole PieceKey, plain int) []PieceKey {
 	var keys []PieceKey
 	for _, key := range hand {
 		if key.First >= whole.First && key.Last <= whole.Last && key.First <= key.Last && !slices.Contains(keys, key) {
 			keys = append(keys, key)
 		}
 	}
-	if len(keys) == 0 || len(keys) == 1 && len(o.Pieces) > 1 {
-		return o
+	if len(keys) == 1 && plain > 1 {
+		return nil
 	}
-	o.Pieces = keys
-	return o
+	return keys
 }
 
 // Label is the letter of a piece, or "Whole"; "" for one that is not there any more.

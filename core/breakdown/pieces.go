@@ -36,6 +36,9 @@ func (p Piece) Whole() bool { return p.Label == wholeLabel }
 // wholeLabel is the label of the piece that is the whole exercise.
 const wholeLabel = "Whole"
 
+// wholeWhy is why the whole is one.
+const wholeWhy = "one tempo throughout"
+
 // InWords says which measures: "m. 3–4", "pickup, m. 1–2", "m. 6, 9–10".
 func (p Piece) InWords() string {
 	numbers := p.Measures
@@ -91,8 +94,8 @@ func Cut(part score.Part) []Piece {
 		pieces[n] = c.piece(r, n)
 	}
 	if len(pieces) > 1 {
-		whole := c.piece(run{from: 0, to: len(part.Measures) - 1, why: "one tempo throughout"}, 0)
-		whole.Label, whole.Why, whole.End = wholeLabel, "one tempo throughout", nil
+		whole := c.piece(run{from: 0, to: len(part.Measures) - 1, why: wholeWhy}, 0)
+		whole.Label, whole.Why, whole.End = wholeLabel, wholeWhy, nil
 		pieces = append(pieces, whole)
 	}
 	return pieces

@@ -187,14 +187,14 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		sayAgain(part, r.Pieces, r.Same)
 	}
 	r.addChanges(target, o.Finger.Year)
-	news := r.markNew(met)
-	r.addDifficulty(target, news, o.Finger.Year)
+	r.markNew(met)
+	r.addDifficulty(target, o.Finger.Year)
 	r.Tempo = r.tempo(s.Tempo, target, o.Finger.Year)
 	r.addBreaths(target, o.Finger.Year)
 	r.addBows(target, o.Finger.Year)
 	r.strikeOut()
 	if !byHand {
-		r.learningOrder(news)
+		r.learningOrder()
 	}
 	if o.ForPage {
 		r.layOut(met.Places(), o)

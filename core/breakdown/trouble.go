@@ -17,8 +17,11 @@ type Trouble struct {
 	Why   string // a sentence
 }
 
+// grade tells a difficulty from 0 to 1 as one from 0 to 9.
+func grade(difficulty float64) int { return min(int(10*difficulty), 9) }
+
 // Grade is a difficulty from 0 to 9.
-func (d Difficulty) Grade() int { return min(int(10*d.Total), 9) }
+func (d Difficulty) Grade() int { return grade(d.Total) }
 
 // mostly is the part that makes most of a difficulty, by its place in DifficultyParts.
 func (d Difficulty) mostly() int {
@@ -178,4 +181,4 @@ func (r Report) Again() []string {
 func capital(words string) string { return strings.ToUpper(words[:1]) + words[1:] }
 
 // Grade is the difficulty of a piece from 0 to 9.
-func (p Piece) Grade() int { return min(int(10*p.Difficulty), 9) }
+func (p Piece) Grade() int { return grade(p.Difficulty) }

@@ -52,13 +52,13 @@ func (r Report) CutBy(way Way, n int) []HandPiece {
 	if len(list) == 0 {
 		return nil
 	}
-	return withWhole(list, whole)
+	return WithWhole(list, whole)
 }
 
-// withWhole has a list of pieces end with the whole, which stands nowhere else.
-func withWhole(list []HandPiece, whole PieceKey) []HandPiece {
+// WithWhole has a list of pieces end with the whole, which stands nowhere else.
+func WithWhole(list []HandPiece, whole PieceKey) []HandPiece {
 	list = slices.DeleteFunc(slices.Clone(list), func(p HandPiece) bool { return p.Key == whole })
-	return append(list, HandPiece{whole, "one tempo throughout"})
+	return append(list, HandPiece{whole, wholeWhy})
 }
 
 // numbers lists the numbers of the measures, the pickup's 0 included.
@@ -125,7 +125,7 @@ func (r Report) aroundHardest(numbers []int) []HandPiece {
 	if hardest < 0 {
 		return nil
 	}
-	why := fmt.Sprintf("the hardest measure, %d of 9", min(int(10*most), 9))
+	why := fmt.Sprintf("the hardest measure, %d of 9", grade(most))
 	var list []HandPiece
 	for n := range around {
 		from, to := max(hardest-n, 0), min(hardest+n, len(numbers)-1)
@@ -175,10 +175,12 @@ func cutAs(part score.Part, plain []Piece, hand []HandPiece) (pieces []Piece, ok
 	for _, m := range part.Measures {
 		last = max(last, m.Number)
 	}
-	for _, h := range hand {
-		if h.Key.First < first || h.Key.Last > last || h.Key.First > h.Key.Last || slices.ContainsFunc(pieces, func(p Piece) bool { return p.Key() == h.Key }) {
-			continue
-		}
+	keys := make([]PieceKey, len(hand))
+	for k, h := range hand {
+		keys[k] = h.Key
+	}
+	for _, key := range standing(keys, PieceKey{first, last}, len(plain)) {
+		h := hand[slices.Index(keys, key)]
 		p := Piece{Label: label(len(pieces)), Why: h.Why}
 		for i, m := range part.Measures {
 			if m.Number < h.Key.First || m.Number > h.Key.Last {
@@ -202,7 +204,7 @@ func cutAs(part score.Part, plain []Piece, hand []HandPiece) (pieces []Piece, ok
 		}
 		pieces = append(pieces, p)
 	}
-	if len(pieces) == 0 || len(pieces) == 1 && len(plain) > 1 {
+	if len(pieces) == 0 {
 		return nil, false
 	}
 	if n := len(pieces); n > 1 {
@@ -222,7 +224,7 @@ const (
 // with the reason: what comes again brings its copies along, and what is much harder to count
 // and to read than all the rest, or brings most that is new, is met first, while everybody is
 // fresh. The whole stays last. Source: common practice.
-func (r *Report) learningOrder(news []int) {
+func (r *Report) learningOrder() {
 	n := len(r.Pieces) - 1 // the whole
 	if n < 2 || !r.Pieces[n].Whole() {
 		return
@@ -242,7 +244,7 @@ func (r *Report) learningOrder(news []int) {
 	brings := make([]int, n)
 	for k := range brings {
 		for _, at := range r.Pieces[k].At {
-			brings[k] += news[at]
+			brings[k] += len(r.Measures[at].New)
 		}
 	}
 	first, why := -1, ""
@@ -286,7 +288,7 @@ func (r *Report) hardForAll(k int) float64 {
 		within = append(within, r.Measures[at].Difficulty)
 	}
 	parts := together(within).Parts
-	return DifficultyParts{Rhythm: parts.Rhythm, Reading: parts.Reading}.total()
+	return DifficultyParts{Rhythm: parts.Rhythm, Reading: parts.Reading}.Total()
 }
 
 // standsOut is the piece, copies left aside, whose figure is above that of every other by a

@@ -122,7 +122,7 @@ func (c *counter) pickup() bool {
 func (c *counter) take(words []token) (used int, err error) {
 	w := words[0].text
 	if n, err := strconv.Atoi(w); err == nil {
-		return 0, c.number1(n)
+		return 0, c.beatNumber(n)
 	}
 	switch w {
 	case "&", "e", "a", "la", "li", "ta":
@@ -160,8 +160,8 @@ func (c *counter) take(words []token) (used int, err error) {
 	return 0, nil
 }
 
-// number1 takes a beat's number.
-func (c *counter) number1(n int) error {
+// beatNumber takes a beat's number.
+func (c *counter) beatNumber(n int) error {
 	if n < 1 || n > c.beats {
 		return c.problem(fmt.Sprintf("%s has no beat %d.", c.meter, n), fmt.Sprintf("Write %d, or begin the next measure with 1.", c.beats))
 	}

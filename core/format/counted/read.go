@@ -211,9 +211,10 @@ func (fr frame) part(list []measure) score.Part {
 		made := m.signs
 		made.Meter, made.Key, made.Clef, made.Line, made.Column = fr.meter, fr.key, clef, m.line, m.column
 		for _, s := range m.sounds {
-			for k, v := range written(s, fr.meter) {
+			values := written(s, fr.meter)
+			for k, v := range values {
 				e := score.Event{Kind: s.kind, Length: v.Length(), Value: v, Pitch: fr.start, Unpitched: fr.unpitched && s.kind == score.Note, Line: m.line}
-				e.TieOn = s.kind == score.Note && (s.goesOn || k < len(written(s, fr.meter))-1)
+				e.TieOn = s.kind == score.Note && (s.goesOn || k < len(values)-1)
 				made.Events = append(made.Events, e)
 			}
 		}

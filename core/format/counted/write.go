@@ -28,11 +28,10 @@ func Write(s score.Score) (string, error) {
 		}
 	}
 	field("title", strings.Join(strings.Fields(s.Title), " "))
-	field("meter", w.meter.String())
 	if w.meter.Symbol == "cut" {
-		out.Reset()
-		field("title", strings.Join(strings.Fields(s.Title), " "))
 		field("meter", "cut")
+	} else {
+		field("meter", w.meter.String())
 	}
 	if !part.Unpitched() {
 		field("key", keyText(part.Key()))
@@ -134,7 +133,7 @@ func (w *writer) measure(i int) error {
 	if m.Times > 2 || len(m.Endings) > 1 || len(m.Endings) == 1 && m.Endings[0] > 2 {
 		return w.problem(m, "It is played more than twice, which is not counted in one line.")
 	}
-	w.before1(m)
+	w.signsBefore(m)
 	said := 0
 	w.signs = map[int]int{}
 	for j, e := range m.Events {
@@ -176,12 +175,12 @@ func (w *writer) measure(i int) error {
 	if missing := m.Offset.Add(m.Length); missing.Less(w.meter.Length()) {
 		fmt.Fprintf(&w.counted, " [%d]", w.number(missing))
 	}
-	w.after1(m)
+	w.signsAfter(m)
 	return nil
 }
 
-// before1 writes what stands before a measure, after1 what stands after it.
-func (w *writer) before1(m score.Measure) {
+// signsBefore writes what stands before a measure, signsAfter what stands after it.
+func (w *writer) signsBefore(m score.Measure) {
 	if m.RepeatStart {
 		w.counted.WriteString(" |:")
 	}
@@ -196,7 +195,7 @@ func (w *writer) before1(m score.Measure) {
 	}
 }
 
-func (w *writer) after1(m score.Measure) {
+func (w *writer) signsAfter(m score.Measure) {
 	if m.Fine {
 		w.counted.WriteString(" fine")
 	}
