@@ -157,7 +157,7 @@ func markTraps(part score.Part, met *Met, marks [][]noted) {
 			}
 			n.natural = p.Alter == 0
 		}
-		here.Add(noteThing(p))
+		here.read(p)
 	}
 }
 
@@ -178,8 +178,12 @@ func alterations(known map[int]bool) string {
 // markRespelled marks the first note of each spelling whose key on the instrument has
 // two names in the exercise.
 func markRespelled(part score.Part, marks [][]noted) {
+	notes := part.Notes()
+	if !respells(part, notes) {
+		return
+	}
 	spellings := map[int]map[score.Step]score.Pitch{}
-	for _, at := range part.Notes() {
+	for _, at := range notes {
 		if e := part.At(at); !e.Unpitched {
 			midi := e.Pitch.MIDI()
 			if spellings[midi] == nil {
@@ -189,7 +193,7 @@ func markRespelled(part score.Part, marks [][]noted) {
 		}
 	}
 	marked := map[score.Pitch]bool{}
-	for _, at := range part.Notes() {
+	for _, at := range notes {
 		e := part.At(at)
 		if e.Unpitched || e.Tied || len(spellings[e.Pitch.MIDI()]) < 2 {
 			continue
@@ -210,6 +214,23 @@ func markRespelled(part score.Part, marks [][]noted) {
 		}
 		marked[e.Pitch] = true
 	}
+}
+
+// respells says whether any two notes that sound the same have different names.
+func respells(part score.Part, notes []score.Place) bool {
+	named := map[int]score.Step{}
+	for _, at := range notes {
+		e := part.At(at)
+		if e.Unpitched {
+			continue
+		}
+		step, known := named[e.Pitch.MIDI()]
+		if known && step != e.Pitch.Step {
+			return true
+		}
+		named[e.Pitch.MIDI()] = e.Pitch.Step
+	}
+	return false
 }
 
 // markLong marks notes of three beats or more beside a note of a beat or less, notes

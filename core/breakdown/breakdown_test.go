@@ -358,8 +358,8 @@ func BenchmarkReadSixteenMeasures(b *testing.B) {
 	}
 }
 
-// BenchmarkEightMeasures explains a plain exercise of eight measures to one instrument and
-// to all.
+// BenchmarkEightMeasures explains a plain exercise of eight measures to one instrument as
+// its page does, to all as a file is inspected, and reads what all keep of it.
 func BenchmarkEightMeasures(b *testing.B) {
 	s, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:Bb\nd e f2|f>e d2|c d e z|d =e f2|d e f2|g>f e d|c/d/ e d c|B3 z|]\n")
 	if err != nil {
@@ -375,7 +375,14 @@ func BenchmarkEightMeasures(b *testing.B) {
 	b.Run("all", func(b *testing.B) {
 		for b.Loop() {
 			for _, i := range instrument.All() {
-				Read(s, s.Parts[0], "", i, met, Options{ForPage: true})
+				Read(s, s.Parts[0], "", i, met, Options{})
+			}
+		}
+	})
+	b.Run("demands", func(b *testing.B) {
+		for b.Loop() {
+			for _, i := range instrument.All() {
+				DemandsOf(s, s.Parts[0], "", i)
 			}
 		}
 	})

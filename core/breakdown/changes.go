@@ -15,6 +15,7 @@ func (r *Report) addChanges(target instrument.Instrument, year int) {
 	var before, beforeThat finger.Played
 	var stopped finger.Played // on strings, where the hand was last
 	rested := false
+	r.changes = make([]madeChange, 0, r.Part.Events())
 	for i, m := range r.Part.Measures {
 		for j, e := range m.Events {
 			x := &r.Measures[i].Events[j]
@@ -32,11 +33,11 @@ func (r *Report) addChanges(target instrument.Instrument, year int) {
 					change = finger.AcrossANote(target, beforeThat, before, now, change, year)
 				}
 				change = finger.AcrossOpen(target, stopped, before, now, change)
-				x.Change = &change
+				r.changes = append(r.changes, madeChange{before, now, change, score.Place{Measure: i, Event: j}, rested})
+				x.Change = &r.changes[len(r.changes)-1].change
 				if rested && change.Cost >= prepareFrom {
 					x.mark(Prepare, "Move the hand during the rest, not at its end.")
 				}
-				r.changes = append(r.changes, madeChange{before, now, change, score.Place{Measure: i, Event: j}, rested})
 			}
 			if now.Stopped(target) {
 				stopped = now

@@ -40,11 +40,10 @@ func keyThing(k score.Key) Thing { return Thing("key:" + strconv.Itoa(k.Fifths))
 
 func meterThing(m score.Meter) Thing { return Thing("meter:" + m.String()) }
 
-// things lists what an event brings, what its measure opens with first. fingering is ""
-// where there is none.
-func things(m score.Measure, j int, fingering string, pitched bool) []Thing {
+// things adds to a list what an event brings, what its measure opens with first. fingering
+// is "" where there is none.
+func things(list []Thing, m score.Measure, j int, fingering string, pitched bool) []Thing {
 	e := m.Events[j]
-	var list []Thing
 	if j == 0 {
 		list = append(list, meterThing(m.Meter))
 		if pitched && m.Key.Fifths != 0 {
@@ -81,11 +80,12 @@ func things(m score.Measure, j int, fingering string, pitched bool) []Thing {
 
 // Things lists what a part brings to whoever plays it, each once, in the order met.
 func Things(r Report) []Thing {
-	var list []Thing
+	var list, brought []Thing
 	seen, pitched := map[Thing]bool{}, !r.Part.Unpitched()
 	for i, m := range r.Part.Measures {
 		for j := range m.Events {
-			for _, t := range things(m, j, r.Measures[i].Events[j].Fingering, pitched) {
+			brought = things(brought[:0], m, j, r.Measures[i].Events[j].Fingering, pitched)
+			for _, t := range brought {
 				if !seen[t] {
 					seen[t] = true
 					list = append(list, t)
@@ -104,7 +104,8 @@ type Demands struct {
 
 // DemandsOf reads the demands of an instrument's part made from a source.
 func DemandsOf(s score.Score, source score.Part, writtenFor string, target instrument.Instrument) Demands {
-	r := Read(s, source, writtenFor, target, nil, Options{})
+	r := readNotes(s, source, writtenFor, target, nil, Options{})
+	r.addDifficulty(target, 0)
 	return Demands{Things(r), r.Difficulty.Parts}
 }
 
@@ -131,10 +132,13 @@ func (m *Met) Add(t Thing) {
 		return
 	}
 	m.things[t] = true
-	p, is := t.note()
-	if !is {
-		return
+	if p, is := t.note(); is {
+		m.read(p)
 	}
+}
+
+// read records the letter and the place of a pitch.
+func (m *Met) read(p score.Pitch) {
 	if m.letters[p.Step] == nil {
 		m.letters[p.Step] = map[int]bool{}
 	}

@@ -15,21 +15,22 @@ const afterSteps = 2
 // lines or both in spaces: the first of the exercise, and those that go on where steps have
 // led, once a line of music. Source: common practice.
 func markLookAlikes(part score.Part, marks [][]noted) {
-	var before *score.Pitch
+	var before score.Pitch
+	led := false            // there is a note before
 	steps, first := 0, true // steps is how many have just been made, up or down
 	marked := map[int]bool{}
 	for i, m := range part.Measures {
 		for j, e := range m.Events {
 			if e.Kind == score.Rest || e.Unpitched {
-				before, steps = nil, 0
+				led, steps = false, 0
 				continue
 			}
 			if e.Tied {
 				continue
 			}
 			now := e.Pitch
-			if before == nil {
-				before = &now
+			if !led {
+				before, led = now, true
 				continue
 			}
 			moved := now.Diatonic() - before.Diatonic()
@@ -39,7 +40,7 @@ func markLookAlikes(part score.Part, marks [][]noted) {
 				if !first || abs(steps) >= afterSteps && sameWay(moved, steps) {
 					words += " After steps it is easily read as one more."
 				}
-				marks[i][j].add(LookAlike, fmt.Sprintf(words, name.Place(*before, m.Clef), name.Place(now, m.Clef)))
+				marks[i][j].add(LookAlike, fmt.Sprintf(words, name.Place(before, m.Clef), name.Place(now, m.Clef)))
 				marked[line], first = true, false
 			}
 			switch {
@@ -50,7 +51,7 @@ func markLookAlikes(part score.Part, marks [][]noted) {
 			default:
 				steps = moved
 			}
-			before = &now
+			before = now
 		}
 	}
 }

@@ -20,10 +20,12 @@ func (r *Report) novelties(met *Met) []novelty {
 	known, pitched := map[Thing]bool{}, !r.Part.Unpitched()
 	begun := !met.Empty()
 	var list []novelty
+	var brought []Thing
 	for i, m := range r.Part.Measures {
 		for j, e := range m.Events {
 			fresh := false
-			for _, t := range things(m, j, r.Measures[i].Events[j].Fingering, pitched) {
+			brought = things(brought[:0], m, j, r.Measures[i].Events[j].Fingering, pitched)
+			for _, t := range brought {
 				if known[t] || met.Has(t) {
 					continue
 				}

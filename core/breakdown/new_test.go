@@ -1,9 +1,14 @@
 package breakdown
 
 import (
+	"context"
 	"fmt"
+	"slices"
 	"strings"
 	"testing"
+
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/instrument"
 )
 
 // newAt lists what is said to be new, by measure and note.
@@ -115,5 +120,19 @@ func TestFiveNotePiecesAndQuickNotes(t *testing.T) {
 	slow := read(t, "M:4/4\nL:1/4\nQ:1/4=96\nK:C\nc d e f|g4|f/e/ f e d|c4|]", "flute", nil)
 	if quick.Tempo.LimitMeasure != 3 || quick.Tempo.Suggested >= slow.Tempo.Suggested {
 		t.Errorf("with sixteenths it starts at %d for m. %d, without at %d", quick.Tempo.Suggested, quick.Tempo.LimitMeasure, slow.Tempo.Suggested)
+	}
+}
+
+func TestDemandsAreThoseOfTheWholeReading(t *testing.T) {
+	const line = "M:4/4\nL:1/4\nK:Bb\nd e f2|f>e d2|c d e z|d =e f2|d e f2|g>f e d|c/d/ e d c|B3 z|]\n"
+	s, err := abc.Read(context.Background(), line)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, i := range instrument.All() {
+		r, d := Read(s, s.Parts[0], "", i, nil, Options{}), DemandsOf(s, s.Parts[0], "", i)
+		if d.Parts != r.Difficulty.Parts || !slices.Equal(d.Things, Things(r)) {
+			t.Errorf("%s: demands %v %v, the whole reading has %v %v", i.ID, d.Parts, d.Things, r.Difficulty.Parts, Things(r))
+		}
 	}
 }

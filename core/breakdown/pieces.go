@@ -466,7 +466,7 @@ type Passage struct {
 
 // Passages lists a piece measure by measure, its pickup first.
 func (p Piece) Passages(part score.Part) []Passage {
-	var list []Passage
+	list := make([]Passage, 0, len(p.At)+1)
 	add := func(i int) *Passage {
 		m := part.Measures[i]
 		list = append(list, Passage{i, m.Offset, m.Offset.Add(m.Length)})
@@ -486,9 +486,12 @@ func (p Piece) Passages(part score.Part) []Passage {
 
 // hear lists what sounds in a piece, from its own beginning.
 func (p Piece) hear(part score.Part) []sound {
-	var heard []sound
-	at := score.Fraction{}
-	for _, passage := range p.Passages(part) {
+	passages, most := p.Passages(part), 0
+	for _, passage := range passages {
+		most += len(part.Measures[passage.At].Events)
+	}
+	heard, at := make([]sound, 0, most), score.Fraction{}
+	for _, passage := range passages {
 		for _, e := range part.Measures[passage.At].Events {
 			if e.Kind == score.Note && !e.Start.Less(passage.From) && e.Start.Less(passage.To) {
 				heard = joinSound(heard, e, at.Add(e.Start.Sub(passage.From)))

@@ -148,23 +148,48 @@ type Options struct {
 // Read makes the part for an instrument from its source and explains it. What
 // the player has met before, which may be nil, decides the traps and the hints.
 func Read(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met *Met, o Options) Report {
+	r := readNotes(s, source, writtenFor, target, met, o)
+	r.Same, r.Lines, r.Figures, r.phrases = Recurrences(r.Part), likeLines(r.Part), figures(r.Part), Cut(r.Part)
+	byHand := false
+	if r.Pieces, byHand = cutAs(r.Part, r.phrases, o.Pieces); !byHand {
+		r.Pieces = slices.Clone(r.phrases)
+		sayAgain(r.Part, r.Pieces, r.Same)
+	}
+	r.Left = r.left()
+	r.markNew(met)
+	r.addDifficulty(target, o.Finger.Year)
+	r.Tempo = r.tempo(s.Tempo, target, o.Finger.Year)
+	r.addBreaths(target, o.Finger.Year)
+	r.addBows(target, o.Finger.Year)
+	r.strikeOut()
+	if !byHand {
+		r.learningOrder()
+	}
+	if o.ForPage {
+		r.layOut(met.Places(), o)
+	}
+	for _, i := range r.Part.Order() {
+		r.Order = append(r.Order, Played{r.Measures[i].Number, r.Measures[i].Part})
+	}
+	return r
+}
+
+// readNotes makes the part and explains its notes one by one: their count, name, fingering,
+// what to mind in them and the change from the one before.
+func readNotes(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met *Met, o Options) Report {
 	made := instrument.Make(source, writtenFor, target, o.Placed)
 	part := made.Part
 	r := Report{
 		Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),
 		Key: Key{part.Key().Fifths, part.Key().Name()}, Meter: part.Meter().String(),
 		Part: part, Made: made.Why, Outside: made.Outside,
-		Same: Recurrences(part), Lines: likeLines(part), Figures: figures(part), phrases: Cut(part),
-	}
-	byHand := false
-	if r.Pieces, byHand = cutAs(part, r.phrases, o.Pieces); !byHand {
-		r.Pieces = slices.Clone(r.phrases)
 	}
 	o.Finger.Tempo = s.Tempo
 	counted, choices := count.Part(part, o.Count), finger.Part(target, part, o.Finger)
 	r.Remarks = finger.Unfit(target, part, choices)
 	alerts := findAlerts(part, met)
 	divided := map[int]int{}
+	r.Measures = make([]Measure, 0, len(part.Measures))
 	for i, m := range part.Measures {
 		explained := Measure{Number: m.Number, Events: make([]Event, len(m.Events))}
 		if m.Split {
@@ -182,26 +207,7 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 		}
 		r.Measures = append(r.Measures, explained)
 	}
-	r.Left = r.left()
-	if !byHand {
-		sayAgain(part, r.Pieces, r.Same)
-	}
 	r.addChanges(target, o.Finger.Year)
-	r.markNew(met)
-	r.addDifficulty(target, o.Finger.Year)
-	r.Tempo = r.tempo(s.Tempo, target, o.Finger.Year)
-	r.addBreaths(target, o.Finger.Year)
-	r.addBows(target, o.Finger.Year)
-	r.strikeOut()
-	if !byHand {
-		r.learningOrder()
-	}
-	if o.ForPage {
-		r.layOut(met.Places(), o)
-	}
-	for _, i := range part.Order() {
-		r.Order = append(r.Order, Played{r.Measures[i].Number, r.Measures[i].Part})
-	}
 	return r
 }
 
@@ -213,13 +219,22 @@ func (r Report) Holds(at score.Place) bool {
 // layOut adds the lanes and the reason for every count and name.
 func (r *Report) layOut(known []score.Pitch, o Options) {
 	lanes, reasons := count.Lanes(r.Part, o.Count), count.Why(r.Part, o.Count, o.British)
+	type onStaff struct {
+		place int
+		clef  score.Clef
+	}
+	hints := map[onStaff]string{}
 	for i, m := range r.Part.Measures {
 		r.Measures[i].Lane = lanes[i]
 		for j, e := range m.Events {
 			x := &r.Measures[i].Events[j]
 			x.CountWhy = reasons[i][j]
 			if x.Pitch != "" {
-				x.NameWhy = name.Hint(e.Pitch, m.Clef, known)
+				at := onStaff{e.Pitch.Diatonic(), m.Clef}
+				if hints[at] == "" {
+					hints[at] = name.Hint(e.Pitch, m.Clef, known)
+				}
+				x.NameWhy = hints[at]
 			}
 		}
 	}

@@ -124,6 +124,7 @@ func shift(a, b []sound) int { return b[0].diatonic - a[0].diatonic }
 func hear(part score.Part) [][]sound {
 	heard := make([][]sound, len(part.Measures))
 	for i, m := range part.Measures {
+		heard[i] = make([]sound, 0, len(m.Events))
 		for _, e := range m.Events {
 			if e.Kind != score.Note {
 				continue

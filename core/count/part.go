@@ -3,7 +3,11 @@
 // rhythms are the same.
 package count
 
-import "unhurriedbench/core/score"
+import (
+	"slices"
+
+	"unhurriedbench/core/score"
+)
 
 // Counted is how one event is counted.
 type Counted struct {
@@ -72,27 +76,33 @@ type moment struct {
 // counted: where they start, and every beat after that, or every eighth where
 // the school says those.
 func spans(p score.Part, o Options) []span {
-	var list []span
+	events := p.Events()
+	list, moments := make([]span, 0, events), make([]moment, 0, 2*events)
+	first := make([]int, 0, events+1) // the first moment of each span
 	for i, m := range p.Measures {
 		pc := paceOf(m.Meter, o)
 		thirds := thirdsOf(m)
 		for j, e := range m.Events {
 			goesOn := e.Tied && len(list) > 0
 			if !goesOn {
-				list = append(list, span{rest: e.Kind == score.Rest, written: e.Value})
+				list, first = append(list, span{rest: e.Kind == score.Rest, written: e.Value}), append(first, len(moments))
 			}
 			s := &list[len(list)-1]
 			tuplet := e.Value.Tuplet.Actual > 0
 			step := pc.step(o, e.Value.Tuplet.Actual == 3)
 			if !goesOn || e.Start.Within(step).IsZero() {
-				s.moments = append(s.moments, moment{i, j, e.Start, pc, tuplet, !goesOn, s.length, thirds[j]})
+				moments = append(moments, moment{i, j, e.Start, pc, tuplet, !goesOn, s.length, thirds[j]})
 			}
 			end := e.Start.Add(e.Length)
 			for at := e.Start.Sub(e.Start.Within(step)).Add(step); at.Less(end); at = at.Add(step) {
-				s.moments = append(s.moments, moment{i, j, at, pc, tuplet, false, s.length.Add(at.Sub(e.Start)), 0})
+				moments = append(moments, moment{i, j, at, pc, tuplet, false, s.length.Add(at.Sub(e.Start)), 0})
 			}
 			s.length = s.length.Add(e.Length)
 		}
+	}
+	first = append(first, len(moments))
+	for n := range list {
+		list[n].moments = moments[first[n]:first[n+1]]
 	}
 	markShort(list)
 	return list
@@ -192,24 +202,23 @@ func Part(p score.Part, o Options) [][]Counted {
 // Lanes lays a part's count on the rulers of its measures.
 func Lanes(p score.Part, o Options) [][]Cell {
 	lanes := make([][]Cell, len(p.Measures))
-	at := make([]map[score.Fraction]*Cell, len(p.Measures))
 	for i, m := range p.Measures {
 		pc := paceOf(m.Meter, o)
-		at[i] = map[score.Fraction]*Cell{}
 		ruler := m.Ruler()
 		lanes[i] = make([]Cell, len(ruler))
 		for k, pulse := range ruler {
 			lanes[i][k] = Cell{Place: pulse.Place, Look: Quiet, Tap: pc.tap(pulse.Place), Beat: pc.onBeat(pulse.Place)}
-			at[i][pulse.Place] = &lanes[i][k]
 		}
 	}
 	said := wordsOf(p, o)
 	for _, s := range spans(p, o) {
 		for k, now := range s.moments {
-			cell := at[now.measure][now.place]
-			if cell == nil {
+			lane := lanes[now.measure]
+			at := slices.IndexFunc(lane, func(c Cell) bool { return c.Place == now.place })
+			if at < 0 {
 				continue
 			}
+			cell := &lane[at]
 			cell.Label = s.say(k, o, said)
 			switch {
 			case s.rest:

@@ -12,6 +12,13 @@ import (
 // through the first half of 2." British uses British value names. Notes that
 // continue a tie say so.
 func Why(p score.Part, o Options, british bool) [][]string {
+	type place struct {
+		meter score.Meter
+		rest  bool
+		value score.Value
+		start score.Fraction
+	}
+	said := map[place]string{}
 	why := make([][]string, len(p.Measures))
 	for i, m := range p.Measures {
 		why[i] = make([]string, len(m.Events))
@@ -22,8 +29,14 @@ func Why(p score.Part, o Options, british bool) [][]string {
 				why[i][j] = fmt.Sprintf("A whole measure of rest: %s.", beatsOf(pc, m.Length))
 			case e.Tied:
 				why[i][j] = fmt.Sprintf("Tied to the note before: it adds %s and is not struck.", beatsOf(pc, e.Length))
-			default:
+			case len(tiedLengths(p, i, j)) > 0:
 				why[i][j] = sentence(p, i, j, pc, british)
+			default:
+				at := place{m.Meter, e.Kind == score.Rest, e.Value, e.Start}
+				if said[at] == "" {
+					said[at] = sentence(p, i, j, pc, british)
+				}
+				why[i][j] = said[at]
 			}
 		}
 	}

@@ -165,11 +165,7 @@ func (o Options) placed(at score.Place, midi int) string {
 // by measure and event. Rests, notes that continue a tie and notes out of range
 // have none; nor have drums that are struck without right and left.
 func Part(i instrument.Instrument, part score.Part, o Options) [][]Choice {
-	choices, n := make([][]Choice, len(part.Measures)), 0
-	for _, m := range part.Measures {
-		n += len(m.Events)
-	}
-	all := make([]Choice, n)
+	choices, all := make([][]Choice, len(part.Measures)), make([]Choice, part.Events())
 	for k, m := range part.Measures {
 		choices[k], all = all[:len(m.Events):len(m.Events)], all[len(m.Events):]
 	}

@@ -33,11 +33,7 @@ type melodyNote struct {
 func newMelody(i instrument.Instrument, part score.Part, o Options) *melody {
 	l := &melody{instrument: i, options: o}
 	l.options.Year = min(max(o.Year, 1), 3)
-	most := 0
-	for k := range part.Measures {
-		most += len(part.Measures[k].Events)
-	}
-	l.notes = make([]melodyNote, 0, most)
+	l.notes = make([]melodyNote, 0, part.Events())
 	reach := instrument.Range{Low: i.Lowest, High: i.Highest}
 	usual := map[score.Pitch]Choice{}
 	rested, slurs := true, 0

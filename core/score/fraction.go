@@ -24,6 +24,10 @@ func Frac(num, den int64) Fraction {
 	if den < 0 {
 		num, den = -num, -den
 	}
+	if den&(den-1) == 0 { // most note values: halving is quicker than dividing
+		halves := min(bits.TrailingZeros64(uint64(num)), bits.TrailingZeros64(uint64(den)))
+		return Fraction{num >> halves, den>>halves - 1}
+	}
 	if g := gcd(abs(num), den); g > 1 {
 		num, den = num/g, den/g
 	}
@@ -147,25 +151,47 @@ func (f Fraction) Words() string {
 	if part.IsZero() {
 		return strconv.FormatInt(whole, 10)
 	}
-	sign, known := map[Fraction]string{
-		Frac(1, 2): "½", Frac(1, 4): "¼", Frac(3, 4): "¾",
-		Frac(1, 3): "⅓", Frac(2, 3): "⅔", Frac(1, 6): "⅙", Frac(5, 6): "⅚",
-		Frac(1, 8): "⅛", Frac(3, 8): "⅜", Frac(5, 8): "⅝", Frac(7, 8): "⅞",
-	}[part]
-	if !known {
+	sign := partSign(part)
+	switch {
+	case sign == "":
 		return f.String()
-	}
-	if whole == 0 {
+	case whole == 0:
 		return sign
 	}
 	return strconv.FormatInt(whole, 10) + sign
 }
 
-// gcd is quick for the powers of two that most note values have below the line.
-func gcd(a, b int64) int64 {
-	if b&(b-1) == 0 {
-		return 1 << min(bits.TrailingZeros64(uint64(a)), bits.TrailingZeros64(uint64(b)))
+// partSign is the single character for a part of one, "" where there is none.
+func partSign(part Fraction) string {
+	type in struct{ num, den int64 }
+	switch (in{part.num, part.Den()}) {
+	case in{1, 2}:
+		return "½"
+	case in{1, 4}:
+		return "¼"
+	case in{3, 4}:
+		return "¾"
+	case in{1, 3}:
+		return "⅓"
+	case in{2, 3}:
+		return "⅔"
+	case in{1, 6}:
+		return "⅙"
+	case in{5, 6}:
+		return "⅚"
+	case in{1, 8}:
+		return "⅛"
+	case in{3, 8}:
+		return "⅜"
+	case in{5, 8}:
+		return "⅝"
+	case in{7, 8}:
+		return "⅞"
 	}
+	return ""
+}
+
+func gcd(a, b int64) int64 {
 	for b != 0 {
 		a, b = b, a%b
 	}

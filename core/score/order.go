@@ -131,16 +131,17 @@ func (e Event) Holds(p Pitch) bool {
 
 // Sounding lists the notes heard when measures are played in the given order.
 func (p Part) Sounding(order []int) []Sounding {
-	var notes []Sounding
+	notes := make([]Sounding, 0, p.Events())
 	at := Fraction{}
 	for _, i := range order {
-		m := p.Measures[i]
-		for j, e := range m.Events {
+		m := &p.Measures[i]
+		for j := range m.Events {
+			e := &m.Events[j]
 			if e.Kind != Note {
 				continue
 			}
 			onset := at.Add(e.Start.Sub(m.Offset))
-			if n := len(notes); e.Tied && n > 0 && notes[n-1].joins(e, onset) {
+			if n := len(notes); e.Tied && n > 0 && notes[n-1].joins(*e, onset) {
 				notes[n-1].Length = notes[n-1].Length.Add(e.Length)
 				continue
 			}

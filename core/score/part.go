@@ -206,12 +206,21 @@ func (p Part) Copy() Part {
 // Place says where an event stands, for use as an index.
 type Place struct{ Measure, Event int }
 
+// Events is how many notes and rests there are.
+func (p Part) Events() int {
+	n := 0
+	for i := range p.Measures {
+		n += len(p.Measures[i].Events)
+	}
+	return n
+}
+
 // Notes lists the places of all notes, tied ones included, in written order.
 func (p Part) Notes() []Place {
-	var places []Place
-	for i, m := range p.Measures {
-		for j, e := range m.Events {
-			if e.Kind == Note {
+	places := make([]Place, 0, p.Events())
+	for i := range p.Measures {
+		for j := range p.Measures[i].Events {
+			if p.Measures[i].Events[j].Kind == Note {
 				places = append(places, Place{i, j})
 			}
 		}

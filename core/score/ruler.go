@@ -12,7 +12,7 @@ type Pulse struct {
 func (m Measure) Ruler() []Pulse {
 	beat := m.Meter.Beat()
 	end := m.Offset.Add(m.Length)
-	var pulses []Pulse
+	pulses := make([]Pulse, 0, 16)
 	for at := m.Offset.Sub(m.Offset.Within(beat)); at.Less(end); at = at.Add(beat) {
 		value, parts := m.division(at, beat)
 		step := beat.Div(Frac(int64(parts), 1))

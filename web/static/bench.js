@@ -28,7 +28,8 @@
     const element = host();
     const note = document.querySelector(".sheet-note");
     const narrow = element.clientWidth < 520;
-    const lanesHeight = window.lanes.rows(data, shown).height;
+    const bowed = data.measures.some((m) => m.events.some((e) => e.bow));
+    const lanesHeight = window.lanes.rows(data, shown).height + (bowed ? 8 : 0);
     const scale = narrow ? 36 : 46;
     width = element.clientWidth;
     element.style.paddingLeft = narrow ? "44px" : "60px";
@@ -112,17 +113,16 @@
   }
 
   // hideRuler hides the ruler staff and its share of the bar lines, which lies
-  // below the lines of the staff it hangs under.
+  // below the lines of the staff it hangs under. All is measured before any is hidden, so
+  // that the browser lays the page out once.
   function hideRuler(canvas) {
-    for (const staff of canvas.querySelectorAll("g.staff[data-n='2']")) staff.style.visibility = "hidden";
+    const hidden = [...canvas.querySelectorAll("g.staff[data-n='2'], g.system > path, g.systemDivider, g.grpSym")];
     for (const measure of canvas.querySelectorAll("g.measure")) {
       const lines = [...measure.querySelectorAll("g.staff[data-n='1'] > path")].map((path) => path.getBoundingClientRect().bottom);
       const bottom = Math.max(...lines) + 2;
-      for (const part of measure.querySelectorAll(".barLine > *")) {
-        if (part.getBoundingClientRect().top > bottom) part.style.visibility = "hidden";
-      }
+      hidden.push(...[...measure.querySelectorAll(".barLine > *")].filter((part) => part.getBoundingClientRect().top > bottom));
     }
-    for (const system of canvas.querySelectorAll("g.system > path, g.systemDivider, g.grpSym")) system.style.visibility = "hidden";
+    for (const part of hidden) part.style.visibility = "hidden";
   }
 
   function drawLanes(systems) {
@@ -145,9 +145,12 @@
     if (["side", "pieces"].includes(event.detail.elt.id)) drawLanes();
   });
 
-  // What is drawn goes at once, before it is taken off node by node.
+  // The old bench goes part by part, but for the part that has the focus, before htmx
+  // takes it off node by node.
   document.addEventListener("htmx:beforeSwap", (event) => {
-    if (event.detail.target.id === "bench" && event.detail.shouldSwap) host()?.replaceChildren();
+    const bench = event.detail.target;
+    if (bench.id !== "bench" || !event.detail.shouldSwap) return;
+    for (const part of bench.querySelectorAll(":scope > * > *")) if (!part.contains(document.activeElement)) part.remove();
   });
 
   // New music is drawn as soon as it is there.

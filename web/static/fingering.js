@@ -9,12 +9,12 @@ window.fingering = (function () {
   // Valves and slide: the numbers in a ring.
   const ring = {
     height: 29,
-    width: ({ drawn: { label } }) => (label.length < 3 ? 22 : 9 + 4.6 * label.length),
+    width: ({ drawn: { label } }) => (label.length < 3 ? 21 : 8 + 4.6 * label.length),
     mark(g, event, x, y) {
       const text = event.drawn.label;
       const width = this.width(event);
       g.append(make("rect", { class: "f-ring" + (event.minded ? " minded" : ""), x: x - width / 2, y: y - 12, width, height: 24, rx: 12 }));
-      g.append(make("text", { class: text.length < 3 ? "f" : "f f-bar", x, y }, text));
+      g.append(make("text", { class: text.length < 2 ? "f" : "f f-bar", x, y }, text));
     },
   };
 
@@ -65,34 +65,48 @@ window.fingering = (function () {
   };
 
   // Strings: the finger over the string's letter on its colour, and a position other
-  // than the first beside it.
+  // than the first beside it. Where two notes on one string in one position stand too
+  // close for both, a line from the first says that it goes on.
   const strings = {
     height: 43,
-    width: ({ drawn }) => Math.max(20, 9 * drawn.finger.length + 5, chipWidth(drawn.chip)),
-    mark(g, event, x, y, height, data) {
+    width: ({ drawn }) => Math.max(18, fingerWidth(drawn), chipWidth(drawn.chip)),
+    apart(a, b) {
+      const next = sameString(a, b) ? fingerWidth(b.drawn) : this.width(b);
+      return (this.width(a) + next) / 2;
+    },
+    mark(g, event, x, y, height, data, before) {
       const { finger, chip } = event.drawn;
       const string = data.strings[event.drawn.string];
       const width = chipWidth(chip);
       g.append(make("text", { class: "f", x, y: y - 11 }, finger));
+      if (before && sameString(before.event, event) && x - before.x < width + 1) {
+        g.prepend(make("path", { class: "f-goes-on", d: `M${before.x} ${y + 9.5} H${x + 6}`, stroke: string.colour }));
+        return;
+      }
       g.append(make("rect", { class: "f-chip", x: x - width / 2, y: y, width, height: 19, rx: 4, fill: string.colour }));
-      g.append(make("text", { class: "f-chip-text", x, y: y + 10, style: "fill:" + string.ink }, chip));
+      g.append(make("text", { class: "f-chip-text", x, y: y + 10, style: "fill:" + string.ink }, chip.replace(" ", "\u200a")));
     },
   };
 
-  const chipWidth = (chip) => 12 + 7.5 * chip.length;
+  // What stands in a chip is written close: a letter and, after a thin space, a position.
+  const chipWidth = (chip) => 9 + 8 * chip.replace(" ", "").length + (chip.includes(" ") ? 1 : 0);
+
+  const fingerWidth = (drawn) => 9 * drawn.finger.length + 5;
+
+  const sameString = (a, b) => a.drawn.string === b.drawn.string && a.drawn.chip === b.drawn.chip;
 
   // Woodwinds: six holes downwards, the left hand's first; the thumb, where there
   // is one for it, beside the first; the names of other keys beside the hand that
   // presses them, those of the thumb on the left.
   const woodwind = {
-    height: 54,
+    height: 52,
     // The keys of a hand stand beside its own holes: only what is at the same height is in the way.
     apart({ drawn: { left = [], right = [] } }, next, data) {
-      const beside = (keys) => Math.max(5, ...keys.map((key) => 7 + 6 * key.length));
+      const beside = (keys) => Math.max(5, ...keys.map((key) => 6 + keyWidth(key)));
       return Math.max(beside(left) + (data.thumb ? 14 : 5), beside(right) + 5);
     },
     width({ drawn: { left = [], right = [] } }) {
-      return 21 + 6 * Math.max(0, ...[...left, ...right].map((key) => key.length));
+      return 20 + Math.max(0, ...[...left, ...right].map(keyWidth));
     },
     mark(g, event, x, y, height, data) {
       const { holes = [], half, thumb, byIt, left = [], right = [] } = event.drawn;
@@ -110,6 +124,9 @@ window.fingering = (function () {
       right.forEach((key, i) => label(key, top + 3 * step + 8 + 11 * i));
     },
   };
+
+  // keyWidth is how wide the name of a key is written; a flat or sharp is narrow.
+  const keyWidth = (key) => [...key].reduce((sum, letter) => sum + ("♭♯".includes(letter) ? 4.5 : 6.2), 0);
 
   return { valves: ring, slide: ring, bars, drums, sticks, strings, woodwind };
 })();

@@ -4,7 +4,9 @@ window.lanes = (function () {
   "use strict";
 
   const SVG = "http://www.w3.org/2000/svg";
-  const ROW = { tap: 20, count: 23, name: 25 };
+  const ROW = { tap: 19, count: 22, name: 24 };
+
+  const above = 30; // how far the frame of a piece reaches over the staff
 
   function make(name, attributes, text) {
     const element = document.createElementNS(SVG, name);
@@ -32,7 +34,7 @@ window.lanes = (function () {
   // rows lists the lanes that are shown, with their place under the staff.
   function rows(data, shown) {
     const list = [];
-    let y = 8;
+    let y = 7;
     for (const lane of ["tap", "count", "name", "finger"]) {
       if (!shown[lane] || (lane === "name" && !data.named) || (lane === "finger" && !data.fingered)) continue;
       const height = lane === "finger" ? window.fingering[data.mechanism].height : ROW[lane];
@@ -114,9 +116,11 @@ window.lanes = (function () {
   function drawFingerings(g, system, y, height, data) {
     const drawing = window.fingering[data.mechanism];
     for (const m of system.measures) {
+      let before = null;
       for (const { event, at } of m.events) {
-        if (!at || !event.fingering) continue;
-        drawing.mark(g, event, at.cx, y, height, data);
+        if (!at || !event.fingering) { before = null; continue; }
+        drawing.mark(g, event, at.cx, y, height, data, before);
+        before = { event, x: at.cx };
         // What is not the usual way is underlined, so that it is seen to be meant.
         if (event.alternate) g.append(make("path", { class: "f-alternate", d: `M${at.cx - 11} ${y + height / 2 - 1} h22` }));
       }
@@ -218,13 +222,13 @@ window.lanes = (function () {
       if (last && last.index + 1 === part.index && last.right >= m.left - 2) Object.assign(last, { index: part.index, right, last: part === piece.plan[piece.plan.length - 1] });
       else runs.push({ index: part.index, first: part === piece.plan[0], last: part === piece.plan[piece.plan.length - 1], left, right });
     }
-    const top = system.top - 34;
+    const top = system.top - above;
     for (const run of runs) {
       g.append(make("rect", { class: "piece-box", x: run.left, y: top, width: Math.max(12, run.right - run.left), height: bottom - top, rx: 7 }));
       for (const [edge, x, is] of [["first", run.left, run.first], ["last", run.right, run.last]]) {
         if (piece.moves && is) g.append(make("rect", { class: "edge", x: x - 5, y: top + 4, width: 10, height: bottom - top - 8, "data-edge": edge }));
       }
-      if (run.first) g.append(make("text", { class: "piece-label", x: run.left + 6, y: top - 9 }, piece.label));
+      if (run.first) g.append(make("text", { class: "piece-label", x: run.left + 6, y: top - 8 }, piece.label));
     }
   }
 
@@ -260,7 +264,7 @@ window.lanes = (function () {
       drawAlerts(g, system, bottom);
       svg.append(g);
       for (const m of system.measures) {
-        host.bars.push({ number: data.measures[m.index].number, left: m.left, right: m.right, top: system.top - 34, bottom });
+        host.bars.push({ number: data.measures[m.index].number, left: m.left, right: m.right, top: system.top - above, bottom });
         for (const { pulse, x } of m.pulses) places.push({ measure: m.index, pulse, x, top: system.top - 18, bottom });
       }
     }
