@@ -59,11 +59,13 @@ type counter struct {
 	ending       int // the pass that the measures are of, 0 for all
 	first        int // how many measures the first ending has
 	left         int // of the second
+	found        *findings
 }
 
 // count reads a count line, which may go on over several; line is its first one's number.
-func count(ctx context.Context, text string, line int, meter score.Meter) ([]measure, error) {
-	c := &counter{meter: meter, beat: meter.Beat(), beats: meter.BeatCount(), line: line}
+// Where findings are kept it goes on behind what is wrong, at the next bar line.
+func count(ctx context.Context, text string, line int, meter score.Meter, found *findings) ([]measure, error) {
+	c := &counter{meter: meter, beat: meter.Beat(), beats: meter.BeatCount(), line: line, found: found}
 	words := tokens(text, line)
 	for _, w := range words {
 		if n, err := strconv.Atoi(w.text); err == nil && meter.Compound() && n > c.beats {
@@ -80,7 +82,13 @@ func count(ctx context.Context, text string, line int, meter score.Meter) ([]mea
 		c.line, c.column = w.line, w.column
 		used, err := c.take(words[k:])
 		if err != nil {
-			return nil, err
+			if err := found.keep(err, c.from(), w); err != nil {
+				return nil, err
+			}
+			for k+1 < len(words) && !words[k+1].isBar() {
+				k++
+			}
+			c.in = struck
 		}
 		k += used
 		if len(c.list) > score.MostMeasures {
@@ -88,13 +96,24 @@ func count(ctx context.Context, text string, line int, meter score.Meter) ([]mea
 		}
 	}
 	if c.in != struck {
-		return nil, c.problem("A bracket is not closed.", "Close it after the last label that is held or rests.")
+		err := c.problem("A bracket is not closed.", "Close it after the last label that is held or rests.")
+		if err := found.keep(err, c.from(), words[len(words)-1]); err != nil {
+			return nil, err
+		}
 	}
 	c.close()
-	if len(c.list) == 0 {
+	if len(c.list) == 0 && found == nil {
 		return nil, c.problem("Nothing is counted.", "Write numbers, such as 1 2 3 4.")
 	}
 	return c.list, c.sound()
+}
+
+// from is where the measure at hand begins in the line, or the token at hand.
+func (c *counter) from() token {
+	if len(c.now.items) > 0 {
+		return token{line: c.now.line, column: c.now.column}
+	}
+	return token{line: c.line, column: c.column}
 }
 
 // problem is about the measure at hand.
@@ -132,6 +151,9 @@ func (c *counter) take(words []token) (used int, err error) {
 			return 0, c.problem("A bracket opens inside another.", "Close the one before.")
 		}
 		c.in, c.open = map[string]look{"(": held, "[": rested}[w], false
+		if len(c.now.items) == 0 {
+			c.now.line, c.now.column = c.line, c.column
+		}
 	case ")", "]":
 		if c.in == struck || (w == ")") != (c.in == held) {
 			return 0, c.problem("A bracket closes that is not open.", "Take it out, or open it before the label.")
@@ -195,7 +217,7 @@ func (c *counter) label(place score.Fraction) error {
 	if len(c.now.items) >= 256 {
 		return c.problem("There are too many labels in one measure.", "Begin the next measure with 1.")
 	}
-	if len(c.now.items) == 0 {
+	if c.now.line == 0 {
 		c.now.line, c.now.column = c.line, c.column
 	}
 	l := c.in
@@ -298,30 +320,32 @@ func (c *counter) word(words []token) (int, error) {
 	return 0, c.problem(fmt.Sprintf("%q is not counted.", score.Clip(words[0].text)), "Count with numbers, & e a and la li ta; ( ) is held and [ ] is a rest.")
 }
 
-// sound finds what sounds in each measure.
+// sound finds what sounds in each measure. Where findings are kept, what is held from nothing
+// is a rest.
 func (c *counter) sound() error {
 	sounding := false // a note lasts to the end of the measure before
 	for k := range c.list {
 		m := &c.list[k]
 		c.line, c.column = m.line, m.column
-		end := c.meter.Length()
 		var list []sound
 		for n, it := range m.items {
+			if err := c.unsounded(k, n, it, sounding, list); err != nil {
+				here := token{line: m.line, column: m.column}
+				if err := c.found.keep(err, here, here); err != nil {
+					return err
+				}
+				if n == 0 {
+					list = append(list, sound{kind: score.Rest})
+				}
+				if it.look == held || it.place.IsZero() {
+					continue
+				}
+			}
 			switch {
 			case it.look == restedOn:
-				continue
-			case it.look == held && n == 0 && !it.place.IsZero():
-				return c.at(k, "A measure begins with what is held after its first beat.", "Write (1) for a note that is tied over the bar line.")
-			case it.look == held && n == 0 && !sounding:
-				return c.at(k, "Nothing is held into this measure.", "Write 1 for a note, or [1] for a rest.")
 			case it.look == held && n == 0:
 				list = append(list, sound{kind: score.Note, from: it.place, continues: true})
-			case it.look == held && len(list) > 0 && list[len(list)-1].kind == score.Rest:
-				return c.at(k, "Something is held after a rest.", "Write it in [ ] if it is silent.")
 			case it.look == held:
-				continue
-			case n == 0 && k > 0 && !it.place.IsZero():
-				return c.at(k, "The measure does not begin on 1.", "Say what becomes of it: (1) held, or [1] a rest.")
 			case it.look == rested:
 				list = append(list, sound{kind: score.Rest, from: it.place})
 			default:
@@ -329,7 +353,7 @@ func (c *counter) sound() error {
 			}
 		}
 		for n := range list {
-			list[n].to = end
+			list[n].to = c.meter.Length()
 			if n+1 < len(list) {
 				list[n].to = list[n+1].from
 			}
@@ -340,6 +364,22 @@ func (c *counter) sound() error {
 		}
 		m.sounds = list
 		sounding = list[len(list)-1].kind == score.Note
+	}
+	return nil
+}
+
+// unsounded says why a label, the n-th of a measure, cannot stand where it does: after what
+// sounds in the measure before, and before it in its own.
+func (c *counter) unsounded(k, n int, it item, sounding bool, before []sound) error {
+	switch {
+	case it.look == held && n == 0 && !it.place.IsZero():
+		return c.at(k, "A measure begins with what is held after its first beat.", "Write (1) for a note that is tied over the bar line.")
+	case it.look == held && n == 0 && !sounding:
+		return c.at(k, "Nothing is held into this measure.", "Write 1 for a note, or [1] for a rest.")
+	case it.look == held && len(before) > 0 && before[len(before)-1].kind == score.Rest:
+		return c.at(k, "Something is held after a rest.", "Write it in [ ] if it is silent.")
+	case n == 0 && k > 0 && !it.place.IsZero():
+		return c.at(k, "The measure does not begin on 1.", "Say what becomes of it: (1) held, or [1] a rest.")
 	}
 	return nil
 }

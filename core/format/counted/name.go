@@ -20,16 +20,21 @@ type namer struct {
 	bars   int         // that have come
 	line   int
 	column int
+	found  *findings
 }
 
 // name gives the notes of a part the pitches of a name line. An empty line leaves them all
-// on the note to start near.
-func (fr frame) name(ctx context.Context, part *score.Part, text string, line int) error {
-	n := &namer{part: part, before: fr.start, signs: map[int]int{}, in: -1}
+// on the note to start near. Where findings are kept it goes on behind what is wrong, and the
+// notes without a name lie on the last one's.
+func (fr frame) name(ctx context.Context, part *score.Part, text string, line int, found *findings) error {
+	n := &namer{part: part, before: fr.start, signs: map[int]int{}, in: -1, found: found}
 	for _, at := range part.Notes() {
 		if !part.At(at).Tied {
 			n.struck = append(n.struck, at)
 		}
+	}
+	if found != nil {
+		found.struck = len(n.struck)
 	}
 	if strings.TrimSpace(text) == "" || fr.unpitched {
 		n.carry()
@@ -50,27 +55,35 @@ func (fr frame) name(ctx context.Context, part *score.Part, text string, line in
 			n.line, n.column = n.line+1, 0
 		case unicode.IsSpace(c):
 		case c == '|':
-			if err := n.bar(); err != nil {
+			if err := n.keep(n.bar(), 1); err != nil {
 				return err
 			}
 		case c == '(':
 			slurs++
 		case c == ')':
 			if n.next == 0 {
-				return n.problem("A slur ends before the first note.", "Take the bracket out.")
+				if err := n.keep(n.problem("A slur ends before the first note.", "Take the bracket out."), 1); err != nil {
+					return err
+				}
+				continue
 			}
 			part.At(n.struck[n.next-1]).SlurEnds++
 		case c >= 'a' && c <= 'g':
 			used, err := n.letter(runes[k:], slurs)
-			if err != nil {
+			if err := n.keep(err, 1+used); err != nil {
 				return err
 			}
 			k, n.column, slurs = k+used, n.column+used, 0
 		default:
-			return n.problem(fmt.Sprintf("%q is no note.", string(c)), "Name notes by their letters, a to g, with # sharp, - flat or = natural after them.")
+			wrong := n.problem(fmt.Sprintf("%q is no note.", string(c)), "Name notes by their letters, a to g, with # sharp, - flat or = natural after them.")
+			if err := n.keep(wrong, 1); err != nil {
+				return err
+			}
 		}
 	}
-	if n.next < len(n.struck) {
+	if found != nil {
+		n.skip(n.next, len(n.struck))
+	} else if n.next < len(n.struck) {
 		at := n.struck[n.next]
 		return score.Problems{{Measure: -1, Line: n.line, What: fmt.Sprintf("%d notes are counted and %d named; the first without a name is in measure %d.",
 			len(n.struck), n.next, part.Measures[at.Measure].Number), Do: "Name the rest, or count fewer."}}
@@ -78,6 +91,22 @@ func (fr frame) name(ctx context.Context, part *score.Part, text string, line in
 	n.carry()
 	part.MarkAccidentals()
 	return nil
+}
+
+// keep keeps what is wrong from the rune at hand on, or hands it on.
+func (n *namer) keep(err error, runes int) error {
+	if err == nil {
+		return nil
+	}
+	return n.found.keep(err, token{line: n.line, column: n.column}, token{text: strings.Repeat("x", runes), line: n.line, column: n.column})
+}
+
+// skip leaves some notes without a name: they lie on the last one that has one.
+func (n *namer) skip(from, to int) {
+	for _, at := range n.struck[from:to] {
+		n.part.At(at).Pitch = n.before
+		n.found.unnamed = append(n.found.unnamed, at)
+	}
 }
 
 func (n *namer) problem(what, do string) error {
@@ -115,6 +144,10 @@ func (n *namer) bar() error {
 		}
 	}
 	m := n.part.Measures[n.bars-1]
+	if n.found != nil { // what is named after it belongs to the next measure
+		n.skip(min(n.next, counted), counted)
+		n.next = counted
+	}
 	return score.Problems{{Measure: m.Number, Line: n.line, Column: n.column,
 		What: fmt.Sprintf("%d notes are counted and %d named.", here, named), Do: "Name each note that is struck, and none that is held."}}
 }
@@ -146,7 +179,7 @@ func (n *namer) letter(runes []rune, slurs int) (used int, err error) {
 	used = len([]rune(from)) - len([]rune(rest))
 	for range times {
 		if n.next == len(n.struck) {
-			return 0, n.problem(fmt.Sprintf("%d notes are counted, and more are named.", len(n.struck)), "Count the rest, or name fewer.")
+			return used, n.problem(fmt.Sprintf("%d notes are counted, and more are named.", len(n.struck)), "Count the rest, or name fewer.")
 		}
 		at := n.struck[n.next]
 		if at.Measure != n.in {
@@ -164,7 +197,7 @@ func (n *namer) letter(runes []rune, slurs int) (used int, err error) {
 			p.Alter = held
 		}
 		if p.MIDI() < 0 || p.MIDI() > 127 {
-			return 0, n.problem("The note lies outside every instrument.", "Take octave marks out.")
+			return used, n.problem("The note lies outside every instrument.", "Take octave marks out.")
 		}
 		e := n.part.At(at)
 		e.Pitch = p

@@ -32,7 +32,7 @@ func Read(ctx context.Context, text string) (score.Score, error) {
 	if err != nil {
 		return score.Score{}, err
 	}
-	counted, err := count(ctx, f.text["count"], f.line["count"], frame.meter)
+	counted, err := count(ctx, f.text["count"], f.line["count"], frame.meter, nil)
 	if err != nil {
 		return score.Score{}, err
 	}
@@ -40,10 +40,21 @@ func Read(ctx context.Context, text string) (score.Score, error) {
 	if err := part.Finish(); err != nil {
 		return score.Score{}, fmt.Errorf("put the measures together: %w", err)
 	}
-	if err := frame.name(ctx, &part, f.text["name"], f.line["name"]); err != nil {
+	if err := frame.name(ctx, &part, f.text["name"], f.line["name"], nil); err != nil {
 		return score.Score{}, err
 	}
 	return score.Score{Title: f.text["title"], Tempo: frame.tempo, Parts: []score.Part{part}, Remarks: part.CloseSlurs()}, nil
+}
+
+// Parse takes a file apart without reading its lines, with the errors that Read has for its
+// fields.
+func Parse(text string) (Entry, error) {
+	f, err := split(text)
+	var e Entry
+	for k, field := range e.fields() {
+		*field = strings.TrimSpace(f.text[known[k]])
+	}
+	return e, err
 }
 
 // split takes the fields apart.

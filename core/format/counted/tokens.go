@@ -12,6 +12,9 @@ type token struct {
 	line, column int
 }
 
+// isBar says whether a token ends or begins measures.
+func (t token) isBar() bool { return strings.Contains(t.text, "|") }
+
 // inBeat are the words for parts of a beat, those that begin like others first.
 var inBeat = []string{"la", "li", "ta", "e", "a"}
 

@@ -8,48 +8,52 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// Write writes the first part of a score as it is counted and named. The error says what
-// cannot be said so: a meter or a key that changes, notes shorter than a quarter of a beat,
-// chords, unequal measures.
+// Write writes the first part of a score as it is counted and named, with the errors of
+// EntryOf.
 func Write(s score.Score) (string, error) {
+	e, err := EntryOf(s)
+	if err != nil {
+		return "", err
+	}
+	return e.String(), nil
+}
+
+// EntryOf is what would be typed for the first part of a score. The error says what cannot be
+// said so: a meter or a key that changes, notes shorter than a quarter of a beat, chords,
+// unequal measures.
+func EntryOf(s score.Score) (Entry, error) {
 	part := s.Parts[0]
 	w := writer{part: part, meter: part.Meter(), before: concertHome}
 	w.beat, w.beats = w.meter.Beat(), w.meter.BeatCount()
 	w.chooseBeat()
 	for i := range part.Measures {
 		if err := w.measure(i); err != nil {
-			return "", err
+			return Entry{}, err
 		}
 	}
-	var out strings.Builder
-	field := func(name, value string) {
-		if value != "" {
-			fmt.Fprintf(&out, "%s: %s\n", name, value)
-		}
-	}
-	field("title", strings.Join(strings.Fields(s.Title), " "))
-	if w.meter.Symbol == "cut" {
-		field("meter", "cut")
-	} else {
-		field("meter", w.meter.String())
-	}
+	inOne := func(text string) string { return strings.Join(strings.Fields(text), " ") }
+	e := Entry{Title: inOne(s.Title), Meter: MeterText(w.meter), For: w.target(), Tempo: TempoText(s.Tempo), Start: w.first, Count: inOne(w.counted.String())}
 	if !part.Unpitched() {
-		field("key", keyText(part.Key()))
+		e.Key, e.Name = KeyText(part.Key()), inOne(w.named.String())
 	}
-	field("for", w.target())
-	if s.Tempo.PerMinute > 0 {
-		if v, ok := score.ValueOf(s.Tempo.Beat); ok {
-			field("tempo", fmt.Sprintf("%s = %d", v.Name(false), s.Tempo.PerMinute))
-		}
+	return e, nil
+}
+
+// MeterText writes a meter as it is typed: "4/4", "cut".
+func MeterText(m score.Meter) string {
+	if m.Symbol == "cut" {
+		return "cut"
 	}
-	if w.first != "" {
-		field("start", w.first)
+	return m.String()
+}
+
+// TempoText writes a tempo as it is typed, "quarter = 76"; "" for none.
+func TempoText(t score.Tempo) string {
+	v, ok := score.ValueOf(t.Beat)
+	if t.PerMinute == 0 || !ok {
+		return ""
 	}
-	field("count", strings.Join(strings.Fields(w.counted.String()), " "))
-	if !part.Unpitched() {
-		field("name", strings.Join(strings.Fields(w.named.String()), " "))
-	}
-	return out.String(), nil
+	return fmt.Sprintf("%s = %d", v.Name(false), t.PerMinute)
 }
 
 type writer struct {
@@ -239,8 +243,8 @@ func (w *writer) name(m score.Measure, e score.Event) {
 	w.before = p
 }
 
-// keyText writes a key: "Bb", "F#m".
-func keyText(k score.Key) string {
+// KeyText writes a key as it is typed: "Bb", "F#m".
+func KeyText(k score.Key) string {
 	step, alter := k.Tonic()
 	text := step.String() + score.AccidentalText(alter)
 	if k.Mode == "minor" {
