@@ -63,7 +63,7 @@ func partsToCheck(t *testing.T) map[string]score.Part {
 // and pitches are core's.
 func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
 	p, _ := signedIn(t, 1280)
-	p.MustNavigate(p.MustInfo().URL + "exercises/new").MustWaitLoad()
+	p.MustNavigate(p.MustInfo().URL + "exercises/new?way=abc").MustWaitLoad()
 	p.MustElement("#preview svg")
 	for name, part := range partsToCheck(t) {
 		for _, ruler := range []bool{false, true} {
@@ -92,7 +92,7 @@ func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
 // own ids, so notes are compared in order.
 func TestTheEngraverReadsOurMusicXML(t *testing.T) {
 	p, _ := signedIn(t, 1280)
-	p.MustNavigate(p.MustInfo().URL + "exercises/new").MustWaitLoad()
+	p.MustNavigate(p.MustInfo().URL + "exercises/new?way=abc").MustWaitLoad()
 	p.MustElement("#preview svg")
 	for name, part := range partsToCheck(t) {
 		part.Transposition = score.Interval{}
@@ -162,7 +162,7 @@ func compareInOrder(t *testing.T, name string, part score.Part, got []sounded) {
 // transposition, a measure that repeats the one before.
 func TestTheEngraverReadsTheFilesAsWeDo(t *testing.T) {
 	p, _ := signedIn(t, 1280)
-	p.MustNavigate(p.MustInfo().URL + "exercises/new").MustWaitLoad()
+	p.MustNavigate(p.MustInfo().URL + "exercises/new?way=abc").MustWaitLoad()
 	p.MustElement("#preview svg")
 	for _, name := range []string{"ending-numbers", "ending-without-stop", "jumps-in-words", "printed-fingerings", "words-over-the-first-note", "rests-of-a-measure", "no-meter"} {
 		data, err := os.ReadFile("../core/format/musicxml/testdata/" + name + ".musicxml")

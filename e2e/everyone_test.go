@@ -15,7 +15,8 @@ import (
 // once they are drawn.
 var views = []struct{ name, path, drawn string }{
 	{"Shelf", "/", ".exercise"},
-	{"entry", "/exercises/new", "#preview svg"},
+	{"entry", "/exercises/new", "[name=names]"},
+	{"entry by ABC", "/exercises/new?way=abc", "#preview"},
 	{"Bench", "/bench/6?instrument=trombone&student=1", "svg.lanes"},
 	{"Bench for clarinet", "/bench/10?instrument=clarinet", "svg.lanes"},
 	{"Who has it hardest", "/bench/6/hardest?section=1", ".grades"},
@@ -126,7 +127,7 @@ var states = []struct {
 		p.MustElement(".board td a").MustClick()
 		p.MustElement("dialog.history-dialog[open] h2")
 	}},
-	{"an exercise with a fault", "/exercises/new", func(p *rod.Page) {
+	{"an exercise with a fault", "/exercises/new?way=abc", func(p *rod.Page) {
 		p.MustElement("#preview svg")
 		p.MustElement("[name=abc]").MustSelectAllText().MustInput("M:4/4\nK:C\nC D E F|G A B c|c4|]")
 		p.MustElementR("#preview", "L:1/4 missing")

@@ -101,7 +101,7 @@ func TestFromAFileToTheBoard(t *testing.T) {
 // Typing ABC redraws the preview, says what is wrong, and keeps what was typed.
 func TestTypingAnExercise(t *testing.T) {
 	p, address := signedIn(t, 1280)
-	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
+	p.MustNavigate(address + "/exercises/new?way=abc").MustWaitLoad()
 	p.MustElement("#preview svg")
 	box := p.MustElement("textarea")
 	box.MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d |")

@@ -21,8 +21,33 @@ import (
 	"unhurriedbench/store"
 )
 
+// way is a way in for an exercise: what is typed or chosen.
+type way string
+
+// The ways, the default first.
+const (
+	byCount way = "count" // a line that counts it and one that names it
+	byFile  way = "file"
+	byABC   way = "abc"
+)
+
+// Title is the way's name on its tab.
+func (w way) Title() string {
+	return map[way]string{byCount: "Count it and name it", byFile: "A file", byABC: "ABC"}[w]
+}
+
+// wayIn is the way that a form says, another one where it says none.
+func wayIn(r *http.Request, field string, other way) way {
+	if w := way(text(r, field)); w == byFile || w == byABC || w == byCount {
+		return w
+	}
+	return other
+}
+
 // entry is the form for a new or edited exercise, with all that was typed.
 type entry struct {
+	Way         way
+	Typed       typed
 	ID          store.ExerciseID
 	Books       []store.Book
 	Book        string
@@ -34,8 +59,14 @@ type entry struct {
 	Kept        bool   // the MusicXML brought in earlier stays unless replaced
 	Instruments []instrument.Instrument
 	Problems    []string
+	Said        string // what was left out in turning one way into another
 	Preview     preview
+	Sheet       countedSheet
+	Again       bool // the notes to start near are others now
 }
+
+// Ways lists the ways in.
+func (e entry) Ways() []way { return []way{byCount, byFile, byABC} }
 
 // preview is what the typed text looks like, or what is wrong with it.
 type preview struct {
@@ -55,7 +86,7 @@ var takenMeters = []string{"2/4", "3/4", "4/4", "2/2", "6/8", "3/8", "9/8", "12/
 const startingABC = "X:1\nT:\nM:4/4\nL:1/4\nK:Bb\nB c d e | f2 d2 | c d c B | B4 |]\n"
 
 func (s *Server) newExercise(w http.ResponseWriter, r *http.Request) {
-	e := entry{ABC: startingABC}
+	e := entry{Way: wayIn(r, "way", byCount)}
 	books, err := deskOf(r).Books(r.Context())
 	if err != nil {
 		s.failed(w, r, err)
@@ -72,8 +103,16 @@ func (s *Server) newExercise(w http.ResponseWriter, r *http.Request) {
 			return
 		}
 		e.Book, e.Number = b.Title, strconv.Itoa(next)
+		if err := s.startLike(r.Context(), deskOf(r), &e, b.ID); err != nil {
+			s.failed(w, r, err)
+			return
+		}
 		break
 	}
+	if e.Typed == (typed{}) {
+		e.Typed = typed{Meter: "4/4", Key: "Bb"}
+	}
+	e.ABC = startingABC
 	s.showEntry(w, r, http.StatusOK, e)
 }
 
@@ -84,8 +123,16 @@ func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e
 		return
 	}
 	e.Books, e.Instruments = books, instrument.All()
-	sc, err := s.reader.Score(r.Context(), store.Source{Format: format.ABC, Content: e.ABC})
-	e.Preview = previewOf(sc, err, e.WrittenFor)
+	if e.Way == byCount {
+		e.Sheet, err = s.countedSheet(r.Context(), deskOf(r), e)
+		if err != nil {
+			s.failed(w, r, err)
+			return
+		}
+	} else if strings.TrimSpace(e.ABC) != "" || e.Way == byABC {
+		sc, err := s.reader.Score(r.Context(), store.Source{Format: format.ABC, Content: e.ABC})
+		e.Preview = previewOf(sc, err, e.WrittenFor)
+	}
 	title := "Add an exercise"
 	if e.ID != 0 {
 		title = "Edit the exercise"
@@ -117,12 +164,35 @@ func problemsOf(err error) []score.Problem {
 }
 
 func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
-	e := entry{ABC: r.FormValue("abc"), WrittenFor: text(r, "written_for"), Meter: text(r, "meter")}
+	e := entryIn(r)
+	if e.Way == byCount {
+		sheet, err := s.countedSheet(r.Context(), deskOf(r), e)
+		if err != nil {
+			s.failed(w, r, err)
+			return
+		}
+		e.Sheet, e.Again = sheet, text(r, "starts_for") != e.WrittenFor
+		s.fragment(w, "entry", "counted-again", e)
+		return
+	}
 	b, err := s.readSource(r, e, store.Source{})
 	v := previewOf(b.score, err, e.WrittenFor)
 	v.Meter, v.Meters = e.Meter, takenMeters
 	v.NoMeter = b.source.Format == format.MusicXML && (e.Meter != "" || !musicxml.HasMeter(b.source.Content))
 	s.fragment(w, "entry", "preview", v)
+}
+
+// entryIn is what a form holds.
+func entryIn(r *http.Request) entry {
+	other := byFile // what is sent without a way, by a script say
+	if r.FormValue("abc") != "" {
+		other = byABC
+	}
+	return entry{
+		Way: wayIn(r, "way", other), Typed: typedIn(r),
+		Book: text(r, "book"), Number: text(r, "number"), Title: text(r, "title"),
+		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"),
+	}
 }
 
 func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
@@ -138,9 +208,14 @@ func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
 			s.failed(w, r, err)
 			return
 		}
-		e.ABC = source.Content
+		e.Way, e.ABC = byABC, source.Content
+		if sc, err := s.reader.Score(r.Context(), source); err == nil && wayIn(r, "way", byCount) != byABC {
+			if typed, whole := typedOf(sc); whole {
+				e.Way, e.Typed = byCount, typed
+			}
+		}
 	} else {
-		e.Kept = true
+		e.Way, e.Kept = byFile, true
 	}
 	s.showEntry(w, r, http.StatusOK, e)
 }
@@ -163,15 +238,16 @@ func (s *Server) changeExercise(w http.ResponseWriter, r *http.Request) {
 	s.keepExercise(w, r, x, source)
 }
 
+// tooLargeFile is said of a file over format.Largest.
+const tooLargeFile = "The file is larger than 5 MB. Bring in one exercise at a time."
+
 // keepExercise checks the form and saves it as a new exercise, or over an old
 // one. When anything is wrong nothing is saved and the form comes back.
 func (s *Server) keepExercise(w http.ResponseWriter, r *http.Request, old store.Exercise, kept store.Source) {
-	e := entry{
-		ID: old.ID, Book: text(r, "book"), Number: text(r, "number"), Title: text(r, "title"),
-		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"), Kept: kept.Format == format.MusicXML,
-	}
+	e := entryIn(r)
+	e.ID, e.Kept = old.ID, kept.Format == format.MusicXML
 	if formError(r) != nil {
-		e.Problems = []string{fmt.Sprintf("The file is larger than %d MB. Bring in one exercise at a time.", format.Largest>>20)}
+		e.Problems = []string{tooLargeFile}
 		s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)
 		return
 	}
@@ -220,10 +296,13 @@ type brought struct {
 // readSource reads the uploaded file, or the typed text when there is none, or
 // keeps the MusicXML an edited exercise had.
 func (s *Server) readSource(r *http.Request, e entry, kept store.Source) (brought, error) {
+	if e.Way == byCount {
+		return e.readTyped(r.Context())
+	}
 	file, header, err := r.FormFile("file")
 	if err != nil || header.Filename == "" {
 		b := brought{source: store.Source{Format: format.ABC, Content: e.ABC}}
-		switch typed := strings.TrimSpace(e.ABC) != ""; {
+		switch typed := e.Way == byABC && strings.TrimSpace(e.ABC) != ""; {
 		case !typed && e.Kept:
 			b.source = kept
 		case !typed:

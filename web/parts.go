@@ -234,7 +234,7 @@ func (s *Server) keepPart(w http.ResponseWriter, r *http.Request) {
 	if !known {
 		v.Problems = append(v.Problems, "Choose for whom the part is from the list.")
 	}
-	b, err := s.readSource(r, entry{ABC: v.ABC}, store.Source{})
+	b, err := s.readSource(r, entry{Way: byABC, ABC: v.ABC}, store.Source{})
 	if err != nil {
 		for _, p := range problemsOf(err) {
 			v.Problems = append(v.Problems, p.Error())

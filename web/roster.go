@@ -142,7 +142,7 @@ func (s *Server) addRoster(w http.ResponseWriter, r *http.Request) {
 	case len(v.Lines) == 0:
 		v.Problem = "The list is empty. Write a line for each student: first name, initial, instrument."
 	case v.Wrong > 0:
-		v.Problem = fmt.Sprintf("%s not understood; nothing is kept yet. Mend the list below and look again.", counted(v.Wrong, "line was", "lines were"))
+		v.Problem = fmt.Sprintf("%s not understood; nothing is kept yet. Mend the list below and look again.", numbered(v.Wrong, "line was", "lines were"))
 	}
 	if v.Problem != "" || text(r, "seen") != "yes" {
 		status := http.StatusOK
@@ -167,12 +167,12 @@ func (s *Server) addRoster(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	s.flash(r, fmt.Sprintf("%s now in %s.", counted(len(students), "student is", "students are"), v.Section.Name))
+	s.flash(r, fmt.Sprintf("%s now in %s.", numbered(len(students), "student is", "students are"), v.Section.Name))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 }
 
-// counted is a number with its word: "1 line was", "3 lines were".
-func counted(n int, one, many string) string {
+// numbered is a number with its word: "1 line was", "3 lines were".
+func numbered(n int, one, many string) string {
 	if n == 1 {
 		return "1 " + one
 	}

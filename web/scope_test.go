@@ -36,6 +36,7 @@ var routeCases = map[string]answer{
 
 	"GET /":                           own,
 	"GET /exercises/new":              own,
+	"POST /exercises/turn":            own,
 	"POST /exercises":                 made,
 	"POST /exercises/preview":         own,
 	"GET /exercises/{id}/edit":        refused,

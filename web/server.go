@@ -96,6 +96,7 @@ func (s *Server) Routes() chi.Router {
 			r.Use(s.requireTeacher, s.takesFiles, middleware.Compress(2))
 			r.Post("/exercises", s.addExercise)
 			r.Post("/exercises/preview", s.previewExercise)
+			r.Post("/exercises/turn", s.turnExercise)
 			r.Post("/exercises/{id}", s.changeExercise)
 			r.Post("/exercises/{id}/parts/own", s.keepPart)
 			r.Post("/account/archive", s.bringArchive)

@@ -78,6 +78,7 @@ type sheetEvent struct {
 	Usual     string            `json:"usual,omitempty"` // said, where an alternate stands
 	Printed   bool              `json:"printed,omitempty"`
 	Ways      []sheetWay        `json:"ways,omitempty"` // the other ways there are
+	Open      bool              `json:"open,omitempty"` // it has no name yet
 	Measure   int               `json:"measure"`
 	Event     int               `json:"event"`
 	Minded    bool              `json:"minded,omitempty"`  // there is something to mind in playing it

@@ -9,8 +9,6 @@
   let width = 0;     // the part was drawn for
 
   let onPage = null; // the bench that is drawn
-  const touching = 1.05; // from which crowding on the signs of neighbours touch
-  let drawing = 0;   // counts what is drawn: what was begun before gives way
 
   function side() { return document.getElementById("side"); }
   function host() { return document.querySelector("#bench .engraving"); }
@@ -27,102 +25,19 @@
     data = JSON.parse(source.textContent);
     const element = host();
     const note = document.querySelector(".sheet-note");
-    const narrow = element.clientWidth < 520;
-    const bowed = data.measures.some((m) => m.events.some((e) => e.bow));
-    const lanesHeight = window.lanes.rows(data, shown).height + (bowed ? 8 : 0);
-    const scale = narrow ? 36 : 46;
     width = element.clientWidth;
-    element.style.paddingLeft = narrow ? "44px" : "60px";
     try {
-      await document.fonts.ready;
-      const canvas = element.querySelector(".canvas") || element.appendChild(Object.assign(document.createElement("div"), { className: "canvas" }));
-      // The music is drawn once in a line, to see how wide its measures are and how much
-      // wider their names and fingerings need them, and then in systems that have room.
-      // Between the drawings the page answers keys.
-      const turn = ++drawing;
-      const draw = async (mei, engraver) => {
-        await new Promise((resolve) => setTimeout(resolve));
-        if (turn !== drawing) throw null;
-        await window.engrave.draw(canvas, mei, { scale, engraver: Object.assign({
-          svgAdditionalAttribute: ["staff@n"], spacingNonLinear: 0.85, spacingLinear: 0.05,
-          ...roomUnder(lanesHeight, scale), justifyVertically: false,
-        }, engraver) });
-        return window.lanes.crowding(element, data, shown);
-      };
-      const line = await draw(data.mei, { breaks: "none", pageWidth: 100000, adjustPageWidth: true, svgViewBox: false });
-      let drawn = null;
-      for (let room = canvas.clientWidth - 4, tries = 0; tries < 3; tries++, room *= 0.9) {
-        drawn = await draw(broken(line, room), { breaks: "encoded", minLastJustification: 0 });
-        if (Math.max(...drawn.map((m) => m.crowded)) <= touching + 0.01) break;
-      }
-      element.classList.add("ruled");
-      hideRuler(canvas);
-      drawLanes(drawn.systems);
-      repaint(canvas);
+      const systems = await window.sheet.engrave(element, data, shown);
+      if (!systems) return; // other music is drawn in its place
+      drawLanes(systems);
       performance.mark("bench:drawn");
       note.hidden = true;
       document.querySelector(".as-table").open = false;
       window.metronome.fetchAhead();
     } catch (problem) {
-      if (problem === null) return; // other music is drawn in its place
       note.hidden = false;
       note.textContent = "The music could not be drawn (" + problem.message + "). The table below has everything.";
     }
-  }
-
-  // broken is the music with a new system wherever the next measure would not have room:
-  // the widest-needing measure of a system stretches all of it. A last system of one
-  // measure takes another one to it.
-  function broken(line, room) {
-    const clef = Math.max(0, line[0].lead - 14);
-    const systems = [];
-    let now = null;
-    line.forEach((m, index) => {
-      const width = index === 0 ? m.width - clef : m.width;
-      const stretch = Math.max(1, m.crowded / touching);
-      if (now && clef + (now.width + width) * Math.max(now.stretch, stretch) <= room) {
-        Object.assign(now, { width: now.width + width, stretch: Math.max(now.stretch, stretch), count: now.count + 1 });
-      } else {
-        now = { first: index, count: 1, width, stretch };
-        systems.push(now);
-      }
-    });
-    const last = systems[systems.length - 1], other = systems[systems.length - 2];
-    if (other && last.count === 1 && other.count > 2) last.first -= 1;
-    return systems.slice(1).reduce((mei, system) => {
-      const measure = `<measure xml:id="${data.measures[system.first].id}"`;
-      return mei.replace(measure, "<sb/>" + measure);
-    }, data.mei);
-  }
-
-  // repaint has the browser paint the music once more: Chromium leaves some clefs
-  // out of the first painting when the music is drawn several times in a row.
-  function repaint(canvas) {
-    canvas.style.transform = "";
-    requestAnimationFrame(() => requestAnimationFrame(() => { canvas.style.transform = "translateZ(0)"; }));
-  }
-
-  // roomUnder makes room for the lanes under each system. The engraver takes at
-  // most 48 units between systems, so what is over goes between the staff and the
-  // hidden ruler.
-  function roomUnder(height, scale) {
-    const unit = 9 * scale / 100; // pixels
-    const needed = Math.ceil((height - (scale < 40 ? 2 : 12)) / unit);
-    const spacingSystem = Math.min(needed, 48);
-    return { spacingSystem, spacingStaff: Math.min(4 + needed - spacingSystem, 48) };
-  }
-
-  // hideRuler hides the ruler staff and its share of the bar lines, which lies
-  // below the lines of the staff it hangs under. All is measured before any is hidden, so
-  // that the browser lays the page out once.
-  function hideRuler(canvas) {
-    const hidden = [...canvas.querySelectorAll("g.staff[data-n='2'], g.system > path, g.systemDivider, g.grpSym")];
-    for (const measure of canvas.querySelectorAll("g.measure")) {
-      const lines = [...measure.querySelectorAll("g.staff[data-n='1'] > path")].map((path) => path.getBoundingClientRect().bottom);
-      const bottom = Math.max(...lines) + 2;
-      hidden.push(...[...measure.querySelectorAll(".barLine > *")].filter((part) => part.getBoundingClientRect().top > bottom));
-    }
-    for (const part of hidden) part.style.visibility = "hidden";
   }
 
   function drawLanes(systems) {

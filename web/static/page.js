@@ -30,7 +30,7 @@
     const dialog = document.querySelector("dialog.history-dialog");
     if (dialog) dialog.addEventListener("close", () => { if (dialog.dataset.changed) location.reload(); });
     const form = document.querySelector("form[data-largest]");
-    if (form) watchFile(form);
+    if (form && form.querySelector("input[type=file]")) watchFile(form);
   });
 
   // selectMeasure marks the measure of the typed ABC that starts at a column of a
@@ -55,7 +55,7 @@
       const tooLarge = chosen && chosen.size > Number(form.dataset.largest);
       note.textContent = tooLarge
         ? "This file is larger than 5 MB. Choose a single exercise."
-        : chosen ? "The file is used, not the typed notes." : "";
+        : "";
       return !tooLarge;
     };
     file.addEventListener("change", check);

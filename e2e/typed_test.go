@@ -1,0 +1,104 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+)
+
+// ferryCount and ferryNames are exercise 6 of the demo as it is counted and named aloud, with
+// the bar lines left out.
+const (
+	ferryCount = "1231(2)&3123[4]1231231(2)&341&2341[4]"
+	ferryNames = "deffedcdede=fdefgfedcdedcb"
+)
+
+// press types a text key by key.
+func press(p *rod.Page, text string) int {
+	for _, key := range text {
+		p.Keyboard.MustType(input.Key(key))
+	}
+	return len(text)
+}
+
+// sounds lists the counts and the names on a Bench.
+func sounds(p *rod.Page, address string) string {
+	bench(p, address)
+	return p.MustEval(`() => JSON.parse(document.querySelector(".sheet-data").textContent).measures.map((m) =>
+		m.pulses.filter((p) => p.look !== "quiet").map((p) => p.text).join(" ") + " " + m.events.map((e) => e.name + e.midi).join(" ")).join(" | ")`).Str()
+}
+
+// Eight measures of a printed book are entered by keys alone, with fewer than 80.
+func TestEnteringByKeysAlone(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	want := sounds(p, address+"/bench/6?instrument=flute")
+	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
+	until(t, p, "the count has the focus", `() => document.activeElement.name === "count"`)
+	p.MustElement("[name=counted_key]").MustSelect("B flat major: B flat, E flat")
+	p.MustElement("[name=count]").MustFocus()
+	keys := len("B fl") // in the list of keys
+	keys += press(p, ferryCount)
+	p.Keyboard.MustType(input.Enter)
+	keys += 1 + press(p, ferryNames)
+	until(t, p, "the exercise is drawn", `() => document.querySelector(".counted-status").textContent.includes("8 measures, 25 notes.") && document.querySelectorAll("#counted-sheet svg.lanes").length === 1`)
+	p.Keyboard.MustType(input.Enter, input.Enter)
+	keys += 2
+	p.MustElementR(".flash", "Saved: 41")
+	if keys >= 80 {
+		t.Errorf("it took %d keys", keys)
+	}
+	t.Logf("%d keys", keys)
+	id := p.MustEval(`() => location.pathname.split("/").pop()`).Str()
+	if got := sounds(p, address+"/bench/"+id+"?instrument=flute"); got != want {
+		t.Errorf("entered is\n%s\nand it should be\n%s", got, want)
+	}
+}
+
+// What is wrong is marked in the line and in the music while it is typed, and notes without a
+// name are pale.
+func TestTypedLinesAreMarked(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
+	p.MustElement("[name=count]").MustInput("1 2 3 4 | 1 2 5")
+	p.MustElement("[name=names]").MustInput("ga")
+	p.MustElementR(".counted-status .wrong", "Measure 2: 4/4 has no beat 5.")
+	until(t, p, "the place in the line", `() => [...document.querySelectorAll(".typed-line.count mark")].map((m) => m.textContent).join() === "1 2 5"`)
+	until(t, p, "the place in the music", `() => document.querySelectorAll("#counted-sheet .piece-box").length === 1`)
+	until(t, p, "four notes without a name", `() => document.querySelectorAll("#counted-sheet .unnamed").length === 4`)
+	p.MustElement("[name=count]").MustSelectAllText().MustInput("1 2 3 4 | 1 2 3")
+	until(t, p, "nothing is wrong any more", `() => !document.querySelector(".typed-line mark") && !document.querySelector("#counted-sheet .piece-box") && document.querySelectorAll("#counted-sheet .unnamed").length === 5`)
+	p.MustElement("[name=written_for]").MustSelect("trombone")
+	until(t, p, "the note to start near is the trombone's", `() => document.querySelector("#starts option").textContent !== "B, line 3 (home)"`)
+}
+
+// With the keys on the screen it is done with a thumb.
+func TestEnteringWithAThumb(t *testing.T) {
+	p, address := signedIn(t, 390)
+	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
+	for _, key := range strings.Split("1 & 2 ( ) 3 | 1 [ ] 3", " ") {
+		switch key {
+		case "(", "[":
+			p.MustElement(fmt.Sprintf("[data-line-of=count][data-type='%s']", map[string]string{"(": "()", "[": "[]"}[key])).MustClick()
+		case ")", "]":
+		default:
+			p.MustElement(fmt.Sprintf("[data-line-of=count][data-type='%s']", key)).MustClick()
+		}
+	}
+	for _, key := range []string{"g", "a", "-", "b", "c"} {
+		p.MustElement(fmt.Sprintf("[data-line-of=names][data-type='%s']", key)).MustClick()
+	}
+	p.MustElement("[data-line-of=names][data-type='<']").MustClick()
+	if got := p.MustElement("[name=names]").MustProperty("value").Str(); got != "ga-b" {
+		t.Errorf("the names are %q", got)
+	}
+	if got := p.MustElement("[name=count]").MustProperty("value").Str(); got != "1 & 2 (3) | 1 [3]" {
+		t.Errorf("the count is %q", got)
+	}
+	until(t, p, "it is drawn", `() => document.querySelectorAll("#counted-sheet svg.lanes").length === 1`)
+	if p.MustEval(`() => document.documentElement.scrollWidth > innerWidth`).Bool() {
+		t.Error("the page is wider than the screen")
+	}
+}

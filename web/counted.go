@@ -1,0 +1,355 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"html/template"
+	"net/http"
+	"slices"
+	"strings"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/format"
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/format/counted"
+	"unhurriedbench/core/format/mei"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
+	"unhurriedbench/core/score"
+	"unhurriedbench/reading"
+	"unhurriedbench/store"
+)
+
+// typed is what is typed to count an exercise and to name it.
+type typed struct {
+	Meter, Key, Tempo, Start string
+	Count, Name              string
+}
+
+func typedIn(r *http.Request) typed {
+	return typed{
+		Meter: text(r, "counted_meter"), Key: text(r, "counted_key"), Tempo: text(r, "counted_tempo"), Start: text(r, "counted_start"),
+		Count: line(r.FormValue("count")), Name: line(r.FormValue("names")),
+	}
+}
+
+// line is a typed text with its line ends as they were typed.
+func line(text string) string { return strings.ReplaceAll(text, "\r\n", "\n") }
+
+// lines is what is typed, as it is read.
+func (e entry) lines() counted.Entry {
+	t := e.Typed
+	c := counted.Entry{Title: e.Title, Meter: t.Meter, Key: t.Key, Tempo: t.Tempo, Start: t.Start, Count: t.Count, Name: t.Name}
+	if e.WrittenFor != reading.Concert {
+		c.For = e.WrittenFor
+	}
+	return c
+}
+
+// readTyped reads the two lines as they are kept, or says all that is wrong with them.
+func (e entry) readTyped(ctx context.Context) (brought, error) {
+	if strings.TrimSpace(e.Typed.Count) == "" {
+		return brought{}, score.Problems{score.General("There is no exercise yet.", "Count it: 1 2 3 4 | 1 (2) 3 [4].")}
+	}
+	d := e.lines().Draft(ctx)
+	var wrong score.Problems
+	for _, m := range d.Marks {
+		wrong = append(wrong, m.Problem)
+	}
+	if n := len(d.Unnamed); n > 0 {
+		at := d.Unnamed[0]
+		wrong = append(wrong, score.General(fmt.Sprintf("%d notes are counted and %d named; the first without a name is in measure %d.",
+			d.Struck, d.Struck-n, d.Score.Parts[0].Measures[at.Measure].Number), "Name the rest, or count fewer."))
+	}
+	if len(wrong) > 0 {
+		return brought{}, wrong
+	}
+	return brought{source: store.Source{Format: format.ABC, Content: abc.Write(d.Score)}, score: d.Score}, nil
+}
+
+// typedOf is what would be typed for a score; whole says that nothing of it is left out.
+func typedOf(sc score.Score) (t typed, whole bool) {
+	e, err := counted.EntryOf(sc)
+	if err != nil {
+		return typed{}, false
+	}
+	t = typed{Meter: e.Meter, Key: e.Key, Tempo: e.Tempo, Start: e.Start, Count: e.Count, Name: e.Name}
+	again := e.Draft(context.Background())
+	return t, len(sc.Parts) == 1 && sc.TempoWords == "" && len(again.Score.Parts) == 1 && abc.Write(again.Score) == abc.Write(sc)
+}
+
+// startLike begins an exercise as the last of its book does: in its meter, key and tempo, and
+// written for whom it is.
+func (s *Server) startLike(ctx context.Context, desk *store.Desk, e *entry, book store.BookID) error {
+	list, err := desk.Exercises(ctx)
+	if err != nil {
+		return err
+	}
+	var last store.Exercise
+	for _, x := range list {
+		if x.BookID == book && x.Number > last.Number {
+			last = x
+		}
+	}
+	if last.ID == 0 {
+		return nil
+	}
+	part, err := s.reader.Part(ctx, desk, last, "")
+	if err != nil {
+		return nil // it is not read any more, and there is nothing to begin like
+	}
+	e.WrittenFor = last.WrittenFor
+	e.Typed = typed{
+		Meter: counted.MeterText(part.Source.Meter()), Tempo: counted.TempoText(part.Score.Tempo),
+		Key: counted.KeyText(part.Source.Key()),
+	}
+	if part.Source.Unpitched() {
+		e.Typed.Key = "C"
+	}
+	return nil
+}
+
+// choice of a list: what is kept and what is read.
+type offered struct{ Value, Label string }
+
+// Keys lists the keys that are offered, by their signs.
+func (e entry) Keys() []offered {
+	var list []offered
+	for _, mode := range []string{"major", "minor"} {
+		for _, fifths := range []int{0, -1, -2, -3, -4, -5, -6, 1, 2, 3, 4, 5, 6} {
+			k := score.Key{Fifths: fifths, Mode: mode}
+			list = append(list, offered{counted.KeyText(k), k.Name() + ": " + signsOf(k)})
+		}
+	}
+	if key := e.Typed.Key; key != "" && !slices.ContainsFunc(list, func(o offered) bool { return o.Value == key }) {
+		list = append(list, offered{key, key})
+	}
+	return list
+}
+
+// signsOf lists the letters a key changes: "B flat, E flat", "no sign".
+func signsOf(k score.Key) string {
+	var words []string
+	for n := range max(k.Fifths, -k.Fifths) {
+		step, sign := score.Step((3+4*n)%7), " sharp" // F C G D A E B
+		if k.Fifths < 0 {
+			step, sign = score.Step((6+3*n)%7), " flat"
+		}
+		words = append(words, step.String()+sign)
+	}
+	if len(words) == 0 {
+		return "no sign"
+	}
+	return strings.Join(words, ", ")
+}
+
+// Starts lists the notes the first one may lie near, by where they stand on the staff.
+func (e entry) Starts() []offered {
+	clef, home := score.Treble, score.MustPitch("B4")
+	if i, ok := instrument.ByID(e.WrittenFor); ok {
+		clef, home = i.Clef, i.Tessitura
+	}
+	list := []offered{{"", home.Step.String() + ", " + name.Place(home, clef) + " (home)"}}
+	for d := clef.BottomLine().Diatonic() - 6; d <= clef.BottomLine().Diatonic()+14; d++ {
+		p := score.Pitch{Step: score.Step(d % 7), Octave: d / 7}
+		list = append(list, offered{p.String(), p.Step.String() + ", " + name.Place(p, clef)})
+	}
+	if start := e.Typed.Start; start != "" && !slices.ContainsFunc(list, func(o offered) bool { return o.Value == start }) {
+		list = append(list, offered{start, start})
+	}
+	return list
+}
+
+// countedSheet is what the two lines give so far.
+type countedSheet struct {
+	Status string
+	Marks  []countedMark
+	Sheet  template.JS // "" where nothing is counted
+	Wrong  []score.Problem
+}
+
+// countedMark is a part of a typed line that something is wrong with.
+type countedMark struct {
+	Field string `json:"field"`
+	From  int    `json:"from"`
+	To    int    `json:"to"`
+	At    int    `json:"at"`
+}
+
+// drawnMeasures is how many measures a page draws of what is typed; a score may have more.
+const drawnMeasures = 200
+
+// countedSheet reads the two lines as far as they go.
+func (s *Server) countedSheet(ctx context.Context, desk *store.Desk, e entry) (countedSheet, error) {
+	var v countedSheet
+	d := e.lines().Draft(ctx)
+	for _, m := range d.Marks {
+		v.Wrong = append(v.Wrong, m.Problem)
+		v.Marks = append(v.Marks, countedMark{m.Field, m.From, m.To, m.At})
+	}
+	if len(d.Score.Parts) == 0 {
+		return v, nil
+	}
+	v.Status = statusOf(d)
+	part := d.Score.Parts[0]
+	if len(part.Measures) > drawnMeasures {
+		v.Status += fmt.Sprintf(" The first %d measures are drawn.", drawnMeasures)
+		part.Measures = part.Measures[:drawnMeasures]
+	}
+	kept, err := taught(ctx, desk)
+	if err != nil {
+		return v, err
+	}
+	target, known := instrument.ByID(e.WrittenFor)
+	if !known {
+		target = inConcert
+	}
+	target = kept.instrument(target)
+	report := breakdown.Read(d.Score, part, target.ID, target, nil, kept.Preferences.options(store.Section{}))
+	if known {
+		v.Wrong = append(v.Wrong, instrument.Unplayable(report.Part)...)
+	}
+	data := newSheet(report, target, kept.Preferences.words(), kept.Preferences.stringColours(target), mei.Options{Ruler: true, IDs: countedSheetIDs})
+	data.unname(d.Unnamed)
+	data.plain()
+	text, err := json.Marshal(data)
+	if err != nil {
+		return v, fmt.Errorf("write the sheet: %w", err)
+	}
+	v.Sheet = template.JS(text)
+	return v, nil
+}
+
+// countedSheetIDs leads the ids of typed music.
+const countedSheetIDs mei.IDs = "typed-"
+
+// inConcert is nobody's instrument: its notes are as they sound, and there is nothing to
+// finger.
+var inConcert = instrument.Instrument{ID: reading.Concert, Name: "concert pitch", Clef: score.Treble, Tessitura: score.MustPitch("B4")}
+
+// plain takes off what the program would add by hand: typed music stands as it is typed.
+func (d *sheetData) plain() {
+	for _, m := range d.Measures {
+		for k := range m.Events {
+			m.Events[k].Breath, m.Events[k].Bow = false, ""
+		}
+	}
+}
+
+// unname takes the names off the notes that have none yet.
+func (d *sheetData) unname(places []score.Place) {
+	for _, at := range places {
+		if at.Measure >= len(d.Measures) {
+			continue
+		}
+		for k := range d.Measures[at.Measure].Events {
+			if e := &d.Measures[at.Measure].Events[k]; e.Event == at.Event {
+				*e = sheetEvent{ID: e.ID, At: e.At, Measure: e.Measure, Event: e.Event, Open: true, Alerts: []breakdown.Alert{}, Why: []string{"It has no name yet."}}
+			}
+		}
+	}
+}
+
+// statusOf says how far the two lines have come.
+func statusOf(d counted.Draft) string {
+	measures := d.Score.Parts[0].Measures
+	said := numbered(measures[len(measures)-1].Number, "measure", "measures") + ", " + numbered(d.Struck, "note", "notes")
+	if n := len(d.Unnamed); n > 0 {
+		at := d.Unnamed[0]
+		return fmt.Sprintf("%s counted and %d named: next to name is note %d of measure %d.", said, d.Struck-n, noteIn(measures[at.Measure], at.Event), measures[at.Measure].Number)
+	}
+	return said + "."
+}
+
+// noteIn is which struck note of its measure an event is, from 1.
+func noteIn(m score.Measure, event int) int {
+	n := 0
+	for _, e := range m.Events[:event+1] {
+		if e.Kind == score.Note && !e.Tied {
+			n++
+		}
+	}
+	return n
+}
+
+// turnExercise turns what was typed one way into another, as far as it can be said there.
+func (s *Server) turnExercise(w http.ResponseWriter, r *http.Request) {
+	e, to := entryIn(r), wayIn(r, "to", byCount)
+	if formError(r) != nil {
+		e.Problems = []string{tooLargeFile}
+		s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)
+		return
+	}
+	e.ID = store.ExerciseID(number(r, "id"))
+	if e.ID != 0 {
+		x, err := deskOf(r).ExerciseByID(r.Context(), e.ID)
+		if err != nil {
+			s.failed(w, r, err)
+			return
+		}
+		e.Kept = x.Format == format.MusicXML
+	}
+	s.turn(r.Context(), &e, to)
+	s.showEntry(w, r, http.StatusOK, e)
+}
+
+// turn turns an entry, or says why it stays as it is.
+func (s *Server) turn(ctx context.Context, e *entry, to way) {
+	switch {
+	case e.Way == byCount && to == byABC && strings.TrimSpace(e.Typed.Count) != "":
+		if d := e.lines().Draft(ctx); len(d.Score.Parts) > 0 {
+			e.ABC = abc.Write(d.Score)
+			if len(d.Marks) > 0 {
+				e.Said = "What is marked in the two lines is left out here. They stand as they were under Count it and name it."
+			}
+		}
+	case e.Way == byABC && to == byCount && strings.TrimSpace(e.ABC) != "" && line(e.ABC) != startingABC:
+		sc, err := s.reader.Score(ctx, store.Source{Format: format.ABC, Content: e.ABC})
+		if err != nil {
+			e.Problems = append(e.Problems, "It is not turned, because the ABC cannot be read: "+problemsOf(err)[0].Error())
+			return
+		}
+		t, whole := typedOf(sc)
+		if t == (typed{}) {
+			_, err := counted.EntryOf(sc)
+			e.Problems = append(e.Problems, "It is not turned, because it cannot be counted in one line. "+problemsOf(err)[0].Error())
+			return
+		}
+		e.Typed = t
+		if !whole {
+			e.Said = "The two lines hold the notes, their lengths, slurs and repeats; words and other marks are left out here. The ABC stands as it was under ABC."
+		}
+	}
+	e.Way = to
+}
+
+// MarksJSON is the marks, for the script that draws them.
+func (v countedSheet) MarksJSON() template.JS {
+	text, err := json.Marshal(append([]countedMark{}, v.Marks...))
+	if err != nil {
+		return "[]" // numbers and names of fields are always written
+	}
+	return template.JS(text)
+}
+
+// typedKey is a key on the screen.
+type typedKey struct{ Value, Shown, Label string }
+
+// CountKeys are the keys of the count line.
+func (e entry) CountKeys() []typedKey {
+	list := []typedKey{}
+	for _, label := range strings.Fields("1 2 3 4 & e a") {
+		list = append(list, typedKey{label, label, "Count " + label})
+	}
+	return append(list, typedKey{"()", "( )", "Held"}, typedKey{"[]", "[ ]", "Rest"}, typedKey{"|", "|", "Bar line"}, typedKey{"=", "=", "A measure again"}, typedKey{"<", "⌫", "Take back in the count"})
+}
+
+// NameKeys are the keys of the name line.
+func (e entry) NameKeys() []typedKey {
+	list := []typedKey{}
+	for _, label := range strings.Fields("c d e f g a b") {
+		list = append(list, typedKey{label, label, "Name " + label})
+	}
+	return append(list, typedKey{"#", "♯", "Sharp"}, typedKey{"-", "♭", "Flat"}, typedKey{"=", "♮", "Natural"}, typedKey{"'", "↑", "Octave up"}, typedKey{",", "↓", "Octave down"}, typedKey{"()", "( )", "Slur"}, typedKey{"<", "⌫", "Take back in the names"})
+}

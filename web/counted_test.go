@@ -1,0 +1,102 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+)
+
+func TestCountItAndNameIt(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	_, page := v.get("/exercises/new")
+	wants(t, page, "Count it and name it", `name="count"`, `name="names"`, `name="number" inputmode="numeric" value="2"`,
+		`value="4/4"`, `<option value="Bb" selected>B flat major: B flat, E flat`, "What you count stands here as music.")
+
+	form := url.Values{"way": {"count"}, "book": {"The Ferry Book"}, "number": {"2"}, "title": {"Second Ferry"}, "written_for": {"clarinet"},
+		"counted_meter": {"4/4"}, "counted_key": {"F"}, "counted_tempo": {"quarter = 72"}, "count": {"1 2 3 4 | 1 2 & 3 5"}, "names": {"gabc"}}
+	_, part := v.script("/exercises/preview", form)
+	if strings.Contains(part, "<html") {
+		t.Error("the sheet comes with a whole page")
+	}
+	wants(t, part, "Measure 2: 4/4 has no beat 5. Write 4, or begin the next measure with 1.", "2 measures, 8 notes counted and 4 named: next to name is note 1 of measure 2.",
+		`"mechanism":"woodwind"`, `[{"field":"count","from":10,"to":19,"at":1}]`, `"open":true`, `id="starts"`, `name="starts_for" value="clarinet"`, "(home)")
+	form.Set("starts_for", "clarinet")
+	if _, part = v.script("/exercises/preview", form); strings.Contains(part, `id="starts"`) {
+		t.Error("the notes to start near come again though the instrument is the same")
+	}
+
+	// What is wrong is not kept, and what was typed stays.
+	status, page := v.post("/exercises", form)
+	if status != http.StatusUnprocessableEntity {
+		t.Errorf("an entry with a fault gives %d", status)
+	}
+	wants(t, page, "Measure 2: 4/4 has no beat 5.", "8 notes are counted and 4 named; the first without a name is in measure 2.", "1 2 3 4 | 1 2 &amp; 3 5", ">gabc</textarea>", `value="quarter = 72"`)
+
+	form.Set("count", "1 2 3 4 | 1 2 & 3")
+	form.Set("names", "gabc | cb=ag")
+	status, to := v.post("/exercises", form)
+	if status != http.StatusSeeOther || !strings.HasSuffix(to, "?instrument=clarinet") {
+		t.Fatalf("saving gives %d to %s", status, to)
+	}
+	_, page = v.get(to)
+	wants(t, page, "2 · Second Ferry", "<td>B flat</td>", "<td>B natural</td>")
+
+	// The next begins like it, and it is edited as it was typed.
+	_, page = v.get(fmt.Sprintf("/exercises/new?book=%d", b.book))
+	wants(t, page, `value="quarter = 72"`, `<option value="F" selected>F major: B flat`, `<option value="clarinet" selected>`)
+	_, page = v.get(strings.TrimSuffix(strings.Replace(to, "/bench/", "/exercises/", 1), "?instrument=clarinet") + "/edit")
+	wants(t, page, ">1 2 3 4 | 1 2 &amp; 3 |</textarea>", ">g a b c | c b= a g |</textarea>")
+
+	// Nothing typed is nothing kept.
+	form.Set("count", " ")
+	if status, page = v.post("/exercises", form); status != http.StatusUnprocessableEntity {
+		t.Errorf("nothing at all gives %d", status)
+	}
+	wants(t, page, "There is no exercise yet. Count it: 1 2 3 4")
+}
+
+// Each way in is turned into another, and says what it leaves out.
+func TestTurningWaysIn(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	turn := func(to, from string, form url.Values) string {
+		t.Helper()
+		form.Set("way", from)
+		form.Set("to", to)
+		status, page := v.post("/exercises/turn", form)
+		if status != http.StatusOK {
+			t.Fatalf("turning %s into %s gives %d", from, to, status)
+		}
+		return page
+	}
+	page := turn("abc", "count", url.Values{"title": {"Mine"}, "counted_meter": {"3/4"}, "counted_key": {"G"}, "count": {"1 2 & 3 | 1"}, "names": {"gabc d"}})
+	wants(t, page, `name="way" value="abc"`, `value="Mine"`, "M:3/4", "K:G", "G2 AB c2", "3/4, G major")
+	page = turn("count", "abc", url.Values{"abc": {"M:6/8\nL:1/8\nK:F\nf3 g2 a|b6|]"}})
+	wants(t, page, `name="way" value="count"`, ">1 2 li | 1 |</textarea>", ">f g a | b |</textarea>", `value="6/8"`)
+	if strings.Contains(page, "are left out here") {
+		t.Error("it is said to leave something out")
+	}
+	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/4\nK:C\n.C \"words\"D E F|]"}})
+	wants(t, page, ">1 2 3 4 |</textarea>", "words and other marks are left out here")
+	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/4\nK:C\nC D Q"}})
+	wants(t, page, `name="way" value="abc"`, "It is not turned, because the ABC cannot be read", "C D Q")
+	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/16\nK:C\nC/D/E3 E4 E8|]"}})
+	wants(t, page, `name="way" value="abc"`, "It is not turned, because it cannot be counted in one line. Measure 1")
+	page = turn("file", "count", url.Values{"count": {"1 3"}, "names": {"ga"}})
+	wants(t, page, `type="file"`, `<textarea name="count">1 3</textarea>`)
+	page = turn("count", "file", url.Values{"count": {"1 3"}, "names": {"ga"}})
+	wants(t, page, ">1 3</textarea>", ">ga</textarea>")
+	page = turn("count", "abc", url.Values{"abc": {startingABC}}) // untouched
+	wants(t, page, "What you count stands here as music.")
+
+	other, account := s.teacher(t, "b@school.example")
+	furnish(t, s.store, account.ID)
+	if status, _ := other.post("/exercises/turn", url.Values{"id": {fmt.Sprint(b.exercise)}, "to": {"abc"}}); status != http.StatusNotFound {
+		t.Errorf("another teacher's exercise gives %d", status)
+	}
+}

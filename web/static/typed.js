@@ -1,0 +1,139 @@
+// Count it and name it: marks what is wrong in the two typed lines, draws the exercise so far,
+// and types from keys on the screen.
+(function () {
+  "use strict";
+
+  const shown = { tap: true, count: true, name: true, finger: true };
+
+  function lines() { return [...document.querySelectorAll(".typed-line textarea")]; }
+
+  // grow gives a line the height of what stands in it.
+  function grow(box) {
+    box.style.height = "auto";
+    box.style.height = box.scrollHeight + "px";
+  }
+
+  // mirror writes a line again behind itself, with what is wrong in it marked and its labels
+  // told apart.
+  function mirror(box, marks) {
+    const behind = box.previousElementSibling;
+    const runes = [...box.value];
+    behind.replaceChildren();
+    let at = 0;
+    for (const mark of [...marks].sort((a, b) => a.from - b.from)) {
+      if (mark.from < at) continue;
+      behind.append(runes.slice(at, mark.from).join(""));
+      behind.append(Object.assign(document.createElement("mark"), { textContent: runes.slice(mark.from, mark.to).join("") || " " }));
+      at = mark.to;
+    }
+    behind.append(runes.slice(at).join("") + " ");
+  }
+
+  function marks() {
+    const source = document.querySelector(".typed-marks");
+    return source ? JSON.parse(source.textContent) : [];
+  }
+
+  // show marks the lines and draws the exercise; it says whether it came to its end.
+  async function show() {
+    const all = marks();
+    for (const box of lines()) {
+      grow(box);
+      mirror(box, all.filter((m) => m.field === (box.name === "names" ? "name" : box.name)));
+    }
+    const source = document.querySelector("#counted-sheet .sheet-data");
+    if (!source) return true;
+    const data = JSON.parse(source.textContent);
+    const host = document.querySelector("#counted-sheet .engraving");
+    try {
+      const systems = await window.sheet.engrave(host, data, shown);
+      if (!systems) return false;
+      const plan = all.filter((m) => data.measures[m.at]).map((m) => ({ index: m.at, from: data.measures[m.at].offset, to: data.measures[m.at].offset + data.measures[m.at].length }));
+      window.lanes.draw(host, data, { shown, piece: { plan, whole: plan.length === 0, label: "" } }, systems);
+      for (const m of data.measures) for (const e of m.events) if (e.open) document.getElementById(e.id)?.classList.add("unnamed");
+      performance.mark("typed:drawn");
+    } catch (problem) {
+      host.textContent = "The music could not be drawn (" + problem.message + ").";
+    }
+    return true;
+  }
+
+  // What is drawn stays over the next drawing until that is done.
+  let stale = null;
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    const section = event.detail.target;
+    if (section.id === "counted-sheet") stale = section.querySelector(".engraving.stale") || section.querySelector(".engraving");
+  });
+  document.addEventListener("htmx:afterSwap", async () => {
+    const section = document.getElementById("counted-sheet");
+    if (!section || section.dataset.shown) return;
+    section.dataset.shown = "yes";
+    const host = section.querySelector(".engraving"), before = stale;
+    if (host && before?.querySelector("svg.lanes")) {
+      before.classList.add("stale");
+      host.style.minHeight = before.offsetHeight + "px";
+      host.style.visibility = "hidden";
+      host.after(before);
+    }
+    if (await show() && host) {
+      host.style.visibility = "";
+      before?.remove();
+    }
+  });
+
+  // type puts text into a line where the caret is; brackets go around what is selected, and "<"
+  // takes the last back. Labels of the count are set apart, and a label after a number goes
+  // out of its bracket.
+  function type(box, text) {
+    const counting = box.name === "count";
+    if (counting && box.selectionStart === box.selectionEnd && ")]".includes(box.value[box.selectionStart] || " ") && /\d/.test(box.value[box.selectionStart - 1])) {
+      box.setSelectionRange(box.selectionStart + 1, box.selectionStart + 1);
+    }
+    const from = box.selectionStart, to = box.selectionEnd;
+    if (text === "<") {
+      box.setRangeText("", from === to ? Math.max(0, from - 1) : from, to, "end");
+    } else {
+      const apart = counting && from > 0 && !" ([".includes(box.value[from - 1]) ? " " : "";
+      const pair = text === "()" || text === "[]";
+      box.setRangeText(apart + (pair ? text[0] + box.value.slice(from, to) + text[1] : text), from, to, "end");
+      if (pair && from === to) box.setSelectionRange(from + apart.length + 1, from + apart.length + 1);
+    }
+    box.dispatchEvent(new Event("input", { bubbles: true }));
+  }
+
+  document.addEventListener("pointerdown", (event) => {
+    if (event.target.closest("[data-type]")) event.preventDefault(); // the line keeps the caret
+  });
+  document.addEventListener("click", (event) => {
+    const key = event.target.closest("[data-type]");
+    if (!key) return;
+    const box = document.querySelector(`textarea[name=${key.dataset.lineOf}]`);
+    if (box) type(box, key.dataset.type);
+  });
+
+  document.addEventListener("input", (event) => {
+    if (!event.target.matches(".typed-line textarea")) return;
+    grow(event.target);
+    mirror(event.target, []);
+  });
+
+  // Enter goes from the count to the names, and from the names to the button that saves.
+  document.addEventListener("keydown", (event) => {
+    if (event.key !== "Enter" || event.shiftKey || !event.target.matches(".typed-line textarea")) return;
+    event.preventDefault();
+    const boxes = lines();
+    (boxes[boxes.indexOf(event.target) + 1] || document.querySelector(".entry-do .main")).focus();
+  });
+
+  document.addEventListener("DOMContentLoaded", () => {
+    const [count] = lines();
+    if (!count) return;
+    if (count.value === "" && !matchMedia("(pointer: coarse)").matches && document.activeElement === document.body) count.focus();
+    show();
+  });
+  let resizing = 0;
+  window.addEventListener("resize", () => {
+    clearTimeout(resizing);
+    resizing = setTimeout(() => { if (lines().length) show(); }, 200);
+  });
+})();
