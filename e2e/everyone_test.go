@@ -16,6 +16,7 @@ import (
 var views = []struct{ name, path, drawn string }{
 	{"Shelf", "/", ".exercise"},
 	{"entry", "/exercises/new", "[name=names]"},
+	{"many at once", "/exercises/many", "[name=files]"},
 	{"entry by ABC", "/exercises/new?way=abc", "#preview"},
 	{"Bench", "/bench/6?instrument=trombone&student=1", "svg.lanes"},
 	{"Bench for clarinet", "/bench/10?instrument=clarinet", "svg.lanes"},
@@ -131,6 +132,10 @@ var states = []struct {
 		p.MustElement("#preview svg")
 		p.MustElement("[name=abc]").MustSelectAllText().MustInput("M:4/4\nK:C\nC D E F|G A B c|c4|]")
 		p.MustElementR("#preview", "L:1/4 missing")
+	}},
+	{"a list of many exercises", "/exercises/many", func(p *rod.Page) {
+		chooseTunes(p)
+		p.MustElementR(".many-list .why", "is not something this reads")
 	}},
 	{"a list of students before it is kept", "/people", func(p *rod.Page) {
 		p.MustElement(".new-section [name=name]").MustInput("Friday")

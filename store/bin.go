@@ -40,6 +40,18 @@ func (d *Desk) TakeAway(ctx context.Context, what Thing, id int64) error {
 	return d.binning(ctx, "take away", what, id, things[what].removed, `UPDATE %s SET removed_at = now() WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`)
 }
 
+// TakeAwayExercises puts several exercises into the bin, all or none of them.
+func (d *Desk) TakeAwayExercises(ctx context.Context, ids []ExerciseID) error {
+	return d.inTransaction(ctx, "take exercises away", func(tx deskTx) error {
+		for _, id := range ids {
+			if err := tx.change(ctx, `UPDATE exercises SET removed_at = now() WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, id); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
 // PutBack takes something out of the bin. The error is ErrTaken when its name or number
 // has been given to another since.
 func (d *Desk) PutBack(ctx context.Context, what Thing, id int64) error {

@@ -65,21 +65,42 @@ func (r exerciseRow) exercise() Exercise {
 // AddExercise keeps a new exercise in the book of its title, which is made when
 // it is new. The error is ErrTaken when the book has one of that number.
 func (d *Desk) AddExercise(ctx context.Context, x Exercise, source Source) (ExerciseID, error) {
-	var id ExerciseID
-	err := d.inTransaction(ctx, "add the exercise", func(tx deskTx) error {
-		book, err := tx.findOrAddBook(ctx, x.Book)
+	ids, err := d.AddExercises(ctx, x.Book, []Sourced{{x, source}})
+	if err != nil {
+		return 0, err
+	}
+	return ids[0], nil
+}
+
+// Sourced is an exercise with its source.
+type Sourced struct {
+	Exercise
+	Source Source
+}
+
+// AddExercises keeps several new exercises in the book of a title, all or none of them, with
+// the error of AddExercise.
+func (d *Desk) AddExercises(ctx context.Context, title string, list []Sourced) ([]ExerciseID, error) {
+	ids := make([]ExerciseID, len(list))
+	err := d.inTransaction(ctx, "add the exercises", func(tx deskTx) error {
+		book, err := tx.findOrAddBook(ctx, title)
 		if err != nil {
 			return err
 		}
-		hash, err := tx.keepSource(ctx, source)
-		if err != nil {
-			return err
+		for k, x := range list {
+			hash, err := tx.keepSource(ctx, x.Source)
+			if err != nil {
+				return err
+			}
+			if err := tx.one(ctx, &ids[k], `
+				INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for)
+				VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`, book, x.Number, x.Title, hash, x.Part, x.WrittenFor); err != nil {
+				return err
+			}
 		}
-		return tx.one(ctx, &id, `
-			INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for)
-			VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`, book, x.Number, x.Title, hash, x.Part, x.WrittenFor)
+		return nil
 	})
-	return id, err
+	return ids, err
 }
 
 // ChangeExercise keeps an edited exercise, which may have moved to another book.

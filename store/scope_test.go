@@ -124,7 +124,12 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 			_, err := d.AddExercise(ctx, store.Exercise{Book: "Book of " + f.mark, Number: 7, Title: "added"}, f.source)
 			return err
 		},
-		"AddSection": func() error { _, err := d.AddSection(ctx, "Added"); return err },
+		"AddExercises": func() error {
+			_, err := d.AddExercises(ctx, "Book of "+f.mark, []store.Sourced{{Exercise: store.Exercise{Number: 8, Title: "added"}, Source: f.source}})
+			return err
+		},
+		"TakeAwayExercises": func() error { return d.TakeAwayExercises(ctx, []store.ExerciseID{f.exercise}) },
+		"AddSection":        func() error { _, err := d.AddSection(ctx, "Added"); return err },
 		"AddStudents": func() error {
 			return d.AddStudents(ctx, f.section, store.Student{FirstName: "x", Instrument: "violin"})
 		},
@@ -202,7 +207,7 @@ func each(do func(store.Thing, int64) error, f fixture) error {
 
 // mayPass are the writes that name no row of another's: they change the stranger's own.
 var mayPass = map[string]bool{
-	"AddExercise": true, "AddSection": true, "BringIn": true, "EraseOverdue": true, "KeepKind": true, "KeepSettings": true, "Prefer": true,
+	"AddExercise": true, "AddExercises": true, "AddSection": true, "BringIn": true, "EraseOverdue": true, "KeepKind": true, "KeepSettings": true, "Prefer": true,
 	"DropFingerings": true, "DropPlacement": true, "KeepReading": true, // which find nothing to do
 }
 

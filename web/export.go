@@ -95,8 +95,13 @@ func encode(s score.Score, target instrument.Instrument, as string) (data []byte
 	return nil, "", "", nil
 }
 
-// fileName keeps letters, digits and hyphens.
+// fileName is a name for the part of an instrument.
 func fileName(number int, title, id string) string {
+	return fmt.Sprintf("%d-%s-%s", number, forFile(title), id)
+}
+
+// forFile keeps letters, digits and hyphens.
+func forFile(title string) string {
 	clean := strings.Map(func(c rune) rune {
 		switch {
 		case c >= 'a' && c <= 'z', c >= '0' && c <= '9':
@@ -106,5 +111,5 @@ func fileName(number int, title, id string) string {
 		}
 		return '-'
 	}, title)
-	return fmt.Sprintf("%d-%s-%s", number, strings.Trim(clean, "-"), id)
+	return strings.Trim(clean, "-")
 }

@@ -125,6 +125,15 @@ func (v *visitor) post(path string, form url.Values) (int, string) {
 // send posts a form with a file, as the entry page does.
 func (v *visitor) send(path string, form map[string]string, name string, data []byte) (int, string) {
 	v.t.Helper()
+	if name == "" {
+		return v.sendAs("", path, form)
+	}
+	return v.sendAs("file", path, form, [2]string{name, string(data)})
+}
+
+// sendAs posts a form with files, each a name and what is in it, in a field.
+func (v *visitor) sendAs(field, path string, form map[string]string, files ...[2]string) (int, string) {
+	v.t.Helper()
 	var b bytes.Buffer
 	w := multipart.NewWriter(&b)
 	for key, value := range form {
@@ -132,12 +141,12 @@ func (v *visitor) send(path string, form map[string]string, name string, data []
 			v.t.Fatal(err)
 		}
 	}
-	if name != "" {
-		f, err := w.CreateFormFile("file", name)
+	for _, file := range files {
+		f, err := w.CreateFormFile(field, file[0])
 		if err != nil {
 			v.t.Fatal(err)
 		}
-		if _, err := f.Write(data); err != nil {
+		if _, err := f.Write([]byte(file[1])); err != nil {
 			v.t.Fatal(err)
 		}
 	}

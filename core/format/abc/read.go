@@ -115,7 +115,7 @@ func (r *reader) read(ctx context.Context, text string) (score.Score, error) {
 		if strings.HasPrefix(line, "X:") {
 			tunes++
 			if tunes > 1 || r.inBody {
-				r.remark("tunes", "the text holds more than one tune; only the first is read.", "Bring the others in one at a time.")
+				r.remark("tunes", "the text holds more than one tune; only the first is read.", "Bring the others in under Many at once, or each by itself.")
 				break
 			}
 		}
