@@ -102,3 +102,35 @@ func TestEnteringWithAThumb(t *testing.T) {
 		t.Error("the page is wider than the screen")
 	}
 }
+
+// A MIDI keyboard fills the name line, here a simulated one: what is played is what is read.
+func TestNamesFromAMIDIKeyboard(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	p.MustEvalOnNewDocument(`const keys = {}; window.keyboard = keys; navigator.requestMIDIAccess = async () => ({ inputs: new Map([["one", keys]]) });`)
+	for _, test := range []struct {
+		key, written string
+		notes        []int
+	}{
+		{"C major: no sign", "C5 D5 E5 F♯5", []int{72, 74, 76, 78}},
+		{"B flat major: B flat, E flat", "B♭4 E♭5 E♮5 B♭5", []int{70, 75, 76, 82}},
+		{"F major: B flat", "B♮4 B♭4 C4 A♭5", []int{71, 70, 60, 80}},
+		{"D major: F sharp, C sharp", "F♯5 C♯5 C♮5 C♯5", []int{78, 73, 72, 73}},
+	} {
+		p.MustNavigate(address + "/exercises/new").MustWaitLoad()
+		p.MustElement("[name=counted_key]").MustSelect(test.key)
+		p.MustElement("[name=count]").MustFocus()
+		press(p, "1234")
+		p.MustElementR(".counted-status", "4 notes")
+		p.MustElement("[data-midi]").MustClick()
+		until(t, p, "the keyboard is heard", `() => window.keyboard.onmidimessage`)
+		for _, n := range test.notes {
+			p.MustEval(`(n) => { window.keyboard.onmidimessage({ data: [0x90, n, 64] }); window.keyboard.onmidimessage({ data: [0x80, n, 0] }); window.keyboard.onmidimessage({ data: [0x91, n, 0] }); }`, n)
+		}
+		const named = `JSON.parse(document.querySelector("#counted-sheet .sheet-data").textContent).measures[0].events`
+		until(t, p, "the last note is named", fmt.Sprintf(`() => %s[3].midi === %d`, named, test.notes[3]))
+		got := p.MustEval(`() => ` + named + `.map((e) => e.name + Math.floor(e.midi / 12 - 1)).join(" ")`).Str()
+		if got != test.written {
+			t.Errorf("in %s, %v is %s, want %s; typed is %q", test.key, test.notes, got, test.written, p.MustElement("[name=names]").MustProperty("value").Str())
+		}
+	}
+}

@@ -40,7 +40,7 @@ func line(text string) string { return strings.ReplaceAll(text, "\r\n", "\n") }
 // lines is what is typed, as it is read.
 func (e entry) lines() counted.Entry {
 	t := e.Typed
-	c := counted.Entry{Title: e.Title, Meter: t.Meter, Key: t.Key, Tempo: t.Tempo, Start: t.Start, Count: t.Count, Name: t.Name}
+	c := counted.Entry{Title: e.Title, Meter: t.Meter, Key: t.Key, Tempo: t.Tempo, Start: t.Start, Count: t.Count, Name: t.Name, Names: e.Names}
 	if e.WrittenFor != reading.Concert {
 		c.For = e.WrittenFor
 	}
@@ -69,8 +69,8 @@ func (e entry) readTyped(ctx context.Context) (brought, error) {
 }
 
 // typedOf is what would be typed for a score; whole says that nothing of it is left out.
-func typedOf(sc score.Score) (t typed, whole bool) {
-	e, err := counted.EntryOf(sc)
+func typedOf(sc score.Score, names name.System) (t typed, whole bool) {
+	e, err := counted.EntryOf(sc, names)
 	if err != nil {
 		return typed{}, false
 	}
@@ -167,6 +167,8 @@ type countedSheet struct {
 	Marks  []countedMark
 	Sheet  template.JS // "" where nothing is counted
 	Wrong  []score.Problem
+	Before int // the place of the last note that is named, or of the one to start near, counted from C0
+	Fifths int // of the key
 }
 
 // countedMark is a part of a typed line that something is wrong with.
@@ -193,6 +195,7 @@ func (s *Server) countedSheet(ctx context.Context, desk *store.Desk, e entry) (c
 	}
 	v.Status = statusOf(d)
 	part := d.Score.Parts[0]
+	v.Before, v.Fifths = lastNamed(d).Diatonic(), part.Key().Fifths
 	if len(part.Measures) > drawnMeasures {
 		v.Status += fmt.Sprintf(" The first %d measures are drawn.", drawnMeasures)
 		part.Measures = part.Measures[:drawnMeasures]
@@ -219,6 +222,30 @@ func (s *Server) countedSheet(ctx context.Context, desk *store.Desk, e entry) (c
 	}
 	v.Sheet = template.JS(text)
 	return v, nil
+}
+
+// lastNamed is the pitch of the last note that has a name; of none, the one to start near.
+func lastNamed(d counted.Draft) score.Pitch {
+	part := d.Score.Parts[0]
+	notes := part.Notes()
+	if n := len(d.Unnamed); n > 0 { // they lie on it
+		return part.At(d.Unnamed[0]).Pitch
+	}
+	if len(notes) == 0 {
+		return score.MustPitch("B4")
+	}
+	return part.At(notes[len(notes)-1]).Pitch
+}
+
+// StepNames are the names of C to B as they are typed, for notes that come from a keyboard.
+func (e entry) StepNames() string {
+	switch e.Names {
+	case name.FixedDo:
+		return "do re mi fa sol la si"
+	case name.German:
+		return "c d e f g a h"
+	}
+	return "c d e f g a b"
 }
 
 // countedSheetIDs leads the ids of typed music.
@@ -275,7 +302,12 @@ func noteIn(m score.Measure, event int) int {
 
 // turnExercise turns what was typed one way into another, as far as it can be said there.
 func (s *Server) turnExercise(w http.ResponseWriter, r *http.Request) {
-	e, to := entryIn(r), wayIn(r, "to", byCount)
+	e, err := entryIn(r)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	to := wayIn(r, "to", byCount)
 	if formError(r) != nil {
 		e.Problems = []string{tooLargeFile}
 		s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)
@@ -310,9 +342,9 @@ func (s *Server) turn(ctx context.Context, e *entry, to way) {
 			e.Problems = append(e.Problems, "It is not turned, because the ABC cannot be read: "+problemsOf(err)[0].Error())
 			return
 		}
-		t, whole := typedOf(sc)
+		t, whole := typedOf(sc, e.Names)
 		if t == (typed{}) {
-			_, err := counted.EntryOf(sc)
+			_, err := counted.EntryOf(sc, e.Names)
 			e.Problems = append(e.Problems, "It is not turned, because it cannot be counted in one line. "+problemsOf(err)[0].Error())
 			return
 		}
@@ -345,10 +377,25 @@ func (e entry) CountKeys() []typedKey {
 	return append(list, typedKey{"()", "( )", "Held"}, typedKey{"[]", "[ ]", "Rest"}, typedKey{"|", "|", "Bar line"}, typedKey{"=", "=", "A measure again"}, typedKey{"<", "⌫", "Take back in the count"})
 }
 
+// NameSample is a line of names, as they are typed.
+func (e entry) NameSample() string {
+	switch e.Names {
+	case name.FixedDo:
+		return "sol la si do | sol la si"
+	case name.German:
+		return "gahc | gah"
+	}
+	return "gabc | gab"
+}
+
 // NameKeys are the keys of the name line.
 func (e entry) NameKeys() []typedKey {
 	list := []typedKey{}
-	for _, label := range strings.Fields("c d e f g a b") {
+	labels := e.StepNames()
+	if e.Names == name.German {
+		labels += " b"
+	}
+	for _, label := range strings.Fields(labels) {
 		list = append(list, typedKey{label, label, "Name " + label})
 	}
 	return append(list, typedKey{"#", "♯", "Sharp"}, typedKey{"-", "♭", "Flat"}, typedKey{"=", "♮", "Natural"}, typedKey{"'", "↑", "Octave up"}, typedKey{",", "↓", "Octave down"}, typedKey{"()", "( )", "Slur"}, typedKey{"<", "⌫", "Take back in the names"})

@@ -1,11 +1,14 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"net/url"
 	"strings"
 	"testing"
+
+	"unhurriedbench/store"
 )
 
 func TestCountItAndNameIt(t *testing.T) {
@@ -98,5 +101,25 @@ func TestTurningWaysIn(t *testing.T) {
 	furnish(t, s.store, account.ID)
 	if status, _ := other.post("/exercises/turn", url.Values{"id": {fmt.Sprint(b.exercise)}, "to": {"abc"}}); status != http.StatusNotFound {
 		t.Errorf("another teacher's exercise gives %d", status)
+	}
+}
+
+// Names are typed as the teacher names notes.
+func TestNamingInTheTeachersSystem(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	furnish(t, s.store, account.ID)
+	for _, test := range []struct{ naming, names, key, shown string }{
+		{"german", "a b h c", `data-type="h"`, `"name":"H"`},
+		{"fixed-do", "la si- si do", `data-type="sol"`, `"name":"si♭"`},
+		{"degrees", "a b- b c", `data-type="g"`, `"name":"6`},
+	} {
+		if err := s.store.For(account.ID).KeepSettings(context.Background(), store.Settings{"naming": test.naming}); err != nil {
+			t.Fatal(err)
+		}
+		_, page := v.get("/exercises/new")
+		wants(t, page, test.key)
+		_, part := v.script("/exercises/preview", url.Values{"way": {"count"}, "counted_key": {"C"}, "count": {"1234"}, "names": {test.names}})
+		wants(t, part, "1 measure, 4 notes.", `class="typed-marks">[]`, test.shown)
 	}
 }

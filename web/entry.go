@@ -2,6 +2,7 @@ package web
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -16,6 +17,7 @@ import (
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
 	"unhurriedbench/reading"
 	"unhurriedbench/store"
@@ -48,6 +50,7 @@ func wayIn(r *http.Request, field string, other way) way {
 type entry struct {
 	Way         way
 	Typed       typed
+	Names       name.System // of the name line
 	ID          store.ExerciseID
 	Books       []store.Book
 	Book        string
@@ -86,7 +89,12 @@ var takenMeters = []string{"2/4", "3/4", "4/4", "2/2", "6/8", "3/8", "9/8", "12/
 const startingABC = "X:1\nT:\nM:4/4\nL:1/4\nK:Bb\nB c d e | f2 d2 | c d c B | B4 |]\n"
 
 func (s *Server) newExercise(w http.ResponseWriter, r *http.Request) {
-	e := entry{Way: wayIn(r, "way", byCount)}
+	names, err := namesOf(r.Context(), deskOf(r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	e := entry{Way: wayIn(r, "way", byCount), Names: names}
 	books, err := deskOf(r).Books(r.Context())
 	if err != nil {
 		s.failed(w, r, err)
@@ -164,7 +172,11 @@ func problemsOf(err error) []score.Problem {
 }
 
 func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
-	e := entryIn(r)
+	e, err := entryIn(r)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
 	if e.Way == byCount {
 		sheet, err := s.countedSheet(r.Context(), deskOf(r), e)
 		if err != nil {
@@ -182,8 +194,15 @@ func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 	s.fragment(w, "entry", "preview", v)
 }
 
+// namesOf is how a teacher names notes, and so types them: scale degrees are typed as letters.
+func namesOf(ctx context.Context, desk *store.Desk) (name.System, error) {
+	kept, err := taught(ctx, desk)
+	return kept.Preferences.options(store.Section{}).Name.System, err
+}
+
 // entryIn is what a form holds.
-func entryIn(r *http.Request) entry {
+func entryIn(r *http.Request) (entry, error) {
+	names, err := namesOf(r.Context(), deskOf(r))
 	other := byFile // what is sent without a way, by a script say
 	if r.FormValue("abc") != "" {
 		other = byABC
@@ -192,7 +211,8 @@ func entryIn(r *http.Request) entry {
 		Way: wayIn(r, "way", other), Typed: typedIn(r),
 		Book: text(r, "book"), Number: text(r, "number"), Title: text(r, "title"),
 		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"),
-	}
+		Names: names,
+	}, err
 }
 
 func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
@@ -202,6 +222,10 @@ func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	e := entry{ID: x.ID, Book: x.Book, Number: strconv.Itoa(x.Number), Title: x.Title, WrittenFor: x.WrittenFor}
+	if e.Names, err = namesOf(r.Context(), deskOf(r)); err != nil {
+		s.failed(w, r, err)
+		return
+	}
 	if x.Format == format.ABC {
 		source, err := deskOf(r).Source(r.Context(), x.Hash)
 		if err != nil {
@@ -210,7 +234,7 @@ func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
 		}
 		e.Way, e.ABC = byABC, source.Content
 		if sc, err := s.reader.Score(r.Context(), source); err == nil && wayIn(r, "way", byCount) != byABC {
-			if typed, whole := typedOf(sc); whole {
+			if typed, whole := typedOf(sc, e.Names); whole {
 				e.Way, e.Typed = byCount, typed
 			}
 		}
@@ -244,7 +268,11 @@ const tooLargeFile = "The file is larger than 5 MB. Bring in one exercise at a t
 // keepExercise checks the form and saves it as a new exercise, or over an old
 // one. When anything is wrong nothing is saved and the form comes back.
 func (s *Server) keepExercise(w http.ResponseWriter, r *http.Request, old store.Exercise, kept store.Source) {
-	e := entryIn(r)
+	e, err := entryIn(r)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
 	e.ID, e.Kept = old.ID, kept.Format == format.MusicXML
 	if formError(r) != nil {
 		e.Problems = []string{tooLargeFile}
@@ -273,7 +301,7 @@ func (s *Server) readEntry(r *http.Request, e entry, old store.Exercise, kept st
 		return x, b.source, problems
 	}
 	if b.uploaded {
-		x.Part = 0
+		x.Part, x.WrittenFor = 0, cmp.Or(x.WrittenFor, b.target)
 	}
 	for i, p := range instrument.Unplayable(reading.SourceOf(x, b.score).Source) {
 		if i == 3 {
@@ -291,6 +319,7 @@ type brought struct {
 	source   store.Source
 	score    score.Score
 	uploaded bool
+	target   string // that the file says it is written for
 }
 
 // readSource reads the uploaded file, or the typed text when there is none, or
@@ -317,7 +346,7 @@ func (s *Server) readSource(r *http.Request, e entry, kept store.Source) (brough
 		return brought{}, score.Problems{score.General("The file did not arrive whole.", "Choose it again.")}
 	}
 	f, err := s.reader.File(r.Context(), header.Filename, data)
-	b := brought{source: store.Source{Format: f.Kind, Content: f.Text}, score: f.Score, uploaded: true}
+	b := brought{source: store.Source{Format: f.Kind, Content: f.Text}, score: f.Score, uploaded: true, target: f.For}
 	if err == nil && f.Kind == format.MusicXML && slices.Contains(takenMeters, e.Meter) && !musicxml.HasMeter(f.Text) {
 		b.source.Content, err = withMeter(f.Text, e.Meter)
 		if err == nil {

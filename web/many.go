@@ -37,6 +37,7 @@ type manyRow struct {
 	Number     string
 	Title      string
 	Kind, Text string // what is kept of it
+	For        string // the instrument it says it is written for
 	Left       bool   // it is left out
 	Signatures string // "4/4, B flat major, 8 measures"
 	Remarks    []string
@@ -120,14 +121,14 @@ func filesOf(r *http.Request) ([]format.Named, error) {
 
 // rowOf is what an item will be.
 func rowOf(item format.Item, writtenFor string) manyRow {
-	row := manyRow{Name: item.Name, Title: item.File.Score.Title, Kind: item.File.Kind, Text: item.File.Text}
+	row := manyRow{Name: item.Name, Title: item.File.Score.Title, Kind: item.File.Kind, Text: item.File.Text, For: item.File.For}
 	if item.Err != nil {
 		for _, p := range problemsOf(item.Err) {
 			row.Wrong = append(row.Wrong, p.Error())
 		}
 		return row
 	}
-	row.describe(item.File.Score, writtenFor)
+	row.describe(item.File.Score, cmp.Or(writtenFor, row.For))
 	return row
 }
 
@@ -231,7 +232,7 @@ func rowsIn(r *http.Request) ([]manyRow, string) {
 	if n == 0 || n > format.MostItems {
 		return nil, "There is no exercise yet. Choose files."
 	}
-	for _, name := range []string{"number", "title", "kind", "text"} {
+	for _, name := range []string{"number", "title", "kind", "text", "for"} {
 		if len(field(name)) != n {
 			return nil, "The list did not arrive whole. Choose the files again."
 		}
@@ -240,7 +241,7 @@ func rowsIn(r *http.Request) ([]manyRow, string) {
 	for k := range rows {
 		rows[k] = manyRow{
 			Name: field("name")[k], Number: strings.TrimSpace(field("number")[k]), Title: strings.TrimSpace(field("title")[k]),
-			Kind: field("kind")[k], Text: field("text")[k], Left: !slices.Contains(field("take"), strconv.Itoa(k)),
+			Kind: field("kind")[k], Text: field("text")[k], For: field("for")[k], Left: !slices.Contains(field("take"), strconv.Itoa(k)),
 		}
 	}
 	return rows, ""
@@ -251,6 +252,9 @@ func rowsIn(r *http.Request) ([]manyRow, string) {
 func (s *Server) good(ctx context.Context, desk *store.Desk, v *manyView) ([]store.Sourced, error) {
 	if v.Book == "" || len(v.Book) > 120 {
 		v.Problems = append(v.Problems, "The book's title is missing, or longer than 120 letters. Choose a book, or type a title for a new one.")
+	}
+	if _, known := instrument.ByID(v.WrittenFor); !known && v.WrittenFor != "" && v.WrittenFor != reading.Concert {
+		v.Problems = append(v.Problems, "Choose for whom they are written from the list.")
 	}
 	taken, err := numbersIn(ctx, desk, v.Book)
 	if err != nil {
@@ -273,8 +277,11 @@ func (s *Server) good(ctx context.Context, desk *store.Desk, v *manyView) ([]sto
 			}
 			continue
 		}
-		row.describe(sc, v.WrittenFor)
-		x := store.Exercise{Book: v.Book, WrittenFor: v.WrittenFor, Title: cmp.Or(row.Title, sc.Title, "Untitled")}
+		if _, known := instrument.ByID(row.For); !known {
+			row.For = ""
+		}
+		x := store.Exercise{Book: v.Book, WrittenFor: cmp.Or(v.WrittenFor, row.For), Title: cmp.Or(row.Title, sc.Title, "Untitled")}
+		row.describe(sc, x.WrittenFor)
 		n, err := strconv.Atoi(row.Number)
 		switch {
 		case err != nil || n < 1 || n > 9999:

@@ -19,7 +19,7 @@ const threeTunes = "X:4\nT:Quay Four\nM:4/4\nL:1/4\nK:C\nC D E F|G4|]\n\nX:5\nT:
 // rowsOfPage is the form that a list of many has, as a browser would send it.
 func rowsOfPage(page string) url.Values {
 	form := url.Values{}
-	for _, found := range regexp.MustCompile(`(?s)<input[^>]*name="(number|title|name|kind)"[^>]*value="([^"]*)"`).FindAllStringSubmatch(page, -1) {
+	for _, found := range regexp.MustCompile(`(?s)<input[^>]*name="(number|title|name|kind|for)"[^>]*value="([^"]*)"`).FindAllStringSubmatch(page, -1) {
 		form.Add(found[1], found[2])
 	}
 	for _, found := range regexp.MustCompile(`(?s)<textarea[^>]*name="text"[^>]*>\n(.*?)</textarea>`).FindAllStringSubmatch(page, -1) {
@@ -36,7 +36,7 @@ func TestManyAtOnce(t *testing.T) {
 	v, account := s.teacher(t, "a@school.example")
 	furnish(t, s.store, account.ID) // The Ferry Book has a number 1
 	status, page := v.sendAs("files", "/exercises/many", map[string]string{"book": "The Ferry Book"}, [2]string{"quay.abc", threeTunes},
-		[2]string{"more.zip", zipOf(t, [2]string{"07 tide.counted", "title: Tide\ncount: 1 2 3 4 | 1\nname: gabc d"}, [2]string{"readme.txt", "hello"})})
+		[2]string{"more.zip", zipOf(t, [2]string{"07 tide.counted", "title: Tide\nfor: clarinet\ncount: 1 2 3 4 | 1\nname: gabc d"}, [2]string{"readme.txt", "hello"})})
 	if status != http.StatusOK {
 		t.Fatalf("looking gives %d", status)
 	}
@@ -61,6 +61,9 @@ func TestManyAtOnce(t *testing.T) {
 	ids := regexp.MustCompile(`name="ids" value="([\d,]+)"`).FindStringSubmatch(page)[1]
 	_, shelf := v.get("/")
 	wants(t, shelf, "Quay the Fourth", "Tide", "Quay One")
+	tide := strings.Split(ids, ",")[2]
+	_, edit := v.get("/exercises/" + tide + "/edit")
+	wants(t, edit, `<option value="clarinet" selected>`)
 
 	// It is mended on the spot.
 	again := rowsOfPage(page)
@@ -106,7 +109,7 @@ func TestManyThatCannotBe(t *testing.T) {
 	}
 	wants(t, page, "There is no exercise in what was chosen.")
 	row := func(number, text string) url.Values {
-		return url.Values{"book": {"The Ferry Book"}, "name": {"a.abc"}, "number": {number}, "title": {"Mine"}, "kind": {"abc"}, "text": {text}, "take": {"0"}}
+		return url.Values{"book": {"The Ferry Book"}, "name": {"a.abc"}, "number": {number}, "title": {"Mine"}, "kind": {"abc"}, "text": {text}, "for": {""}, "take": {"0"}}
 	}
 	const tune = "M:4/4\nL:1/4\nK:C\nC D E F|]"
 	for number, want := range map[string]string{"1": "The Ferry Book has a number 1 already", "x": "The number “x” is not one from 1 to 9999.", "0": "not one from 1 to 9999"} {
@@ -116,17 +119,24 @@ func TestManyThatCannotBe(t *testing.T) {
 		}
 		wants(t, page, want, `value="Mine"`, "None of them can be kept as they stand.", "C D E F|]")
 	}
-	status, page = v.post("/exercises/many/keep", row("9", "M:4/4\nL:1/4\nK:C\nC'''''' D E F|]"))
+	status, _ = v.post("/exercises/many/keep", row("9", "M:4/4\nL:1/4\nK:C\nC'''''' D E F|]"))
 	if status != http.StatusUnprocessableEntity {
 		t.Errorf("a note out of reach gives %d", status)
 	}
+	kazoo := row("9", tune)
+	kazoo.Set("written_for", "kazoo")
+	kazoo.Set("book", "")
+	if status, page = v.post("/exercises/many/keep", kazoo); status != http.StatusUnprocessableEntity {
+		t.Errorf("a kazoo without a book gives %d", status)
+	}
+	wants(t, page, "The book&#39;s title is missing", "Choose for whom they are written from the list.")
 	broken := row("9", tune)
 	broken.Del("kind")
 	if status, page = v.post("/exercises/many/keep", broken); status != http.StatusUnprocessableEntity {
 		t.Errorf("a torn list gives %d", status)
 	}
 	wants(t, page, "The list did not arrive whole.")
-	status, page = v.post("/exercises/many/keep", url.Values{"book": {"The Ferry Book"}, "name": {"a", "b"}, "number": {"8", "8"}, "title": {"A", "B"}, "kind": {"abc", "abc"}, "text": {tune, tune}, "take": {"0", "1"}})
+	status, page = v.post("/exercises/many/keep", url.Values{"book": {"The Ferry Book"}, "name": {"a", "b"}, "number": {"8", "8"}, "title": {"A", "B"}, "kind": {"abc", "abc"}, "text": {tune, tune}, "for": {"", ""}, "take": {"0", "1"}})
 	if status != http.StatusOK {
 		t.Errorf("two of one number give %d", status)
 	}
@@ -138,7 +148,7 @@ func TestWholeBook(t *testing.T) {
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
-	form := url.Values{"book": {"The Ferry Book"}, "name": {"a"}, "number": {"12"}, "title": {"Own Title"}, "kind": {"abc"}, "text": {"X:3\nT:Another\nM:3/4\nL:1/4\nK:G\nG A B|]"}, "take": {"0"}}
+	form := url.Values{"book": {"The Ferry Book"}, "name": {"a"}, "number": {"12"}, "title": {"Own Title"}, "kind": {"abc"}, "text": {"X:3\nT:Another\nM:3/4\nL:1/4\nK:G\nG A B|]"}, "for": {""}, "take": {"0"}}
 	v.post("/exercises/many/keep", form)
 	_, book := v.get(fmt.Sprintf("/books/%d/export?as=abc", b.book))
 	items, err := format.Items(context.Background(), []format.Named{{Name: "book.abc", Data: []byte(book)}})

@@ -126,7 +126,7 @@ func inspect(ctx context.Context, path string, ask inspection) (breakdown.Report
 	if _, known := instrument.ByID(ask.source); !known && ask.source != "" && ask.source != reading.Concert {
 		return none, nil, unknownInstrument(ask.source)
 	}
-	from := reading.SourceOf(store.Exercise{Part: at, WrittenFor: ask.source}, s)
+	from := reading.SourceOf(store.Exercise{Part: at, WrittenFor: cmp.Or(ask.source, f.For)}, s)
 	targetID := cmp.Or(ask.target, from.WrittenFor, "violin")
 	target, ok := instrument.ByID(targetID)
 	if !ok {

@@ -2,6 +2,7 @@ package main
 
 import (
 	"bytes"
+	"context"
 	"encoding/json"
 	"errors"
 	"os"
@@ -125,5 +126,20 @@ func TestInspectParts(t *testing.T) {
 	printed := file(t, "p.abc", "M:4/4\nL:1/4\nK:C\n\"^3\"c4|]\n")
 	if _, said, err := run(t, "--source", "violin", printed); err != nil || !strings.Contains(said, "“3” is printed over it") {
 		t.Errorf("nonsense over a note says %q (%v)", said, err)
+	}
+}
+
+// A counted file that says for whom it is written is inspected for them.
+func TestInspectForWhomItIsWritten(t *testing.T) {
+	path := filepath.Join(t.TempDir(), "tide.counted")
+	if err := os.WriteFile(path, []byte("title: Tide\nkey: Bb\nfor: trombone\ncount: 1 2 3 4\nname: bcde\n"), 0o600); err != nil {
+		t.Fatal(err)
+	}
+	r, _, err := inspect(context.Background(), path, inspection{})
+	if err != nil || r.Instrument != "trombone" || r.Measures[0].Events[0].Fingering != "1" {
+		t.Errorf("%s %+v %v", r.Instrument, r.Measures, err)
+	}
+	if r, _, err = inspect(context.Background(), path, inspection{target: "cello"}); err != nil || r.Instrument != "cello" {
+		t.Errorf("%s %v", r.Instrument, err)
 	}
 }

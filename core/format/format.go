@@ -29,6 +29,7 @@ type File struct {
 	Score score.Score
 	Kind  string // ABC, MusicXML, or MIDI or Counted where it has not been read yet
 	Text  string // what to keep: the file itself, unpacked; ABC for a MIDI or counted file
+	For   string // the id of the instrument a counted file is written for, "" where it says none
 }
 
 // The kinds of files that are kept as ABC once they have been read.
@@ -49,18 +50,29 @@ func Read(ctx context.Context, name string, data []byte) (File, error) {
 	}
 	if KeptAsABC(f.Kind) {
 		var s score.Score
+		target := ""
 		if f.Kind == MIDI {
 			s, err = midi.Read(ctx, data)
 		} else {
-			s, err = counted.Read(ctx, string(musicxml.Text(data)))
+			s, target, err = readCounted(ctx, string(musicxml.Text(data)))
 		}
 		if err != nil {
 			return File{}, err
 		}
-		return File{s, ABC, abc.Write(s)}, nil
+		return File{s, ABC, abc.Write(s), target}, nil
 	}
 	f.Score, err = ReadKind(ctx, f.Kind, []byte(f.Text))
 	return f, err
+}
+
+// readCounted reads a counted file, and for which instrument it is written.
+func readCounted(ctx context.Context, text string) (score.Score, string, error) {
+	s, err := counted.Read(ctx, text)
+	if err != nil {
+		return s, "", err
+	}
+	e, err := counted.Parse(text)
+	return s, e.For, err
 }
 
 // Unpack takes the text out of a file without reading it; one of kind MIDI or Counted has none.

@@ -147,7 +147,7 @@ func itemsOf(ctx context.Context, f opened) ([]Item, error) {
 			if err != nil {
 				s = score.Score{Title: tune.Title}
 			}
-			one.File, one.Err = File{s, ABC, tune.Text}, err
+			one.File, one.Err = File{Score: s, Kind: ABC, Text: tune.Text}, err
 			if ctx.Err() != nil {
 				return nil, fmt.Errorf("read %s: %w", one.Name, ctx.Err())
 			}

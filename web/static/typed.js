@@ -101,6 +101,75 @@
     box.dispatchEvent(new Event("input", { bubbles: true }));
   }
 
+  // A MIDI keyboard, where the browser has one, fills the name line with what is played, as it
+  // is printed. A note is spelled as the key has it, else by the nearest on the line of fifths;
+  // it has a sign where the key or the letter before it says otherwise.
+  const fifthsOf = [0, 2, 4, -1, 1, 3, 5], semitones = [0, 2, 4, 5, 7, 9, 11]; // of C to B
+  let before = null;  // where the last played note lies, counted from C0
+  let signed = {};    // by step: the sign it was written with last
+
+  function spell(midi, fifths) {
+    for (let step = 0; step < 7; step++) {
+      for (let alter = -2; alter <= 2; alter++) {
+        const at = fifthsOf[step] + 7 * alter;
+        if ((semitones[step] + alter - midi) % 12 === 0 && at >= fifths - 3 && at <= fifths + 8) {
+          return { step, alter, diatonic: step + 7 * Math.round((midi - semitones[step] - alter) / 12 - 1) };
+        }
+      }
+    }
+  }
+
+  // inKey is what the signature does to a step.
+  function inKey(step, fifths) {
+    const at = fifthsOf[step] + 1; // F is 0
+    return fifths > at ? 1 : fifths < 0 && 6 - at < -fifths ? -1 : 0;
+  }
+
+  function played(midi) {
+    const section = document.getElementById("counted-sheet"), box = document.querySelector("textarea[name=names]");
+    const fifths = Number(section.dataset.fifths), note = spell(midi, fifths);
+    const last = before ?? Number(section.dataset.before);
+    let near = note.step + 7 * Math.floor(last / 7);
+    if (near - last > 3) near -= 7;
+    if (last - near > 3) near += 7;
+    const octaves = (note.diatonic - near) / 7;
+    const names = document.querySelector("[data-midi]").dataset.names.split(" ");
+    const german = names[6] === "h" && note.step === 6 && note.alter >= -1 && note.alter <= 0; // h and b say it themselves
+    const due = signed[note.step] ?? inKey(note.step, fifths);
+    const sign = german || note.alter === due ? "" : ["--", "-", "=", "#", "##"][note.alter + 2];
+    if (sign) signed[note.step] = note.alter;
+    const name = german && note.alter === -1 ? "b" : names[note.step];
+    before = note.diatonic;
+    box.setSelectionRange(box.value.length, box.value.length);
+    const apart = box.value && names[0].length + (names[6] === "h") > 1 && !/[\s(|]$/.test(box.value) ? " " : "";
+    box.setRangeText(apart + name + sign + (octaves > 0 ? "'".repeat(octaves) : ",".repeat(-octaves)), box.value.length, box.value.length, "end");
+    box.dispatchEvent(new Event("input", { bubbles: true }));
+  }
+
+  async function listen(button) {
+    try {
+      const access = await navigator.requestMIDIAccess();
+      const take = () => access.inputs.forEach((input) => {
+        input.onmidimessage = ({ data: [status, note, velocity] }) => { if ((status & 0xf0) === 0x90 && velocity > 0) played(note); };
+      });
+      take();
+      access.onstatechange = take;
+      button.setAttribute("aria-pressed", "true");
+      window.advise(access.inputs.size ? "Play the notes as they are printed: the name line takes them." : "No MIDI keyboard is connected. Connect one; it is taken at once.");
+    } catch {
+      window.advise("The browser does not let this page hear a MIDI keyboard.");
+    }
+  }
+
+  document.addEventListener("click", (event) => {
+    const button = event.target.closest("[data-midi]");
+    if (button) listen(button);
+  });
+  document.addEventListener("DOMContentLoaded", () => {
+    const button = document.querySelector("[data-midi]");
+    if (button && navigator.requestMIDIAccess) button.hidden = false;
+  });
+
   document.addEventListener("pointerdown", (event) => {
     if (event.target.closest("[data-type]")) event.preventDefault(); // the line keeps the caret
   });
@@ -115,6 +184,7 @@
     if (!event.target.matches(".typed-line textarea")) return;
     grow(event.target);
     mirror(event.target, []);
+    if (event.isTrusted) { before = null; signed = {}; } // typed by hand: the page says where it stands
   });
 
   // Enter goes from the count to the names, and from the names to the button that saves.

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"unicode/utf8"
 
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
 )
 
@@ -14,6 +15,7 @@ import (
 type Entry struct {
 	Title, Number, Meter, Key, For, Tempo, Start string
 	Count, Name                                  string
+	Names                                        name.System // of the name line; a file has letters
 }
 
 // fields lists what an entry holds in the order of known.
@@ -68,6 +70,7 @@ func (e Entry) Draft(ctx context.Context) Draft {
 		d.Marks = append(d.Marks, markOf(err, "", ""))
 		return d
 	}
+	fr.names = e.Names
 	if strings.TrimSpace(e.Count) == "" {
 		return d
 	}

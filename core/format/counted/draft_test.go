@@ -6,6 +6,7 @@ import (
 	"strings"
 	"testing"
 
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
 )
 
@@ -49,6 +50,40 @@ func TestDraftsMarkWhatIsWrong(t *testing.T) {
 		if got != test.want || said(test.entry, d) != test.marks {
 			t.Errorf("%q, %q:\n%s\n%s\nwant\n%s\n%s", test.entry.Count, test.entry.Name, got, said(test.entry, d), test.want, test.marks)
 		}
+	}
+}
+
+// The name line in other languages; worked by hand. Source: common practice.
+func TestNamesInOtherSystems(t *testing.T) {
+	for _, test := range []struct {
+		names     name.System
+		key, text string
+		want      string
+	}{
+		{name.FixedDo, "C", "do re mi fa", "C5 D5 E5 F5"},
+		{name.FixedDo, "F", "solasido", "G4 A4 Bb4 C5"},
+		{name.FixedDo, "G", "so la ti- do", "G4 A4 Bb4 C5"},
+		{name.FixedDo, "G", "fa mi re do", "F#4 E4 D4 C4"},
+		{name.German, "C", "c h b a", "C5 B4 Bb4 A4"},
+		{name.German, "F", "a b h c", "A4 Bb4 B4 C5"},
+		{name.German, "Bb", "es d c b", "Eb5 D5 C5 Bb4"},
+		{name.German, "A", "cis d e fis", "C#5 D5 E5 F#5"},
+		{name.German, "C", "as g f es", "Ab4 G4 F4 Eb4"},
+		{name.German, "C", "deses d his c", "Dbb5 Dbb5 B#4 C5"},
+		{name.German, "C", "h# h= h- a", "B#4 B4 Bb4 A4"},
+	} {
+		d := Entry{Count: "1 2 3 4", Name: test.text, Names: test.names, Key: test.key}.Draft(context.Background())
+		var got []string
+		for _, e := range d.Score.Parts[0].Measures[0].Events {
+			got = append(got, e.Pitch.String())
+		}
+		if strings.Join(got, " ") != test.want || len(d.Marks) > 0 {
+			t.Errorf("%s %q: %v %v, want %s", test.names, test.text, got, d.Marks, test.want)
+		}
+	}
+	d := Entry{Count: "1", Name: "x", Names: name.FixedDo}.Draft(context.Background())
+	if len(d.Marks) != 1 || !strings.Contains(d.Marks[0].Do, "do re mi") {
+		t.Errorf("%v", d.Marks)
 	}
 }
 

@@ -6,6 +6,7 @@ import (
 	"strings"
 	"unicode"
 
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
 )
 
@@ -21,13 +22,14 @@ type namer struct {
 	line   int
 	column int
 	found  *findings
+	names  name.System
 }
 
 // name gives the notes of a part the pitches of a name line. An empty line leaves them all
 // on the note to start near. Where findings are kept it goes on behind what is wrong, and the
 // notes without a name lie on the last one's.
 func (fr frame) name(ctx context.Context, part *score.Part, text string, line int, found *findings) error {
-	n := &namer{part: part, before: fr.start, signs: map[int]int{}, in: -1, found: found}
+	n := &namer{part: part, before: fr.start, signs: map[int]int{}, in: -1, found: found, names: fr.names}
 	for _, at := range part.Notes() {
 		if !part.At(at).Tied {
 			n.struck = append(n.struck, at)
@@ -68,14 +70,14 @@ func (fr frame) name(ctx context.Context, part *score.Part, text string, line in
 				continue
 			}
 			part.At(n.struck[n.next-1]).SlurEnds++
-		case c >= 'a' && c <= 'g':
+		case isNamed(runes[k:], n.names):
 			used, err := n.letter(runes[k:], slurs)
 			if err := n.keep(err, 1+used); err != nil {
 				return err
 			}
 			k, n.column, slurs = k+used, n.column+used, 0
 		default:
-			wrong := n.problem(fmt.Sprintf("%q is no note.", string(c)), "Name notes by their letters, a to g, with # sharp, - flat or = natural after them.")
+			wrong := n.problem(fmt.Sprintf("%q is no note.", string(c)), howNamed(n.names)+", with # sharp, - flat or = natural after them.")
 			if err := n.keep(wrong, 1); err != nil {
 				return err
 			}
@@ -154,18 +156,18 @@ func (n *namer) bar() error {
 
 // letter reads a letter with what stands after it, and says how many more runes it used.
 func (n *namer) letter(runes []rune, slurs int) (used int, err error) {
-	step, _ := score.ParseStep(byte(unicode.ToUpper(runes[0])))
-	alter, signed, octaves, times := 0, false, 0, 1
-	rest := string(runes[1:min(len(runes), 40)])
-	from := rest
+	from := string(runes[:min(len(runes), 40)])
+	s, _ := spellingOf(from, n.names)
+	step, alter, signed, octaves, times := s.step, s.alter, s.signed, 0, 1
+	rest, marked := from[s.used:], false
 	for again := true; again; {
 		again = false
 		for _, sign := range []struct {
 			text  string
 			alter int
 		}{{"##", 2}, {"#", 1}, {"--", -2}, {"-", -1}, {"=", 0}, {" sharp", 1}, {" flat", -1}, {" natural", 0}} {
-			if strings.HasPrefix(rest, sign.text) && !signed {
-				alter, signed, rest, again = sign.alter, true, rest[len(sign.text):], true
+			if strings.HasPrefix(rest, sign.text) && !marked {
+				alter, signed, marked, rest, again = sign.alter, true, true, rest[len(sign.text):], true
 			}
 		}
 		for strings.HasPrefix(rest, "'") || strings.HasPrefix(rest, ",") {
@@ -176,7 +178,7 @@ func (n *namer) letter(runes []rune, slurs int) (used int, err error) {
 			times, rest = int(rest[0]-'0'), rest[1:]
 		}
 	}
-	used = len([]rune(from)) - len([]rune(rest))
+	used = len([]rune(from)) - len([]rune(rest)) - 1
 	for range times {
 		if n.next == len(n.struck) {
 			return used, n.problem(fmt.Sprintf("%d notes are counted, and more are named.", len(n.struck)), "Count the rest, or name fewer.")

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
 )
 
@@ -110,6 +111,7 @@ type frame struct {
 	tempo     score.Tempo
 	start     score.Pitch
 	unpitched bool
+	names     name.System
 }
 
 // concertHome is where the first note of a line in concert pitch lies; ours.

@@ -5,25 +5,26 @@ import (
 	"strings"
 
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
 )
 
 // Write writes the first part of a score as it is counted and named, with the errors of
 // EntryOf.
 func Write(s score.Score) (string, error) {
-	e, err := EntryOf(s)
+	e, err := EntryOf(s, name.Letters)
 	if err != nil {
 		return "", err
 	}
 	return e.String(), nil
 }
 
-// EntryOf is what would be typed for the first part of a score. The error says what cannot be
+// EntryOf is what would be typed for the first part of a score, named in a system. The error says what cannot be
 // said so: a meter or a key that changes, notes shorter than a quarter of a beat, chords,
 // unequal measures.
-func EntryOf(s score.Score) (Entry, error) {
+func EntryOf(s score.Score, names name.System) (Entry, error) {
 	part := s.Parts[0]
-	w := writer{part: part, meter: part.Meter(), before: concertHome}
+	w := writer{part: part, meter: part.Meter(), before: concertHome, names: names}
 	w.beat, w.beats = w.meter.Beat(), w.meter.BeatCount()
 	w.chooseBeat()
 	for i := range part.Measures {
@@ -32,7 +33,7 @@ func EntryOf(s score.Score) (Entry, error) {
 		}
 	}
 	inOne := func(text string) string { return strings.Join(strings.Fields(text), " ") }
-	e := Entry{Title: inOne(s.Title), Meter: MeterText(w.meter), For: w.target(), Tempo: TempoText(s.Tempo), Start: w.first, Count: inOne(w.counted.String())}
+	e := Entry{Title: inOne(s.Title), Meter: MeterText(w.meter), For: w.target(), Tempo: TempoText(s.Tempo), Start: w.first, Count: inOne(w.counted.String()), Names: names}
 	if !part.Unpitched() {
 		e.Key, e.Name = KeyText(part.Key()), inOne(w.named.String())
 	}
@@ -66,6 +67,7 @@ type writer struct {
 	before  score.Pitch
 	first   string // the first note
 	signs   map[int]int
+	names   name.System
 }
 
 // target is the instrument whose part it is, by its name, "" for concert pitch; of strokes
@@ -233,12 +235,14 @@ func (w *writer) name(m score.Measure, e score.Event) {
 	if !held {
 		alter = m.Key.Alter(p.Step)
 	}
-	text := strings.Repeat("(", e.SlurStarts) + strings.ToLower(p.Step.String())
-	if alter != p.Alter {
+	text, signed := spelled(p, w.names)
+	if alter != p.Alter && !signed {
 		text += map[int]string{-2: "--", -1: "-", 0: "=", 1: "#", 2: "##"}[p.Alter]
+	}
+	if alter != p.Alter || signed {
 		w.signs[p.Diatonic()] = p.Alter
 	}
-	text += strings.Repeat("'", max(p.Octave-near.Octave, 0)) + strings.Repeat(",", max(near.Octave-p.Octave, 0)) + strings.Repeat(")", e.SlurEnds)
+	text = strings.Repeat("(", e.SlurStarts) + text + strings.Repeat("'", max(p.Octave-near.Octave, 0)) + strings.Repeat(",", max(near.Octave-p.Octave, 0)) + strings.Repeat(")", e.SlurEnds)
 	w.named.WriteString(" " + text)
 	w.before = p
 }

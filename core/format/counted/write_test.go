@@ -4,6 +4,7 @@ import (
 	"context"
 	"testing"
 
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
 	"unhurriedbench/internal/testscore"
 )
@@ -23,6 +24,16 @@ func TestRoundTrip(t *testing.T) {
 		again, err := Read(context.Background(), text)
 		if err != nil {
 			t.Fatalf("%v\n%s\nof %s", err, text, shown(s.Parts[0]))
+		}
+		for _, names := range []name.System{name.FixedDo, name.German} {
+			e, err := EntryOf(s, names)
+			if err != nil {
+				t.Fatalf("in %s: %v", names, err)
+			}
+			d := e.Draft(context.Background())
+			if len(d.Marks) > 0 || shown(d.Score.Parts[0]) != shown(again.Parts[0]) {
+				t.Fatalf("in %s %q is %s %v, want %s", names, e.Name, shown(d.Score.Parts[0]), d.Marks, shown(again.Parts[0]))
+			}
 		}
 		want, got := sounding(s.Parts[0]), sounding(again.Parts[0])
 		if len(want) != len(got) {
