@@ -67,6 +67,7 @@ var routeCases = map[string]answer{
 
 	"GET /bench/{id}":            refused,
 	"GET /bench/{id}/hardest":    refused,
+	"GET /bench/{id}/sheets":     refused,
 	"POST /bench/{id}/attempts":  refused,
 	"POST /bench/{id}/line":      refused,
 	"POST /bench/{id}/fingering": refused,

@@ -143,6 +143,7 @@ func (s *Server) Routes() chi.Router {
 				r.Use(s.inGiven)
 				r.Get("/bench/{id}", s.bench)
 				r.Get("/bench/{id}/hardest", s.hardest)
+				r.Get("/bench/{id}/sheets", s.sheets)
 				r.Post("/bench/{id}/attempts", s.addAttempt)
 				r.Post("/bench/{id}/everybody", s.everybodyClean)
 				r.Post("/attempts/{id}/undo", s.undoAttempt)

@@ -37,7 +37,7 @@ window.lanes = (function () {
     let y = 7;
     for (const lane of ["tap", "count", "name", "finger"]) {
       if (!shown[lane] || (lane === "name" && !data.named) || (lane === "finger" && !data.fingered)) continue;
-      const height = lane === "finger" ? window.fingering[data.mechanism].height : ROW[lane];
+      const height = lane === "finger" ? window.fingering[data.mechanism].height : ROW[lane] + (shown.write?.[lane] ? 14 : 0);
       list.push({ lane, y: y + height / 2, height });
       y += height;
     }
@@ -84,10 +84,18 @@ window.lanes = (function () {
     }
   }
 
-  function drawCounts(g, system, y) {
+  // blank is a line to write on, as wide as a hand writes a letter.
+  const handWidth = 25;
+  function blank(x, y) { return make("path", { class: "blank", d: `M${x - handWidth / 2 + 3} ${y + 12} h${handWidth - 6}` }); }
+
+  function drawCounts(g, system, y, toWrite) {
     for (const m of system.measures) {
       for (const { pulse, x } of m.pulses) {
         if (!x) continue;
+        if (toWrite) {
+          if (pulse.look !== "quiet") g.append(blank(x, y));
+          continue;
+        }
         if (pulse.look === "quiet") g.append(make("circle", { class: "c-dot", cx: x, cy: y, r: 1.8 }));
         else g.append(make("text", { class: "c-" + pulse.look, x, y }, pulse.text));
       }
@@ -98,9 +106,12 @@ window.lanes = (function () {
 
   const nameWidth = (event) => 11 + 7 * (event.name.length - 1);
 
-  function drawNames(g, system, y) {
+  function drawNames(g, system, y, toWrite) {
     for (const m of system.measures) {
-      for (const { event, at } of m.events) if (at) drawName(g, event, at.cx, y);
+      for (const { event, at } of m.events) {
+        if (at && toWrite) g.append(blank(at.cx, y));
+        else if (at) drawName(g, event, at.cx, y);
+      }
     }
   }
 
@@ -151,8 +162,9 @@ window.lanes = (function () {
           if (before) {
             const gap = at.cx - before.at.cx;
             const names = shown.name && data.named ? (nameWidth(before.event) + nameWidth(event)) / 2 + 2 : 0;
+            const written = shown.write?.name || shown.write?.count ? handWidth : 0;
             const fingers = shown.finger && data.fingered ? apart(drawing, before.event, event, data) : 0;
-            here.crowded = Math.max(here.crowded, Math.max(names, fingers) / gap);
+            here.crowded = Math.max(here.crowded, Math.max(names, fingers, written) / gap);
           }
           before = { event, at };
         }
@@ -255,13 +267,13 @@ window.lanes = (function () {
         const lane = make("g", { "aria-hidden": "true" });
         lane.append(make("text", { class: "lane-name", x: 0, y }, names[row.lane]));
         if (row.lane === "tap") drawTaps(lane, system, y);
-        if (row.lane === "count") drawCounts(lane, system, y);
-        if (row.lane === "name") drawNames(lane, system, y);
+        if (row.lane === "count") drawCounts(lane, system, y, view.shown.write?.count);
+        if (row.lane === "name") drawNames(lane, system, y, view.shown.write?.name);
         if (row.lane === "finger") drawFingerings(lane, system, y, row.height, data);
         g.append(lane);
       }
       drawHand(g, system);
-      drawAlerts(g, system, bottom);
+      if (!view.shown.write) drawAlerts(g, system, bottom); // they would tell
       svg.append(g);
       for (const m of system.measures) {
         host.bars.push({ number: data.measures[m.index].number, left: m.left, right: m.right, top: system.top - above, bottom });
@@ -290,10 +302,13 @@ window.lanes = (function () {
       const paper = Object.assign(document.createElement("div"), { className: "paper" });
       paper.style.cssText = `width: ${wide + 8}px; zoom: ${zoom}`;
       let top = -above;
-      for (const bottom of host.cuts) {
+      for (const [n, bottom] of host.cuts.entries()) {
         const system = paper.appendChild(Object.assign(document.createElement("div"), { className: "paper-system" }));
         system.style.height = bottom - top + "px";
         const copy = system.appendChild(host.cloneNode(true));
+        for (const drawn of ["g.system", "svg.lanes > g"]) {
+          [...copy.querySelectorAll(drawn)].forEach((other, k) => { if (k !== n) other.remove(); });
+        }
         copy.style.top = -top + "px";
         copy.style.width = wide + "px";
         top = bottom;

@@ -1,0 +1,145 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"slices"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/format/mei"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
+)
+
+// printed is what a lane of a printed sheet holds.
+type printed string
+
+// What there is.
+const (
+	filled printed = "filled"
+	empty  printed = "empty" // lines to write on
+	absent printed = "none"
+)
+
+// sheetRecipe is what a teacher wants on the sheets.
+type sheetRecipe struct {
+	Count, Name, Fingers printed
+	Boxes                bool // four stages of each piece, to be ticked
+	Answers              bool // filled sheets after the empty ones
+}
+
+// recipes are the common ones, the first where nothing is asked for.
+var recipes = []struct {
+	ID, Title string
+	recipe    sheetRecipe
+}{
+	{"practice", "To practise from", sheetRecipe{filled, filled, filled, true, false}},
+	{"counting", "To be counted", sheetRecipe{empty, absent, absent, false, true}},
+	{"naming", "To be named", sheetRecipe{filled, empty, absent, false, true}},
+	{"all", "To be counted, named and fingered", sheetRecipe{empty, empty, absent, false, true}},
+	{"plain", "The music alone", sheetRecipe{absent, absent, absent, false, false}},
+}
+
+// sheetsView is the sheets of an exercise for every instrument of a section.
+type sheetsView struct {
+	choice
+	Sheets []printSheet
+	Recipe string
+	Of     string // "one" for the instrument at hand, "all" for every instrument, else the section's
+	recipe sheetRecipe
+}
+
+// printSheet is the sheet of an instrument.
+type printSheet struct {
+	Instrument instrument.Instrument
+	Answer     bool // it is the answer key
+	Data       sheetData
+	Pieces     []breakdown.Piece
+	Ladder     []int
+}
+
+// Recipes lists the recipes to choose from.
+func (v sheetsView) Recipes() []offered {
+	var list []offered
+	for _, r := range recipes {
+		list = append(list, offered{r.ID, r.Title})
+	}
+	return list
+}
+
+// Lane says what a sheet's lane holds; an answer key holds what was to be written.
+func (v sheetsView) Lane(s printSheet, lane string) printed {
+	p := map[string]printed{"count": v.recipe.Count, "name": v.recipe.Name, "finger": v.recipe.Fingers}[lane]
+	if s.Answer && p == empty {
+		return filled
+	}
+	return p
+}
+
+// Boxes says whether a sheet has the stages of each piece.
+func (v sheetsView) Boxes(s printSheet) bool { return v.recipe.Boxes && len(s.Pieces) > 0 }
+
+func (s *Server) sheets(w http.ResponseWriter, r *http.Request) {
+	v, err := s.sheetsView(r)
+	if err != nil {
+		s.failedToRead(w, r, err)
+		return
+	}
+	s.page(w, r, http.StatusOK, "sheets", fmt.Sprintf("Sheets: %d · %s", v.Exercise.Number, v.Exercise.Title), v)
+}
+
+// mostRungs is how many tempos a sheet has room for.
+const mostRungs = 10
+
+func (s *Server) sheetsView(r *http.Request) (sheetsView, error) {
+	c, err := s.choose(r, askOf(r))
+	if err != nil {
+		return sheetsView{}, err
+	}
+	kept, err := taught(r.Context(), deskOf(r))
+	if err != nil {
+		return sheetsView{}, err
+	}
+	worked, err := deskOf(r).Worked(r.Context(), c.Section.ID, 0)
+	if err != nil {
+		return sheetsView{}, err
+	}
+	v := sheetsView{choice: c, Recipe: recipes[0].ID, recipe: recipes[0].recipe}
+	for _, known := range recipes {
+		if known.ID == text(r, "recipe") {
+			v.Recipe, v.recipe = known.ID, known.recipe
+		}
+	}
+	v.Of = text(r, "for")
+	var answers []printSheet
+	for _, tab := range c.Tabs {
+		switch wanted := tab.Students > 0 || tab.Current && len(c.section) == 0; {
+		case v.Of == "one" && !tab.Current, v.Of != "one" && v.Of != "all" && !wanted:
+			continue
+		}
+		at := c
+		at.Instrument = tab.Instrument
+		x, err := s.explain(r.Context(), deskOf(r), &at, kept, worked)
+		if err != nil {
+			return v, err
+		}
+		sheet := func(ids mei.IDs) sheetData {
+			return newSheet(x.Report, tab.Instrument, x.Words, kept.Preferences.stringColours(tab.Instrument), mei.Options{TempoWords: x.tempoWords, Ruler: true, IDs: ids})
+		}
+		one := printSheet{Instrument: tab.Instrument, Pieces: x.Report.Pieces, Ladder: rungs(x.Tempo), Data: sheet(mei.IDs("sheet-" + tab.ID + "-"))}
+		v.Sheets = append(v.Sheets, one)
+		if v.recipe.Answers {
+			one.Answer, one.Data = true, sheet(mei.IDs("answer-"+tab.ID+"-"))
+			answers = append(answers, one)
+		}
+	}
+	v.Sheets = append(v.Sheets, answers...)
+	return v, nil
+}
+
+// rungs are the tempos to climb, as many as a sheet has room for.
+func rungs(from int) []int {
+	list := routine.Ladder(from)
+	list = list[slices.Index(list, from):]
+	return list[:min(len(list), mostRungs)]
+}
