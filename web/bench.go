@@ -37,6 +37,41 @@ type explained struct {
 	tempoWords string
 }
 
+// explainEach explains what a request is about to each instrument that is wanted.
+func (s *Server) explainEach(r *http.Request, wanted func(choice, instrumentTab) bool, each func(instrumentTab, explained, taughtBy)) (choice, error) {
+	c, err := s.choose(r, askOf(r))
+	if err != nil {
+		return c, err
+	}
+	kept, err := taught(r.Context(), deskOf(r))
+	if err != nil {
+		return c, err
+	}
+	worked, err := deskOf(r).Worked(r.Context(), c.Section.ID, 0)
+	if err != nil {
+		return c, err
+	}
+	for _, tab := range c.Tabs {
+		if !wanted(c, tab) {
+			continue
+		}
+		at := c
+		at.Instrument = tab.Instrument
+		x, err := s.explain(r.Context(), deskOf(r), &at, kept, worked)
+		if err != nil {
+			return c, err
+		}
+		each(tab, x, kept)
+	}
+	return c, nil
+}
+
+// plays says whether anybody in the section plays an instrument; where nobody is in it, the
+// one at hand.
+func (c choice) plays(tab instrumentTab) bool {
+	return tab.Students > 0 || tab.Current && len(c.section) == 0
+}
+
 // explain reads the part of what was chosen, as the teacher has it taught, for a section that
 // has worked on some exercises.
 func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept taughtBy, worked []store.ExerciseID) (explained, error) {

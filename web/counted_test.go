@@ -8,6 +8,7 @@ import (
 	"strings"
 	"testing"
 
+	"unhurriedbench/core/instrument"
 	"unhurriedbench/store"
 )
 
@@ -121,5 +122,32 @@ func TestNamingInTheTeachersSystem(t *testing.T) {
 		wants(t, page, test.key)
 		_, part := v.script("/exercises/preview", url.Values{"way": {"count"}, "counted_key": {"C"}, "count": {"1234"}, "names": {test.names}})
 		wants(t, part, "1 measure, 4 notes.", `class="typed-marks">[]`, test.shown)
+	}
+}
+
+// The lines are drawn for every instrument, and for nobody's.
+func TestTypedForEveryInstrument(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	furnish(t, s.store, account.ID)
+	list := []string{"", "concert"}
+	for _, i := range instrument.All() {
+		list = append(list, i.ID)
+	}
+	for _, id := range list {
+		form := url.Values{"way": {"count"}, "written_for": {id}, "counted_meter": {"3/4"}, "counted_key": {"F"}, "count": {"1 la li 2 3 | 1 2 [3] | 1 4"}, "names": {"bcdcb bc"}}
+		status, part := v.script("/exercises/preview", form)
+		if status != http.StatusOK {
+			t.Errorf("%s: %d", id, status)
+		}
+		i, known := instrument.ByID(id)
+		want := `"named":true`
+		if known && i.Unpitched() {
+			want = `"named":false`
+		}
+		wants(t, part, "Measure 3: ", want, `"measures":[{"id":"typed-m0"`)
+		if !known {
+			wants(t, part, `"fingered":false`, `"name":"B♭"`)
+		}
 	}
 }

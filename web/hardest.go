@@ -76,31 +76,14 @@ func (s *Server) hardest(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) hardestView(r *http.Request) (hardestView, error) {
-	c, err := s.choose(r, askOf(r))
-	if err != nil {
-		return hardestView{}, err
-	}
-	kept, err := taught(r.Context(), deskOf(r))
-	if err != nil {
-		return hardestView{}, err
-	}
-	worked, err := deskOf(r).Worked(r.Context(), c.Section.ID, 0)
-	if err != nil {
-		return hardestView{}, err
-	}
-	v := hardestView{choice: c}
-	for _, tab := range c.Tabs {
-		if tab.Students == 0 && !(tab.Current && len(c.section) == 0) {
-			continue
-		}
-		at := c
-		at.Instrument = tab.Instrument
-		x, err := s.explain(r.Context(), deskOf(r), &at, kept, worked)
-		if err != nil {
-			return v, err
-		}
+	var v hardestView
+	c, err := s.explainEach(r, choice.plays, func(tab instrumentTab, x explained, _ taughtBy) {
 		v.Rows = append(v.Rows, hardestRow{Instrument: tab.Instrument, Players: tab.Students, report: x.Report, drills: x.Drills})
+	})
+	if err != nil {
+		return v, err
 	}
+	v.choice = c
 	v.fill(c.ask.instrument, int(number(r, "measure")))
 	return v, s.addMore(r.Context(), deskOf(r), &v)
 }

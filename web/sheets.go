@@ -92,49 +92,34 @@ func (s *Server) sheets(w http.ResponseWriter, r *http.Request) {
 const mostRungs = 10
 
 func (s *Server) sheetsView(r *http.Request) (sheetsView, error) {
-	c, err := s.choose(r, askOf(r))
-	if err != nil {
-		return sheetsView{}, err
-	}
-	kept, err := taught(r.Context(), deskOf(r))
-	if err != nil {
-		return sheetsView{}, err
-	}
-	worked, err := deskOf(r).Worked(r.Context(), c.Section.ID, 0)
-	if err != nil {
-		return sheetsView{}, err
-	}
-	v := sheetsView{choice: c, Recipe: recipes[0].ID, recipe: recipes[0].recipe}
+	v := sheetsView{Recipe: recipes[0].ID, Of: text(r, "for"), recipe: recipes[0].recipe}
 	for _, known := range recipes {
 		if known.ID == text(r, "recipe") {
 			v.Recipe, v.recipe = known.ID, known.recipe
 		}
 	}
-	v.Of = text(r, "for")
+	wanted := choice.plays
+	switch v.Of {
+	case "one":
+		wanted = func(_ choice, tab instrumentTab) bool { return tab.Current }
+	case "all":
+		wanted = func(choice, instrumentTab) bool { return true }
+	}
 	var answers []printSheet
-	for _, tab := range c.Tabs {
-		switch wanted := tab.Students > 0 || tab.Current && len(c.section) == 0; {
-		case v.Of == "one" && !tab.Current, v.Of != "one" && v.Of != "all" && !wanted:
-			continue
+	c, err := s.explainEach(r, wanted, func(tab instrumentTab, x explained, kept taughtBy) {
+		sheet := func(lead string) sheetData {
+			return newSheet(x.Report, tab.Instrument, x.Words, kept.Preferences.stringColours(tab.Instrument),
+				mei.Options{TempoWords: x.tempoWords, Ruler: true, IDs: mei.IDs(lead + tab.ID + "-")})
 		}
-		at := c
-		at.Instrument = tab.Instrument
-		x, err := s.explain(r.Context(), deskOf(r), &at, kept, worked)
-		if err != nil {
-			return v, err
-		}
-		sheet := func(ids mei.IDs) sheetData {
-			return newSheet(x.Report, tab.Instrument, x.Words, kept.Preferences.stringColours(tab.Instrument), mei.Options{TempoWords: x.tempoWords, Ruler: true, IDs: ids})
-		}
-		one := printSheet{Instrument: tab.Instrument, Pieces: x.Report.Pieces, Ladder: rungs(x.Tempo), Data: sheet(mei.IDs("sheet-" + tab.ID + "-"))}
+		one := printSheet{Instrument: tab.Instrument, Pieces: x.Report.Pieces, Ladder: rungs(x.Tempo), Data: sheet("sheet-")}
 		v.Sheets = append(v.Sheets, one)
 		if v.recipe.Answers {
-			one.Answer, one.Data = true, sheet(mei.IDs("answer-"+tab.ID+"-"))
+			one.Answer, one.Data = true, sheet("answer-")
 			answers = append(answers, one)
 		}
-	}
-	v.Sheets = append(v.Sheets, answers...)
-	return v, nil
+	})
+	v.choice, v.Sheets = c, append(v.Sheets, answers...)
+	return v, err
 }
 
 // rungs are the tempos to climb, as many as a sheet has room for.
