@@ -36,7 +36,7 @@ func TestScreenshots(t *testing.T) {
 	signIn(p)
 	for _, view := range []struct{ name, path, drawn string }{
 		{"shelf", "/", ".exercise"},
-		{"entry", "/exercises/new", "#preview svg"},
+		{"sheets", "/bench/6/sheets?section=1", ".print-sheet svg.lanes"},
 		{"bench", "/bench/6?instrument=trombone&student=1&piece=4-5", "svg.lanes"},
 		{"bench-clarinet", "/bench/9?instrument=clarinet&student=5&piece=7-8&stage=finger", "svg.lanes"},
 		{"board", "/board", ".board td"},
@@ -53,6 +53,17 @@ func TestScreenshots(t *testing.T) {
 		p.MustElement(view.drawn)
 		take(view.name)
 	}
+	p.MustNavigate(server.URL + "/exercises/new").MustWaitLoad()
+	p.MustElement("[name=written_for]").MustSelect("^clarinet$")
+	p.MustElement("[name=title]").MustInput("Second Ferry")
+	p.MustElement("[name=count]").MustInput("1 2 3 4 | 1 & 2 3 | 1 (2) & 3 [4] | =1 | =2 | 1 2 & 3 5")
+	p.MustElement("[name=names]").MustInput("gabc | cbag | gab | gabc | cb=ag")
+	p.MustElementR(".counted-status", "19 named")
+	time.Sleep(2 * time.Second)
+	take("entry")
+	p.MustNavigate(server.URL + "/exercises/many").MustWaitLoad()
+	chooseTunes(p)
+	take("many")
 	p.MustNavigate(server.URL + "/bench/7?instrument=trumpet&stage=finger").MustWaitLoad()
 	p.MustElement(".lanes .touch:nth-of-type(3)").MustClick()
 	p.MustElement(".look:not([hidden])")
