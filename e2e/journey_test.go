@@ -19,7 +19,8 @@ func TestFromAFileToTheBoard(t *testing.T) {
 		t.Fatal(err)
 	}
 	p.MustElementR("a", "Add an exercise").MustClick()
-	p.MustElement("#preview svg")
+	p.MustElementR(".entry-ways button", "A file").MustClick()
+	p.MustElement("#preview")
 	p.MustElement("input[name=number]").MustSelectAllText().MustInput("60")
 	p.MustElement("input[type=file]").MustSetFiles(file)
 	p.MustElementR("button", "Put it on the Shelf").MustClick()
@@ -103,15 +104,15 @@ func TestTypingAnExercise(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/new?way=abc").MustWaitLoad()
 	p.MustElement("#preview svg")
-	box := p.MustElement("textarea")
+	box := p.MustElement("textarea[name=abc]")
 	box.MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d |")
 	p.MustElementR("#preview", "Measure 2, line 5: it holds 2 quarter notes")
 	p.MustElementR("button", "Put it on the Shelf").MustClick()
 	p.MustElementR(".problems", "Measure 2, line 5: it holds 2 quarter notes")
-	if got := p.MustElement("textarea").MustText(); !strings.Contains(got, "G A B | c d |") {
+	if got := p.MustElement("textarea[name=abc]").MustText(); !strings.Contains(got, "G A B | c d |") {
 		t.Errorf("the typed text is now %q", got)
 	}
-	p.MustElement("textarea").MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d e |]")
+	p.MustElement("textarea[name=abc]").MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d e |]")
 	p.MustElementR("#preview", "3/4, G major")
 	p.MustElementR("button", "Put it on the Shelf").MustClick()
 	p.MustElementR("h1", "41 · Tide")

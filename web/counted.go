@@ -353,6 +353,9 @@ func (s *Server) turn(ctx context.Context, e *entry, to way) {
 			e.Said = "The two lines hold the notes, their lengths, slurs and repeats; words and other marks are left out here. The ABC stands as it was under ABC."
 		}
 	}
+	if e.Way == byCount && to != byCount && e.WrittenFor == reading.Concert {
+		e.WrittenFor = "" // two lines are in concert pitch where nothing is said; a file may say otherwise
+	}
 	e.Way = to
 }
 

@@ -91,7 +91,10 @@ func TestTurningWaysIn(t *testing.T) {
 	wants(t, page, `name="way" value="abc"`, "It is not turned, because the ABC cannot be read", "C D Q")
 	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/16\nK:C\nC/D/E3 E4 E8|]"}})
 	wants(t, page, `name="way" value="abc"`, "It is not turned, because it cannot be counted in one line. Measure 1")
-	page = turn("file", "count", url.Values{"count": {"1 3"}, "names": {"ga"}})
+	page = turn("file", "count", url.Values{"count": {"1 3"}, "names": {"ga"}, "written_for": {"concert"}})
+	if strings.Contains(page, `value="concert" selected`) {
+		t.Error("a file is taken to be in concert pitch, whatever it says")
+	}
 	wants(t, page, `type="file"`, `<textarea name="count">1 3</textarea>`)
 	page = turn("count", "file", url.Values{"count": {"1 3"}, "names": {"ga"}})
 	wants(t, page, ">1 3</textarea>", ">ga</textarea>")
