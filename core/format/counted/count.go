@@ -65,6 +65,9 @@ type counter struct {
 // count reads a count line, which may go on over several; line is its first one's number.
 // Where findings are kept it goes on behind what is wrong, at the next bar line.
 func count(ctx context.Context, text string, line int, meter score.Meter, found *findings) ([]measure, error) {
+	if len(text) > mostTyped {
+		return nil, tooLong("count", line)
+	}
 	c := &counter{meter: meter, beat: meter.Beat(), beats: meter.BeatCount(), line: line, found: found}
 	words := tokens(text, line)
 	for _, w := range words {

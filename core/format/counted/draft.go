@@ -110,6 +110,10 @@ func (e Entry) Draft(ctx context.Context) Draft {
 	return d
 }
 
+// mostMarks is how many marks a line has at most; what is wrong after them is seen once they
+// are mended.
+const mostMarks = 20
+
 // findings are what is wrong with a line that is read to its end all the same. Nil ones keep
 // nothing.
 type findings struct {
@@ -132,6 +136,9 @@ func (f *findings) keep(problem error, from, to token) error {
 	}
 	if n := len(f.problems); n > 0 && markOf(f.problems[n-1].problem, "", "").What == markOf(problem, "", "").What {
 		f.problems[n-1].to = to
+		return nil
+	}
+	if len(f.problems) == mostMarks {
 		return nil
 	}
 	f.problems = append(f.problems, found{problem, from, to})

@@ -87,6 +87,22 @@ func TestNamesInOtherSystems(t *testing.T) {
 	}
 }
 
+// What is typed without end is bounded, and so is what is said of it.
+func TestDraftsAreBounded(t *testing.T) {
+	d := Entry{Count: strings.Repeat("1 x | 1 y | ", 60)}.Draft(context.Background())
+	if len(d.Marks) != mostMarks || len(d.Score.Parts[0].Measures) != 120 {
+		t.Errorf("%d marks in %d measures", len(d.Marks), len(d.Score.Parts[0].Measures))
+	}
+	for _, e := range []Entry{{Count: strings.Repeat("1 ", 60_000)}, {Count: "1", Name: strings.Repeat("c ", 60_000)}, {Count: strings.Repeat("1 ", 40_000)}} {
+		if d := e.Draft(context.Background()); len(d.Marks) != 1 {
+			t.Errorf("%d marks", len(d.Marks))
+		}
+		if _, err := Read(context.Background(), e.String()); err == nil {
+			t.Error("a line without end is read")
+		}
+	}
+}
+
 // How far the names have come.
 func TestDraftsSayWhatHasNoName(t *testing.T) {
 	for _, test := range []struct {

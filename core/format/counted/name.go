@@ -29,6 +29,9 @@ type namer struct {
 // on the note to start near. Where findings are kept it goes on behind what is wrong, and the
 // notes without a name lie on the last one's.
 func (fr frame) name(ctx context.Context, part *score.Part, text string, line int, found *findings) error {
+	if len(text) > mostTyped {
+		return tooLong("name", line)
+	}
 	n := &namer{part: part, before: fr.start, signs: map[int]int{}, in: -1, found: found, names: fr.names}
 	for _, at := range part.Notes() {
 		if !part.At(at).Tied {

@@ -58,6 +58,13 @@ func Parse(text string) (Entry, error) {
 	return e, err
 }
 
+// mostTyped is how many bytes a line may have; the figure is ours.
+const mostTyped = 100_000
+
+func tooLong(field string, line int) error {
+	return at(line, fmt.Sprintf("The %s line is longer than %d letters.", field, mostTyped), "Bring in one exercise at a time.")
+}
+
 // split takes the fields apart.
 func split(text string) (fields, error) {
 	f := fields{map[string]string{}, map[string]int{}}
