@@ -45,18 +45,31 @@ type sheetsView struct {
 	choice
 	Sheets []printSheet
 	Recipe string
-	Of     string // "one" for the instrument at hand, "all" for every instrument, else the section's
+	Of     string           // "one" for the instrument at hand, "all" for every instrument, else the section's
+	Lines  []breakdown.Line // that can be printed in place of the exercise
 	recipe sheetRecipe
 }
 
 // printSheet is the sheet of an instrument.
 type printSheet struct {
 	Instrument instrument.Instrument
-	Answer     bool // it is the answer key
+	Answer     bool           // it is the answer key
+	Line       breakdown.Line // in place of the exercise, "" for none
 	Data       sheetData
 	Pieces     []breakdown.Piece
 	Ladder     []int
 }
+
+// LineTitle is what a teacher calls the line on the sheet.
+func (s printSheet) LineTitle() string {
+	if s.Line == drillLine {
+		return "Hardest changes"
+	}
+	return s.Line.Title()
+}
+
+// Line is the line that stands in place of the exercise.
+func (v sheetsView) Line() breakdown.Line { return v.ask.line }
 
 // Recipes lists the recipes to choose from.
 func (v sheetsView) Recipes() []offered {
@@ -111,7 +124,8 @@ func (s *Server) sheetsView(r *http.Request) (sheetsView, error) {
 			return newSheet(x.Report, tab.Instrument, x.Words, kept.Preferences.stringColours(tab.Instrument),
 				mei.Options{TempoWords: x.tempoWords, Ruler: true, IDs: mei.IDs(lead + tab.ID + "-")})
 		}
-		one := printSheet{Instrument: tab.Instrument, Pieces: x.Report.Pieces, Ladder: rungs(x.Tempo), Data: sheet("sheet-")}
+		v.Lines = x.Lines
+		one := printSheet{Instrument: tab.Instrument, Line: x.Line, Pieces: x.Report.Pieces, Ladder: rungs(x.Tempo), Data: sheet("sheet-")}
 		v.Sheets = append(v.Sheets, one)
 		if v.recipe.Answers {
 			one.Answer, one.Data = true, sheet("answer-")

@@ -25,6 +25,8 @@ func TestSheets(t *testing.T) {
 	if strings.Contains(page, "rungs\">Tempo") {
 		t.Error("a sheet to be written on has a tempo ladder")
 	}
-	_, page = v.get(path + "&recipe=nonsense")
+	_, page = v.get(path + "&line=even-walk")
+	wants(t, page, `<option value="even-walk" selected>`, "1 · First Lamp: Even walk <small>Trombone</small>")
+	_, page = v.get(path + "&recipe=nonsense&line=none")
 	wants(t, page, `<option value="practice" selected>`)
 }
