@@ -10,8 +10,15 @@ import (
 // chooseTunes brings in a book of twenty tunes, the third of them wrong.
 func chooseTunes(p *rod.Page) {
 	p.MustElement("[name=files]").MustSetFiles("testdata/studies.abc")
-	p.MustElementR("button", "Look at them").MustClick()
+	onwards(p, "Look at them")
 	p.MustElement(".many-list li:nth-child(20)")
+}
+
+// onwards presses a button that leads to another page, and waits for that.
+func onwards(p *rod.Page, button string) {
+	wait := p.MustWaitNavigation()
+	p.MustElementR("button", button).MustClick()
+	wait()
 }
 
 // A book of tunes goes on the Shelf at once, what is wrong with it stays behind and is mended,
@@ -25,13 +32,13 @@ func TestABookAtOnce(t *testing.T) {
 		t.Errorf("%d exercises are listed", got)
 	}
 	p.MustElement(".many-list li:nth-child(2) [name=title]").MustSelectAllText().MustInput("Second Study")
-	p.MustElementR("button", "Put them on the Shelf").MustClick()
+	onwards(p, "Put them on the Shelf")
 	p.MustElementR(".many-done", "19 exercises are in The Ferry Book.")
 	p.MustElementR(".reading", "All are read for every instrument.")
 	p.MustElement(".many-list textarea.abc").MustSelectAllText().MustInput("M:4/4\nL:1/4\nK:Bb\nB c d e|]")
-	p.MustElementR("button", "Put them on the Shelf").MustClick()
+	onwards(p, "Put them on the Shelf")
 	p.MustElementR(".many-done", "1 exercise is in The Ferry Book.")
-	p.MustElementR("button", "Undo").MustClick()
+	onwards(p, "Undo")
 	p.MustElementR(".flash", "1 exercise is off the Shelf again.")
 	p.MustElementR(".exercise", "Second Study")
 	if titles := p.MustElement("#books").MustText(); !strings.Contains(titles, "Study 20") || strings.Contains(titles, "Study 3\n") {
