@@ -3,6 +3,7 @@ package e2e
 
 import (
 	"context"
+	"errors"
 	"io"
 	"log/slog"
 	"net/http/httptest"
@@ -13,6 +14,7 @@ import (
 	"time"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/cdp"
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/proto"
 
@@ -144,6 +146,23 @@ func signedIn(t testing.TB, width int) (*rod.Page, string) {
 func bench(p *rod.Page, address string) {
 	p.MustNavigate(address).MustWaitLoad()
 	p.MustElement("svg.lanes")
+}
+
+// find waits for an element with some words, "" for any, also while the page gives way to the next one.
+func find(p *rod.Page, selector, words string) *rod.Element {
+	if words == "" {
+		words = "^" // any
+	}
+	for {
+		element, err := p.ElementR(selector, words)
+		var gone *cdp.Error
+		switch {
+		case err == nil:
+			return element
+		case !errors.As(err, &gone) || !strings.Contains(gone.Message, "navigated or closed"):
+			panic(err) // as rod's own Must does
+		}
+	}
 }
 
 // until waits until a function of the page gives something, and fails with what

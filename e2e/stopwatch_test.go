@@ -20,12 +20,12 @@ type hand struct {
 
 func (h *hand) click(selector string) {
 	h.clicks++
-	h.p.MustElement(selector).MustClick()
+	find(h.p, selector, "").MustClick()
 }
 
 func (h *hand) clickWords(selector, words string) {
 	h.clicks++
-	h.p.MustElementR(selector, words).MustClick()
+	find(h.p, selector, words).MustClick()
 }
 
 // key presses a key.
@@ -46,7 +46,7 @@ func (h *hand) tabTo(words string) {
 }
 
 // sees waits for words in what a selector finds.
-func (h *hand) sees(selector, words string) { h.p.MustElementR(selector, words) }
+func (h *hand) sees(selector, words string) { find(h.p, selector, words) }
 
 // scrolled is how far the page has been moved.
 func (h *hand) scrolled() int { return h.p.MustEval(`() => Math.round(window.scrollY)`).Int() }
