@@ -35,59 +35,50 @@ var things = map[Thing]binned{
 	AStudent:   {StudentRemoved, StudentPutBack, StudentErased, "''"},
 }
 
-// TakeAway puts something into the bin, from where PutBack brings it back.
-func (d *Desk) TakeAway(ctx context.Context, what Thing, id int64) error {
-	return d.binning(ctx, "take away", what, id, things[what].removed, `UPDATE %s SET removed_at = now() WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`)
-}
-
-// TakeAwayExercises puts several exercises into the bin, all or none of them.
-func (d *Desk) TakeAwayExercises(ctx context.Context, ids []ExerciseID) error {
-	return d.inTransaction(ctx, "take exercises away", func(tx deskTx) error {
-		for _, id := range ids {
-			if err := tx.change(ctx, `UPDATE exercises SET removed_at = now() WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, id); err != nil {
-				return err
-			}
-		}
-		return nil
-	})
+// TakeAway puts things of a kind into the bin, all or none of them, from where PutBack brings
+// each back.
+func (d *Desk) TakeAway(ctx context.Context, what Thing, ids ...int64) error {
+	return d.binning(ctx, "take away", what, ids, things[what].removed, `UPDATE %s SET removed_at = now() WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`)
 }
 
 // PutBack takes something out of the bin. The error is ErrTaken when its name or number
 // has been given to another since.
 func (d *Desk) PutBack(ctx context.Context, what Thing, id int64) error {
-	return d.binning(ctx, "put back", what, id, things[what].putBack, `UPDATE %s SET removed_at = NULL WHERE teacher_id = $1 AND id = $2 AND removed_at IS NOT NULL`)
+	return d.binning(ctx, "put back", what, []int64{id}, things[what].putBack, `UPDATE %s SET removed_at = NULL WHERE teacher_id = $1 AND id = $2 AND removed_at IS NOT NULL`)
 }
 
 // Erase deletes for good what is in the bin, with all that hangs on it: a book's
 // exercises, a section's students, and every try of or at them.
 func (d *Desk) Erase(ctx context.Context, what Thing, id int64) error {
-	return d.binning(ctx, "erase", what, id, things[what].erased, `DELETE FROM %s WHERE teacher_id = $1 AND id = $2 AND removed_at IS NOT NULL`)
+	return d.binning(ctx, "erase", what, []int64{id}, things[what].erased, `DELETE FROM %s WHERE teacher_id = $1 AND id = $2 AND removed_at IS NOT NULL`)
 }
 
-func (d *Desk) binning(ctx context.Context, doing string, what Thing, id int64, deed Deed, query string) error {
+func (d *Desk) binning(ctx context.Context, doing string, what Thing, ids []int64, deed Deed, query string) error {
 	thing, known := things[what]
 	if !known {
 		return fmt.Errorf("%s %q: %w", doing, what, ErrNotFound)
 	}
 	return d.inTransaction(ctx, doing, func(tx deskTx) error {
-		var detail string
-		if err := tx.one(ctx, &detail, fmt.Sprintf(query, what)+` RETURNING `+thing.detail, id); err != nil {
-			return err
+		for _, id := range ids {
+			var detail string
+			if err := tx.one(ctx, &detail, fmt.Sprintf(query, what)+` RETURNING `+thing.detail, id); err != nil {
+				return err
+			}
+			if deed == "" {
+				continue
+			}
+			done := done{deed: deed, detail: detail}
+			switch what {
+			case ASection:
+				done.section = SectionID(id)
+			case AStudent:
+				done.student = StudentID(id)
+			}
+			if err := tx.did(ctx, done); err != nil {
+				return err
+			}
 		}
-		if err := tx.dropUnusedSources(ctx); err != nil {
-			return err
-		}
-		if deed == "" {
-			return nil
-		}
-		done := done{deed: deed, detail: detail}
-		switch what {
-		case ASection:
-			done.section = SectionID(id)
-		case AStudent:
-			done.student = StudentID(id)
-		}
-		return tx.did(ctx, done)
+		return tx.dropUnusedSources(ctx)
 	})
 }
 

@@ -128,8 +128,7 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 			_, err := d.AddExercises(ctx, "Book of "+f.mark, []store.Sourced{{Exercise: store.Exercise{Number: 8, Title: "added"}, Source: f.source}})
 			return err
 		},
-		"TakeAwayExercises": func() error { return d.TakeAwayExercises(ctx, []store.ExerciseID{f.exercise}) },
-		"AddSection":        func() error { _, err := d.AddSection(ctx, "Added"); return err },
+		"AddSection": func() error { _, err := d.AddSection(ctx, "Added"); return err },
 		"AddStudents": func() error {
 			return d.AddStudents(ctx, f.section, store.Student{FirstName: "x", Instrument: "violin"})
 		},

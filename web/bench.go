@@ -37,17 +37,23 @@ type explained struct {
 	tempoWords string
 }
 
-// explainEach explains what a request is about to each instrument that is wanted.
-func (s *Server) explainEach(r *http.Request, wanted func(choice, instrumentTab) bool, each func(instrumentTab, explained, taughtBy)) (choice, error) {
-	c, err := s.choose(r, askOf(r))
+// asked is what a request chooses, how its teacher teaches, and what the section has worked on.
+func (s *Server) asked(r *http.Request, ask benchAsk) (choice, taughtBy, []store.ExerciseID, error) {
+	c, err := s.choose(r, ask)
 	if err != nil {
-		return c, err
+		return c, taughtBy{}, nil, err
 	}
 	kept, err := taught(r.Context(), deskOf(r))
 	if err != nil {
-		return c, err
+		return c, kept, nil, err
 	}
 	worked, err := deskOf(r).Worked(r.Context(), c.Section.ID, 0)
+	return c, kept, worked, err
+}
+
+// explainEach explains what a request is about to each instrument that is wanted.
+func (s *Server) explainEach(r *http.Request, wanted func(choice, instrumentTab) bool, each func(instrumentTab, explained, taughtBy)) (choice, error) {
+	c, kept, worked, err := s.asked(r, askOf(r))
 	if err != nil {
 		return c, err
 	}
@@ -207,15 +213,7 @@ func present(w work, x explained, p preferences) benchView {
 
 // benchView goes all four steps.
 func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
-	c, err := s.choose(r, ask)
-	if err != nil {
-		return benchView{}, err
-	}
-	kept, err := taught(r.Context(), deskOf(r))
-	if err != nil {
-		return benchView{}, err
-	}
-	worked, err := deskOf(r).Worked(r.Context(), c.Section.ID, 0)
+	c, kept, worked, err := s.asked(r, ask)
 	if err != nil {
 		return benchView{}, err
 	}

@@ -2,9 +2,7 @@ package web
 
 import (
 	"context"
-	"encoding/json"
 	"fmt"
-	"html/template"
 	"net/http"
 	"slices"
 	"strings"
@@ -40,7 +38,7 @@ func line(text string) string { return strings.ReplaceAll(text, "\r\n", "\n") }
 // lines is what is typed, as it is read.
 func (e entry) lines() counted.Entry {
 	t := e.Typed
-	c := counted.Entry{Title: e.Title, Meter: t.Meter, Key: t.Key, Tempo: t.Tempo, Start: t.Start, Count: t.Count, Name: t.Name, Names: e.Names}
+	c := counted.Entry{Title: e.Title, Meter: t.Meter, Key: t.Key, Tempo: t.Tempo, Start: t.Start, Count: t.Count, Name: t.Name, Names: e.Names()}
 	if e.WrittenFor != reading.Concert {
 		c.For = e.WrittenFor
 	}
@@ -53,30 +51,22 @@ func (e entry) readTyped(ctx context.Context) (brought, error) {
 		return brought{}, score.Problems{score.General("There is no exercise yet.", "Count it: 1 2 3 4 | 1 (2) 3 [4].")}
 	}
 	d := e.lines().Draft(ctx)
-	var wrong score.Problems
-	for _, m := range d.Marks {
-		wrong = append(wrong, m.Problem)
-	}
-	if n := len(d.Unnamed); n > 0 {
-		at := d.Unnamed[0]
-		wrong = append(wrong, score.General(fmt.Sprintf("%d notes are counted and %d named; the first without a name is in measure %d.",
-			d.Struck, d.Struck-n, d.Score.Parts[0].Measures[at.Measure].Number), "Name the rest, or count fewer."))
-	}
-	if len(wrong) > 0 {
+	if wrong := d.Problems(); len(wrong) > 0 {
 		return brought{}, wrong
 	}
 	return brought{source: store.Source{Format: format.ABC, Content: abc.Write(d.Score)}, score: d.Score}, nil
 }
 
-// typedOf is what would be typed for a score; whole says that nothing of it is left out.
-func typedOf(sc score.Score, names name.System) (t typed, whole bool) {
+// typedOf is what would be typed for a score; whole says that nothing of it is left out. The
+// error says what cannot be typed so.
+func typedOf(ctx context.Context, sc score.Score, names name.System) (t typed, whole bool, err error) {
 	e, err := counted.EntryOf(sc, names)
 	if err != nil {
-		return typed{}, false
+		return typed{}, false, err
 	}
 	t = typed{Meter: e.Meter, Key: e.Key, Tempo: e.Tempo, Start: e.Start, Count: e.Count, Name: e.Name}
-	again := e.Draft(context.Background())
-	return t, len(sc.Parts) == 1 && sc.TempoWords == "" && len(again.Score.Parts) == 1 && abc.Write(again.Score) == abc.Write(sc)
+	again := e.Draft(ctx)
+	return t, len(sc.Parts) == 1 && sc.TempoWords == "" && len(again.Score.Parts) == 1 && abc.Write(again.Score) == abc.Write(sc), nil
 }
 
 // startLike begins an exercise as the last of its book does: in its meter, key and tempo, and
@@ -110,7 +100,7 @@ func (s *Server) startLike(ctx context.Context, desk *store.Desk, e *entry, book
 	return nil
 }
 
-// choice of a list: what is kept and what is read.
+// offered is an item of a list: what is kept of it and what is read.
 type offered struct{ Value, Label string }
 
 // Keys lists the keys that are offered, by their signs.
@@ -131,12 +121,8 @@ func (e entry) Keys() []offered {
 // signsOf lists the letters a key changes: "B flat, E flat", "no sign".
 func signsOf(k score.Key) string {
 	var words []string
-	for n := range max(k.Fifths, -k.Fifths) {
-		step, sign := score.Step((3+4*n)%7), " sharp" // F C G D A E B
-		if k.Fifths < 0 {
-			step, sign = score.Step((6+3*n)%7), " flat"
-		}
-		words = append(words, step.String()+sign)
+	for _, step := range k.Changed() {
+		words = append(words, step.String()+score.AlterWord(k.Alter(step)))
 	}
 	if len(words) == 0 {
 		return "no sign"
@@ -165,7 +151,7 @@ func (e entry) Starts() []offered {
 type countedSheet struct {
 	Status string
 	Marks  []countedMark
-	Sheet  template.JS // "" where nothing is counted
+	Sheet  *sheetData // nil where nothing is counted
 	Wrong  []score.Problem
 	Before int // the place of the last note that is named, or of the one to start near, counted from C0
 	Fifths int // of the key
@@ -183,15 +169,15 @@ type countedMark struct {
 const drawnMeasures = 200
 
 // countedSheet reads the two lines as far as they go.
-func (s *Server) countedSheet(ctx context.Context, desk *store.Desk, e entry) (countedSheet, error) {
-	var v countedSheet
+func (e entry) countedSheet(ctx context.Context) countedSheet {
+	v := countedSheet{Marks: []countedMark{}} // the script has no null
 	d := e.lines().Draft(ctx)
 	for _, m := range d.Marks {
 		v.Wrong = append(v.Wrong, m.Problem)
 		v.Marks = append(v.Marks, countedMark{m.Field, m.From, m.To, m.At})
 	}
 	if len(d.Score.Parts) == 0 {
-		return v, nil
+		return v
 	}
 	v.Status = statusOf(d)
 	part := d.Score.Parts[0]
@@ -200,28 +186,20 @@ func (s *Server) countedSheet(ctx context.Context, desk *store.Desk, e entry) (c
 		v.Status += fmt.Sprintf(" The first %d measures are drawn.", drawnMeasures)
 		part.Measures = part.Measures[:drawnMeasures]
 	}
-	kept, err := taught(ctx, desk)
-	if err != nil {
-		return v, err
-	}
 	target, known := instrument.ByID(e.WrittenFor)
 	if !known {
 		target = inConcert
 	}
-	target = kept.instrument(target)
-	report := breakdown.Read(d.Score, part, target.ID, target, nil, kept.Preferences.options(store.Section{}))
+	target = e.kept.instrument(target)
+	report := breakdown.Read(d.Score, part, target.ID, target, nil, e.kept.Preferences.options(store.Section{}))
 	if known {
 		v.Wrong = append(v.Wrong, instrument.Unplayable(report.Part)...)
 	}
-	data := newSheet(report, target, kept.Preferences.words(), kept.Preferences.stringColours(target), mei.Options{Ruler: true, IDs: countedSheetIDs})
+	data := newSheet(report, target, e.kept.Preferences.words(), e.kept.Preferences.stringColours(target), mei.Options{Ruler: true, IDs: countedSheetIDs})
 	data.unname(d.Unnamed)
 	data.plain()
-	text, err := json.Marshal(data)
-	if err != nil {
-		return v, fmt.Errorf("write the sheet: %w", err)
-	}
-	v.Sheet = template.JS(text)
-	return v, nil
+	v.Sheet = &data
+	return v
 }
 
 // lastNamed is the pitch of the last note that has a name; of none, the one to start near.
@@ -239,7 +217,7 @@ func lastNamed(d counted.Draft) score.Pitch {
 
 // StepNames are the names of C to B as they are typed, for notes that come from a keyboard.
 func (e entry) StepNames() string {
-	switch e.Names {
+	switch e.Names() {
 	case name.FixedDo:
 		return "do re mi fa sol la si"
 	case name.German:
@@ -342,9 +320,8 @@ func (s *Server) turn(ctx context.Context, e *entry, to way) {
 			e.Problems = append(e.Problems, "It is not turned, because the ABC cannot be read: "+problemsOf(err)[0].Error())
 			return
 		}
-		t, whole := typedOf(sc, e.Names)
-		if t == (typed{}) {
-			_, err := counted.EntryOf(sc, e.Names)
+		t, whole, err := typedOf(ctx, sc, e.Names())
+		if err != nil {
 			e.Problems = append(e.Problems, "It is not turned, because it cannot be counted in one line. "+problemsOf(err)[0].Error())
 			return
 		}
@@ -357,15 +334,6 @@ func (s *Server) turn(ctx context.Context, e *entry, to way) {
 		e.WrittenFor = "" // two lines are in concert pitch where nothing is said; a file may say otherwise
 	}
 	e.Way = to
-}
-
-// MarksJSON is the marks, for the script that draws them.
-func (v countedSheet) MarksJSON() template.JS {
-	text, err := json.Marshal(append([]countedMark{}, v.Marks...))
-	if err != nil {
-		return "[]" // numbers and names of fields are always written
-	}
-	return template.JS(text)
 }
 
 // typedKey is a key on the screen.
@@ -382,7 +350,7 @@ func (e entry) CountKeys() []typedKey {
 
 // NameSample is a line of names, as they are typed.
 func (e entry) NameSample() string {
-	switch e.Names {
+	switch e.Names() {
 	case name.FixedDo:
 		return "sol la si do | sol la si"
 	case name.German:
@@ -395,7 +363,7 @@ func (e entry) NameSample() string {
 func (e entry) NameKeys() []typedKey {
 	list := []typedKey{}
 	labels := e.StepNames()
-	if e.Names == name.German {
+	if e.Names() == name.German {
 		labels += " b"
 	}
 	for _, label := range strings.Fields(labels) {

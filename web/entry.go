@@ -2,7 +2,6 @@ package web
 
 import (
 	"cmp"
-	"context"
 	"errors"
 	"fmt"
 	"io"
@@ -50,7 +49,7 @@ func wayIn(r *http.Request, field string, other way) way {
 type entry struct {
 	Way         way
 	Typed       typed
-	Names       name.System // of the name line
+	kept        taughtBy
 	ID          store.ExerciseID
 	Books       []store.Book
 	Book        string
@@ -67,6 +66,9 @@ type entry struct {
 	Sheet       countedSheet
 	Again       bool // the notes to start near are others now
 }
+
+// Names is how the teacher names notes, and so types them: scale degrees are typed as letters.
+func (e entry) Names() name.System { return e.kept.Preferences.options(store.Section{}).Name.System }
 
 // Ways lists the ways in.
 func (e entry) Ways() []way { return []way{byCount, byFile, byABC} }
@@ -89,12 +91,12 @@ var takenMeters = []string{"2/4", "3/4", "4/4", "2/2", "6/8", "3/8", "9/8", "12/
 const startingABC = "X:1\nT:\nM:4/4\nL:1/4\nK:Bb\nB c d e | f2 d2 | c d c B | B4 |]\n"
 
 func (s *Server) newExercise(w http.ResponseWriter, r *http.Request) {
-	names, err := namesOf(r.Context(), deskOf(r))
+	kept, err := taught(r.Context(), deskOf(r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	e := entry{Way: wayIn(r, "way", byCount), Names: names}
+	e := entry{Way: wayIn(r, "way", byCount), kept: kept}
 	books, err := deskOf(r).Books(r.Context())
 	if err != nil {
 		s.failed(w, r, err)
@@ -132,11 +134,7 @@ func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e
 	}
 	e.Books, e.Instruments = books, instrument.All()
 	if e.Way == byCount {
-		e.Sheet, err = s.countedSheet(r.Context(), deskOf(r), e)
-		if err != nil {
-			s.failed(w, r, err)
-			return
-		}
+		e.Sheet = e.countedSheet(r.Context())
 	} else if strings.TrimSpace(e.ABC) != "" || e.Way == byABC {
 		sc, err := s.reader.Score(r.Context(), store.Source{Format: format.ABC, Content: e.ABC})
 		e.Preview = previewOf(sc, err, e.WrittenFor)
@@ -178,12 +176,7 @@ func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if e.Way == byCount {
-		sheet, err := s.countedSheet(r.Context(), deskOf(r), e)
-		if err != nil {
-			s.failed(w, r, err)
-			return
-		}
-		e.Sheet, e.Again = sheet, text(r, "starts_for") != e.WrittenFor
+		e.Sheet, e.Again = e.countedSheet(r.Context()), text(r, "starts_for") != e.WrittenFor
 		s.fragment(w, "entry", "counted-again", e)
 		return
 	}
@@ -194,15 +187,9 @@ func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 	s.fragment(w, "entry", "preview", v)
 }
 
-// namesOf is how a teacher names notes, and so types them: scale degrees are typed as letters.
-func namesOf(ctx context.Context, desk *store.Desk) (name.System, error) {
-	kept, err := taught(ctx, desk)
-	return kept.Preferences.options(store.Section{}).Name.System, err
-}
-
 // entryIn is what a form holds.
 func entryIn(r *http.Request) (entry, error) {
-	names, err := namesOf(r.Context(), deskOf(r))
+	kept, err := taught(r.Context(), deskOf(r))
 	other := byFile // what is sent without a way, by a script say
 	if r.FormValue("abc") != "" {
 		other = byABC
@@ -211,7 +198,7 @@ func entryIn(r *http.Request) (entry, error) {
 		Way: wayIn(r, "way", other), Typed: typedIn(r),
 		Book: text(r, "book"), Number: text(r, "number"), Title: text(r, "title"),
 		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"),
-		Names: names,
+		kept: kept,
 	}, err
 }
 
@@ -222,7 +209,7 @@ func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	e := entry{ID: x.ID, Book: x.Book, Number: strconv.Itoa(x.Number), Title: x.Title, WrittenFor: x.WrittenFor}
-	if e.Names, err = namesOf(r.Context(), deskOf(r)); err != nil {
+	if e.kept, err = taught(r.Context(), deskOf(r)); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -234,7 +221,7 @@ func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
 		}
 		e.Way, e.ABC = byABC, source.Content
 		if sc, err := s.reader.Score(r.Context(), source); err == nil && wayIn(r, "way", byCount) != byABC {
-			if typed, whole := typedOf(sc, e.Names); whole {
+			if typed, whole, _ := typedOf(r.Context(), sc, e.Names()); whole { // else it stays as it is typed
 				e.Way, e.Typed = byCount, typed
 			}
 		}

@@ -24,7 +24,7 @@ type manyView struct {
 	Book        string
 	WrittenFor  string
 	Rows        []manyRow
-	Kept        []store.ExerciseID // that have just been put on the Shelf
+	Kept        []int64 // that have just been put on the Shelf
 	Problems    []string
 	Books       []store.Book
 	Instruments []instrument.Instrument
@@ -210,15 +210,18 @@ func (s *Server) keepMany(w http.ResponseWriter, r *http.Request) {
 		s.showMany(w, r, http.StatusUnprocessableEntity, v)
 		return
 	}
-	v.Kept, err = deskOf(r).AddExercises(r.Context(), v.Book, good)
+	ids, err := deskOf(r).AddExercises(r.Context(), v.Book, good)
 	if errors.Is(err, store.ErrTaken) {
-		v.Kept, v.Problems = nil, []string{"A number has been given to another exercise of the book meanwhile. Nothing is kept yet; choose another, and keep them again."}
+		v.Problems = []string{"A number has been given to another exercise of the book meanwhile. Nothing is kept yet; choose another, and keep them again."}
 		s.showMany(w, r, http.StatusConflict, v)
 		return
 	}
 	if err != nil {
 		s.failed(w, r, err)
 		return
+	}
+	for _, id := range ids {
+		v.Kept = append(v.Kept, int64(id))
 	}
 	v.Rows = slices.DeleteFunc(v.Rows, func(row manyRow) bool { return len(row.Wrong) == 0 })
 	v.Reading = readingView{IDs: idsText(v.Kept), Of: len(v.Kept)}
@@ -308,23 +311,23 @@ func (s *Server) good(ctx context.Context, desk *store.Desk, v *manyView) ([]sto
 
 // readingView is how far new exercises have been read for every instrument.
 type readingView struct {
-	IDs      string
+	IDs      string // of those that are left
 	Done, Of int
 }
 
-func idsText(ids []store.ExerciseID) string {
+func idsText(ids []int64) string {
 	var words []string
 	for _, id := range ids {
-		words = append(words, strconv.FormatInt(int64(id), 10))
+		words = append(words, strconv.FormatInt(id, 10))
 	}
 	return strings.Join(words, ",")
 }
 
-func idsIn(r *http.Request) []store.ExerciseID {
-	var ids []store.ExerciseID
+func idsIn(r *http.Request) []int64 {
+	var ids []int64
 	for _, word := range strings.SplitN(text(r, "ids"), ",", format.MostItems+1) {
 		if n, err := strconv.ParseInt(word, 10, 64); err == nil && len(ids) < format.MostItems {
-			ids = append(ids, store.ExerciseID(n))
+			ids = append(ids, n)
 		}
 	}
 	return ids
@@ -337,31 +340,23 @@ const readAtOnce = 8
 // not to, and says how far it has come.
 func (s *Server) readMany(w http.ResponseWriter, r *http.Request) {
 	ids := idsIn(r)
-	v := readingView{IDs: idsText(ids), Of: len(ids)}
-	read := 0
-	for _, id := range ids {
-		x, err := deskOf(r).ExerciseByID(r.Context(), id)
-		if err == nil && !x.Read && read < readAtOnce {
-			read++
-			x, err = s.reader.Exercise(r.Context(), deskOf(r), id)
-		}
-		switch {
-		case errors.Is(err, store.ErrNotFound):
-			v.Done++ // taken away meanwhile
-		case err != nil:
+	of := max(int(number(r, "of")), len(ids))
+	now := min(readAtOnce, len(ids))
+	for _, id := range ids[:now] {
+		_, err := s.reader.Exercise(r.Context(), deskOf(r), store.ExerciseID(id))
+		if err != nil && !errors.Is(err, store.ErrNotFound) { // which was taken away meanwhile
 			s.failed(w, r, err)
 			return
-		case x.Read:
-			v.Done++
 		}
 	}
-	s.fragment(w, "many", "reading", v)
+	left := ids[now:]
+	s.fragment(w, "many", "reading", readingView{idsText(left), of - len(left), of})
 }
 
 // undoMany takes exercises that were brought in together off the Shelf again.
 func (s *Server) undoMany(w http.ResponseWriter, r *http.Request) {
 	ids := idsIn(r)
-	err := deskOf(r).TakeAwayExercises(r.Context(), ids)
+	err := deskOf(r).TakeAway(r.Context(), store.AnExercise, ids...)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		s.flash(r, "Some of them are off the Shelf already. Nothing was changed.")

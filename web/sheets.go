@@ -36,7 +36,7 @@ var recipes = []struct {
 	{"practice", "To practise from", sheetRecipe{filled, filled, filled, true, false}},
 	{"counting", "To be counted", sheetRecipe{empty, absent, absent, false, true}},
 	{"naming", "To be named", sheetRecipe{filled, empty, absent, false, true}},
-	{"all", "To be counted, named and fingered", sheetRecipe{empty, empty, absent, false, true}},
+	{"all", "To be counted and named", sheetRecipe{empty, empty, absent, false, true}},
 	{"plain", "The music alone", sheetRecipe{absent, absent, absent, false, false}},
 }
 

@@ -50,6 +50,18 @@ type Mark struct {
 	At       int    // the index of the measure in the part, -1 for none
 }
 
+// Problems lists what keeps a draft from being an exercise.
+func (d Draft) Problems() score.Problems {
+	var list score.Problems
+	for _, m := range d.Marks {
+		list = append(list, m.Problem)
+	}
+	if n := len(d.Unnamed); n > 0 {
+		list = append(list, unnamed(d.Struck, d.Struck-n, d.Score.Parts[0].Measures[d.Unnamed[0].Measure].Number))
+	}
+	return list
+}
+
 // Draft reads an entry as far as it can be read. What is wrong is marked, and what stands
 // behind it is read on from the next bar line.
 func (e Entry) Draft(ctx context.Context) Draft {

@@ -90,12 +90,18 @@ func (fr frame) name(ctx context.Context, part *score.Part, text string, line in
 		n.skip(n.next, len(n.struck))
 	} else if n.next < len(n.struck) {
 		at := n.struck[n.next]
-		return score.Problems{{Measure: -1, Line: n.line, What: fmt.Sprintf("%d notes are counted and %d named; the first without a name is in measure %d.",
-			len(n.struck), n.next, part.Measures[at.Measure].Number), Do: "Name the rest, or count fewer."}}
+		missing := unnamed(len(n.struck), n.next, part.Measures[at.Measure].Number)
+		missing.Line = n.line
+		return score.Problems{missing}
 	}
 	n.carry()
 	part.MarkAccidentals()
 	return nil
+}
+
+// unnamed is the problem that a name line ends too soon.
+func unnamed(struck, named, measure int) score.Problem {
+	return score.General(fmt.Sprintf("%d notes are counted and %d named; the first without a name is in measure %d.", struck, named, measure), "Name the rest, or count fewer.")
 }
 
 // keep keeps what is wrong from the rune at hand on, or hands it on.
