@@ -22,6 +22,7 @@ var views = []struct{ name, path, drawn string }{
 	{"Bench for clarinet", "/bench/10?instrument=clarinet", "svg.lanes"},
 	{"Who has it hardest", "/bench/6/hardest?section=1", ".grades"},
 	{"Sheets", "/bench/6/sheets?section=1", ".print-sheet svg.lanes"},
+	{"Tune the room", "/tune", ".tune td"},
 	{"Board", "/board", ".board td"},
 	{"history", "/students/1", ".by-piece"},
 	{"history of an exercise", "/students/1?exercise=1", ".tries"},

@@ -6,6 +6,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/proto"
 )
 
@@ -54,7 +55,9 @@ func TestScreenshots(t *testing.T) {
 		take(view.name)
 	}
 	p.MustNavigate(server.URL + "/exercises/new").MustWaitLoad()
-	p.MustElement("[name=written_for]").MustSelect("^clarinet$")
+	if err := p.MustElement("[name=written_for]").Select([]string{"[value=clarinet]"}, true, rod.SelectorTypeCSSSector); err != nil {
+		t.Fatal(err)
+	}
 	p.MustElement("[name=title]").MustInput("Second Ferry")
 	p.MustElement("[name=count]").MustInput("1 2 3 4 | 1 & 2 3 | 1 (2) & 3 [4] | =1 | =2 | 1 2 & 3 5")
 	p.MustElement("[name=names]").MustInput("gabc | cbag | gab | gabc | cb=ag")
@@ -68,6 +71,11 @@ func TestScreenshots(t *testing.T) {
 	p.MustElement(".lanes .touch:nth-of-type(3)").MustClick()
 	p.MustElement(".look:not([hidden])")
 	take("look")
+	bench(p, server.URL+"/bench/6?instrument=flute&piece=4-5&stage=play")
+	p.MustElement(".hear summary").MustClick()
+	p.MustElement("[data-everybody]").MustClick()
+	p.MustElementR(".firsts", "Clarinet")
+	take("player")
 	p.MustNavigate(server.URL + "/board").MustWaitLoad()
 	p.MustElement(".board tbody tr:nth-child(9) td:nth-child(3) a").MustClick()
 	p.MustElement("dialog[open] .tries")

@@ -15,6 +15,7 @@ import (
 	"unhurriedbench/core/finger"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/play"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
@@ -162,21 +163,23 @@ func fingerOptions(ctx context.Context, desk *store.Desk, c choice) (finger.Opti
 type benchView struct {
 	work
 	explained
-	Tempo    int
-	Pieces   []benchPiece
-	Piece    benchPiece
-	Passages []breakdown.Passage // the piece, measure by measure
-	BeatName string
-	CountOff []count.Cue
-	OneNote  oneNote
-	strings  []stringColour
-	New      []string        // what the student at hand, or the section, has not met before, in words
-	Room     string          // who in the room has it hardest, in words
-	Before   store.Neighbour // in the book
-	After    store.Neighbour
-	Did      byHand // what was just changed by hand, with the way back
-	Swapped  bool   // a script puts it on the page, and draws it
-	Update   bool   // parts of the page are sent along, out of band
+	Tempo     int
+	Pieces    []benchPiece
+	Piece     benchPiece
+	Passages  []breakdown.Passage // the piece, measure by measure
+	stretches []play.Stretch      // the same as it is played
+	BeatName  string
+	CountOff  []count.Cue
+	OneNote   oneNote
+	strings   []stringColour
+	A4        int             // the reference pitch in hertz
+	New       []string        // what the student at hand, or the section, has not met before, in words
+	Room      string          // who in the room has it hardest, in words
+	Before    store.Neighbour // in the book
+	After     store.Neighbour
+	Did       byHand // what was just changed by hand, with the way back
+	Swapped   bool   // a script puts it on the page, and draws it
+	Update    bool   // parts of the page are sent along, out of band
 }
 
 type benchPiece struct {
@@ -205,6 +208,8 @@ func present(w work, x explained, p preferences) benchView {
 	v.OneNote = oneNoteFor(w.section, w.Instrument, x.Options, w.ask.oneNote)
 	v.BeatName = x.Report.Part.Meter().BeatName(x.Options.British)
 	v.Passages = v.Piece.Passages(x.Report.Part)
+	v.stretches = stretches(v.Piece.Piece, v.Passages, x.Report.Part)
+	v.A4 = p.pitchOfA()
 	first := x.Report.Part.Measures[v.Passages[0].At]
 	first.Offset = v.Passages[0].From
 	v.CountOff = count.CountOff(score.Part{Measures: []score.Measure{first}}, x.Options.Count)
@@ -435,15 +440,8 @@ func (s *Server) benchAgain(r *http.Request) string {
 // and frames.
 func (v benchView) Plan() []planned {
 	var list []planned
-	if v.Piece.Whole() {
-		for _, i := range v.Report.Part.Order() {
-			m := v.Report.Part.Measures[i]
-			list = append(list, planned{i, m.Offset.Float(), m.Offset.Add(m.Length).Float()})
-		}
-		return list
-	}
-	for _, p := range v.Passages {
-		list = append(list, planned{p.At, p.From.Float(), p.To.Float()})
+	for _, s := range v.stretches {
+		list = append(list, planned{s.Measure, s.From.Float(), s.To.Float()})
 	}
 	return list
 }

@@ -13,6 +13,7 @@ import (
 // oneNote is the concert note that suits everybody in the section, and what it
 // is on this instrument.
 type oneNote struct {
+	class            instrument.PitchClass
 	Concert, Written string
 	Choices          []oneNoteChoice
 	Everybody        []oneNoteLine
@@ -48,7 +49,7 @@ func oneNoteFor(section []store.Student, i instrument.Instrument, o breakdown.Op
 			class = c
 		}
 	}
-	one := oneNote{Concert: say(class.Pitch()), Written: say(instrument.WrittenFor(class, i))}
+	one := oneNote{class: class, Concert: say(class.Pitch()), Written: say(instrument.WrittenFor(class, i))}
 	for _, c := range instrument.OneNotes() {
 		one.Choices = append(one.Choices, oneNoteChoice{strings.TrimSuffix(c.Pitch().String(), "4"), say(c.Pitch()), c == class})
 	}

@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 	"encoding/json"
+	"strconv"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
@@ -23,6 +24,7 @@ type preferences struct {
 	Naming   string
 	Naturals string
 	British  bool
+	Tuning   string // the A that is tuned to, in hertz
 	Cues     [2]string
 	Hands    bool              // L1 to R3 in place of 1 to 6
 	Spacing  bool              // on strings, in place of low and high
@@ -35,7 +37,7 @@ type preferences struct {
 func preferencesOf(kept store.Settings) preferences {
 	p := preferences{
 		School: kept["school"], SlowBeat: kept["slow-beat"] == "yes", Rests: kept["rests"], Syncopa: kept["syncopa"] == "yes",
-		Naming: kept["naming"], Naturals: kept["naturals"], British: kept["british"] == "yes", Cues: [2]string{kept["cue-1"], kept["cue-2"]},
+		Naming: kept["naming"], Naturals: kept["naturals"], British: kept["british"] == "yes", Tuning: kept["tuning"], Cues: [2]string{kept["cue-1"], kept["cue-2"]},
 		Hands: kept["hands"] == "yes", Spacing: kept["spacing"] == "yes", Two: kept["two"], Three: kept["three"], Colours: map[string]string{},
 	}
 	if text := kept["words"]; text != "" && json.Unmarshal([]byte(text), &p.Words) != nil {
@@ -59,7 +61,7 @@ func (p preferences) settings() store.Settings {
 	}
 	s := store.Settings{
 		"school": p.School, "slow-beat": yes(p.SlowBeat), "rests": p.Rests, "syncopa": yes(p.Syncopa), "naming": p.Naming,
-		"naturals": p.Naturals, "british": yes(p.British), "cue-1": p.Cues[0], "cue-2": p.Cues[1],
+		"naturals": p.Naturals, "british": yes(p.British), "tuning": p.Tuning, "cue-1": p.Cues[0], "cue-2": p.Cues[1],
 		"hands": yes(p.Hands), "spacing": yes(p.Spacing), "two": p.Two, "three": p.Three, "words": "",
 	}
 	if len(p.Words) > 0 {
@@ -100,6 +102,22 @@ func (p preferences) options(section store.Section) breakdown.Options {
 		British: p.British,
 		ForPage: true,
 	}
+}
+
+// usualA is the reference pitch in hertz (ISO 16).
+const usualA = 440
+
+// The A's that orchestras and bands tune to lie between these, in hertz, those for old
+// music included (common practice).
+const lowestA, highestA = 392, 466
+
+// pitchOfA is the A that is tuned to, in hertz.
+func (p preferences) pitchOfA() int {
+	hertz, err := strconv.Atoi(p.Tuning)
+	if err != nil {
+		return usualA
+	}
+	return hertz
 }
 
 func (p preferences) words() finger.Words {

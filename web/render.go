@@ -25,12 +25,12 @@ var templateFiles embed.FS
 type pages map[string]*template.Template
 
 // parsePages reads every template. Files that begin with _ are shared.
-func parsePages(browserFiles *assets) (pages, error) {
+func parsePages(browserFiles *assets, recorded recordings) (pages, error) {
 	names, err := fs.Glob(templateFiles, "templates/*.html")
 	if err != nil {
 		return nil, fmt.Errorf("list the templates: %w", err)
 	}
-	shared, err := template.New("").Funcs(functions).Funcs(template.FuncMap{"asset": browserFiles.address}).ParseFS(templateFiles, "templates/_*.html")
+	shared, err := template.New("").Funcs(functions).Funcs(template.FuncMap{"asset": browserFiles.address, "heard": recorded.heard}).ParseFS(templateFiles, "templates/_*.html")
 	if err != nil {
 		return nil, fmt.Errorf("read the shared templates: %w", err)
 	}

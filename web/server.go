@@ -21,14 +21,15 @@ import (
 
 // Server holds what the handlers share.
 type Server struct {
-	store    *store.Store
-	reader   *reading.Reader
-	sessions *scs.SessionManager
-	assets   *assets
-	pages    pages
-	log      *slog.Logger
-	proxies  []netip.Prefix // that may say whom they ask for
-	https    bool
+	store      *store.Store
+	reader     *reading.Reader
+	sessions   *scs.SessionManager
+	assets     *assets
+	recordings recordings
+	pages      pages
+	log        *slog.Logger
+	proxies    []netip.Prefix // that may say whom they ask for
+	https      bool
 
 	forms        forms
 	metrics      *metrics
@@ -41,7 +42,11 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	pages, err := parsePages(browserFiles)
+	recorded, err := readRecordings(browserFiles)
+	if err != nil {
+		return nil, err
+	}
+	pages, err := parsePages(browserFiles, recorded)
 	if err != nil {
 		return nil, err
 	}
@@ -56,7 +61,7 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
 	sessions.Cookie.Persist = false // but where the computer is one's own
-	server := &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, assets: browserFiles, pages: pages, forms: forms, log: log}
+	server := &Server{store: s, reader: reading.New(reading.Memory), sessions: sessions, assets: browserFiles, recordings: recorded, pages: pages, forms: forms, log: log}
 	sessions.ErrorFunc = server.away
 	server.metrics = server.newMetrics()
 	return server, nil
@@ -133,6 +138,7 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/exercises/{id}/move", s.moveExercise)
 			r.Post("/books/{id}/order", s.orderByNumber)
 			r.Post("/books/ferry", s.addFerryBook)
+			r.Get("/tune", s.tune)
 			r.Get("/compare", s.compare)
 			r.Get("/fingerings/{instrument}", s.chart)
 			r.Get("/fingerings/{instrument}/near", s.near)
@@ -144,6 +150,7 @@ func (s *Server) Routes() chi.Router {
 				r.Get("/bench/{id}", s.bench)
 				r.Get("/bench/{id}/hardest", s.hardest)
 				r.Get("/bench/{id}/sheets", s.sheets)
+				r.Get("/bench/{id}/first-notes", s.firstNotes)
 				r.Post("/bench/{id}/attempts", s.addAttempt)
 				r.Post("/bench/{id}/everybody", s.everybodyClean)
 				r.Post("/attempts/{id}/undo", s.undoAttempt)

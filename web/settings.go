@@ -5,6 +5,7 @@ import (
 	"net/http"
 	"slices"
 	"sort"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -115,7 +116,10 @@ func readPreferences(r *http.Request) (preferences, error) {
 	kept := preferences{
 		School: text(r, "school"), SlowBeat: text(r, "beat") == "slow", Rests: text(r, "rests"),
 		Syncopa: text(r, "syncopa") == "yes", Naming: text(r, "naming"), Naturals: text(r, "naturals"), British: text(r, "values") == "british",
-		Cues: [2]string{text(r, "cue-1"), text(r, "cue-2")},
+		Cues: [2]string{text(r, "cue-1"), text(r, "cue-2")}, Tuning: text(r, "tuning"),
+	}
+	if kept.Tuning == strconv.Itoa(usualA) {
+		kept.Tuning = ""
 	}
 	if err := readFingers(r, &kept); err != nil {
 		return kept, err
@@ -152,6 +156,9 @@ func (p preferences) fit() error {
 		return fmt.Errorf("a word for a cello pattern is longer than 20 letters")
 	case !validSchool(p.School):
 		return fmt.Errorf("choose a way of counting from the list")
+	}
+	if hertz, err := strconv.Atoi(p.Tuning); p.Tuning != "" && (err != nil || hertz < lowestA || hertz > highestA) {
+		return fmt.Errorf("the A to tune to, %q, is no whole number of hertz from %d to %d", p.Tuning, lowestA, highestA)
 	}
 	for name, colour := range p.Colours {
 		if !isColour(colour) {

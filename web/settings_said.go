@@ -35,6 +35,7 @@ var settingsSaid = []settingSaid{
 	{[]string{"cue-1", "cue-2"}, func(p preferences) string {
 		return fmt.Sprintf("the count-off ends with “%s”, “%s”", cmp.Or(p.Cues[0], "ready"), cmp.Or(p.Cues[1], "go"))
 	}},
+	{[]string{"tuning"}, func(p preferences) string { return fmt.Sprintf("the A to tune to has %d hertz", p.pitchOfA()) }},
 	{[]string{"naming"}, func(p preferences) string {
 		return "note names are " + name.System(cmp.Or(p.Naming, string(name.Systems()[0]))).Title()
 	}},

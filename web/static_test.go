@@ -6,6 +6,7 @@ import (
 	"io"
 	"net/http"
 	"net/http/httptest"
+	"path"
 	"regexp"
 	"strings"
 	"testing"
@@ -69,7 +70,7 @@ func TestBrowserFiles(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	withHash := regexp.MustCompile(`^/static/.+\.[0-9a-f]{10}\.(css|js|svg|wasm|woff2|txt)$`)
+	withHash := regexp.MustCompile(`^/static/.+\.[0-9a-f]{10}\.(css|js|svg|wasm|woff2|txt|flac|json)$`)
 	for name := range files.hashed {
 		address := addressOf(t, name)
 		if !withHash.MatchString(address) {
@@ -93,7 +94,7 @@ func TestBrowserFiles(t *testing.T) {
 			}
 		}
 	}
-	for name, packing := range map[string]string{"bench.css": "br", "bench.js": "br", "lib/tone.js": "br", "lib/verovio.wasm": "br", "lib/verovio.js": "br"} {
+	for name, packing := range map[string]string{"bench.css": "br", "bench.js": "br", "lib/bootstrap.css": "br", "lib/verovio.wasm": "br", "lib/verovio.js": "br"} {
 		if got := fetched(t, addressOf(t, name), "gzip, br").Header.Get("Content-Encoding"); got != packing {
 			t.Errorf("%s comes as %q, want %q", name, got, packing)
 		}
@@ -168,7 +169,7 @@ func TestLicencesOfWhatShips(t *testing.T) {
 	}
 	for name := range files.hashed {
 		folder, file, nested := strings.Cut(name, "/")
-		if nested && (folder == "lib" || folder == "fonts") && !named[file] {
+		if nested && (folder == "lib" || folder == "fonts" || path.Ext(file) == ".flac") && !named[file] {
 			t.Errorf("%s ships without its licence", name)
 		}
 		delete(named, file)

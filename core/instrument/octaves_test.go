@@ -136,3 +136,22 @@ func TestPrintedFingeringsStay(t *testing.T) {
 		}
 	}
 }
+
+// Strings tune on the open string, winds in the middle of what their year has; read against
+// what players of each tune on (common practice).
+func TestTunedOn(t *testing.T) {
+	flat, a := PitchClass{Step: score.B, Alter: -1}, PitchClass{Step: score.A}
+	for _, c := range []struct {
+		id      string
+		concert PitchClass
+		want    string
+	}{
+		{"violin", a, "A4"}, {"viola", a, "A4"}, {"cello", a, "A3"}, {"bass", a, "A2"}, {"cello", PitchClass{Step: score.G}, "G2"},
+		{"flute", flat, "Bb4"}, {"clarinet", flat, "C4"}, {"alto-sax", flat, "G4"}, {"horn-f", flat, "F4"}, {"trombone", flat, "Bb2"},
+	} {
+		i, _ := ByID(c.id)
+		if got := TunedOn(c.concert, i, 1).String(); got != c.want {
+			t.Errorf("%s tunes on %s, want %s", c.id, got, c.want)
+		}
+	}
+}

@@ -66,3 +66,27 @@ func beyondComfort(p score.Pitch, i Instrument) int {
 	comfort := i.Comfort(1)
 	return max(comfort.Low.MIDI()-p.MIDI(), p.MIDI()-comfort.High.MIDI(), 0)
 }
+
+// TunedOn is the written pitch on which an instrument tunes to a concert note: an open
+// string of that note, the nearest to where lines sit, else the octave that lies nearest to
+// there and in what a year's players have (common practice: a string is tuned open, a wind
+// in its middle).
+func TunedOn(concert PitchClass, target Instrument, year int) score.Pitch {
+	at := target.Transposition.Negated()
+	best, nearest := score.Pitch{}, -1
+	for octave := range 9 {
+		p := score.Pitch{Step: concert.Step, Alter: concert.Alter, Octave: octave}.Transpose(at)
+		away := p.MIDI() - target.Tessitura.MIDI()
+		away = max(away, -away)
+		if !slices.Contains(target.OpenStrings, p) {
+			away += 100 // after every open string
+			if !target.Comfort(year).Holds(p) {
+				away += 100
+			}
+		}
+		if nearest < 0 || away < nearest {
+			best, nearest = p, away
+		}
+	}
+	return best
+}

@@ -33,7 +33,6 @@
       performance.mark("bench:drawn");
       note.hidden = true;
       document.querySelector(".as-table").open = false;
-      window.metronome.fetchAhead();
     } catch (problem) {
       note.hidden = false;
       note.textContent = "The music could not be drawn (" + problem.message + "). The table below has everything.";
@@ -48,6 +47,7 @@
 
   document.addEventListener("DOMContentLoaded", () => {
     if (side()) keepAddress(side().dataset.here);
+    sayWanted();
     onPage = document.getElementById("bench");
     engraveSheet();
   });
@@ -56,7 +56,8 @@
   function keepAddress(address) { history.replaceState(history.state, "", address); }
   document.addEventListener("htmx:afterSettle", (event) => {
     if (!document.getElementById("bench")) return;
-    window.metronome.stop();
+    window.player.stop();
+    sayWanted();
     if (["side", "pieces"].includes(event.detail.elt.id)) drawLanes();
   });
 
@@ -94,22 +95,67 @@
     if (!(next in ladder)) return;
     for (const id of ["tempo-now", "bar-tempo"]) document.getElementById(id).textContent = ladder[next];
     for (const field of side().querySelectorAll("[data-tempo-field]")) field.value = ladder[next];
-    window.metronome.stop();
+    window.player.stop();
     const address = new URL(location.href);
     address.searchParams.set("tempo", ladder[next]);
     keepAddress(address);
   }
 
-  function playOrStop() {
-    if (window.metronome.running()) { window.metronome.stop(); return; }
-    const p = piece();
+  // What is wanted of the player, kept in this browser.
+  const wanted = { clicks: true, again: false, echo: false, aloud: false, ...JSON.parse(localStorage.getItem("bench:hear") || "{}") };
+
+  function sayWanted() {
+    for (const box of document.querySelectorAll(".hear [data-want]")) box.checked = wanted[box.dataset.want];
+  }
+
+  function want(box) {
+    wanted[box.dataset.want] = box.checked;
+    if (box.dataset.want === "echo" && box.checked) wanted.again = true;
+    if (box.dataset.want === "again" && !box.checked) wanted.echo = false;
+    localStorage.setItem("bench:hear", JSON.stringify(wanted));
+    sayWanted();
+    window.player.stop();
+  }
+
+  function heard() { return JSON.parse(side().querySelector(".hear").dataset.heard); }
+
+  // play counts off and goes through the piece, with its notes or with clicks alone; while
+  // something is playing it stops.
+  function play(notes) {
+    if (window.player.running()) { window.player.stop(); return; }
+    const p = piece(), { round, voice, a4 } = heard();
     document.querySelector(".did")?.classList.add("read");
-    window.metronome.start({
-      data, places, plan: p.plan,
-      tempo: tempoNow(),
+    window.player.start({
+      beat: data.beat, places, plan: p.plan, tempo: tempoNow(), round, voice, a4,
+      want: { ...wanted, notes, clicks: !notes || wanted.clicks, echo: notes && wanted.echo },
       cues: [...side().querySelectorAll(".count-off li")], host: host(),
-      button: side().querySelector("[data-play]"),
+      button: side().querySelector(notes ? "[data-hear]" : "[data-play]"),
     });
+  }
+
+  function soundFirst() {
+    const { round, voice, a4 } = heard();
+    if (round.notes.length) window.player.sound([{ voice, midi: round.notes[0].midi }], a4, 2);
+  }
+
+  function soundOne() {
+    const { one, voice, a4 } = heard();
+    window.player.sound([{ voice, midi: [one] }], a4, 4);
+  }
+
+  // soundEverybody is the chord of everybody's first notes, and says who has which.
+  async function soundEverybody(link) {
+    const list = link.closest(".hear").querySelector(".firsts");
+    try {
+      const answer = await fetch(link.dataset.everybody);
+      if (!answer.ok) throw new Error("no answer");
+      const parts = await answer.json();
+      list.replaceChildren(...parts.map((part) => Object.assign(document.createElement("li"), { textContent: part.instrument + ": " + (part.name || "a stroke") })));
+      const pitched = parts.filter((part) => part.midi?.length);
+      if (pitched.length) window.player.sound(pitched, heard().a4, 4);
+    } catch (problem) {
+      window.advise("The first notes could not be fetched. Press again when the network is back.");
+    }
   }
 
   function openCauses(open) {
@@ -165,11 +211,19 @@
     if (next) next.click();
   }
 
+  document.addEventListener("change", (event) => {
+    if (event.target.matches(".hear [data-want]")) want(event.target);
+  });
+
   document.addEventListener("click", (event) => {
     if (!document.getElementById("bench")) return;
     const on = (selector) => event.target.closest(selector);
     if (on("[data-notch]")) notch(Number(on("[data-notch]").dataset.notch));
-    else if (on("[data-play]")) playOrStop();
+    else if (on("[data-play]")) play(false);
+    else if (on("[data-hear]")) play(true);
+    else if (on("[data-first]")) soundFirst();
+    else if (on("[data-one]")) soundOne();
+    else if (on("[data-everybody]")) soundEverybody(on("[data-everybody]"));
     else if (on("[data-stumble]")) openCauses(side().querySelector(".causes").hidden);
     else if (on("[data-lane]")) toggleLane(on("[data-lane]").dataset.lane);
     else if (on("[data-next-student]")) nextStudent();
@@ -332,6 +386,8 @@
       dialog.className = "keys";
       dialog.innerHTML = `<h2>Keys on the Bench</h2><dl>
         <dt><kbd>space</kbd></dt><dd>count-off and go; again to stop</dd>
+        <dt><kbd>H</kbd></dt><dd>hear it; again to stop</dd>
+        <dt><kbd>P</kbd></dt><dd>the pitch of its first note</dd>
         <dt><kbd>↑</kbd> <kbd>↓</kbd></dt><dd>piece before, piece after</dd>
         <dt><kbd>←</kbd> <kbd>→</kbd></dt><dd>stage before, stage after</dd>
         <dt><kbd>Tab</kbd> into the music</dt><dd>then <kbd>←</kbd> <kbd>→</kbd> go from note to note, each with its reasons</dd>
@@ -387,7 +443,8 @@
   function byKey(key) { document.querySelector(`.cut-by-hand [data-move="${key}"]`)?.click(); }
 
   const keys = {
-    " ": playOrStop,
+    " ": () => play(false),
+    h: () => play(true), p: soundFirst,
     "[": () => notch(-1), "]": () => notch(1),
     ArrowUp: () => move([...document.querySelectorAll("#pieces a")], -1),
     ArrowDown: () => move([...document.querySelectorAll("#pieces a")], 1),

@@ -1,0 +1,102 @@
+package play
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testabc"
+)
+
+// whole plays every measure in order.
+func whole(part score.Part) []Stretch {
+	var list []Stretch
+	for _, i := range part.Order() {
+		m := part.Measures[i]
+		list = append(list, Stretch{i, m.Offset, m.Offset.Add(m.Length)})
+	}
+	return list
+}
+
+// said writes notes as "onset:MIDI/sounds", chords with +, strokes as x, joined ones with ~.
+func said(r Round) string {
+	var list []string
+	for _, n := range r.Notes {
+		pitch := strings.ReplaceAll(strings.Trim(fmt.Sprint(n.MIDI), "[]"), " ", "+")
+		if pitch == "" {
+			pitch = "x"
+		}
+		if n.Joined {
+			pitch = "~" + pitch
+		}
+		list = append(list, fmt.Sprintf("%s:%s/%s", n.At, pitch, n.Sounds))
+	}
+	return strings.Join(list, " ")
+}
+
+// Worked by hand from the notation (common practice).
+func TestRound(t *testing.T) {
+	for _, c := range []struct{ text, heard, length string }{
+		{"M:4/4\nL:1/4\nK:C\nC D E2 |", "0:60/1/4 1/4:62/1/4 1/2:64/1/2", "1"},
+		{"M:4/4\nL:1/4\nK:Bb\nB A z E |", "0:70/1/4 1/4:69/1/4 3/4:63/1/4", "1"},
+		{"M:4/4\nL:1/4\nK:C\nC3 D- | D E F G |", "0:60/3/4 3/4:62/1/2 5/4:64/1/4 3/2:65/1/4 7/4:67/1/4", "2"},
+		{"M:4/4\nL:1/4\nK:C\n.C .D (E F) |", "0:60/1/8 1/4:62/1/8 1/2:64/1/4 3/4:~65/1/4", "1"},
+		{"M:3/4\nL:1/4\nK:C\nG | C2 D |]", "0:67/1/4 1/4:60/1/2 3/4:62/1/4", "1"},
+		{"M:2/4\nL:1/4\nK:C\n|: C D :| E2 |]", "0:60/1/4 1/4:62/1/4 1/2:60/1/4 3/4:62/1/4 1:64/1/2", "3/2"},
+		{"M:2/4\nL:1/4\nK:C\n[CE] [CE]- | [CE] z |]", "0:64+60/1/4 1/4:64+60/1/2", "1"},
+		// A tie to the second ending of a repeat sounds once only the first time it is met in order.
+		{"M:2/4\nL:1/4\nK:C\nC D- |1 D E :|2 D C |]", "0:60/1/4 1/4:62/1/2 3/4:64/1/4 1:60/1/4 5/4:62/1/4 3/2:62/1/4 7/4:60/1/4", "2"},
+	} {
+		part := testabc.Part(t, "X:1\nT:Round\n"+c.text)
+		r := RoundOf(part, whole(part))
+		if heard := said(r); heard != c.heard || r.Length.String() != c.length {
+			t.Errorf("%s\n got %s, %s long\nwant %s, %s long", c.text, heard, r.Length, c.heard, c.length)
+		}
+	}
+}
+
+// A piece that begins and ends inside a measure hears what sounds there, and waits until
+// the measure has come round.
+func TestPiece(t *testing.T) {
+	part := testabc.Part(t, "X:1\nT:Piece\nM:4/4\nL:1/4\nK:C\nC2 D2- | D2 E F | G4 |]")
+	half := score.Frac(1, 2)
+	r := RoundOf(part, []Stretch{{1, score.Fraction{}, score.Frac(3, 4)}})
+	if got := said(r); got != "0:62/1/2 1/2:64/1/4" || r.Rest != score.Frac(1, 4) {
+		t.Errorf("the second measure without its last beat: %s, then %s", got, r.Rest)
+	}
+	r = RoundOf(part, []Stretch{{0, half, score.Frac(1, 1)}, {1, score.Fraction{}, half}})
+	if got := said(r); got != "0:62/1" || !r.Rest.IsZero() {
+		t.Errorf("from the middle to the middle: %s, then %s", got, r.Rest)
+	}
+	if r := RoundOf(part, nil); len(r.Notes) != 0 || !r.Length.IsZero() {
+		t.Errorf("nothing to play: %v", r)
+	}
+}
+
+func TestSounding(t *testing.T) {
+	part := testabc.Part(t, "X:1\nT:Clarinet\nM:4/4\nL:1/4\nK:C\nC D E F |")
+	part.Transposition = score.Interval{Steps: -1, Semitones: -2}
+	if got := said(RoundOf(part, whole(part))); !strings.HasPrefix(got, "0:58/1/4 1/4:60") {
+		t.Errorf("written C for a clarinet in B flat: %s", got)
+	}
+}
+
+func TestLoudness(t *testing.T) {
+	part := testabc.Part(t, "X:1\nT:Loud\nM:4/4\nL:1/4\nK:C\n!p!C !accent!D !f!E F | !sfz!G A !pp!B c |")
+	var got []string
+	for _, n := range RoundOf(part, whole(part)).Notes {
+		got = append(got, fmt.Sprintf("%.1f", n.Loud))
+	}
+	if want := "0.5 0.7 0.8 0.8 0.9 0.8 0.4 0.4"; strings.Join(got, " ") != want {
+		t.Errorf("loudness %s, want %s", strings.Join(got, " "), want)
+	}
+}
+
+// The tap that ends a roll is struck; a tie between two rolls goes on.
+func TestRolls(t *testing.T) {
+	part := testabc.Part(t, "X:1\nT:Rolls\nM:4/4\nL:1/4\nK:C clef=perc\n!///!B2- B z | !///!B2- !///!B2 |")
+	if got := said(RoundOf(part, whole(part))); got != "0:x/1/2 1/2:x/1/4 1:x/1" {
+		t.Errorf("rolls: %s", got)
+	}
+}
