@@ -140,3 +140,32 @@ func TestNamesFromAMIDIKeyboard(t *testing.T) {
 		}
 	}
 }
+
+// Notes are chosen in the music, by pointer or by keys, and marked; two marks pressed at once
+// are both kept.
+func TestMarksAreChosenInTheMusic(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
+	p.MustElement("[name=count]").MustInput("1 2 3 4 | 1 2 3")
+	p.MustElement("[name=names]").MustInput("gabc | bag")
+	until(t, p, "seven notes stand", `() => document.querySelectorAll("#counted-sheet .touch").length === 7 && document.querySelector(".counted-status").textContent.includes("7 notes.")`)
+	p.MustEval(`() => {
+		const notes = document.querySelectorAll("#counted-sheet .touch");
+		notes[0].dispatchEvent(new MouseEvent("click", { bubbles: true }));
+		notes[3].dispatchEvent(new MouseEvent("click", { bubbles: true, shiftKey: true }));
+		document.querySelector("[data-mark=slur]").click();
+		document.querySelector("[data-mark=mf]").click();
+	}`)
+	marks := `() => document.querySelector("#marks-line").value`
+	until(t, p, "both are kept", "() => ("+marks+")()"+` === "1.1 mf, 1.1-1.4 slur"`)
+	until(t, p, "the slur is drawn", `() => document.querySelector("#counted-sheet g.slur") && document.querySelector("#counted-sheet .touch.chosen")`)
+
+	// By keys: into the music, to the next note, one further with Shift.
+	p.MustEval(`() => document.querySelector("#counted-sheet .touch").focus({ focusVisible: true })`)
+	p.Keyboard.MustType(input.ArrowRight)
+	p.MustElementR(".chosen-notes", "m. 1, note 2:")
+	p.MustElement("[data-mark-words]").MustInput("warmly")
+	p.Keyboard.MustType(input.Enter)
+	until(t, p, "the words are kept", "() => ("+marks+")()"+`.includes("1.2 \"warmly\"")`)
+	until(t, p, "the words are drawn", `() => document.querySelector("#counted-sheet g.dir")`)
+}

@@ -22,13 +22,13 @@ import (
 // typed is what is typed to count an exercise and to name it.
 type typed struct {
 	Meter, Key, Tempo, Start string
-	Count, Name              string
+	Count, Name, Marks       string
 }
 
 func typedIn(r *http.Request) typed {
 	return typed{
 		Meter: text(r, "counted_meter"), Key: text(r, "counted_key"), Tempo: text(r, "counted_tempo"), Start: text(r, "counted_start"),
-		Count: line(r.FormValue("count")), Name: line(r.FormValue("names")),
+		Count: line(r.FormValue("count")), Name: line(r.FormValue("names")), Marks: line(r.FormValue("marks")),
 	}
 }
 
@@ -38,7 +38,7 @@ func line(text string) string { return strings.ReplaceAll(text, "\r\n", "\n") }
 // lines is what is typed, as it is read.
 func (e entry) lines() counted.Entry {
 	t := e.Typed
-	c := counted.Entry{Title: e.Title, Meter: t.Meter, Key: t.Key, Tempo: t.Tempo, Start: t.Start, Count: t.Count, Name: t.Name, Names: e.Names()}
+	c := counted.Entry{Title: e.Title, Meter: t.Meter, Key: t.Key, Tempo: t.Tempo, Start: t.Start, Count: t.Count, Name: t.Name, Marks: t.Marks, Names: e.Names()}
 	if e.WrittenFor != reading.Concert {
 		c.For = e.WrittenFor
 	}
@@ -64,7 +64,7 @@ func typedOf(ctx context.Context, sc score.Score, names name.System) (t typed, w
 	if err != nil {
 		return typed{}, false, err
 	}
-	t = typed{Meter: e.Meter, Key: e.Key, Tempo: e.Tempo, Start: e.Start, Count: e.Count, Name: e.Name}
+	t = typed{Meter: e.Meter, Key: e.Key, Tempo: e.Tempo, Start: e.Start, Count: e.Count, Name: e.Name, Marks: e.Marks}
 	again := e.Draft(ctx)
 	return t, len(sc.Parts) == 1 && sc.TempoWords == "" && len(again.Score.Parts) == 1 && abc.Write(again.Score) == abc.Write(sc), nil
 }
@@ -168,10 +168,34 @@ type countedMark struct {
 // drawnMeasures is how many measures a page draws of what is typed; a score may have more.
 const drawnMeasures = 200
 
-// countedSheet reads the two lines as far as they go.
-func (e entry) countedSheet(ctx context.Context) countedSheet {
+// toggled puts a mark on notes of what is typed, or takes it off, and reads it so.
+func (e *entry) toggled(ctx context.Context, from, to, word string) counted.Draft {
+	lines := e.lines()
+	first, ok := counted.ParseNotePlace(from)
+	last, also := counted.ParseNotePlace(to)
+	if !ok || !also {
+		return lines.Draft(ctx)
+	}
+	d := lines.Toggle(ctx, first, last, word)
+	e.Typed.Marks, e.Marked = lines.Marks, true
+	return d
+}
+
+// MarkKeys are the marks that are put on chosen notes.
+func (e entry) MarkKeys() []typedKey {
+	list := []typedKey{
+		{"slur", "slur", "Slur"}, {"staccato", "staccato", "Staccato"}, {"accent", "accent", "Accent"}, {"tenuto", "tenuto", "Tenuto"},
+		{"fermata", "fermata", "Fermata"}, {"breath", "breath", "Breath"}, {"down", "down bow", "Down bow"}, {"up", "up bow", "Up bow"},
+	}
+	for _, d := range []string{"pp", "p", "mp", "mf", "f", "ff"} {
+		list = append(list, typedKey{d, d, "Dynamic " + d})
+	}
+	return list
+}
+
+// countedSheet is what a draft of the typed lines gives.
+func (e entry) countedSheet(d counted.Draft) countedSheet {
 	v := countedSheet{Marks: []countedMark{}} // the script has no null
-	d := e.lines().Draft(ctx)
 	for _, m := range d.Marks {
 		v.Wrong = append(v.Wrong, m.Problem)
 		v.Marks = append(v.Marks, countedMark{m.Field, m.From, m.To, m.At})
@@ -327,7 +351,7 @@ func (s *Server) turn(ctx context.Context, e *entry, to way) {
 		}
 		e.Typed = t
 		if !whole {
-			e.Said = "The two lines hold the notes, their lengths, slurs and repeats; words and other marks are left out here. The ABC stands as it was under ABC."
+			e.Said = "The lines hold the notes, their lengths, marks and repeats; the rest is left out here. The ABC stands as it was under ABC."
 		}
 	}
 	if e.Way == byCount && to != byCount && e.WrittenFor == reading.Concert {

@@ -86,7 +86,7 @@ func TestTurningWaysIn(t *testing.T) {
 		t.Error("it is said to leave something out")
 	}
 	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/4\nK:C\n.C \"words\"D E F|]"}})
-	wants(t, page, ">1 2 3 4 |</textarea>", "words and other marks are left out here")
+	wants(t, page, ">1 2 3 4 |</textarea>", "the rest is left out here")
 	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/4\nK:C\nC D Q"}})
 	wants(t, page, `name="way" value="abc"`, "It is not turned, because the ABC cannot be read", "C D Q")
 	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/16\nK:C\nC/D/E3 E4 E8|]"}})
@@ -153,4 +153,40 @@ func TestTypedForEveryInstrument(t *testing.T) {
 			wants(t, part, `"fingered":false`, `"name":"B♭"`)
 		}
 	}
+}
+
+// Marks are put on notes that are chosen, taken off again, kept, and there to be edited.
+func TestMarksOfTypedMusic(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	furnish(t, s.store, account.ID)
+	form := url.Values{"way": {"count"}, "book": {"The Ferry Book"}, "number": {"3"}, "title": {"Marked"}, "written_for": {"clarinet"}, "starts_for": {"clarinet"},
+		"counted_meter": {"4/4"}, "counted_key": {"F"}, "count": {"1 2 3 4 | 1 2 3"}, "names": {"gabc | bag"},
+		"mark": {"staccato"}, "mark_from": {"1.1"}, "mark_to": {"1.4"}}
+	_, part := v.script("/exercises/preview", form)
+	wants(t, part, `id="marks-line" hx-swap-oob="true"`, ">1.1-1.4 staccato</textarea>", `artic=\"stacc\"`)
+	form.Set("marks", "1.1-1.4 staccato")
+	form.Set("mark_to", "1.2")
+	_, part = v.script("/exercises/preview", form)
+	wants(t, part, ">1.3-1.4 staccato</textarea>")
+	form.Set("mark_to", "nowhere")
+	if _, part = v.script("/exercises/preview", form); strings.Contains(part, "marks-line") {
+		t.Error("a note that is none changes the marks")
+	}
+	form.Del("mark")
+	form.Set("marks", `1.1 mf, 9.1 accent`)
+	status, page := v.post("/exercises", form)
+	if status != http.StatusUnprocessableEntity {
+		t.Errorf("a mark on no note gives %d", status)
+	}
+	wants(t, page, "There is no note 1 in measure 9 to mark.", ">1.1 mf, 9.1 accent</textarea>")
+	form.Set("marks", `1.1 mf "boldly", 2.3 fermata breath`)
+	status, to := v.post("/exercises", form)
+	if status != http.StatusSeeOther {
+		t.Fatalf("saving gives %d", status)
+	}
+	_, page = v.get(to)
+	wants(t, page, `boldly`, `\u003cfermata`)
+	_, page = v.get(strings.TrimSuffix(strings.Replace(to, "/bench/", "/exercises/", 1), "?instrument=clarinet") + "/edit")
+	wants(t, page, ">1.1 mf &#34;boldly&#34;, 2.3 breath fermata</textarea>")
 }

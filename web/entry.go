@@ -13,6 +13,7 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format"
+	"unhurriedbench/core/format/counted"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
@@ -65,6 +66,7 @@ type entry struct {
 	Preview     preview
 	Sheet       countedSheet
 	Again       bool // the notes to start near are others now
+	Marked      bool // the marks line is another now
 }
 
 // Names is how the teacher names notes, and so types them: scale degrees are typed as letters.
@@ -134,7 +136,7 @@ func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e
 	}
 	e.Books, e.Instruments = books, instrument.All()
 	if e.Way == byCount {
-		e.Sheet = e.countedSheet(r.Context())
+		e.Sheet = e.countedSheet(e.lines().Draft(r.Context()))
 	} else if strings.TrimSpace(e.ABC) != "" || e.Way == byABC {
 		sc, err := s.reader.Score(r.Context(), store.Source{Format: format.ABC, Content: e.ABC})
 		e.Preview = previewOf(sc, err, e.WrittenFor)
@@ -176,7 +178,13 @@ func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if e.Way == byCount {
-		e.Sheet, e.Again = e.countedSheet(r.Context()), text(r, "starts_for") != e.WrittenFor
+		d := counted.Draft{}
+		if word := text(r, "mark"); word != "" {
+			d = e.toggled(r.Context(), text(r, "mark_from"), text(r, "mark_to"), word)
+		} else {
+			d = e.lines().Draft(r.Context())
+		}
+		e.Sheet, e.Again = e.countedSheet(d), text(r, "starts_for") != e.WrittenFor
 		s.fragment(w, "entry", "counted-again", e)
 		return
 	}

@@ -51,6 +51,8 @@
       const plan = all.filter((m) => data.measures[m.at]).map((m) => ({ index: m.at, from: data.measures[m.at].offset, to: data.measures[m.at].offset + data.measures[m.at].length }));
       window.lanes.draw(host, data, { shown, piece: { plan, whole: plan.length === 0, label: "" } }, systems);
       for (const m of data.measures) for (const e of m.events) if (e.open) document.getElementById(e.id)?.classList.add("unnamed");
+      struck = data.measures.flatMap((m) => m.events.map((e, k) => ({ id: e.id, place: m.number + "." + (k + 1) })));
+      sayChosen();
       performance.mark("typed:drawn");
     } catch (problem) {
       host.textContent = "The music could not be drawn (" + problem.message + ").";
@@ -58,12 +60,88 @@
     return true;
   }
 
+  // Notes are chosen in the music, one or from one to another, and marked by the buttons
+  // under it.
+  let struck = [];    // the notes there are, each with its place as it is typed
+  let chosen = null;  // the places of the first and the last, in the order they were chosen
+
+  function tools() { return document.querySelector(".mark-tools"); }
+
+  // range gives the chosen notes in the order of the music.
+  function range() {
+    if (!chosen) return [];
+    const at = chosen.map((place) => struck.findIndex((note) => note.place === place));
+    return at.includes(-1) ? [] : struck.slice(Math.min(...at), Math.max(...at) + 1);
+  }
+
+  function sayChosen() {
+    const notes = range();
+    if (!tools()) return;
+    tools().hidden = struck.length === 0;
+    for (const control of tools().querySelectorAll("button, input")) control.disabled = notes.length === 0;
+    const say = (note) => { const [measure, n] = note.place.split("."); return (measure === "0" ? "pickup" : "m. " + measure) + ", note " + n; };
+    tools().querySelector(".chosen-notes").textContent = notes.length === 0 ? "Choose notes in the music to mark them."
+      : say(notes[0]) + (notes.length > 1 ? " to " + say(notes[notes.length - 1]) : "") + ":";
+    for (const touch of document.querySelectorAll("#counted-sheet .touch")) touch.classList.toggle("chosen", notes.some((note) => note.id === touch.dataset.event));
+  }
+
+  function choose(touch, more) {
+    const note = struck.find((n) => n.id === touch.dataset.event);
+    if (!note) return;
+    chosen = more && chosen ? [chosen[0], note.place] : [note.place, note.place];
+    sayChosen();
+  }
+
+  // One mark after another: each is put on the line that the one before has left.
+  let marking = Promise.resolve();
+  function markNotes(word) {
+    marking = marking.then(() => {
+      const notes = range(), form = document.querySelector("form.entry");
+      if (notes.length === 0) return null;
+      return htmx.ajax("POST", "/exercises/preview", { source: document.querySelector(".typed-lines"), target: "#counted-sheet", swap: "outerHTML",
+        values: { ...Object.fromEntries(new FormData(form)), mark: word, mark_from: notes[0].place, mark_to: notes[notes.length - 1].place } });
+    }).catch(() => {});
+  }
+
+  function writeWords() {
+    const field = tools().querySelector("[data-mark-words]");
+    const words = field.value.replaceAll('"', "'").trim();
+    if (words) markNotes('"' + words + '"');
+    field.value = "";
+  }
+
+  document.addEventListener("click", (event) => {
+    const touch = event.target.closest("#counted-sheet .touch");
+    if (touch) choose(touch, event.shiftKey);
+    const mark = event.target.closest("[data-mark]");
+    if (mark) markNotes(mark.dataset.mark);
+    if (event.target.closest("[data-mark-write]")) writeWords();
+  });
+  // What is typed to be written over a note is no change of the exercise yet.
+  document.addEventListener("change", (event) => {
+    if (event.target.matches("[data-mark-words]")) event.stopPropagation();
+  }, true);
+  document.addEventListener("focusin", (event) => {
+    if (event.target.matches("#counted-sheet .touch:focus-visible")) choose(event.target, stretching);
+  });
+  let stretching = false; // Shift is held while the arrows go through the notes
+  document.addEventListener("keydown", (event) => {
+    if (event.target.matches("#counted-sheet .touch") && (event.key === "ArrowLeft" || event.key === "ArrowRight")) {
+      event.preventDefault();
+      stretching = event.shiftKey;
+      window.lanes.stepNote(event.target, event.key === "ArrowRight" ? 1 : -1);
+      stretching = false;
+    }
+    if (event.target.matches("[data-mark-words]") && event.key === "Enter") { event.preventDefault(); writeWords(); }
+  });
+
   // What is drawn stays over the next drawing until that is done.
   let stale = null;
   document.addEventListener("htmx:beforeSwap", (event) => {
     const section = event.detail.target;
     if (section.id === "counted-sheet") stale = section.querySelector(".engraving.stale") || section.querySelector(".engraving");
   });
+  document.addEventListener("htmx:oobAfterSwap", () => lines().forEach(grow));
   document.addEventListener("htmx:afterSwap", async () => {
     const section = document.getElementById("counted-sheet");
     if (!section || section.dataset.shown) return;
@@ -191,7 +269,7 @@
   document.addEventListener("keydown", (event) => {
     if (event.key !== "Enter" || event.shiftKey || !event.target.matches(".typed-line textarea")) return;
     event.preventDefault();
-    const boxes = lines();
+    const boxes = lines().filter((box) => box.offsetParent);
     (boxes[boxes.indexOf(event.target) + 1] || document.querySelector(".entry-do .main")).focus();
   });
 

@@ -10,25 +10,29 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// Entry is an exercise as it is typed: its fields and its two lines. docs/counted.md tells
+// Entry is an exercise as it is typed: its fields and its lines. docs/counted.md tells
 // what each may hold; only Count must hold anything.
 type Entry struct {
 	Title, Number, Meter, Key, For, Tempo, Start string
-	Count, Name                                  string
+	Count, Name, Marks                           string
 	Names                                        name.System // of the name line; a file has letters
 }
 
 // fields lists what an entry holds in the order of known.
 func (e *Entry) fields() []*string {
-	return []*string{&e.Title, &e.Number, &e.Meter, &e.Key, &e.For, &e.Tempo, &e.Start, &e.Count, &e.Name}
+	return []*string{&e.Title, &e.Number, &e.Meter, &e.Key, &e.For, &e.Tempo, &e.Start, &e.Count, &e.Name, &e.Marks}
 }
 
 // String writes the entry as a file.
 func (e Entry) String() string {
 	var out strings.Builder
 	for k, text := range e.fields() {
-		if *text != "" {
-			out.WriteString(known[k] + ": " + strings.Join(strings.Fields(*text), " ") + "\n")
+		inOne := *text
+		if known[k] == "marks" { // a line end parts its entries
+			inOne = strings.ReplaceAll(inOne, "\n", ", ")
+		}
+		if inOne != "" {
+			out.WriteString(known[k] + ": " + strings.Join(strings.Fields(inOne), " ") + "\n")
 		}
 	}
 	return out.String()
@@ -64,13 +68,28 @@ func (d Draft) Problems() score.Problems {
 
 // Draft reads an entry as far as it can be read. What is wrong is marked, and what stands
 // behind it is read on from the next bar line.
-func (e Entry) Draft(ctx context.Context) Draft {
+func (e Entry) Draft(ctx context.Context) Draft { return e.draft(ctx, nil) }
+
+// Toggle puts a mark on the notes from one to another, or takes it off where all of them have
+// it, and reads the entry so. A slur is over them, a dynamic and words are on the first, a
+// breath and a fermata on the last. The marks line is written anew; one that cannot be read
+// keeps what is typed, and has the mark added.
+func (e *Entry) Toggle(ctx context.Context, from, to NotePlace, word string) Draft {
+	return e.draft(ctx, func(part score.Part) {
+		if words, wrong := wordsOf(word); wrong == "" && len(words) == 1 {
+			e.Marks = toggle(ctx, e.Marks, struckNotes(part), from, to, words[0])
+		}
+	})
+}
+
+// draft is Draft; edit, where there is one, may change the marks line for the notes there are.
+func (e *Entry) draft(ctx context.Context, edit func(score.Part)) Draft {
 	f := fields{map[string]string{}, map[string]int{}}
 	for k, text := range e.fields() {
 		f.text[known[k]], f.line[known[k]] = *text, 1
 	}
 	var d Draft
-	for _, field := range known[:len(known)-2] { // one that says nothing is left out
+	for _, field := range framing { // one that says nothing is left out
 		alone := fields{map[string]string{"meter": f.text["meter"], field: f.text[field]}, f.line}
 		if _, err := alone.frame(); err != nil {
 			d.Marks = append(d.Marks, markOf(err, field, f.text[field]))
@@ -111,6 +130,16 @@ func (e Entry) Draft(ctx context.Context) Draft {
 		return d
 	}
 	d.Struck, d.Unnamed = found.struck, found.unnamed
+	if edit != nil {
+		edit(part)
+	}
+	found = &findings{}
+	err = mark(ctx, &part, e.Marks, 1, found)
+	d.Marks = append(d.Marks, found.marks("marks", e.Marks)...)
+	if err != nil {
+		d.Marks = append(d.Marks, markOf(err, "marks", e.Marks))
+		return d
+	}
 	d.Score = score.Score{Title: f.text["title"], Tempo: fr.tempo, Parts: []score.Part{part}, Remarks: part.CloseSlurs()}
 	for k := range d.Marks {
 		for i, m := range part.Measures {

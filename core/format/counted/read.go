@@ -5,6 +5,7 @@ package counted
 import (
 	"context"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -19,8 +20,12 @@ type fields struct {
 	line map[string]int
 }
 
-// known are the fields there are; the two lines go on over the lines below them.
-var known = []string{"title", "number", "meter", "key", "for", "tempo", "start", "count", "name"}
+// framing are the fields of one line each, known all there are. The last three go on over the
+// lines below them.
+var (
+	framing = []string{"title", "number", "meter", "key", "for", "tempo", "start"}
+	known   = append(slices.Clone(framing), "count", "name", "marks")
+)
 
 // Read reads a text with its fields. The error is a score.Problems; once ctx ends, it is the
 // context's.
@@ -42,6 +47,9 @@ func Read(ctx context.Context, text string) (score.Score, error) {
 		return score.Score{}, fmt.Errorf("put the measures together: %w", err)
 	}
 	if err := frame.name(ctx, &part, f.text["name"], f.line["name"], nil); err != nil {
+		return score.Score{}, err
+	}
+	if err := mark(ctx, &part, f.text["marks"], f.line["marks"], nil); err != nil {
 		return score.Score{}, err
 	}
 	return score.Score{Title: f.text["title"], Tempo: frame.tempo, Parts: []score.Part{part}, Remarks: part.CloseSlurs()}, nil
@@ -81,7 +89,7 @@ func split(text string) (fields, error) {
 			f.text[name], f.line[name] = strings.TrimRight(value, " \t"), n+1
 			open = name
 		case strings.TrimSpace(line) == "":
-		case open == "count" || open == "name":
+		case open == "count" || open == "name" || open == "marks":
 			f.text[open] += "\n" + line
 		default:
 			return f, at(n+1, fmt.Sprintf("%q is no field.", score.Clip(line)), "The fields are "+strings.Join(known, ", ")+", each with a colon after it.")
@@ -90,7 +98,7 @@ func split(text string) (fields, error) {
 	if strings.TrimSpace(f.text["count"]) == "" {
 		return f, score.Problems{score.General("Nothing is counted.", "Write what you would say aloud after count:, such as 1 2 3 4 | 1 (2) 3 [4].")}
 	}
-	for _, name := range known[:len(known)-2] {
+	for _, name := range framing {
 		f.text[name] = strings.TrimSpace(f.text[name])
 	}
 	return f, nil

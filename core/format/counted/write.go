@@ -34,6 +34,7 @@ func EntryOf(s score.Score, names name.System) (Entry, error) {
 	}
 	inOne := func(text string) string { return strings.Join(strings.Fields(text), " ") }
 	e := Entry{Title: inOne(s.Title), Meter: MeterText(w.meter), For: w.target(), Tempo: TempoText(s.Tempo), Start: w.first, Count: inOne(w.counted.String()), Names: names}
+	e.Marks = marksOf(part)
 	if !part.Unpitched() {
 		e.Key, e.Name = KeyText(part.Key()), inOne(w.named.String())
 	}

@@ -39,6 +39,9 @@ func TestRoundTrip(t *testing.T) {
 		if len(want) != len(got) {
 			t.Fatalf("%d notes, want %d\n%s\nof %s\nis %s", len(got), len(want), text, shown(s.Parts[0]), shown(again.Parts[0]))
 		}
+		if a, b := marksOf(s.Parts[0]), marksOf(again.Parts[0]); a != b {
+			t.Fatalf("marks %q are %q after %s", a, b, text)
+		}
 		for k := range want {
 			if got[k].Onset != want[k].Onset || got[k].Length != want[k].Length || got[k].Pitch != want[k].Pitch {
 				t.Fatalf("note %d is %v, want %v\n%s\nof %s\nis %s", k+1, got[k], want[k], text, shown(s.Parts[0]), shown(again.Parts[0]))
@@ -50,6 +53,8 @@ func TestRoundTrip(t *testing.T) {
 	}
 	for _, text := range []string{
 		"meter: 3/4\nkey: Eb\nfor: alto-sax\ncount: 3 | 1 2 & 3 | 1 (2) & 3 | 1\nname: b(ec)de|fg,",
+		"count: 1 2 3 4 | (1) 2 3 [4]\nname: gabc | ba\nmarks: 1.1 mf \"with spirit\", 1.1-1.3 staccato, 2.2 accent breath fermata, 2.1 up",
+		"for: snare\ncount: 1 2 3 4 | 1\nmarks: 1.1-1.4 slur, 2.1 accent ff",
 		"meter: 6/8\ncount: 1 la li 2 | 1 li 2 [li] | 1 (2)\nname: cdef gab c",
 		"count: |: 1 2 3 4 | first 1 3 :| second 1 [3] | segno 1 fine | 1 D.S. al fine\nname: cdef|gf|e|d|c",
 	} {
