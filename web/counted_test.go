@@ -85,7 +85,9 @@ func TestTurningWaysIn(t *testing.T) {
 	if strings.Contains(page, "are left out here") {
 		t.Error("it is said to leave something out")
 	}
-	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/4\nK:C\n.C \"words\"D E F|]"}})
+	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/4\nK:C\n.C \"^words\"D E F|]"}})
+	wants(t, page, ">1 2 3 4 |</textarea>", ">1.1 staccato, 1.2 &#34;words&#34;</textarea>")
+	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/4\nQ:\"Slowly\" 1/4=60\nK:C\nC D E F|]"}})
 	wants(t, page, ">1 2 3 4 |</textarea>", "the rest is left out here")
 	page = turn("count", "abc", url.Values{"abc": {"M:4/4\nL:1/4\nK:C\nC D Q"}})
 	wants(t, page, `name="way" value="abc"`, "It is not turned, because the ABC cannot be read", "C D Q")
