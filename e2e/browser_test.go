@@ -167,7 +167,7 @@ func find(p *rod.Page, selector, words string) *rod.Element {
 
 // until waits until a function of the page gives something, and fails with what
 // was waited for.
-func until(t *testing.T, p *rod.Page, what, js string) {
+func until(t testing.TB, p *rod.Page, what, js string) {
 	t.Helper()
 	if err := p.Wait(rod.Eval("() => Boolean((" + js + ")())")); err != nil {
 		t.Fatalf("%s: %v", what, err)

@@ -96,3 +96,52 @@ func TestPrintingASectionsSheets(t *testing.T) {
 		t.Errorf("lines, names, counts and marks of the two sheets: %s", counts)
 	}
 }
+
+// sheetsDrawn opens sheets of exercise 6 and waits until all are drawn.
+func sheetsDrawn(t testing.TB, p *rod.Page, address, ask string) {
+	t.Helper()
+	p.MustNavigate(address + "/bench/6/sheets?section=1&" + ask).MustWaitLoad()
+	until(t, p, "the sheets are drawn", `() => performance.getEntriesByName("sheets:drawn").length > 0`)
+}
+
+// Cards come as fronts and their backs, each behind its front when the sheet is turned; a line
+// under the exercise stays on its page or has one of its own, with no system left alone.
+func TestPrintingCardsAndLines(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	sheetsDrawn(t, p, address, "recipe=cards&for=one&instrument=clarinet")
+	fronts := p.MustEval(`() => [...document.querySelectorAll(".fronts .note-card")].map((c) => c.querySelectorAll(".note").length).join("")`).Str()
+	backs := p.MustEval(`() => [...document.querySelectorAll(".backs .note-card b")].map((b) => b.textContent).join(" ")`).Str()
+	if fronts != "111111100" || backs != "E D C G F sharp F A" {
+		t.Errorf("fronts %s, backs %s", fronts, backs)
+	}
+	for _, size := range []paperSize{{"Letter", 8.5, 11}, {"A4", 8.27, 11.69}} {
+		pages := printed(t, p, size)
+		if len(pages) != 2 || !strings.Contains(pages[1], ">sharp<") || strings.Contains(pages[0], ">sharp<") {
+			t.Errorf("%s: cards on %d pages", size.name, len(pages))
+		}
+	}
+	for ask, want := range map[string]int{
+		"recipe=set&count=filled&names=filled&fingers=none&beside=one-note&for=one&instrument=trumpet":             1,
+		"recipe=set&count=filled&names=filled&fingers=filled&beside=even-walk&boxes=yes&for=one&instrument=violin": 2,
+		"recipe=set&count=empty&names=none&fingers=none&beside=one-note&answers=yes&for=one&instrument=trombone":   2,
+		"line=alone&of=4-5&for=one&instrument=trumpet":                                                             1,
+	} {
+		sheetsDrawn(t, p, address, ask)
+		pages := printed(t, p, paperSize{"Letter", 8.5, 11})
+		if len(pages) != want {
+			t.Errorf("%s: %d pages, want %d", ask, len(pages), want)
+		}
+	}
+}
+
+// Benchmark31Sheets draws and prints the sheets of all 31 instruments; it reports seconds.
+func Benchmark31Sheets(b *testing.B) {
+	p, address := signedIn(b, 1280)
+	for b.Loop() {
+		sheetsDrawn(b, p, address, "for=all")
+		if _, err := p.PDF(&proto.PagePrintToPDF{}); err != nil {
+			b.Fatal(err)
+		}
+	}
+	b.ReportMetric(b.Elapsed().Seconds()/float64(b.N), "s/31-sheets")
+}

@@ -34,7 +34,8 @@ type explained struct {
 	Of         []breakdown.Piece  // the pieces of the exercise, where a line stands in its place
 	From       breakdown.PieceKey // the piece that the line is of
 	Words      finger.Words
-	Tempo      int // to start at
+	Tempo      int         // to start at
+	tempo      score.Tempo // that is marked, and its words
 	tempoWords string
 }
 
@@ -53,7 +54,7 @@ func (s *Server) asked(r *http.Request, ask benchAsk) (choice, taughtBy, []store
 }
 
 // explainEach explains what a request is about to each instrument that is wanted.
-func (s *Server) explainEach(r *http.Request, wanted func(choice, instrumentTab) bool, each func(instrumentTab, explained, taughtBy)) (choice, error) {
+func (s *Server) explainEach(r *http.Request, wanted func(choice, instrumentTab) bool, each func(choice, instrumentTab, explained, taughtBy)) (choice, error) {
 	c, kept, worked, err := s.asked(r, askOf(r))
 	if err != nil {
 		return c, err
@@ -68,7 +69,7 @@ func (s *Server) explainEach(r *http.Request, wanted func(choice, instrumentTab)
 		if err != nil {
 			return c, err
 		}
-		each(tab, x, kept)
+		each(at, tab, x, kept)
 	}
 	return c, nil
 }
@@ -96,7 +97,7 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept 
 	if err != nil {
 		return x, err
 	}
-	x.OwnPart, x.tempoWords = part.Own, part.Score.TempoWords
+	x.OwnPart, x.tempo, x.tempoWords = part.Own, part.Score.Tempo, part.Score.TempoWords
 	if x.Options.Placed, err = desk.Placement(ctx, c.Exercise.ID, c.Instrument.ID); err != nil {
 		return x, err
 	}

@@ -146,7 +146,7 @@ type firstNote struct {
 func (s *Server) firstNotes(w http.ResponseWriter, r *http.Request) {
 	list := []firstNote{}
 	wanted := askOf(r).piece
-	_, err := s.explainEach(r, choice.plays, func(tab instrumentTab, x explained, _ taughtBy) {
+	_, err := s.explainEach(r, choice.plays, func(_ choice, tab instrumentTab, x explained, _ taughtBy) {
 		piece := x.Report.Pieces[0]
 		for _, p := range x.Report.Pieces {
 			if p.Key().String() == wanted {

@@ -63,7 +63,7 @@ func (x *explained) stand(c *choice, music score.Score, pieces []breakdown.Piece
 	o := x.Options
 	o.Pencils, o.Pieces = nil, nil // they belong to the exercise
 	x.Report = breakdown.Read(music, music.Parts[0], c.Instrument.ID, c.Instrument, nil, o)
-	x.Report.Pieces, x.Octaves, x.Remarks, x.tempoWords = pieces, nil, nil, ""
+	x.Report.Pieces, x.Octaves, x.Remarks, x.tempo, x.tempoWords = pieces, nil, nil, score.Tempo{}, ""
 	c.piecesOf(x.Report)
 }
 
@@ -152,7 +152,7 @@ func (x explained) LineWhy() string {
 
 // TakesPiece says whether the line is made of one piece.
 func (x explained) TakesPiece() bool {
-	return x.Line == breakdown.AddANote || x.Line == breakdown.LastFirst
+	return x.Line.TakesPiece()
 }
 
 // Kept is the student at hand, also while nobody is marked; 0 for none.

@@ -31,6 +31,7 @@ func TestLines(t *testing.T) {
 		breakdown.Pulsed:    {"Every eighth said: 7 · Slurred"},
 		breakdown.HeldFirst: {"held, then on"},
 		breakdown.LastFirst: {"the last measure", "the whole"},
+		breakdown.Alone:     {"One piece alone: 7 · Slurred"},
 	} {
 		_, page := v.get(bench + "&of=3-4&line=" + string(line))
 		wants(t, page, append(want, "Keep this line in", "Back to the exercise", fmt.Sprintf("student=%d", b.student))...)

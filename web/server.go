@@ -138,6 +138,7 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/exercises/{id}/move", s.moveExercise)
 			r.Post("/books/{id}/order", s.orderByNumber)
 			r.Post("/books/ferry", s.addFerryBook)
+			r.Post("/sheets/recipes", s.keepRecipe)
 			r.Get("/tune", s.tune)
 			r.Get("/compare", s.compare)
 			r.Get("/fingerings/{instrument}", s.chart)

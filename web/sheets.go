@@ -1,53 +1,33 @@
 package web
 
 import (
+	"archive/zip"
+	"bytes"
 	"fmt"
 	"net/http"
+	"net/url"
 	"slices"
+	"strconv"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format/mei"
+	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
 )
-
-// printed is what a lane of a printed sheet holds.
-type printed string
-
-// What there is.
-const (
-	filled printed = "filled"
-	empty  printed = "empty" // lines to write on
-	absent printed = "none"
-)
-
-// sheetRecipe is what a teacher wants on the sheets.
-type sheetRecipe struct {
-	Count, Name, Fingers printed
-	Boxes                bool // four stages of each piece, to be ticked
-	Answers              bool // filled sheets after the empty ones
-}
-
-// recipes are the common ones, the first where nothing is asked for.
-var recipes = []struct {
-	ID, Title string
-	recipe    sheetRecipe
-}{
-	{"practice", "To practise from", sheetRecipe{filled, filled, filled, true, false}},
-	{"counting", "To be counted", sheetRecipe{empty, absent, absent, false, true}},
-	{"naming", "To be named", sheetRecipe{filled, empty, absent, false, true}},
-	{"all", "To be counted and named", sheetRecipe{empty, empty, absent, false, true}},
-	{"plain", "The music alone", sheetRecipe{absent, absent, absent, false, false}},
-}
 
 // sheetsView is the sheets of an exercise for every instrument of a section.
 type sheetsView struct {
 	choice
-	Sheets []printSheet
-	Recipe string
-	Of     string           // "one" for the instrument at hand, "all" for every instrument, else the section's
-	Lines  []breakdown.Line // that can be printed in place of the exercise
-	recipe sheetRecipe
+	Sheets  []printSheet
+	Recipe  string           // its name in an address
+	Own     []sheetRecipe    // the teacher's
+	Of      string           // "one" for the instrument at hand, "all" for every instrument, else the section's
+	Lines   []breakdown.Line // that can be printed in place of the exercise
+	Pieces  []breakdown.Piece
+	Without []string // instruments that have no sheet of this recipe
+	recipe  sheetRecipe
 }
 
 // printSheet is the sheet of an instrument.
@@ -56,33 +36,72 @@ type printSheet struct {
 	Answer     bool           // it is the answer key
 	Line       breakdown.Line // in place of the exercise, "" for none
 	Data       sheetData
+	Beside     breakdown.Line // under the exercise, "" for none
+	BesideData sheetData
 	Pieces     []breakdown.Piece
 	Ladder     []int
+	Cards      *cardSheet // in place of the music, nil for none
 }
 
 // LineTitle is what a teacher calls the line on the sheet.
 func (s printSheet) LineTitle() string {
-	if s.Line == drillLine {
+	switch {
+	case s.Line == drillLine:
 		return "Hardest changes"
+	case s.Line == breakdown.Alone && len(s.Pieces) > 0:
+		return "piece " + s.Pieces[0].Label
 	}
 	return s.Line.Title()
+}
+
+// BesideLanes are the lanes that the line under the exercise is there for.
+func (s printSheet) BesideLanes() string {
+	if s.Beside == breakdown.OneNote {
+		return "count"
+	}
+	return "name finger"
 }
 
 // Line is the line that stands in place of the exercise.
 func (v sheetsView) Line() breakdown.Line { return v.ask.line }
 
-// Recipes lists the recipes to choose from.
+// OfPiece is the piece that the line is of.
+func (v sheetsView) OfPiece() string { return v.ask.of }
+
+// Contents is what stands on the sheets.
+func (v sheetsView) Contents() sheetRecipe { return v.recipe }
+
+// Recipes lists the recipes to choose from, the teacher's own after ours.
 func (v sheetsView) Recipes() []offered {
 	var list []offered
 	for _, r := range recipes {
-		list = append(list, offered{r.ID, r.Title})
+		list = append(list, offered{r.id, r.Name})
+	}
+	for _, r := range v.Own {
+		list = append(list, offered{r.key(), r.Name})
+	}
+	if v.Recipe == setRecipe {
+		list = append(list, offered{setRecipe, "As set below"})
 	}
 	return list
 }
 
+// OwnName is the name of the teacher's recipe that is chosen, "" for none.
+func (v sheetsView) OwnName() string {
+	if slices.ContainsFunc(v.Own, func(r sheetRecipe) bool { return r.key() == v.Recipe }) {
+		return v.recipe.Name
+	}
+	return ""
+}
+
+// Beside lists the lines that can stand under the exercise.
+func (v sheetsView) Beside() []breakdown.Line {
+	return slices.DeleteFunc(slices.Clone(besideLines), func(l breakdown.Line) bool { return !slices.Contains(v.Lines, l) })
+}
+
 // Lane says what a sheet's lane holds; an answer key holds what was to be written.
 func (v sheetsView) Lane(s printSheet, lane string) printed {
-	p := map[string]printed{"count": v.recipe.Count, "name": v.recipe.Name, "finger": v.recipe.Fingers}[lane]
+	p := map[string]printed{"count": v.recipe.Count, "name": v.recipe.Names, "finger": v.recipe.Fingers}[lane]
 	if s.Answer && p == empty {
 		return filled
 	}
@@ -90,9 +109,33 @@ func (v sheetsView) Lane(s printSheet, lane string) printed {
 }
 
 // Boxes says whether a sheet has the stages of each piece.
-func (v sheetsView) Boxes(s printSheet) bool { return v.recipe.Boxes && len(s.Pieces) > 0 }
+func (v sheetsView) Boxes(s printSheet) bool {
+	return v.recipe.Boxes && len(s.Pieces) > 0 && s.Cards == nil
+}
+
+// Here is the address of these sheets with another recipe.
+func (v sheetsView) Here(recipe string) string {
+	q := url.Values{"instrument": {v.Instrument.ID}, "recipe": {recipe}}
+	if v.Section.ID != 0 {
+		q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+	}
+	if v.ask.line != "" {
+		v.ask.lineInto(q)
+	}
+	if v.Of != "" {
+		q.Set("for", v.Of)
+	}
+	return fmt.Sprintf("/bench/%d/sheets?%s", v.Exercise.ID, q.Encode())
+}
+
+// Zip is the address of the same parts as files.
+func (v sheetsView) Zip() string { return v.Here(v.Recipe) + "&as=zip" }
 
 func (s *Server) sheets(w http.ResponseWriter, r *http.Request) {
+	if text(r, "as") == "zip" {
+		s.partsAsZip(w, r)
+		return
+	}
 	v, err := s.sheetsView(r)
 	if err != nil {
 		s.failedToRead(w, r, err)
@@ -104,34 +147,61 @@ func (s *Server) sheets(w http.ResponseWriter, r *http.Request) {
 // mostRungs is how many tempos a sheet has room for.
 const mostRungs = 10
 
-func (s *Server) sheetsView(r *http.Request) (sheetsView, error) {
-	v := sheetsView{Recipe: recipes[0].ID, Of: text(r, "for"), recipe: recipes[0].recipe}
-	for _, known := range recipes {
-		if known.ID == text(r, "recipe") {
-			v.Recipe, v.recipe = known.ID, known.recipe
-		}
-	}
-	wanted := choice.plays
-	switch v.Of {
+// forWhom says which instruments have a sheet: the one at hand, all, or the section's.
+func forWhom(of string) func(choice, instrumentTab) bool {
+	switch of {
 	case "one":
-		wanted = func(_ choice, tab instrumentTab) bool { return tab.Current }
+		return func(_ choice, tab instrumentTab) bool { return tab.Current }
 	case "all":
-		wanted = func(choice, instrumentTab) bool { return true }
+		return func(choice, instrumentTab) bool { return true }
 	}
+	return choice.plays
+}
+
+func (s *Server) sheetsView(r *http.Request) (sheetsView, error) {
+	v := sheetsView{Of: text(r, "for")}
+	own, err := ownRecipes(r.Context(), deskOf(r))
+	if err != nil {
+		return v, err
+	}
+	v.Own = own
+	v.Recipe, v.recipe = chosenRecipe(r, own)
 	var answers []printSheet
-	c, err := s.explainEach(r, wanted, func(tab instrumentTab, x explained, kept taughtBy) {
-		sheet := func(lead string) sheetData {
+	var wrong error
+	c, err := s.explainEach(r, forWhom(v.Of), func(at choice, tab instrumentTab, x explained, kept taughtBy) {
+		v.Lines, v.Pieces = x.Lines, x.Of
+		one := printSheet{Instrument: tab.Instrument, Line: x.Line, Pieces: x.Report.Pieces, Ladder: rungs(x.Tempo)}
+		if v.recipe.Cards {
+			if one.Cards = cardsOf(x, tab.Instrument, kept); one.Cards == nil {
+				v.Without = append(v.Without, tab.Name)
+				return
+			}
+			v.Sheets = append(v.Sheets, one)
+			return
+		}
+		sheet := func(x explained, lead string) sheetData {
 			return newSheet(x.Report, tab.Instrument, x.Words, kept.Preferences.stringColours(tab.Instrument),
 				mei.Options{TempoWords: x.tempoWords, Ruler: true, IDs: mei.IDs(lead + tab.ID + "-")})
 		}
-		v.Lines = x.Lines
-		one := printSheet{Instrument: tab.Instrument, Line: x.Line, Pieces: x.Report.Pieces, Ladder: rungs(x.Tempo), Data: sheet("sheet-")}
+		one.Data = sheet(x, "sheet-")
+		if x.Line == "" && x.canMake(v.recipe.Beside) {
+			under := x
+			at.ask.line = v.recipe.Beside
+			if err := under.openLine(&at); err != nil {
+				wrong = err
+				return
+			}
+			one.Beside, one.BesideData = v.recipe.Beside, sheet(under, "beside-")
+		}
 		v.Sheets = append(v.Sheets, one)
 		if v.recipe.Answers {
-			one.Answer, one.Data = true, sheet("answer-")
+			one.Answer, one.Beside, one.Data = true, "", sheet(x, "answer-")
 			answers = append(answers, one)
 		}
 	})
+	if err == nil {
+		err = wrong
+	}
 	v.choice, v.Sheets = c, append(v.Sheets, answers...)
 	return v, err
 }
@@ -141,4 +211,36 @@ func rungs(from int) []int {
 	list := routine.Ladder(from)
 	list = list[slices.Index(list, from):]
 	return list[:min(len(list), mostRungs)]
+}
+
+// partsAsZip sends a MusicXML file of each instrument's part, for those who engrave
+// themselves.
+func (s *Server) partsAsZip(w http.ResponseWriter, r *http.Request) {
+	var out bytes.Buffer
+	z := zip.NewWriter(&out)
+	var wrong error
+	c, err := s.explainEach(r, forWhom(text(r, "for")), func(at choice, tab instrumentTab, x explained, _ taughtBy) {
+		entry, err := z.Create(fileName(at.Exercise.Number, x.Report.Title, tab.ID) + ".musicxml")
+		if err == nil {
+			_, err = entry.Write(musicxml.Write(score.Score{Title: x.Report.Title, Tempo: x.tempo, TempoWords: x.tempoWords, Parts: []score.Part{x.Report.Part}}))
+		}
+		if err != nil {
+			wrong = err
+		}
+	})
+	if err == nil && wrong == nil {
+		wrong = z.Close()
+	}
+	if err == nil && wrong != nil {
+		err = fmt.Errorf("pack the parts: %w", wrong)
+	}
+	if err != nil {
+		s.failedToRead(w, r, err)
+		return
+	}
+	w.Header().Set("Content-Type", "application/zip")
+	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%d-%s-parts.zip"`, c.Exercise.Number, forFile(c.Exercise.Title)))
+	if _, err := out.WriteTo(w); err != nil {
+		s.log.Error("send the parts", "error", err)
+	}
 }

@@ -1,9 +1,16 @@
 package web
 
 import (
+	"archive/zip"
+	"context"
 	"fmt"
+	"io"
+	"net/http"
+	"net/url"
 	"strings"
 	"testing"
+
+	"unhurriedbench/core/format"
 )
 
 func TestSheets(t *testing.T) {
@@ -29,4 +36,84 @@ func TestSheets(t *testing.T) {
 	wants(t, page, `<option value="even-walk" selected>`, "1 · First Lamp: Even walk <small>Trombone</small>")
 	_, page = v.get(path + "&recipe=nonsense&line=none")
 	wants(t, page, `<option value="practice" selected>`)
+}
+
+// A recipe that is set is shown, kept under a name, chosen by it, and forgotten.
+func TestRecipes(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	path := fmt.Sprintf("/bench/%d/sheets?section=%d", b.exercise, b.section)
+	_, page := v.get(path + "&recipe=set&count=empty&names=filled&fingers=empty&beside=one-note&answers=yes&boxes=no")
+	wants(t, page, `data-count="empty" data-name="filled" data-finger="none"`, "<small>Trombone: answers</small>", "<h3>On one note</h3>", `data-lanes="count"`, `<option value="set" selected>`)
+	if n := strings.Count(page, "<h3>On one note"); n != 1 {
+		t.Errorf("the line stands %d times: the answers need none", n)
+	}
+	wanted := url.Values{"back": {path + "&recipe=set"}, "name": {" Friday  sheet "}, "count": {"filled"}, "names": {"none"}, "fingers": {"filled"}, "beside": {"even-walk"}, "boxes": {"yes"}}
+	_, to := v.post("/sheets/recipes", wanted)
+	if !strings.Contains(to, "recipe=own%3AFriday+sheet") {
+		t.Fatalf("keeping leads to %s", to)
+	}
+	_, page = v.get(to)
+	wants(t, page, "The recipe Friday sheet is kept", `<option value="own:Friday sheet" selected>`, `data-count="filled" data-name="none" data-finger="filled"`, "<h3>Even walk</h3>", "Forget Friday sheet", `<p class="rungs">`)
+
+	// Without a name nothing is kept, and what was set stays.
+	wanted.Set("name", " ")
+	wanted.Set("names", "empty")
+	_, to = v.post("/sheets/recipes", wanted)
+	_, page = v.get(to)
+	wants(t, page, "Not kept: give the recipe a name", `data-count="filled" data-name="empty" data-finger="filled"`)
+	for n := range mostRecipes {
+		wanted.Set("name", fmt.Sprint("Sheet ", n))
+		v.post("/sheets/recipes", wanted)
+	}
+	_, to = v.post("/sheets/recipes", url.Values{"name": {"One more"}, "back": {path}})
+	_, page = v.get(to)
+	wants(t, page, "there are 20 recipes already", `value="One more"`)
+	v.post("/sheets/recipes", url.Values{"name": {"Friday sheet"}, "forget": {"yes"}, "back": {path}})
+	if _, page = v.get(path); strings.Contains(page, "Friday sheet</option>") {
+		t.Error("a forgotten recipe is offered")
+	}
+	if _, to = v.post("/sheets/recipes", url.Values{"name": {"Sheet 1"}, "back": {"//elsewhere.example/bench/1"}}); to != "/" {
+		t.Errorf("it leads away, to %s", to)
+	}
+}
+
+// One piece has sheets of its own, with the numbers of its measures; an exercise has cards of
+// its notes; and the parts go out as files.
+func TestOtherSheets(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	path := fmt.Sprintf("/bench/%d/sheets?section=%d", b.exercise, b.section)
+	_, page := v.get(path + "&line=alone&of=3-4")
+	wants(t, page, "1 · First Lamp: piece B <small>Trombone</small>", "B · m. 3–4", `"number":3`)
+	if strings.Contains(page, "A · m. 1–2</th>") {
+		t.Error("the sheet of a piece has the other pieces")
+	}
+	_, page = v.get(path + "&recipe=cards&for=all")
+	wants(t, page, "<small>Clarinet: cards</small>", `"place":"`, "No cards for the snare drum, the bass drum")
+	_, page = v.get(path + "&recipe=cards")
+	if cards := strings.Count(page, `"mei":`); cards < 2 || cards > 8 {
+		t.Errorf("%d cards of an exercise for beginners", cards)
+	}
+
+	status, packed := v.get(path + "&for=all&as=zip")
+	z, err := zip.NewReader(strings.NewReader(packed), int64(len(packed)))
+	if status != http.StatusOK || err != nil || len(z.File) != 31 {
+		t.Fatalf("%d, %v", status, err)
+	}
+	for _, f := range z.File {
+		open, err := f.Open()
+		if err != nil {
+			t.Fatal(err)
+		}
+		data, err := io.ReadAll(open)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if sc, err := format.ReadKind(context.Background(), format.MusicXML, data); err != nil || sc.Parts[0].Events() == 0 {
+			t.Errorf("%s: %v", f.Name, err)
+		}
+	}
 }

@@ -20,13 +20,14 @@ const (
 	Pulsed    Line = "pulsed"    // every eighth struck
 	HeldFirst Line = "held"      // the first note of each piece held before it goes on
 	LastFirst Line = "last-first"
+	Alone     Line = "alone" // one piece as it is written
 )
 
 // Title is what a teacher calls the line.
 func (l Line) Title() string {
 	return map[Line]string{
 		OneNote: "On one note", EvenWalk: "Even walk", AddANote: "Add a note", Unslurred: "Without slurs, then with",
-		Pulsed: "Every eighth said", HeldFirst: "First note held", LastFirst: "Last measure first",
+		Pulsed: "Every eighth said", HeldFirst: "First note held", LastFirst: "Last measure first", Alone: "One piece alone",
 	}[l]
 }
 
@@ -40,15 +41,19 @@ func (l Line) Why() string {
 		Pulsed:    "Long notes as the eighths they are made of: nobody leaves them early.",
 		HeldFirst: "The first note of each piece is held a measure long before the piece begins.",
 		LastFirst: "The end first, then a measure more before it each time: it leads to what is known.",
+		Alone:     "Nothing else to look at.",
 	}[l]
 }
+
+// TakesPiece says whether the line is made of one piece.
+func (l Line) TakesPiece() bool { return l == AddANote || l == LastFirst || l == Alone }
 
 // inPlace says whether the line keeps the measures of the exercise, and so its pieces.
 func (l Line) inPlace() bool { return l == OneNote || l == Pulsed }
 
 // Lines lists the lines that can be made of a part.
 func Lines(part score.Part) []Line {
-	list := []Line{OneNote, EvenWalk, AddANote, Unslurred, Pulsed, HeldFirst, LastFirst}
+	list := []Line{OneNote, EvenWalk, AddANote, Unslurred, Pulsed, HeldFirst, LastFirst, Alone}
 	struck, slurs, long := 0, 0, false
 	for _, at := range part.Notes() {
 		e := part.At(at)
@@ -68,7 +73,7 @@ func Lines(part score.Part) []Line {
 			return !long
 		case AddANote:
 			return struck <= addFrom
-		case LastFirst:
+		case LastFirst, Alone:
 			return len(part.Measures) < 2
 		}
 		return struck == 0
@@ -100,7 +105,7 @@ const (
 )
 
 // Derive writes a line of a part. on is the note of OneNote; within is the piece that
-// AddANote and LastFirst take, or the whole.
+// lines that take one (TakesPiece) are made of, or the whole.
 func Derive(line Line, title string, part score.Part, pieces []Piece, within Piece, on score.Pitch) (Derived, error) {
 	w := lineWriter{part: part, line: score.Part{Name: part.Name, Transposition: part.Transposition}}
 	switch line {
@@ -119,11 +124,20 @@ func Derive(line Line, title string, part score.Part, pieces []Piece, within Pie
 		w.each(pieces, func(p Piece) { w.held(p) }, "held, then on")
 	case LastFirst:
 		w.lastFirst(within)
+	case Alone:
+		w.alone(within)
 	default:
 		return Derived{}, fmt.Errorf("%q is not a line", line)
 	}
 	if !line.inPlace() {
 		w.number()
+	}
+	if line == Alone { // it keeps the numbers of its measures, by which it is found
+		first := max(part.Measures[within.Passages(part)[0].At].Number, 0)
+		for i := range w.line.Measures {
+			w.line.Measures[i].Number = first + i
+			w.pieces[0].Measures[i] = first + i
+		}
 	}
 	w.line.MarkAccidentals()
 	return Derived{score.Score{Title: line.Title() + ": " + title, Parts: []score.Part{w.line}}, w.pieces, w.from}, nil
@@ -430,6 +444,20 @@ func (w *lineWriter) held(p Piece) {
 			return
 		}
 	}
+}
+
+// alone writes a piece as it stands, with what is written over it.
+func (w *lineWriter) alone(p Piece) {
+	for _, b := range w.passages(p.Passages(w.part)) {
+		for j, at := range b.from {
+			if at != nowhere {
+				from := w.part.At(at)
+				b.Events[j].Text, b.Events[j].Dynamic = from.Text, from.Dynamic
+			}
+		}
+		w.add(b)
+	}
+	w.piece(p.Label, p.InWords(), 0)
 }
 
 // lastFirst writes the last measure of a piece, then the last two, and so on.

@@ -73,6 +73,8 @@ func TestLinesByHand(t *testing.T) {
 		{breakdown.Unslurred, slurred, 0, "G4:1/4 A4:1/4 B4:1/4 | C5:3/4- | C5:1/4 B4:1/4 A4:1/4 | G4:3/4 | (G4:1/4 A4:1/4) B4:1/4 | C5:3/4- | C5:1/4 B4:1/4 A4:1/4 | G4:3/4 |"},
 		{breakdown.HeldFirst, upbeat, 0, "G4:1 | z:1/4 z:1/4 z:1/4 G4:1/4 | C5:1/4 D5:1/4 E5:1/4 D5:1/4 | C5:3/4 z:1/4 | " +
 			"G4:1 | z:1/4 z:1/4 z:1/4 G4:1/4 | C5:1/4 D5:1/4 E5:1/4 F5:1/4 | G5:3/4 z:1/4 |"},
+		{breakdown.Alone, slurred, 0, "(G4:1/4 A4:1/4) B4:1/4 | C5:3/4- | C5:1/4 B4:1/4 A4:1/4 | G4:3/4 |"},
+		{breakdown.Alone, upbeat, 1, "z:1/4 z:1/4 z:1/4 G4:1/4 | C5:1/4 D5:1/4 E5:1/4 F5:1/4 | G5:3/4 z:1/4 |"},
 		{breakdown.LastFirst, two, 0, "F4:1 | B4:1/4 A4:1/4 G4:1/2 | F4:1 | F4:1/4 G4:1/4 A4:1/2 | B4:1/4 A4:1/4 G4:1/2 | F4:1 |"},
 	} {
 		got := strings.ReplaceAll(shown(derive(t, test.line, test.abc, test.piece).Score.Parts[0]), "Bb4", "B4")
@@ -116,13 +118,13 @@ func TestLinesKeepWhatTheySay(t *testing.T) {
 				if len(again.Measures) == 0 || len(d.Pieces) == 0 {
 					t.Fatalf("%s of %s is empty", line, s.Title)
 				}
-				if k > 0 && line != breakdown.AddANote && line != breakdown.LastFirst {
+				if k > 0 && !line.TakesPiece() {
 					break
 				}
 			}
 		}
 	}
-	for _, line := range []breakdown.Line{breakdown.OneNote, breakdown.EvenWalk, breakdown.AddANote, breakdown.Unslurred, breakdown.Pulsed, breakdown.HeldFirst, breakdown.LastFirst} {
+	for _, line := range []breakdown.Line{breakdown.OneNote, breakdown.EvenWalk, breakdown.AddANote, breakdown.Unslurred, breakdown.Pulsed, breakdown.HeldFirst, breakdown.LastFirst, breakdown.Alone} {
 		if made[line] < 20 {
 			t.Errorf("only %d of %s were tried", made[line], line)
 		}
@@ -221,6 +223,14 @@ func keeps(t *testing.T, line breakdown.Line, r breakdown.Report, within breakdo
 		}
 		if got := struck(part, everything(part), false); !slices.Equal(got, want) {
 			fail("the pitches", got, want)
+		}
+	case breakdown.Alone:
+		want := struck(r.Part, within.Passages(r.Part), true)
+		if got := struck(part, everything(part), true); !slices.Equal(got, want) {
+			fail("the piece", got, want)
+		}
+		if first := within.Passages(r.Part)[0].At; part.Measures[0].Number != max(r.Part.Measures[first].Number, 0) {
+			fail("the first measure", part.Measures[0].Number, r.Part.Measures[first].Number)
 		}
 	case breakdown.AddANote, breakdown.LastFirst:
 		want := struck(r.Part, within.Passages(r.Part), true)

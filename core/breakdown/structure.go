@@ -39,7 +39,7 @@ func likeLines(part score.Part) []LineLike {
 		if m.Number < 1 || m.Split {
 			continue
 		}
-		if n := systemOf(m); n == len(lines) {
+		if len(lines) == 0 || systemOf(m) != systemOf(part.Measures[lines[len(lines)-1][0]]) {
 			lines = append(lines, nil)
 		}
 		lines[len(lines)-1] = append(lines[len(lines)-1], i)

@@ -292,13 +292,13 @@ window.lanes = (function () {
   // the width it was made for and is made smaller as a whole, so that the lanes stay
   // under their notes; a little smaller again where it then fits on one page.
   function toPaper() {
-    for (const host of document.querySelectorAll(".engraving")) {
-      if (!host.cuts || !host.cuts.length) continue;
-      const wide = Number(host.querySelector("svg.lanes").getAttribute("width"));
-      const above = 16; // what stands over the first system
-      let zoom = Math.min(1, host.paper.width / wide);
-      const fit = host.paper.height / (zoom * (host.cuts[host.cuts.length - 1] + above));
-      if (fit < 1 && fit > .8) zoom *= fit;
+    const above = 16; // what stands over the first system
+    const hosts = [...document.querySelectorAll(".engraving")].filter((host) => host.cuts?.length);
+    // All is measured before any is changed, so that the page is laid out once.
+    const sizes = hosts.map((host) => sizeOnPaper(host, above));
+    for (const [k, host] of hosts.entries()) {
+      const { wide, zoom, nextPage } = sizes[k];
+      if (nextPage) nextPage.classList.add("next-page");
       const paper = Object.assign(document.createElement("div"), { className: "paper" });
       paper.style.cssText = `width: ${wide + 8}px; zoom: ${zoom}`;
       let top = -above;
@@ -318,9 +318,32 @@ window.lanes = (function () {
     }
   }
 
+  // sizeOnPaper is how wide the music was drawn and how small it is printed. Where the music
+  // of a sheet and the line under it do not fit on one page, the line is to have its own.
+  function sizeOnPaper(host, above) {
+    const wide = Number(host.querySelector("svg.lanes").getAttribute("width"));
+    const height = (music) => music.cuts[music.cuts.length - 1] + above;
+    const zoom = Math.min(1, host.paper.width / wide);
+    const line = host.closest(".print-sheet")?.querySelector("h3");
+    if (!line) {
+      const fit = host.paper.height / (zoom * height(host));
+      return { wide, zoom: fit < 1 && fit > 0.8 ? zoom * fit : zoom };
+    }
+    const sheet = host.closest(".print-sheet");
+    const beside = [...sheet.querySelectorAll("h3, table, .rungs")].reduce((sum, part) => sum + part.offsetHeight + 12, 0);
+    const music = [...sheet.querySelectorAll(".engraving")].reduce((sum, other) => sum + (other.cuts?.length ? height(other) : 0), 0);
+    let fit = (host.paper.height - beside) / (zoom * music), nextPage = null;
+    if (fit <= 0.7) {
+      nextPage = line;
+      fit = host.paper.height / (zoom * height(host));
+    }
+    return { wide, zoom: fit < 1 && fit > 0.7 ? zoom * fit : zoom, nextPage };
+  }
+
   function fromPaper() {
     for (const paper of document.querySelectorAll(".paper")) paper.remove();
     for (const host of document.querySelectorAll(".on-paper")) host.classList.remove("on-paper");
+    for (const line of document.querySelectorAll(".next-page")) line.classList.remove("next-page");
   }
 
   window.addEventListener("beforeprint", toPaper);
