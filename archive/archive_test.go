@@ -74,6 +74,7 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 		d.TakeAway(ctx, store.AnExercise, int64(exercises[2].ID)), d.KeepPlacement(ctx, x.ID, "trombone", -1), d.KeepYear(ctx, sections[0].ID, 2),
 		d.MoveExercise(ctx, exercises[1].ID, exercises[0].ID),
 		d.KeepPencil(ctx, x.ID, "oboe", score.Place{Measure: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "=soft", Pitch: 67}),
+		d.KeepSecondLine(ctx, store.SecondLine{A: x.ID, Entry: 2}),
 		d.CutByHand(ctx, x.ID, []breakdown.HandPiece{{Key: breakdown.PieceKey{First: 1, Last: 1}, Why: "by hand"}, {Key: breakdown.PieceKey{First: 1, Last: 2}}}),
 		d.KeepFingering(ctx, x.ID, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}), d.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"),
 		d.KeepKind(ctx, "oboe", "left-f"), d.KeepSettings(ctx, store.Settings{"two": "pair", "school": "takadimi"}), d.KeepSchool(ctx, sections[0].ID, "numbers"),

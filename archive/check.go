@@ -75,11 +75,16 @@ func check(e store.Everything) error {
 		c.fingering(f)
 	}
 	exercises := c.books(e)
+	c.seconds(e, exercises)
 	sections := map[int]bool{}
 	for _, s := range e.Sections {
 		c.length("the name of a section", s.Name, 1, longestName)
 		c.that(s.Year >= 1 && s.Year <= 3, "The section %q in the archive is in year %d; there are 1 to 3.", score.Clip(s.Name), s.Year)
 		c.that(s.School == "" || slices.Contains(count.Schools(), count.School(s.School)), "The section %q in the archive is counted in a way that is not known here.", score.Clip(s.Name))
+		c.line(s.Line)
+		for _, line := range s.Lines {
+			c.line(line)
+		}
 		c.moment(s.Removed)
 		c.that(!sections[s.No], "Two sections in the archive have the number %d.", s.No)
 		sections[s.No] = true
@@ -95,6 +100,26 @@ func check(e store.Everything) error {
 	}
 	c.tries(e, students, exercises)
 	return c.err
+}
+
+func (c *checks) line(line string) {
+	c.that(line == "" || line == "A" || line == "B", "The archive gives out the line %q; there are A and B.", score.Clip(line))
+}
+
+// seconds checks the second lines.
+func (c *checks) seconds(e store.Everything, exercises map[int]bool) {
+	taken := map[int]bool{}
+	for _, b := range e.Books {
+		for _, x := range b.Exercises {
+			if x.Second == nil {
+				continue
+			}
+			other, entry := x.Second.Exercise, x.Second.Entry
+			round := other == 0 && entry >= 1 && entry <= store.MostEntry
+			c.that(round || entry == 0 && exercises[other] && other != x.No && !taken[other], "Exercise %d in the archive has a second line that cannot be.", x.No)
+			taken[other] = true
+		}
+	}
 }
 
 // amounts checks that no list is longer than a teacher's can be.

@@ -106,7 +106,7 @@ func centsOff(x []float64, midi int) (cents float64, octaveHigher bool) {
 func TestHeardOnEveryInstrument(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	for _, i := range instrument.All() {
-		bench(p, address+"/bench/6?piece=whole&instrument="+i.ID)
+		bench(p, address+"/bench/6?piece=1-8&instrument="+i.ID)
 		samples, notes := rendered(t, p, false)
 		if len(notes) < 6 {
 			t.Errorf("%s: only %d notes are heard", i.ID, len(notes))
@@ -176,4 +176,40 @@ func TestTuning(t *testing.T) {
 	p.MustElementR("[data-hold]", "Stop")
 	press(p, " ")
 	p.MustElementR("[data-hold]", "Hold concert B flat")
+}
+
+// Two lines stand over one ruler, the other one small or as large; the frame of the piece and
+// the keys go through both, and the other line is heard at core's times.
+func TestTwoLinesOnTheBench(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	p.MustNavigate(address + "/exercises/35/parts").MustWaitLoad()
+	wait := p.MustWaitNavigation()
+	p.MustElementR("form button", "Put it on the Shelf").MustClick()
+	wait()
+	p.MustElementR("p", "This is line A; line B is")
+	bench(p, address+"/bench/35?instrument=clarinet&piece=1-2")
+	heads := `(n) => document.querySelectorAll("#bench g.staff[data-n='" + n + "'] .notehead").length`
+	if own, other := p.MustEval(heads, 1).Int(), p.MustEval(heads, 3).Int(); own < 20 || own != other {
+		t.Errorf("%d notes in the line, %d over it", own, other)
+	}
+	aligned := p.MustEval(`() => {
+		const x = (id) => document.getElementById(id).querySelector(".notehead").getBoundingClientRect();
+		const middle = (r) => r.left + r.width / 2;
+		return ["n0_0", "n0_1", "n3_0", "n7_0"].map((n) => Math.abs(middle(x("bench-" + n)) - middle(x("bench-other-" + n)))).reduce((a, b) => Math.max(a, b));
+	}`).Num()
+	if aligned > 6 {
+		t.Errorf("notes that sound together stand %.1f pixels apart", aligned)
+	}
+	frame := p.MustEval(`() => document.querySelector(".piece-box").getBoundingClientRect().top < document.querySelector("#bench g.staff[data-n='3']").getBoundingClientRect().top`).Bool()
+	if !frame {
+		t.Error("the frame of the piece leaves the other line out")
+	}
+	p.MustElement(".two-lines [name=other]").MustSelect("as large")
+	until(t, p, "the other line is as large", `() => { const h = (n) => document.querySelector("#bench g.staff[data-n='" + n + "']")?.querySelector(".notehead")?.getBoundingClientRect().height; return document.querySelector(".two-lines [name=other]").value === "large" && h(1) && Math.abs(h(1) - h(3)) < 1; }`)
+	p.MustElement("#hear").MustClick()
+	until(t, p, "the cursor goes", `() => document.querySelector(".cursor")`)
+	p.MustElement("#hear").MustClick()
+	p.MustElementR(".two-lines a", "Line B").MustClick()
+	p.MustElementR("h1", "Two Lanterns, line B")
+	until(t, p, "line A stands over it", `() => document.querySelectorAll("#bench g.staff[data-n='3'] .notehead").length >= 20`)
 }

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"fmt"
+	"math"
 	"strings"
 	"testing"
 
@@ -60,6 +61,28 @@ func TestEnteringByKeysAlone(t *testing.T) {
 	id := p.MustEval(`() => location.pathname.split("/").pop()`).Str()
 	if got := sounds(p, address+"/bench/"+id+"?instrument=flute"); got != want {
 		t.Errorf("entered is\n%s\nand it should be\n%s", got, want)
+	}
+
+	// It is heard as it was counted: 25 notes, at the onsets that the count line says, in
+	// quarters.
+	bench(p, address+"/bench/"+id+"?instrument=flute&piece=1-8")
+	samples, notes := rendered(t, p, false)
+	quarter := 60 / float64(p.MustEval(`() => Number(document.getElementById("tempo-now").textContent)`).Num())
+	counted := []float64{0, 1, 2, 4, 5.5, 6, 8, 9, 10, 12, 13, 14, 16, 17, 18, 20, 21.5, 22, 23, 24, 24.5, 25, 26, 27, 28}
+	if len(notes) != len(counted) {
+		t.Fatalf("%d notes are heard, %d counted", len(notes), len(counted))
+	}
+	for k, at := range counted {
+		if heard := onset(samples, 0.25+at*quarter); math.Abs(heard-0.25-at*quarter) > 0.002 {
+			t.Errorf("note %d is counted at %.3f s and heard at %.4f", k+1, at*quarter, heard-0.25)
+		}
+	}
+
+	// And its sheets come out of the printer, one a player.
+	p.MustNavigate(address + "/bench/" + id + "/sheets?section=1").MustWaitLoad()
+	until(t, p, "the sheets are drawn", `() => performance.getEntriesByName("sheets:drawn").length > 0`)
+	if pages := printed(t, p, paperSize{"A4", 8.27, 11.69}); len(pages) != 6 {
+		t.Errorf("six instruments have %d pages", len(pages))
 	}
 }
 

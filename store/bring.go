@@ -17,11 +17,11 @@ type Brought struct{ Books, Exercises, Sections, Students, Tries int }
 func (d *Desk) BringIn(ctx context.Context, e Everything) (Brought, error) {
 	var b Brought
 	err := d.inTransaction(ctx, "bring everything in", func(tx deskTx) error {
-		in := bringing{tx, &e, &b, map[int]ExerciseID{}, map[int]SectionID{}, map[int]StudentID{}}
+		in := bringing{tx, &e, &b, map[int]ExerciseID{}, map[int]SectionID{}, map[int]StudentID{}, map[int]string{}}
 		if err := tx.lockSources(ctx); err != nil {
 			return err
 		}
-		for _, bring := range []func(context.Context) error{in.settings, in.books, in.sections, in.students, in.tries} {
+		for _, bring := range []func(context.Context) error{in.settings, in.books, in.seconds, in.sections, in.students, in.tries} {
 			if err := bring(ctx); err != nil {
 				return err
 			}
@@ -42,6 +42,7 @@ type bringing struct {
 	exercises map[int]ExerciseID
 	sectionOf map[int]SectionID
 	studentOf map[int]StudentID
+	lineOf    map[int]string // of students
 }
 
 func (in bringing) settings(ctx context.Context) error {
@@ -162,6 +163,22 @@ func (in bringing) exercise(ctx context.Context, book BookID, x KeptExercise) er
 	return nil
 }
 
+// seconds makes exercises the lines of one, once all are there.
+func (in bringing) seconds(ctx context.Context) error {
+	for _, book := range in.e.Books {
+		for _, x := range book.Exercises {
+			if x.Second == nil {
+				continue
+			}
+			if err := in.change(ctx, `INSERT INTO second_lines (teacher_id, exercise_id, other_id, entry) VALUES ($1, $2, nullif($3, 0), $4)`,
+				in.exercises[x.No], in.exercises[x.Second.Exercise], x.Second.Entry); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
 func (in bringing) sections(ctx context.Context) error {
 	for _, s := range in.e.Sections {
 		name, err := in.freeName(ctx, "sections", "name", s.Name, s.Removed)
@@ -169,10 +186,13 @@ func (in bringing) sections(ctx context.Context) error {
 			return err
 		}
 		var id SectionID
-		if err := in.one(ctx, &id, `INSERT INTO sections (teacher_id, name, school, year, removed_at) VALUES ($1, $2, $3, $4, $5) RETURNING id`, name, s.School, s.Year, s.Removed); err != nil {
+		if err := in.one(ctx, &id, `INSERT INTO sections (teacher_id, name, school, year, line, removed_at) VALUES ($1, $2, $3, $4, $5, $6) RETURNING id`, name, s.School, s.Year, s.Line, s.Removed); err != nil {
 			return err
 		}
 		in.sectionOf[s.No] = id
+		for student, line := range s.Lines {
+			in.lineOf[student] = line
+		}
 		in.b.Sections++
 	}
 	return nil
@@ -182,8 +202,8 @@ func (in bringing) students(ctx context.Context) error {
 	for _, s := range in.e.Students {
 		var id StudentID
 		if err := in.one(ctx, &id, `
-			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, left_at, removed_at) VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
-			in.sectionOf[s.Section], s.FirstName, s.Initial, s.Instrument, s.Left, s.Removed); err != nil {
+			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, line, left_at, removed_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING id`,
+			in.sectionOf[s.Section], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed); err != nil {
 			return err
 		}
 		in.studentOf[s.No] = id

@@ -43,6 +43,8 @@ var rowsOf = []struct {
 	{17, 0, `INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, left_at) VALUES (1, 1, 'Wim', 'L', 'flute', now())`},
 	{20, 0, `INSERT INTO pencils (teacher_id, exercise_id, instrument, measure, event, pitch, kind, word) VALUES (1, 1, 'oboe', 0, 1, 65, 'word', 'soft')`},
 	{20, 0, `INSERT INTO cuts (teacher_id, exercise_id, pieces, whys) VALUES (1, 1, '1-1 1-2', 'by hand')`},
+	{22, 0, `INSERT INTO second_lines (teacher_id, exercise_id, entry) VALUES (1, 1, 2)`},
+	{22, 0, `UPDATE students SET line = 'B'`},
 	{18, 0, `INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (30, 7, 15, 12)`},
 }
 
@@ -120,6 +122,8 @@ func TestEveryReleasedSchema(t *testing.T) {
 			equal(20, "the marks", len(pencils), err, "1")
 			cuts, err := d.Cuts(ctx, 1)
 			equal(20, "the pieces", len(cuts), err, "2")
+			lines, err := d.SecondLine(ctx, 1)
+			equal(22, "the lines", lines, err, "{1 0 2}")
 			house, err := s.House(ctx)
 			equal(18, "the limits", house.IdleMinutes, err, "15")
 		})

@@ -58,6 +58,13 @@ type KeptExercise struct {
 	Fingerings []KeptFingering `json:"fingerings,omitempty"`
 	Marks      []KeptMark      `json:"marks,omitempty"`
 	Pieces     []KeptPiece     `json:"pieces,omitempty"` // in learning order, the whole last
+	Second     *KeptSecond     `json:"secondLine,omitempty"`
+}
+
+// KeptSecond is the second line of an exercise: another exercise by its No, or a round.
+type KeptSecond struct {
+	Exercise int `json:"exercise,omitempty"`
+	Entry    int `json:"entersAfter,omitempty"` // full measures
 }
 
 // KeptMark is what a teacher wrote over a note of an instrument's part, or struck out there.
@@ -89,7 +96,10 @@ type KeptSection struct {
 	Name    string     `json:"name"`
 	School  string     `json:"countedIn,omitempty"`
 	Year    int        `json:"year"`
+	Line    string     `json:"line,omitempty"`
 	Removed *time.Time `json:"takenAway,omitempty"`
+
+	Lines map[int]string `json:"lines,omitempty"` // of students with a line of their own, by their No
 }
 
 // KeptStudent is a student, those who have left or were taken away included.
@@ -125,7 +135,7 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 	}
 	defer func() { _ = tx.Rollback() }() // nothing is left to roll back once it is committed
 	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*KeptExercise{}, map[SectionID]int{}, map[StudentID]int{}}
-	for _, gather := range []func(context.Context) error{g.settings, g.books, g.ownParts, g.music, g.sections, g.students, g.tries} {
+	for _, gather := range []func(context.Context) error{g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.tries} {
 		if err := gather(ctx); err != nil {
 			return e, wrap(doing, err)
 		}
@@ -246,6 +256,26 @@ func (g gathering) ownParts(ctx context.Context) error {
 	return g.byHand(ctx)
 }
 
+// seconds gathers the second lines.
+func (g gathering) seconds(ctx context.Context) error {
+	var seconds []struct {
+		ExerciseID ExerciseID `db:"exercise_id"`
+		OtherID    ExerciseID `db:"other_id"`
+		Entry      int
+	}
+	if err := g.list(ctx, &seconds, `SELECT exercise_id, coalesce(other_id, 0) AS other_id, entry FROM second_lines WHERE teacher_id = $1`); err != nil {
+		return err
+	}
+	for _, s := range seconds {
+		kept := &KeptSecond{Entry: s.Entry}
+		if other := g.exercises[s.OtherID]; other != nil {
+			kept.Exercise = other.No
+		}
+		g.exercises[s.ExerciseID].Second = kept
+	}
+	return nil
+}
+
 // byHand gathers the marks and the pieces of the exercises.
 func (g gathering) byHand(ctx context.Context) error {
 	var marks []struct {
@@ -296,7 +326,7 @@ func (g gathering) sections(ctx context.Context) error {
 		ID SectionID
 		KeptSection
 	}
-	if err := g.list(ctx, &sections, `SELECT id, name, school, year, removed_at AS removed FROM sections WHERE teacher_id = $1 ORDER BY id`); err != nil {
+	if err := g.list(ctx, &sections, `SELECT id, name, school, year, line, removed_at AS removed FROM sections WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for k, s := range sections {
@@ -313,13 +343,20 @@ func (g gathering) students(ctx context.Context) error {
 		Left, Removed *time.Time
 	}
 	if err := g.list(ctx, &students, `
-		SELECT id, section_id, first_name, initial, instrument, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		SELECT id, section_id, first_name, initial, instrument, line, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for k, s := range students {
 		kept := KeptStudent{No: k + 1, Section: g.sectionOf[s.SectionID], Student: s.Student, Left: s.Left, Removed: s.Removed}
 		g.studentOf[s.ID] = kept.No
-		kept.ID, kept.SectionID = 0, 0
+		if s.Line != "" {
+			section := &g.e.Sections[kept.Section-1]
+			if section.Lines == nil {
+				section.Lines = map[int]string{}
+			}
+			section.Lines[kept.No] = s.Line
+		}
+		kept.ID, kept.SectionID, kept.Line = 0, 0, ""
 		g.e.Students = append(g.e.Students, kept)
 	}
 	return nil

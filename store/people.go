@@ -11,6 +11,7 @@ type Section struct {
 	Name     string
 	School   string // of counting; "" is the teacher's own
 	Year     int    // of playing, 1 to 3
+	Line     string // "A" or "B" of exercises with two, "" for none given
 	Students int    // how many are in it
 }
 
@@ -21,6 +22,7 @@ type Student struct {
 	FirstName  string    `db:"first_name"`
 	Initial    string
 	Instrument string
+	Line       string // "A" or "B" of exercises with two, "" for the section's
 }
 
 // Name is "Ines P.".
@@ -72,7 +74,7 @@ func (tx deskTx) addStudents(ctx context.Context, section SectionID, students []
 func (d *Desk) Sections(ctx context.Context) ([]Section, error) {
 	var list []Section
 	err := d.all(ctx, &list, "list the sections", `
-		SELECT s.id, s.name, s.school, s.year, count(p.id) AS students
+		SELECT s.id, s.name, s.school, s.year, s.line, count(p.id) AS students
 		FROM sections s LEFT JOIN `+d.students()+` p ON p.section_id = s.id
 		WHERE s.teacher_id = $1 AND s.removed_at IS NULL AND (s.id = $2 OR $2 = 0) GROUP BY s.id ORDER BY s.name`, d.guest.Section)
 	return list, err
@@ -121,7 +123,7 @@ func (d *Desk) ChangeStudent(ctx context.Context, student Student) error {
 	})
 }
 
-const studentColumns = `id, section_id, first_name, initial, instrument`
+const studentColumns = `id, section_id, first_name, initial, instrument, line`
 
 // StudentByID finds a student.
 func (d *Desk) StudentByID(ctx context.Context, id StudentID) (Student, error) {

@@ -76,6 +76,7 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"Settings":         func() (any, error) { return d.Settings(ctx) },
 		"Source":           func() (any, error) { return d.Source(ctx, f.source.Hash()) },
 		"StaleBefore":      func() (any, error) { return d.StaleBefore(ctx, f.book, 9, nil) },
+		"SecondLine":       func() (any, error) { return d.SecondLine(ctx, f.exercise) },
 		"StudentAttempts":  func() (any, error) { return d.StudentAttempts(ctx, f.student) },
 		"StudentByID":      func() (any, error) { return d.StudentByID(ctx, f.student) },
 		"StudentStandings": func() (any, error) { return spelled(d.StudentStandings(ctx, f.student)) },
@@ -109,6 +110,7 @@ var nothing = map[string]string{
 	"MetBefore":  `"[]"`,
 	"Fingerings": `"map[]"`,
 	"Pencils":    `"map[]"`,
+	"SecondLine": `{"A":0,"B":0,"Entry":0}`,
 	"OutlineFor": `{"Signatures":"none","Measures":0,"Pieces":null}`,
 }
 
@@ -155,6 +157,10 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"MoveExercise":    func() error { return d.MoveExercise(ctx, f.exercise, 0) },
 		"OrderByNumber":   func() error { return d.OrderByNumber(ctx, f.book) },
 		"CutByHand":       func() error { return d.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece}}) },
+		"KeepSecondLine":  func() error { return d.KeepSecondLine(ctx, store.SecondLine{A: f.exercise, Entry: 4}) },
+		"DropSecondLine":  func() error { return d.DropSecondLine(ctx, f.exercise) },
+		"KeepSectionLine": func() error { return d.KeepSectionLine(ctx, f.section, "A") },
+		"KeepStudentLine": func() error { return d.KeepStudentLine(ctx, f.student, "A") },
 		"DropFingerings":  func() error { return d.DropFingerings(ctx, f.exercise, "oboe", 65) },
 		"DropOverride":    func() error { return d.DropOverride(ctx, f.exercise, "horn-f") },
 		"DropPlacement":   func() error { return d.DropPlacement(ctx, f.exercise, "trombone") },
@@ -207,7 +213,7 @@ func each(do func(store.Thing, int64) error, f fixture) error {
 // mayPass are the writes that name no row of another's: they change the stranger's own.
 var mayPass = map[string]bool{
 	"AddExercise": true, "AddExercises": true, "AddSection": true, "BringIn": true, "EraseOverdue": true, "KeepKind": true, "KeepSettings": true, "Prefer": true,
-	"DropFingerings": true, "DropPlacement": true, "KeepReading": true, // which find nothing to do
+	"DropFingerings": true, "DropPlacement": true, "DropSecondLine": true, "KeepReading": true, // which find nothing to do
 }
 
 // picture is all that a teacher has, as JSON by method.

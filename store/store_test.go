@@ -74,6 +74,8 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 	fail(f.KeepFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "place of " + mark}))
 	fail(f.Prefer(ctx, "oboe", 65, "note of "+mark))
 	fail(f.KeepPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "word of " + mark, Pitch: 65}))
+	fail(f.KeepSecondLine(ctx, store.SecondLine{A: f.exercise, Entry: 2}))
+	fail(f.KeepSectionLine(ctx, f.section, "B"))
 	fail(f.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece, Why: "cut of " + mark}, {Key: breakdown.PieceKey{First: 3, Last: 4}}, {Key: breakdown.PieceKey{First: 1, Last: 4}}}))
 	fail(f.KeepSettings(ctx, store.Settings{"two": "two of " + mark}))
 	fail(f.KeepKind(ctx, "oboe", "kind of "+mark))
@@ -861,5 +863,59 @@ func TestCleanAt(t *testing.T) {
 	}
 	if list, err := f.CleanAt(ctx, f.section, 0, "oboe", f.exercise); err != nil || len(list) != 0 {
 		t.Errorf("but for itself: %v, %v", list, err)
+	}
+}
+
+// Two exercises are the lines of one; one of them is in no other pair, and one that is taken
+// away leaves the other alone.
+func TestSecondLines(t *testing.T) {
+	ctx := context.Background()
+	s := testdb.Open(t)
+	f := add(t, s, "a")
+	var ids []store.ExerciseID
+	for n := range 3 {
+		id, err := f.AddExercise(ctx, store.Exercise{Book: "Duets", Number: n + 1, Title: "Line"}, f.source)
+		if err != nil {
+			t.Fatal(err)
+		}
+		ids = append(ids, id)
+	}
+	lines := func(id store.ExerciseID) store.SecondLine {
+		t.Helper()
+		l, err := f.SecondLine(ctx, id)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return l
+	}
+	keep := func(l store.SecondLine) {
+		t.Helper()
+		if err := f.KeepSecondLine(ctx, l); err != nil {
+			t.Fatal(err)
+		}
+	}
+	keep(store.SecondLine{A: ids[0], B: ids[1]})
+	if l := lines(ids[1]); l.A != ids[0] || l.B != ids[1] || l.Letter(ids[1]) != "B" || l.Letter(ids[0]) != "A" || l.Letter(ids[2]) != "" {
+		t.Errorf("the second is %+v", l)
+	}
+	keep(store.SecondLine{A: ids[1], B: ids[2]})
+	if l := lines(ids[0]); l != (store.SecondLine{}) {
+		t.Errorf("the first is still one of %+v", l)
+	}
+	if err := f.TakeAway(ctx, store.AnExercise, int64(ids[2])); err != nil {
+		t.Fatal(err)
+	}
+	if l := lines(ids[1]); l != (store.SecondLine{}) {
+		t.Errorf("the line of one that was taken away: %+v", l)
+	}
+	keep(store.SecondLine{A: ids[1], Entry: 2})
+	if l := lines(ids[1]); l.Entry != 2 || l.B != 0 || l.Letter(ids[1]) != "" {
+		t.Errorf("a round is %+v", l)
+	}
+	if err := f.KeepSecondLine(ctx, store.SecondLine{A: ids[1], B: ids[1]}); err == nil {
+		t.Error("an exercise is its own second line")
+	}
+	if err := f.DropSecondLine(ctx, ids[1]); err != nil || lines(ids[1]) != (store.SecondLine{}) {
+		t.Errorf("parted with %v: %+v", err, lines(ids[1]))
 	}
 }

@@ -173,9 +173,10 @@ type benchView struct {
 	CountOff  []count.Cue
 	OneNote   oneNote
 	strings   []stringColour
-	A4        int             // the reference pitch in hertz
-	New       []string        // what the student at hand, or the section, has not met before, in words
-	Room      string          // who in the room has it hardest, in words
+	A4        int      // the reference pitch in hertz
+	New       []string // what the student at hand, or the section, has not met before, in words
+	Room      string   // who in the room has it hardest, in words
+	Second    otherLine
 	Before    store.Neighbour // in the book
 	After     store.Neighbour
 	Did       byHand // what was just changed by hand, with the way back
@@ -242,6 +243,9 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 		return v, err
 	}
 	v.Room = roomWords(c.present(), hard)
+	if v.Second, err = s.otherLine(r.Context(), deskOf(r), c, x); err != nil {
+		return v, err
+	}
 	v.Before, v.After, err = deskOf(r).Neighbours(r.Context(), w.Exercise.ID)
 	return v, err
 }
@@ -282,8 +286,12 @@ func (w work) Link(name string, value any) string {
 	if w.Student.ID == 0 || name == "instrument" || name == "section" { // else it is where the student is
 		q.Set("stage", string(w.Stage))
 	}
+	w.ask.otherInto(q)
 	if name == "student" {
 		q.Del("stage")
+	}
+	if name == "student" || name == "section" { // who may have another line
+		q.Del("keep")
 	}
 	q.Set(name, fmt.Sprint(value))
 	if name == "line" && value == "" {
@@ -338,6 +346,7 @@ func (w work) here(tempo int) string {
 	if w.ask.oneNote != "" {
 		q.Set("one", w.ask.oneNote)
 	}
+	w.ask.otherInto(q)
 	if tempo > 0 {
 		q.Set("tempo", strconv.Itoa(tempo))
 	}
@@ -351,7 +360,11 @@ func (v benchView) Title() string {
 
 // Sheet is what the page's script draws; the side alone does without it.
 func (v benchView) Sheet() sheetData {
-	return newSheet(v.Report, v.Instrument, v.Words, v.strings, mei.Options{TempoWords: v.tempoWords, Ruler: true, IDs: benchSheetIDs})
+	report := v.Report
+	if v.Second.Lines.Entry > 0 {
+		report.Part = markEntries(report.Part, v.Second.Lines.Entry)
+	}
+	return newSheet(report, v.Instrument, v.Words, v.strings, v.Second.engraved(mei.Options{TempoWords: v.tempoWords, Ruler: true, IDs: benchSheetIDs}))
 }
 
 // benchSheetIDs leads the ids of the Bench's music, so that other music can stand on
@@ -388,6 +401,10 @@ func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
 	v, err := s.benchView(r, askOf(r))
 	if err != nil {
 		s.failedToRead(w, r, err)
+		return
+	}
+	if to := v.givenElsewhere(r); to != "" {
+		http.Redirect(w, r, to, http.StatusSeeOther)
 		return
 	}
 	s.leave(r, v.Here())

@@ -26,6 +26,8 @@ type benchAsk struct {
 	oneNote    string // a concert note, "Bb"
 	line       breakdown.Line
 	of         string // the piece that the line is of
+	other      string // how the other line is shown
+	keep       bool   // this line is kept to, whichever is given
 	then       string // the piece after the one at hand, in learning order
 }
 
@@ -36,7 +38,7 @@ func askOf(r *http.Request) benchAsk {
 	return benchAsk{
 		exercise: idOf[store.ExerciseID](r), instrument: text(r, "instrument"), piece: text(r, "piece"), stage: text(r, "stage"),
 		student: store.StudentID(number(r, "student")), section: store.SectionID(number(r, "section")),
-		tempo: tempoOf(r), oneNote: text(r, "one"), line: breakdown.Line(text(r, "line")), of: text(r, "of"), then: text(r, "then"),
+		tempo: tempoOf(r), oneNote: text(r, "one"), line: breakdown.Line(text(r, "line")), of: text(r, "of"), other: text(r, "other"), keep: text(r, "keep") != "", then: text(r, "then"),
 	}
 }
 

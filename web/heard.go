@@ -109,14 +109,15 @@ func stretches(p breakdown.Piece, passages []breakdown.Passage, part score.Part)
 
 // heard is what the page's script sounds of the piece at hand.
 type heard struct {
-	Round heardRound `json:"round"`
-	Voice voice      `json:"voice"`
-	One   int        `json:"one"` // the one note for everybody as it sounds, as a MIDI number
-	A4    int        `json:"a4"`  // hertz
+	Round heardRound  `json:"round"`
+	Voice voice       `json:"voice"`
+	Other *heardRound `json:"other,omitempty"` // the line that goes with it
+	One   int         `json:"one"`             // the one note for everybody as it sounds, as a MIDI number
+	A4    int         `json:"a4"`              // hertz
 }
 
 func (r recordings) heard(v benchView) heard {
-	return heard{newHeardRound(play.RoundOf(v.Report.Part, v.stretches), benchSheetIDs), r.voiceOf(v.Instrument), v.OneNotePitch(), v.A4}
+	return heard{newHeardRound(play.RoundOf(v.Report.Part, v.stretches), benchSheetIDs), r.voiceOf(v.Instrument), v.heardOther(), v.OneNotePitch(), v.A4}
 }
 
 // FirstNotesLink is where the first notes of everybody in the section are.

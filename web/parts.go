@@ -42,6 +42,9 @@ type partsView struct {
 	Instruments []instrument.Instrument
 	Instrument  string // typed into the form for an own part
 	ABC         string
+	Entry       string // typed for a round
+	Lines       store.SecondLine
+	Others      []store.Exercise // that can be line B
 	Problems    []string
 }
 
@@ -79,6 +82,20 @@ func (s *Server) showParts(w http.ResponseWriter, r *http.Request, status int, v
 		return
 	}
 	v.Instruments = instrument.All()
+	if v.Lines, err = desk.SecondLine(ctx, v.Exercise.ID); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	all, err := desk.Exercises(ctx)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	for _, x := range all {
+		if x.BookID == v.Exercise.BookID && x.ID != v.Exercise.ID {
+			v.Others = append(v.Others, x)
+		}
+	}
 	if v.Exercise.Unread == "" {
 		if v.FileParts, err = s.fileParts(ctx, desk, v.Exercise); err != nil {
 			s.failed(w, r, err)

@@ -68,6 +68,8 @@ var routeCases = map[string]answer{
 	"GET /bench/{id}":             refused,
 	"GET /bench/{id}/hardest":     refused,
 	"GET /bench/{id}/first-notes": refused,
+	"POST /exercises/{id}/second": refused,
+	"POST /lines/give":            refused,
 	"POST /sheets/recipes":        made,
 	"GET /tune":                   refused,
 	"GET /bench/{id}/sheets":      refused,

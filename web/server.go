@@ -134,6 +134,8 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/exercises/{id}/parts", s.parts)
 			r.Post("/exercises/{id}/parts", s.dealParts)
 			r.Post("/exercises/{id}/parts/drop", s.dropPart)
+			r.Post("/exercises/{id}/second", s.keepSecond)
+			r.Post("/lines/give", s.giveLine)
 			r.Post("/exercises/{id}/octave", s.keepOctave)
 			r.Post("/exercises/{id}/move", s.moveExercise)
 			r.Post("/books/{id}/order", s.orderByNumber)

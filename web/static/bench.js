@@ -15,7 +15,7 @@
 
   function piece() {
     const s = side().dataset;
-    const current = document.querySelector("#pieces a[aria-current]");
+    const current = document.querySelector("#pieces ol a[aria-current]");
     return { plan: JSON.parse(s.plan), moves: Boolean(document.querySelector(".cut-by-hand")), whole: s.whole === "yes", label: current ? current.querySelector(".piece-name").textContent.split(" ·")[0] : "" };
   }
 
@@ -102,7 +102,7 @@
   }
 
   // What is wanted of the player, kept in this browser.
-  const wanted = { clicks: true, again: false, echo: false, aloud: false, ...JSON.parse(localStorage.getItem("bench:hear") || "{}") };
+  const wanted = { clicks: true, again: false, echo: false, aloud: false, other: true, ...JSON.parse(localStorage.getItem("bench:hear") || "{}") };
 
   function sayWanted() {
     for (const box of document.querySelectorAll(".hear [data-want]")) box.checked = wanted[box.dataset.want];
@@ -123,10 +123,10 @@
   // something is playing it stops.
   function play(notes) {
     if (window.player.running()) { window.player.stop(); return; }
-    const p = piece(), { round, voice, a4 } = heard();
+    const p = piece(), { round, other, voice, a4 } = heard();
     document.querySelector(".did")?.classList.add("read");
     window.player.start({
-      beat: data.beat, places, plan: p.plan, tempo: tempoNow(), round, voice, a4,
+      beat: data.beat, places, plan: p.plan, tempo: tempoNow(), round, voice, a4, other: notes && wanted.other ? other : null,
       want: { ...wanted, notes, clicks: !notes || wanted.clicks, echo: notes && wanted.echo },
       cues: [...side().querySelectorAll(".count-off li")], host: host(),
       button: side().querySelector(notes ? "[data-hear]" : "[data-play]"),
@@ -446,8 +446,8 @@
     " ": () => play(false),
     h: () => play(true), p: soundFirst,
     "[": () => notch(-1), "]": () => notch(1),
-    ArrowUp: () => move([...document.querySelectorAll("#pieces a")], -1),
-    ArrowDown: () => move([...document.querySelectorAll("#pieces a")], 1),
+    ArrowUp: () => move([...document.querySelectorAll("#pieces ol a")], -1),
+    ArrowDown: () => move([...document.querySelectorAll("#pieces ol a")], 1),
     ArrowLeft: () => move([...document.querySelectorAll(".stages a")], -1),
     ArrowRight: () => move([...document.querySelectorAll(".stages a")], 1),
     c: () => document.getElementById("mark-clean")?.click(),

@@ -55,12 +55,14 @@ window.lanes = (function () {
       const systemNode = node.closest("g.system");
       let system = byNode.get(systemNode);
       if (!system) {
-        system = { measures: [], top: Infinity, bottom: 0, left: Infinity, right: 0 };
+        system = { measures: [], over: Infinity, top: Infinity, bottom: 0, left: Infinity, right: 0 };
         byNode.set(systemNode, system);
         systems.push(system);
       }
       const lines = reach(node.querySelector("g.staff[data-n='1']"), origin);
+      const other = node.querySelector("g.staff[data-n='3']"); // another line over the music
       system.top = Math.min(system.top, lines.y);
+      system.over = Math.min(system.over, other ? reach(other, origin).y : lines.y);
       system.bottom = Math.max(system.bottom, lines.bottom);
       system.left = Math.min(system.left, lines.x);
       system.right = Math.max(system.right, lines.right);
@@ -234,7 +236,7 @@ window.lanes = (function () {
       if (last && last.index + 1 === part.index && last.right >= m.left - 2) Object.assign(last, { index: part.index, right, last: part === piece.plan[piece.plan.length - 1] });
       else runs.push({ index: part.index, first: part === piece.plan[0], last: part === piece.plan[piece.plan.length - 1], left, right });
     }
-    const top = system.top - above;
+    const top = system.over - above;
     for (const run of runs) {
       g.append(make("rect", { class: "piece-box", x: run.left, y: top, width: Math.max(12, run.right - run.left), height: bottom - top, rx: 7 }));
       for (const [edge, x, is] of [["first", run.left, run.first], ["last", run.right, run.last]]) {
@@ -276,8 +278,8 @@ window.lanes = (function () {
       if (!view.shown.write) drawAlerts(g, system, bottom); // they would tell
       svg.append(g);
       for (const m of system.measures) {
-        host.bars.push({ number: data.measures[m.index].number, left: m.left, right: m.right, top: system.top - above, bottom });
-        for (const { pulse, x } of m.pulses) places.push({ measure: m.index, pulse, x, top: system.top - 18, bottom });
+        host.bars.push({ number: data.measures[m.index].number, left: m.left, right: m.right, top: system.over - above, bottom });
+        for (const { pulse, x } of m.pulses) places.push({ measure: m.index, pulse, x, top: system.over - 18, bottom });
       }
     }
     svg.querySelector(".touch")?.setAttribute("tabindex", "0");

@@ -38,14 +38,20 @@ window.player = (function () {
       }
     }
     if (!notes) return;
-    const list = plan.round.notes;
+    sing(out, plan, sounds, begins, plan.round.notes, 1);
+    if (plan.other) sing(out, plan, sounds, begins, plan.other.notes, 0.6);
+  }
+
+  // sing schedules the notes of one line, so loud.
+  function sing(out, plan, sounds, begins, list, loudly) {
+    const whole = wholeOf(plan);
     list.forEach((note, k) => {
       const at = begins + note.at * whole, held = note.sounds * whole;
       const seconds = list[k + 1]?.joined ? held + 0.03 : held - Math.min(0.045, held / 4);
-      for (let n = 1; n <= note.graces; n++) hit(out, plan, sounds, note, { at: Math.max(begins, at - 0.045 * n), seconds: 0.04, loud: note.loud * 0.4 });
-      if (!note.roll) { hit(out, plan, sounds, note, { at, seconds, loud: note.loud, joined: note.joined }); return; }
+      for (let n = 1; n <= note.graces; n++) hit(out, plan, sounds, note, { at: Math.max(begins, at - 0.045 * n), seconds: 0.04, loud: note.loud * loudly * 0.4 });
+      if (!note.roll) { hit(out, plan, sounds, note, { at, seconds, loud: note.loud * loudly, joined: note.joined }); return; }
       const strokes = Math.max(2, Math.round(held / 0.075));
-      for (let n = 0; n < strokes; n++) hit(out, plan, sounds, note, { at: at + (n * held) / strokes, seconds: held / strokes, loud: note.loud * (n ? 0.55 : 0.8) });
+      for (let n = 0; n < strokes; n++) hit(out, plan, sounds, note, { at: at + (n * held) / strokes, seconds: held / strokes, loud: note.loud * loudly * (n ? 0.55 : 0.8) });
     });
   }
 

@@ -17,6 +17,9 @@ type Options struct {
 	TempoWords string
 	Ruler      bool // add the staff of pulses
 	IDs        IDs
+
+	Other      *score.Part // another line over it, measure by measure; nil for none
+	OtherScale int         // how large that is, in hundredths
 }
 
 // IDs leads every id the writer gives, so that the music of several parts can stand
@@ -37,12 +40,17 @@ type writer struct {
 	part score.Part
 	opt  Options
 	ends map[score.Place]score.Place // slur start to slur end
+
+	other *writer // of the line over it
 }
 
 // Write returns the part as an MEI document. Every measure and event carries
 // the id that the options give.
 func Write(part score.Part, opt Options) string {
 	w := &writer{part: part, opt: opt}
+	if opt.Other != nil {
+		w.other = &writer{part: *opt.Other, opt: Options{IDs: opt.IDs + "other-"}}
+	}
 	w.b.WriteString(`<?xml version="1.0" encoding="UTF-8"?>` + "\n" +
 		`<mei xmlns="http://www.music-encoding.org/ns/mei" meiversion="5.0"><meiHead><fileDesc><titleStmt><title/></titleStmt><pubStmt/></fileDesc></meiHead>` +
 		`<music><body><mdiv><score>`)
@@ -84,7 +92,16 @@ func (w *writer) scoreDef(m score.Meter, k score.Key, whole bool) {
 		lines = 1
 		clef = score.Percussion
 	}
-	fmt.Fprintf(&w.b, `<staffDef n="1" lines="%d" %s/>`, lines, clefAttributes(clef, "clef."))
+	spacing := ""
+	if w.other != nil {
+		otherClef := w.other.part.Clef()
+		if w.part.Unpitched() {
+			otherClef = clef
+		}
+		fmt.Fprintf(&w.b, `<staffDef n="3" lines="%d" scale="%d%%" %s/>`, lines, w.opt.OtherScale, clefAttributes(otherClef, "clef."))
+		spacing = ` spacing="8vu"` // else as wide as the lanes need
+	}
+	fmt.Fprintf(&w.b, `<staffDef n="1" lines="%d"%s %s/>`, lines, spacing, clefAttributes(clef, "clef."))
 	if w.opt.Ruler {
 		w.b.WriteString(`<staffDef n="2" lines="0" clef.shape="perc" clef.line="1"/>`)
 	}
@@ -132,7 +149,14 @@ func (w *writer) measure(i int) {
 	case m.DoubleBar || m.Jump.To != "" || m.Fine:
 		w.b.WriteString(` right="dbl"`)
 	}
-	w.b.WriteString(`><staff n="1"><layer n="1">`)
+	w.b.WriteString(`>`)
+	if w.other != nil && i < len(w.other.part.Measures) {
+		w.b.WriteString(`<staff n="3"><layer n="1">`)
+		w.other.events(i, 0, len(w.other.part.Measures[i].Events), true)
+		w.take()
+		w.b.WriteString(`</layer></staff>`)
+	}
+	w.b.WriteString(`<staff n="1"><layer n="1">`)
 	if i > 0 && m.Clef != w.part.Measures[i-1].Clef {
 		fmt.Fprintf(&w.b, `<clef %s/>`, clefAttributes(m.Clef, ""))
 	}
@@ -142,7 +166,17 @@ func (w *writer) measure(i int) {
 		w.ruler(i)
 	}
 	w.signs(i)
+	if w.other != nil && i < len(w.other.part.Measures) {
+		w.other.hanging(i)
+		w.take()
+	}
 	w.b.WriteString(`</measure>`)
+}
+
+// take takes over what the writer of the other line has written.
+func (w *writer) take() {
+	w.b.WriteString(w.other.b.String())
+	w.other.b.Reset()
 }
 
 // events writes a run of events, grouping tuplets first and then beams.
@@ -291,14 +325,18 @@ func (w *writer) ruler(i int) {
 	w.b.WriteString(`</layer></staff>`)
 }
 
-// signs writes what hangs on notes: ties, slurs, fermatas, breaths, dynamics,
-// words, and the measure's own signs.
+// signs writes what hangs on notes, and the measure's own signs.
 func (w *writer) signs(i int) {
-	m := w.part.Measures[i]
 	if i == 0 && w.opt.TempoWords != "" {
 		fmt.Fprintf(&w.b, `<tempo staff="1" tstamp="1">%s</tempo>`, escape(w.opt.TempoWords))
 	}
-	for j, e := range m.Events {
+	w.hanging(i)
+	w.measureSigns(w.part.Measures[i])
+}
+
+// hanging writes ties, slurs, fermatas, breaths, dynamics and words.
+func (w *writer) hanging(i int) {
+	for j, e := range w.part.Measures[i].Events {
 		at := score.Place{Measure: i, Event: j}
 		id := w.opt.IDs.Event(at)
 		if e.TieOn {
@@ -322,7 +360,6 @@ func (w *writer) signs(i int) {
 			fmt.Fprintf(&w.b, `<dir startid="#%s" place="above">%s</dir>`, id, escape(e.Text))
 		}
 	}
-	w.measureSigns(m)
 }
 
 func (w *writer) measureSigns(m score.Measure) {
@@ -350,7 +387,11 @@ func (w *writer) measureSigns(m score.Measure) {
 		mark(end, map[string]string{"capo": "daCapo", "segno": "dalSegno"}[m.Jump.To], words)
 	}
 	if m.Rehearsal != "" {
-		fmt.Fprintf(&w.b, `<reh staff="1" tstamp="1">%s</reh>`, escape(m.Rehearsal))
+		staff := 1
+		if w.other != nil { // over both lines
+			staff = 3
+		}
+		fmt.Fprintf(&w.b, `<reh staff="%d" tstamp="1">%s</reh>`, staff, escape(m.Rehearsal))
 	}
 }
 
