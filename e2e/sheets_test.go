@@ -52,8 +52,7 @@ var wordBox = regexp.MustCompile(`<word xMin="([\d.-]+)" yMin="([\d.-]+)" xMax="
 func TestPrintingASectionsSheets(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/bench/6?instrument=trombone").MustWaitLoad()
-	p.MustElementR(".more summary", "More").MustClick()
-	p.MustElementR(".more-sheet a", "Print sheets").MustClick()
+	p.MustElementR(".under-sheet a", "Print sheets").MustClick()
 	until(t, p, "the sheets are drawn", `() => performance.getEntriesByName("sheets:drawn").length > 0`)
 	var players []string
 	for _, e := range p.MustElements(".print-sheet h2 small") {

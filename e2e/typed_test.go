@@ -65,8 +65,7 @@ func TestEnteringByKeysAlone(t *testing.T) {
 
 	// It is heard as it was counted: 25 notes, at the onsets that the count line says, in
 	// quarters.
-	bench(p, address+"/bench/"+id+"?instrument=flute&piece=1-8")
-	samples, notes := rendered(t, p, false)
+	samples, notes := rendered(t, p, address+"/bench/"+id+"?instrument=flute&piece=1-8")
 	quarter := 60 / float64(p.MustEval(`() => Number(document.getElementById("tempo-now").textContent)`).Num())
 	counted := []float64{0, 1, 2, 4, 5.5, 6, 8, 9, 10, 12, 13, 14, 16, 17, 18, 20, 21.5, 22, 23, 24, 24.5, 25, 26, 27, 28}
 	if len(notes) != len(counted) {

@@ -93,7 +93,7 @@ func TestFirstNotes(t *testing.T) {
 func TestTune(t *testing.T) {
 	v := inDemo(t)
 	_, page := v.get("/tune")
-	wants(t, page, "Hold concert A", "1 on G", "A = 440 hertz")
+	wants(t, page, "Hold concert A", "open A", "A = 440 hertz")
 	_, page = v.get("/tune?note=Bb")
 	wants(t, page, "Hold concert B flat", "Tuesday mixed ensemble")
 	if strings.Contains(page, "<th scope=\"row\">Snare drum") {

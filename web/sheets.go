@@ -25,6 +25,7 @@ type sheetsView struct {
 	Own     []sheetRecipe    // the teacher's
 	Of      string           // "one" for the instrument at hand, "all" for every instrument, else the section's
 	Lines   []breakdown.Line // that can be printed in place of the exercise
+	Drills  bool             // and the hardest changes
 	Pieces  []breakdown.Piece
 	Without []string // instruments that have no sheet of this recipe
 	recipe  sheetRecipe
@@ -128,6 +129,19 @@ func (v sheetsView) Here(recipe string) string {
 	return fmt.Sprintf("/bench/%d/sheets?%s", v.Exercise.ID, q.Encode())
 }
 
+// SheetsLink is where the sheets of what is on the Bench are: of the exercise, of the line in
+// its place, or of the piece at hand where that is asked for there.
+func (v benchView) SheetsLink() string {
+	q := url.Values{"instrument": {v.Instrument.ID}}
+	if v.Section.ID != 0 {
+		q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+	}
+	if v.InDrill() {
+		v.ask.lineInto(q)
+	}
+	return fmt.Sprintf("/bench/%d/sheets?%s", v.Exercise.ID, q.Encode())
+}
+
 // Zip is the address of the same parts as files.
 func (v sheetsView) Zip() string { return v.Here(v.Recipe) + "&as=zip" }
 
@@ -169,7 +183,7 @@ func (s *Server) sheetsView(r *http.Request) (sheetsView, error) {
 	var answers []printSheet
 	var wrong error
 	c, err := s.explainEach(r, forWhom(v.Of), func(at choice, tab instrumentTab, x explained, kept taughtBy) {
-		v.Lines, v.Pieces = x.Lines, x.Of
+		v.Lines, v.Pieces, v.Drills = x.Lines, x.Of, v.Drills || len(x.Drills) > 0
 		one := printSheet{Instrument: tab.Instrument, Line: x.Line, Pieces: x.Report.Pieces, Ladder: rungs(x.Tempo)}
 		if v.recipe.Cards {
 			if one.Cards = cardsOf(x, tab.Instrument, kept); one.Cards == nil {

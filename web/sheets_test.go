@@ -91,6 +91,8 @@ func TestOtherSheets(t *testing.T) {
 	if strings.Contains(page, "A · m. 1–2</th>") {
 		t.Error("the sheet of a piece has the other pieces")
 	}
+	_, page = v.get(path + "&line=drill")
+	wants(t, page, `<option value="drill" selected>Hardest changes`, "1 · First Lamp: Hardest changes <small>Trombone</small>")
 	_, page = v.get(path + "&recipe=cards&for=all")
 	wants(t, page, "<small>Clarinet: cards</small>", `"place":"`, "No cards for the snare drum, the bass drum")
 	_, page = v.get(path + "&recipe=cards")

@@ -88,6 +88,7 @@ window.player = (function () {
   }
 
   async function start(plan) {
+    stop();
     const mine = run = { plan, next: 0, steps: [] };
     label(plan, "Stop");
     const sounds = await ready(() => loadSounds(plan), mine);
@@ -118,19 +119,19 @@ window.player = (function () {
       for (const step of pulses(plan)) mine.steps.push({ ...step, time: begins + step.at * whole, answer });
       mine.next++;
     }
-    mine.ends = mine.begins + (mine.next - 1) * turn + plan.round.length * whole;
+    mine.ends = mine.next === 0 ? Infinity : mine.begins + (mine.next - 1) * turn + plan.round.length * whole;
   }
 
   // follow shows each step when it is heard.
   function follow(mine) {
     if (run !== mine) return;
     const now = context.currentTime - (context.outputLatency || 0);
-    let due = null;
-    while (mine.steps.length && mine.steps[0].time <= now) {
-      due = mine.steps.shift();
-      if (due.place && mine.plan.want.aloud) say(due.place.pulse);
+    while (run === mine && mine.steps.length && mine.steps[0].time <= now) { // a slow machine shows a pulse late rather than not at all
+      const step = mine.steps.shift();
+      if (step.place && mine.plan.want.aloud) say(step.place.pulse);
+      show(mine.plan, step);
     }
-    if (due) show(mine.plan, due);
+    if (run !== mine) return;
     if (!mine.plan.want.again && now >= mine.ends) { stop(); return; }
     requestAnimationFrame(() => follow(mine));
   }
