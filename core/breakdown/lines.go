@@ -201,20 +201,7 @@ func (w *lineWriter) number() {
 func (w *lineWriter) tidy(from int) {
 	stretch := score.Part{Measures: w.line.Measures[from:]}
 	stretch.CloseSlurs()
-	var before *score.Event
-	for i := range stretch.Measures {
-		for j := range stretch.Measures[i].Events {
-			e := &stretch.Measures[i].Events[j]
-			e.Tied = e.Tied && before != nil && before.Kind == score.Note
-			if before != nil && !e.Tied {
-				before.TieOn, before.InnerTies = false, nil
-			}
-			before = e
-		}
-	}
-	if before != nil {
-		before.TieOn, before.InnerTies = false, nil
-	}
+	stretch.CutTies()
 }
 
 // each writes every piece but the whole in its own way.

@@ -37,7 +37,7 @@ func (p Part) Delayed(full int) Part {
 	if enters := full + pickup - 1; pickup == 1 && enters > 0 && enters < len(later.Measures) {
 		later.Measures[enters].endWith(p.Measures[0])
 	}
-	later.cutTies()
+	later.CutTies()
 	later.CloseSlurs()
 	later.MarkAccidentals()
 	return later
@@ -82,13 +82,13 @@ func restsBetween(from, to Fraction) []Event {
 	return list
 }
 
-// cutTies takes off ties that lead to no note of their pitch.
-func (p Part) cutTies() {
+// CutTies takes off ties that lead to nothing or come from nothing.
+func (p Part) CutTies() {
 	var before *Event
 	for i := range p.Measures {
 		for j := range p.Measures[i].Events {
 			e := &p.Measures[i].Events[j]
-			held := e.Kind == Note && e.Tied && before != nil && before.Kind == Note && before.TieOn
+			held := e.Kind == Note && e.Tied && before != nil && before.Kind == Note
 			if before != nil && !held {
 				before.TieOn, before.InnerTies = false, nil
 			}
