@@ -15,7 +15,6 @@ import (
 	"unhurriedbench/core/finger"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/core/play"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
@@ -164,24 +163,24 @@ func fingerOptions(ctx context.Context, desk *store.Desk, c choice) (finger.Opti
 type benchView struct {
 	work
 	explained
-	Tempo     int
-	Pieces    []benchPiece
-	Piece     benchPiece
-	Passages  []breakdown.Passage // the piece, measure by measure
-	stretches []play.Stretch      // the same as it is played
-	BeatName  string
-	CountOff  []count.Cue
-	OneNote   oneNote
-	strings   []stringColour
-	A4        int      // the reference pitch in hertz
-	New       []string // what the student at hand, or the section, has not met before, in words
-	Room      string   // who in the room has it hardest, in words
-	Second    otherLine
-	Before    store.Neighbour // in the book
-	After     store.Neighbour
-	Did       byHand // what was just changed by hand, with the way back
-	Swapped   bool   // a script puts it on the page, and draws it
-	Update    bool   // parts of the page are sent along, out of band
+	Tempo    int
+	Pieces   []benchPiece
+	Piece    benchPiece
+	Passages []breakdown.Passage // the piece, measure by measure
+	played   []breakdown.Passage // the same as it is played
+	BeatName string
+	CountOff []count.Cue
+	OneNote  oneNote
+	strings  []stringColour
+	A4       int      // the reference pitch in hertz
+	New      []string // what the student at hand, or the section, has not met before, in words
+	Room     string   // who in the room has it hardest, in words
+	Second   otherLine
+	Before   store.Neighbour // in the book
+	After    store.Neighbour
+	Did      byHand // what was just changed by hand, with the way back
+	Swapped  bool   // a script puts it on the page, and draws it
+	Update   bool   // parts of the page are sent along, out of band
 }
 
 type benchPiece struct {
@@ -210,7 +209,7 @@ func present(w work, x explained, p preferences) benchView {
 	v.OneNote = oneNoteFor(w.section, w.Instrument, x.Options, w.ask.oneNote)
 	v.BeatName = x.Report.Part.Meter().BeatName(x.Options.British)
 	v.Passages = v.Piece.Passages(x.Report.Part)
-	v.stretches = stretches(v.Piece.Piece, v.Passages, x.Report.Part)
+	v.played = v.Piece.Played(x.Report.Part)
 	v.A4 = p.pitchOfA()
 	first := x.Report.Part.Measures[v.Passages[0].At]
 	first.Offset = v.Passages[0].From
@@ -458,8 +457,8 @@ func (s *Server) benchAgain(r *http.Request) string {
 // and frames.
 func (v benchView) Plan() []planned {
 	var list []planned
-	for _, s := range v.stretches {
-		list = append(list, planned{s.Measure, s.From.Float(), s.To.Float()})
+	for _, s := range v.played {
+		list = append(list, planned{s.At, s.From.Float(), s.To.Float()})
 	}
 	return list
 }

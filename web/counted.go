@@ -168,7 +168,8 @@ type countedMark struct {
 // drawnMeasures is how many measures a page draws of what is typed; a score may have more.
 const drawnMeasures = 200
 
-// toggled puts a mark on notes of what is typed, or takes it off, and reads it so.
+// toggled puts a mark on notes of what is typed, or takes it off, and reads it so. Without
+// notes it is read as it is.
 func (e *entry) toggled(ctx context.Context, from, to, word string) counted.Draft {
 	lines := e.lines()
 	first, ok := counted.ParseNotePlace(from)

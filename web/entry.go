@@ -13,7 +13,6 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format"
-	"unhurriedbench/core/format/counted"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
@@ -178,12 +177,7 @@ func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if e.Way == byCount {
-		d := counted.Draft{}
-		if word := text(r, "mark"); word != "" {
-			d = e.toggled(r.Context(), text(r, "mark_from"), text(r, "mark_to"), word)
-		} else {
-			d = e.lines().Draft(r.Context())
-		}
+		d := e.toggled(r.Context(), text(r, "mark_from"), text(r, "mark_to"), text(r, "mark"))
 		e.Sheet, e.Again = e.countedSheet(d), text(r, "starts_for") != e.WrittenFor
 		s.fragment(w, "entry", "counted-again", e)
 		return

@@ -6,11 +6,8 @@ import (
 	"net/http"
 	"strings"
 
-	"unhurriedbench/core/breakdown"
-	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/play"
-	"unhurriedbench/core/score"
 )
 
 // recordedNote is a recorded note as static/notes/notes.json has it, with its address.
@@ -77,34 +74,16 @@ type heardNote struct {
 	Joined bool    `json:"joined,omitempty"`
 	Roll   bool    `json:"roll,omitempty"`
 	Graces int     `json:"graces,omitempty"`
-	ID     string  `json:"id,omitempty"`
 }
 
-func newHeardRound(r play.Round, ids mei.IDs) heardRound {
+func newHeardRound(r play.Round) heardRound {
 	heard := heardRound{[]heardNote{}, r.Length.Float(), r.Rest.Float()}
 	for _, n := range r.Notes {
 		heard.Notes = append(heard.Notes, heardNote{
-			n.At.Float(), n.Sounds.Float(), n.MIDI, n.Loud, n.Joined, n.Roll, n.Graces, ids.Event(n.Place),
+			n.At.Float(), n.Sounds.Float(), n.MIDI, n.Loud, n.Joined, n.Roll, n.Graces,
 		})
 	}
 	return heard
-}
-
-// stretches is a piece as it is played: the whole with its repeats, others as they are
-// written.
-func stretches(p breakdown.Piece, passages []breakdown.Passage, part score.Part) []play.Stretch {
-	var list []play.Stretch
-	if p.Whole() {
-		for _, i := range part.Order() {
-			m := part.Measures[i]
-			list = append(list, play.Stretch{Measure: i, From: m.Offset, To: m.Offset.Add(m.Length)})
-		}
-		return list
-	}
-	for _, passage := range passages {
-		list = append(list, play.Stretch{Measure: passage.At, From: passage.From, To: passage.To})
-	}
-	return list
 }
 
 // heard is what the page's script sounds of the piece at hand.
@@ -117,7 +96,7 @@ type heard struct {
 }
 
 func (r recordings) heard(v benchView) heard {
-	return heard{newHeardRound(play.RoundOf(v.Report.Part, v.stretches), benchSheetIDs), r.voiceOf(v.Instrument), v.heardOther(), v.OneNotePitch(), v.A4}
+	return heard{newHeardRound(play.RoundOf(v.Report.Part, v.played)), r.voiceOf(v.Instrument), v.heardOther(), v.OneNotePitch(), v.A4}
 }
 
 // FirstNotesLink is where the first notes of everybody in the section are.
@@ -146,15 +125,14 @@ type firstNote struct {
 // played in the section.
 func (s *Server) firstNotes(w http.ResponseWriter, r *http.Request) {
 	list := []firstNote{}
-	wanted := askOf(r).piece
-	_, err := s.explainEach(r, choice.plays, func(_ choice, tab instrumentTab, x explained, _ taughtBy) {
+	_, err := s.explainEach(r, choice.plays, func(at choice, tab instrumentTab, x explained, _ taughtBy) {
 		piece := x.Report.Pieces[0]
 		for _, p := range x.Report.Pieces {
-			if p.Key().String() == wanted {
+			if p.Key() == at.Key {
 				piece = p
 			}
 		}
-		notes := play.RoundOf(x.Report.Part, stretches(piece, piece.Passages(x.Report.Part), x.Report.Part)).Notes
+		notes := play.RoundOf(x.Report.Part, piece.Played(x.Report.Part)).Notes
 		if len(notes) == 0 {
 			return
 		}

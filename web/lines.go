@@ -88,7 +88,7 @@ func placedInLine(d breakdown.Derived, placed map[score.Place]finger.Spot) map[s
 func (c *choice) oneNotePitch() score.Pitch {
 	class := instrument.SuggestOneNote(c.present())
 	for _, known := range instrument.OneNotes() {
-		if known.Pitch().String() == c.ask.oneNote+"4" {
+		if keyOf(known) == c.ask.oneNote {
 			class = known
 		}
 	}

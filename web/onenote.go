@@ -1,8 +1,6 @@
 package web
 
 import (
-	"strings"
-
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
@@ -45,13 +43,13 @@ func oneNoteFor(section []store.Student, i instrument.Instrument, o breakdown.Op
 	say := func(p score.Pitch) string { return o.Name.Say(p, false, score.Key{}) }
 	class := instrument.SuggestOneNote(present)
 	for _, c := range instrument.OneNotes() {
-		if c.Pitch().String() == asked+"4" {
+		if keyOf(c) == asked {
 			class = c
 		}
 	}
 	one := oneNote{class: class, Concert: say(class.Pitch()), Written: say(instrument.WrittenFor(class, i))}
 	for _, c := range instrument.OneNotes() {
-		one.Choices = append(one.Choices, oneNoteChoice{strings.TrimSuffix(c.Pitch().String(), "4"), say(c.Pitch()), c == class})
+		one.Choices = append(one.Choices, oneNoteChoice{keyOf(c), say(c.Pitch()), c == class})
 	}
 	for _, other := range present {
 		if !other.Unpitched() {

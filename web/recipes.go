@@ -172,15 +172,9 @@ func (s *Server) keepRecipe(w http.ResponseWriter, r *http.Request) {
 
 // spelledOut is an address of sheets with what stands in a recipe.
 func (r sheetRecipe) spelledOut(back string) string {
-	yes := func(on bool) string {
-		if on {
-			return "yes"
-		}
-		return ""
-	}
 	return sheetsAddress(back, url.Values{
 		"recipe": {setRecipe}, "name": {r.Name}, "count": {string(r.Count)}, "names": {string(r.Names)}, "fingers": {string(r.Fingers)},
-		"beside": {string(r.Beside)}, "boxes": {yes(r.Boxes)}, "answers": {yes(r.Answers)},
+		"beside": {string(r.Beside)}, "boxes": {either(r.Boxes, "yes", "")}, "answers": {either(r.Answers, "yes", "")},
 	})
 }
 

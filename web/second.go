@@ -148,7 +148,7 @@ func (v benchView) heardOther() *heardRound {
 	if v.Second.Part == nil {
 		return nil
 	}
-	round := newHeardRound(play.RoundOf(*v.Second.Part, v.stretches), benchSheetIDs+"other-")
+	round := newHeardRound(play.RoundOf(*v.Second.Part, v.played))
 	return &round
 }
 
@@ -157,7 +157,7 @@ func (v benchView) heardOther() *heardRound {
 // is asked for all the same.
 func (v benchView) givenElsewhere(r *http.Request) string {
 	o := v.Second
-	if o.Letter == "" || o.Given == "" || o.Given == o.Letter || v.ask.keep || v.InDrill() || r.Header.Get("HX-Target") == "side" {
+	if o.Letter == "" || o.Given == "" || o.Given == o.Letter || v.ask.keep || r.Header.Get("HX-Target") == "side" {
 		return ""
 	}
 	return v.SecondLink(o.Given)

@@ -464,6 +464,20 @@ type Passage struct {
 	From, To score.Fraction
 }
 
+// Played lists a piece measure by measure as it is played: the whole with its repeats, others
+// as they are written.
+func (p Piece) Played(part score.Part) []Passage {
+	if !p.Whole() {
+		return p.Passages(part)
+	}
+	var list []Passage
+	for _, i := range part.Order() {
+		m := part.Measures[i]
+		list = append(list, Passage{i, m.Offset, m.Offset.Add(m.Length)})
+	}
+	return list
+}
+
 // Passages lists a piece measure by measure, its pickup first.
 func (p Piece) Passages(part score.Part) []Passage {
 	list := make([]Passage, 0, len(p.At)+1)

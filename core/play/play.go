@@ -5,14 +5,9 @@ package play
 import (
 	"slices"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/score"
 )
-
-// Stretch is a measure, or as much of one as is played: from a place in it to another.
-type Stretch struct {
-	Measure  int // its index in the part
-	From, To score.Fraction
-}
 
 // Note is one sound, ties joined. Times are in whole notes from the first note of a round.
 type Note struct {
@@ -30,7 +25,7 @@ type Note struct {
 // Round is a piece played once.
 type Round struct {
 	Notes  []Note
-	Length score.Fraction // to the end of the last stretch
+	Length score.Fraction // to the end of the last passage
 	Rest   score.Fraction // after it, until the piece can begin again in its place in the measure
 }
 
@@ -44,14 +39,14 @@ var loudness = map[string]float64{
 // unmarked is how loud a part begins.
 const unmarked = 0.7
 
-// RoundOf lays out what is heard of the stretches of a part, in the order in which they
-// are played. A note that began before its stretch is heard from there; one that is tied
+// RoundOf lays out what is heard of passages of a part, in the order in which they
+// are played. A note that began before its passage is heard from there; one that is tied
 // beyond ends with it.
-func RoundOf(part score.Part, stretches []Stretch) Round {
+func RoundOf(part score.Part, passages []breakdown.Passage) Round {
 	r := Round{Notes: make([]Note, 0, part.Events())}
 	levels, slurred := levelsOf(part), slursOf(part)
-	for _, s := range stretches {
-		m := &part.Measures[s.Measure]
+	for _, s := range passages {
+		m := &part.Measures[s.At]
 		for j := range m.Events {
 			e := &m.Events[j]
 			from, to := later(e.Start, s.From), earlier(e.Start.Add(e.Length), s.To)
@@ -59,7 +54,7 @@ func RoundOf(part score.Part, stretches []Stretch) Round {
 				continue
 			}
 			n := Note{
-				Place: score.Place{Measure: s.Measure, Event: j}, At: r.Length.Add(from.Sub(s.From)), Written: to.Sub(from),
+				Place: score.Place{Measure: s.At, Event: j}, At: r.Length.Add(from.Sub(s.From)), Written: to.Sub(from),
 				Graces: e.Graces, Roll: e.Roll,
 			}
 			if !e.Unpitched {
@@ -87,8 +82,8 @@ func RoundOf(part score.Part, stretches []Stretch) Round {
 		}
 		r.Length = r.Length.Add(s.To.Sub(s.From))
 	}
-	if len(stretches) > 0 {
-		r.Rest = between(part, stretches[len(stretches)-1], stretches[0])
+	if len(passages) > 0 {
+		r.Rest = between(part, passages[len(passages)-1], passages[0])
 	}
 	return r
 }
@@ -105,10 +100,10 @@ func (n Note) goesOn(tied Note) bool {
 	return slices.Contains(n.MIDI, tied.MIDI[0])
 }
 
-// between is how long to wait after the last stretch until the measure has come round to
+// between is how long to wait after the last passage until the measure has come round to
 // where the first begins.
-func between(part score.Part, last, first Stretch) score.Fraction {
-	return first.From.Sub(last.To).Within(part.Measures[last.Measure].Meter.Length())
+func between(part score.Part, last, first breakdown.Passage) score.Fraction {
+	return first.From.Sub(last.To).Within(part.Measures[last.At].Meter.Length())
 }
 
 // sounding is a written pitch as it sounds.

@@ -5,16 +5,17 @@ import (
 	"strings"
 	"testing"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/score"
 	"unhurriedbench/internal/testabc"
 )
 
 // whole plays every measure in order.
-func whole(part score.Part) []Stretch {
-	var list []Stretch
+func whole(part score.Part) []breakdown.Passage {
+	var list []breakdown.Passage
 	for _, i := range part.Order() {
 		m := part.Measures[i]
-		list = append(list, Stretch{i, m.Offset, m.Offset.Add(m.Length)})
+		list = append(list, breakdown.Passage{At: i, From: m.Offset, To: m.Offset.Add(m.Length)})
 	}
 	return list
 }
@@ -61,11 +62,11 @@ func TestRound(t *testing.T) {
 func TestPiece(t *testing.T) {
 	part := testabc.Part(t, "X:1\nT:Piece\nM:4/4\nL:1/4\nK:C\nC2 D2- | D2 E F | G4 |]")
 	half := score.Frac(1, 2)
-	r := RoundOf(part, []Stretch{{1, score.Fraction{}, score.Frac(3, 4)}})
+	r := RoundOf(part, []breakdown.Passage{{At: 1, From: score.Fraction{}, To: score.Frac(3, 4)}})
 	if got := said(r); got != "0:62/1/2 1/2:64/1/4" || r.Rest != score.Frac(1, 4) {
 		t.Errorf("the second measure without its last beat: %s, then %s", got, r.Rest)
 	}
-	r = RoundOf(part, []Stretch{{0, half, score.Frac(1, 1)}, {1, score.Fraction{}, half}})
+	r = RoundOf(part, []breakdown.Passage{{At: 0, From: half, To: score.Frac(1, 1)}, {At: 1, From: score.Fraction{}, To: half}})
 	if got := said(r); got != "0:62/1" || !r.Rest.IsZero() {
 		t.Errorf("from the middle to the middle: %s, then %s", got, r.Rest)
 	}

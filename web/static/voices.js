@@ -69,7 +69,7 @@ window.voices = (function () {
     if (sound.struck) {
       gain.gain.setValueAtTime(loud, at);
       source.start(at);
-      return source;
+      return;
     }
     const rise = joined ? 0.03 : 0.0015, fall = Math.min(0.03, seconds / 3);
     Object.assign(source, { loop: true, loopStart: note.from, loopEnd: note.to });
@@ -79,7 +79,6 @@ window.voices = (function () {
     gain.gain.linearRampToValueAtTime(0, Math.max(at + rise, at + seconds));
     source.start(at, joined ? 0.12 : 0);
     source.stop(at + seconds + 0.02);
-    return source;
   }
 
   const click = { name: "click", larger: 0 };

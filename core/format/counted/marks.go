@@ -45,6 +45,10 @@ var Dynamics = []string{"ppp", "pp", "p", "mp", "mf", "f", "ff", "fff", "sfz"}
 // mostWords is how many letters are written over a note at most; the figure is ours.
 const mostWords = 60
 
+// mostMarkings is how many entries a marks line may have; the figure is ours. Each may go over
+// every note.
+const mostMarkings = 1000
+
 // marking is one entry of the marks line: a note or a range with what stands there.
 type marking struct {
 	from, to NotePlace
@@ -58,8 +62,12 @@ func markings(ctx context.Context, text string, line int, found *findings) ([]ma
 	if len(text) > mostTyped {
 		return nil, tooLong("marks", line)
 	}
+	entries := entriesOf(text, line)
+	if len(entries) > mostMarkings {
+		return nil, at(line, fmt.Sprintf("The marks line has more than %d entries.", mostMarkings), "Mark a range of notes at once, as 3.1-3.4 staccato.")
+	}
 	var list []marking
-	for _, t := range entriesOf(text, line) {
+	for _, t := range entries {
 		if err := ctx.Err(); err != nil {
 			return nil, err
 		}

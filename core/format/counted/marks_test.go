@@ -88,6 +88,14 @@ func TestToggle(t *testing.T) {
 	if marks := (Entry{Count: "1", Marks: strings.Repeat("1.1 x, ", 100)}).Draft(context.Background()).Marks; len(marks) > mostMarks+1 {
 		t.Errorf("%d marks", len(marks))
 	}
+	for _, e := range []Entry{{Count: "1", Marks: strings.Repeat("1.1 up,", mostMarkings+1)}, {Count: "1", Marks: strings.Repeat("1.1 up up ", 20_000)}} {
+		if d := e.Draft(context.Background()); len(d.Marks) != 1 {
+			t.Errorf("a marks line without end has %d marks", len(d.Marks))
+		}
+		if _, err := Read(context.Background(), e.String()); err == nil {
+			t.Error("a marks line without end is read")
+		}
+	}
 	if s := marksOf(score.Part{}); s != "" {
 		t.Errorf("nothing is marked %q", s)
 	}
