@@ -24,8 +24,11 @@ const (
 	schemaFile   = "owned.schema.json"
 	studentsFile = "students.csv"
 	triesFile    = "tries.csv"
-	readMeFile   = "READ ME.txt"
-	musicFolder  = "music/"
+
+	cleanResult = "clean"
+	movedResult = "moved" // the teacher put the piece there
+	readMeFile  = "READ ME.txt"
+	musicFolder = "music/"
 )
 
 //go:embed owned.schema.json
@@ -76,9 +79,12 @@ func Write(w io.Writer, e store.Everything) error {
 	}))
 	add(triesFile, table(tryColumns, len(e.Tries), func(k int) []string {
 		t := e.Tries[k]
-		result := "clean"
-		if !t.Clean {
-			result = string(t.Cause)
+		result := string(t.Cause)
+		switch {
+		case t.Moved:
+			result = movedResult
+		case t.Clean:
+			result = cleanResult
 		}
 		return []string{
 			strconv.Itoa(t.No), moment(&t.At), strconv.Itoa(t.Student), strconv.Itoa(t.Exercise), strconv.Itoa(t.Piece.First), strconv.Itoa(t.Piece.Last),

@@ -65,6 +65,14 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 	if err != nil {
 		t.Fatal(err)
 	}
+	own, err := d.KeepRoutine(ctx, routine.Named{Title: "Ours", Why: "Sung.", Family: "brass", Steps: routine.Routine{
+		{Stage: "own-sing", Word: "Sing", Kind: routine.Name, Mends: []routine.Cause{routine.Sound}, Ways: []routine.Way{routine.Echo}, Times: 3, NoClick: true,
+			Tempo: routine.Climb, Rungs: 2, Clean: 4, Stay: true, Say: []routine.Saying{{Family: "brass", Words: "Sing, all of you."}}},
+		routine.Standard()[0], routine.Standard()[3],
+	}})
+	if err != nil {
+		t.Fatal(err)
+	}
 	section, err := d.AddSection(ctx, "Period 5, away")
 	if err != nil {
 		t.Fatal(err)
@@ -75,6 +83,9 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 		d.MoveExercise(ctx, exercises[1].ID, exercises[0].ID),
 		d.KeepPencil(ctx, x.ID, "oboe", score.Place{Measure: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "=soft", Pitch: 67}),
 		d.KeepSecondLine(ctx, store.SecondLine{A: x.ID, Entry: 2}),
+		d.ChooseRoutine(ctx, store.Chooser{}, own), d.ChooseRoutine(ctx, store.Chooser{Section: sections[0].ID}, own), d.ChooseRoutine(ctx, store.Chooser{Exercise: x.ID}, "echo-first"),
+		d.ChooseRoutine(ctx, store.Chooser{Instrument: "trombone"}, own), d.KeepRule(ctx, st.ID, routine.Rule{Clean: 3, Stay: true}),
+		d.AddAttempts(ctx, store.Attempt{StudentID: st.ID, ExerciseID: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Done, Moved: true}}),
 		d.CutByHand(ctx, x.ID, []breakdown.HandPiece{{Key: breakdown.PieceKey{First: 1, Last: 1}, Why: "by hand"}, {Key: breakdown.PieceKey{First: 1, Last: 2}}}),
 		d.KeepFingering(ctx, x.ID, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}), d.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"),
 		d.KeepKind(ctx, "oboe", "left-f"), d.KeepSettings(ctx, store.Settings{"two": "pair", "school": "takadimi"}), d.KeepSchool(ctx, sections[0].ID, "numbers"),

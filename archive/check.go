@@ -9,6 +9,7 @@ import (
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/reading"
 	"unhurriedbench/store"
@@ -74,6 +75,7 @@ func check(e store.Everything) error {
 	for _, f := range e.Preferred {
 		c.fingering(f)
 	}
+	c.routines(e)
 	exercises := c.books(e)
 	c.seconds(e, exercises)
 	sections := map[int]bool{}
@@ -84,6 +86,9 @@ func check(e store.Everything) error {
 		c.line(s.Line)
 		for _, line := range s.Lines {
 			c.line(line)
+		}
+		for _, rule := range s.Rules {
+			c.that(rule.Clean >= 0 && rule.Clean <= routine.MostClean, "The archive asks for %d clean tries in a row; there are 1 to %d.", rule.Clean, routine.MostClean)
 		}
 		c.moment(s.Removed)
 		c.that(!sections[s.No], "Two sections in the archive have the number %d.", s.No)
@@ -104,6 +109,21 @@ func check(e store.Everything) error {
 
 func (c *checks) line(line string) {
 	c.that(line == "" || line == "A" || line == "B", "The archive gives out the line %q; there are A and B.", score.Clip(line))
+}
+
+// routines checks the teacher's own routines.
+func (c *checks) routines(e store.Everything) {
+	numbers := map[int]bool{}
+	for _, r := range e.Routines {
+		problems := append(routine.Named{Title: r.Title, Family: r.Family, Steps: r.Steps}.Check(), "")
+		c.that(problems[0] == "", "The routine %q in the archive cannot be kept: %s", score.Clip(r.Title), problems[0])
+		c.length("what a routine is for", r.Why, 0, longestTitle)
+		c.that(r.No > 0 && !numbers[r.No], "Two routines in the archive have the number %d.", r.No)
+		numbers[r.No] = true
+	}
+	for id := range e.Followed {
+		c.instrument(id)
+	}
 }
 
 // seconds checks the second lines.
@@ -135,7 +155,7 @@ func (c *checks) amounts(e store.Everything) {
 		what      string
 		has, most int
 	}{
-		{"sections", len(e.Sections), mostSections}, {"books", len(e.Books), mostBooks}, {"exercises", exercises, mostOfBooks},
+		{"sections", len(e.Sections), mostSections}, {"routines", len(e.Routines), store.MostRoutines}, {"books", len(e.Books), mostBooks}, {"exercises", exercises, mostOfBooks},
 		{"fingerings, octaves, own parts, marks and pieces", chosen, mostChosen}, {"settings", len(e.Settings) + len(e.Kinds), mostSettings},
 	} {
 		c.that(list.has <= list.most, "The archive holds %d %s; it may hold %d.", list.has, list.what, list.most)
@@ -216,7 +236,7 @@ func (c *checks) tries(e store.Everything, students, exercises map[int]bool) {
 	for _, t := range e.Tries {
 		c.that(students[t.Student] && exercises[t.Exercise], "Try %d in the archive is of a student or an exercise that it lacks.", t.No)
 		c.that(t.Piece.First >= 0 && t.Piece.Last >= t.Piece.First && t.Piece.Last < 10_000, "Try %d in the archive is at no measures that there are.", t.No)
-		c.that(stage.MatchString(string(t.Stage)) && t.Stage != "done", "Try %d in the archive is at no stage.", t.No)
+		c.that(stage.MatchString(string(t.Stage)) && (t.Stage != routine.Done || t.Moved), "Try %d in the archive is at no stage.", t.No)
 		c.that(t.Tempo >= 0 && t.Tempo < 1000, "Try %d in the archive has the tempo %d.", t.No, t.Tempo)
 		c.that(t.Together >= 0 && t.Together <= len(e.Tries), "Try %d in the archive was marked together with none that there is.", t.No)
 		c.that(t.TakesBack == 0 || tries[t.TakesBack] && !takenBack[t.TakesBack], "Try %d in the archive takes back what was not there or is taken back already.", t.No)

@@ -225,7 +225,7 @@ func tries(u *unpacking) ([]store.KeptTry, error) {
 		t := store.KeptTry{
 			No: r.number(0, tryColumns), Student: r.number(2, tryColumns), Exercise: r.number(3, tryColumns),
 			Piece: breakdown.PieceKey{First: r.number(4, tryColumns), Last: r.number(5, tryColumns)},
-			Try:   routine.Try{Stage: routine.Stage(r.text(6)), Clean: r.text(7) == "clean"},
+			Try:   routine.Try{Stage: routine.Stage(r.text(6)), Clean: r.text(7) == cleanResult, Moved: r.text(7) == movedResult},
 			Tempo: r.number(8, tryColumns), TakesBack: r.number(9, tryColumns), Together: r.number(10, tryColumns),
 		}
 		if at := r.moment(1, tryColumns); at != nil {
@@ -233,7 +233,7 @@ func tries(u *unpacking) ([]store.KeptTry, error) {
 		} else {
 			r.wrong(1, tryColumns)
 		}
-		if !t.Clean {
+		if !t.Clean && !t.Moved {
 			var known bool
 			if t.Cause, known = routine.ParseCause(r.text(7)); !known {
 				r.wrong(7, tryColumns)

@@ -28,6 +28,8 @@ var views = []struct{ name, path, drawn string }{
 	{"history of an exercise", "/students/1?exercise=1", ".tries"},
 	{"People", "/people", ".people li"},
 	{"Settings", "/settings", ".settings"},
+	{"Routines", "/routines", ".routine-cards"},
+	{"Changing a routine", "/routines/edit?id=pluck-first&copy=yes", ".stage-cards"},
 	{"Your account", "/account", ".account"},
 	{"Taken away", "/removed", "h1"},
 	{"Who did what", "/account/log", "h1"},

@@ -7,6 +7,8 @@ import (
 	"slices"
 	"time"
 
+	"github.com/jmoiron/sqlx"
+
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/routine"
 )
@@ -34,6 +36,7 @@ type attemptRow struct {
 	Stage        routine.Stage
 	Clean        bool
 	Cause        routine.Cause
+	Moved        bool
 	Tempo        int
 	Undone       bool
 	At           time.Time
@@ -43,7 +46,7 @@ type attemptRow struct {
 func (r attemptRow) attempt() Attempt {
 	return Attempt{
 		ID: r.ID, StudentID: r.StudentID, ExerciseID: r.ExerciseID, Piece: breakdown.PieceKey{First: r.FirstMeasure, Last: r.LastMeasure},
-		Try: routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause}, Tempo: r.Tempo, Undone: r.Undone, At: r.At, By: r.By,
+		Try: routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause, Moved: r.Moved}, Tempo: r.Tempo, Undone: r.Undone, At: r.At, By: r.By,
 	}
 }
 
@@ -108,16 +111,39 @@ func (tx deskTx) addAttempts(ctx context.Context, press Press, list []Attempt, t
 			return 0, err
 		}
 	}
-	for _, a := range list {
-		if err := tx.change(ctx, `
-			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, at, batch, press, marked_by)
-			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, coalesce($10, now()), nullif($11, 0), nullif($12, ''), nullif($13, 0))`,
-			a.StudentID, a.ExerciseID, a.Piece.First, a.Piece.Last, a.Stage, a.Clean, a.Cause, a.Tempo,
-			sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}, batch, press, tx.marker); err != nil {
-			return 0, err
-		}
+	if err := tx.log(ctx, list, batch, press, false); err != nil {
+		return 0, err
 	}
 	return batch, tx.addUp(ctx, list)
+}
+
+// log appends rows to the log, in order; undo is for rows that take tries back, by their
+// ids.
+func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, press Press, undo bool) error {
+	if len(list) == 0 {
+		return nil
+	}
+	var student, exercise, first, last, tempo, undoes []int64
+	var stage, cause []string
+	var clean, moved []bool
+	var at []sql.NullTime
+	for _, a := range list {
+		student, exercise = append(student, int64(a.StudentID)), append(exercise, int64(a.ExerciseID))
+		first, last, tempo = append(first, int64(a.Piece.First)), append(last, int64(a.Piece.Last)), append(tempo, int64(a.Tempo))
+		stage, cause = append(stage, string(a.Stage)), append(cause, string(a.Cause))
+		clean, moved = append(clean, a.Clean), append(moved, a.Moved)
+		when, of := sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}, int64(0)
+		if undo {
+			when, of = sql.NullTime{}, int64(a.ID)
+		}
+		at, undoes = append(at, when), append(undoes, of)
+	}
+	return tx.change(ctx, `
+		INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, moved, at, undoes, batch, press, marked_by)
+		SELECT $1, student, exercise, first, last, stage, clean, cause, tempo, moved, coalesce(at, now()), nullif(undoes, 0), nullif($13, 0), nullif($14, ''), nullif($15, 0)
+		FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::boolean[], $8::text[], $9::integer[], $10::boolean[], $11::timestamptz[], $12::bigint[])
+			WITH ORDINALITY AS rows (student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, place) ORDER BY place`,
+		student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, batch, press, tx.marker)
 }
 
 // UndoAttempt appends a row that takes a try back, and gives the try. The error is
@@ -150,35 +176,32 @@ func (tx deskTx) undo(ctx context.Context, list []Attempt) error {
 	if err := tx.lockStudents(ctx, list); err != nil {
 		return err
 	}
-	for _, a := range list {
-		if err := tx.change(ctx, `
-			INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes, marked_by)
-			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, nullif($11, 0))`,
-			a.StudentID, a.ExerciseID, a.Piece.First, a.Piece.Last, a.Stage, a.Clean, a.Cause, a.Tempo, a.ID, tx.marker); err != nil {
-			return err
-		}
+	if err := tx.log(ctx, list, 0, "", true); err != nil {
+		return err
 	}
 	return tx.addUp(ctx, list)
 }
 
 // lockStudents makes changes to a student's log wait for each other.
 func (tx deskTx) lockStudents(ctx context.Context, list []Attempt) error {
-	var ids []StudentID
+	var ids []int64
 	for _, a := range list {
-		ids = append(ids, a.StudentID)
+		ids = append(ids, int64(a.StudentID))
 	}
 	slices.Sort(ids)
-	for _, id := range slices.Compact(ids) {
-		var locked StudentID
-		if err := tx.one(ctx, &locked, `
-			SELECT id FROM students WHERE teacher_id = $1 AND id IN (SELECT id FROM `+tx.students()+` p WHERE id = $2) FOR UPDATE`, id); err != nil {
-			return err
-		}
+	ids = slices.Compact(ids)
+	var locked []StudentID
+	if err := sqlx.SelectContext(ctx, tx.Tx, &locked, `
+		SELECT id FROM students WHERE teacher_id = $1 AND id IN (SELECT id FROM `+tx.students()+` p WHERE id = ANY($2::bigint[])) ORDER BY id FOR UPDATE`, tx.teacher, ids); err != nil {
+		return err
+	}
+	if len(locked) < len(ids) {
+		return sql.ErrNoRows
 	}
 	return nil
 }
 
-const attemptColumns = `a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.tempo, a.at,
+const attemptColumns = `a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.tempo, a.at,
 	u.id IS NOT NULL AS undone, coalesce(m.name, '') AS by`
 
 const attemptTables = `attempts a LEFT JOIN attempts u ON u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id LEFT JOIN teachers m ON m.id = a.marked_by`

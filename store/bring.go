@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"time"
 
@@ -17,11 +18,11 @@ type Brought struct{ Books, Exercises, Sections, Students, Tries int }
 func (d *Desk) BringIn(ctx context.Context, e Everything) (Brought, error) {
 	var b Brought
 	err := d.inTransaction(ctx, "bring everything in", func(tx deskTx) error {
-		in := bringing{tx, &e, &b, map[int]ExerciseID{}, map[int]SectionID{}, map[int]StudentID{}, map[int]string{}}
+		in := bringing{tx, &e, &b, map[int]ExerciseID{}, map[int]SectionID{}, map[int]StudentID{}, map[int]string{}, map[int]KeptRule{}, map[string]string{}}
 		if err := tx.lockSources(ctx); err != nil {
 			return err
 		}
-		for _, bring := range []func(context.Context) error{in.settings, in.books, in.seconds, in.sections, in.students, in.tries} {
+		for _, bring := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.sections, in.students, in.tries} {
 			if err := bring(ctx); err != nil {
 				return err
 			}
@@ -43,10 +44,47 @@ type bringing struct {
 	sectionOf map[int]SectionID
 	studentOf map[int]StudentID
 	lineOf    map[int]string // of students
+	ruleOf    map[int]KeptRule
+	routineOf map[string]string // by what the archive calls it
+}
+
+// routine is the id here of what an archive calls a routine.
+func (in bringing) routine(id string) string {
+	if own, is := in.routineOf[id]; is {
+		return own
+	}
+	return id
+}
+
+func (in bringing) routines(ctx context.Context) error {
+	for _, r := range in.e.Routines {
+		title, err := in.freeName(ctx, "(SELECT teacher_id, title, NULL AS removed_at FROM routines) r", "title", r.Title, nil)
+		if err != nil {
+			return err
+		}
+		steps, err := json.Marshal(r.Steps)
+		if err != nil {
+			return err
+		}
+		var id int64
+		if err := in.one(ctx, &id, `INSERT INTO routines (teacher_id, title, why, family, steps) VALUES ($1, $2, $3, $4, $5) RETURNING id`, title, r.Why, r.Family, string(steps)); err != nil {
+			return err
+		}
+		in.routineOf[fmt.Sprint(ownRoutine, r.No)] = fmt.Sprint(ownRoutine, id)
+	}
+	for instrument, id := range in.e.Followed {
+		if err := in.clear(ctx, `INSERT INTO instrument_routines (teacher_id, instrument, routine) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING`, instrument, in.routine(id)); err != nil {
+			return err
+		}
+	}
+	return nil
 }
 
 func (in bringing) settings(ctx context.Context) error {
 	for key, value := range in.e.Settings {
+		if key == routineSetting {
+			value = in.routine(value)
+		}
 		if err := in.clear(ctx, `INSERT INTO settings (teacher_id, key, value) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING`, key, value); err != nil {
 			return err
 		}
@@ -117,8 +155,8 @@ func (in bringing) exercise(ctx context.Context, book BookID, x KeptExercise) er
 	}
 	var id ExerciseID
 	if err := in.one(ctx, &id, `
-		INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for, removed_at, place) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, nullif($9, 0)) RETURNING id`,
-		book, x.Number, x.Title, hash, x.Part, x.WrittenFor, x.Removed, x.Place); err != nil {
+		INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for, removed_at, place, routine) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, nullif($9, 0), $10) RETURNING id`,
+		book, x.Number, x.Title, hash, x.Part, x.WrittenFor, x.Removed, x.Place, in.routine(x.Routine)); err != nil {
 		return err
 	}
 	in.exercises[x.No] = id
@@ -186,12 +224,16 @@ func (in bringing) sections(ctx context.Context) error {
 			return err
 		}
 		var id SectionID
-		if err := in.one(ctx, &id, `INSERT INTO sections (teacher_id, name, school, year, line, removed_at) VALUES ($1, $2, $3, $4, $5, $6) RETURNING id`, name, s.School, s.Year, s.Line, s.Removed); err != nil {
+		if err := in.one(ctx, &id, `INSERT INTO sections (teacher_id, name, school, year, line, routine, removed_at) VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
+			name, s.School, s.Year, s.Line, in.routine(s.Routine), s.Removed); err != nil {
 			return err
 		}
 		in.sectionOf[s.No] = id
 		for student, line := range s.Lines {
 			in.lineOf[student] = line
+		}
+		for student, rule := range s.Rules {
+			in.ruleOf[student] = rule
 		}
 		in.b.Sections++
 	}
@@ -202,8 +244,8 @@ func (in bringing) students(ctx context.Context) error {
 	for _, s := range in.e.Students {
 		var id StudentID
 		if err := in.one(ctx, &id, `
-			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, line, left_at, removed_at) VALUES ($1, $2, $3, $4, $5, $6, $7, $8) RETURNING id`,
-			in.sectionOf[s.Section], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed); err != nil {
+			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, line, left_at, removed_at, clean_to_go_on, stays) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id`,
+			in.sectionOf[s.Section], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed, in.ruleOf[s.No].Clean, in.ruleOf[s.No].Stay); err != nil {
 			return err
 		}
 		in.studentOf[s.No] = id
@@ -232,7 +274,7 @@ func (in bringing) tries(ctx context.Context) error {
 	var c struct {
 		student, exercise, first, last, tempo, undoes, batch []int64
 		stage, cause                                         []string
-		clean                                                []bool
+		clean, moved                                         []bool
 		at                                                   []time.Time
 	}
 	var changed []Attempt
@@ -252,15 +294,16 @@ func (in bringing) tries(ctx context.Context) error {
 		c.first, c.last, c.tempo = append(c.first, int64(t.Piece.First)), append(c.last, int64(t.Piece.Last)), append(c.tempo, int64(t.Tempo))
 		c.undoes, c.batch = append(c.undoes, undoes), append(c.batch, batch)
 		c.stage, c.cause, c.clean, c.at = append(c.stage, string(t.Stage)), append(c.cause, string(t.Cause)), append(c.clean, t.Clean), append(c.at, t.At)
+		c.moved = append(c.moved, t.Moved)
 		changed = append(changed, Attempt{StudentID: student, ExerciseID: exercise, Piece: t.Piece})
 	}
 	if err := in.change(ctx, `
-		INSERT INTO attempts (teacher_id, id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes, batch, at)
+		INSERT INTO attempts (teacher_id, id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes, batch, at, moved)
 		OVERRIDING SYSTEM VALUE
-		SELECT $1, id, student, exercise, first, last, stage, clean, cause, tempo, nullif(undoes, 0), nullif(batch, 0), at
-		FROM unnest($2::bigint[], $3::bigint[], $4::bigint[], $5::integer[], $6::integer[], $7::text[], $8::boolean[], $9::text[], $10::integer[], $11::bigint[], $12::bigint[], $13::timestamptz[])
-			AS rows (id, student, exercise, first, last, stage, clean, cause, tempo, undoes, batch, at)`,
-		ids, c.student, c.exercise, c.first, c.last, c.stage, c.clean, c.cause, c.tempo, c.undoes, c.batch, c.at); err != nil {
+		SELECT $1, id, student, exercise, first, last, stage, clean, cause, tempo, nullif(undoes, 0), nullif(batch, 0), at, moved
+		FROM unnest($2::bigint[], $3::bigint[], $4::bigint[], $5::integer[], $6::integer[], $7::text[], $8::boolean[], $9::text[], $10::integer[], $11::bigint[], $12::bigint[], $13::timestamptz[], $14::boolean[])
+			AS rows (id, student, exercise, first, last, stage, clean, cause, tempo, undoes, batch, at, moved)`,
+		ids, c.student, c.exercise, c.first, c.last, c.stage, c.clean, c.cause, c.tempo, c.undoes, c.batch, c.at, c.moved); err != nil {
 		return err
 	}
 	in.b.Tries = len(in.e.Tries)

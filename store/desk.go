@@ -35,7 +35,7 @@ func (s *Store) For(teacher TeacherID) *Desk {
 	return &Desk{db: s.db, teacher: teacher, routine: s.routine}
 }
 
-// Routine is the stages that pieces go through.
+// Routine is the stages that pieces go through where nothing is chosen.
 func (d *Desk) Routine() routine.Routine { return d.routine }
 
 // In every query of a desk $1 is the teacher; args begin with $2.

@@ -45,6 +45,10 @@ var rowsOf = []struct {
 	{20, 0, `INSERT INTO cuts (teacher_id, exercise_id, pieces, whys) VALUES (1, 1, '1-1 1-2', 'by hand')`},
 	{22, 0, `INSERT INTO second_lines (teacher_id, exercise_id, entry) VALUES (1, 1, 2)`},
 	{22, 0, `UPDATE students SET line = 'B'`},
+	{23, 0, `INSERT INTO routines (teacher_id, title, steps) VALUES (1, 'Ours', '[{"stage": "count", "word": "Clap"}, {"stage": "name", "word": "Name"}]')`},
+	{23, 0, `INSERT INTO instrument_routines (teacher_id, instrument, routine) VALUES (1, 'flute', 'own-1')`},
+	{23, 0, `UPDATE sections SET routine = 'own-1'`},
+	{23, 0, `UPDATE students SET clean_to_go_on = 2`},
 	{18, 0, `INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (30, 7, 15, 12)`},
 }
 
@@ -75,7 +79,7 @@ func TestEveryReleasedSchema(t *testing.T) {
 				t.Fatal(err)
 			}
 			defer s.Close()
-			if version >= 12 { // before, a later migration adds up the log
+			if version >= 24 { // before, a later migration adds up the log
 				if err := s.AddUpStandings(ctx); err != nil {
 					t.Fatal(err)
 				}
@@ -124,6 +128,9 @@ func TestEveryReleasedSchema(t *testing.T) {
 			equal(20, "the pieces", len(cuts), err, "2")
 			lines, err := d.SecondLine(ctx, 1)
 			equal(22, "the lines", lines, err, "{1 0 2}")
+			rules, err := d.Rules(ctx)
+			equal(23, "the section's routine", rules.For(1, 1)[0].Word, err, "Clap")
+			equal(23, "the student's rule", rules.Rule(1), err, "{2 false}")
 			house, err := s.House(ctx)
 			equal(18, "the limits", house.IdleMinutes, err, "15")
 		})

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"fmt"
 	"time"
 
 	"github.com/jmoiron/sqlx"
@@ -18,6 +19,8 @@ type Everything struct {
 	Settings  Settings          `json:"settings"`
 	Kinds     map[string]string `json:"instruments"`
 	Preferred []KeptFingering   `json:"preferredFingerings"`
+	Routines  []KeptRoutine     `json:"routines,omitempty"`           // the teacher's own
+	Followed  map[string]string `json:"instrumentRoutines,omitempty"` // by instrument; "own-1" is the first of Routines
 	Books     []KeptBook        `json:"books"`
 	Sections  []KeptSection     `json:"sections"`
 
@@ -36,6 +39,15 @@ type KeptFingering struct {
 	Fingering  string `json:"fingering"`
 }
 
+// KeptRoutine is a routine of the teacher's own; choices name it by No, as "own-1".
+type KeptRoutine struct {
+	No     int             `json:"no"`
+	Title  string          `json:"title"`
+	Why    string          `json:"why,omitempty"`
+	Family string          `json:"family,omitempty"`
+	Steps  routine.Routine `json:"stages"`
+}
+
 // KeptBook is a book with its exercises, those taken away included.
 type KeptBook struct {
 	Title     string         `json:"title"`
@@ -52,6 +64,7 @@ type KeptExercise struct {
 	Music      string          `json:"music"` // the hash of its source
 	Part       int             `json:"part"`
 	WrittenFor string          `json:"writtenFor,omitempty"`
+	Routine    string          `json:"routine,omitempty"`
 	Removed    *time.Time      `json:"takenAway,omitempty"`
 	Own        []KeptOwnPart   `json:"ownParts,omitempty"`
 	Octaves    map[string]int  `json:"octaves,omitempty"` // by instrument
@@ -97,9 +110,17 @@ type KeptSection struct {
 	School  string     `json:"countedIn,omitempty"`
 	Year    int        `json:"year"`
 	Line    string     `json:"line,omitempty"`
+	Routine string     `json:"routine,omitempty"`
 	Removed *time.Time `json:"takenAway,omitempty"`
 
-	Lines map[int]string `json:"lines,omitempty"` // of students with a line of their own, by their No
+	Lines map[int]string   `json:"lines,omitempty"` // of students with a line of their own, by their No
+	Rules map[int]KeptRule `json:"rules,omitempty"` // of students with a rule of their own
+}
+
+// KeptRule is what is settled for a student, whatever the routine says.
+type KeptRule struct {
+	Clean int  `json:"cleanToGoOn,omitempty"`
+	Stay  bool `json:"stays,omitempty"`
 }
 
 // KeptStudent is a student, those who have left or were taken away included.
@@ -134,8 +155,8 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 		return e, wrap(doing, err)
 	}
 	defer func() { _ = tx.Rollback() }() // nothing is left to roll back once it is committed
-	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*KeptExercise{}, map[SectionID]int{}, map[StudentID]int{}}
-	for _, gather := range []func(context.Context) error{g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.tries} {
+	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*KeptExercise{}, map[SectionID]int{}, map[StudentID]int{}, map[string]string{}}
+	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.tries} {
 		if err := gather(ctx); err != nil {
 			return e, wrap(doing, err)
 		}
@@ -153,6 +174,38 @@ type gathering struct {
 	exercises map[ExerciseID]*KeptExercise
 	sectionOf map[SectionID]int
 	studentOf map[StudentID]int
+	routineOf map[string]string // of the teacher's own, as the archive numbers them
+}
+
+// routine is what an archive calls a routine.
+func (g gathering) routine(id string) string {
+	if own, is := g.routineOf[id]; is {
+		return own
+	}
+	return id
+}
+
+// routines gathers the teacher's own routines, and which instruments follow which.
+func (g gathering) routines(ctx context.Context) error {
+	own, err := ownRoutines(ctx, g.Tx, g.teacher)
+	if err != nil {
+		return err
+	}
+	for k, n := range own {
+		g.routineOf[n.ID] = fmt.Sprint(ownRoutine, k+1)
+		g.e.Routines = append(g.e.Routines, KeptRoutine{k + 1, n.Title, n.Why, n.Family, n.Steps})
+	}
+	var followed []struct{ Instrument, Routine string }
+	if err := g.list(ctx, &followed, `SELECT instrument, routine FROM instrument_routines WHERE teacher_id = $1`); err != nil {
+		return err
+	}
+	for _, f := range followed {
+		if g.e.Followed == nil {
+			g.e.Followed = map[string]string{}
+		}
+		g.e.Followed[f.Instrument] = g.routine(f.Routine)
+	}
+	return nil
 }
 
 func (g gathering) list(ctx context.Context, into any, query string) error {
@@ -165,6 +218,9 @@ func (g gathering) settings(ctx context.Context) error {
 		return err
 	}
 	for _, s := range settings {
+		if s.Key == routineSetting {
+			s.Value = g.routine(s.Value)
+		}
 		g.e.Settings[s.Key] = s.Value
 	}
 	if err := g.list(ctx, &kinds, `SELECT instrument AS key, kind AS value FROM instrument_kinds WHERE teacher_id = $1`); err != nil {
@@ -192,7 +248,7 @@ func (g gathering) books(ctx context.Context) error {
 		WrittenFor string `db:"written_for"`
 	}
 	if err := g.list(ctx, &exercises, `
-		SELECT id, book_id, number, coalesce(place, 0) AS place, title, hash AS music, part, written_for, removed_at AS removed FROM exercises WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		SELECT id, book_id, number, coalesce(place, 0) AS place, title, hash AS music, part, written_for, routine, removed_at AS removed FROM exercises WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	at := map[BookID]int{}
@@ -202,7 +258,7 @@ func (g gathering) books(ctx context.Context) error {
 	}
 	place := map[ExerciseID][2]int{}
 	for k, x := range exercises {
-		x.No, x.KeptExercise.WrittenFor = k+1, x.WrittenFor
+		x.No, x.KeptExercise.WrittenFor, x.Routine = k+1, x.WrittenFor, g.routine(x.Routine)
 		list := &g.e.Books[at[x.BookID]].Exercises
 		place[x.ID] = [2]int{at[x.BookID], len(*list)}
 		*list = append(*list, x.KeptExercise)
@@ -326,11 +382,11 @@ func (g gathering) sections(ctx context.Context) error {
 		ID SectionID
 		KeptSection
 	}
-	if err := g.list(ctx, &sections, `SELECT id, name, school, year, line, removed_at AS removed FROM sections WHERE teacher_id = $1 ORDER BY id`); err != nil {
+	if err := g.list(ctx, &sections, `SELECT id, name, school, year, line, routine, removed_at AS removed FROM sections WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for k, s := range sections {
-		s.No = k + 1
+		s.No, s.Routine = k+1, g.routine(s.Routine)
 		g.sectionOf[s.ID] = s.No
 		g.e.Sections = append(g.e.Sections, s.KeptSection)
 	}
@@ -340,17 +396,24 @@ func (g gathering) sections(ctx context.Context) error {
 func (g gathering) students(ctx context.Context) error {
 	var students []struct {
 		Student
+		KeptRule
 		Left, Removed *time.Time
 	}
 	if err := g.list(ctx, &students, `
-		SELECT id, section_id, first_name, initial, instrument, line, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		SELECT id, section_id, first_name, initial, instrument, line, clean_to_go_on AS clean, stays AS stay, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for k, s := range students {
 		kept := KeptStudent{No: k + 1, Section: g.sectionOf[s.SectionID], Student: s.Student, Left: s.Left, Removed: s.Removed}
 		g.studentOf[s.ID] = kept.No
+		section := &g.e.Sections[kept.Section-1]
+		if s.KeptRule != (KeptRule{}) {
+			if section.Rules == nil {
+				section.Rules = map[int]KeptRule{}
+			}
+			section.Rules[kept.No] = s.KeptRule
+		}
 		if s.Line != "" {
-			section := &g.e.Sections[kept.Section-1]
 			if section.Lines == nil {
 				section.Lines = map[int]string{}
 			}
@@ -368,7 +431,7 @@ func (g gathering) tries(ctx context.Context) error {
 		Undoes, Batch int64
 	}
 	if err := g.list(ctx, &rows, `
-		SELECT id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, at,
+		SELECT id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, moved, tempo, at,
 			coalesce(undoes, 0) AS undoes, coalesce(batch, 0) AS batch FROM attempts WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}

@@ -115,6 +115,9 @@ func (d *Desk) ChangeStudent(ctx context.Context, student Student) error {
 			student.ID, student.SectionID, student.FirstName, student.Initial, student.Instrument); err != nil {
 			return err
 		}
+		if err := tx.addUpAgain(ctx, `a.student_id = $2`, student.ID); err != nil { // another instrument or section may follow another routine
+			return err
+		}
 		deed := StudentChanged
 		if was != student.SectionID {
 			deed = StudentMoved

@@ -34,6 +34,8 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 			all, err2 := d.CleanAt(ctx, f.section, 0, "oboe", 0)
 			return append(mine, all...), errors.Join(err, err2)
 		},
+		"Routines":    func() (any, error) { return d.Routines(ctx) },
+		"Rules":       func() (any, error) { return spelled(d.Rules(ctx)) },
 		"StageCounts": func() (any, error) { return d.StageCounts(ctx, f.section) },
 		"Neighbours": func() (any, error) {
 			before, after, err := d.Neighbours(ctx, f.exercise)
@@ -154,11 +156,18 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"DropPencil": func() error {
 			return d.DropPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "word of " + f.mark})
 		},
-		"MoveExercise":    func() error { return d.MoveExercise(ctx, f.exercise, 0) },
-		"OrderByNumber":   func() error { return d.OrderByNumber(ctx, f.book) },
-		"CutByHand":       func() error { return d.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece}}) },
-		"KeepSecondLine":  func() error { return d.KeepSecondLine(ctx, store.SecondLine{A: f.exercise, Entry: 4}) },
-		"DropSecondLine":  func() error { return d.DropSecondLine(ctx, f.exercise) },
+		"MoveExercise":   func() error { return d.MoveExercise(ctx, f.exercise, 0) },
+		"OrderByNumber":  func() error { return d.OrderByNumber(ctx, f.book) },
+		"CutByHand":      func() error { return d.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece}}) },
+		"KeepSecondLine": func() error { return d.KeepSecondLine(ctx, store.SecondLine{A: f.exercise, Entry: 4}) },
+		"DropSecondLine": func() error { return d.DropSecondLine(ctx, f.exercise) },
+		"KeepRoutine": func() error {
+			_, err := d.KeepRoutine(ctx, routine.Named{ID: f.routine, Title: "stolen", Steps: routine.Standard()})
+			return err
+		},
+		"DropRoutine":     func() error { return d.DropRoutine(ctx, f.routine) },
+		"ChooseRoutine":   func() error { return d.ChooseRoutine(ctx, store.Chooser{Section: f.section}, "name-first") },
+		"KeepRule":        func() error { return d.KeepRule(ctx, f.student, routine.Rule{Clean: 5}) },
 		"KeepSectionLine": func() error { return d.KeepSectionLine(ctx, f.section, "A") },
 		"KeepStudentLine": func() error { return d.KeepStudentLine(ctx, f.student, "A") },
 		"DropFingerings":  func() error { return d.DropFingerings(ctx, f.exercise, "oboe", 65) },

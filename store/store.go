@@ -119,12 +119,13 @@ func provider(db *sql.DB) (*goose.Provider, error) {
 	if err != nil {
 		return nil, fmt.Errorf("find the migrations: %w", err)
 	}
-	addUp := goose.NewGoMigration(addUpVersion, &goose.GoFunc{RunTx: addUpAgain}, &goose.GoFunc{RunTx: forgetStandings})
+	addUp := goose.NewGoMigration(addUpVersion, &goose.GoFunc{RunTx: addUpOnMigrating}, &goose.GoFunc{RunTx: forgetStandings})
+	before := goose.NewGoMigration(addedUpBefore, nil, nil)
 	oneAtATime, err := lock.NewPostgresSessionLocker()
 	if err != nil {
 		return nil, fmt.Errorf("read the migrations: %w", err)
 	}
-	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(addUp), goose.WithSessionLocker(oneAtATime))
+	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(before, addUp), goose.WithSessionLocker(oneAtATime))
 	if err != nil {
 		return nil, fmt.Errorf("read the migrations: %w", err)
 	}

@@ -30,6 +30,7 @@ type fixture struct {
 	batch    store.BatchID
 
 	colleague store.TeacherID // to whom the section is given
+	routine   string          // of their own
 }
 
 // firstPiece is the piece that attempts are at.
@@ -79,6 +80,9 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 	fail(f.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece, Why: "cut of " + mark}, {Key: breakdown.PieceKey{First: 3, Last: 4}}, {Key: breakdown.PieceKey{First: 1, Last: 4}}}))
 	fail(f.KeepSettings(ctx, store.Settings{"two": "two of " + mark}))
 	fail(f.KeepKind(ctx, "oboe", "kind of "+mark))
+	f.routine, err = f.KeepRoutine(ctx, routine.Named{Title: "routine of " + mark, Steps: routine.Standard()})
+	fail(err)
+	fail(f.ChooseRoutine(ctx, store.Chooser{Instrument: "flute"}, f.routine))
 	return f
 }
 
@@ -823,7 +827,7 @@ func TestOrderOnTheShelf(t *testing.T) {
 		t.Errorf("by number: %s", got)
 	}
 	counts, err := f.StageCounts(ctx, f.section)
-	if err != nil || fmt.Sprint(counts) != fmt.Sprintf("map[%d:map[count:1]]", f.exercise) {
+	if err != nil || fmt.Sprint(counts) != fmt.Sprintf("[{%d trombone count 1}]", f.exercise) {
 		t.Errorf("the stages are %v, %v", counts, err)
 	}
 }

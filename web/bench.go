@@ -179,8 +179,9 @@ type benchView struct {
 	Before   store.Neighbour // in the book
 	After    store.Neighbour
 	Did      byHand // what was just changed by hand, with the way back
-	Swapped  bool   // a script puts it on the page, and draws it
-	Update   bool   // parts of the page are sent along, out of band
+	Routines []routine.Named
+	Swapped  bool // a script puts it on the page, and draws it
+	Update   bool // parts of the page are sent along, out of band
 }
 
 type benchPiece struct {
@@ -243,6 +244,9 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 	}
 	v.Room = roomWords(c.present(), hard)
 	if v.Second, err = s.otherLine(r.Context(), deskOf(r), c, x); err != nil {
+		return v, err
+	}
+	if v.Routines, err = deskOf(r).Routines(r.Context()); err != nil {
 		return v, err
 	}
 	v.Before, v.After, err = deskOf(r).Neighbours(r.Context(), w.Exercise.ID)

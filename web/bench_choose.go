@@ -63,6 +63,7 @@ type choice struct {
 	Keys       []breakdown.PieceKey // of the pieces
 	Key        breakdown.PieceKey   // of the piece at hand
 	Guest      store.Guest          // of a colleague in a section they were given
+	Rules      store.Rules          // which routine whoever is here follows
 	section    []store.Student
 	ask        benchAsk
 }
@@ -96,6 +97,9 @@ func (s *Server) choose(r *http.Request, ask benchAsk) (choice, error) {
 	if c.section, err = desk.Students(ctx, c.Section.ID); err != nil {
 		return c, err
 	}
+	if c.Rules, err = desk.Rules(ctx); err != nil {
+		return c, err
+	}
 	s.chooseInstrument(r, &c, ask.instrument)
 	outline, err := desk.OutlineFor(ctx, c.Exercise, c.Instrument.ID)
 	if err != nil {
@@ -104,6 +108,20 @@ func (s *Server) choose(r *http.Request, ask benchAsk) (choice, error) {
 	c.Keys = outline.Pieces
 	c.choosePiece(ask.piece)
 	return c, nil
+}
+
+// routine is what whoever is at hand follows: the student, else those who play the
+// instrument in the section.
+func (c choice) routine() routine.Routine {
+	if c.Student.ID != 0 {
+		return c.routineOf(c.Student)
+	}
+	return c.Rules.In(store.Chooser{Exercise: c.Exercise.ID, Instrument: c.Instrument.ID, Section: c.Section.ID}).Steps
+}
+
+// routineOf is what a student follows at the exercise.
+func (c choice) routineOf(student store.Student) routine.Routine {
+	return c.Rules.For(student.ID, c.Exercise.ID)
 }
 
 // choosePiece takes the piece of a key, "3-4", or the first.
@@ -228,7 +246,7 @@ const latestTries = 4
 // load looks up where everybody stands on what was chosen.
 func (s *Server) load(r *http.Request, c choice) (work, error) {
 	ctx, desk := r.Context(), deskOf(r)
-	w := work{choice: c, Routine: desk.Routine(), States: map[breakdown.PieceKey]routine.State{}, Tempo: c.ask.tempo}
+	w := work{choice: c, Routine: c.routine(), States: map[breakdown.PieceKey]routine.State{}, Tempo: c.ask.tempo}
 	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)
 	if err != nil {
 		return w, err
@@ -245,7 +263,7 @@ func (s *Server) load(r *http.Request, c choice) (work, error) {
 			standing := standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}]
 			players.Students = append(players.Students, benchStudent{
 				Student: student, Current: student.ID == c.Student.ID,
-				Here: standing != nil && standing.Latest == c.Key, State: standing.State(w.Routine, c.Key),
+				Here: standing != nil && standing.Latest == c.Key, State: standing.State(c.routineOf(student), c.Key),
 			})
 		}
 		slices.SortStableFunc(players.Students, func(a, b benchStudent) int { return boolOrder(b.Here) - boolOrder(a.Here) })

@@ -21,9 +21,9 @@ type boardView struct {
 	Section   store.Section
 	Exercises []store.Exercise
 	Rows      []boardRow
-	Routine   routine.Routine
-	Help      []helpCard // who is stuck, most first
-	More      []helpCard // those that do not stand above the table
+	Routine   routine.Routine // that the section follows, for the legend
+	Help      []helpCard      // who is stuck, most first
+	More      []helpCard      // those that do not stand above the table
 }
 
 type boardRow struct {
@@ -43,7 +43,7 @@ func (s *Server) board(w http.ResponseWriter, r *http.Request) {
 
 func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView, error) {
 	ctx, desk := r.Context(), deskOf(r)
-	v := boardView{Routine: desk.Routine(), Guest: desk.Guest()}
+	v := boardView{Guest: desk.Guest()}
 	var err error
 	if v.Sections, v.Section, err = s.chooseSection(r, section); err != nil {
 		return v, err
@@ -71,19 +71,24 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 	if err != nil {
 		return v, err
 	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return v, err
+	}
+	v.Routine = rules.In(store.Chooser{Section: v.Section.ID}).Steps
 	for _, student := range students {
 		row := boardRow{Student: student}
 		row.Instrument, _ = instrument.ByID(student.Instrument)
 		var cells []byte
 		for _, x := range v.Exercises {
 			standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], own.Of(x, student.Instrument)
-			stuck := ""
+			steps, stuck := rules.For(student.ID, x.ID), ""
 			if key, is := standing.Stuck(outline.Pieces); is {
-				card := newHelpCard(v.Routine, student, x, outline, standing, key)
+				card := newHelpCard(steps, student, x, outline, standing, key)
 				v.Help = append(v.Help, card)
 				stuck = card.Piece + ": " + card.StageWord + " · " + card.Trouble
 			}
-			cells = appendCell(cells, v.Routine, student.ID, x.ID, standing, outline.Pieces, stuck)
+			cells = appendCell(cells, steps, student.ID, x.ID, standing, outline.Pieces, stuck)
 		}
 		row.Cells = template.HTML(cells)
 		v.Rows = append(v.Rows, row)

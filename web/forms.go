@@ -142,6 +142,16 @@ func (*studentForm) sentences() map[string]string {
 	}
 }
 
+type ruleForm struct {
+	Clean int  `form:"clean" validate:"min=0,max=5"`
+	Stay  bool `form:"stay"`
+}
+
+func (*ruleForm) sentences() map[string]string {
+	const choose = "Choose how many clean tries in a row go on: 1 to 5."
+	return map[string]string{"Clean number": choose, "Clean min": choose, "Clean max": choose}
+}
+
 type teacherForm struct {
 	Name   string `form:"name" validate:"required,max=120"`
 	School string `form:"school" validate:"max=120"`

@@ -59,7 +59,7 @@ func stageBar(r routine.Routine, cells []float64) template.HTML {
 	for i, filled := range cells {
 		word, percent := template.HTMLEscapeString(r[i].Word), int(math.Round(100*filled))
 		inner = append(inner, `<i class="`...)
-		inner = append(inner, r[i].Stage...)
+		inner = append(inner, r[i].Form()...)
 		inner = append(inner, `"><b style="width:`...)
 		inner = strconv.AppendInt(inner, int64(percent), 10)
 		inner = append(inner, `%"></b></i>`...)

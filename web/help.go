@@ -19,7 +19,7 @@ type helpCard struct {
 	Instrument instrument.Instrument
 	Exercise   store.Exercise
 	Piece      string
-	Stage      routine.Stage
+	Stage      routine.Stage // whose colour it has
 	StageWord  string
 	Trouble    string // "3 stumbles, rhythm"
 	Since      string
@@ -37,7 +37,7 @@ const helpShown = 4
 func newHelpCard(r routine.Routine, student store.Student, x store.Exercise, outline breakdown.Outline, at *progress.Standing, key breakdown.PieceKey) helpCard {
 	state, times := at.State(r, key), at.Times[key]
 	c := helpCard{
-		Student: student, Exercise: x, Piece: outline.Label(key), Stage: state.Stage, StageWord: r.Word(state.Stage),
+		Student: student, Exercise: x, Piece: outline.Label(key), Stage: r.Step(state.Stage).Form(), StageWord: r.Word(state.Stage),
 		Trouble: troubleWords(state), Since: day(time.Unix(times.Trouble, 0)), Next: state.Advice, state: state, since: times.Trouble,
 		Link: fmt.Sprintf("/bench/%d?student=%d&section=%d&piece=%s", x.ID, student.ID, student.SectionID, key),
 	}

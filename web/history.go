@@ -21,9 +21,8 @@ type historyView struct {
 	Instrument instrument.Instrument
 	Exercises  []historyExercise
 	Only       store.ExerciseID // show this exercise alone; 0 shows all
-	Routine    routine.Routine
-	Page       bool // it is a page of its own, not a part of the Board
-	Open       bool // the plain logs are shown, as after a try was taken back there
+	Page       bool             // it is a page of its own, not a part of the Board
+	Open       bool             // the plain logs are shown, as after a try was taken back there
 }
 
 // MayMark says whether who looks may take tries back.
@@ -31,10 +30,11 @@ func (v historyView) MayMark() bool { return v.Guest.MayMark() }
 
 type historyExercise struct {
 	store.Exercise
-	Cells  []float64
-	Word   string
-	Pieces []historyPiece
-	Tries  []tryView // newest first
+	Routine routine.Routine // that the student follows there
+	Cells   []float64
+	Word    string
+	Pieces  []historyPiece
+	Tries   []tryView // newest first
 }
 
 // historyPiece is what was done at one piece, day by day.
@@ -69,7 +69,7 @@ func (s *Server) showHistory(w http.ResponseWriter, r *http.Request, student sto
 
 func (s *Server) historyView(r *http.Request, student store.StudentID, only store.ExerciseID) (historyView, error) {
 	ctx, desk := r.Context(), deskOf(r)
-	v := historyView{Only: only, Routine: desk.Routine(), Guest: desk.Guest()}
+	v := historyView{Only: only, Guest: desk.Guest()}
 	var err error
 	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
 		return v, err
@@ -91,9 +91,13 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 	if err != nil {
 		return v, err
 	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return v, err
+	}
 	tries := map[store.ExerciseID][]tryView{}
 	for _, a := range log {
-		tries[a.ExerciseID] = append(tries[a.ExerciseID], newTryView(a, v.Routine))
+		tries[a.ExerciseID] = append(tries[a.ExerciseID], newTryView(a, rules.For(student, a.ExerciseID)))
 	}
 	for _, x := range exercises {
 		if len(tries[x.ID]) == 0 && x.ID != only || only != 0 && x.ID != only {
@@ -102,12 +106,12 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 		outline := own.Of(x, v.Student.Instrument)
 		pieces := outline.Pieces
 		at := standings[store.Task{Student: student, Exercise: x.ID}]
-		word := ""
-		if stage := at.Stage(v.Routine, pieces); stage != "" {
-			word = v.Routine.Word(stage)
+		steps, word := rules.For(student, x.ID), ""
+		if stage := at.Stage(steps, pieces); stage != "" {
+			word = steps.Word(stage)
 		}
 		v.Exercises = append(v.Exercises, historyExercise{
-			x, at.Cells(v.Routine, pieces), word, historyPieces(v.Routine, outline, at, tries[x.ID]), tries[x.ID],
+			x, steps, at.Cells(steps, pieces), word, historyPieces(steps, outline, at, tries[x.ID]), tries[x.ID],
 		})
 	}
 	return v, nil

@@ -22,7 +22,8 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	try, problem := readTry(r, c, deskOf(r).Routine())
+	steps := c.routine()
+	try, problem := readTry(r, c, steps)
 	if problem == "" && c.Student.ID == 0 {
 		problem = "Nobody is chosen. Tap a name under “Who is trying?”, or mark everybody clean there."
 	}
@@ -31,7 +32,7 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	desk, press := deskOf(r), pressOf(r)
-	did := markNews{Did: fmt.Sprintf("%s, %s: %s.", desk.Routine().Word(try.Stage), c.Key.Words(), resultWords(try)), Marked: true}
+	did := markNews{Did: fmt.Sprintf("%s, %s: %s.", steps.Word(try.Stage), c.Key.Words(), resultWords(try)), Marked: true}
 	_, again, err := desk.Pressed(r.Context(), press)
 	if err != nil {
 		s.failed(w, r, err)
@@ -46,7 +47,7 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	if state := standings[store.Task{Student: c.Student.ID, Exercise: c.Exercise.ID}].State(desk.Routine(), c.Key); overtaken(r, state, try.Stage) {
+	if state := standings[store.Task{Student: c.Student.ID, Exercise: c.Exercise.ID}].State(steps, c.Key); overtaken(r, state, try.Stage) {
 		now, err := s.load(r, c)
 		if err != nil {
 			s.failed(w, r, err)
@@ -120,6 +121,9 @@ func (w work) overtakenWords(try routine.Try) string {
 }
 
 func resultWords(try routine.Try) string {
+	if try.Moved {
+		return movedWords
+	}
 	if try.Clean {
 		return "clean"
 	}
@@ -137,7 +141,8 @@ func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	try := routine.Try{Stage: routine.Stage(c.ask.stage), Clean: true}
-	if _, ok := breakdown.ParsePieceKey(c.ask.piece); !ok || !desk.Routine().Has(try.Stage) {
+	steps := c.routine()
+	if _, ok := breakdown.ParsePieceKey(c.ask.piece); !ok || !steps.Has(try.Stage) {
 		s.refuseMark(w, r, c, markGone)
 		return
 	}
@@ -148,7 +153,7 @@ func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if again { // its answer had not arrived
-		s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: marked for everybody.", desk.Routine().Word(try.Stage), c.Key.Words()), Batch: batch})
+		s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: marked for everybody.", steps.Word(try.Stage), c.Key.Words()), Batch: batch})
 		return
 	}
 	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)
@@ -162,18 +167,21 @@ func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	var list []store.Attempt
-	past, without := 0, 0
+	past, without, otherwise := 0, 0, 0
 	for _, student := range c.section {
-		steps := desk.Routine()
-		at := standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}].State(steps, c.Key)
+		theirs := c.routineOf(student)
+		at := standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}].State(theirs, c.Key)
+		stage, has := theirs.Like(steps.Step(try.Stage))
 		switch {
 		case slices.Contains(r.Form["except"], strconv.FormatInt(int64(student.ID), 10)):
 		case !slices.Contains(own.Of(c.Exercise, student.Instrument).Pieces, c.Key):
 			without++
-		case steps.Index(at.Stage) > steps.Index(try.Stage):
+		case !has:
+			otherwise++
+		case theirs.Index(at.Stage) > theirs.Index(stage):
 			past++
 		default:
-			list = append(list, store.Attempt{StudentID: student.ID, ExerciseID: c.Exercise.ID, Piece: c.Key, Try: try, Tempo: c.ask.tempo})
+			list = append(list, store.Attempt{StudentID: student.ID, ExerciseID: c.Exercise.ID, Piece: c.Key, Try: routine.Try{Stage: stage, Clean: true}, Tempo: c.ask.tempo})
 		}
 	}
 	if len(list) == 0 {
@@ -185,12 +193,15 @@ func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	did := []string{fmt.Sprintf("%s, %s: %s clean.", desk.Routine().Word(try.Stage), c.Key.Words(), people(len(list)))}
+	did := []string{fmt.Sprintf("%s, %s: %s clean.", steps.Word(try.Stage), c.Key.Words(), people(len(list)))}
 	if past > 0 {
 		did = append(did, fmt.Sprintf("%s past this stage, left where they are.", people(past)))
 	}
 	if without > 0 {
 		did = append(did, fmt.Sprintf("%s without this piece in their own part.", people(without)))
+	}
+	if otherwise > 0 {
+		did = append(did, fmt.Sprintf("%s whose routine has no such stage.", people(otherwise)))
 	}
 	s.answerMark(w, r, c, markNews{Did: strings.Join(did, " "), Batch: batch})
 }
@@ -271,6 +282,9 @@ type markedView struct {
 	News    markNews
 }
 
+// Here is the address of the Bench as it stands after the mark.
+func (v markedView) Here() string { return v.here(v.Tempo) }
+
 // Update says that the parts of the page are sent out of band.
 func (markedView) Update() bool { return true }
 
@@ -297,7 +311,7 @@ func (s *Server) undoAttempt(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	did := fmt.Sprintf("Taken back: %s, %s, %s.", desk.Routine().Word(a.Stage), a.Piece.Words(), resultWords(a.Try))
+	did := fmt.Sprintf("Taken back: %s, %s, %s.", c.routine().Word(a.Stage), a.Piece.Words(), resultWords(a.Try))
 	s.answerMark(w, r, c, markNews{Did: did})
 }
 

@@ -27,7 +27,7 @@ func (w work) Rows(group benchPlayers) template.HTML {
 			b = append(b, `aria-current="true" `...)
 		}
 		b = append(b, `hx-include="#tempo-field" hx-get="`+link+`" hx-target="`+target+`" hx-swap="outerHTML">`+name+` `...)
-		b = append(b, stateBar(w.Routine, s.State)...)
+		b = append(b, stateBar(w.routineOf(s.Student), s.State)...)
 		b = append(b, `</a>`...)
 		if w.MayMark() {
 			b = append(b, `<label class="but"><input type="checkbox" name="except" value="`+id+`"><span class="visually-hidden">not `+name+`</span></label>`...)

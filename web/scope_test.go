@@ -88,6 +88,9 @@ var routeCases = map[string]answer{
 	"GET /settings":  own,
 	"POST /settings": made,
 
+	"GET /routines": own, "GET /routines/edit": refused, "POST /routines": own, "POST /routines/choose": refused, "POST /routines/drop": refused,
+	"POST /bench/{id}/move": refused, "POST /students/{id}/rule": refused,
+
 	"GET /people":                own,
 	"POST /sections":             made,
 	"POST /sections/{id}/list":   refused,

@@ -156,6 +156,7 @@ func (s *Server) Routes() chi.Router {
 				r.Get("/bench/{id}/first-notes", s.firstNotes)
 				r.Post("/bench/{id}/attempts", s.addAttempt)
 				r.Post("/bench/{id}/everybody", s.everybodyClean)
+				r.Post("/bench/{id}/move", s.moveStudent)
 				r.Post("/attempts/{id}/undo", s.undoAttempt)
 				r.Post("/batches/{id}/undo", s.undoBatch)
 				r.Get("/board", s.board)
@@ -182,6 +183,12 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/settings", s.settings)
 			r.Post("/settings", s.keepSettings)
 
+			r.Get("/routines", s.routines)
+			r.Get("/routines/edit", s.editRoutine)
+			r.Post("/routines", s.keepRoutine)
+			r.Post("/routines/choose", s.chooseRoutine)
+			r.Post("/routines/drop", s.dropRoutine)
+
 			r.Get("/people", s.people)
 			r.Post("/sections", s.addSection)
 			r.Post("/sections/{id}/list", s.addRoster)
@@ -191,6 +198,7 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/sections/{id}/take", s.takeSectionBack)
 			r.Post("/students", s.addStudent)
 			r.Post("/students/{id}", s.changeStudent)
+			r.Post("/students/{id}/rule", s.keepRule)
 		})
 	})
 	return r

@@ -12,7 +12,6 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/core/routine"
 	"unhurriedbench/demo"
 	"unhurriedbench/store"
 )
@@ -87,6 +86,11 @@ func (s *Server) shelfView(r *http.Request) (shelfView, error) {
 	if err != nil {
 		return v, err
 	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return v, err
+	}
+	bars := newSectionBars(rules, room.section.ID, counts)
 	v.Books = make([]shelfBook, len(books))
 	at := map[store.BookID]int{}
 	for i, b := range books {
@@ -96,7 +100,7 @@ func (s *Server) shelfView(r *http.Request) (shelfView, error) {
 	for _, x := range exercises {
 		book := &v.Books[at[x.BookID]]
 		book.Moved = book.Moved || x.Placed
-		book.Exercises = append(book.Exercises, shelfExercise{Exercise: x, Bar: sectionBar(desk.Routine(), counts[x.ID], room.students*len(x.Outline.Pieces))})
+		book.Exercises = append(book.Exercises, shelfExercise{Exercise: x, Bar: bars.of(x.ID, room.students*len(x.Outline.Pieces))})
 	}
 	if err := room.next(ctx, desk, &v); err != nil {
 		return v, err
@@ -138,27 +142,6 @@ func (x shelfExercise) matches(query string) bool {
 		}
 	}
 	return true
-}
-
-// sectionBar draws how far a section is with an exercise: of each stage the share of its
-// students' pieces that are past it. "" where nothing was tried.
-func sectionBar(steps routine.Routine, counts map[routine.Stage]int, all int) template.HTML {
-	if len(counts) == 0 || all == 0 {
-		return ""
-	}
-	cells := make([]float64, len(steps))
-	for stage, n := range counts {
-		past := steps.Index(stage)
-		for k := range cells {
-			if k < past {
-				cells[k] += float64(n) / float64(all)
-			}
-		}
-	}
-	for k := range cells {
-		cells[k] = min(cells[k], 1)
-	}
-	return stageBar(steps, cells)
 }
 
 // shelfRoom is who the order of ease is for.

@@ -19,11 +19,17 @@ type tryView struct {
 
 func newTryView(a store.Attempt, r routine.Routine) tryView {
 	v := tryView{Attempt: a, StageWord: r.Word(a.Stage), Where: a.Piece.Words(), When: when(a.At), Result: "clean"}
-	if !a.Clean {
+	switch {
+	case a.Moved:
+		v.Result = movedWords
+	case !a.Clean:
 		v.Result = "stumble, " + string(a.Cause)
 	}
 	return v
 }
+
+// movedWords is the result of a row of the log with which the teacher put a piece somewhere.
+const movedWords = "put here by hand"
 
 // when says how long ago, or the day.
 func when(at time.Time) string {

@@ -464,6 +464,15 @@ type Passage struct {
 	From, To score.Fraction
 }
 
+// Beats is how many beats of the part's meter passages last, rests and all.
+func Beats(part score.Part, passages []Passage) float64 {
+	var length score.Fraction
+	for _, p := range passages {
+		length = length.Add(p.To.Sub(p.From))
+	}
+	return length.Div(part.Meter().Beat()).Float()
+}
+
 // Played lists a piece measure by measure as it is played: the whole with its repeats, others
 // as they are written.
 func (p Piece) Played(part score.Part) []Passage {

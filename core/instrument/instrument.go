@@ -182,3 +182,11 @@ func (i Instrument) starts(how string) Instrument {
 func sounding(steps, semitones int) score.Interval {
 	return score.Interval{Steps: steps, Semitones: semitones}
 }
+
+// LipsTire says whether the player's lips hold a mouthpiece or a reed, and tire.
+func (i Instrument) LipsTire() bool {
+	return i.Family == "brass" || i.Mechanism == Woodwind && i.Keys != FluteKeys
+}
+
+// Families lists the families, in score order.
+func Families() []string { return []string{"woodwind", "brass", "strings", "percussion"} }

@@ -116,7 +116,7 @@ func TestAdvice(t *testing.T) {
 		}
 	}
 	// Two causes that are mended at one stage: the first is kept.
-	three := Routine{{Count, "Count", []Cause{Rhythm, WrongName}}, {Play, "Play", []Cause{Sound}}}
+	three := Routine{{Stage: Count, Word: "Count", Mends: []Cause{Rhythm, WrongName}}, {Stage: Play, Word: "Play", Mends: []Cause{Sound}}}
 	if got := after(three, passed(1, stumble(WrongName), stumble(Rhythm))...); got.Cause != WrongName || got.Stage != Count {
 		t.Errorf("of two causes mended at one stage %q is kept, at %s", got.Cause, got.Stage)
 	}
@@ -137,10 +137,10 @@ func TestCells(t *testing.T) {
 
 // Routines other than the standard one: the rule reads their order, and nothing else.
 func TestOtherRoutines(t *testing.T) {
-	three := Routine{{Count, "Clap", []Cause{Rhythm}}, {Finger, "Hands", []Cause{WrongName, Fingering}}, {Play, "Play", []Cause{Sound}}}
+	three := Routine{{Stage: Count, Word: "Clap", Mends: []Cause{Rhythm}}, {Stage: Finger, Word: "Hands", Mends: []Cause{WrongName, Fingering}}, {Stage: Play, Word: "Play", Mends: []Cause{Sound}}}
 	six := Routine{
-		{"sing", "Sing", []Cause{Sound}}, {Count, "Count", []Cause{Rhythm}}, {Name, "Name", []Cause{WrongName}},
-		{Finger, "Finger", []Cause{Fingering}}, {Play, "Play", nil}, {"perform", "Perform", nil},
+		{Stage: "sing", Word: "Sing", Mends: []Cause{Sound}}, {Stage: Count, Word: "Count", Mends: []Cause{Rhythm}}, {Stage: Name, Word: "Name", Mends: []Cause{WrongName}},
+		{Stage: Finger, Word: "Finger", Mends: []Cause{Fingering}}, {Stage: Play, Word: "Play", Mends: nil}, {Stage: "perform", Word: "Perform", Mends: nil},
 	}
 	reordered := Routine{Standard()[1], Standard()[0], Standard()[2], Standard()[3]}
 	to := func(r Routine, stages int, more ...Try) []Try {
@@ -209,7 +209,7 @@ func TestOtherRoutines(t *testing.T) {
 
 func TestFoldIsOneTryAfterAnother(t *testing.T) {
 	r := Standard()
-	log := []Try{{Count, true, None}, {Count, true, None}, {Name, false, Rhythm}, {Name, false, WrongName}, {Count, true, None}}
+	log := []Try{{Stage: Count, Clean: true}, {Stage: Count, Clean: true}, {Stage: Name, Cause: Rhythm}, {Stage: Name, Cause: WrongName}, {Stage: Count, Clean: true}}
 	s := State{}
 	for _, try := range log {
 		s = r.After(s, try)

@@ -5,9 +5,9 @@ import (
 	"slices"
 )
 
-// CleanToGoOn is how many clean tries in a row move a piece on, and
-// StumblesToGoBack how many stumbles running send it back. Source: common
-// practice.
+// CleanToGoOn is how many clean tries in a row move a piece on where a routine says
+// nothing else, and StumblesToGoBack how many stumbles running send it back. Source:
+// common practice.
 const (
 	CleanToGoOn      = 2
 	StumblesToGoBack = 2
@@ -18,6 +18,7 @@ type Try struct {
 	Stage Stage // the stage that was tried
 	Clean bool
 	Cause Cause // of a stumble
+	Moved bool  // nothing was tried: the teacher put the piece at the stage, which may be Done
 }
 
 // State is where a student stands on a piece. The zero value is a fresh start.
@@ -27,28 +28,17 @@ type State struct {
 	Stumble int   // stumbles in a row at this stage
 	Cause   Cause // the most basic of those stumbles, or of the two that sent the piece back
 	Tries   int
+	Rung    int    // notches climbed at this stage
+	Slowed  int    // notches gone down since it was last clean
 	Slower  bool   // the last step was to take it a notch slower
+	Faster  bool   // or a notch faster
+	Fewer   bool   // or to take fewer notes
 	Advice  string // what to do next and why, "" before the first try
 
 	// What has gone wrong since the piece last went on to another stage.
 	Stumbles int    // in all
 	Over     Causes // of each cause
 	Since    int    // which try was the first of them, from 1
-}
-
-// Causes counts stumbles by their cause, in the order of AllCauses.
-type Causes [4]int
-
-// Main is the cause of the most stumbles, the more basic of two as many; None where
-// there are none.
-func (c Causes) Main() Cause {
-	main, most := None, 0
-	for k, cause := range AllCauses() {
-		if c[k] > most {
-			main, most = cause, c[k]
-		}
-	}
-	return main
 }
 
 // StuckFrom is from how many stumbles on, with nothing gone on between, a piece counts as
@@ -91,20 +81,24 @@ func (r Routine) Fold(log []Try) State {
 // Start is where a piece begins.
 func (r Routine) Start() State { return State{Stage: r.First()} }
 
-// After gives the state after one more try. Two clean in a row go on. Two
-// stumbles running go back to the stage where their cause is mended, the more
-// basic of the two causes when they differ; a cause that is mended at this
-// stage, or later, takes the tempo a notch down instead. A try at a stage that the
-// routine does not have is counted, and moves nothing.
+// After gives the state after one more try. As many clean in a row as the stage asks for
+// go on, on a ladder to the next rung. Two stumbles running go back to the stage where
+// their cause is mended, the more basic of the two causes when they differ; a cause that
+// is mended at this stage, or later, takes the tempo a notch down instead, and where that
+// did not help, fewer notes. A try at a stage that the routine does not have is counted,
+// and moves nothing. A move by the teacher holds, whatever came before.
 func (r Routine) After(s State, t Try) State {
 	if s.Stage == "" {
 		s.Stage = r.First()
+	}
+	if t.Moved {
+		return r.moved(s, t.Stage)
 	}
 	s.Tries++
 	if !r.Has(t.Stage) {
 		return s
 	}
-	s.Slower = false
+	s.Slower, s.Faster, s.Fewer = false, false, false
 	if s.Stage == Done && t.Clean {
 		s.Advice = "Still clean: this piece stays done."
 		return s
@@ -119,25 +113,55 @@ func (r Routine) After(s State, t Try) State {
 	return r.stumbled(s, t.Cause)
 }
 
-func (r Routine) clean(s State) State {
-	s.Clean++
-	s.Stumble, s.Cause = 0, None
-	if s.Clean < CleanToGoOn {
-		s.Advice = fmt.Sprintf("%d of %d clean in a row, then on to %s.", s.Clean, CleanToGoOn, r.next(s.Stage))
+// moved is the state once the teacher has put the piece at a stage.
+func (r Routine) moved(s State, to Stage) State {
+	if r.Index(to) < 0 {
 		return s
 	}
-	from := r.Word(s.Stage)
+	return State{Stage: to, Tries: s.Tries, Advice: fmt.Sprintf("Put at %s by you: it goes on from there.", r.Word(to))}
+}
+
+func (r Routine) clean(s State) State {
+	step := r.Step(s.Stage)
+	s.Clean++
+	s.Stumble, s.Cause, s.Slowed = 0, None, 0
+	need := step.ToGoOn()
+	if s.Clean < need {
+		s.Advice = fmt.Sprintf("%d of %d clean in a row, then on to %s.", s.Clean, need, r.next(s))
+		return s
+	}
+	held := step.Word + " is clean" + running(need)
+	if rungs := step.notches(); s.Rung < rungs {
+		s.Rung++
+		s.Clean, s.Faster = 0, true
+		s.Advice = fmt.Sprintf("%s: again a notch faster, rung %d of %d.", held, s.Rung, rungs)
+		return s
+	}
 	s = State{Stage: r.after(s.Stage), Tries: s.Tries}
-	s.Advice = fmt.Sprintf("%s is clean twice running: on to %s.", from, r.Word(s.Stage))
+	s.Advice = fmt.Sprintf("%s: on to %s.", held, r.Word(s.Stage))
 	if s.Stage == Done {
-		s.Advice = fmt.Sprintf("%s is clean twice running: this piece is done.", from)
+		s.Advice = held + ": this piece is done."
 	}
 	return s
 }
 
-// next is what comes after a stage, in words.
-func (r Routine) next(s Stage) string {
-	if after := r.after(s); after != Done {
+// running says how often in a row: "", " twice running", " three times running".
+func running(n int) string {
+	switch n {
+	case 1:
+		return ""
+	case 2:
+		return " twice running"
+	}
+	return fmt.Sprintf(" %d times running", n)
+}
+
+// next is what comes after clean tries, in words.
+func (r Routine) next(s State) string {
+	if s.Rung < r.Step(s.Stage).notches() {
+		return "a notch faster"
+	}
+	if after := r.after(s.Stage); after != Done {
 		return r.Word(after)
 	}
 	return "the next piece"
@@ -153,15 +177,22 @@ func (r Routine) stumbled(s State, cause Cause) State {
 		s.Advice = "One stumble: again, the same way."
 		return s
 	}
-	if back := r.mends(s.Cause); back < r.Index(s.Stage) {
+	if back := r.mends(s.Cause); back < r.Index(s.Stage) && !r.Step(s.Stage).Stay {
 		return s.keeping(State{
 			Stage: r[back].Stage, Cause: s.Cause,
 			Advice: fmt.Sprintf("Two stumbles over %s: back to %s.", s.Cause.Words(), r[back].Word),
 		})
 	}
-	again := s.keeping(State{Stage: s.Stage, Cause: s.Cause, Slower: true, Advice: "Two stumbles: the same again, a notch slower."})
-	if s.Cause == Sound && s.Stage == r.Last() {
+	again := s.keeping(State{Stage: s.Stage, Cause: s.Cause, Rung: max(s.Rung-1, 0), Slowed: s.Slowed + 1})
+	switch {
+	case s.Slowed > 0: // slower did not help
+		again.Rung, again.Slowed, again.Fewer = s.Rung, s.Slowed, true
+		again.Advice = "Two stumbles though it was slower: fewer notes. Leave off the end of it, and add a note each time it is clean."
+	case s.Cause == Sound && s.Stage == r.Last():
+		again.Slower = true
 		again.Advice = fmt.Sprintf("Two stumbles in the sound: stay in %s, a notch slower, and mend the sound first.", r.Word(s.Stage))
+	default:
+		again.Slower, again.Advice = true, "Two stumbles: the same again, a notch slower."
 	}
 	return again
 }
@@ -176,7 +207,8 @@ func (r Routine) Cells(s State) []float64 {
 		case i < reached:
 			cells[i] = 1
 		case i == reached:
-			cells[i] = float64(s.Clean) / CleanToGoOn
+			need := r[i].ToGoOn()
+			cells[i] = float64(s.Rung*need+min(s.Clean, need)) / float64((r[i].notches()+1)*need)
 		}
 	}
 	return cells

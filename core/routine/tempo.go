@@ -26,10 +26,14 @@ func Notch(tempo, steps int) int {
 }
 
 // NextTempo is the tempo of the next try after one at a tempo: a notch down where the
-// last step was to take it slower; 0 for none stays.
+// last step was to take it slower, up where it was a rung of a ladder; 0 for none stays.
 func (s State) NextTempo(tempo int) int {
-	if s.Slower && tempo > 0 {
+	switch {
+	case tempo == 0:
+	case s.Slower:
 		return Notch(tempo, -1)
+	case s.Faster:
+		return Notch(tempo, 1)
 	}
 	return tempo
 }
@@ -51,4 +55,34 @@ func StartTempo(marked int) int {
 		return 60
 	}
 	return min(max(Notch(marked, -2), 50), 80)
+}
+
+// Pass is one time through at a tempo.
+type Pass struct {
+	As    string // "whole notes"; "" is as it is written
+	Tempo int    // in beats a minute
+}
+
+// Passes is how a stage goes through a piece that is worked at a tempo: once for each
+// value where longer ones come first. Longer values are taken faster, as a five-note scale
+// in whole notes at 90, in halves at 80 and in quarters at 75, to the nearest marks. Source:
+// common practice.
+func (t TempoRule) Passes(tempo int) []Pass {
+	written := Pass{Tempo: tempo}
+	switch {
+	case t == Free:
+		return []Pass{{}}
+	case t == LongerFirst && tempo > 0:
+		return []Pass{{"whole notes", Notch(tempo, 4)}, {"half notes", Notch(tempo, 2)}, written}
+	}
+	return []Pass{written}
+}
+
+// Target is the tempo at the top of a stage's ladder that starts at a tempo; without a
+// ladder it is where it starts.
+func (s Step) Target(start int) int {
+	if start == 0 {
+		return 0
+	}
+	return Notch(start, s.notches())
 }

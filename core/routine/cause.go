@@ -1,0 +1,46 @@
+package routine
+
+import "slices"
+
+// Cause is what made a try stumble.
+type Cause string
+
+// The causes; None is a clean try's.
+const (
+	None      Cause = ""
+	Rhythm    Cause = "rhythm"
+	WrongName Cause = "name"
+	Fingering Cause = "fingering"
+	Sound     Cause = "sound"
+)
+
+// AllCauses lists them, the most basic first.
+func AllCauses() []Cause { return []Cause{Rhythm, WrongName, Fingering, Sound} }
+
+// Words names a cause in a sentence: "the rhythm".
+func (c Cause) Words() string {
+	return map[Cause]string{Rhythm: "the rhythm", WrongName: "the note names", Fingering: "the fingering", Sound: "the sound"}[c]
+}
+
+// ParseCause reads a cause's text; ok is false for anything else.
+func ParseCause(text string) (Cause, bool) {
+	if c := Cause(text); slices.Contains(AllCauses(), c) {
+		return c, true
+	}
+	return None, false
+}
+
+// Causes counts stumbles by their cause, in the order of AllCauses.
+type Causes [4]int
+
+// Main is the cause of the most stumbles, the more basic of two as many; None where
+// there are none.
+func (c Causes) Main() Cause {
+	main, most := None, 0
+	for k, cause := range AllCauses() {
+		if c[k] > most {
+			main, most = cause, c[k]
+		}
+	}
+	return main
+}

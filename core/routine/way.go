@@ -1,0 +1,97 @@
+package routine
+
+import (
+	"slices"
+
+	"unhurriedbench/core/instrument"
+)
+
+// Way is a way of doing a stage.
+type Way string
+
+// The ways. Source: common practice.
+const (
+	Clap       Way = "clap"
+	Point      Way = "point"
+	Air        Way = "air"
+	OneNote    Way = "one-note"
+	Mouthpiece Way = "mouthpiece"
+	Pad        Way = "pad"
+	Pluck      Way = "pluck"
+	Echo       Way = "echo"
+	Silent     Way = "silent"
+)
+
+// Ways lists them.
+func Ways() []Way { return []Way{Clap, Point, Air, OneNote, Mouthpiece, Pad, Pluck, Echo, Silent} }
+
+// ParseWay reads a way's text; ok is false for anything else.
+func ParseWay(text string) (Way, bool) {
+	w := Way(text)
+	return w, slices.Contains(Ways(), w)
+}
+
+// Word names a way on a page.
+func (w Way) Word() string {
+	return map[Way]string{
+		Clap: "clapped", Point: "pointing", Air: "on air", OneNote: "on one note", Mouthpiece: "on the mouthpiece", Pad: "on the pad",
+		Pluck: "plucked", Echo: "echo, four counts", Silent: "silent fingers",
+	}[w]
+}
+
+// Words says what an instrument does in a way; "" where it has no such way.
+func (w Way) Words(i instrument.Instrument) string {
+	switch w {
+	case Clap:
+		return "Clap each note; the hands stay together as long as it lasts."
+	case Point:
+		if i.Unpitched() {
+			return "Point to each stroke on the page."
+		}
+		return "Point to each note on the page, or finger it."
+	case Echo:
+		return "Hear four counts, answer four counts."
+	case Air:
+		return byFamily(i, "Blow the rhythm through the teeth, one tongue to a note.", "Bow the rhythm in the air.", "Tap it on the knees.")
+	case OneNote:
+		if i.Unpitched() {
+			return ""
+		}
+		return "Play the rhythm on everybody’s one note."
+	case Mouthpiece:
+		return mouthpieceWords(i)
+	case Pluck:
+		return byFamily(i, "", "Pluck it before the bow comes to it.", "")
+	case Pad:
+		return byFamily(i, "", "", "On the pad or the knees first.")
+	case Silent:
+		return "Hands alone, no sound."
+	}
+	return ""
+}
+
+// mouthpieceWords is what a wind player does before the instrument speaks.
+func mouthpieceWords(i instrument.Instrument) string {
+	switch {
+	case i.Family == "brass":
+		return "Buzz the rhythm on the mouthpiece alone."
+	case i.Keys == instrument.FluteKeys:
+		return "Blow the rhythm on the head joint alone."
+	case i.Keys == instrument.OboeKeys, i.Keys == instrument.BassoonKeys:
+		return "Crow the rhythm on the reed alone."
+	case i.Blown:
+		return "Blow the rhythm on the mouthpiece alone."
+	}
+	return ""
+}
+
+// byFamily tells winds, strings and percussion apart.
+func byFamily(i instrument.Instrument, winds, strings, percussion string) string {
+	switch {
+	case i.Blown:
+		return winds
+	case i.Family == "strings":
+		return strings
+	}
+	return percussion
+}

@@ -1,0 +1,305 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"strconv"
+	"strings"
+
+	"github.com/jmoiron/sqlx"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
+)
+
+// MostRoutines is how many routines of their own a teacher keeps.
+const MostRoutines = 40
+
+// ErrTooMany is what a limit on how much is kept gives.
+var ErrTooMany = errors.New("there are too many")
+
+// routineSetting is the setting that chooses the routine where nothing else does.
+const routineSetting = "routine"
+
+// ownRoutine is how choices name a routine of the teacher's own: "own-3".
+const ownRoutine = "own-"
+
+// ownRoutineID reads "own-3"; 0, which no row has, for anything else.
+func ownRoutineID(id string) int64 {
+	text, own := strings.CutPrefix(id, ownRoutine)
+	n, err := strconv.ParseInt(text, 10, 64)
+	if !own || err != nil {
+		return 0
+	}
+	return n
+}
+
+// Chooser is who or what a routine is chosen for; the zero value is the teacher's own
+// choice for all that has none.
+type Chooser struct {
+	Exercise   ExerciseID
+	Instrument string
+	Section    SectionID
+}
+
+// Rules are which routine is followed by whom: the exercise's, else the instrument's, else
+// the section's, else the teacher's, else the standard one. One that does not suit the
+// family of an instrument is passed over. What is settled for a student holds in all.
+type Rules struct {
+	standard routine.Named
+	named    map[string]routine.Named // the teacher's own, and those that ship
+	chosen   map[Chooser]string
+	students map[StudentID]ruled
+	family   map[string]string // of an instrument
+}
+
+// ruled is what of a student bears on their routine.
+type ruled struct {
+	section    SectionID
+	instrument string
+	rule       routine.Rule
+}
+
+// Rules finds which routine is followed by whom.
+func (d *Desk) Rules(ctx context.Context) (Rules, error) {
+	rules, err := rulesOf(ctx, d.db, d.teacher, d.routine)
+	return rules, wrap("find the routines", err)
+}
+
+func (tx deskTx) rules(ctx context.Context) (Rules, error) {
+	return rulesOf(ctx, tx.Tx, tx.teacher, tx.routine)
+}
+
+func rulesOf(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID, standard routine.Routine) (Rules, error) {
+	r := Rules{named: map[string]routine.Named{}, chosen: map[Chooser]string{}, students: map[StudentID]ruled{}, family: map[string]string{}}
+	for _, n := range routine.Shipped() {
+		r.named[n.ID] = n
+	}
+	r.standard = r.named[routine.StandardID]
+	r.standard.Steps = standard
+	r.named[routine.StandardID] = r.standard
+	own, err := ownRoutines(ctx, db, teacher)
+	if err != nil {
+		return r, err
+	}
+	for _, n := range own {
+		r.named[n.ID] = n
+	}
+	var chosen []struct {
+		Chooser
+		Routine string
+	}
+	if err := sqlx.SelectContext(ctx, db, &chosen, `
+		SELECT 0 AS exercise, '' AS instrument, 0 AS section, value AS routine FROM settings WHERE teacher_id = $1 AND key = $2
+		UNION ALL SELECT id, '', 0, routine FROM exercises WHERE teacher_id = $1 AND routine <> ''
+		UNION ALL SELECT 0, instrument, 0, routine FROM instrument_routines WHERE teacher_id = $1
+		UNION ALL SELECT 0, '', id, routine FROM sections WHERE teacher_id = $1 AND routine <> ''`, teacher, routineSetting); err != nil {
+		return r, fmt.Errorf("list the choices of routines: %w", err)
+	}
+	for _, c := range chosen {
+		r.chosen[c.Chooser] = c.Routine
+	}
+	rows, err := db.QueryContext(ctx, `SELECT id, section_id, instrument, clean_to_go_on, stays FROM students WHERE teacher_id = $1`, teacher)
+	if err != nil {
+		return r, fmt.Errorf("list the students' rules: %w", err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var id StudentID
+		var who ruled
+		if err := rows.Scan(&id, &who.section, &who.instrument, &who.rule.Clean, &who.rule.Stay); err != nil {
+			return r, fmt.Errorf("list the students' rules: %w", err)
+		}
+		r.students[id] = who
+	}
+	for _, i := range instrument.All() {
+		r.family[i.ID] = i.Family
+	}
+	return r, rows.Err()
+}
+
+// ownRoutines lists the teacher's own routines by title.
+func ownRoutines(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID) ([]routine.Named, error) {
+	var rows []struct {
+		ID                 int64
+		Title, Why, Family string
+		Steps              []byte
+	}
+	if err := sqlx.SelectContext(ctx, db, &rows, `SELECT id, title, why, family, steps FROM routines WHERE teacher_id = $1 ORDER BY lower(title), id`, teacher); err != nil {
+		return nil, fmt.Errorf("list the routines: %w", err)
+	}
+	list := make([]routine.Named, len(rows))
+	for k, row := range rows {
+		list[k] = routine.Named{ID: ownRoutine + strconv.FormatInt(row.ID, 10), Title: row.Title, Why: row.Why, Family: row.Family}
+		if err := json.Unmarshal(row.Steps, &list[k].Steps); err != nil {
+			return nil, fmt.Errorf("read the routine %s: %w", list[k].ID, err)
+		}
+	}
+	return list, nil
+}
+
+// Named finds a routine by its id; ok is false where there is none.
+func (r Rules) Named(id string) (routine.Named, bool) {
+	n, ok := r.named[id]
+	return n, ok
+}
+
+// Chosen is the id of the routine that was chosen for somebody, "" for none.
+func (r Rules) Chosen(by Chooser) string { return r.chosen[by] }
+
+// In is the routine that a section follows at an exercise on an instrument; each may be left
+// out.
+func (r Rules) In(at Chooser) routine.Named {
+	for _, by := range []Chooser{{Exercise: at.Exercise}, {Instrument: at.Instrument}, {Section: at.Section}, {}} {
+		n, ok := r.named[r.chosen[by]]
+		if ok && (n.Suits(r.family[at.Instrument]) || at.Instrument == "") {
+			return n
+		}
+	}
+	return r.standard
+}
+
+// For is the routine that a student follows at an exercise.
+func (r Rules) For(student StudentID, exercise ExerciseID) routine.Routine {
+	who := r.students[student]
+	return r.In(Chooser{exercise, who.instrument, who.section}).Steps.Under(who.rule)
+}
+
+// Rule is what is settled for a student.
+func (r Rules) Rule(student StudentID) routine.Rule { return r.students[student].rule }
+
+// Routines lists the routines there are: those that ship, then the teacher's own.
+func (d *Desk) Routines(ctx context.Context) ([]routine.Named, error) {
+	own, err := ownRoutines(ctx, d.db, d.teacher)
+	list := append(routine.Shipped(), own...)
+	list[0].Steps = d.routine
+	return list, wrap("list the routines", err)
+}
+
+// KeepRoutine keeps a routine of the teacher's own, a new one where it has no id, and adds
+// up again what follows it. The error is ErrTaken where another has its title, ErrTooMany
+// beyond MostRoutines.
+func (d *Desk) KeepRoutine(ctx context.Context, n routine.Named) (id string, err error) {
+	err = d.inTransaction(ctx, "keep the routine", func(tx deskTx) error {
+		steps, err := json.Marshal(n.Steps)
+		if err != nil {
+			return err
+		}
+		if n.ID != "" {
+			id = n.ID
+			if err := tx.change(ctx, `UPDATE routines SET title = $3, why = $4, family = $5, steps = $6 WHERE teacher_id = $1 AND id = $2`,
+				ownRoutineID(n.ID), n.Title, n.Why, n.Family, string(steps)); err != nil {
+				return err
+			}
+			return tx.addUpFollowing(ctx, id)
+		}
+		var kept int
+		if err := tx.one(ctx, &kept, `SELECT count(*) FROM routines WHERE teacher_id = $1`); err != nil {
+			return err
+		}
+		if kept >= MostRoutines {
+			return ErrTooMany
+		}
+		var made int64
+		err = tx.one(ctx, &made, `INSERT INTO routines (teacher_id, title, why, family, steps) VALUES ($1, $2, $3, $4, $5) RETURNING id`, n.Title, n.Why, n.Family, string(steps))
+		id = ownRoutine + strconv.FormatInt(made, 10)
+		return err
+	})
+	return id, err
+}
+
+// DropRoutine takes a routine of the teacher's own away; who followed it follows what they
+// would without it.
+func (d *Desk) DropRoutine(ctx context.Context, id string) error {
+	return d.inTransaction(ctx, "take the routine away", func(tx deskTx) error {
+		if err := tx.change(ctx, `DELETE FROM routines WHERE teacher_id = $1 AND id = $2`, ownRoutineID(id)); err != nil {
+			return err
+		}
+		if err := tx.addUpFollowing(ctx, id); err != nil {
+			return err
+		}
+		for _, clear := range []string{
+			`UPDATE exercises SET routine = '' WHERE teacher_id = $1 AND routine = $2`, `UPDATE sections SET routine = '' WHERE teacher_id = $1 AND routine = $2`,
+			`DELETE FROM instrument_routines WHERE teacher_id = $1 AND routine = $2`, `DELETE FROM settings WHERE teacher_id = $1 AND key = '` + routineSetting + `' AND value = $2`,
+		} {
+			if err := tx.clear(ctx, clear, id); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// addUpFollowing adds up again for whoever has chosen a routine.
+func (tx deskTx) addUpFollowing(ctx context.Context, id string) error {
+	rules, err := tx.rules(ctx)
+	if err != nil {
+		return err
+	}
+	for by, chosen := range rules.chosen {
+		if chosen != id {
+			continue
+		}
+		if err := tx.addUpFor(ctx, by); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// ChooseRoutine has a section, an instrument or an exercise follow a routine; "" is what
+// they would follow without it. The error is ErrNotFound where either is not there.
+func (d *Desk) ChooseRoutine(ctx context.Context, by Chooser, id string) error {
+	return d.inTransaction(ctx, "choose the routine", func(tx deskTx) error {
+		rules, err := tx.rules(ctx)
+		if err != nil {
+			return err
+		}
+		if _, known := rules.named[id]; !known && id != "" {
+			return fmt.Errorf("find the routine %s: %w", id, ErrNotFound)
+		}
+		switch {
+		case by.Exercise != 0:
+			err = tx.change(ctx, `UPDATE exercises SET routine = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, by.Exercise, id)
+		case by.Section != 0:
+			err = tx.change(ctx, `UPDATE sections SET routine = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, by.Section, id)
+		case by.Instrument != "" && id == "":
+			err = tx.clear(ctx, `DELETE FROM instrument_routines WHERE teacher_id = $1 AND instrument = $2`, by.Instrument)
+		case by.Instrument != "":
+			err = tx.change(ctx, `
+				INSERT INTO instrument_routines (teacher_id, instrument, routine) VALUES ($1, $2, $3)
+				ON CONFLICT (teacher_id, instrument) DO UPDATE SET routine = $3`, by.Instrument, id)
+		default:
+			err = tx.keepSetting(ctx, routineSetting, id)
+		}
+		if err != nil {
+			return err
+		}
+		return tx.addUpFor(ctx, by)
+	})
+}
+
+// addUpFor adds up again what a choice of a routine bears on.
+func (tx deskTx) addUpFor(ctx context.Context, by Chooser) error {
+	switch {
+	case by.Exercise != 0:
+		return tx.addUpAgain(ctx, `a.exercise_id = $2`, by.Exercise)
+	case by.Section != 0:
+		return tx.addUpAgain(ctx, `a.student_id IN (SELECT id FROM students WHERE section_id = $2)`, by.Section)
+	case by.Instrument != "":
+		return tx.addUpAgain(ctx, `a.student_id IN (SELECT id FROM students WHERE teacher_id = $1 AND instrument = $2)`, by.Instrument)
+	}
+	return tx.addUpAgain(ctx, `true`)
+}
+
+// KeepRule settles a rule for a student, whatever their routine says.
+func (d *Desk) KeepRule(ctx context.Context, student StudentID, rule routine.Rule) error {
+	return d.inTransaction(ctx, "keep the student's rule", func(tx deskTx) error {
+		if err := tx.change(ctx, `UPDATE students SET clean_to_go_on = $3, stays = $4 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, student, rule.Clean, rule.Stay); err != nil {
+			return err
+		}
+		return tx.addUpAgain(ctx, `a.student_id = $2`, student)
+	})
+}

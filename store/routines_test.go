@@ -1,0 +1,238 @@
+package store_test
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"testing"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/internal/testdb"
+	"unhurriedbench/store"
+)
+
+// who asks which routine a fixture's student follows, by its first word.
+func (f fixture) follows(t *testing.T) string {
+	t.Helper()
+	rules, err := f.Rules(context.Background())
+	if err != nil {
+		t.Fatal(err)
+	}
+	return rules.For(f.student, f.exercise)[0].Word
+}
+
+// The exercise's routine goes before the instrument's, that before the section's, and that
+// before the teacher's; one for another family is passed over; and where everybody stands
+// is added up anew with each choice.
+func TestWhichRoutineIsFollowed(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	starting := func(word, family string) string {
+		steps := routine.Standard()
+		steps[0] = routine.Step{Stage: routine.OwnStage(word, nil), Word: word, Kind: routine.Count, Mends: []routine.Cause{routine.Rhythm}}
+		id, err := f.KeepRoutine(ctx, routine.Named{Title: word, Family: family, Steps: steps})
+		if err != nil {
+			t.Fatal(err)
+		}
+		return id
+	}
+	usual, section, brass, strings, exercise := starting("Usual", ""), starting("Section", ""), starting("Brass", "brass"), starting("Strings", "strings"), starting("Exercise", "")
+	for _, tt := range []struct {
+		by   store.Chooser
+		id   string
+		want string
+	}{
+		{store.Chooser{}, "", "Count"},
+		{store.Chooser{}, usual, "Usual"},
+		{store.Chooser{Section: f.section}, section, "Section"},
+		{store.Chooser{Instrument: "trombone"}, strings, "Section"},
+		{store.Chooser{Instrument: "trombone"}, brass, "Brass"},
+		{store.Chooser{Instrument: "tuba-bb"}, strings, "Brass"},
+		{store.Chooser{Exercise: f.exercise}, strings, "Brass"},
+		{store.Chooser{Exercise: f.exercise}, exercise, "Exercise"},
+		{store.Chooser{Exercise: f.exercise}, "", "Brass"},
+		{store.Chooser{Instrument: "trombone"}, "", "Section"},
+		{store.Chooser{Section: f.section}, "", "Usual"},
+		{store.Chooser{Section: f.section}, "name-first", "Name"},
+	} {
+		if err := f.ChooseRoutine(ctx, tt.by, tt.id); err != nil {
+			t.Fatal(err)
+		}
+		if got := f.follows(t); got != tt.want {
+			t.Errorf("after %+v chose %q the student follows %q, want %q", tt.by, tt.id, got, tt.want)
+		}
+		if got := f.at(t, firstPiece); (got.Clean == 1) != (tt.want == "Count") {
+			t.Errorf("by %s the clean try at Count adds up to %+v", tt.want, got)
+		}
+	}
+	for what, err := range map[string]error{
+		"a routine that is not there": f.ChooseRoutine(ctx, store.Chooser{Section: f.section}, "own-999"),
+		"a section that is not there": f.ChooseRoutine(ctx, store.Chooser{Section: 999}, usual),
+		"an exercise that is not":     f.ChooseRoutine(ctx, store.Chooser{Exercise: 999}, usual),
+		"a routine to change, not own": func() error {
+			_, err := f.KeepRoutine(ctx, routine.Named{ID: "count-first", Title: "x", Steps: routine.Standard()})
+			return err
+		}(),
+		"one to take away, not own": f.DropRoutine(ctx, "name-first"),
+	} {
+		if !errors.Is(err, store.ErrNotFound) {
+			t.Errorf("%s gives %v", what, err)
+		}
+	}
+	if _, err := f.KeepRoutine(ctx, routine.Named{Title: "Usual", Steps: routine.Standard()}); !errors.Is(err, store.ErrTaken) {
+		t.Errorf("a second of one title gives %v", err)
+	}
+}
+
+// Changing a routine, or taking it away, adds up again what follows it.
+func TestRoutineChangedAndDropped(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a") // with one clean try at Count
+	steps := routine.Standard()
+	steps[0].Clean = 1
+	id, err := f.KeepRoutine(ctx, routine.Named{Title: "Once", Steps: steps})
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := f.ChooseRoutine(ctx, store.Chooser{Section: f.section}, id); err != nil {
+		t.Fatal(err)
+	}
+	if got := f.at(t, firstPiece); got.Stage != routine.Name {
+		t.Errorf("where one clean goes on it is at %s", got.Stage)
+	}
+	steps[0].Clean = 3
+	if _, err := f.KeepRoutine(ctx, routine.Named{ID: id, Title: "Three", Steps: steps}); err != nil {
+		t.Fatal(err)
+	}
+	if got := f.at(t, firstPiece); got.Stage != routine.Count || got.Advice != "1 of 3 clean in a row, then on to Name." {
+		t.Errorf("where three go on it is %+v", got)
+	}
+	if err := f.DropRoutine(ctx, id); err != nil {
+		t.Fatal(err)
+	}
+	rules, err := f.Rules(ctx)
+	if err != nil || rules.Chosen(store.Chooser{Section: f.section}) != "" {
+		t.Errorf("a routine that is gone is still chosen: %v", err)
+	}
+	if got := f.at(t, firstPiece); got.Advice != "1 of 2 clean in a row, then on to Name." {
+		t.Errorf("without it it is %+v", got)
+	}
+}
+
+// A rule for one student holds for them alone, and so does a move; a move can be taken back
+// like a try, and is none.
+func TestRuleAndMoveOfAStudent(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a") // with one clean try at Count
+	other, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Bea", Instrument: "trombone"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	theirs := f.try(true, routine.None)
+	theirs.StudentID = other
+	if err := f.AddAttempts(ctx, theirs); err != nil {
+		t.Fatal(err)
+	}
+	if err := f.KeepRule(ctx, f.student, routine.Rule{Clean: 1}); err != nil {
+		t.Fatal(err)
+	}
+	stands := func(id store.StudentID) routine.State {
+		f := f
+		f.student = id
+		return f.at(t, firstPiece)
+	}
+	if got := fmt.Sprint(stands(f.student).Stage, " ", stands(other).Stage); got != "name count" {
+		t.Errorf("with a rule for one they are at %s", got)
+	}
+	stumble := f.try(false, routine.Rhythm)
+	stumble.Stage = routine.Name
+	moved := f.try(false, routine.None)
+	moved.Try = routine.Try{Stage: routine.Done, Moved: true}
+	if err := f.AddAttempts(ctx, stumble, moved); err != nil {
+		t.Fatal(err)
+	}
+	if got := stands(f.student); got.Stage != routine.Done || got.Tries != 2 {
+		t.Errorf("moved to the end it is %+v", got)
+	}
+	log, err := f.StudentAttempts(ctx, f.student)
+	if err != nil || !log[0].Moved {
+		t.Fatalf("the log is %+v, %v", log, err)
+	}
+	if _, err := f.UndoAttempt(ctx, log[0].ID); err != nil {
+		t.Fatal(err)
+	}
+	if got := stands(f.student); got.Stage != routine.Name || got.Stumbles != 1 {
+		t.Errorf("taken back it is %+v", got)
+	}
+	moved.Moved = false
+	if err := f.AddAttempts(ctx, moved); err == nil {
+		t.Error("a try at what is done is taken")
+	}
+}
+
+// What is added up at once for many pieces is what is added up one try after another.
+func TestAddedUpTogether(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	var list []store.Attempt
+	for n := range 60 {
+		a := f.try(n%3 > 0, routine.None)
+		if a.Piece = (breakdown.PieceKey{First: 1 + n%4, Last: 4}); !a.Clean {
+			a.Cause = routine.AllCauses()[n%4]
+		}
+		a.Stage = routine.Standard()[n/5%4].Stage
+		list = append(list, a)
+	}
+	for _, a := range list {
+		if err := f.AddAttempts(ctx, a); err != nil {
+			t.Fatal(err)
+		}
+	}
+	one, err := f.StudentStandings(ctx, f.student)
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := s.AddUpStandings(ctx); err != nil {
+		t.Fatal(err)
+	}
+	all, err := f.StudentStandings(ctx, f.student)
+	if err != nil {
+		t.Fatal(err)
+	}
+	task := store.Task{Student: f.student, Exercise: f.exercise}
+	if len(one) != 1 || fmt.Sprint(*one[task]) != fmt.Sprint(*all[task]) {
+		t.Errorf("one by one %v, at once %v", *one[task], *all[task])
+	}
+}
+
+// A whole section of thirty is marked at once.
+func BenchmarkMarkSection(b *testing.B) {
+	s, ctx := testdb.Open(b), context.Background()
+	teacher, err := s.AddTeacher(ctx, "b@school.example", "B", "", "a long password")
+	if err != nil {
+		b.Fatal(err)
+	}
+	d := s.For(teacher.ID)
+	x, err := d.AddExercise(ctx, store.Exercise{Book: "Book", Number: 1, Title: "One"}, store.Source{Format: "abc", Content: "K:C\nC8|]"})
+	if err != nil {
+		b.Fatal(err)
+	}
+	section, err := d.AddSection(ctx, "Thirty")
+	if err != nil {
+		b.Fatal(err)
+	}
+	var marks []store.Attempt
+	for n := range 30 {
+		id, err := d.AddStudent(ctx, store.Student{SectionID: section, FirstName: fmt.Sprint("S", n), Instrument: "violin"})
+		if err != nil {
+			b.Fatal(err)
+		}
+		marks = append(marks, store.Attempt{StudentID: id, ExerciseID: x, Piece: firstPiece, Try: routine.Try{Stage: routine.Count, Clean: n%5 > 0, Cause: map[bool]routine.Cause{false: routine.Rhythm}[n%5 > 0]}, Tempo: 60})
+	}
+	for b.Loop() {
+		if _, err := d.AddTogether(ctx, "", marks...); err != nil {
+			b.Fatal(err)
+		}
+	}
+}

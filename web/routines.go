@@ -1,0 +1,212 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// routinesView is the routines there are, and who follows which.
+type routinesView struct {
+	Routines    []routineCard
+	Usual       string // the teacher's choice for all who have none, "" for the standard one
+	Sections    []follower
+	Instruments []follower
+	Exercises   []followed
+}
+
+// routineCard is a routine with what may be done to it.
+type routineCard struct {
+	routine.Named
+	Own bool
+	For string // "brass"; "" for all
+}
+
+// follower is a section or an instrument, with the routine it has chosen and those it may.
+type follower struct {
+	Field, Value, Name, Chosen string
+	May                        []routine.Named
+}
+
+// followed is an exercise with a routine of its own.
+type followed struct {
+	store.Exercise
+	Title, Routine string
+}
+
+func (s *Server) routines(w http.ResponseWriter, r *http.Request) {
+	v, err := s.routinesView(r)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.page(w, r, http.StatusOK, "routines", "Routines", v)
+}
+
+func (s *Server) routinesView(r *http.Request) (routinesView, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	var v routinesView
+	list, err := desk.Routines(ctx)
+	if err != nil {
+		return v, err
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return v, err
+	}
+	sections, err := desk.Sections(ctx)
+	if err != nil {
+		return v, err
+	}
+	exercises, err := desk.Exercises(ctx)
+	if err != nil {
+		return v, err
+	}
+	for _, n := range list {
+		v.Routines = append(v.Routines, routineCard{n, !isShipped(n.ID), n.Family})
+	}
+	v.Usual = rules.Chosen(store.Chooser{})
+	played := map[string]bool{}
+	for _, section := range sections {
+		v.Sections = append(v.Sections, follower{"section", fmt.Sprint(section.ID), section.Name, rules.Chosen(store.Chooser{Section: section.ID}), list})
+		students, err := desk.Students(ctx, section.ID)
+		if err != nil {
+			return v, err
+		}
+		for _, student := range students {
+			played[student.Instrument] = true
+		}
+	}
+	for _, i := range instrument.All() {
+		chosen := rules.Chosen(store.Chooser{Instrument: i.ID})
+		if !played[i.ID] && chosen == "" {
+			continue
+		}
+		may := slices.DeleteFunc(slices.Clone(list), func(n routine.Named) bool { return !n.Suits(i.Family) })
+		v.Instruments = append(v.Instruments, follower{"instrument", i.ID, i.Title(), chosen, may})
+	}
+	for _, x := range exercises {
+		if n, is := rules.Named(rules.Chosen(store.Chooser{Exercise: x.ID})); is {
+			v.Exercises = append(v.Exercises, followed{x, x.Title, n.Title})
+		}
+	}
+	return v, nil
+}
+
+func isShipped(id string) bool {
+	_, is := routine.ShippedAs(id)
+	return is
+}
+
+// StepWords is a routine in a line: "Count, Name, Finger, Play".
+func (c routineCard) StepWords() string {
+	var words []string
+	for _, s := range c.Steps {
+		words = append(words, s.Word)
+	}
+	return strings.Join(words, ", ")
+}
+
+// chooseRoutine has a section, an instrument, an exercise or everybody else follow a
+// routine.
+func (s *Server) chooseRoutine(w http.ResponseWriter, r *http.Request) {
+	desk, id := deskOf(r), text(r, "routine")
+	by := store.Chooser{Exercise: store.ExerciseID(number(r, "exercise"))}
+	if by.Exercise == 0 {
+		by.Section = store.SectionID(number(r, "section"))
+	}
+	if by == (store.Chooser{}) {
+		by.Instrument = text(r, "instrument")
+	}
+	if i, known := instrument.ByID(by.Instrument); by.Instrument != "" && (!known || i.ID == "") {
+		s.notFound(w, r)
+		return
+	}
+	if err := desk.ChooseRoutine(r.Context(), by, id); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	said := "It follows what it would without a routine of its own."
+	rules, err := desk.Rules(r.Context())
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if n, is := rules.Named(id); is {
+		said = "It follows " + n.Title + " from now on, and where everybody stands is added up by it."
+	}
+	s.flash(r, said)
+	http.Redirect(w, r, backToBench(r, "/routines"), http.StatusSeeOther)
+}
+
+// dropRoutine takes a routine of the teacher's own away, for which a press gives it back.
+func (s *Server) dropRoutine(w http.ResponseWriter, r *http.Request) {
+	if err := deskOf(r).DropRoutine(r.Context(), text(r, "id")); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, "The routine is taken away. Who followed it follows what they would without it.")
+	http.Redirect(w, r, "/routines", http.StatusSeeOther)
+}
+
+// editRoutine opens a routine of the teacher's own, or a copy of one, to be changed.
+func (s *Server) editRoutine(w http.ResponseWriter, r *http.Request) {
+	rules, err := deskOf(r).Rules(r.Context())
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	n, is := rules.Named(text(r, "id"))
+	if !is {
+		s.notFound(w, r)
+		return
+	}
+	if text(r, "copy") != "" || isShipped(n.ID) {
+		n.ID = ""
+		n.Title = strings.TrimSpace("Our " + strings.ToLower(n.Title[:1]) + n.Title[1:])
+	}
+	s.showRoutine(w, r, http.StatusOK, routineView{Named: n})
+}
+
+// keepRoutine keeps a routine as it was typed, or changes the order on the page first.
+func (s *Server) keepRoutine(w http.ResponseWriter, r *http.Request) {
+	v := readRoutine(r)
+	if do := text(r, "do"); do != "" {
+		v.change(do)
+		s.showRoutine(w, r, http.StatusOK, v)
+		return
+	}
+	if v.Problems = v.Check(); len(v.Problems) > 0 {
+		s.showRoutine(w, r, http.StatusUnprocessableEntity, v)
+		return
+	}
+	_, err := deskOf(r).KeepRoutine(r.Context(), v.Named)
+	switch {
+	case errors.Is(err, store.ErrTaken):
+		v.Problems = []string{fmt.Sprintf("There is a routine called %s already. Give this one another name.", v.Title)}
+	case errors.Is(err, store.ErrTooMany):
+		v.Problems = []string{fmt.Sprintf("There are %d routines of your own, as many as are kept. Take one away first.", store.MostRoutines)}
+	case err != nil:
+		s.failed(w, r, err)
+		return
+	default:
+		s.flash(r, v.Title+" is kept.")
+		http.Redirect(w, r, "/routines", http.StatusSeeOther)
+		return
+	}
+	s.showRoutine(w, r, http.StatusUnprocessableEntity, v)
+}
+
+func (s *Server) showRoutine(w http.ResponseWriter, r *http.Request, status int, v routineView) {
+	title := "A new routine"
+	if v.ID != "" {
+		title = v.Title
+	}
+	s.page(w, r, status, "routine", title, v)
+}

@@ -1,0 +1,147 @@
+package web
+
+import (
+	"fmt"
+	"strings"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
+)
+
+// Step is the stage at hand as it stands in the routine.
+func (w work) Step() routine.Step { return w.Routine.Step(w.Stage) }
+
+// StageTitle says what to do at the stage at hand.
+func (w work) StageTitle() string { return w.Step().Title(w.Instrument) }
+
+// StageWords says how, for the instrument.
+func (w work) StageWords() string { return w.Step().Words(w.Instrument, w.Counting) }
+
+// WithHands says whether hands or fingers move at the stage at hand.
+func (w work) WithHands() bool { return w.Step().WithHands() }
+
+// OnOneNote says whether the stage at hand sits well on one note.
+func (w work) OnOneNote() bool { return w.Step().OnOneNote() }
+
+// wayLine is a way of doing the stage at hand, with what the instrument does.
+type wayLine struct{ Word, Words string }
+
+// Ways lists the ways of the stage at hand that the instrument has.
+func (w work) Ways() []wayLine {
+	var list []wayLine
+	for _, way := range w.Step().Ways {
+		if words := way.Words(w.Instrument); words != "" {
+			list = append(list, wayLine{way.Word(), words})
+		}
+	}
+	return list
+}
+
+// StageTempo says how the stage at hand takes its tempo, "" where it is the one tempo.
+func (w work) StageTempo() string {
+	step := w.Step()
+	switch step.Tempo {
+	case routine.Free:
+		return "Out of time: as slowly as it needs."
+	case routine.LongerFirst:
+		if w.Tempo == 0 {
+			return "Longer values first."
+		}
+		var passes []string
+		for _, p := range step.Tempo.Passes(w.Tempo) {
+			if p.As == "" {
+				p.As = "as written"
+			}
+			passes = append(passes, fmt.Sprintf("%s at %d", p.As, p.Tempo))
+		}
+		return "Longer values first: " + strings.Join(passes, ", ") + "."
+	case routine.Climb:
+		if step.Rungs == 0 {
+			return ""
+		}
+		line := fmt.Sprintf("A ladder of %d notches, each earned by %d clean in a row", step.Rungs, step.ToGoOn())
+		if w.Tempo > 0 {
+			line += fmt.Sprintf(": up to %d", routine.Notch(w.Tempo, step.Rungs-w.rung()))
+		}
+		return line + "."
+	}
+	return ""
+}
+
+// rung is how many notches of the ladder have been climbed at the stage at hand.
+func (w work) rung() int {
+	if w.State.Stage == w.Stage {
+		return w.State.Rung
+	}
+	return 0
+}
+
+// Remedy is what helps against what stumbled last, in a line; "" where nothing did.
+func (w work) Remedy() string {
+	if w.Student.ID == 0 || w.State.Cause == routine.None || w.State.Stage == routine.Done {
+		return ""
+	}
+	list := routine.Remedies(w.Instrument, w.State.Cause)
+	if len(list) == 0 {
+		return ""
+	}
+	return list[0].Line()
+}
+
+// OtherRemedies lists what else may have stumbled.
+func (w work) OtherRemedies() []string {
+	var lines []string
+	for k, r := range routine.Remedies(w.Instrument, w.State.Cause) {
+		if k > 0 {
+			lines = append(lines, r.Line())
+		}
+	}
+	return lines
+}
+
+// FewerNotes is the address where the piece grows by a note at a time, "" where nothing
+// asks for it.
+func (w work) FewerNotes() string {
+	if !w.State.Fewer {
+		return ""
+	}
+	return fmt.Sprintf("%s&of=%s", w.Link("line", breakdown.AddANote), w.Key)
+}
+
+// freshUnder is how many tries at a piece leave it new.
+const freshUnder = 8
+
+// Rest says how long the lips rest after the piece, "" where they need not.
+func (v benchView) Rest() string {
+	if v.Step().Form() != routine.Play || v.InDrill() {
+		return ""
+	}
+	return routine.RestFor(v.Instrument, v.seconds(), v.State.Tries < freshUnder || len(v.New) > 0, v.high()).Why
+}
+
+// seconds is how long the piece lasts once, at the tempo at hand.
+func (v benchView) seconds() float64 {
+	if v.Tempo == 0 {
+		return 0
+	}
+	return breakdown.Beats(v.Report.Part, v.played) * 60 / float64(v.Tempo)
+}
+
+// high says whether the piece goes to the top of what the instrument plays comfortably in
+// the section's year.
+func (v benchView) high() bool {
+	top := v.Instrument.Years[max(v.Section.Year, 1)-1].High.MIDI()
+	for _, p := range v.Passages {
+		for _, e := range v.Report.Part.Measures[p.At].Events {
+			if e.Kind == score.Note && !e.Unpitched && e.Pitch.MIDI() >= top-nearTheTop {
+				return true
+			}
+		}
+	}
+	return false
+}
+
+// nearTheTop is how many semitones from the top of a comfortable range are high. The figure
+// is ours.
+const nearTheTop = 2
