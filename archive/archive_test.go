@@ -18,6 +18,7 @@ import (
 	"unhurriedbench/archive"
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/finger"
+	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/demo"
@@ -73,6 +74,13 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 	if err != nil {
 		t.Fatal(err)
 	}
+	held, err := d.AddLesson(ctx, sections[0].ID, lesson.Plan{Minutes: 30, Steps: []lesson.Step{{
+		Exercise: int64(x.ID), Number: 1, Title: "First", Piece: x.Outline.Pieces[0], Label: "A", Stage: routine.Count, Word: "Count", Form: routine.Count, Times: 2, Tempo: 60,
+		Talk: 20, Beats: 8, CountOff: 4, Notes: 6, Group: []int64{int64(st.ID)},
+	}}})
+	if err != nil {
+		t.Fatal(err)
+	}
 	section, err := d.AddSection(ctx, "Period 5, away")
 	if err != nil {
 		t.Fatal(err)
@@ -83,6 +91,7 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 		d.MoveExercise(ctx, exercises[1].ID, exercises[0].ID),
 		d.KeepPencil(ctx, x.ID, "oboe", score.Place{Measure: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "=soft", Pitch: 67}),
 		d.KeepSecondLine(ctx, store.SecondLine{A: x.ID, Entry: 2}),
+		d.BeginLesson(ctx, held), d.AtStep(ctx, held, 1, []store.StudentID{st.ID}), d.EndLesson(ctx, held),
 		d.ChooseRoutine(ctx, store.Chooser{}, own), d.ChooseRoutine(ctx, store.Chooser{Section: sections[0].ID}, own), d.ChooseRoutine(ctx, store.Chooser{Exercise: x.ID}, "echo-first"),
 		d.ChooseRoutine(ctx, store.Chooser{Instrument: "trombone"}, own), d.KeepRule(ctx, st.ID, routine.Rule{Clean: 3, Stay: true}),
 		d.AddAttempts(ctx, store.Attempt{StudentID: st.ID, ExerciseID: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Done, Moved: true}}),

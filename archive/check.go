@@ -9,6 +9,7 @@ import (
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/reading"
@@ -23,6 +24,7 @@ const (
 	longestFirstName = 40
 	longestFingering = 80
 	longestSetting   = 20_000
+	mostLessons      = 2_000 // of a section
 )
 
 // sensible says whether a moment can be one of the program's.
@@ -87,6 +89,7 @@ func check(e store.Everything) error {
 		for _, line := range s.Lines {
 			c.line(line)
 		}
+		c.lessons(s, exercises)
 		for _, rule := range s.Rules {
 			c.that(rule.Clean >= 0 && rule.Clean <= routine.MostClean, "The archive asks for %d clean tries in a row; there are 1 to %d.", rule.Clean, routine.MostClean)
 		}
@@ -109,6 +112,24 @@ func check(e store.Everything) error {
 
 func (c *checks) line(line string) {
 	c.that(line == "" || line == "A" || line == "B", "The archive gives out the line %q; there are A and B.", score.Clip(line))
+}
+
+// lessons checks the lessons of a section.
+func (c *checks) lessons(s store.KeptSection, exercises map[int]bool) {
+	c.that(len(s.Lessons) <= mostLessons, "The section %q in the archive has %d lessons; it may have %d.", score.Clip(s.Name), len(s.Lessons), mostLessons)
+	for _, l := range s.Lessons {
+		c.moment(&l.Made)
+		c.moment(l.Begun)
+		c.moment(l.Ended)
+		c.that(l.Ended == nil || l.Begun != nil, "A lesson in the archive has ended and not begun.")
+		c.that(l.Minutes >= 1 && l.Minutes <= lesson.MostMinutes && l.At >= 0 && len(l.Steps) <= lesson.MostSteps, "A lesson in the archive has %d minutes and %d steps.", l.Minutes, len(l.Steps))
+		for _, step := range l.Steps {
+			c.that(exercises[int(step.Exercise)], "A lesson in the archive is at exercise %d, which it lacks.", step.Exercise)
+			c.that(step.Times >= 0 && step.Times <= lesson.MostTimes && step.Talk >= 0 && step.Talk <= lesson.MostTalk && step.Tempo >= 0 && step.Tempo < 1000 && step.Beats >= 0 && step.Beats < 10_000 && step.CountOff >= 0 && step.CountOff < 100 && step.Notes >= 0 && step.Notes < 100_000,
+				"A lesson in the archive has a step that cannot be.")
+			c.length("a step of a lesson", step.Title+step.Label+step.Word+step.Why, 0, longestTitle)
+		}
+	}
 }
 
 // routines checks the teacher's own routines.

@@ -161,6 +161,25 @@ var states = []struct {
 		p.MustElement(".figure-large [aria-label='left hand, G♯']").MustClick()
 		p.MustElementR(".chart-found", "Closest")
 	}},
+	{"planning lessons", "/lessons", func(p *rod.Page) { p.MustElement(".lesson-wants") }},
+	{"the plan of a lesson", "/lessons", func(p *rod.Page) {
+		onwards(p, "Propose a lesson")
+		find(p, "button", "Begin the lesson")
+	}},
+	{"a lesson that runs", "/lessons", func(p *rod.Page) {
+		onwards(p, "Propose a lesson")
+		onwards(p, "Begin the lesson")
+		p.MustElement(".lesson-sheet svg.lanes")
+		p.MustElements(".name-chip")[1].MustClick()
+		p.MustElements(".room:not([hidden]) .room-card")[2].MustClick()
+		p.MustElement(".lesson-sheets[data-lines='2'] svg.lanes")
+	}},
+	{"a lesson that is over", "/lessons", func(p *rod.Page) {
+		p.MustNavigate(p.MustElement(".lesson-list .running a").MustProperty("href").Str()).MustWaitLoad()
+		p.MustElement(".lesson-sheet svg.lanes")
+		onwards(p, "End the lesson")
+		find(p, "h2", "What was done")
+	}},
 	{"what is not there", "/bench/" + missing, func(p *rod.Page) { p.MustElementR("h1", "not here") }},
 }
 

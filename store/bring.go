@@ -7,6 +7,7 @@ import (
 	"time"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/lesson"
 )
 
 // Brought says what came in with an archive.
@@ -22,7 +23,7 @@ func (d *Desk) BringIn(ctx context.Context, e Everything) (Brought, error) {
 		if err := tx.lockSources(ctx); err != nil {
 			return err
 		}
-		for _, bring := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.sections, in.students, in.tries} {
+		for _, bring := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.sections, in.students, in.lessons, in.tries} {
 			if err := bring(ctx); err != nil {
 				return err
 			}
@@ -250,6 +251,32 @@ func (in bringing) students(ctx context.Context) error {
 		}
 		in.studentOf[s.No] = id
 		in.b.Students++
+	}
+	return nil
+}
+
+// lessons adds the lessons once the students and exercises that they name are there.
+func (in bringing) lessons(ctx context.Context) error {
+	students := map[StudentID]StudentID{}
+	for no, id := range in.studentOf {
+		students[StudentID(no)] = id
+	}
+	for _, section := range in.e.Sections {
+		for _, l := range section.Lessons {
+			plan := lesson.Plan{Minutes: l.Minutes}
+			for _, s := range l.Steps {
+				s.Exercise, s.Group = int64(in.exercises[int(s.Exercise)]), numbered(s.Group, students)
+				plan.Steps = append(plan.Steps, s)
+			}
+			text, err := json.Marshal(plan)
+			if err != nil {
+				return err
+			}
+			if err := in.change(ctx, `INSERT INTO lessons (teacher_id, section_id, plan, step, absent, made_at, begun_at, ended_at) VALUES ($1, $2, $3, $4, coalesce($5::bigint[], '{}'), $6, $7, $8)`,
+				in.sectionOf[section.No], string(text), l.At, numbered(l.Absent, students), l.Made, l.Begun, l.Ended); err != nil {
+				return err
+			}
+		}
 	}
 	return nil
 }

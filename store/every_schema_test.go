@@ -49,6 +49,7 @@ var rowsOf = []struct {
 	{23, 0, `INSERT INTO instrument_routines (teacher_id, instrument, routine) VALUES (1, 'flute', 'own-1')`},
 	{23, 0, `UPDATE sections SET routine = 'own-1'`},
 	{23, 0, `UPDATE students SET clean_to_go_on = 2`},
+	{25, 0, `INSERT INTO lessons (teacher_id, section_id, plan, absent) VALUES (1, 1, '{"minutes": 30, "steps": []}', '{1}')`},
 	{18, 0, `INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (30, 7, 15, 12)`},
 }
 
@@ -131,6 +132,8 @@ func TestEveryReleasedSchema(t *testing.T) {
 			rules, err := d.Rules(ctx)
 			equal(23, "the section's routine", rules.For(1, 1)[0].Word, err, "Clap")
 			equal(23, "the student's rule", rules.Rule(1), err, "{2 false}")
+			lessons, err := d.Lessons(ctx, 1, 9)
+			equal(25, "the lessons", len(lessons), err, "1")
 			house, err := s.House(ctx)
 			equal(18, "the limits", house.IdleMinutes, err, "15")
 		})

@@ -9,6 +9,7 @@ import (
 	"github.com/jmoiron/sqlx"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 )
 
@@ -113,8 +114,21 @@ type KeptSection struct {
 	Routine string     `json:"routine,omitempty"`
 	Removed *time.Time `json:"takenAway,omitempty"`
 
-	Lines map[int]string   `json:"lines,omitempty"` // of students with a line of their own, by their No
-	Rules map[int]KeptRule `json:"rules,omitempty"` // of students with a rule of their own
+	Lessons []KeptLesson     `json:"lessons,omitempty"`
+	Lines   map[int]string   `json:"lines,omitempty"` // of students with a line of their own, by their No
+	Rules   map[int]KeptRule `json:"rules,omitempty"` // of students with a rule of their own
+}
+
+// KeptLesson is a lesson of a section. Its steps name exercises, and who is not there or in
+// a group students, by No.
+type KeptLesson struct {
+	Made    time.Time     `json:"made"`
+	Begun   *time.Time    `json:"begun,omitempty"`
+	Ended   *time.Time    `json:"ended,omitempty"`
+	Minutes int           `json:"minutes"`
+	At      int           `json:"at,omitempty"` // the step, from 0
+	Absent  []int64       `json:"absent,omitempty"`
+	Steps   []lesson.Step `json:"steps"`
 }
 
 // KeptRule is what is settled for a student, whatever the routine says.
@@ -156,7 +170,7 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 	}
 	defer func() { _ = tx.Rollback() }() // nothing is left to roll back once it is committed
 	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*KeptExercise{}, map[SectionID]int{}, map[StudentID]int{}, map[string]string{}}
-	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.tries} {
+	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.lessons, g.tries} {
 		if err := gather(ctx); err != nil {
 			return e, wrap(doing, err)
 		}
@@ -423,6 +437,57 @@ func (g gathering) students(ctx context.Context) error {
 		g.e.Students = append(g.e.Students, kept)
 	}
 	return nil
+}
+
+// lessons gathers the lessons, without steps at exercises and students that are erased.
+func (g gathering) lessons(ctx context.Context) error {
+	var rows []lessonRow
+	if err := g.list(ctx, &rows, g.lessonsOfAll()+` ORDER BY l.id`); err != nil {
+		return err
+	}
+	for _, row := range rows {
+		l, err := row.lesson()
+		if err != nil {
+			return err
+		}
+		kept := KeptLesson{Made: l.Made.UTC(), Begun: inUTC(l.Begun), Ended: inUTC(l.Ended), Minutes: l.Plan.Minutes, At: l.Step, Steps: []lesson.Step{}}
+		for _, s := range l.Plan.Steps {
+			x := g.exercises[ExerciseID(s.Exercise)]
+			if x == nil {
+				continue
+			}
+			s.Exercise, s.Group = int64(x.No), numbered(s.Group, g.studentOf)
+			kept.Steps = append(kept.Steps, s)
+		}
+		var absent []int64
+		for _, id := range l.Absent {
+			absent = append(absent, int64(id))
+		}
+		kept.Absent = numbered(absent, g.studentOf)
+		section := &g.e.Sections[g.sectionOf[l.Section]-1]
+		section.Lessons = append(section.Lessons, kept)
+	}
+	return nil
+}
+
+// numbered turns ids of students into what stands for them elsewhere, and leaves out those
+// for whom nothing does.
+func numbered[N ~int | ~int64](ids []int64, of map[StudentID]N) []int64 {
+	var list []int64
+	for _, id := range ids {
+		if n, known := of[StudentID(id)]; known {
+			list = append(list, int64(n))
+		}
+	}
+	return list
+}
+
+func inUTC(t *time.Time) *time.Time {
+	if t == nil {
+		return nil
+	}
+	utc := t.UTC()
+	return &utc
 }
 
 func (g gathering) tries(ctx context.Context) error {

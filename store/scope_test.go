@@ -9,9 +9,11 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/finger"
+	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/internal/testdb"
@@ -33,6 +35,12 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 			mine, err := d.CleanAt(ctx, f.section, f.student, "oboe", 0)
 			all, err2 := d.CleanAt(ctx, f.section, 0, "oboe", 0)
 			return append(mine, all...), errors.Join(err, err2)
+		},
+		"Lesson":        func() (any, error) { return d.Lesson(ctx, f.lesson) },
+		"Lessons":       func() (any, error) { return d.Lessons(ctx, f.section, 9) },
+		"RunningLesson": func() (any, error) { return d.RunningLesson(ctx, f.section) },
+		"LessonAttempts": func() (any, error) {
+			return d.LessonAttempts(ctx, f.section, time.Now().Add(-time.Hour), time.Now().Add(time.Hour))
 		},
 		"Routines":    func() (any, error) { return d.Routines(ctx) },
 		"Rules":       func() (any, error) { return spelled(d.Rules(ctx)) },
@@ -106,14 +114,15 @@ func spelled(v any, err error) (any, error) {
 // nothing is what a stranger may get of a read: a missing row, or what there is where
 // nothing was kept.
 var nothing = map[string]string{
-	"NextNumber": "1",
-	"Pressed":    "false",
-	"Placement":  `"{false 0}"`,
-	"MetBefore":  `"[]"`,
-	"Fingerings": `"map[]"`,
-	"Pencils":    `"map[]"`,
-	"SecondLine": `{"A":0,"B":0,"Entry":0}`,
-	"OutlineFor": `{"Signatures":"none","Measures":0,"Pieces":null}`,
+	"NextNumber":    "1",
+	"RunningLesson": "0",
+	"Pressed":       "false",
+	"Placement":     `"{false 0}"`,
+	"MetBefore":     `"[]"`,
+	"Fingerings":    `"map[]"`,
+	"Pencils":       `"map[]"`,
+	"SecondLine":    `{"A":0,"B":0,"Entry":0}`,
+	"OutlineFor":    `{"Signatures":"none","Measures":0,"Pieces":null}`,
 }
 
 // writes does to a fixture's rows whatever a desk can do.
@@ -161,6 +170,12 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"CutByHand":      func() error { return d.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece}}) },
 		"KeepSecondLine": func() error { return d.KeepSecondLine(ctx, store.SecondLine{A: f.exercise, Entry: 4}) },
 		"DropSecondLine": func() error { return d.DropSecondLine(ctx, f.exercise) },
+		"AddLesson":      func() error { _, err := d.AddLesson(ctx, f.section, lesson.Plan{Minutes: 9}); return err },
+		"KeepPlan":       func() error { return d.KeepPlan(ctx, f.lesson, lesson.Plan{Minutes: 9}) },
+		"BeginLesson":    func() error { return d.BeginLesson(ctx, f.lesson) },
+		"AtStep":         func() error { return d.AtStep(ctx, f.lesson, 5, nil) },
+		"EndLesson":      func() error { return d.EndLesson(ctx, f.lesson) },
+		"DropLesson":     func() error { return d.DropLesson(ctx, f.lesson) },
 		"KeepRoutine": func() error {
 			_, err := d.KeepRoutine(ctx, routine.Named{ID: f.routine, Title: "stolen", Steps: routine.Standard()})
 			return err

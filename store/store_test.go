@@ -10,6 +10,7 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/finger"
+	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/internal/testdb"
@@ -31,6 +32,7 @@ type fixture struct {
 
 	colleague store.TeacherID // to whom the section is given
 	routine   string          // of their own
+	lesson    store.LessonID
 }
 
 // firstPiece is the piece that attempts are at.
@@ -80,6 +82,9 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 	fail(f.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece, Why: "cut of " + mark}, {Key: breakdown.PieceKey{First: 3, Last: 4}}, {Key: breakdown.PieceKey{First: 1, Last: 4}}}))
 	fail(f.KeepSettings(ctx, store.Settings{"two": "two of " + mark}))
 	fail(f.KeepKind(ctx, "oboe", "kind of "+mark))
+	f.lesson, err = f.AddLesson(ctx, f.section, lesson.Plan{Minutes: 30, Steps: []lesson.Step{{Exercise: int64(f.exercise), Title: "lesson of " + mark, Times: 1}}})
+	fail(err)
+	fail(f.BeginLesson(ctx, f.lesson))
 	f.routine, err = f.KeepRoutine(ctx, routine.Named{Title: "routine of " + mark, Steps: routine.Standard()})
 	fail(err)
 	fail(f.ChooseRoutine(ctx, store.Chooser{Instrument: "flute"}, f.routine))

@@ -52,9 +52,9 @@ func (s *Server) asked(r *http.Request, ask benchAsk) (choice, taughtBy, []store
 	return c, kept, worked, err
 }
 
-// explainEach explains what a request is about to each instrument that is wanted.
-func (s *Server) explainEach(r *http.Request, wanted func(choice, instrumentTab) bool, each func(choice, instrumentTab, explained, taughtBy)) (choice, error) {
-	c, kept, worked, err := s.asked(r, askOf(r))
+// explainEach explains what is asked for to each instrument that is wanted.
+func (s *Server) explainEach(r *http.Request, ask benchAsk, wanted func(choice, instrumentTab) bool, each func(choice, instrumentTab, explained, taughtBy)) (choice, error) {
+	c, kept, worked, err := s.asked(r, ask)
 	if err != nil {
 		return c, err
 	}
@@ -212,10 +212,15 @@ func present(w work, x explained, p preferences) benchView {
 	v.Passages = v.Piece.Passages(x.Report.Part)
 	v.played = v.Piece.Played(x.Report.Part)
 	v.A4 = p.pitchOfA()
-	first := x.Report.Part.Measures[v.Passages[0].At]
-	first.Offset = v.Passages[0].From
-	v.CountOff = count.CountOff(score.Part{Measures: []score.Measure{first}}, x.Options.Count)
+	v.CountOff = countOff(x, v.Passages)
 	return v
+}
+
+// countOff is what is counted before passages.
+func countOff(x explained, passages []breakdown.Passage) []count.Cue {
+	first := x.Report.Part.Measures[passages[0].At]
+	first.Offset = passages[0].From
+	return count.CountOff(score.Part{Measures: []score.Measure{first}}, x.Options.Count)
 }
 
 // benchView goes all four steps.

@@ -89,6 +89,8 @@ var routeCases = map[string]answer{
 	"POST /settings": made,
 
 	"GET /routines": own, "GET /routines/edit": refused, "POST /routines": own, "POST /routines/choose": refused, "POST /routines/drop": refused,
+	"GET /lessons": refused, "POST /lessons": refused, "GET /lessons/{id}": refused, "GET /lessons/{id}/run": refused, "POST /lessons/{id}/plan": refused, "POST /lessons/{id}/drop": refused,
+	"POST /lessons/{id}/begin": refused, "POST /lessons/{id}/end": refused, "POST /lessons/{id}/at": refused, "POST /lessons/{id}/mark": refused, "POST /lessons/{id}/undo": refused,
 	"POST /bench/{id}/move": refused, "POST /students/{id}/rule": refused,
 
 	"GET /people":                own,
@@ -121,6 +123,8 @@ func (b belongings) idFor(route string) int64 {
 		return int64(b.section)
 	case strings.HasPrefix(route, "/books"):
 		return int64(b.book)
+	case strings.HasPrefix(route, "/lessons"):
+		return int64(b.lesson)
 	case strings.HasPrefix(route, "/account"):
 		return int64(b.teacher)
 	}
@@ -139,7 +143,7 @@ var pressKey = regexp.MustCompile(`name="press" value="[^"]*"`)
 func everything(v *visitor, b belongings) map[string]string {
 	pages := map[string]string{}
 	for _, path := range []string{
-		"/", "/board", "/people", "/removed", "/settings", "/fingerings/oboe", fmt.Sprintf("/exercises/new?book=%d", b.book),
+		"/", "/board", "/people", "/routines", fmt.Sprintf("/lessons?section=%d", b.section), "/removed", "/settings", "/fingerings/oboe", fmt.Sprintf("/exercises/new?book=%d", b.book),
 		fmt.Sprintf("/students/%d", b.student), fmt.Sprintf("/exercises/%d/edit", b.exercise), fmt.Sprintf("/exercises/%d/parts", b.exercise),
 		fmt.Sprintf("/bench/%d?instrument=trombone&student=%d", b.exercise, b.student), fmt.Sprintf("/bench/%d?instrument=oboe", b.exercise),
 		fmt.Sprintf("/bench/%d?instrument=horn-f", b.exercise), fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc", b.exercise),
@@ -171,6 +175,14 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
+	lesson, err := desk.AddLesson(ctx, mine.section, lessonOf(mine, 30))
+	if err == nil {
+		err = desk.BeginLesson(ctx, lesson)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	mine.lesson = lesson
 	stranger, other := s.teacher(t, "stranger@school.example")
 	theirs := furnish(t, s.store, other.ID)
 	if err := s.store.For(other.ID).ChangeStudent(ctx,
@@ -190,7 +202,7 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 		"note": {"65"}, "colleague": {fmt.Sprint(other.ID)}, "may": {"teach"}, "fingering": {"1 2 3 | 4 6"}, "measure": {"0"}, "event": {"0"}, "scope": {"here"}, "instrument-0": {"horn-f"},
 	}
 	var walked []string
-	err := chi.Walk(s.routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
+	err = chi.Walk(s.routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
 		if route == "/static/*" {
 			method = "*"
 		}

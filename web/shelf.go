@@ -59,7 +59,7 @@ type shelfView struct {
 }
 
 func (s *Server) shelf(w http.ResponseWriter, r *http.Request) {
-	v, err := s.shelfView(r)
+	v, err := s.shelfView(r, text(r, "for"))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -67,7 +67,9 @@ func (s *Server) shelf(w http.ResponseWriter, r *http.Request) {
 	s.page(w, r, http.StatusOK, "shelf", "Shelf", v)
 }
 
-func (s *Server) shelfView(r *http.Request) (shelfView, error) {
+// shelfView is the Shelf for whoever is named as the page names them, "" for the section
+// chosen last.
+func (s *Server) shelfView(r *http.Request, who string) (shelfView, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	v := shelfView{Query: text(r, "q")}
 	books, err := desk.Books(ctx)
@@ -78,7 +80,7 @@ func (s *Server) shelfView(r *http.Request) (shelfView, error) {
 	if err != nil {
 		return v, err
 	}
-	room, err := s.chooseRoom(r, &v)
+	room, err := s.chooseRoom(r, &v, who)
 	if err != nil {
 		return v, err
 	}
@@ -154,10 +156,10 @@ type shelfRoom struct {
 
 // chooseRoom finds who is asked for: "section-3", "section-3-trombone" or "student-12"; the
 // section chosen last where nobody is.
-func (s *Server) chooseRoom(r *http.Request, v *shelfView) (shelfRoom, error) {
+func (s *Server) chooseRoom(r *http.Request, v *shelfView, who string) (shelfRoom, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	var room shelfRoom
-	what, rest, _ := strings.Cut(text(r, "for"), "-")
+	what, rest, _ := strings.Cut(who, "-")
 	number, only, _ := strings.Cut(rest, "-")
 	id, _ := strconv.ParseInt(number, 10, 64) // 0, which no row has, for none
 	wanted := store.SectionID(0)

@@ -176,6 +176,7 @@ type belongings struct {
 	attempt  store.AttemptID
 	book     store.BookID
 	teacher  store.TeacherID
+	lesson   store.LessonID
 }
 
 // exercise adds an exercise in ABC to the book B and gives its id.

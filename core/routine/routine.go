@@ -195,6 +195,9 @@ func (r Routine) after(s Stage) Stage {
 	return Done
 }
 
+// Mends is the stage where a cause is mended.
+func (r Routine) Mends(c Cause) Stage { return r[r.mends(c)].Stage }
+
 // mends is the place of the stage where a cause is mended; a routine without one
 // mends it at its end.
 func (r Routine) mends(c Cause) int {

@@ -70,6 +70,28 @@ func (w Way) Words(i instrument.Instrument) string {
 	return ""
 }
 
+// Short says a way in a few words for an instrument, "head joint alone"; "" where it has no
+// such way.
+func (w Way) Short(i instrument.Instrument) string {
+	switch {
+	case w.Words(i) == "":
+		return ""
+	case w == Pluck:
+		return "plucked first"
+	case w == Pad:
+		return "on the pad first"
+	case w == Air && !i.Blown:
+		return "in the air"
+	case w == Mouthpiece && i.Keys == instrument.FluteKeys:
+		return "head joint alone"
+	case w == Mouthpiece && (i.Keys == instrument.OboeKeys || i.Keys == instrument.BassoonKeys):
+		return "reed alone"
+	case w == Mouthpiece:
+		return "mouthpiece alone"
+	}
+	return w.Word()
+}
+
 // mouthpieceWords is what a wind player does before the instrument speaks.
 func mouthpieceWords(i instrument.Instrument) string {
 	switch {

@@ -175,6 +175,15 @@ func (s Step) Words(i instrument.Instrument, o count.Options) string {
 	return ""
 }
 
+// Together says how for a room in which everybody's sound starts in a way of its own, so
+// that only what holds for all is said.
+func (s Step) Together(i instrument.Instrument, o count.Options) string {
+	if words := s.Words(i, o); s.Stage != Play || words != texts[Play].how(i, o) {
+		return words
+	}
+	return playWords(i)
+}
+
 // WithHands says whether hands or fingers move at the stage.
 func (s Step) WithHands() bool {
 	if t, has := texts[s.Stage]; has {

@@ -13,7 +13,8 @@ window.sheet = (function () {
     const narrow = element.clientWidth < 520;
     const bowed = data.measures.some((m) => m.events.some((e) => e.bow));
     const lanesHeight = window.lanes.rows(data, shown).height + (bowed ? 8 : 0);
-    const scale = narrow ? 36 : 46;
+    const { scale: wanted, spacing, ...others } = engraver;
+    const scale = narrow ? 36 : wanted || 46;
     element.style.paddingLeft = narrow ? "44px" : "60px";
     const turn = ++drawing;
     await document.fonts.ready;
@@ -23,7 +24,7 @@ window.sheet = (function () {
       if (turn !== drawing) return null;
       await window.engrave.draw(canvas, mei, { scale, engraver: Object.assign({
         svgAdditionalAttribute: ["staff@n"], spacingNonLinear: 0.85, spacingLinear: 0.05,
-        ...roomUnder(lanesHeight, scale), justifyVertically: false,
+        ...spacing, ...roomUnder(lanesHeight, scale), justifyVertically: false,
       }, options) });
       return window.lanes.crowding(element, data, shown);
     };
@@ -31,7 +32,7 @@ window.sheet = (function () {
     if (!line) return null;
     let drawn = null;
     for (let room = canvas.clientWidth - 4, tries = 0; tries < 3; tries++, room *= 0.9) {
-      drawn = await draw(broken(data, line, room), { breaks: "encoded", ...engraver });
+      drawn = await draw(broken(data, line, room), { breaks: "encoded", ...others });
       if (!drawn) return null;
       if (Math.max(...drawn.map((m) => m.crowded)) <= touching + 0.01) break;
     }

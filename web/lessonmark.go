@@ -1,0 +1,220 @@
+package web
+
+import (
+	"encoding/json"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// lessonAnswer is what the lesson's script is told.
+type lessonAnswer struct {
+	Said  string        `json:"said"`
+	Batch store.BatchID `json:"batch,omitempty"` // of what can be taken back
+}
+
+func (s *Server) answerLesson(w http.ResponseWriter, r *http.Request, l store.Lesson, a lessonAnswer) {
+	if r.Header.Get("Accept") != "application/json" { // there is no script
+		s.flash(r, a.Said)
+		if a.Batch != 0 {
+			s.sessions.Put(r.Context(), "undo", fmt.Sprintf("/lessons/%d/undo?section=%d&batch=%d", l.ID, l.Section, a.Batch))
+		}
+		http.Redirect(w, r, fmt.Sprintf("%s&step=%d", lessonLink(l, "/run"), l.Step), http.StatusSeeOther)
+		return
+	}
+	text, err := json.Marshal(a)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	w.Header().Set("Content-Type", "application/json")
+	_, _ = w.Write(text) // the reader has gone when this fails
+}
+
+// lessonStep reads which step of which lesson a form is about, and who is not there. The
+// index is of what fits.
+func (s *Server) lessonStep(r *http.Request) (store.Lesson, lesson.Step, []store.StudentID, error) {
+	l, err := deskOf(r).Lesson(r.Context(), idOf[store.LessonID](r))
+	if err != nil {
+		return l, lesson.Step{}, nil, err
+	}
+	in := l.Plan.Fit().In
+	at := int(number(r, "step"))
+	if at < 0 || at >= len(in) {
+		return l, lesson.Step{}, nil, fmt.Errorf("find step %d: %w", at, store.ErrNotFound)
+	}
+	l.Step = at
+	var absent []store.StudentID
+	for _, typed := range r.Form["absent"] {
+		if id, err := strconv.ParseInt(typed, 10, 64); err == nil {
+			absent = append(absent, store.StudentID(id))
+		}
+	}
+	return l, l.Plan.Steps[in[at]], absent, nil
+}
+
+// lessonAt notes at which step the class is, and who is not there.
+func (s *Server) lessonAt(w http.ResponseWriter, r *http.Request) {
+	l, _, absent, err := s.lessonStep(r)
+	if err == nil && l.Ended == nil {
+		err = deskOf(r).AtStep(r.Context(), l.ID, l.Step, absent)
+	}
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.answerLesson(w, r, l, lessonAnswer{})
+}
+
+// markLesson logs a step for the whole section in one write: clean for everybody who is
+// there, but for the exceptions, who stumbled over what is said of each in "stumble-12".
+func (s *Server) markLesson(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), deskOf(r)
+	l, step, absent, err := s.lessonStep(r)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	press := pressOf(r)
+	batch, again, err := desk.Pressed(ctx, press)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if again { // its answer had not arrived
+		s.answerLesson(w, r, l, lessonAnswer{step.Name() + ": marked.", batch})
+		return
+	}
+	m, err := s.classMarks(r, l, step, absent)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if len(m.list) > 0 {
+		if batch, err = desk.AddTogether(ctx, press, m.list...); err != nil {
+			s.failed(w, r, err)
+			return
+		}
+	}
+	if l.Ended == nil {
+		if err := desk.AtStep(ctx, l.ID, l.Step, absent); err != nil && !errors.Is(err, store.ErrNotFound) {
+			s.failed(w, r, err)
+			return
+		}
+	}
+	s.answerLesson(w, r, l, lessonAnswer{m.said(step), batch})
+}
+
+// classMarks are the marks of a step for a section.
+type classMarks struct {
+	list                []store.Attempt
+	clean               int
+	stumbled            []string // "Odette V., name"
+	past, without, away int
+}
+
+// said tells the marks in a sentence or two.
+func (m classMarks) said(step lesson.Step) string {
+	if step.Warm {
+		return "A warm-up is not marked."
+	}
+	words := []string{fmt.Sprintf("%s: %d clean.", step.Name(), m.clean)}
+	if len(m.stumbled) > 0 {
+		words = append(words, strings.Join(m.stumbled, "; ")+".")
+	}
+	for _, some := range []struct {
+		n    int
+		what string
+	}{{m.past, "past this stage already"}, {m.without, "whose part or routine has no such step"}, {m.away, "not here"}} {
+		if some.n > 0 {
+			words = append(words, fmt.Sprintf("%s %s.", people(some.n), some.what))
+		}
+	}
+	return strings.Join(words, " ")
+}
+
+func (s *Server) classMarks(r *http.Request, l store.Lesson, step lesson.Step, absent []store.StudentID) (classMarks, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	var m classMarks
+	if step.Warm { // which is no stage of the piece
+		return m, nil
+	}
+	x, err := s.reader.Exercise(ctx, desk, store.ExerciseID(step.Exercise))
+	if err != nil {
+		return m, err
+	}
+	students, err := desk.Students(ctx, l.Section)
+	if err != nil {
+		return m, err
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return m, err
+	}
+	own, err := desk.OwnOutlines(ctx)
+	if err != nil {
+		return m, err
+	}
+	standings, err := desk.ExerciseStandings(ctx, x.ID, l.Section)
+	if err != nil {
+		return m, err
+	}
+	for _, student := range students {
+		if len(step.Group) > 0 && !slices.Contains(step.Group, int64(student.ID)) {
+			continue
+		}
+		if slices.Contains(absent, student.ID) {
+			m.away++
+			continue
+		}
+		steps := rules.For(student.ID, x.ID)
+		stage, has := steps.Like(routine.Step{Stage: step.Stage, Kind: step.Form})
+		if !has || !slices.Contains(own.Of(x, student.Instrument).Pieces, step.Piece) {
+			m.without++
+			continue
+		}
+		try := routine.Try{Stage: stage, Clean: true}
+		if cause, stumbled := routine.ParseCause(text(r, fmt.Sprintf("stumble-%d", student.ID))); stumbled {
+			try = routine.Try{Stage: stage, Cause: cause}
+			m.stumbled = append(m.stumbled, fmt.Sprintf("%s, %s", student.Name(), cause))
+		}
+		if try.Clean && isPast(steps, standings[store.Task{Student: student.ID, Exercise: x.ID}], step, stage) {
+			m.past++
+			continue
+		}
+		if try.Clean {
+			m.clean++
+		}
+		m.list = append(m.list, store.Attempt{StudentID: student.ID, ExerciseID: x.ID, Piece: step.Piece, Try: try, Tempo: step.Tempo})
+	}
+	return m, nil
+}
+
+// isPast says whether somebody has gone on past a stage, where a clean try would send them
+// back to it.
+func isPast(steps routine.Routine, standing *progress.Standing, step lesson.Step, stage routine.Stage) bool {
+	return steps.Index(standing.State(steps, step.Piece).Stage) > steps.Index(stage)
+}
+
+// undoLesson takes back what was marked together.
+func (s *Server) undoLesson(w http.ResponseWriter, r *http.Request) {
+	l, err := deskOf(r).Lesson(r.Context(), idOf[store.LessonID](r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	err = deskOf(r).UndoTogether(r.Context(), store.BatchID(number(r, "batch")))
+	if err != nil && !errors.Is(err, store.ErrNotFound) { // taken back already is what was wanted
+		s.failed(w, r, err)
+		return
+	}
+	s.answerLesson(w, r, l, lessonAnswer{Said: "Taken back."})
+}

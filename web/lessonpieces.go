@@ -1,0 +1,165 @@
+package web
+
+import (
+	"cmp"
+	"fmt"
+	"net/http"
+	"slices"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/core/play"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// lessonPieces lays out the pieces of an exercise for a whole section: at the tempo that
+// the hardest place of everybody's allows, and with where each one stands.
+func (s *Server) lessonPieces(r *http.Request, section store.SectionID, exercise store.ExerciseID, standings store.Standings) ([]lesson.Piece, error) {
+	var pieces []lesson.Piece
+	_, err := s.explainEach(r, benchAsk{exercise: exercise, section: section}, choice.plays, func(at choice, tab instrumentTab, x explained, _ taughtBy) {
+		steps := at.Rules.In(store.Chooser{Exercise: exercise, Section: section}).Steps
+		for _, p := range x.Report.Pieces {
+			k := slices.IndexFunc(pieces, func(known lesson.Piece) bool { return known.Key == p.Key() })
+			if k < 0 {
+				k = len(pieces)
+				pieces = append(pieces, newLessonPiece(at, x, p, steps))
+			}
+			known := &pieces[k]
+			known.Tempo = min(known.Tempo, x.Tempo)
+			known.Lips = known.Lips || tab.Instrument.LipsTire()
+			for _, student := range at.section {
+				if student.Instrument == tab.ID {
+					standing := standings[store.Task{Student: student.ID, Exercise: exercise}]
+					known.States = append(known.States, inStepsOf(steps, at.routineOf(student), standing, p.Key()))
+				}
+			}
+		}
+	})
+	return pieces, err
+}
+
+func newLessonPiece(at choice, x explained, p breakdown.Piece, steps routine.Routine) lesson.Piece {
+	part, played := x.Report.Part, p.Played(x.Report.Part)
+	piece := lesson.Piece{
+		Exercise: int64(at.Exercise.ID), Number: at.Exercise.Number, Title: at.Exercise.Title, Key: p.Key(), Label: p.Label, Steps: steps,
+		Beats: breakdown.Beats(part, played), Notes: len(play.RoundOf(part, played).Notes), Tempo: x.Tempo,
+	}
+	for _, cue := range countOff(x, p.Passages(part)) {
+		if cue.Beat {
+			piece.CountOff++
+		}
+	}
+	return piece
+}
+
+// inStepsOf is where somebody stands who may follow another routine, as a stage of the
+// class's.
+func inStepsOf(class, theirs routine.Routine, standing *progress.Standing, key breakdown.PieceKey) routine.State {
+	state := standing.State(theirs, key)
+	if class.Index(state.Stage) >= 0 {
+		return state
+	}
+	like, has := class.Like(theirs.Step(state.Stage))
+	if !has {
+		like = class.First()
+	}
+	state.Stage = like
+	return state
+}
+
+// lessonWants is what a lesson is to be made of.
+type lessonWants struct{ Left, Begun, Next, Known bool }
+
+// mostBegun is how many exercises that are begun go into a lesson: those worked at last.
+const mostBegun = 3
+
+// proposeLesson lays out a lesson for a section.
+func (s *Server) proposeLesson(r *http.Request, section store.SectionID, minutes int, wants lessonWants) (lesson.Plan, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	standings, err := desk.SectionStandings(ctx, section)
+	if err != nil {
+		return lesson.Plan{}, err
+	}
+	exercises, err := s.reader.Exercises(ctx, desk)
+	if err != nil {
+		return lesson.Plan{}, err
+	}
+	var left []lesson.Step
+	if wants.Left {
+		if left, err = s.leftOver(r, section); err != nil {
+			return lesson.Plan{}, err
+		}
+	}
+	var begun, next []lesson.Piece
+	var known *lesson.Piece
+	recent := recentFirst(exercises, standings)
+	for _, x := range recent {
+		if len(begun) > 0 && known != nil || !wants.Begun && !wants.Known {
+			break
+		}
+		pieces, err := s.lessonPieces(r, section, x.ID, standings)
+		if err != nil {
+			return lesson.Plan{}, fmt.Errorf("lay out exercise %d: %w", x.Number, err)
+		}
+		whole := pieces[len(pieces)-1]
+		if whole.Stage() == routine.Done && wants.Known && known == nil {
+			known = &whole
+		}
+		if wants.Begun && exercisesIn(begun) < mostBegun && whole.Stage() != routine.Done {
+			begun = append(begun, pieces...)
+		}
+	}
+	if wants.Next {
+		if next, err = s.nextPieces(r, section, standings); err != nil {
+			return lesson.Plan{}, err
+		}
+	}
+	slices.SortStableFunc(begun, func(a, b lesson.Piece) int { return cmp.Compare(a.Number, b.Number) })
+	return lesson.Propose(minutes, left, begun, next, known), nil
+}
+
+func exercisesIn(pieces []lesson.Piece) int {
+	seen := map[int64]bool{}
+	for _, p := range pieces {
+		seen[p.Exercise] = true
+	}
+	return len(seen)
+}
+
+// mostRecent bounds how many exercises a proposal looks into.
+const mostRecent = 8
+
+// recentFirst lists the exercises that the section has tried, the one tried last first.
+func recentFirst(exercises []store.Exercise, standings store.Standings) []store.Exercise {
+	last := map[store.ExerciseID]int64{}
+	for task, standing := range standings {
+		for _, t := range standing.Times {
+			last[task.Exercise] = max(last[task.Exercise], t.Last)
+		}
+	}
+	list := slices.DeleteFunc(slices.Clone(exercises), func(x store.Exercise) bool { return last[x.ID] == 0 || x.Unread != "" })
+	slices.SortStableFunc(list, func(a, b store.Exercise) int { return cmp.Compare(last[b.ID], last[a.ID]) })
+	return list[:min(len(list), mostRecent)]
+}
+
+// nextPieces are the pieces of what comes easiest next for the section, in the book it
+// works in.
+func (s *Server) nextPieces(r *http.Request, section store.SectionID, standings store.Standings) ([]lesson.Piece, error) {
+	shelf, err := s.shelfView(r, fmt.Sprintf("section-%d", section))
+	if err != nil {
+		return nil, err
+	}
+	var next *shelfNext
+	worked := -1
+	for _, b := range shelf.Books {
+		if len(b.Next) > 0 && b.Worked > worked {
+			next, worked = &b.Next[0], b.Worked
+		}
+	}
+	if next == nil {
+		return nil, nil
+	}
+	return s.lessonPieces(r, section, next.ID, standings)
+}

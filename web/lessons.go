@@ -1,0 +1,360 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// usualMinutes is how long a lesson is where nothing is known.
+const usualMinutes = 30
+
+// lessonsView is the page that plans lessons.
+type lessonsView struct {
+	Sections []store.Section
+	Section  store.Section
+	Guest    store.Guest
+	Minutes  string
+	Problem  string
+	Lessons  []lessonLine
+}
+
+// lessonLine is a lesson in the list.
+type lessonLine struct {
+	store.Lesson
+	When  string
+	Words string
+	Link  string
+}
+
+func (s *Server) lessons(w http.ResponseWriter, r *http.Request) {
+	s.showLessons(w, r, http.StatusOK, "", "")
+}
+
+func (s *Server) showLessons(w http.ResponseWriter, r *http.Request, status int, minutes, problem string) {
+	v := lessonsView{Guest: deskOf(r).Guest(), Minutes: minutes, Problem: problem}
+	var err error
+	if v.Sections, v.Section, err = s.chooseSection(r, store.SectionID(number(r, "section"))); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	list, err := deskOf(r).Lessons(r.Context(), v.Section.ID, mostLessons)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	for _, l := range list {
+		v.Lessons = append(v.Lessons, newLessonLine(l))
+	}
+	if v.Minutes == "" {
+		v.Minutes = strconv.Itoa(usualMinutes)
+		if len(list) > 0 {
+			v.Minutes = strconv.Itoa(list[0].Plan.Minutes)
+		}
+	}
+	s.page(w, r, status, "lessons", "Lesson", v)
+}
+
+// mostLessons is how many lessons the page lists.
+const mostLessons = 12
+
+func newLessonLine(l store.Lesson) lessonLine {
+	fitted := l.Plan.Fit()
+	line := lessonLine{Lesson: l, Link: lessonLink(l, ""), Words: fmt.Sprintf("%d steps, %s of %d min", len(fitted.In), lesson.Time(fitted.Halves), l.Plan.Minutes)}
+	switch {
+	case l.Ended != nil:
+		line.When = day(*l.Begun)
+	case l.Running():
+		line.When, line.Link = "now", lessonLink(l, "/run")
+	default:
+		line.When = "planned " + day(l.Made)
+	}
+	return line
+}
+
+// lessonLink is the address of a page of a lesson.
+func lessonLink(l store.Lesson, page string) string {
+	return fmt.Sprintf("/lessons/%d%s?section=%d", l.ID, page, l.Section)
+}
+
+// planLesson proposes a lesson and opens it to be changed.
+func (s *Server) planLesson(w http.ResponseWriter, r *http.Request) {
+	_, section, err := s.chooseSection(r, store.SectionID(number(r, "section")))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	minutes, err := strconv.Atoi(text(r, "minutes"))
+	if err != nil || minutes < 1 || minutes > lesson.MostMinutes {
+		s.showLessons(w, r, http.StatusUnprocessableEntity, text(r, "minutes"), fmt.Sprintf("The minutes, “%s”, are no number from 1 to %d.", text(r, "minutes"), lesson.MostMinutes))
+		return
+	}
+	if section.ID == 0 {
+		s.showLessons(w, r, http.StatusUnprocessableEntity, text(r, "minutes"), "There is no section to teach yet. Add one in People.")
+		return
+	}
+	wants := lessonWants{Left: text(r, "left") != "", Begun: text(r, "begun") != "", Next: text(r, "next") != "", Known: text(r, "known") != ""}
+	plan, err := s.proposeLesson(r, section.ID, minutes, wants)
+	if err != nil {
+		s.failedToRead(w, r, err)
+		return
+	}
+	id, err := deskOf(r).AddLesson(r.Context(), section.ID, plan)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, lessonLink(store.Lesson{ID: id, Section: section.ID}, ""), http.StatusSeeOther)
+}
+
+// planView is a lesson to be changed before it begins.
+type planView struct {
+	store.Lesson
+	Name      string // of the section
+	Rows      []planRow
+	Halves    int
+	Exercises []store.Exercise
+	Steps     routine.Routine // that the section follows
+	Problem   string
+}
+
+// planRow is a step of a plan.
+type planRow struct {
+	lesson.Step
+	K           int
+	Fits        bool
+	First, Last bool
+}
+
+// Time is how long the step takes, in words.
+func (p planRow) Time() string { return lesson.Time(p.Halves()) }
+
+// Ladder is the tempos the step may have.
+func (p planRow) Ladder() []int { return routine.Ladder(p.Tempo) }
+
+// Often is how often it may be done.
+func (planRow) Often() []int { return upTo(lesson.MostTimes) }
+
+// Time is how long all that fits takes, in words.
+func (v planView) Time() string { return lesson.Time(v.Halves) }
+
+// Link is the address of a page of the lesson.
+func (v planView) Link(page string) string { return lessonLink(v.Lesson, page) }
+
+// Out lists what does not fit.
+func (v planView) Out() []planRow {
+	return slices.DeleteFunc(slices.Clone(v.Rows), func(p planRow) bool { return p.Fits })
+}
+
+// lesson shows a lesson: planned, running or over.
+func (s *Server) lesson(w http.ResponseWriter, r *http.Request) {
+	l, err := deskOf(r).Lesson(r.Context(), idOf[store.LessonID](r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if l.Ended != nil {
+		s.showAfter(w, r, l)
+		return
+	}
+	s.showPlan(w, r, http.StatusOK, l, "")
+}
+
+func (s *Server) showPlan(w http.ResponseWriter, r *http.Request, status int, l store.Lesson, problem string) {
+	ctx, desk := r.Context(), deskOf(r)
+	_, section, err := s.chooseSection(r, l.Section)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	v := newPlanView(l, section.Name, problem)
+	v.Steps = rules.In(store.Chooser{Section: l.Section}).Steps
+	if isHTMX(r) {
+		s.render(w, status, "lesson", "plan", v)
+		return
+	}
+	if v.Exercises, err = desk.Exercises(ctx); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.page(w, r, status, "lesson", "Lesson of "+section.Name, v)
+}
+
+func newPlanView(l store.Lesson, name, problem string) planView {
+	fitted := l.Plan.Fit()
+	v := planView{Lesson: l, Name: name, Halves: fitted.Halves, Problem: problem}
+	for k, step := range l.Plan.Steps {
+		v.Rows = append(v.Rows, planRow{Step: step, K: k, Fits: slices.Contains(fitted.In, k), First: k == 0, Last: k == len(l.Plan.Steps)-1})
+	}
+	return v
+}
+
+// changePlan does to a plan what was pressed, and shows what it adds up to.
+func (s *Server) changePlan(w http.ResponseWriter, r *http.Request) {
+	l, err := deskOf(r).Lesson(r.Context(), idOf[store.LessonID](r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	problem := changedPlan(&l.Plan, r)
+	if text(r, "do") == "add" {
+		problem, err = s.addToPlan(r, &l)
+	}
+	if err == nil && problem == "" {
+		err = deskOf(r).KeepPlan(r.Context(), l.ID, l.Plan)
+	}
+	switch {
+	case err != nil:
+		s.failedToRead(w, r, err)
+	case problem != "":
+		s.showPlan(w, r, http.StatusUnprocessableEntity, l, problem)
+	case isHTMX(r):
+		s.showPlan(w, r, http.StatusOK, l, "")
+	default:
+		http.Redirect(w, r, lessonLink(l, ""), http.StatusSeeOther)
+	}
+}
+
+// changedPlan changes a plan by what a form asks for: "do" with the step, from 0, in "at".
+func changedPlan(p *lesson.Plan, r *http.Request) (problem string) {
+	k, figure := int(number(r, "at")), int(number(r, "to"))
+	if text(r, "do") == "minutes" {
+		if figure < 1 || figure > lesson.MostMinutes {
+			return fmt.Sprintf("The minutes, “%s”, are no number from 1 to %d.", text(r, "to"), lesson.MostMinutes)
+		}
+		p.Minutes = figure
+		return ""
+	}
+	if k < 0 || k >= len(p.Steps) {
+		return ""
+	}
+	step := &p.Steps[k]
+	do := text(r, "do")
+	for _, pressed := range []string{"up", "down", "drop"} {
+		if text(r, pressed) != "" {
+			do = pressed
+		}
+	}
+	switch do {
+	case "up", "down":
+		to := k + map[string]int{"up": -1, "down": 1}[do]
+		if to >= 0 && to < len(p.Steps) {
+			p.Steps[k], p.Steps[to] = p.Steps[to], p.Steps[k]
+		}
+	case "move":
+		moved := *step
+		p.Steps = slices.Insert(slices.Delete(p.Steps, k, k+1), max(0, min(figure, len(p.Steps)-1)), moved)
+	case "drop":
+		p.Steps = slices.Delete(p.Steps, k, k+1)
+	case "times":
+		step.Times = max(1, min(figure, lesson.MostTimes))
+	case "tempo":
+		if slices.Contains(routine.Ladder(step.Tempo), figure) {
+			step.Tempo = figure
+		}
+	case "talk":
+		step.Talk = max(0, min(figure, lesson.MostTalk))
+	}
+	return ""
+}
+
+// addToPlan adds the stages of a piece to a plan, before what closes the lesson.
+func (s *Server) addToPlan(r *http.Request, l *store.Lesson) (problem string, err error) {
+	standings, err := deskOf(r).SectionStandings(r.Context(), l.Section)
+	if err != nil {
+		return "", err
+	}
+	pieces, err := s.lessonPieces(r, l.Section, store.ExerciseID(number(r, "exercise")), standings)
+	if errors.Is(err, store.ErrNotFound) {
+		return "Choose an exercise from the list.", nil
+	}
+	if err != nil {
+		return "", err
+	}
+	label := text(r, "piece")
+	k := slices.IndexFunc(pieces, func(p lesson.Piece) bool { return p.Label == label })
+	if k < 0 {
+		var there []string
+		for _, p := range pieces {
+			there = append(there, p.Label)
+		}
+		return fmt.Sprintf("%d · %s has no piece %s. It has %s.", pieces[0].Number, pieces[0].Title, label, strings.Join(there, ", ")), nil
+	}
+	var steps []lesson.Step
+	switch stage := routine.Stage(text(r, "stage")); {
+	case stage == "":
+		steps = pieces[k].From(goesOnAt(pieces[k]), "added by you")
+	case pieces[k].Steps.Has(stage):
+		steps = []lesson.Step{pieces[k].Do(stage, lesson.TalkOn, "added by you")}
+	default:
+		return "Choose a stage from the list.", nil
+	}
+	if len(l.Plan.Steps)+len(steps) > lesson.MostSteps {
+		return fmt.Sprintf("A lesson holds at most %d steps.", lesson.MostSteps), nil
+	}
+	at := slices.IndexFunc(l.Plan.Steps, func(s lesson.Step) bool { return s.Closing })
+	if at < 0 {
+		at = len(l.Plan.Steps)
+	}
+	l.Plan.Steps = slices.Insert(l.Plan.Steps, at, steps...)
+	return "", nil
+}
+
+// goesOnAt is where the class goes on with a piece, from the beginning where it is done.
+func goesOnAt(p lesson.Piece) routine.Stage {
+	if at := p.Stage(); at != routine.Done {
+		return at
+	}
+	return p.Steps.First()
+}
+
+// dropLesson takes a planned lesson away.
+func (s *Server) dropLesson(w http.ResponseWriter, r *http.Request) {
+	if err := deskOf(r).DropLesson(r.Context(), idOf[store.LessonID](r)); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, "The plan is taken away. Propose another one when you like.")
+	http.Redirect(w, r, fmt.Sprintf("/lessons?section=%d", number(r, "section")), http.StatusSeeOther)
+}
+
+// beginLesson begins a lesson.
+func (s *Server) beginLesson(w http.ResponseWriter, r *http.Request) {
+	id := idOf[store.LessonID](r)
+	if err := deskOf(r).BeginLesson(r.Context(), id); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, lessonLink(store.Lesson{ID: id, Section: store.SectionID(number(r, "section"))}, "/run"), http.StatusSeeOther)
+}
+
+// endLesson ends a lesson and shows what was done.
+func (s *Server) endLesson(w http.ResponseWriter, r *http.Request) {
+	id := idOf[store.LessonID](r)
+	if err := deskOf(r).EndLesson(r.Context(), id); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, lessonLink(store.Lesson{ID: id, Section: store.SectionID(number(r, "section"))}, ""), http.StatusSeeOther)
+}
+
+// lessonEnd is until when what a section tries belongs to a lesson.
+func lessonEnd(l store.Lesson) time.Time {
+	if l.Ended != nil {
+		return *l.Ended
+	}
+	return time.Now().Add(time.Minute)
+}

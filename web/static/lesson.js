@@ -1,0 +1,322 @@
+// A lesson while it runs: one step at a time, the music of whoever is chosen, a count-off,
+// and marks for everybody. All steps are in the page, and marks that cannot be sent wait.
+(function () {
+  "use strict";
+
+  const lesson = () => document.getElementById("lesson");
+  // Which lanes a stage needs, until the teacher says otherwise.
+  const lanesOf = { count: ["tap", "count"], name: ["tap", "count", "name"], finger: ["count", "name", "finger"] };
+  let wanted = {}; // lanes the teacher switched
+  let shown = {};
+  const most = 4; // lines side by side
+  let music = {}, voices = {};
+  let at = 0;
+  let over = new Map();   // what each exception stumbled over, by student
+  let absent = new Set();
+  let chosen = null;      // the exception at hand
+  let marked = [];        // what can be taken back: {press, batch, step}
+  let drawn = [];         // the sheets on the page
+  let drawing = 0;
+  let whenDrawn = Promise.resolve();
+  let notches = 0;        // how much faster or slower than the plan has it
+
+  const all = (selector) => [...lesson().querySelectorAll(selector)];
+  const head = () => lesson().querySelector(`.lesson-head[data-step="${at}"]`);
+  const say = (words) => { lesson().querySelector(".advice").textContent = words; };
+
+  function instruments() {
+    const here = all(`.room[data-step="${at}"] .room-card`).map((card) => card.dataset.instrument);
+    const kept = JSON.parse(localStorage.getItem("lesson:shown") || "[]").filter((id) => here.includes(id));
+    return kept.length ? kept : here.slice(0, 1);
+  }
+
+  function show(step) {
+    at = step;
+    window.player.stop();
+    for (const part of all("[data-step]")) part.hidden = Number(part.dataset.step) !== at;
+    for (const link of all("[data-go]")) {
+      const place = Number(link.dataset.go);
+      if (place === at) link.setAttribute("aria-current", "step"); else link.removeAttribute("aria-current");
+      link.classList.toggle("gone", place < at);
+    }
+    lesson().querySelector("[data-go][aria-current]")?.scrollIntoView({ block: "nearest" });
+    const last = at === all("[data-go]").length - 1;
+    lesson().querySelector("[data-next]").disabled = last;
+    history.replaceState(history.state, "", address());
+    notches = 0;
+    lanes();
+    over = new Map();
+    choose(null);
+    names();
+    sayTime();
+    draw();
+  }
+
+  function address() {
+    const url = new URL(location.href);
+    url.searchParams.set("step", at);
+    return url;
+  }
+
+  function note() {
+    const fields = new URLSearchParams({ step: at });
+    for (const id of absent) fields.append("absent", id);
+    window.waiting.later(lesson().dataset.note, fields, false);
+  }
+
+  function go(step) {
+    if (step < 0 || step >= all("[data-go]").length || step === at) return;
+    show(step);
+    note();
+  }
+
+  // The music of whoever is chosen, one to four lines.
+  function draw() { whenDrawn = drawAll(++drawing); }
+
+  async function drawAll(turn) {
+    const host = lesson().querySelector(".lesson-sheets");
+    const piece = music[head().dataset.music] || {};
+    const ids = instruments();
+    for (const card of all(".room-card")) card.setAttribute("aria-pressed", ids.includes(card.dataset.instrument));
+    const said = [...head().querySelectorAll(".lesson-says")];
+    for (const words of said) words.hidden = said.length > 1 && !(JSON.parse(words.dataset.to) || []).some((id) => ids.includes(id));
+    const heard = said.filter((words) => !words.hidden);
+    for (const words of heard) words.classList.toggle("to-all", heard.length === 1);
+    host.dataset.lines = ids.length;
+    const made = ids.map((id) => {
+      const sheet = Object.assign(document.createElement("figure"), { className: "lesson-sheet" });
+      const name = Object.assign(document.createElement("figcaption"), { textContent: all(`.room-card[data-instrument="${id}"] .room-name`)[0]?.textContent || "" });
+      const element = Object.assign(document.createElement("div"), { className: "engraving" });
+      sheet.append(name, element);
+      return { id, sheet, element, data: piece[id].sheet, plan: piece[id].plan, round: piece[id].round };
+    });
+    host.replaceChildren(...made.map((m) => m.sheet));
+    for (const scale of ids.length === 1 ? [54, 46, 38] : [42, 36]) { // as large as there is room for
+      drawn = [];
+      for (const m of made) {
+        if (!(await drawOne(m, scale, turn))) return;
+      }
+      if (host.scrollHeight <= host.clientHeight + 1) break;
+    }
+    performance.mark("lesson:drawn");
+  }
+
+  // drawOne draws a line; it says whether it is still wanted.
+  async function drawOne(m, scale, turn) {
+    try {
+      const systems = await window.sheet.engrave(m.element, m.data, shown, { minLastJustification: 0, scale, spacing: { spacingNonLinear: 0.6, spacingLinear: 0.03 } });
+      if (turn !== drawing || !systems) return false;
+      m.places = window.lanes.draw(m.element, m.data, { shown, piece: { plan: m.plan, whole: true, label: "" } }, systems);
+      drawn.push(m);
+    } catch (problem) {
+      m.element.textContent = "The music could not be drawn (" + problem.message + "). The Bench has it as a table.";
+    }
+    return turn === drawing;
+  }
+
+  function pick(card) {
+    const id = card.dataset.instrument;
+    let ids = instruments();
+    ids = ids.includes(id) ? ids.filter((other) => other !== id) : [...ids, id].slice(-most);
+    if (!ids.length) ids = [id];
+    localStorage.setItem("lesson:shown", JSON.stringify(ids));
+    draw();
+  }
+
+  function tempo() {
+    const scale = JSON.parse(lesson().dataset.scale);
+    const planned = Number(head().dataset.tempo) || 60;
+    const place = scale.findLastIndex((mark) => mark <= planned);
+    return notches === 0 ? planned : scale[Math.min(scale.length - 1, Math.max(0, place + notches))];
+  }
+
+  async function play(button, notes) {
+    if (window.player.running()) { window.player.stop(); return; }
+    await whenDrawn;
+    const first = drawn[0];
+    if (!first) return;
+    window.player.start({
+      beat: first.data.beat, places: first.places, plan: first.plan, tempo: tempo(), round: first.round, voice: voices[first.id], a4: Number(lesson().dataset.a4), other: null,
+      want: { notes, clicks: !notes && !("quiet" in head().dataset), again: false, echo: false, aloud: false },
+      cues: [...head().querySelectorAll(".count-off li")], host: first.element, button,
+    });
+  }
+
+  function notch(step) {
+    notches += step;
+    window.player.stop();
+    say("At " + tempo() + ".");
+  }
+
+  // Who is here, and who stumbled over what.
+  function mine() {
+    const group = head().dataset.group ? JSON.parse(head().dataset.group) : null;
+    return (id) => !group || group.includes(Number(id));
+  }
+
+  function names() {
+    const taking = mine();
+    for (const chip of all(".name-chip")) {
+      const id = chip.dataset.student, cause = over.get(id);
+      chip.parentElement.hidden = !taking(id);
+      chip.classList.toggle("away", absent.has(id));
+      chip.classList.toggle("stumbled", Boolean(cause) && !absent.has(id));
+      chip.setAttribute("aria-pressed", Boolean(cause) || absent.has(id));
+      chip.querySelector(".over").textContent = absent.has(id) ? "not here" : cause || "";
+    }
+    const word = lesson().querySelector("[data-clean-word]");
+    if (!word) return;
+    word.textContent = over.size ? "All the others clean" : "Everybody clean";
+    word.parentElement.disabled = "warm" in head().dataset;
+  }
+
+  function choose(chip) {
+    chosen = chip;
+    const row = lesson().querySelector(".exception");
+    row.hidden = !chip;
+    lesson().querySelector(".lesson-bar").classList.toggle("asking", Boolean(chip));
+    for (const other of all(".name-chip")) other.classList.toggle("at-hand", other === chip);
+    if (chip) row.querySelector("[data-who]").textContent = chip.dataset.name;
+  }
+
+  function tap(chip) {
+    const id = chip.dataset.student;
+    if (chosen === chip) { except(""); return; }
+    if (absent.has(id)) { absent.delete(id); note(); choose(null); names(); return; }
+    if (!over.has(id)) over.set(id, head().dataset.cause);
+    choose(chip);
+    names();
+  }
+
+  function except(what) {
+    if (!chosen) return;
+    const id = chosen.dataset.student, chip = chosen;
+    over.delete(id);
+    if (what === "absent") { absent.add(id); note(); } else if (what) over.set(id, what);
+    choose(null);
+    names();
+    chip.focus();
+  }
+
+  function clean() {
+    if (!lesson().querySelector("[data-clean]") || "warm" in head().dataset) return;
+    const press = window.waiting.press();
+    const fields = new URLSearchParams({ step: at, press });
+    for (const id of absent) fields.append("absent", id);
+    for (const [id, cause] of over) fields.set("stumble-" + id, cause);
+    marked.push({ press, step: at });
+    lesson().querySelector(`[data-go="${at}"]`).classList.add("marked");
+    over = new Map();
+    choose(null);
+    names();
+    undoable();
+    say("Marking …");
+    window.waiting.later(lesson().dataset.mark, fields, true);
+  }
+
+  function undoable() {
+    const button = lesson().querySelector("button[data-undo]");
+    if (button) button.disabled = marked.length === 0;
+  }
+
+  function undo() {
+    const last = marked.pop();
+    if (!last) return;
+    undoable();
+    lesson().querySelector(`[data-go="${last.step}"]`).classList.remove("marked");
+    if (window.waiting.drop(last.press)) { say("Taken back before it was sent."); return; }
+    if (last.batch) window.waiting.later(lesson().dataset.undo, new URLSearchParams({ batch: last.batch, step: last.step }), true);
+  }
+
+  document.addEventListener("waiting:answer", (event) => {
+    const { mark, said, ok } = event.detail;
+    const fields = new URLSearchParams(mark.fields);
+    const of = marked.find((m) => m.press === fields.get("press"));
+    if (of && said) of.batch = said.batch;
+    if (!ok && mark.counts) say("A mark was refused. Look at the Board, and mark again what is missing.");
+    else if (said?.said) say(said.said);
+  });
+
+  // How much of the lesson is left, quietly, and whether it is on time.
+  function sayTime() {
+    const gone = (Date.now() - Number(lesson().dataset.begun)) / 60000;
+    const left = Math.round(Number(lesson().dataset.minutes) - gone);
+    let planned = 0;
+    for (const link of all("[data-go]")) if (Number(link.dataset.go) < at) planned += Number(link.dataset.halves) / 2;
+    const now = Number(lesson().querySelector(`[data-go="${at}"]`)?.dataset.halves || 0) / 2;
+    const late = Math.round(gone - planned - now);
+    const pace = late > 0 ? late + " min behind" : gone < planned - 1 ? Math.round(planned - gone) + " min ahead" : "on time";
+    lesson().querySelector(".lesson-left").textContent = left >= 0 ? left + " min left · " + pace : -left + " min over";
+  }
+
+  function move(way) {
+    const chips = all(".name-chip").filter((chip) => !chip.parentElement.hidden);
+    const here = chips.indexOf(document.activeElement);
+    chips[(here + way + chips.length) % chips.length]?.focus();
+  }
+
+  const keys = {
+    " ": () => play(lesson().querySelector("[data-play]"), false),
+    ArrowRight: () => go(at + 1), ArrowLeft: () => go(at - 1),
+    c: clean, u: undo, h: () => play(lesson().querySelector("[data-hear]"), true),
+    x: () => all(".name-chip").find((chip) => !chip.parentElement.hidden)?.focus(),
+    "[": () => notch(-1), "]": () => notch(1), "?": () => lesson().querySelector("dialog.keys").showModal(),
+    1: () => lane("tap"), 2: () => lane("count"), 3: () => lane("name"), 4: () => lane("finger"),
+  };
+  const causes = { r: "rhythm", n: "name", f: "fingering", s: "sound", a: "absent" };
+
+  function lane(name) {
+    wanted[name] = !shown[name];
+    lanes();
+    draw();
+  }
+
+  function lanes() {
+    const needs = lanesOf[head().dataset.form] || ["tap", "count", "name", "finger"];
+    shown = {};
+    for (const name of ["tap", "count", "name", "finger"]) shown[name] = wanted[name] ?? needs.includes(name);
+    for (const button of all("[data-lane]")) button.setAttribute("aria-pressed", shown[button.dataset.lane]);
+  }
+
+  document.addEventListener("keydown", (event) => {
+    if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
+    const chip = event.target.closest?.(".name-chip");
+    if (chip && ["ArrowRight", "ArrowLeft"].includes(event.key)) { event.preventDefault(); move(event.key === "ArrowRight" ? 1 : -1); return; }
+    const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
+    if (chosen && causes[key]) { event.preventDefault(); except(causes[key]); return; }
+    if (chosen && key === "Escape") { except(""); return; }
+    if (!keys[key] || event.target.closest("button, a, summary, input, select") && key === " ") return;
+    event.preventDefault();
+    keys[key]();
+  });
+
+  document.addEventListener("click", (event) => {
+    const hit = (selector) => event.target.closest(selector);
+    if (hit("[data-go]")) { event.preventDefault(); go(Number(hit("[data-go]").dataset.go)); }
+    else if (hit("[data-next]")) go(at + 1);
+    else if (hit(".room-card")) pick(hit(".room-card"));
+    else if (hit("[data-play]")) play(hit("[data-play]"), false);
+    else if (hit("[data-hear]")) play(hit("[data-hear]"), true);
+    else if (hit("[data-clean]")) clean();
+    else if (hit("button[data-undo]")) undo();
+    else if (hit(".name-chip")) tap(hit(".name-chip"));
+    else if (hit("[data-over]")) except(hit("[data-over]").dataset.over);
+    else if (hit("[data-lane]")) lane(hit("[data-lane]").dataset.lane);
+    else if (hit("[data-keys]")) lesson().querySelector("dialog.keys").showModal();
+  });
+
+  let resizing = 0, width = 0;
+  window.addEventListener("resize", () => {
+    clearTimeout(resizing);
+    resizing = setTimeout(() => { if (lesson().clientWidth !== width) { width = lesson().clientWidth; draw(); } }, 200);
+  });
+
+  document.addEventListener("DOMContentLoaded", () => {
+    music = JSON.parse(document.getElementById("lesson-music").textContent);
+    voices = JSON.parse(document.getElementById("lesson-voices").textContent);
+    absent = new Set(all(".name-chip[data-absent]").map((chip) => chip.dataset.student));
+    width = lesson().clientWidth;
+    if (all("[data-go]").length) show(Number(lesson().dataset.at));
+    setInterval(sayTime, 15000);
+  });
+})();
