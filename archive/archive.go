@@ -4,17 +4,15 @@ package archive
 
 import (
 	"archive/zip"
-	"bytes"
 	_ "embed"
-	"encoding/csv"
 	"encoding/json"
 	"fmt"
 	"io"
 	"slices"
 	"strconv"
-	"strings"
 	"time"
 
+	"unhurriedbench/internal/table"
 	"unhurriedbench/store"
 )
 
@@ -73,11 +71,11 @@ func Write(w io.Writer, e store.Everything) error {
 	add(readMeFile, readMe)
 	add(schemaFile, schema)
 	add(ownedFile, append(text, '\n'))
-	add(studentsFile, table(studentColumns, len(e.Students), func(k int) []string {
+	add(studentsFile, rowsOf(studentColumns, len(e.Students), func(k int) []string {
 		s := e.Students[k]
 		return []string{strconv.Itoa(s.No), strconv.Itoa(s.Section), s.FirstName, s.Initial, s.Instrument, moment(s.Left), moment(s.Removed)}
 	}))
-	add(triesFile, table(tryColumns, len(e.Tries), func(k int) []string {
+	add(triesFile, rowsOf(tryColumns, len(e.Tries), func(k int) []string {
 		t := e.Tries[k]
 		result := string(t.Cause)
 		switch {
@@ -108,32 +106,13 @@ func Write(w io.Writer, e store.Everything) error {
 	return nil
 }
 
-// table is a CSV file (RFC 4180) with a line of column names.
-func table(columns []string, rows int, row func(int) []string) []byte {
-	var b bytes.Buffer
-	w := csv.NewWriter(&b)
-	w.UseCRLF = true
-	_ = w.Write(columns) // to memory
-	for k := range rows {
-		cells := row(k)
-		for i, cell := range cells {
-			cells[i] = plainCell(cell)
-		}
-		_ = w.Write(cells)
+// rowsOf writes a CSV file with a line of column names.
+func rowsOf(columns []string, rows int, row func(int) []string) []byte {
+	list := make([][]string, rows)
+	for k := range list {
+		list[k] = row(k)
 	}
-	w.Flush()
-	return b.Bytes()
-}
-
-// mistaken are the beginnings of cells that a spreadsheet takes for a formula.
-const mistaken = "=+-@\t\r'"
-
-// plainCell puts an apostrophe before what a spreadsheet would run.
-func plainCell(cell string) string {
-	if cell != "" && strings.ContainsRune(mistaken, rune(cell[0])) {
-		return "'" + cell
-	}
-	return cell
+	return table.Write(columns, list)
 }
 
 func moment(at *time.Time) string {

@@ -17,6 +17,7 @@ import (
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
+	"unhurriedbench/internal/table"
 	"unhurriedbench/store"
 )
 
@@ -183,7 +184,7 @@ func (r *row) wrong(column int, columns []string) {
 	}
 }
 
-func (r *row) text(column int) string { return strings.Clone(strings.TrimPrefix(r.cells[column], "'")) }
+func (r *row) text(column int) string { return strings.Clone(table.Typed(r.cells[column])) }
 
 func (r *row) number(column int, columns []string) int {
 	if r.cells[column] == "" {

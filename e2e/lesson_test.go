@@ -182,3 +182,21 @@ func TestThePlanOfALesson(t *testing.T) {
 	}`)
 	until(t, p, "the step was dropped in the first place", `() => !document.querySelectorAll(".plan-what b")[0].textContent.startsWith("Warm up")`)
 }
+
+// While a lesson runs in one window, the Board in another one shows what is marked.
+func TestTheBoardFollowsALesson(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	inLesson(p, address)
+	board := p.Browser().MustPage(address + "/board").Timeout(patience)
+	board.MustElementR(".board-lesson", "A lesson is running")
+	before := *board.MustElement("#board-live").MustAttribute("data-latest")
+	p.MustElement("[data-next]").MustClick()
+	p.MustElements(".name-chip")[3].MustClick()
+	p.MustElementR(".exception button", "sound").MustClick()
+	p.MustElement("[data-clean]").MustClick()
+	told(p, "clean")
+	until(t, board, "the Board has fetched itself again", fmt.Sprintf(`() => document.querySelector("#board-live").dataset.latest !== %q`, before))
+	if rows := len(board.MustElements(".board tbody tr")); rows != 18 {
+		t.Errorf("the Board has %d rows then", rows)
+	}
+}

@@ -83,7 +83,7 @@ func (in bringing) routines(ctx context.Context) error {
 
 func (in bringing) settings(ctx context.Context) error {
 	for key, value := range in.e.Settings {
-		if key == routineSetting {
+		if key == RoutineSetting {
 			value = in.routine(value)
 		}
 		if err := in.clear(ctx, `INSERT INTO settings (teacher_id, key, value) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING`, key, value); err != nil {

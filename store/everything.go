@@ -232,7 +232,7 @@ func (g gathering) settings(ctx context.Context) error {
 		return err
 	}
 	for _, s := range settings {
-		if s.Key == routineSetting {
+		if s.Key == RoutineSetting {
 			s.Value = g.routine(s.Value)
 		}
 		g.e.Settings[s.Key] = s.Value

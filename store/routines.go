@@ -20,8 +20,8 @@ const MostRoutines = 40
 // ErrTooMany is what a limit on how much is kept gives.
 var ErrTooMany = errors.New("there are too many")
 
-// routineSetting is the setting that chooses the routine where nothing else does.
-const routineSetting = "routine"
+// RoutineSetting is the setting that chooses the routine where nothing else does.
+const RoutineSetting = "routine"
 
 // ownRoutine is how choices name a routine of the teacher's own: "own-3".
 const ownRoutine = "own-"
@@ -95,7 +95,7 @@ func rulesOf(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID, sta
 		SELECT 0 AS exercise, '' AS instrument, 0 AS section, value AS routine FROM settings WHERE teacher_id = $1 AND key = $2
 		UNION ALL SELECT id, '', 0, routine FROM exercises WHERE teacher_id = $1 AND routine <> ''
 		UNION ALL SELECT 0, instrument, 0, routine FROM instrument_routines WHERE teacher_id = $1
-		UNION ALL SELECT 0, '', id, routine FROM sections WHERE teacher_id = $1 AND routine <> ''`, teacher, routineSetting); err != nil {
+		UNION ALL SELECT 0, '', id, routine FROM sections WHERE teacher_id = $1 AND routine <> ''`, teacher, RoutineSetting); err != nil {
 		return r, fmt.Errorf("list the choices of routines: %w", err)
 	}
 	for _, c := range chosen {
@@ -222,7 +222,7 @@ func (d *Desk) DropRoutine(ctx context.Context, id string) error {
 		}
 		for _, clear := range []string{
 			`UPDATE exercises SET routine = '' WHERE teacher_id = $1 AND routine = $2`, `UPDATE sections SET routine = '' WHERE teacher_id = $1 AND routine = $2`,
-			`DELETE FROM instrument_routines WHERE teacher_id = $1 AND routine = $2`, `DELETE FROM settings WHERE teacher_id = $1 AND key = '` + routineSetting + `' AND value = $2`,
+			`DELETE FROM instrument_routines WHERE teacher_id = $1 AND routine = $2`, `DELETE FROM settings WHERE teacher_id = $1 AND key = '` + RoutineSetting + `' AND value = $2`,
 		} {
 			if err := tx.clear(ctx, clear, id); err != nil {
 				return err
@@ -272,7 +272,7 @@ func (d *Desk) ChooseRoutine(ctx context.Context, by Chooser, id string) error {
 				INSERT INTO instrument_routines (teacher_id, instrument, routine) VALUES ($1, $2, $3)
 				ON CONFLICT (teacher_id, instrument) DO UPDATE SET routine = $3`, by.Instrument, id)
 		default:
-			err = tx.keepSetting(ctx, routineSetting, id)
+			err = tx.keepSetting(ctx, RoutineSetting, id)
 		}
 		if err != nil {
 			return err

@@ -36,6 +36,19 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 			all, err2 := d.CleanAt(ctx, f.section, 0, "oboe", 0)
 			return append(mine, all...), errors.Join(err, err2)
 		},
+		"Newest": func() (any, error) { // told by whose it is
+			id, err := d.Newest(ctx)
+			if err != nil {
+				return nil, err
+			}
+			a, err := d.AttemptByID(ctx, id)
+			if err != nil {
+				return nil, err
+			}
+			return d.StudentByID(ctx, a.StudentID)
+		},
+		"Weeks":         func() (any, error) { return d.Weeks(ctx, f.section, time.Now().AddDate(0, 0, -20)) },
+		"StandingsBy":   func() (any, error) { return spelled(d.StandingsBy(ctx, f.section, time.Now().Add(time.Hour))) },
 		"Lesson":        func() (any, error) { return d.Lesson(ctx, f.lesson) },
 		"Lessons":       func() (any, error) { return d.Lessons(ctx, f.section, 9) },
 		"RunningLesson": func() (any, error) { return d.RunningLesson(ctx, f.section) },

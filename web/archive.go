@@ -66,7 +66,7 @@ func readArchive(r *http.Request) (store.Everything, error) {
 		return everything, err
 	}
 	for key := range everything.Settings {
-		known := slices.ContainsFunc(settingsSaid, func(said settingSaid) bool { return slices.Contains(said.keys, key) })
+		known := key == store.RoutineSetting || slices.ContainsFunc(settingsSaid, func(said settingSaid) bool { return slices.Contains(said.keys, key) })
 		if !known {
 			return everything, archive.Problem(fmt.Sprintf("The archive has the setting %q, which is not known here.", key))
 		}

@@ -1,8 +1,10 @@
 package web
 
 import (
+	"fmt"
 	"html/template"
 	"net/http"
+	"slices"
 	"sort"
 	"strconv"
 
@@ -15,15 +17,40 @@ import (
 
 // boardView is students against exercises.
 type boardView struct {
-	Sections  []store.Section // of one's own
-	Given     []store.Guest   // by colleagues
-	Guest     store.Guest     // whose section is shown, where it is a colleague's
-	Section   store.Section
-	Exercises []store.Exercise
-	Rows      []boardRow
-	Routine   routine.Routine // that the section follows, for the legend
-	Help      []helpCard      // who is stuck, most first
-	More      []helpCard      // those that do not stand above the table
+	Sections   []store.Section // of one's own
+	Given      []store.Guest   // by colleagues
+	Guest      store.Guest     // whose section is shown, where it is a colleague's
+	Section    store.Section
+	Exercises  []store.Exercise
+	Rows       []boardRow
+	Routine    routine.Routine // that the section follows, for the legend
+	Help       []helpCard      // who is stuck, most first
+	More       []helpCard      // those that do not stand above the table
+	Shared     []sharedCard    // what several are stuck on together
+	SharedMore []sharedCard    // what of it does not stand above the table
+
+	MoreHelp int // how many cards there are that do not
+
+	Filter      boardFilter
+	Instruments []instrument.Instrument // that are played in the section
+	Lesson      store.LessonID          // that the section is in, 0 for none
+	Latest      store.AttemptID         // of the section
+}
+
+// boardFilter is which part of the Board is shown, as its address says.
+type boardFilter struct {
+	Instrument string // "" for all
+	Stuck      bool   // those alone who need help
+	Begun      bool   // the exercises alone that somebody has tried
+}
+
+func boardFilterOf(r *http.Request) boardFilter {
+	return boardFilter{Instrument: text(r, "instrument"), Stuck: text(r, "who") == "stuck", Begun: text(r, "exercises") == "begun"}
+}
+
+// Link is the address of another view of the same section.
+func (v boardView) Link(view string) string {
+	return fmt.Sprintf("/board/%s?section=%d", view, v.Section.ID)
 }
 
 type boardRow struct {
@@ -43,7 +70,7 @@ func (s *Server) board(w http.ResponseWriter, r *http.Request) {
 
 func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView, error) {
 	ctx, desk := r.Context(), deskOf(r)
-	v := boardView{Guest: desk.Guest()}
+	v := boardView{Guest: desk.Guest(), Filter: boardFilterOf(r)}
 	var err error
 	if v.Sections, v.Section, err = s.chooseSection(r, section); err != nil {
 		return v, err
@@ -76,33 +103,64 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 		return v, err
 	}
 	v.Routine = rules.In(store.Chooser{Section: v.Section.ID}).Steps
-	for _, student := range students {
-		row := boardRow{Student: student}
+	if v.Lesson, err = desk.RunningLesson(ctx, v.Section.ID); err != nil {
+		return v, err
+	}
+	if v.Latest, err = desk.Newest(ctx); err != nil {
+		return v, err
+	}
+	v.Instruments = playedBy(students)
+	v.narrow(standings)
+	var help []stuckAt
+	for k := range students {
+		student := students[k]
+		if v.Filter.Instrument != "" && student.Instrument != v.Filter.Instrument {
+			continue
+		}
+		row, before := boardRow{Student: student}, len(help)
 		row.Instrument, _ = instrument.ByID(student.Instrument)
 		var cells []byte
-		for _, x := range v.Exercises {
-			standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], own.Of(x, student.Instrument)
+		for n := range v.Exercises {
+			x := &v.Exercises[n]
+			standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], own.Of(*x, student.Instrument)
 			steps, stuck := rules.For(student.ID, x.ID), ""
 			if key, is := standing.Stuck(outline.Pieces); is {
-				card := newHelpCard(steps, student, x, outline, standing, key)
-				v.Help = append(v.Help, card)
-				stuck = card.Piece + ": " + card.StageWord + " · " + card.Trouble
+				at := stuckAt{&students[k], x, steps, standing.State(steps, key), key, outline.Label(key), standing.Times[key]}
+				help, stuck = append(help, at), at.words()
 			}
 			cells = appendCell(cells, steps, student.ID, x.ID, standing, outline.Pieces, stuck)
 		}
 		row.Cells = template.HTML(cells)
-		v.Rows = append(v.Rows, row)
+		if !v.Filter.Stuck || len(help) > before {
+			v.Rows = append(v.Rows, row)
+		}
 	}
-	mostStuckFirst(v.Help)
-	if len(v.Help) > helpShown {
-		v.Help, v.More = v.Help[:helpShown], v.Help[helpShown:]
-	}
+	v.tell(help)
 	order := map[string]int{}
 	for i, inst := range instrument.All() {
 		order[inst.ID] = i
 	}
 	sort.SliceStable(v.Rows, func(i, j int) bool { return order[v.Rows[i].Student.Instrument] < order[v.Rows[j].Student.Instrument] })
 	return v, nil
+}
+
+// playedBy lists the instruments of some students, in score order.
+func playedBy(students []store.Student) []instrument.Instrument {
+	return slices.DeleteFunc(instrument.All(), func(i instrument.Instrument) bool {
+		return !slices.ContainsFunc(students, func(s store.Student) bool { return s.Instrument == i.ID })
+	})
+}
+
+// narrow leaves the exercises that the filter asks for.
+func (v *boardView) narrow(standings store.Standings) {
+	if !v.Filter.Begun {
+		return
+	}
+	begun := map[store.ExerciseID]bool{}
+	for task := range standings {
+		begun[task.Exercise] = true
+	}
+	v.Exercises = slices.DeleteFunc(slices.Clone(v.Exercises), func(x store.Exercise) bool { return !begun[x.ID] })
 }
 
 // appendCell writes a cell that links to the student's history at an exercise, with

@@ -27,8 +27,12 @@ var functions = template.FuncMap{
 	"inside":    func(v benchView) benchView { v.Update = false; return v },
 	"tab":       func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
 	"alertWord": alertWord,
+	"pair":      func(a, b any) two { return two{a, b} },
 	"pick":      func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }
+
+// two are what a partial needs that has one argument.
+type two struct{ A, B any }
 
 // shortPitch is "E♭".
 func shortPitch(p score.Pitch) string { return name.Short(p, false) }

@@ -74,5 +74,5 @@ func TestWhoNeedsHelp(t *testing.T) {
 		stumble(fmt.Sprint("More", k), second, 3, routine.Sound, 60)
 	}
 	_, page = v.get("/board")
-	wants(t, page, "And 3 more")
+	wants(t, page, "5 together", "Take it as a group of 5", "And 5 more", "<b>Five</b>", "<b>Three</b>")
 }

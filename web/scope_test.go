@@ -89,6 +89,7 @@ var routeCases = map[string]answer{
 	"POST /settings": made,
 
 	"GET /routines": own, "GET /routines/edit": refused, "POST /routines": own, "POST /routines/choose": refused, "POST /routines/drop": refused,
+	"GET /board/pulse": refused, "GET /board/heat": refused, "GET /board/weeks": refused, "GET /board/groups": refused, "GET /board/grades": refused, "POST /lessons/group": refused,
 	"GET /lessons": refused, "POST /lessons": refused, "GET /lessons/{id}": refused, "GET /lessons/{id}/run": refused, "POST /lessons/{id}/plan": refused, "POST /lessons/{id}/drop": refused,
 	"POST /lessons/{id}/begin": refused, "POST /lessons/{id}/end": refused, "POST /lessons/{id}/at": refused, "POST /lessons/{id}/mark": refused, "POST /lessons/{id}/undo": refused,
 	"POST /bench/{id}/move": refused, "POST /students/{id}/rule": refused,
@@ -143,7 +144,7 @@ var pressKey = regexp.MustCompile(`name="press" value="[^"]*"`)
 func everything(v *visitor, b belongings) map[string]string {
 	pages := map[string]string{}
 	for _, path := range []string{
-		"/", "/board", "/people", "/routines", fmt.Sprintf("/lessons?section=%d", b.section), "/removed", "/settings", "/fingerings/oboe", fmt.Sprintf("/exercises/new?book=%d", b.book),
+		"/", "/board", "/people", "/routines", fmt.Sprintf("/lessons?section=%d", b.section), "/board/heat", "/board/weeks", "/board/groups", "/board/grades", "/removed", "/settings", "/fingerings/oboe", fmt.Sprintf("/exercises/new?book=%d", b.book),
 		fmt.Sprintf("/students/%d", b.student), fmt.Sprintf("/exercises/%d/edit", b.exercise), fmt.Sprintf("/exercises/%d/parts", b.exercise),
 		fmt.Sprintf("/bench/%d?instrument=trombone&student=%d", b.exercise, b.student), fmt.Sprintf("/bench/%d?instrument=oboe", b.exercise),
 		fmt.Sprintf("/bench/%d?instrument=horn-f", b.exercise), fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc", b.exercise),

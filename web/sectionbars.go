@@ -26,11 +26,21 @@ func newSectionBars(rules store.Rules, section store.SectionID, counts []store.S
 // of draws the bar of an exercise whose pieces, with everybody's counted, are so many: of
 // each kind of stage the share that is past it. "" where nothing was tried.
 func (b sectionBars) of(x store.ExerciseID, all int) template.HTML {
-	counts := b.counts[x]
-	if len(counts) == 0 || all == 0 {
+	kinds := kindsOf(b.rules.In(store.Chooser{Exercise: x, Section: b.section}).Steps)
+	cells := b.shares(x, kinds, all)
+	if cells == nil {
 		return ""
 	}
-	kinds := kindsOf(b.rules.In(store.Chooser{Exercise: x, Section: b.section}).Steps)
+	return stageBar(kinds, cells)
+}
+
+// shares is of each kind of stage the share of an exercise's pieces that is past it, nil
+// where nothing was tried.
+func (b sectionBars) shares(x store.ExerciseID, kinds routine.Routine, all int) []float64 {
+	counts := b.counts[x]
+	if len(counts) == 0 || all == 0 {
+		return nil
+	}
 	cells := make([]float64, len(kinds))
 	for _, c := range counts {
 		steps := b.rules.In(store.Chooser{Exercise: x, Instrument: c.Instrument, Section: b.section}).Steps
@@ -42,7 +52,7 @@ func (b sectionBars) of(x store.ExerciseID, all int) template.HTML {
 	for k := range cells {
 		cells[k] = min(cells[k], 1)
 	}
-	return stageBar(kinds, cells)
+	return cells
 }
 
 // kindsOf is a routine with one stage of each kind, the first.

@@ -16,7 +16,8 @@ CREATE TABLE lessons (
 );
 CREATE INDEX lessons_section ON lessons (teacher_id, section_id, id);
 CREATE INDEX attempts_at ON attempts (teacher_id, at);
+CREATE INDEX attempts_newest ON attempts (teacher_id, id);
 
 -- +goose Down
-DROP INDEX attempts_at;
+DROP INDEX attempts_at, attempts_newest;
 DROP TABLE lessons;

@@ -1,0 +1,78 @@
+package store
+
+import (
+	"context"
+	"time"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+)
+
+// Newest is the newest row of the teacher's log, so that who looks knows whether there is
+// something new; 0 for none.
+func (d *Desk) Newest(ctx context.Context) (AttemptID, error) {
+	var id AttemptID
+	err := d.one(ctx, &id, "look for the newest try", `SELECT coalesce(max(id), 0) FROM attempts WHERE teacher_id = $1`)
+	return id, err
+}
+
+// Week is what was tried in a week.
+type Week struct {
+	Student StudentID
+	Monday  time.Time
+	Tries   int
+	Clean   int
+}
+
+// Weeks says how much each student of a section tried, week by week, since a day, and how
+// much of it was clean. Moves and what was taken back do not count.
+func (d *Desk) Weeks(ctx context.Context, section SectionID, since time.Time) ([]Week, error) {
+	var list []Week
+	err := d.all(ctx, &list, "add up the weeks", `
+		SELECT a.student_id AS student, date_trunc('week', a.at) AS monday, count(*) AS tries, count(*) FILTER (WHERE a.clean) AS clean
+		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
+		WHERE a.teacher_id = $1 AND t.section_id = $2 AND a.at >= $3 AND a.undoes IS NULL AND NOT a.moved
+		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id)
+		GROUP BY a.student_id, monday ORDER BY a.student_id, monday`, section, since)
+	return list, err
+}
+
+// StandingsBy lists where the students of a section stood at a moment, by the routines they
+// follow now: the fold of their log until then, without what was taken back since.
+func (d *Desk) StandingsBy(ctx context.Context, section SectionID, by time.Time) (Standings, error) {
+	const doing = "add up where the section stood"
+	rules, err := d.Rules(ctx)
+	if err != nil {
+		return nil, err
+	}
+	rows, err := d.db.QueryContext(ctx, `
+		SELECT a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved
+		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
+		WHERE a.teacher_id = $1 AND t.section_id = $2 AND a.at < $3 AND a.undoes IS NULL
+		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id)
+		ORDER BY a.id`, d.args([]any{section, by})...)
+	if err != nil {
+		return nil, wrap(doing, err)
+	}
+	defer rows.Close()
+	list, followed := Standings{}, map[Task]routine.Routine{}
+	for rows.Next() {
+		var task Task
+		var piece breakdown.PieceKey
+		var t routine.Try
+		if err := rows.Scan(&task.Student, &task.Exercise, &piece.First, &piece.Last, &t.Stage, &t.Clean, &t.Cause, &t.Moved); err != nil {
+			return nil, wrap(doing, err)
+		}
+		at := list[task]
+		if at == nil {
+			at = &progress.Standing{Pieces: map[breakdown.PieceKey]routine.State{}, Times: map[breakdown.PieceKey]progress.Times{}}
+			list[task], followed[task] = at, rules.For(task.Student, task.Exercise)
+		}
+		at.Pieces[piece], at.Latest = followed[task].After(at.Pieces[piece], t), piece
+		if !t.Moved {
+			at.Tries++
+		}
+	}
+	return list, wrap(doing, rows.Err())
+}

@@ -1,0 +1,295 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// groupsView puts a section into groups for an exercise.
+type groupsView struct {
+	boardAround
+	Exercises []store.Exercise // that somebody has begun
+	Exercise  store.Exercise
+	Size      int
+	How       progress.Grouping
+	Teams     []teamView
+	May       bool // take a group into a lesson
+}
+
+// teamView is a group on the page.
+type teamView struct {
+	Letter  string
+	Members []teamMember
+	Why     string
+	Piece   breakdown.PieceKey // at which most of them are
+	Cause   routine.Cause      // that most are stuck on
+}
+
+// teamMember is somebody in a group.
+type teamMember struct {
+	store.Student
+	Instrument string
+	Where      string // "B: Name", "done"
+	Over       string // what they are stuck on, "" for nothing
+}
+
+// groupSizes are the sizes there are.
+const largestGroup = 8
+
+// Sizes lists the sizes that groups may have.
+func (groupsView) Sizes() []int { return upTo(largestGroup)[1:] }
+
+// Count is how many are in the group.
+func (t teamView) Count() int { return len(t.Members) }
+
+func (s *Server) groups(w http.ResponseWriter, r *http.Request) {
+	v, err := s.groupsView(r)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.page(w, r, http.StatusOK, "groups", "Regroup", v)
+}
+
+func (s *Server) groupsView(r *http.Request) (groupsView, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	v := groupsView{Size: int(number(r, "size")), How: progress.Grouping(text(r, "how")), May: desk.Guest().MayMark()}
+	var err error
+	if v.boardAround, err = s.boardAround(r, "groups"); err != nil {
+		return v, err
+	}
+	if v.Size < 2 || v.Size > largestGroup {
+		v.Size = 4
+	}
+	if v.How != progress.Balanced {
+		v.How = progress.ByTrouble
+	}
+	exercises, err := s.reader.Exercises(ctx, desk)
+	if err != nil {
+		return v, err
+	}
+	standings, err := desk.SectionStandings(ctx, v.Section.ID)
+	if err != nil {
+		return v, err
+	}
+	recent := recentFirst(exercises, standings)
+	for _, x := range exercises {
+		if slices.ContainsFunc(recent, func(y store.Exercise) bool { return x.ID == y.ID }) {
+			v.Exercises = append(v.Exercises, x)
+		}
+	}
+	asked := store.ExerciseID(number(r, "exercise"))
+	most := -1 // stuck on it
+	for _, x := range recent {
+		if stuck := stuckOn(x, standings); asked == 0 && stuck > most {
+			v.Exercise, most = x, stuck
+		}
+	}
+	for _, x := range exercises {
+		if x.ID == asked {
+			v.Exercise = x
+		}
+	}
+	if v.Exercise.ID == 0 {
+		if asked != 0 {
+			return v, fmt.Errorf("find the exercise: %w", store.ErrNotFound)
+		}
+		return v, nil
+	}
+	return v, s.fillGroups(r, &v, standings)
+}
+
+// stuckOn is how many are stuck on an exercise.
+func stuckOn(x store.Exercise, standings store.Standings) int {
+	n := 0
+	for task, standing := range standings {
+		if _, stuck := standing.Stuck(x.Outline.Pieces); stuck && task.Exercise == x.ID {
+			n++
+		}
+	}
+	return n
+}
+
+// fillGroups puts the section's students into groups.
+func (s *Server) fillGroups(r *http.Request, v *groupsView, standings store.Standings) error {
+	ctx, desk := r.Context(), deskOf(r)
+	students, err := desk.Students(ctx, v.Section.ID)
+	if err != nil {
+		return err
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return err
+	}
+	own, err := desk.OwnOutlines(ctx)
+	if err != nil {
+		return err
+	}
+	class := rules.In(store.Chooser{Exercise: v.Exercise.ID, Section: v.Section.ID}).Steps
+	var members []progress.Member
+	by := map[int64]teamMember{}
+	at := map[int64]breakdown.PieceKey{}
+	for _, student := range students {
+		steps, standing := rules.For(student.ID, v.Exercise.ID), standings[store.Task{Student: student.ID, Exercise: v.Exercise.ID}]
+		outline := own.Of(v.Exercise, student.Instrument)
+		m, key := memberOf(class, steps, student, standing, outline)
+		members = append(members, m)
+		shown := teamMember{Student: student, Instrument: instrumentName(student.Instrument), Where: "done", Over: ""}
+		if m.Stage < len(class) {
+			shown.Where = pieceWord(outline.Label(key)) + ": " + m.Word
+		}
+		if m.Cause != routine.None {
+			shown.Over = m.Cause.Words()
+		}
+		by[m.Student], at[m.Student] = shown, key
+	}
+	for k, team := range progress.Groups(members, v.Size, v.How) {
+		shown := teamView{Letter: string(rune('A' + k%26)), Why: team.Why}
+		var pieces []breakdown.PieceKey
+		var over routine.Causes
+		for _, m := range team.Members {
+			shown.Members = append(shown.Members, by[m.Student])
+			pieces = append(pieces, at[m.Student])
+			if c := slices.Index(routine.AllCauses(), m.Cause); c >= 0 {
+				over[c]++
+			}
+		}
+		shown.Piece, shown.Cause = mostOf(pieces), over.Main()
+		v.Teams = append(v.Teams, shown)
+	}
+	return nil
+}
+
+// memberOf is where a student stands on an exercise as a whole: at the piece that needs help
+// most, else at the first one in learning order that is not done.
+func memberOf(class, steps routine.Routine, student store.Student, standing *progress.Standing, outline breakdown.Outline) (progress.Member, breakdown.PieceKey) {
+	m := progress.Member{Student: int64(student.ID), Instrument: student.Instrument, Stage: len(class), Word: "Done"}
+	for _, filled := range standing.Cells(steps, outline.Pieces) {
+		m.Share += filled / float64(len(steps))
+	}
+	key, stuck := standing.Stuck(outline.Pieces)
+	if stuck {
+		m.Cause = standing.State(steps, key).Over.Main()
+	} else {
+		for _, key = range outline.Pieces {
+			if standing.State(steps, key).Stage != routine.Done {
+				break
+			}
+		}
+	}
+	if state := inStepsOf(class, steps, standing, key); state.Stage != routine.Done {
+		m.Stage, m.Word = class.Index(state.Stage), class.Word(state.Stage)
+	}
+	return m, key
+}
+
+// mostOf is the piece that comes most often, the first of two that come as often.
+func mostOf(pieces []breakdown.PieceKey) breakdown.PieceKey {
+	count := map[breakdown.PieceKey]int{}
+	var most breakdown.PieceKey
+	for _, p := range pieces {
+		if count[p]++; count[p] > count[most] {
+			most = p
+		}
+	}
+	return most
+}
+
+// pieceWord is a piece's letter, or "whole".
+func pieceWord(label string) string {
+	if label == wholeLabel {
+		return "whole"
+	}
+	return label
+}
+
+// takeGroup takes a group into the lesson that is planned for the section, or into a new one:
+// the stage that mends what they are stuck on, and the stage after it.
+func (s *Server) takeGroup(w http.ResponseWriter, r *http.Request) {
+	l, step, err := s.groupStep(r)
+	if err != nil {
+		s.failedToRead(w, r, err)
+		return
+	}
+	desk := deskOf(r)
+	if l.ID == 0 {
+		l.Plan = lesson.Plan{Minutes: usualMinutes, Steps: []lesson.Step{step}}
+		l.ID, err = desk.AddLesson(r.Context(), l.Section, l.Plan)
+	} else {
+		l.Plan.Steps = slices.Insert(l.Plan.Steps, min(1, len(l.Plan.Steps)), step) // after the warm-up
+		err = desk.KeepPlan(r.Context(), l.ID, l.Plan)
+	}
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, fmt.Sprintf("A group of %d is in the plan: %s.", len(step.Group), step.Name()))
+	http.Redirect(w, r, lessonLink(l, ""), http.StatusSeeOther)
+}
+
+// groupStep is the step of a group, and the lesson it goes into: the one that is planned, ID
+// 0 where none is.
+func (s *Server) groupStep(r *http.Request) (store.Lesson, lesson.Step, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	var l store.Lesson
+	_, section, err := s.chooseSection(r, store.SectionID(number(r, "section")))
+	if err != nil {
+		return l, lesson.Step{}, err
+	}
+	students, err := desk.Students(ctx, section.ID)
+	if err != nil {
+		return l, lesson.Step{}, err
+	}
+	standings, err := desk.SectionStandings(ctx, section.ID)
+	if err != nil {
+		return l, lesson.Step{}, err
+	}
+	pieces, err := s.lessonPieces(r, section.ID, store.ExerciseID(number(r, "exercise")), standings)
+	if err != nil {
+		return l, lesson.Step{}, err
+	}
+	wanted, _ := breakdown.ParsePieceKey(text(r, "piece"))
+	k := slices.IndexFunc(pieces, func(p lesson.Piece) bool { return p.Key == wanted })
+	if k < 0 {
+		return l, lesson.Step{}, fmt.Errorf("find the piece %s: %w", wanted, store.ErrNotFound)
+	}
+	piece := pieces[k]
+	stage, why := goesOnAt(piece), "a group of their own"
+	if cause, known := routine.ParseCause(text(r, "cause")); known {
+		stage, why = piece.Steps.Mends(cause), "a group that is stuck on "+cause.Words()
+	}
+	step := piece.Do(stage, lesson.TalkOn, why)
+	for _, typed := range r.Form["student"] {
+		id, _ := strconv.ParseInt(typed, 10, 64) // 0, which is nobody, for none
+		if slices.ContainsFunc(students, func(s store.Student) bool { return int64(s.ID) == id }) {
+			step.Group = append(step.Group, id)
+		}
+	}
+	if len(step.Group) == 0 {
+		return l, step, fmt.Errorf("find the group: %w", store.ErrNotFound)
+	}
+	l.Section = section.ID
+	list, err := desk.Lessons(ctx, section.ID, 1)
+	if err == nil && len(list) > 0 && list[0].Begun == nil {
+		l = list[0]
+	}
+	return l, step, err
+}
+
+// Names lists who is in a group.
+func (t teamView) Names() string {
+	var names []string
+	for _, m := range t.Members {
+		names = append(names, m.Name())
+	}
+	return strings.Join(names, ", ")
+}
