@@ -93,7 +93,7 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 		d.KeepSecondLine(ctx, store.SecondLine{A: x.ID, Entry: 2}),
 		d.BeginLesson(ctx, held), d.AtStep(ctx, held, 1, []store.StudentID{st.ID}), d.EndLesson(ctx, held),
 		d.ChooseRoutine(ctx, store.Chooser{}, own), d.ChooseRoutine(ctx, store.Chooser{Section: sections[0].ID}, own), d.ChooseRoutine(ctx, store.Chooser{Exercise: x.ID}, "echo-first"),
-		d.ChooseRoutine(ctx, store.Chooser{Instrument: "trombone"}, own), d.KeepRule(ctx, st.ID, routine.Rule{Clean: 3, Stay: true}),
+		d.ChooseRoutine(ctx, store.Chooser{Instrument: "trombone"}, own), d.KeepNote(ctx, st.ID, "=Sits by the window, \"second row\"."), d.KeepRule(ctx, st.ID, routine.Rule{Clean: 3, Stay: true}),
 		d.AddAttempts(ctx, store.Attempt{StudentID: st.ID, ExerciseID: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Done, Moved: true}}),
 		d.CutByHand(ctx, x.ID, []breakdown.HandPiece{{Key: breakdown.PieceKey{First: 1, Last: 1}, Why: "by hand"}, {Key: breakdown.PieceKey{First: 1, Last: 2}}}),
 		d.KeepFingering(ctx, x.ID, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}), d.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"),

@@ -90,6 +90,9 @@ func check(e store.Everything) error {
 			c.line(line)
 		}
 		c.lessons(s, exercises)
+		for _, note := range s.Notes {
+			c.length("a note", note, 0, store.LongestNote)
+		}
 		for _, rule := range s.Rules {
 			c.that(rule.Clean >= 0 && rule.Clean <= routine.MostClean, "The archive asks for %d clean tries in a row; there are 1 to %d.", rule.Clean, routine.MostClean)
 		}

@@ -31,6 +31,7 @@ var views = []struct{ name, path, drawn string }{
 	{"history", "/students/1", ".by-piece"},
 	{"history of an exercise", "/students/1?exercise=1", ".tries"},
 	{"People", "/people", ".people li"},
+	{"a table of students", "/people/table", "[name=table]"},
 	{"Settings", "/settings", ".settings"},
 	{"Routines", "/routines", ".routine-cards"},
 	{"Changing a routine", "/routines/edit?id=pluck-first&copy=yes", ".stage-cards"},

@@ -190,11 +190,13 @@ func TestTheBoardFollowsALesson(t *testing.T) {
 	board := p.Browser().MustPage(address + "/board").Timeout(patience)
 	board.MustElementR(".board-lesson", "A lesson is running")
 	before := *board.MustElement("#board-live").MustAttribute("data-latest")
+	p.MustActivate() // a window in the background stands still
 	p.MustElement("[data-next]").MustClick()
 	p.MustElements(".name-chip")[3].MustClick()
 	p.MustElementR(".exception button", "sound").MustClick()
 	p.MustElement("[data-clean]").MustClick()
 	told(p, "clean")
+	board.MustActivate()
 	until(t, board, "the Board has fetched itself again", fmt.Sprintf(`() => document.querySelector("#board-live").dataset.latest !== %q`, before))
 	if rows := len(board.MustElements(".board tbody tr")); rows != 18 {
 		t.Errorf("the Board has %d rows then", rows)

@@ -46,7 +46,6 @@ func TestScreenshots(t *testing.T) {
 		{"account", "/account", ".account"},
 		{"hardest", "/bench/6/hardest?section=1", ".grades"},
 		{"fingerings", "/fingerings/violin#n76", ".chart-staff .touch.chosen"},
-		{"drill", "/bench/6?instrument=trombone&stage=finger&line=drill", "svg.lanes"},
 		{"parts", "/exercises/6/parts", ".fields"},
 		{"compare", "/compare?a=6&a-from=1&a-to=4&b=11&b-from=1&b-to=4", ".ruler-table"},
 	} {
@@ -76,6 +75,14 @@ func TestScreenshots(t *testing.T) {
 	p.MustElement("[data-everybody]").MustClick()
 	p.MustElementR(".firsts", "Clarinet")
 	take("player")
+	inLesson(p, server.URL)
+	for range 4 {
+		p.MustElement("[data-next]").MustClick()
+		p.MustElement(".lesson-sheet svg.lanes")
+	}
+	p.MustElements(".name-chip")[2].MustClick()
+	time.Sleep(2 * time.Second)
+	take("lesson")
 	p.MustNavigate(server.URL + "/board").MustWaitLoad()
 	p.MustElement(".board tbody tr:nth-child(9) td:nth-child(3) a").MustClick()
 	p.MustElement("dialog[open] .tries")

@@ -19,7 +19,7 @@ type Brought struct{ Books, Exercises, Sections, Students, Tries int }
 func (d *Desk) BringIn(ctx context.Context, e Everything) (Brought, error) {
 	var b Brought
 	err := d.inTransaction(ctx, "bring everything in", func(tx deskTx) error {
-		in := bringing{tx, &e, &b, map[int]ExerciseID{}, map[int]SectionID{}, map[int]StudentID{}, map[int]string{}, map[int]KeptRule{}, map[string]string{}}
+		in := bringing{tx, &e, &b, map[int]ExerciseID{}, map[int]SectionID{}, map[int]StudentID{}, map[int]string{}, map[int]KeptRule{}, map[int]string{}, map[string]string{}}
 		if err := tx.lockSources(ctx); err != nil {
 			return err
 		}
@@ -46,6 +46,7 @@ type bringing struct {
 	studentOf map[int]StudentID
 	lineOf    map[int]string // of students
 	ruleOf    map[int]KeptRule
+	noteOf    map[int]string
 	routineOf map[string]string // by what the archive calls it
 }
 
@@ -233,6 +234,9 @@ func (in bringing) sections(ctx context.Context) error {
 		for student, line := range s.Lines {
 			in.lineOf[student] = line
 		}
+		for student, note := range s.Notes {
+			in.noteOf[student] = note
+		}
 		for student, rule := range s.Rules {
 			in.ruleOf[student] = rule
 		}
@@ -245,8 +249,8 @@ func (in bringing) students(ctx context.Context) error {
 	for _, s := range in.e.Students {
 		var id StudentID
 		if err := in.one(ctx, &id, `
-			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, line, left_at, removed_at, clean_to_go_on, stays) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10) RETURNING id`,
-			in.sectionOf[s.Section], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed, in.ruleOf[s.No].Clean, in.ruleOf[s.No].Stay); err != nil {
+			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, line, left_at, removed_at, clean_to_go_on, stays, note) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) RETURNING id`,
+			in.sectionOf[s.Section], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed, in.ruleOf[s.No].Clean, in.ruleOf[s.No].Stay, in.noteOf[s.No]); err != nil {
 			return err
 		}
 		in.studentOf[s.No] = id

@@ -50,6 +50,7 @@ var rowsOf = []struct {
 	{23, 0, `UPDATE sections SET routine = 'own-1'`},
 	{23, 0, `UPDATE students SET clean_to_go_on = 2`},
 	{25, 0, `INSERT INTO lessons (teacher_id, section_id, plan, absent) VALUES (1, 1, '{"minutes": 30, "steps": []}', '{1}')`},
+	{26, 0, `UPDATE students SET note = 'By the window'`},
 	{18, 0, `INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (30, 7, 15, 12)`},
 }
 
@@ -132,6 +133,8 @@ func TestEveryReleasedSchema(t *testing.T) {
 			rules, err := d.Rules(ctx)
 			equal(23, "the section's routine", rules.For(1, 1)[0].Word, err, "Clap")
 			equal(23, "the student's rule", rules.Rule(1), err, "{2 false}")
+			student, err := d.StudentByID(ctx, 1)
+			equal(26, "the note", student.Note, err, "By the window")
 			lessons, err := d.Lessons(ctx, 1, 9)
 			equal(25, "the lessons", len(lessons), err, "1")
 			house, err := s.House(ctx)

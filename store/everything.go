@@ -117,6 +117,7 @@ type KeptSection struct {
 	Lessons []KeptLesson     `json:"lessons,omitempty"`
 	Lines   map[int]string   `json:"lines,omitempty"` // of students with a line of their own, by their No
 	Rules   map[int]KeptRule `json:"rules,omitempty"` // of students with a rule of their own
+	Notes   map[int]string   `json:"notes,omitempty"` // of students
 }
 
 // KeptLesson is a lesson of a section. Its steps name exercises, and who is not there or in
@@ -414,7 +415,7 @@ func (g gathering) students(ctx context.Context) error {
 		Left, Removed *time.Time
 	}
 	if err := g.list(ctx, &students, `
-		SELECT id, section_id, first_name, initial, instrument, line, clean_to_go_on AS clean, stays AS stay, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		SELECT id, section_id, first_name, initial, instrument, line, note, clean_to_go_on AS clean, stays AS stay, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for k, s := range students {
@@ -427,13 +428,19 @@ func (g gathering) students(ctx context.Context) error {
 			}
 			section.Rules[kept.No] = s.KeptRule
 		}
+		if s.Note != "" {
+			if section.Notes == nil {
+				section.Notes = map[int]string{}
+			}
+			section.Notes[kept.No] = s.Note
+		}
 		if s.Line != "" {
 			if section.Lines == nil {
 				section.Lines = map[int]string{}
 			}
 			section.Lines[kept.No] = s.Line
 		}
-		kept.ID, kept.SectionID, kept.Line = 0, 0, ""
+		kept.ID, kept.SectionID, kept.Line, kept.Note = 0, 0, "", ""
 		g.e.Students = append(g.e.Students, kept)
 	}
 	return nil

@@ -23,7 +23,11 @@ type Student struct {
 	Initial    string
 	Instrument string
 	Line       string // "A" or "B" of exercises with two, "" for the section's
+	Note       string // the teacher's
 }
+
+// LongestNote is the most letters of a note.
+const LongestNote = 1000
 
 // Name is "Ines P.".
 func (s Student) Name() string {
@@ -104,29 +108,36 @@ func (d *Desk) AddStudent(ctx context.Context, student Student) (StudentID, erro
 
 // ChangeStudent keeps a student's edited name, instrument and section.
 func (d *Desk) ChangeStudent(ctx context.Context, student Student) error {
-	return d.inTransaction(ctx, "change the student", func(tx deskTx) error {
-		var was SectionID
-		if err := tx.one(ctx, &was, `SELECT section_id FROM `+tx.students()+` p WHERE id = $2`, student.ID); err != nil {
-			return err
-		}
-		if err := tx.change(ctx, `
-			UPDATE students SET section_id = s.id, first_name = $4, initial = $5, instrument = $6 FROM sections s
-			WHERE students.teacher_id = $1 AND students.id = $2 AND s.teacher_id = $1 AND s.id = $3 AND s.removed_at IS NULL`,
-			student.ID, student.SectionID, student.FirstName, student.Initial, student.Instrument); err != nil {
-			return err
-		}
-		if err := tx.addUpAgain(ctx, `a.student_id = $2`, student.ID); err != nil { // another instrument or section may follow another routine
-			return err
-		}
-		deed := StudentChanged
-		if was != student.SectionID {
-			deed = StudentMoved
-		}
-		return tx.did(ctx, done{deed: deed, student: student.ID, section: student.SectionID})
-	})
+	return d.inTransaction(ctx, "change the student", func(tx deskTx) error { return tx.changeStudent(ctx, student) })
 }
 
-const studentColumns = `id, section_id, first_name, initial, instrument, line`
+// KeepNote keeps what the teacher notes of a student.
+func (d *Desk) KeepNote(ctx context.Context, student StudentID, note string) error {
+	return d.change(ctx, "keep the note", `UPDATE students SET note = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, student, note)
+}
+
+func (tx deskTx) changeStudent(ctx context.Context, student Student) error {
+	var was SectionID
+	if err := tx.one(ctx, &was, `SELECT section_id FROM `+tx.students()+` p WHERE id = $2`, student.ID); err != nil {
+		return err
+	}
+	if err := tx.change(ctx, `
+			UPDATE students SET section_id = s.id, first_name = $4, initial = $5, instrument = $6 FROM sections s
+			WHERE students.teacher_id = $1 AND students.id = $2 AND s.teacher_id = $1 AND s.id = $3 AND s.removed_at IS NULL`,
+		student.ID, student.SectionID, student.FirstName, student.Initial, student.Instrument); err != nil {
+		return err
+	}
+	if err := tx.addUpAgain(ctx, `a.student_id = $2`, student.ID); err != nil { // another instrument or section may follow another routine
+		return err
+	}
+	deed := StudentChanged
+	if was != student.SectionID {
+		deed = StudentMoved
+	}
+	return tx.did(ctx, done{deed: deed, student: student.ID, section: student.SectionID})
+}
+
+const studentColumns = `id, section_id, first_name, initial, instrument, line, note`
 
 // StudentByID finds a student.
 func (d *Desk) StudentByID(ctx context.Context, id StudentID) (Student, error) {

@@ -193,9 +193,13 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 			_, err := d.KeepRoutine(ctx, routine.Named{ID: f.routine, Title: "stolen", Steps: routine.Standard()})
 			return err
 		},
-		"DropRoutine":     func() error { return d.DropRoutine(ctx, f.routine) },
-		"ChooseRoutine":   func() error { return d.ChooseRoutine(ctx, store.Chooser{Section: f.section}, "name-first") },
-		"KeepRule":        func() error { return d.KeepRule(ctx, f.student, routine.Rule{Clean: 5}) },
+		"DropRoutine":   func() error { return d.DropRoutine(ctx, f.routine) },
+		"ChooseRoutine": func() error { return d.ChooseRoutine(ctx, store.Chooser{Section: f.section}, "name-first") },
+		"KeepRule":      func() error { return d.KeepRule(ctx, f.student, routine.Rule{Clean: 5}) },
+		"KeepNote":      func() error { return d.KeepNote(ctx, f.student, "stolen") },
+		"BringRoster": func() error {
+			return d.BringRoster(ctx, []store.RosterChange{{Student: store.Student{ID: f.student, SectionID: f.section, FirstName: "stolen", Instrument: "violin"}}})
+		},
 		"KeepSectionLine": func() error { return d.KeepSectionLine(ctx, f.section, "A") },
 		"KeepStudentLine": func() error { return d.KeepStudentLine(ctx, f.student, "A") },
 		"DropFingerings":  func() error { return d.DropFingerings(ctx, f.exercise, "oboe", 65) },

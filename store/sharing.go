@@ -121,6 +121,6 @@ func (d *Desk) students() string {
 	if !d.guest.Own() {
 		within = fmt.Sprintf(" AND p.section_id = %d", d.guest.Section)
 	}
-	return `(SELECT p.id, p.teacher_id, p.section_id, p.first_name, p.initial, p.instrument, p.line FROM students p JOIN sections s ON s.id = p.section_id
+	return `(SELECT p.id, p.teacher_id, p.section_id, p.first_name, p.initial, p.instrument, p.line, p.note FROM students p JOIN sections s ON s.id = p.section_id
 		WHERE p.teacher_id = $1 AND p.removed_at IS NULL AND p.left_at IS NULL AND s.removed_at IS NULL` + within + `)`
 }

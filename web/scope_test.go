@@ -94,7 +94,7 @@ var routeCases = map[string]answer{
 	"POST /lessons/{id}/begin": refused, "POST /lessons/{id}/end": refused, "POST /lessons/{id}/at": refused, "POST /lessons/{id}/mark": refused, "POST /lessons/{id}/undo": refused,
 	"POST /bench/{id}/move": refused, "POST /students/{id}/rule": refused,
 
-	"GET /people":                own,
+	"GET /people": own, "GET /people/table": own, "POST /people/table": own, "GET /people/students.csv": own, "POST /students/{id}/note": refused,
 	"POST /sections":             made,
 	"POST /sections/{id}/list":   refused,
 	"POST /sections/{id}/school": refused,

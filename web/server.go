@@ -107,6 +107,7 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/exercises/{id}", s.changeExercise)
 			r.Post("/exercises/{id}/parts/own", s.keepPart)
 			r.Post("/account/archive", s.bringArchive)
+			r.Post("/people/table", s.bringTable)
 		})
 		r.Group(func(r chi.Router) {
 			r.Use(s.requireTeacher, s.takesForms, middleware.Compress(2))
@@ -207,6 +208,9 @@ func (s *Server) Routes() chi.Router {
 			r.Post("/routines/drop", s.dropRoutine)
 
 			r.Get("/people", s.people)
+			r.Get("/people/table", s.peopleTable)
+			r.Get("/people/students.csv", s.takeTable)
+			r.Post("/students/{id}/note", s.keepNote)
 			r.Post("/sections", s.addSection)
 			r.Post("/sections/{id}/list", s.addRoster)
 			r.Post("/sections/{id}/school", s.keepSchool)

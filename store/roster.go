@@ -1,0 +1,64 @@
+package store
+
+import "context"
+
+// RosterChange is what a line of a table of students does: it adds a student, whose ID is 0,
+// or makes one what it says.
+type RosterChange struct {
+	Student           // as they are to be
+	NewSection string // to be made for them, where SectionID is 0
+	Back       bool   // they had left, and come back
+}
+
+// BringRoster does what a table of students says, all of it or nothing. The error is
+// ErrNotFound where a student or a section is not the teacher's, ErrTaken where a section of
+// the name of a new one is there.
+func (d *Desk) BringRoster(ctx context.Context, changes []RosterChange) error {
+	return d.inTransaction(ctx, "bring in the students", func(tx deskTx) error {
+		made := map[string]SectionID{}
+		for _, c := range changes {
+			if c.SectionID == 0 {
+				id, known := made[c.NewSection]
+				if !known {
+					if err := tx.one(ctx, &id, `INSERT INTO sections (teacher_id, name) VALUES ($1, $2) RETURNING id`, c.NewSection); err != nil {
+						return err
+					}
+					if err := tx.did(ctx, done{deed: SectionMade, section: id, detail: c.NewSection}); err != nil {
+						return err
+					}
+					made[c.NewSection] = id
+				}
+				c.SectionID = id
+			}
+			if err := tx.bringStudent(ctx, c); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+// bringStudent adds or changes one student.
+func (tx deskTx) bringStudent(ctx context.Context, c RosterChange) error {
+	if c.ID == 0 {
+		if err := tx.one(ctx, &c.ID, insertStudent, c.SectionID, c.FirstName, c.Initial, c.Instrument); err != nil {
+			return err
+		}
+		if err := tx.did(ctx, done{deed: StudentsAdded, section: c.SectionID, student: c.ID, detail: "1"}); err != nil {
+			return err
+		}
+	} else {
+		if c.Back {
+			if err := tx.change(ctx, `UPDATE students SET left_at = NULL WHERE teacher_id = $1 AND id = $2 AND left_at IS NOT NULL AND removed_at IS NULL`, c.ID); err != nil {
+				return err
+			}
+			if err := tx.did(ctx, done{deed: StudentBack, student: c.ID, section: c.SectionID}); err != nil {
+				return err
+			}
+		}
+		if err := tx.changeStudent(ctx, c.Student); err != nil {
+			return err
+		}
+	}
+	return tx.change(ctx, `UPDATE students SET line = $3, note = $4 WHERE teacher_id = $1 AND id = $2`, c.ID, c.Line, c.Note)
+}

@@ -1,0 +1,68 @@
+package store_test
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"testing"
+
+	"unhurriedbench/internal/testdb"
+	"unhurriedbench/store"
+)
+
+// A table adds students, moves them, brings them back and makes sections, all of it or
+// nothing; logs stay.
+func TestBringRoster(t *testing.T) {
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	gone, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Wim", Instrument: "flute"})
+	if err == nil {
+		err = f.HasLeft(ctx, gone)
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	who := func() string {
+		t.Helper()
+		sections, err := f.Sections(ctx)
+		if err != nil {
+			t.Fatal(err)
+		}
+		said := ""
+		for _, section := range sections {
+			students, err := f.Students(ctx, section.ID)
+			if err != nil {
+				t.Fatal(err)
+			}
+			said += section.Name + ":"
+			for _, student := range students {
+				said += fmt.Sprintf(" %s %s%s%s", student.FirstName, student.Instrument, student.Line, student.Note)
+			}
+			said += "; "
+		}
+		return said
+	}
+	before := who()
+	changes := []store.RosterChange{
+		{Student: store.Student{FirstName: "Nour", Initial: "A", Instrument: "oboe", Line: "B", Note: "!"}, NewSection: "Friday"},
+		{Student: store.Student{FirstName: "Pim", Instrument: "tuba-bb"}, NewSection: "Friday"},
+		{Student: store.Student{ID: f.student, FirstName: "Ines", Initial: "P", Instrument: "euphonium-bc"}, NewSection: "Friday"},
+		{Student: store.Student{ID: gone, SectionID: f.section, FirstName: "Wim", Instrument: "flute"}, Back: true},
+	}
+	bad := append(changes[:3:3], store.RosterChange{Student: store.Student{ID: 999, SectionID: f.section, FirstName: "x", Instrument: "flute"}})
+	if err := f.BringRoster(ctx, bad); !errors.Is(err, store.ErrNotFound) || who() != before {
+		t.Errorf("a table with somebody who is not there gives %v, and leaves %s", err, who())
+	}
+	if err := f.BringRoster(ctx, changes); err != nil {
+		t.Fatal(err)
+	}
+	if got, want := who(), "Friday: Ines euphonium-bc Nour oboeB! Pim tuba-bb; Tuesday of a: Wim flute; "; got != want {
+		t.Errorf("then there are %s, want %s", got, want)
+	}
+	if log, err := f.StudentAttempts(ctx, f.student); err != nil || len(log) != 1 {
+		t.Errorf("the log of who moved has %d tries, %v", len(log), err)
+	}
+	if err := f.BringRoster(ctx, changes[:1]); !errors.Is(err, store.ErrTaken) {
+		t.Errorf("a second section of one name gives %v", err)
+	}
+}
