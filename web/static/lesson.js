@@ -91,7 +91,7 @@
       return { id, sheet, element, data: piece[id].sheet, plan: piece[id].plan, round: piece[id].round };
     });
     host.replaceChildren(...made.map((m) => m.sheet));
-    for (const scale of ids.length === 1 ? [54, 46, 38] : [42, 36]) { // as large as there is room for
+    for (const scale of ids.length === 1 ? [72, 54, 38] : [42, 36]) { // as large as there is room for
       drawn = [];
       for (const m of made) {
         if (!(await drawOne(m, scale, turn))) return;
@@ -104,7 +104,7 @@
   // drawOne draws a line; it says whether it is still wanted.
   async function drawOne(m, scale, turn) {
     try {
-      const systems = await window.sheet.engrave(m.element, m.data, shown, { minLastJustification: 0, scale, spacing: { spacingNonLinear: 0.6, spacingLinear: 0.03 } });
+      const systems = await window.sheet.engrave(m.element, m.data, shown, { minLastJustification: 0, scale, whole: true, spacing: { spacingNonLinear: 0.6, spacingLinear: 0.03 } });
       if (turn !== drawing || !systems) return false;
       m.places = window.lanes.draw(m.element, m.data, { shown, piece: { plan: m.plan, whole: true, label: "" } }, systems);
       drawn.push(m);

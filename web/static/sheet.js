@@ -13,7 +13,7 @@ window.sheet = (function () {
     const narrow = element.clientWidth < 520;
     const bowed = data.measures.some((m) => m.events.some((e) => e.bow));
     const lanesHeight = window.lanes.rows(data, shown).height + (bowed ? 8 : 0);
-    const { scale: wanted, spacing, ...others } = engraver;
+    const { scale: wanted, spacing, whole, ...others } = engraver;
     const scale = narrow ? 36 : wanted || 46;
     element.style.paddingLeft = narrow ? "44px" : "60px";
     const turn = ++drawing;
@@ -26,6 +26,8 @@ window.sheet = (function () {
         svgAdditionalAttribute: ["staff@n"], spacingNonLinear: 0.85, spacingLinear: 0.05,
         ...spacing, ...roomUnder(lanesHeight, scale), justifyVertically: false,
       }, options) });
+      const svg = canvas.querySelector("svg");
+      if (whole && options.breaks === "none") svg.style.maxWidth = svg.getAttribute("width"); // a line that is short stays so
       return window.lanes.crowding(element, data, shown);
     };
     const line = await draw(data.mei, { breaks: "none", pageWidth: 100000, adjustPageWidth: true, svgViewBox: false });
