@@ -44,6 +44,10 @@ func TestWhoNeedsHelp(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
+	_, theirs := v.get(fmt.Sprintf("/students/%d", five))
+	wants(t, theirs, "What next", "<b>1 · First Lamp</b>, piece B, Name", "5 stumbles, fingering", "On the Bench, Name, at 72")
+	_, theirs = v.get(fmt.Sprintf("/students/%d", b.student))
+	wants(t, theirs, "piece A, Count", "begun, and not done yet")
 	stumble("Old", breakdown.PieceKey{First: 90, Last: 91}, 9, routine.Sound, 60) // a piece that is not there any more
 	_, page := v.get("/board")
 	wants(t, page, "Who needs help", "5 stumbles, fingering, since yesterday", "3 stumbles, name, since yesterday", "B: Name · 5 stumbles, fingering",

@@ -21,6 +21,7 @@ type historyView struct {
 	Instrument instrument.Instrument
 	Exercises  []historyExercise
 	Only       store.ExerciseID // show this exercise alone; 0 shows all
+	Next       []helpCard       // what to do next, and why; on a page of its own
 	Page       bool             // it is a page of its own, not a part of the Board
 	Open       bool             // the plain logs are shown, as after a try was taken back there
 }
@@ -99,6 +100,9 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 	for _, a := range log {
 		tries[a.ExerciseID] = append(tries[a.ExerciseID], newTryView(a, rules.For(student, a.ExerciseID)))
 	}
+	if only == 0 {
+		v.Next = nextFor(&v.Student, exercises, own, rules, standings)
+	}
 	for _, x := range exercises {
 		if len(tries[x.ID]) == 0 && x.ID != only || only != 0 && x.ID != only {
 			continue
@@ -115,6 +119,50 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 		})
 	}
 	return v, nil
+}
+
+// mostNextFor is how many things to do next a student's page names.
+const mostNextFor = 3
+
+// nextFor says what a student should do next: the pieces they are stuck on, most stuck first,
+// and after them the first piece in learning order that is begun or comes next of each
+// exercise they have begun and not done.
+func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOutlines, rules store.Rules, standings store.Standings) []helpCard {
+	var stuck, open []stuckAt
+	for k := range exercises {
+		x := &exercises[k]
+		standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], own.Of(*x, student.Instrument)
+		if standing == nil {
+			continue
+		}
+		steps := rules.For(student.ID, x.ID)
+		at := func(key breakdown.PieceKey) stuckAt {
+			return stuckAt{student, x, steps, standing.State(steps, key), key, outline.Label(key), standing.Times[key]}
+		}
+		if key, is := standing.Stuck(outline.Pieces); is {
+			stuck = append(stuck, at(key))
+			continue
+		}
+		for _, key := range outline.Pieces {
+			if s := at(key); s.state.Stage != routine.Done {
+				open = append(open, s)
+				break
+			}
+		}
+	}
+	mostStuckFirst(stuck)
+	var cards []helpCard
+	for _, s := range append(stuck, open...) {
+		if len(cards) == mostNextFor {
+			break
+		}
+		card := s.card()
+		if !s.state.Stuck() {
+			card.Trouble = ""
+		}
+		cards = append(cards, card)
+	}
+	return cards
 }
 
 // historyPieces gathers tries, newest first, by the piece they were at, in the order of
