@@ -88,37 +88,40 @@ func heatWords(percent int) string {
 }
 
 func (s *Server) heat(w http.ResponseWriter, r *http.Request) {
+	v, err := s.heatView(r)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.page(w, r, http.StatusOK, "heat", "Board by exercise and stage", v)
+}
+
+func (s *Server) heatView(r *http.Request) (heatView, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	v := heatView{}
 	var err error
 	if v.boardAround, err = s.boardAround(r, "heat"); err != nil {
-		s.failed(w, r, err)
-		return
+		return v, err
 	}
 	students, err := desk.Students(ctx, v.Section.ID)
 	if err != nil {
-		s.failed(w, r, err)
-		return
+		return v, err
 	}
 	standings, err := desk.SectionStandings(ctx, v.Section.ID)
 	if err != nil {
-		s.failed(w, r, err)
-		return
+		return v, err
 	}
 	counts, err := desk.StageCounts(ctx, v.Section.ID)
 	if err != nil {
-		s.failed(w, r, err)
-		return
+		return v, err
 	}
 	rules, err := desk.Rules(ctx)
 	if err != nil {
-		s.failed(w, r, err)
-		return
+		return v, err
 	}
 	exercises, err := s.reader.Exercises(ctx, desk)
 	if err != nil {
-		s.failed(w, r, err)
-		return
+		return v, err
 	}
 	v.Kinds = kindsOf(rules.In(store.Chooser{Section: v.Section.ID}).Steps)
 	bars := newSectionBars(rules, v.Section.ID, counts)
@@ -139,7 +142,7 @@ func (s *Server) heat(w http.ResponseWriter, r *http.Request) {
 		}
 		v.Rows = append(v.Rows, row)
 	}
-	s.page(w, r, http.StatusOK, "heat", "Board by exercise and stage", v)
+	return v, nil
 }
 
 // weeksView shows what was tried week by week.
@@ -166,23 +169,29 @@ type weekPlot struct {
 const weeksShown = 12
 
 func (s *Server) weeks(w http.ResponseWriter, r *http.Request) {
+	v, err := s.weeksView(r)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.page(w, r, http.StatusOK, "weeks", "Board week by week", v)
+}
+
+func (s *Server) weeksView(r *http.Request) (weeksView, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	v := weeksView{}
 	var err error
 	if v.boardAround, err = s.boardAround(r, "weeks"); err != nil {
-		s.failed(w, r, err)
-		return
+		return v, err
 	}
 	students, err := desk.Students(ctx, v.Section.ID)
 	if err != nil {
-		s.failed(w, r, err)
-		return
+		return v, err
 	}
 	first := mondayOf(time.Now()).AddDate(0, 0, -7*(weeksShown-1))
 	list, err := desk.Weeks(ctx, v.Section.ID, first)
 	if err != nil {
-		s.failed(w, r, err)
-		return
+		return v, err
 	}
 	empty := func() weekPlot { return weekPlot{Tries: make([]int, weeksShown), Clean: make([]int, weeksShown)} }
 	v.All = empty()
@@ -220,7 +229,7 @@ func (s *Server) weeks(w http.ResponseWriter, r *http.Request) {
 		plot.most = most // one scale, so that rows can be compared
 		v.Rows = append(v.Rows, weekRow{student, instrumentName(student.Instrument), plot})
 	}
-	s.page(w, r, http.StatusOK, "weeks", "Board week by week", v)
+	return v, nil
 }
 
 // mondayOf is midnight of the Monday of a week, in UTC as the tables have it.
