@@ -1,7 +1,6 @@
 package archive
 
 import (
-	"regexp"
 	"slices"
 	"time"
 	"unicode/utf8"
@@ -29,8 +28,6 @@ const (
 
 // sensible says whether a moment can be one of the program's.
 func sensible(at time.Time) bool { return at.Year() >= 2000 && at.Year() < 2200 }
-
-var stage = regexp.MustCompile(`^[a-z][a-z0-9-]{0,19}$`)
 
 // checks goes on after what is wrong; the first thing stays.
 type checks struct{ err error }
@@ -260,7 +257,7 @@ func (c *checks) tries(e store.Everything, students, exercises map[int]bool) {
 	for _, t := range e.Tries {
 		c.that(students[t.Student] && exercises[t.Exercise], "Try %d in the archive is of a student or an exercise that it lacks.", t.No)
 		c.that(t.Piece.First >= 0 && t.Piece.Last >= t.Piece.First && t.Piece.Last < 10_000, "Try %d in the archive is at no measures that there are.", t.No)
-		c.that(stage.MatchString(string(t.Stage)) && (t.Stage != routine.Done || t.Moved), "Try %d in the archive is at no stage.", t.No)
+		c.that(t.Stage.Written() && (t.Stage != routine.Done || t.Moved), "Try %d in the archive is at no stage.", t.No)
 		c.that(t.Tempo >= 0 && t.Tempo < 1000, "Try %d in the archive has the tempo %d.", t.No, t.Tempo)
 		c.that(t.Together >= 0 && t.Together <= len(e.Tries), "Try %d in the archive was marked together with none that there is.", t.No)
 		c.that(t.TakesBack == 0 || tries[t.TakesBack] && !takenBack[t.TakesBack], "Try %d in the archive takes back what was not there or is taken back already.", t.No)

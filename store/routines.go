@@ -152,11 +152,9 @@ func (r Rules) Chosen(by Chooser) string { return r.chosen[by] }
 // In is the routine that a section follows at an exercise on an instrument; each may be left
 // out.
 func (r Rules) In(at Chooser) routine.Named {
-	for _, by := range []Chooser{{Exercise: at.Exercise}, {Instrument: at.Instrument}, {Section: at.Section}, {}} {
-		n, ok := r.named[r.chosen[by]]
-		if ok && (n.Suits(r.family[at.Instrument]) || at.Instrument == "") {
-			return n
-		}
+	chosen := func(by Chooser) routine.Named { return r.named[r.chosen[by]] }
+	if n, ok := routine.First(r.family[at.Instrument], chosen(Chooser{Exercise: at.Exercise}), chosen(Chooser{Instrument: at.Instrument}), chosen(Chooser{Section: at.Section}), chosen(Chooser{})); ok {
+		return n
 	}
 	return r.standard
 }

@@ -125,7 +125,7 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 			standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], own.Of(*x, student.Instrument)
 			steps, stuck := rules.For(student.ID, x.ID), ""
 			if key, is := standing.Stuck(outline.Pieces); is {
-				at := stuckAt{&students[k], x, steps, standing.State(steps, key), key, outline.Label(key), standing.Times[key]}
+				at := newStuckAt(&students[k], x, steps, outline, standing, key)
 				help, stuck = append(help, at), at.words()
 			}
 			cells = appendCell(cells, steps, student.ID, x.ID, standing, outline.Pieces, stuck)
@@ -153,14 +153,18 @@ func playedBy(students []store.Student) []instrument.Instrument {
 
 // narrow leaves the exercises that the filter asks for.
 func (v *boardView) narrow(standings store.Standings) {
-	if !v.Filter.Begun {
-		return
+	if v.Filter.Begun {
+		v.Exercises = begunOf(v.Exercises, standings)
 	}
+}
+
+// begunOf leaves the exercises that somebody has tried.
+func begunOf(exercises []store.Exercise, standings store.Standings) []store.Exercise {
 	begun := map[store.ExerciseID]bool{}
 	for task := range standings {
 		begun[task.Exercise] = true
 	}
-	v.Exercises = slices.DeleteFunc(slices.Clone(v.Exercises), func(x store.Exercise) bool { return !begun[x.ID] })
+	return slices.DeleteFunc(slices.Clone(exercises), func(x store.Exercise) bool { return !begun[x.ID] })
 }
 
 // appendCell writes a cell that links to the student's history at an exercise, with

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"encoding/json"
 	"fmt"
 	"html/template"
 	"math"
@@ -43,13 +42,7 @@ func (s *Server) pulse(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	text, err := json.Marshal(map[string]store.AttemptID{"latest": latest})
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	w.Header().Set("Content-Type", "application/json")
-	_, _ = w.Write(text) // the reader has gone when this fails
+	s.json(w, r, map[string]store.AttemptID{"latest": latest})
 }
 
 // heatView says how far a section is with every exercise, stage by stage.
@@ -130,15 +123,10 @@ func (s *Server) heatView(r *http.Request) (heatView, error) {
 		if shares == nil {
 			continue
 		}
-		row := heatRow{Exercise: x}
+		row := heatRow{Exercise: x, Stuck: stuckOn(x, standings)}
 		for _, share := range shares {
 			percent := int(math.Round(100 * share))
 			row.Cells = append(row.Cells, heatCell{percent, min(9, percent/10), heatWords(percent)})
-		}
-		for _, student := range students {
-			if _, stuck := standings[store.Task{Student: student.ID, Exercise: x.ID}].Stuck(x.Outline.Pieces); stuck {
-				row.Stuck++
-			}
 		}
 		v.Rows = append(v.Rows, row)
 	}

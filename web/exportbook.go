@@ -69,7 +69,7 @@ func (s *Server) bookAsABC(ctx context.Context, desk *store.Desk, book []store.E
 			}
 			tune = abc.Write(sc)
 		}
-		fmt.Fprintf(&out, "X:%d\nT:%s\n", x.Number, strings.Join(strings.Fields(x.Title), " "))
+		fmt.Fprintf(&out, "X:%d\nT:%s\n", x.Number, oneLine(x.Title))
 		for row := range strings.Lines(abc.Tunes(tune)[0].Text) {
 			if title := strings.HasPrefix(row, "T:"); !title && !strings.HasPrefix(row, "X:") && strings.TrimSpace(row) != "" {
 				out.WriteString(row)

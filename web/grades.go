@@ -152,11 +152,7 @@ func (s *Server) gradebook(r *http.Request, section store.SectionID, rule gradeR
 	if err != nil {
 		return nil, err
 	}
-	begun := map[store.ExerciseID]bool{}
-	for task := range standings {
-		begun[task.Exercise] = true
-	}
-	exercises = slices.DeleteFunc(slices.Clone(exercises), func(x store.Exercise) bool { return !begun[x.ID] })
+	exercises = begunOf(exercises, standings)
 	way := countings()[slices.IndexFunc(countings(), func(c counting) bool { return c.ID == rule.Counts })]
 	head := []string{"First name", "Initial", "Instrument"}
 	for _, x := range exercises {

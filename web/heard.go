@@ -146,11 +146,5 @@ func (s *Server) firstNotes(w http.ResponseWriter, r *http.Request) {
 		s.failedToRead(w, r, err)
 		return
 	}
-	text, err := json.Marshal(list)
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	w.Header().Set("Content-Type", "application/json")
-	_, _ = w.Write(text) // the reader has gone when this fails
+	s.json(w, r, list)
 }

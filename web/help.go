@@ -25,6 +25,10 @@ type stuckAt struct {
 	times    progress.Times
 }
 
+func newStuckAt(student *store.Student, x *store.Exercise, steps routine.Routine, outline breakdown.Outline, at *progress.Standing, key breakdown.PieceKey) stuckAt {
+	return stuckAt{student, x, steps, at.State(steps, key), key, outline.Label(key), at.Times[key]}
+}
+
 // words say it in the student's cell: "A: Count · 3 stumbles, rhythm".
 func (s stuckAt) words() string {
 	return s.label + ": " + s.steps.Word(s.state.Stage) + " · " + troubleWords(s.state)

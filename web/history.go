@@ -137,7 +137,7 @@ func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOu
 		}
 		steps := rules.For(student.ID, x.ID)
 		at := func(key breakdown.PieceKey) stuckAt {
-			return stuckAt{student, x, steps, standing.State(steps, key), key, outline.Label(key), standing.Times[key]}
+			return newStuckAt(student, x, steps, outline, standing, key)
 		}
 		if key, is := standing.Stuck(outline.Pieces); is {
 			stuck = append(stuck, at(key))

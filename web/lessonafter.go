@@ -33,9 +33,6 @@ type stumbleLine struct {
 	Over string
 }
 
-// Planned is how long the step was to take, in words.
-func (o outcomeLine) Planned() string { return lesson.Time(o.Halves()) }
-
 // marksOf are what was marked in a lesson.
 func marksOf(ctx context.Context, desk *store.Desk, l store.Lesson) ([]lesson.Mark, error) {
 	if l.Begun == nil {

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"encoding/json"
 	"errors"
 	"fmt"
 	"net/http"
@@ -30,13 +29,7 @@ func (s *Server) answerLesson(w http.ResponseWriter, r *http.Request, l store.Le
 		http.Redirect(w, r, fmt.Sprintf("%s&step=%d", lessonLink(l, "/run"), l.Step), http.StatusSeeOther)
 		return
 	}
-	text, err := json.Marshal(a)
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	w.Header().Set("Content-Type", "application/json")
-	_, _ = w.Write(text) // the reader has gone when this fails
+	s.json(w, r, a)
 }
 
 // lessonStep reads which step of which lesson a form is about, and who is not there. The

@@ -103,7 +103,7 @@ func chosenRecipe(r *http.Request, own []sheetRecipe) (string, sheetRecipe) {
 // recipeIn is the recipe that a form spells out.
 func recipeIn(r *http.Request) sheetRecipe {
 	return sheetRecipe{
-		Name:  strings.Join(strings.Fields(text(r, "name")), " "),
+		Name:  oneLine(text(r, "name")),
 		Count: printed(text(r, "count")), Names: printed(text(r, "names")), Fingers: printed(text(r, "fingers")),
 		Beside: breakdown.Line(text(r, "beside")), Boxes: text(r, "boxes") == "yes", Answers: text(r, "answers") == "yes",
 	}.fit()

@@ -5,7 +5,6 @@ import (
 	"net/http"
 	"slices"
 	"strconv"
-	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/lesson"
@@ -42,14 +41,11 @@ type teamMember struct {
 	Over       string // what they are stuck on, "" for nothing
 }
 
-// groupSizes are the sizes there are.
+// largestGroup is how many a group may have at most.
 const largestGroup = 8
 
 // Sizes lists the sizes that groups may have.
 func (groupsView) Sizes() []int { return upTo(largestGroup)[1:] }
-
-// Count is how many are in the group.
-func (t teamView) Count() int { return len(t.Members) }
 
 func (s *Server) groups(w http.ResponseWriter, r *http.Request) {
 	v, err := s.groupsView(r)
@@ -143,7 +139,7 @@ func (s *Server) fillGroups(r *http.Request, v *groupsView, standings store.Stan
 		outline := own.Of(v.Exercise, student.Instrument)
 		m, key := memberOf(class, steps, student, standing, outline)
 		members = append(members, m)
-		shown := teamMember{Student: student, Instrument: instrumentName(student.Instrument), Where: "done", Over: ""}
+		shown := teamMember{Student: student, Instrument: instrumentName(student.Instrument), Where: "done"}
 		if m.Stage < len(class) {
 			shown.Where = pieceWord(outline.Label(key)) + ": " + m.Word
 		}
@@ -159,9 +155,7 @@ func (s *Server) fillGroups(r *http.Request, v *groupsView, standings store.Stan
 		for _, m := range team.Members {
 			shown.Members = append(shown.Members, by[m.Student])
 			pieces = append(pieces, at[m.Student])
-			if c := slices.Index(routine.AllCauses(), m.Cause); c >= 0 {
-				over[c]++
-			}
+			over.Add(m.Cause)
 		}
 		shown.Piece, shown.Cause = mostOf(pieces), over.Main()
 		v.Teams = append(v.Teams, shown)
@@ -212,8 +206,8 @@ func pieceWord(label string) string {
 	return label
 }
 
-// takeGroup takes a group into the lesson that is planned for the section, or into a new one:
-// the stage that mends what they are stuck on, and the stage after it.
+// takeGroup takes a group into the lesson that is planned for the section, or into a new one,
+// at the stage that mends what they are stuck on.
 func (s *Server) takeGroup(w http.ResponseWriter, r *http.Request) {
 	l, step, err := s.groupStep(r)
 	if err != nil {
@@ -283,13 +277,4 @@ func (s *Server) groupStep(r *http.Request) (store.Lesson, lesson.Step, error) {
 		l = list[0]
 	}
 	return l, step, err
-}
-
-// Names lists who is in a group.
-func (t teamView) Names() string {
-	var names []string
-	for _, m := range t.Members {
-		names = append(names, m.Name())
-	}
-	return strings.Join(names, ", ")
 }

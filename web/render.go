@@ -3,6 +3,7 @@ package web
 import (
 	"bytes"
 	"embed"
+	"encoding/json"
 	"errors"
 	"fmt"
 	"html/template"
@@ -72,6 +73,17 @@ func (s *Server) page(w http.ResponseWriter, r *http.Request, status int, name, 
 // fragment renders one named template of a page's set, for htmx.
 func (s *Server) fragment(w http.ResponseWriter, name, part string, content any) {
 	s.render(w, http.StatusOK, name, part, content)
+}
+
+// json answers a script.
+func (s *Server) json(w http.ResponseWriter, r *http.Request, v any) {
+	text, err := json.Marshal(v)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	w.Header().Set("Content-Type", "application/json")
+	_, _ = w.Write(text) // the reader has gone when this fails
 }
 
 func (s *Server) render(w http.ResponseWriter, status int, name, part string, data any) {

@@ -70,6 +70,7 @@ func readStep(r *http.Request, k int) routine.Step {
 	return s
 }
 
+// oneLine is a text with a single space wherever there were spaces or new lines.
 func oneLine(typed string) string { return strings.Join(strings.Fields(typed), " ") }
 
 // change does to the stages what was pressed: "up-2", "down-2", "drop-2", "add-air",

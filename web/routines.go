@@ -25,7 +25,6 @@ type routinesView struct {
 type routineCard struct {
 	routine.Named
 	Own bool
-	For string // "brass"; "" for all
 }
 
 // follower is a section or an instrument, with the routine it has chosen and those it may.
@@ -37,7 +36,7 @@ type follower struct {
 // followed is an exercise with a routine of its own.
 type followed struct {
 	store.Exercise
-	Title, Routine string
+	Routine string // its title
 }
 
 func (s *Server) routines(w http.ResponseWriter, r *http.Request) {
@@ -69,7 +68,7 @@ func (s *Server) routinesView(r *http.Request) (routinesView, error) {
 		return v, err
 	}
 	for _, n := range list {
-		v.Routines = append(v.Routines, routineCard{n, !isShipped(n.ID), n.Family})
+		v.Routines = append(v.Routines, routineCard{n, !isShipped(n.ID)})
 	}
 	v.Usual = rules.Chosen(store.Chooser{})
 	played := map[string]bool{}
@@ -93,7 +92,7 @@ func (s *Server) routinesView(r *http.Request) (routinesView, error) {
 	}
 	for _, x := range exercises {
 		if n, is := rules.Named(rules.Chosen(store.Chooser{Exercise: x.ID})); is {
-			v.Exercises = append(v.Exercises, followed{x, x.Title, n.Title})
+			v.Exercises = append(v.Exercises, followed{x, n.Title})
 		}
 	}
 	return v, nil
@@ -102,15 +101,6 @@ func (s *Server) routinesView(r *http.Request) (routinesView, error) {
 func isShipped(id string) bool {
 	_, is := routine.ShippedAs(id)
 	return is
-}
-
-// StepWords is a routine in a line: "Count, Name, Finger, Play".
-func (c routineCard) StepWords() string {
-	var words []string
-	for _, s := range c.Steps {
-		words = append(words, s.Word)
-	}
-	return strings.Join(words, ", ")
 }
 
 // chooseRoutine has a section, an instrument, an exercise or everybody else follow a

@@ -131,7 +131,7 @@ func readPreferences(r *http.Request) (preferences, error) {
 		if i >= len(r.Form["word"]) {
 			break
 		}
-		key, word := strings.TrimSpace(key), strings.Join(strings.Fields(r.Form["word"][i]), " ")
+		key, word := strings.TrimSpace(key), oneLine(r.Form["word"][i])
 		if key == "" && word == "" {
 			continue
 		}

@@ -62,7 +62,7 @@ func (w work) StageTempo() string {
 		}
 		line := fmt.Sprintf("A ladder of %d notches, each earned by %d clean in a row", step.Rungs, step.ToGoOn())
 		if w.Tempo > 0 {
-			line += fmt.Sprintf(": up to %d", routine.Notch(w.Tempo, step.Rungs-w.rung()))
+			line += fmt.Sprintf(": up to %d", step.Target(w.Tempo, w.rung()))
 		}
 		return line + "."
 	}

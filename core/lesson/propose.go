@@ -21,7 +21,6 @@ type Piece struct {
 	CountOff float64 // beats
 	Notes    int
 	Tempo    int  // at which everybody's hardest place works
-	Ways     int  // of the stage with the most, in the room
 	Lips     bool // somebody's lips tire on it
 }
 
@@ -50,11 +49,6 @@ func (p Piece) Stage() routine.Stage {
 		return routine.Done
 	}
 	return p.Steps[middle].Stage
-}
-
-// Begun says whether anybody has tried it.
-func (p Piece) Begun() bool {
-	return slices.ContainsFunc(p.States, func(s routine.State) bool { return s.Tries > 0 })
 }
 
 // Stuck is how many are stuck on it, and on what most of them stumbled.

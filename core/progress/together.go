@@ -168,17 +168,12 @@ func alikeWords(members []Member) string {
 	if least.Stage != furthest.Stage {
 		where = fmt.Sprintf("from %s to %s", least.Word, furthest.Word)
 	}
-	over := map[routine.Cause]int{}
+	var over routine.Causes
 	for _, m := range members {
-		over[m.Cause]++
+		over.Add(m.Cause)
 	}
-	var most routine.Cause
-	for _, c := range routine.AllCauses() {
-		if over[c] > over[most] || most == routine.None && over[c] > 0 {
-			most = c
-		}
-	}
-	switch n := over[most]; {
+	most := over.Main()
+	switch n := slices.Max(over[:]); {
 	case most == routine.None:
 		return where
 	case n == len(members):

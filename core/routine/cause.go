@@ -33,6 +33,13 @@ func ParseCause(text string) (Cause, bool) {
 // Causes counts stumbles by their cause, in the order of AllCauses.
 type Causes [4]int
 
+// Add counts a stumble over a cause; None counts nothing.
+func (c *Causes) Add(cause Cause) {
+	if k := slices.Index(AllCauses(), cause); k >= 0 {
+		c[k]++
+	}
+}
+
 // Main is the cause of the most stumbles, the more basic of two as many; None where
 // there are none.
 func (c Causes) Main() Cause {

@@ -24,6 +24,9 @@ const (
 // stageText is what a stage may be called in the log.
 var stageText = regexp.MustCompile(`^[a-z][a-z0-9-]{0,19}$`)
 
+// Written says whether the log may call a stage so.
+func (s Stage) Written() bool { return stageText.MatchString(string(s)) }
+
 // Check says what of a routine is not as it must be, in sentences; none where it is.
 func (n Named) Check() []string {
 	var problems []string
@@ -60,7 +63,7 @@ func (n Named) Check() []string {
 func (s Step) check() []string {
 	var problems []string
 	wrong := func(format string, args ...any) { problems = append(problems, fmt.Sprintf(format, args...)) }
-	if !stageText.MatchString(string(s.Stage)) || s.Stage == Done {
+	if !s.Stage.Written() || s.Stage == Done {
 		wrong("choose which it is from the list.")
 	}
 	if letters := utf8.RuneCountInString(strings.TrimSpace(s.Word)); letters == 0 || letters > LongestWord {

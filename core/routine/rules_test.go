@@ -308,10 +308,10 @@ func TestNextTempoAndPasses(t *testing.T) {
 	if got := Free.Passes(60); len(got) != 1 || got[0].Tempo != 0 {
 		t.Errorf("out of time is %v", got)
 	}
-	if got := (Step{Tempo: Climb, Rungs: 3}).Target(60); got != 69 {
+	if got := (Step{Tempo: Climb, Rungs: 3}).Target(60, 0); got != 69 {
 		t.Errorf("three rungs over 60 is %d, want 69", got)
 	}
-	if got := (Step{Rungs: 3}).Target(60); got != 60 {
+	if got := (Step{Rungs: 3}).Target(60, 0); got != 60 {
 		t.Errorf("without a ladder the target of 60 is %d", got)
 	}
 }

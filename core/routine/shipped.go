@@ -9,8 +9,9 @@ type Named struct {
 	Steps  Routine
 }
 
-// Suits says whether the routine is for instruments of a family.
-func (n Named) Suits(family string) bool { return n.Family == "" || n.Family == family }
+// Suits says whether the routine is for instruments of a family; where no family is asked
+// for, it is.
+func (n Named) Suits(family string) bool { return n.Family == "" || family == "" || n.Family == family }
 
 // StandardID names the routine that is used where nothing else is chosen.
 const StandardID = "count-first"

@@ -2,7 +2,6 @@ package routine
 
 import (
 	"fmt"
-	"slices"
 )
 
 // CleanToGoOn is how many clean tries in a row move a piece on where a routine says
@@ -57,9 +56,7 @@ func (s State) trouble(t Try) State {
 		s.Since = s.Tries
 	}
 	s.Stumbles++
-	if k := slices.Index(AllCauses(), t.Cause); k >= 0 {
-		s.Over[k]++
-	}
+	s.Over.Add(t.Cause)
 	return s
 }
 

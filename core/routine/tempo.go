@@ -78,11 +78,11 @@ func (t TempoRule) Passes(tempo int) []Pass {
 	return []Pass{written}
 }
 
-// Target is the tempo at the top of a stage's ladder that starts at a tempo; without a
-// ladder it is where it starts.
-func (s Step) Target(start int) int {
-	if start == 0 {
+// Target is the tempo at the top of a stage's ladder, from a tempo at one of its rungs, 0
+// for where it starts; without a ladder it is that tempo.
+func (s Step) Target(tempo, rung int) int {
+	if tempo == 0 {
 		return 0
 	}
-	return Notch(start, s.notches())
+	return Notch(tempo, s.notches()-rung)
 }
