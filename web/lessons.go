@@ -182,12 +182,12 @@ func (s *Server) showPlan(w http.ResponseWriter, r *http.Request, status int, l 
 	}
 	v := newPlanView(l, section.Name, problem)
 	v.Steps = rules.In(store.Chooser{Section: l.Section}).Steps
-	if isHTMX(r) {
-		s.render(w, status, "lesson", "plan", v)
-		return
-	}
 	if v.Exercises, err = desk.Exercises(ctx); err != nil {
 		s.failed(w, r, err)
+		return
+	}
+	if isHTMX(r) {
+		s.render(w, status, "lesson", "plan", v)
 		return
 	}
 	s.page(w, r, status, "lesson", "Lesson of "+section.Name, v)

@@ -90,6 +90,7 @@ func TestALesson(t *testing.T) {
 	}
 	plan := strings.Replace(to, "?", "/plan?", 1)
 	_, page = v.script(plan, url.Values{"do": {"times"}, "at": {"1"}, "to": {"12"}})
+	wants(t, page, ">Add it</button>")
 	if got := lesson.Time(halves(page)); got != sum(page) || !strings.Contains(page, "For the next lesson: ") {
 		t.Errorf("twelve times add up to %s, the page says %s", got, sum(page))
 	}
