@@ -264,6 +264,11 @@ func (s *Server) peopleTable(w http.ResponseWriter, r *http.Request) {
 
 // bringTable shows what a table will do, and does it when that has been seen.
 func (s *Server) bringTable(w http.ResponseWriter, r *http.Request) {
+	if formError(r) != nil {
+		s.page(w, r, http.StatusRequestEntityTooLarge, "peopletable", "A table of students",
+			tableView{Text: r.FormValue("table"), Problem: "The file is too large, or did not arrive whole."})
+		return
+	}
 	v, err := s.tableView(r)
 	var problem table.Problem
 	if errors.As(err, &problem) {
@@ -302,9 +307,6 @@ func (s *Server) bringTable(w http.ResponseWriter, r *http.Request) {
 // tableView reads the table of a form: a file, or what was pasted.
 func (s *Server) tableView(r *http.Request) (tableView, error) {
 	v := tableView{Text: r.FormValue("table")}
-	if formError(r) != nil {
-		return v, table.Problem("The file is too large, or did not arrive whole.")
-	}
 	if file, _, err := r.FormFile("file"); err == nil {
 		defer file.Close()
 		data, err := io.ReadAll(io.LimitReader(file, table.Largest+1))
