@@ -83,49 +83,38 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 			return v, err
 		}
 	}
-	if v.Exercises, err = s.reader.Exercises(ctx, desk); err != nil {
-		return v, err
-	}
-	own, err := desk.OwnOutlines(ctx)
+	w, err := s.sectionWork(ctx, desk, v.Section.ID)
 	if err != nil {
 		return v, err
 	}
-	students, err := desk.Students(ctx, v.Section.ID)
-	if err != nil {
-		return v, err
-	}
+	v.Exercises, v.Routine = w.exercises, w.steps(v.Section.ID)
 	standings, err := desk.SectionStandings(ctx, v.Section.ID)
 	if err != nil {
 		return v, err
 	}
-	rules, err := desk.Rules(ctx)
-	if err != nil {
-		return v, err
-	}
-	v.Routine = rules.In(store.Chooser{Section: v.Section.ID}).Steps
 	if v.Lesson, err = desk.RunningLesson(ctx, v.Section.ID); err != nil {
 		return v, err
 	}
 	if v.Latest, err = desk.Newest(ctx); err != nil {
 		return v, err
 	}
-	v.Instruments = playedBy(students)
+	v.Instruments = playedBy(w.students)
 	v.narrow(standings)
 	var help []stuckAt
-	for k := range students {
-		student := students[k]
+	for k := range w.students {
+		student := &w.students[k]
 		if v.Filter.Instrument != "" && student.Instrument != v.Filter.Instrument {
 			continue
 		}
-		row, before := boardRow{Student: student}, len(help)
+		row, before := boardRow{Student: *student}, len(help)
 		row.Instrument, _ = instrument.ByID(student.Instrument)
 		var cells []byte
 		for n := range v.Exercises {
 			x := &v.Exercises[n]
-			standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], own.Of(*x, student.Instrument)
-			steps, stuck := rules.For(student.ID, x.ID), ""
+			standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], w.own.Of(*x, student.Instrument)
+			steps, stuck := w.rules.For(student.ID, x.ID), ""
 			if key, is := standing.Stuck(outline.Pieces); is {
-				at := newStuckAt(&students[k], x, steps, outline, standing, key)
+				at := newStuckAt(student, x, steps, outline, standing, key)
 				help, stuck = append(help, at), at.words()
 			}
 			cells = appendCell(cells, steps, student.ID, x.ID, standing, outline.Pieces, stuck)

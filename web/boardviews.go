@@ -96,7 +96,7 @@ func (s *Server) heatView(r *http.Request) (heatView, error) {
 	if v.boardAround, err = s.boardAround(r, "heat"); err != nil {
 		return v, err
 	}
-	students, err := desk.Students(ctx, v.Section.ID)
+	w, err := s.sectionWork(ctx, desk, v.Section.ID)
 	if err != nil {
 		return v, err
 	}
@@ -108,18 +108,10 @@ func (s *Server) heatView(r *http.Request) (heatView, error) {
 	if err != nil {
 		return v, err
 	}
-	rules, err := desk.Rules(ctx)
-	if err != nil {
-		return v, err
-	}
-	exercises, err := s.reader.Exercises(ctx, desk)
-	if err != nil {
-		return v, err
-	}
-	v.Kinds = kindsOf(rules.In(store.Chooser{Section: v.Section.ID}).Steps)
-	bars := newSectionBars(rules, v.Section.ID, counts)
-	for _, x := range exercises {
-		shares := bars.shares(x.ID, v.Kinds, len(students)*len(x.Outline.Pieces))
+	v.Kinds = kindsOf(w.steps(v.Section.ID))
+	bars := newSectionBars(w.rules, v.Section.ID, counts)
+	for _, x := range w.exercises {
+		shares := bars.shares(x.ID, v.Kinds, len(w.students)*len(x.Outline.Pieces))
 		if shares == nil {
 			continue
 		}

@@ -136,33 +136,21 @@ func (s *Server) gradebook(r *http.Request, section store.SectionID, rule gradeR
 	if err != nil {
 		return nil, err
 	}
-	exercises, err := s.reader.Exercises(ctx, desk)
+	w, err := s.sectionWork(ctx, desk, section)
 	if err != nil {
 		return nil, err
 	}
-	students, err := desk.Students(ctx, section)
-	if err != nil {
-		return nil, err
-	}
-	rules, err := desk.Rules(ctx)
-	if err != nil {
-		return nil, err
-	}
-	own, err := desk.OwnOutlines(ctx)
-	if err != nil {
-		return nil, err
-	}
-	exercises = begunOf(exercises, standings)
+	exercises := begunOf(w.exercises, standings)
 	way := countings()[slices.IndexFunc(countings(), func(c counting) bool { return c.ID == rule.Counts })]
 	head := []string{"First name", "Initial", "Instrument"}
 	for _, x := range exercises {
 		head = append(head, fmt.Sprintf("%d %s", x.Number, x.Title))
 	}
 	rows := [][]string{append(head, "Mean")}
-	for _, student := range students {
+	for _, student := range w.students {
 		row, sum := []string{student.FirstName, student.Initial, instrumentName(student.Instrument)}, 0.0
 		for _, x := range exercises {
-			share := way.of(passedPieces(rules.For(student.ID, x.ID), standings[store.Task{Student: student.ID, Exercise: x.ID}], own.Of(x, student.Instrument).Pieces, routine.Stage(rule.Stage)))
+			share := way.of(passedPieces(w.rules.For(student.ID, x.ID), standings[store.Task{Student: student.ID, Exercise: x.ID}], w.own.Of(x, student.Instrument).Pieces, routine.Stage(rule.Stage)))
 			sum += share
 			row = append(row, percentText(share))
 		}

@@ -9,7 +9,6 @@ import (
 	"strings"
 
 	"unhurriedbench/core/lesson"
-	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
 )
@@ -169,8 +168,9 @@ func (s *Server) classMarks(r *http.Request, l store.Lesson, step lesson.Step, a
 			continue
 		}
 		steps := rules.For(student.ID, x.ID)
-		stage, has := steps.Like(routine.Step{Stage: step.Stage, Kind: step.Form})
-		if !has || !slices.Contains(own.Of(x, student.Instrument).Pieces, step.Piece) {
+		class := routine.Step{Stage: step.Stage, Kind: step.Form}
+		stage, how := joins(steps, class, own.Of(x, student.Instrument), standings[store.Task{Student: student.ID, Exercise: x.ID}], step.Piece)
+		if how == noPiece || how == noStage {
 			m.without++
 			continue
 		}
@@ -179,7 +179,7 @@ func (s *Server) classMarks(r *http.Request, l store.Lesson, step lesson.Step, a
 			try = routine.Try{Stage: stage, Cause: cause}
 			m.stumbled = append(m.stumbled, fmt.Sprintf("%s, %s", student.Name(), cause))
 		}
-		if try.Clean && isPast(steps, standings[store.Task{Student: student.ID, Exercise: x.ID}], step, stage) {
+		if try.Clean && how == pastIt {
 			m.past++
 			continue
 		}
@@ -189,12 +189,6 @@ func (s *Server) classMarks(r *http.Request, l store.Lesson, step lesson.Step, a
 		m.list = append(m.list, store.Attempt{StudentID: student.ID, ExerciseID: x.ID, Piece: step.Piece, Try: try, Tempo: step.Tempo})
 	}
 	return m, nil
-}
-
-// isPast says whether somebody has gone on past a stage, where a clean try would send them
-// back to it.
-func isPast(steps routine.Routine, standing *progress.Standing, step lesson.Step, stage routine.Stage) bool {
-	return steps.Index(standing.State(steps, step.Piece).Stage) > steps.Index(stage)
 }
 
 // undoLesson takes back what was marked together.

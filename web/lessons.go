@@ -302,16 +302,18 @@ func (s *Server) addToPlan(r *http.Request, l *store.Lesson) (problem string, er
 	default:
 		return "Choose a stage from the list.", nil
 	}
-	if len(l.Plan.Steps)+len(steps) > lesson.MostSteps {
-		return fmt.Sprintf("A lesson holds at most %d steps.", lesson.MostSteps), nil
-	}
 	at := slices.IndexFunc(l.Plan.Steps, func(s lesson.Step) bool { return s.Closing })
 	if at < 0 {
 		at = len(l.Plan.Steps)
 	}
-	l.Plan.Steps = slices.Insert(l.Plan.Steps, at, steps...)
+	if !l.Plan.Insert(at, steps...) {
+		return fullPlan, nil
+	}
 	return "", nil
 }
+
+// fullPlan is what is said of a plan with no room for more steps.
+var fullPlan = fmt.Sprintf("A lesson holds at most %d steps.", lesson.MostSteps)
 
 // goesOnAt is where the class goes on with a piece, from the beginning where it is done.
 func goesOnAt(p lesson.Piece) routine.Stage {

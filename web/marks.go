@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
 )
@@ -170,15 +171,14 @@ func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
 	past, without, otherwise := 0, 0, 0
 	for _, student := range c.section {
 		theirs := c.routineOf(student)
-		at := standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}].State(theirs, c.Key)
-		stage, has := theirs.Like(steps.Step(try.Stage))
+		stage, how := joins(theirs, steps.Step(try.Stage), own.Of(c.Exercise, student.Instrument), standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}], c.Key)
 		switch {
 		case slices.Contains(r.Form["except"], strconv.FormatInt(int64(student.ID), 10)):
-		case !slices.Contains(own.Of(c.Exercise, student.Instrument).Pieces, c.Key):
+		case how == noPiece:
 			without++
-		case !has:
+		case how == noStage:
 			otherwise++
-		case theirs.Index(at.Stage) > theirs.Index(stage):
+		case how == pastIt:
 			past++
 		default:
 			list = append(list, store.Attempt{StudentID: student.ID, ExerciseID: c.Exercise.ID, Piece: c.Key, Try: routine.Try{Stage: stage, Clean: true}, Tempo: c.ask.tempo})
@@ -204,6 +204,31 @@ func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
 		did = append(did, fmt.Sprintf("%s whose routine has no such stage.", people(otherwise)))
 	}
 	s.answerMark(w, r, c, markNews{Did: strings.Join(did, " "), Batch: batch})
+}
+
+// joinsAs is how a student joins in what a class is marked for together.
+type joinsAs int
+
+const (
+	joinsIn joinsAs = iota
+	noPiece         // their own part has no such piece
+	noStage         // their routine has no stage like it
+	pastIt          // they have gone on past it, and a clean try would send them back
+)
+
+// joins finds the stage of a student's own routine that is like a class's, and how they join
+// in at it.
+func joins(theirs routine.Routine, class routine.Step, outline breakdown.Outline, standing *progress.Standing, key breakdown.PieceKey) (routine.Stage, joinsAs) {
+	stage, has := theirs.Like(class)
+	switch {
+	case !slices.Contains(outline.Pieces, key):
+		return stage, noPiece
+	case !has:
+		return stage, noStage
+	case theirs.Index(standing.State(theirs, key).Stage) > theirs.Index(stage):
+		return stage, pastIt
+	}
+	return stage, joinsIn
 }
 
 func people(n int) string {

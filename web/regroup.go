@@ -69,7 +69,7 @@ func (s *Server) groupsView(r *http.Request) (groupsView, error) {
 	if v.How != progress.Balanced {
 		v.How = progress.ByTrouble
 	}
-	exercises, err := s.reader.Exercises(ctx, desk)
+	w, err := s.sectionWork(ctx, desk, v.Section.ID)
 	if err != nil {
 		return v, err
 	}
@@ -77,8 +77,8 @@ func (s *Server) groupsView(r *http.Request) (groupsView, error) {
 	if err != nil {
 		return v, err
 	}
-	recent := recentFirst(exercises, standings)
-	for _, x := range exercises {
+	recent := recentFirst(w.exercises, standings)
+	for _, x := range w.exercises {
 		if slices.ContainsFunc(recent, func(y store.Exercise) bool { return x.ID == y.ID }) {
 			v.Exercises = append(v.Exercises, x)
 		}
@@ -90,7 +90,7 @@ func (s *Server) groupsView(r *http.Request) (groupsView, error) {
 			v.Exercise, most = x, stuck
 		}
 	}
-	for _, x := range exercises {
+	for _, x := range w.exercises {
 		if x.ID == asked {
 			v.Exercise = x
 		}
@@ -101,7 +101,8 @@ func (s *Server) groupsView(r *http.Request) (groupsView, error) {
 		}
 		return v, nil
 	}
-	return v, s.fillGroups(r, &v, standings)
+	v.fill(w, standings)
+	return v, nil
 }
 
 // stuckOn is how many are stuck on an exercise.
@@ -115,28 +116,15 @@ func stuckOn(x store.Exercise, standings store.Standings) int {
 	return n
 }
 
-// fillGroups puts the section's students into groups.
-func (s *Server) fillGroups(r *http.Request, v *groupsView, standings store.Standings) error {
-	ctx, desk := r.Context(), deskOf(r)
-	students, err := desk.Students(ctx, v.Section.ID)
-	if err != nil {
-		return err
-	}
-	rules, err := desk.Rules(ctx)
-	if err != nil {
-		return err
-	}
-	own, err := desk.OwnOutlines(ctx)
-	if err != nil {
-		return err
-	}
-	class := rules.In(store.Chooser{Exercise: v.Exercise.ID, Section: v.Section.ID}).Steps
+// fill puts the section's students into groups.
+func (v *groupsView) fill(w sectionWork, standings store.Standings) {
+	class := w.rules.In(store.Chooser{Exercise: v.Exercise.ID, Section: v.Section.ID}).Steps
 	var members []progress.Member
 	by := map[int64]teamMember{}
 	at := map[int64]breakdown.PieceKey{}
-	for _, student := range students {
-		steps, standing := rules.For(student.ID, v.Exercise.ID), standings[store.Task{Student: student.ID, Exercise: v.Exercise.ID}]
-		outline := own.Of(v.Exercise, student.Instrument)
+	for _, student := range w.students {
+		steps, standing := w.rules.For(student.ID, v.Exercise.ID), standings[store.Task{Student: student.ID, Exercise: v.Exercise.ID}]
+		outline := w.own.Of(v.Exercise, student.Instrument)
 		m, key := memberOf(class, steps, student, standing, outline)
 		members = append(members, m)
 		shown := teamMember{Student: student, Instrument: instrumentName(student.Instrument), Where: "done"}
@@ -160,7 +148,6 @@ func (s *Server) fillGroups(r *http.Request, v *groupsView, standings store.Stan
 		shown.Piece, shown.Cause = mostOf(pieces), over.Main()
 		v.Teams = append(v.Teams, shown)
 	}
-	return nil
 }
 
 // memberOf is where a student stands on an exercise as a whole: at the piece that needs help
@@ -215,11 +202,15 @@ func (s *Server) takeGroup(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	desk := deskOf(r)
+	if !l.Plan.Insert(1, step) { // after the warm-up
+		s.flash(r, fullPlan+" Leave one out first.")
+		http.Redirect(w, r, lessonLink(l, ""), http.StatusSeeOther)
+		return
+	}
 	if l.ID == 0 {
-		l.Plan = lesson.Plan{Minutes: usualMinutes, Steps: []lesson.Step{step}}
+		l.Plan.Minutes = usualMinutes
 		l.ID, err = desk.AddLesson(r.Context(), l.Section, l.Plan)
 	} else {
-		l.Plan.Steps = slices.Insert(l.Plan.Steps, min(1, len(l.Plan.Steps)), step) // after the warm-up
 		err = desk.KeepPlan(r.Context(), l.ID, l.Plan)
 	}
 	if err != nil {

@@ -5,6 +5,7 @@ package lesson
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/routine"
@@ -109,6 +110,16 @@ func (s Step) same(t Step) bool { return s.Exercise == t.Exercise && s.Piece == 
 type Plan struct {
 	Minutes int    `json:"minutes"`
 	Steps   []Step `json:"steps"`
+}
+
+// Insert puts steps into the plan before a place, from 0; it says whether there is room for
+// them, and changes nothing where there is none.
+func (p *Plan) Insert(at int, steps ...Step) bool {
+	if len(p.Steps)+len(steps) > MostSteps {
+		return false
+	}
+	p.Steps = slices.Insert(p.Steps, min(at, len(p.Steps)), steps...)
+	return true
 }
 
 // Fitted is what of a plan fits its minutes, by index of its steps.

@@ -256,3 +256,14 @@ func TestAfter(t *testing.T) {
 		t.Errorf("of a group the outcome is %+v", list[0])
 	}
 }
+
+// Steps go in where there is room for them, all or none.
+func TestInsert(t *testing.T) {
+	p := Plan{Steps: []Step{of(pieceA, 1), of(pieceB, 1)}}
+	if !p.Insert(1, of(pieceA, 3)) || p.Steps[1].Talk != 90 || !p.Insert(99, of(pieceA, 4)) || p.Steps[3].Talk != 120 {
+		t.Errorf("the steps are %v", p.Steps)
+	}
+	if p.Insert(0, slices.Repeat([]Step{of(pieceA, 1)}, MostSteps-3)...) || len(p.Steps) != 4 {
+		t.Errorf("more than %d steps are in a plan: %d", MostSteps, len(p.Steps))
+	}
+}
