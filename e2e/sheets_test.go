@@ -51,7 +51,7 @@ var wordBox = regexp.MustCompile(`<word xMin="([\d.-]+)" yMin="([\d.-]+)" xMax="
 // outside the page.
 func TestPrintingASectionsSheets(t *testing.T) {
 	p, address := signedIn(t, 1280)
-	p.MustNavigate(address + "/bench/6?instrument=trombone").MustWaitLoad()
+	bench(p, address+"/bench/6?instrument=trombone") // the link stands under the music and moves until it is drawn
 	p.MustElementR(".under-sheet a", "Print sheets").MustClick()
 	until(t, p, "the sheets are drawn", `() => performance.getEntriesByName("sheets:drawn").length > 0`)
 	var players []string
