@@ -12,6 +12,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
@@ -85,7 +86,22 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 	if err != nil {
 		t.Fatal(err)
 	}
+	second, err := d.AddSecond(ctx, st.ID, sections[0].ID, "cello")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if err := d.SetCheckins(ctx, store.Checkin{Student: st.ID, On: time.Date(2026, 11, 24, 0, 0, 0, 0, time.UTC), Due: []lesson.Step{{
+		Exercise: int64(x.ID), Number: 1, Title: "First", Piece: x.Outline.Pieces[0], Label: "A", Stage: routine.Play, Word: "Play", Form: routine.Play, Times: 1, Tempo: 60, Beats: 8, CountOff: 4, Notes: 6,
+	}}}); err != nil {
+		t.Fatal(err)
+	}
+	checkins, err := d.StudentCheckins(ctx, st.ID, 1)
+	if err != nil {
+		t.Fatal(err)
+	}
 	for _, err := range []error{
+		d.MarkAtCheckin(ctx, "", checkins[0].ID, try), d.EndCheckin(ctx, checkins[0].ID, "=Steadier, \"much\".", store.Checkin{On: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC)}),
+		d.KeepSeats(ctx, sections[0].ID, [][]store.StudentID{{students[1].ID}, {second, st.ID}}),
 		d.UndoTogether(ctx, batch), d.HasLeft(ctx, gone), d.TakeAway(ctx, store.ASection, int64(section)), d.TakeAway(ctx, store.AStudent, int64(formula)),
 		d.TakeAway(ctx, store.AnExercise, int64(exercises[2].ID)), d.KeepPlacement(ctx, x.ID, "trombone", -1), d.KeepYear(ctx, sections[0].ID, 2),
 		d.MoveExercise(ctx, exercises[1].ID, exercises[0].ID),

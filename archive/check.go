@@ -23,7 +23,8 @@ const (
 	longestFirstName = 40
 	longestFingering = 80
 	longestSetting   = 20_000
-	mostLessons      = 2_000 // of a section
+	mostLessons      = 2_000  // of a section
+	mostCheckins     = 20_000 // of a section
 )
 
 // sensible says whether a moment can be one of the program's.
@@ -76,7 +77,7 @@ func check(e store.Everything) error {
 	}
 	c.routines(e)
 	exercises := c.books(e)
-	c.seconds(e, exercises)
+	c.secondLines(e, exercises)
 	sections := map[int]bool{}
 	for _, s := range e.Sections {
 		c.length("the name of a section", s.Name, 1, longestName)
@@ -97,14 +98,18 @@ func check(e store.Everything) error {
 		c.that(!sections[s.No], "Two sections in the archive have the number %d.", s.No)
 		sections[s.No] = true
 	}
-	students := map[int]bool{}
+	students, in := map[int]bool{}, map[int]int{}
 	for _, s := range e.Students {
 		c.length("a first name", s.FirstName, 1, longestFirstName)
 		c.length("an initial", s.Initial, 0, 1)
 		c.instrument(s.Instrument)
 		c.that(sections[s.Section], "Student %d in the archive is in section %d, which it lacks.", s.No, s.Section)
 		c.that(!students[s.No], "Two students in the archive have the number %d.", s.No)
-		students[s.No] = true
+		students[s.No], in[s.No] = true, s.Section
+	}
+	for _, s := range e.Sections {
+		c.seconds(s, in)
+		c.checkins(s, in, exercises, len(e.Tries))
 	}
 	c.tries(e, students, exercises)
 	return c.err
@@ -124,10 +129,46 @@ func (c *checks) lessons(s store.KeptSection, exercises map[int]bool) {
 		c.that(l.Ended == nil || l.Begun != nil, "A lesson in the archive has ended and not begun.")
 		c.that(l.Minutes >= 1 && l.Minutes <= lesson.MostMinutes && l.At >= 0 && len(l.Steps) <= lesson.MostSteps, "A lesson in the archive has %d minutes and %d steps.", l.Minutes, len(l.Steps))
 		for _, step := range l.Steps {
-			c.that(exercises[int(step.Exercise)], "A lesson in the archive is at exercise %d, which it lacks.", step.Exercise)
-			c.that(step.Times >= 0 && step.Times <= lesson.MostTimes && step.Talk >= 0 && step.Talk <= lesson.MostTalk && step.Tempo >= 0 && step.Tempo < 1000 && step.Beats >= 0 && step.Beats < 10_000 && step.CountOff >= 0 && step.CountOff < 100 && step.Notes >= 0 && step.Notes < 100_000,
-				"A lesson in the archive has a step that cannot be.")
-			c.length("a step of a lesson", step.Title+step.Label+step.Word+step.Why, 0, longestTitle)
+			c.step(step, exercises)
+		}
+	}
+}
+
+// step checks a step of a lesson, or what is due at a check-in.
+func (c *checks) step(step lesson.Step, exercises map[int]bool) {
+	c.that(exercises[int(step.Exercise)], "A lesson or check-in in the archive is at exercise %d, which it lacks.", step.Exercise)
+	c.that(step.Times >= 0 && step.Times <= lesson.MostTimes && step.Talk >= 0 && step.Talk <= lesson.MostTalk && step.Tempo >= 0 && step.Tempo < 1000 && step.Beats >= 0 && step.Beats < 10_000 && step.CountOff >= 0 && step.CountOff < 100 && step.Notes >= 0 && step.Notes < 100_000,
+		"A lesson or check-in in the archive has a step that cannot be.")
+	c.length("a step of a lesson", step.Title+step.Label+step.Word+step.Why, 0, longestTitle)
+}
+
+// seconds checks whose second instrument students stand for, and where the students of a
+// section sit; in is the section of each.
+func (c *checks) seconds(s store.KeptSection, in map[int]int) {
+	firsts := map[int]bool{}
+	for second, first := range s.Seconds {
+		c.that(in[second] == s.No && in[first] != 0 && second != first && !firsts[first], "Student %d in the archive is the second instrument of student %d, which cannot be.", second, first)
+		firsts[first] = true
+	}
+	for student, seat := range s.Seats {
+		c.that(in[student] == s.No && seat.Row >= 1 && seat.Row <= store.MostRows && seat.Place >= 1 && seat.Place <= store.MostPlaces, "Student %d in the archive has a seat that there is not.", student)
+	}
+}
+
+// checkins checks the check-ins of a section's students.
+func (c *checks) checkins(s store.KeptSection, in map[int]int, exercises map[int]bool, tries int) {
+	c.that(len(s.Checkins) <= mostCheckins, "The section %q in the archive has %d check-ins; it may have %d.", score.Clip(s.Name), len(s.Checkins), mostCheckins)
+	toCome := map[int]bool{}
+	for _, k := range s.Checkins {
+		c.moment(&k.On)
+		c.moment(k.Heard)
+		c.length("a comment", k.Comment, 0, store.LongestComment)
+		c.that(in[k.Student] == s.No, "A check-in in the archive is of student %d, who is not in its section.", k.Student)
+		c.that(k.Heard != nil || !toCome[k.Student], "Student %d in the archive has two check-ins to come.", k.Student)
+		toCome[k.Student] = toCome[k.Student] || k.Heard == nil
+		c.that(k.Together >= 0 && k.Together <= tries && len(k.Due) <= store.MostDue, "A check-in in the archive has what it cannot have.")
+		for _, step := range k.Due {
+			c.step(step, exercises)
 		}
 	}
 }
@@ -147,8 +188,8 @@ func (c *checks) routines(e store.Everything) {
 	}
 }
 
-// seconds checks the second lines.
-func (c *checks) seconds(e store.Everything, exercises map[int]bool) {
+// secondLines checks the second lines.
+func (c *checks) secondLines(e store.Everything, exercises map[int]bool) {
 	taken := map[int]bool{}
 	for _, b := range e.Books {
 		for _, x := range b.Exercises {

@@ -32,6 +32,7 @@ var views = []struct{ name, path, drawn string }{
 	{"history of an exercise", "/students/1?exercise=1", ".tries"},
 	{"People", "/people", ".people li"},
 	{"a table of students", "/people/table", "[name=table]"},
+	{"the seats of a section", "/sections/1/seats?across=6", ".seat-name"},
 	{"Settings", "/settings", ".settings"},
 	{"Routines", "/routines", ".routine-cards"},
 	{"Changing a routine", "/routines/edit?id=pluck-first&copy=yes", ".stage-cards"},

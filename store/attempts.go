@@ -67,7 +67,7 @@ func (d *Desk) AddAttempts(ctx context.Context, list ...Attempt) error {
 // AddPressed is AddAttempts for a press, which changes nothing when it is sent again.
 func (d *Desk) AddPressed(ctx context.Context, press Press, list ...Attempt) error {
 	return d.marking(ctx, "log the try", func(tx deskTx) error {
-		_, err := tx.addAttempts(ctx, press, list, false)
+		_, err := tx.addAttempts(ctx, press, list, 0)
 		return err
 	})
 }
@@ -77,7 +77,7 @@ func (d *Desk) AddPressed(ctx context.Context, press Press, list ...Attempt) err
 func (d *Desk) AddTogether(ctx context.Context, press Press, list ...Attempt) (BatchID, error) {
 	var batch BatchID
 	err := d.marking(ctx, "log the tries", func(tx deskTx) (err error) {
-		batch, err = tx.addAttempts(ctx, press, list, true)
+		batch, err = tx.addAttempts(ctx, press, list, newBatch)
 		return err
 	})
 	return batch, err
@@ -94,19 +94,23 @@ func (d *Desk) Pressed(ctx context.Context, press Press) (batch BatchID, known b
 	return batch, err == nil, err
 }
 
-// addAttempts logs tries, in a batch where they are marked together. Those of a press
+// newBatch asks for a batch of its own.
+const newBatch BatchID = -1
+
+// addAttempts logs tries, in a batch where they are marked together, 0 for none. Those of a press
 // that is in the log already are not logged again; the batch is then theirs.
-func (tx deskTx) addAttempts(ctx context.Context, press Press, list []Attempt, together bool) (batch BatchID, err error) {
+func (tx deskTx) addAttempts(ctx context.Context, press Press, list []Attempt, batch BatchID) (BatchID, error) {
 	if err := tx.lockStudents(ctx, list); err != nil {
 		return 0, err
 	}
 	if press != "" {
-		err := tx.one(ctx, &batch, `SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND press = $2 LIMIT 1`, press)
+		var known BatchID
+		err := tx.one(ctx, &known, `SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND press = $2 LIMIT 1`, press)
 		if !errors.Is(err, sql.ErrNoRows) {
-			return batch, err
+			return known, err
 		}
 	}
-	if together {
+	if batch == newBatch {
 		if err := tx.GetContext(ctx, &batch, `SELECT nextval('batches')`); err != nil {
 			return 0, err
 		}

@@ -60,6 +60,11 @@ func (d *Desk) binning(ctx context.Context, doing string, what Thing, ids []int6
 	}
 	return d.inTransaction(ctx, doing, func(tx deskTx) error {
 		for _, id := range ids {
+			if what == AStudent {
+				if err := tx.binSecond(ctx, deed, StudentID(id)); err != nil {
+					return err
+				}
+			}
 			var detail string
 			if err := tx.one(ctx, &detail, fmt.Sprintf(query, what)+` RETURNING `+thing.detail, id); err != nil {
 				return err
@@ -80,6 +85,20 @@ func (d *Desk) binning(ctx context.Context, doing string, what Thing, ids []int6
 		}
 		return tx.dropUnusedSources(ctx)
 	})
+}
+
+// binSecond does to a student's second instrument what is about to be done to the first: it
+// goes with it, and comes back with it where it went with it. Erasing is the table's to do.
+func (tx deskTx) binSecond(ctx context.Context, deed Deed, first StudentID) error {
+	switch deed {
+	case StudentRemoved:
+		return tx.clear(ctx, `UPDATE students SET removed_at = now() WHERE teacher_id = $1 AND also_of = $2 AND removed_at IS NULL`, first)
+	case StudentPutBack:
+		return tx.clear(ctx, `
+			UPDATE students SET removed_at = NULL WHERE teacher_id = $1 AND also_of = $2
+			AND removed_at = (SELECT f.removed_at FROM students f WHERE f.teacher_id = $1 AND f.id = $2)`, first)
+	}
+	return nil
 }
 
 // Binned is something in the bin.
@@ -121,14 +140,21 @@ func (d *Desk) Bin(ctx context.Context) ([]Binned, error) {
 		SELECT 'students', p.id, p.first_name || CASE WHEN p.initial = '' THEN '' ELSE ' ' || p.initial || '.' END, s.name, p.removed_at,
 			(SELECT count(*) FROM attempts a WHERE a.student_id = p.id AND a.undoes IS NULL)
 		FROM students p JOIN sections s ON s.id = p.section_id WHERE p.teacher_id = $1 AND p.removed_at IS NOT NULL AND s.removed_at IS NULL
+			AND NOT EXISTS (SELECT 1 FROM students f WHERE f.id = p.also_of AND f.removed_at = p.removed_at)
 		ORDER BY at DESC, id DESC`)
 	return list, err
 }
 
-// HasLeft takes a student off every list, and keeps the log.
+// withOther picks the row of the other instrument of the student $2.
+const withOther = `(also_of = $2 OR id = (SELECT f.also_of FROM students f WHERE f.teacher_id = $1 AND f.id = $2))`
+
+// HasLeft takes a student off every list, whatever they play, and keeps the log.
 func (d *Desk) HasLeft(ctx context.Context, id StudentID) error {
 	return d.inTransaction(ctx, "note that a student has left", func(tx deskTx) error {
 		var section SectionID
+		if err := tx.clear(ctx, `UPDATE students SET left_at = now() WHERE teacher_id = $1 AND left_at IS NULL AND `+withOther, id); err != nil {
+			return err
+		}
 		if err := tx.one(ctx, &section, `
 			UPDATE students SET left_at = now() WHERE teacher_id = $1 AND id IN (SELECT id FROM `+tx.students()+` p WHERE id = $2) RETURNING section_id`, id); err != nil {
 			return err
@@ -137,16 +163,21 @@ func (d *Desk) HasLeft(ctx context.Context, id StudentID) error {
 	})
 }
 
-// IsBack puts a student who had left on the lists again.
+// IsBack puts a student who had left on the lists again, with whatever they play.
 func (d *Desk) IsBack(ctx context.Context, id StudentID) error {
-	return d.inTransaction(ctx, "bring a student back", func(tx deskTx) error {
-		var section SectionID
-		if err := tx.one(ctx, &section, `
-			UPDATE students SET left_at = NULL WHERE teacher_id = $1 AND id = $2 AND left_at IS NOT NULL AND removed_at IS NULL RETURNING section_id`, id); err != nil {
-			return err
-		}
-		return tx.did(ctx, done{deed: StudentBack, student: id, section: section})
-	})
+	return d.inTransaction(ctx, "bring a student back", func(tx deskTx) error { return tx.isBack(ctx, id) })
+}
+
+func (tx deskTx) isBack(ctx context.Context, id StudentID) error {
+	if err := tx.clear(ctx, `UPDATE students SET left_at = NULL WHERE teacher_id = $1 AND removed_at IS NULL AND `+withOther, id); err != nil {
+		return err
+	}
+	var section SectionID
+	if err := tx.one(ctx, &section, `
+		UPDATE students SET left_at = NULL WHERE teacher_id = $1 AND id = $2 AND left_at IS NOT NULL AND removed_at IS NULL RETURNING section_id`, id); err != nil {
+		return err
+	}
+	return tx.did(ctx, done{deed: StudentBack, student: id, section: section})
 }
 
 // Left is a student who has left.
@@ -163,7 +194,8 @@ func (d *Desk) StudentsWhoLeft(ctx context.Context) ([]Left, error) {
 	err := d.own(ctx, &list, "list who has left", `
 		SELECT p.id, p.section_id, p.first_name, p.initial, p.instrument, s.name AS section, p.left_at AS at, `+overdue+` AS overdue
 		FROM students p JOIN sections s ON s.id = p.section_id
-		WHERE p.teacher_id = $1 AND p.left_at IS NOT NULL AND p.removed_at IS NULL AND s.removed_at IS NULL ORDER BY p.left_at, p.id`)
+		WHERE p.teacher_id = $1 AND p.left_at IS NOT NULL AND p.removed_at IS NULL AND s.removed_at IS NULL
+			AND NOT EXISTS (SELECT 1 FROM students f WHERE f.id = p.also_of AND f.left_at = p.left_at) ORDER BY p.left_at, p.id`)
 	return list, err
 }
 

@@ -19,11 +19,11 @@ type Brought struct{ Books, Exercises, Sections, Students, Tries int }
 func (d *Desk) BringIn(ctx context.Context, e Everything) (Brought, error) {
 	var b Brought
 	err := d.inTransaction(ctx, "bring everything in", func(tx deskTx) error {
-		in := bringing{tx, &e, &b, map[int]ExerciseID{}, map[int]SectionID{}, map[int]StudentID{}, map[int]string{}, map[int]KeptRule{}, map[int]string{}, map[string]string{}}
+		in := bringing{tx, &e, &b, map[int]ExerciseID{}, map[int]SectionID{}, map[int]StudentID{}, map[int]string{}, map[int]KeptRule{}, map[int]string{}, map[int]KeptSeat{}, map[string]string{}, map[int]int64{}}
 		if err := tx.lockSources(ctx); err != nil {
 			return err
 		}
-		for _, bring := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.sections, in.students, in.lessons, in.tries} {
+		for _, bring := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.sections, in.students, in.lessons, in.tries, in.checkIns} {
 			if err := bring(ctx); err != nil {
 				return err
 			}
@@ -47,7 +47,9 @@ type bringing struct {
 	lineOf    map[int]string // of students
 	ruleOf    map[int]KeptRule
 	noteOf    map[int]string
+	seatOf    map[int]KeptSeat
 	routineOf map[string]string // by what the archive calls it
+	batches   map[int]int64     // of tries that were marked together
 }
 
 // routine is the id here of what an archive calls a routine.
@@ -237,6 +239,9 @@ func (in bringing) sections(ctx context.Context) error {
 		for student, note := range s.Notes {
 			in.noteOf[student] = note
 		}
+		for student, seat := range s.Seats {
+			in.seatOf[student] = seat
+		}
 		for student, rule := range s.Rules {
 			in.ruleOf[student] = rule
 		}
@@ -248,13 +253,23 @@ func (in bringing) sections(ctx context.Context) error {
 func (in bringing) students(ctx context.Context) error {
 	for _, s := range in.e.Students {
 		var id StudentID
+		seat := in.seatOf[s.No]
 		if err := in.one(ctx, &id, `
-			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, line, left_at, removed_at, clean_to_go_on, stays, note) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) RETURNING id`,
-			in.sectionOf[s.Section], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed, in.ruleOf[s.No].Clean, in.ruleOf[s.No].Stay, in.noteOf[s.No]); err != nil {
+			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, line, left_at, removed_at, clean_to_go_on, stays, note, seat_row, seat_place)
+			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) RETURNING id`,
+			in.sectionOf[s.Section], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed, in.ruleOf[s.No].Clean, in.ruleOf[s.No].Stay, in.noteOf[s.No],
+			seat.Row, seat.Place); err != nil {
 			return err
 		}
 		in.studentOf[s.No] = id
 		in.b.Students++
+	}
+	for _, section := range in.e.Sections {
+		for second, first := range section.Seconds {
+			if err := in.change(ctx, `UPDATE students SET also_of = $3 WHERE teacher_id = $1 AND id = $2`, in.studentOf[second], in.studentOf[first]); err != nil {
+				return err
+			}
+		}
 	}
 	return nil
 }
@@ -285,6 +300,26 @@ func (in bringing) lessons(ctx context.Context) error {
 	return nil
 }
 
+// checkIns adds the check-ins once their tries are there.
+func (in bringing) checkIns(ctx context.Context) error {
+	for _, section := range in.e.Sections {
+		for _, c := range section.Checkins {
+			for k := range c.Due {
+				c.Due[k].Exercise = int64(in.exercises[int(c.Due[k].Exercise)])
+			}
+			due, err := json.Marshal(c.Due)
+			if err != nil {
+				return err
+			}
+			if err := in.change(ctx, `INSERT INTO checkins (teacher_id, student_id, on_day, due, batch, comment, heard_at) VALUES ($1, $2, $3, $4, coalesce(nullif($5, 0), nextval('batches')), $6, $7)`,
+				in.studentOf[c.Student], c.On, string(due), in.batches[c.Together], c.Comment, c.Heard); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
 // tries adds the log in its order, and what it adds up to.
 func (in bringing) tries(ctx context.Context) error {
 	if len(in.e.Tries) == 0 {
@@ -300,6 +335,9 @@ func (in bringing) tries(ctx context.Context) error {
 	}
 	if err := in.SelectContext(ctx, &batches, `SELECT nextval('batches') FROM generate_series(1, $1) ORDER BY 1`, together); err != nil {
 		return err
+	}
+	for k, batch := range batches {
+		in.batches[k+1] = batch
 	}
 	idOf := map[int]int64{0: 0}
 	var c struct {

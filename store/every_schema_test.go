@@ -51,6 +51,8 @@ var rowsOf = []struct {
 	{23, 0, `UPDATE students SET clean_to_go_on = 2`},
 	{25, 0, `INSERT INTO lessons (teacher_id, section_id, plan, absent) VALUES (1, 1, '{"minutes": 30, "steps": []}', '{1}')`},
 	{26, 0, `UPDATE students SET note = 'By the window'`},
+	{27, 0, `INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, also_of, seat_row, seat_place) VALUES (1, 1, 'Ines', 'P', 'cello', 1, 1, 2)`},
+	{28, 0, `INSERT INTO checkins (teacher_id, student_id, on_day, due) VALUES (1, 1, '2026-12-01', '[]')`},
 	{18, 0, `INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (30, 7, 15, 12)`},
 }
 
@@ -137,6 +139,10 @@ func TestEveryReleasedSchema(t *testing.T) {
 			equal(26, "the note", student.Note, err, "By the window")
 			lessons, err := d.Lessons(ctx, 1, 9)
 			equal(25, "the lessons", len(lessons), err, "1")
+			other, err := d.OtherInstrument(ctx, student)
+			equal(27, "the second instrument", fmt.Sprint(other.Instrument, other.Aside, other.Row, other.Place), err, "cellotrue 1 2")
+			checkins, err := d.StudentCheckins(ctx, 1, 9)
+			equal(28, "the check-ins", len(checkins), err, "1")
 			house, err := s.House(ctx)
 			equal(18, "the limits", house.IdleMinutes, err, "15")
 		})

@@ -114,10 +114,13 @@ type KeptSection struct {
 	Routine string     `json:"routine,omitempty"`
 	Removed *time.Time `json:"takenAway,omitempty"`
 
-	Lessons []KeptLesson     `json:"lessons,omitempty"`
-	Lines   map[int]string   `json:"lines,omitempty"` // of students with a line of their own, by their No
-	Rules   map[int]KeptRule `json:"rules,omitempty"` // of students with a rule of their own
-	Notes   map[int]string   `json:"notes,omitempty"` // of students
+	Lessons  []KeptLesson     `json:"lessons,omitempty"`
+	Lines    map[int]string   `json:"lines,omitempty"` // of students with a line of their own, by their No
+	Rules    map[int]KeptRule `json:"rules,omitempty"` // of students with a rule of their own
+	Notes    map[int]string   `json:"notes,omitempty"` // of students
+	Seats    map[int]KeptSeat `json:"seats,omitempty"` // of students
+	Checkins []KeptCheckin    `json:"checkIns,omitempty"`
+	Seconds  map[int]int      `json:"secondInstruments,omitempty"` // whose second instrument a student stands for
 }
 
 // KeptLesson is a lesson of a section. Its steps name exercises, and who is not there or in
@@ -130,6 +133,23 @@ type KeptLesson struct {
 	At      int           `json:"at,omitempty"` // the step, from 0
 	Absent  []int64       `json:"absent,omitempty"`
 	Steps   []lesson.Step `json:"steps"`
+}
+
+// KeptCheckin is a check-in of a student, by their No. What is due names exercises by No;
+// its tries are those of the log that were marked together under its number.
+type KeptCheckin struct {
+	Student  int           `json:"student"`
+	On       time.Time     `json:"on"`
+	Heard    *time.Time    `json:"heard,omitempty"`
+	Comment  string        `json:"comment,omitempty"`
+	Together int           `json:"together,omitempty"` // 0 where nothing was marked
+	Due      []lesson.Step `json:"due"`
+}
+
+// KeptSeat is where a student sits.
+type KeptSeat struct {
+	Row   int `json:"row"`   // from 1 at the front
+	Place int `json:"place"` // from 1 at the left as the teacher sees it
 }
 
 // KeptRule is what is settled for a student, whatever the routine says.
@@ -170,8 +190,8 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 		return e, wrap(doing, err)
 	}
 	defer func() { _ = tx.Rollback() }() // nothing is left to roll back once it is committed
-	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*KeptExercise{}, map[SectionID]int{}, map[StudentID]int{}, map[string]string{}}
-	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.lessons, g.tries} {
+	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*KeptExercise{}, map[SectionID]int{}, map[StudentID]int{}, map[string]string{}, map[int64]int{0: 0}}
+	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.lessons, g.tries, g.checkIns} {
 		if err := gather(ctx); err != nil {
 			return e, wrap(doing, err)
 		}
@@ -190,6 +210,7 @@ type gathering struct {
 	sectionOf map[SectionID]int
 	studentOf map[StudentID]int
 	routineOf map[string]string // of the teacher's own, as the archive numbers them
+	batches   map[int64]int     // of tries that were marked together
 }
 
 // routine is what an archive calls a routine.
@@ -415,13 +436,27 @@ func (g gathering) students(ctx context.Context) error {
 		Left, Removed *time.Time
 	}
 	if err := g.list(ctx, &students, `
-		SELECT id, section_id, first_name, initial, instrument, line, note, clean_to_go_on AS clean, stays AS stay, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		SELECT id, section_id, first_name, initial, instrument, line, note, coalesce(also_of, 0) AS also_of, seat_row, seat_place, clean_to_go_on AS clean, stays AS stay, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for k, s := range students {
+		g.studentOf[s.ID] = k + 1
+	}
+	for k, s := range students {
 		kept := KeptStudent{No: k + 1, Section: g.sectionOf[s.SectionID], Student: s.Student, Left: s.Left, Removed: s.Removed}
-		g.studentOf[s.ID] = kept.No
 		section := &g.e.Sections[kept.Section-1]
+		if s.Row > 0 {
+			if section.Seats == nil {
+				section.Seats = map[int]KeptSeat{}
+			}
+			section.Seats[kept.No] = KeptSeat{s.Row, s.Place}
+		}
+		if s.AlsoOf != 0 {
+			if section.Seconds == nil {
+				section.Seconds = map[int]int{}
+			}
+			section.Seconds[kept.No] = g.studentOf[s.AlsoOf]
+		}
 		if s.KeptRule != (KeptRule{}) {
 			if section.Rules == nil {
 				section.Rules = map[int]KeptRule{}
@@ -440,7 +475,7 @@ func (g gathering) students(ctx context.Context) error {
 			}
 			section.Lines[kept.No] = s.Line
 		}
-		kept.ID, kept.SectionID, kept.Line, kept.Note = 0, 0, "", ""
+		kept.Student = Student{FirstName: s.FirstName, Initial: s.Initial, Instrument: s.Instrument}
 		g.e.Students = append(g.e.Students, kept)
 	}
 	return nil
@@ -497,6 +532,30 @@ func inUTC(t *time.Time) *time.Time {
 	return &utc
 }
 
+// checkIns gathers the check-ins, without what is due of exercises that are erased.
+func (g gathering) checkIns(ctx context.Context) error {
+	var rows []checkinRow
+	if err := g.list(ctx, &rows, `SELECT `+checkinColumns+` FROM checkins c WHERE c.teacher_id = $1 ORDER BY c.id`); err != nil {
+		return err
+	}
+	for _, row := range rows {
+		c, err := row.checkin()
+		if err != nil {
+			return err
+		}
+		kept := KeptCheckin{Student: g.studentOf[c.Student], On: c.On.UTC(), Heard: inUTC(c.Heard), Comment: c.Comment, Together: g.batches[int64(c.Batch)], Due: []lesson.Step{}}
+		for _, s := range c.Due {
+			if x := g.exercises[ExerciseID(s.Exercise)]; x != nil {
+				s.Exercise = int64(x.No)
+				kept.Due = append(kept.Due, s)
+			}
+		}
+		section := &g.e.Sections[g.e.Students[kept.Student-1].Section-1]
+		section.Checkins = append(section.Checkins, kept)
+	}
+	return nil
+}
+
 func (g gathering) tries(ctx context.Context) error {
 	var rows []struct {
 		attemptRow
@@ -507,7 +566,7 @@ func (g gathering) tries(ctx context.Context) error {
 			coalesce(undoes, 0) AS undoes, coalesce(batch, 0) AS batch FROM attempts WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
-	numbers, batches := map[int64]int{}, map[int64]int{0: 0}
+	numbers, batches := map[int64]int{}, g.batches
 	for k, r := range rows {
 		numbers[int64(r.ID)] = k + 1
 		if _, known := batches[r.Batch]; !known {

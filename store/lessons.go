@@ -141,10 +141,12 @@ func (d *Desk) KeepPlan(ctx context.Context, id LessonID, plan lesson.Plan) erro
 	return d.changeLesson(ctx, "keep the plan", `plan = $3`, ` AND ended_at IS NULL`, id, string(text))
 }
 
-// BeginLesson begins a lesson; one that has begun goes on. Another one that the section is
-// still in ends.
+// BeginLesson begins a lesson, with second instruments set aside whose students are there with
+// their first; one that has begun goes on. Another one that the section is still in ends.
 func (d *Desk) BeginLesson(ctx context.Context, id LessonID) error {
-	if err := d.changeLesson(ctx, "begin the lesson", `begun_at = coalesce(begun_at, now())`, ` AND ended_at IS NULL`, id); err != nil {
+	if err := d.changeLesson(ctx, "begin the lesson", `
+		begun_at = coalesce(begun_at, now()),
+		absent = CASE WHEN begun_at IS NOT NULL THEN absent ELSE ARRAY(SELECT p.id FROM `+d.students()+` p WHERE p.section_id = lessons.section_id AND p.aside ORDER BY p.id) END`, ` AND ended_at IS NULL`, id); err != nil {
 		return err
 	}
 	return d.marking(ctx, "end the lesson before", func(tx deskTx) error {

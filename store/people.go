@@ -12,7 +12,7 @@ type Section struct {
 	School   string // of counting; "" is the teacher's own
 	Year     int    // of playing, 1 to 3
 	Line     string // "A" or "B" of exercises with two, "" for none given
-	Students int    // how many are in it
+	Students int    // how many are in it, whatever they play
 }
 
 // Student is known by first name and initial alone.
@@ -24,6 +24,11 @@ type Student struct {
 	Instrument string
 	Line       string // "A" or "B" of exercises with two, "" for the section's
 	Note       string // the teacher's
+
+	AlsoOf StudentID `db:"also_of"` // whose second instrument it is; 0 for a first one
+	Aside  bool      // the first instrument is in the same section, so that the class is marked there
+	Row    int       `db:"seat_row"`   // they sit in, from 1 at the front; 0 for none given
+	Place  int       `db:"seat_place"` // in it, from 1 at the left as the teacher sees it
 }
 
 // LongestNote is the most letters of a note.
@@ -78,7 +83,7 @@ func (tx deskTx) addStudents(ctx context.Context, section SectionID, students []
 func (d *Desk) Sections(ctx context.Context) ([]Section, error) {
 	var list []Section
 	err := d.all(ctx, &list, "list the sections", `
-		SELECT s.id, s.name, s.school, s.year, s.line, count(p.id) AS students
+		SELECT s.id, s.name, s.school, s.year, s.line, count(p.id) FILTER (WHERE NOT p.aside) AS students
 		FROM sections s LEFT JOIN `+d.students()+` p ON p.section_id = s.id
 		WHERE s.teacher_id = $1 AND s.removed_at IS NULL AND (s.id = $2 OR $2 = 0) GROUP BY s.id ORDER BY s.name`, d.guest.Section)
 	return list, err
@@ -127,6 +132,10 @@ func (tx deskTx) changeStudent(ctx context.Context, student Student) error {
 		student.ID, student.SectionID, student.FirstName, student.Initial, student.Instrument); err != nil {
 		return err
 	}
+	if err := tx.clear(ctx, `UPDATE students SET first_name = $3, initial = $4 WHERE teacher_id = $1 AND (also_of = $2 OR id = (SELECT also_of FROM students WHERE teacher_id = $1 AND id = $2))`,
+		student.ID, student.FirstName, student.Initial); err != nil { // one name for both instruments
+		return err
+	}
 	if err := tx.addUpAgain(ctx, `a.student_id = $2`, student.ID); err != nil { // another instrument or section may follow another routine
 		return err
 	}
@@ -137,7 +146,7 @@ func (tx deskTx) changeStudent(ctx context.Context, student Student) error {
 	return tx.did(ctx, done{deed: deed, student: student.ID, section: student.SectionID})
 }
 
-const studentColumns = `id, section_id, first_name, initial, instrument, line, note`
+const studentColumns = `p.id, p.section_id, p.first_name, p.initial, p.instrument, p.line, p.note, p.also_of, p.aside, p.seat_row, p.seat_place`
 
 // StudentByID finds a student.
 func (d *Desk) StudentByID(ctx context.Context, id StudentID) (Student, error) {
@@ -150,6 +159,6 @@ func (d *Desk) StudentByID(ctx context.Context, id StudentID) (Student, error) {
 func (d *Desk) Students(ctx context.Context, section SectionID) ([]Student, error) {
 	var list []Student
 	err := d.all(ctx, &list, "list the students", `
-		SELECT `+studentColumns+` FROM `+d.students()+` p WHERE section_id = $2 ORDER BY first_name, initial, id`, section)
+		SELECT `+studentColumns+` FROM `+d.students()+` p WHERE section_id = $2 ORDER BY first_name, initial, also_of, id`, section)
 	return list, err
 }

@@ -8,6 +8,7 @@ type RosterChange struct {
 	Student           // as they are to be
 	NewSection string // to be made for them, where SectionID is 0
 	Back       bool   // they had left, and come back
+	Second     bool   // a second instrument of the student of that name
 }
 
 // BringRoster does what a table of students says, all of it or nothing. The error is
@@ -40,19 +41,25 @@ func (d *Desk) BringRoster(ctx context.Context, changes []RosterChange) error {
 
 // bringStudent adds or changes one student.
 func (tx deskTx) bringStudent(ctx context.Context, c RosterChange) error {
-	if c.ID == 0 {
+	switch {
+	case c.Second:
+		first, err := tx.firstCalled(ctx, c.Student)
+		if err != nil {
+			return err
+		}
+		if err := tx.addSecond(ctx, &c.ID, first, c.SectionID, c.Instrument); err != nil {
+			return err
+		}
+	case c.ID == 0:
 		if err := tx.one(ctx, &c.ID, insertStudent, c.SectionID, c.FirstName, c.Initial, c.Instrument); err != nil {
 			return err
 		}
 		if err := tx.did(ctx, done{deed: StudentsAdded, section: c.SectionID, student: c.ID, detail: "1"}); err != nil {
 			return err
 		}
-	} else {
+	default:
 		if c.Back {
-			if err := tx.change(ctx, `UPDATE students SET left_at = NULL WHERE teacher_id = $1 AND id = $2 AND left_at IS NOT NULL AND removed_at IS NULL`, c.ID); err != nil {
-				return err
-			}
-			if err := tx.did(ctx, done{deed: StudentBack, student: c.ID, section: c.SectionID}); err != nil {
+			if err := tx.isBack(ctx, c.ID); err != nil {
 				return err
 			}
 		}

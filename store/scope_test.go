@@ -55,9 +55,20 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"LessonAttempts": func() (any, error) {
 			return d.LessonAttempts(ctx, f.section, time.Now().Add(-time.Hour), time.Now().Add(time.Hour))
 		},
-		"Routines":    func() (any, error) { return d.Routines(ctx) },
-		"Rules":       func() (any, error) { return spelled(d.Rules(ctx)) },
-		"StageCounts": func() (any, error) { return d.StageCounts(ctx, f.section) },
+		"Checkin":         func() (any, error) { return d.Checkin(ctx, f.checkin) },
+		"SectionCheckins": func() (any, error) { return d.SectionCheckins(ctx, f.section) },
+		"StudentCheckins": func() (any, error) { return d.StudentCheckins(ctx, f.student, 9) },
+		"CheckinTries": func() (any, error) {
+			own, err := f.Checkin(ctx, f.checkin)
+			if err != nil {
+				return nil, err
+			}
+			return d.CheckinTries(ctx, own)
+		},
+		"OtherInstrument": func() (any, error) { return d.OtherInstrument(ctx, store.Student{ID: f.student}) },
+		"Routines":        func() (any, error) { return d.Routines(ctx) },
+		"Rules":           func() (any, error) { return spelled(d.Rules(ctx)) },
+		"StageCounts":     func() (any, error) { return d.StageCounts(ctx, f.section) },
 		"Neighbours": func() (any, error) {
 			before, after, err := d.Neighbours(ctx, f.exercise)
 			return fmt.Sprint(before, after), err
@@ -189,6 +200,14 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"AtStep":         func() error { return d.AtStep(ctx, f.lesson, 5, nil) },
 		"EndLesson":      func() error { return d.EndLesson(ctx, f.lesson) },
 		"DropLesson":     func() error { return d.DropLesson(ctx, f.lesson) },
+		"SetCheckins":    func() error { return d.SetCheckins(ctx, store.Checkin{Student: f.student, On: time.Now()}) },
+		"KeepDue":        func() error { return d.KeepDue(ctx, f.checkin, nil) },
+		"KeepComment":    func() error { return d.KeepComment(ctx, f.checkin, "stolen") },
+		"DropCheckin":    func() error { return d.DropCheckin(ctx, f.checkin) },
+		"MarkAtCheckin":  func() error { return d.MarkAtCheckin(ctx, "", f.checkin, f.try(true, routine.None)) },
+		"EndCheckin":     func() error { return d.EndCheckin(ctx, f.checkin, "stolen", store.Checkin{}) },
+		"AddSecond":      func() error { _, err := d.AddSecond(ctx, f.student, f.section, "violin"); return err },
+		"KeepSeats":      func() error { return d.KeepSeats(ctx, f.section, [][]store.StudentID{{f.student}}) },
 		"KeepRoutine": func() error {
 			_, err := d.KeepRoutine(ctx, routine.Named{ID: f.routine, Title: "stolen", Steps: routine.Standard()})
 			return err
@@ -280,7 +299,7 @@ func picture(t *testing.T, f fixture) map[string]string {
 // a case fails.
 func TestADeskSeesNothingElse(t *testing.T) {
 	s := testdb.Open(t)
-	mine, stranger := add(t, s, "owner"), add(t, s, "stranger")
+	mine, stranger := addMore(t, s, "owner"), addMore(t, s, "stranger")
 	for _, f := range []fixture{mine, stranger} { // an exercise that nobody has read yet
 		if _, err := f.AddExercise(context.Background(), store.Exercise{Book: "Book of " + f.mark, Number: 5, Title: f.mark}, f.source); err != nil {
 			t.Fatal(err)

@@ -121,6 +121,8 @@ func (d *Desk) students() string {
 	if !d.guest.Own() {
 		within = fmt.Sprintf(" AND p.section_id = %d", d.guest.Section)
 	}
-	return `(SELECT p.id, p.teacher_id, p.section_id, p.first_name, p.initial, p.instrument, p.line, p.note FROM students p JOIN sections s ON s.id = p.section_id
+	return `(SELECT p.id, p.teacher_id, p.section_id, p.first_name, p.initial, p.instrument, p.line, p.note, p.seat_row, p.seat_place, coalesce(p.also_of, 0) AS also_of,
+		EXISTS (SELECT 1 FROM students f WHERE f.id = p.also_of AND f.section_id = p.section_id AND f.left_at IS NULL AND f.removed_at IS NULL) AS aside
+		FROM students p JOIN sections s ON s.id = p.section_id
 		WHERE p.teacher_id = $1 AND p.removed_at IS NULL AND p.left_at IS NULL AND s.removed_at IS NULL` + within + `)`
 }

@@ -18,7 +18,7 @@ import (
 func given(t *testing.T, s *store.Store, teach bool) (f fixture, hidden store.Student, colleague *store.Desk) {
 	t.Helper()
 	ctx := context.Background()
-	f = add(t, s, "owner")
+	f = addMore(t, s, "owner")
 	other, err := s.AddTeacher(ctx, "colleague@school.example", "Sam", "", "a long password")
 	if err != nil {
 		t.Fatal(err)
@@ -51,7 +51,7 @@ func given(t *testing.T, s *store.Store, teach bool) (f fixture, hidden store.St
 }
 
 // guestWrites are the writes that a colleague may do who teaches a section.
-var guestWrites = map[string]bool{"AddAttempts": true, "AddPressed": true, "AddTogether": true, "UndoAttempt": true, "UndoTogether": true}
+var guestWrites = map[string]bool{"AddAttempts": true, "AddPressed": true, "AddTogether": true, "UndoAttempt": true, "UndoTogether": true, "SetCheckins": true}
 
 // A colleague who was given a section sees its students and the exercises, and of
 // everything a desk can do nothing passes but, if they teach it, marks.
@@ -76,6 +76,9 @@ func TestAGivenSection(t *testing.T) {
 			"LatestAttempts":   func() (any, error) { return guest.LatestAttempts(t.Context(), hidden.ID, f.exercise, 9) },
 			"StudentStandings": func() (any, error) { return spelled(guest.StudentStandings(t.Context(), hidden.ID)) },
 			"SectionStandings": func() (any, error) { return spelled(guest.SectionStandings(t.Context(), hidden.SectionID)) },
+			"StudentCheckins":  func() (any, error) { return guest.StudentCheckins(t.Context(), hidden.ID, 9) },
+			"SectionCheckins":  func() (any, error) { return guest.SectionCheckins(t.Context(), hidden.SectionID) },
+			"OtherInstrument":  func() (any, error) { return guest.OtherInstrument(t.Context(), hidden) },
 			"Deeds":            func() (any, error) { return guest.Deeds(t.Context()) },
 			"Shares":           func() (any, error) { return guest.Shares(t.Context()) },
 		} {
@@ -95,8 +98,8 @@ func TestAGivenSection(t *testing.T) {
 					t.Errorf("%s by a colleague who teaches gives %v", name, err)
 				}
 				continue
-			case teach && strings.HasSuffix(name, "Lesson") || teach && (name == "KeepPlan" || name == "AtStep"):
-				if err != nil && !errors.Is(err, store.ErrNotFound) { // it has ended, or begun, meanwhile
+			case teach && strings.HasSuffix(name, "Lesson") || teach && (name == "KeepPlan" || name == "AtStep" || strings.HasSuffix(name, "Checkin") || name == "KeepDue" || name == "KeepComment"):
+				if err != nil && !errors.Is(err, store.ErrNotFound) { // it has ended, or begun, or gone meanwhile
 					t.Errorf("%s by a colleague who teaches gives %v", name, err)
 				}
 			case !errors.Is(err, store.ErrNotFound) && !errors.Is(err, store.ErrOnlyLooking):

@@ -33,6 +33,7 @@ type fixture struct {
 	colleague store.TeacherID // to whom the section is given
 	routine   string          // of their own
 	lesson    store.LessonID
+	checkin   store.CheckinID
 }
 
 // firstPiece is the piece that attempts are at.
@@ -88,6 +89,30 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 	f.routine, err = f.KeepRoutine(ctx, routine.Named{Title: "routine of " + mark, Steps: routine.Standard()})
 	fail(err)
 	fail(f.ChooseRoutine(ctx, store.Chooser{Instrument: "flute"}, f.routine))
+	return f
+}
+
+// addMore is add with a second instrument for the student, and a check-in at which a try is
+// marked.
+func addMore(t *testing.T, s *store.Store, mark string) fixture {
+	t.Helper()
+	ctx := context.Background()
+	f := add(t, s, mark)
+	_, err := f.AddSecond(ctx, f.student, f.section, "euphonium")
+	if err == nil {
+		err = f.SetCheckins(ctx, store.Checkin{Student: f.student, On: time.Now(), Due: []lesson.Step{{Exercise: int64(f.exercise), Title: "due of " + mark, Times: 1}}})
+	}
+	if err != nil {
+		t.Fatal(err)
+	}
+	checkins, err := f.StudentCheckins(ctx, f.student, 1)
+	if err != nil {
+		t.Fatal(err)
+	}
+	f.checkin = checkins[0].ID
+	if err := f.MarkAtCheckin(ctx, "", f.checkin, f.try(true, routine.None)); err != nil {
+		t.Fatal(err)
+	}
 	return f
 }
 

@@ -5,7 +5,6 @@ import (
 	"html/template"
 	"net/http"
 	"slices"
-	"sort"
 	"strconv"
 
 	"unhurriedbench/core/breakdown"
@@ -99,6 +98,7 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 		return v, err
 	}
 	v.Instruments = playedBy(w.students)
+	w.students = inScoreOrder(w.students)
 	v.narrow(standings)
 	var help []stuckAt
 	for k := range w.students {
@@ -125,11 +125,6 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 		}
 	}
 	v.tell(help)
-	order := map[string]int{}
-	for i, inst := range instrument.All() {
-		order[inst.ID] = i
-	}
-	sort.SliceStable(v.Rows, func(i, j int) bool { return order[v.Rows[i].Student.Instrument] < order[v.Rows[j].Student.Instrument] })
 	return v, nil
 }
 

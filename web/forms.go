@@ -125,6 +125,19 @@ func (*givingForm) sentences() map[string]string {
 // initial is "P", typed as "p", "P" or "P.".
 type initial string
 
+// secondForm is a student's second instrument.
+type secondForm struct {
+	Section    int64  `form:"section"`
+	Instrument string `form:"instrument" validate:"instrument"`
+}
+
+func (*secondForm) sentences() map[string]string {
+	return map[string]string{
+		"Section number":        "Choose the section from the list.",
+		"Instrument instrument": "Choose the second instrument from the list.",
+	}
+}
+
 type studentForm struct {
 	Section    int64   `form:"section"`
 	FirstName  string  `form:"first_name" validate:"required,max=40"`

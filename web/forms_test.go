@@ -10,7 +10,7 @@ import (
 )
 
 // allForms are the forms that are read by their tags.
-var allForms = []aForm{&sectionForm{}, &yearForm{}, &givingForm{}, &studentForm{}, &ruleForm{}, &teacherForm{}, &houseForm{}, &exerciseForm{}, &pencilForm{}, &cutForm{}}
+var allForms = []aForm{&sectionForm{}, &yearForm{}, &givingForm{}, &studentForm{}, &secondForm{}, &ruleForm{}, &teacherForm{}, &houseForm{}, &exerciseForm{}, &pencilForm{}, &cutForm{}}
 
 // Every check of every form has a sentence, and every sentence a check.
 func TestEveryCheckHasASentence(t *testing.T) {

@@ -23,6 +23,7 @@ type historyView struct {
 	Only       store.ExerciseID // show this exercise alone; 0 shows all
 	Next       []helpCard       // what to do next, and why; on a page of its own
 	Page       bool             // it is a page of its own, not a part of the Board
+	Also       *playedToo       // the other instrument, nil for none
 	Open       bool             // the plain logs are shown, as after a try was taken back there
 }
 
@@ -76,6 +77,9 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 		return v, err
 	}
 	v.Instrument, _ = instrument.ByID(v.Student.Instrument)
+	if v.Also, err = s.otherInstrument(r, v.Student); err != nil {
+		return v, err
+	}
 	exercises, err := s.reader.Exercises(ctx, desk)
 	if err != nil {
 		return v, fmt.Errorf("show a student's history: %w", err)

@@ -3,6 +3,7 @@ package web
 import (
 	"context"
 	"net/http"
+	"slices"
 
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/store"
@@ -66,7 +67,9 @@ func outcomes(ctx context.Context, desk *store.Desk, l store.Lesson, students []
 	}
 	var ids, absent []int64
 	for _, student := range students {
-		ids = append(ids, int64(student.ID))
+		if !student.Aside || !slices.Contains(l.Absent, student.ID) {
+			ids = append(ids, int64(student.ID))
+		}
 	}
 	for _, id := range l.Absent {
 		absent = append(absent, int64(id))

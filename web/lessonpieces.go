@@ -29,7 +29,7 @@ func (s *Server) lessonPieces(r *http.Request, section store.SectionID, exercise
 			known := &pieces[k]
 			known.Tempo = min(known.Tempo, x.Tempo)
 			known.Lips = known.Lips || tab.Instrument.LipsTire()
-			for _, student := range at.section {
+			for _, student := range playing(at.section) {
 				if student.Instrument == tab.ID {
 					standing := standings[store.Task{Student: student.ID, Exercise: exercise}]
 					known.States = append(known.States, inStepsOf(steps, at.routineOf(student), standing, p.Key()))

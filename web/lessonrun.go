@@ -22,16 +22,17 @@ import (
 // that the page goes on when the network does not.
 type runView struct {
 	store.Lesson
-	Name     string // of the section
-	Guest    store.Guest
-	Steps    []runStep
-	Students []runStudent
-	Room     []instrument.Instrument // that are played here, in score order
-	Music    map[string]map[string]runMusic
-	Voices   map[string]voice
-	A4       int
-	Left     []lesson.Step // that did not fit
-	Halves   int
+	Name   string // of the section
+	Guest  store.Guest
+	Steps  []runStep
+	Rows   [][]runStudent          // who is in the section, as they sit
+	Across int                     // most in a row of seats; 0 where nobody has one
+	Room   []instrument.Instrument // that are played here, in score order
+	Music  map[string]map[string]runMusic
+	Voices map[string]voice
+	A4     int
+	Left   []lesson.Step // that did not fit
+	Halves int
 }
 
 // runStep is a step as the page shows it.
@@ -169,17 +170,16 @@ func (v *runView) fillRoom(ctx context.Context, desk *store.Desk) error {
 	if err != nil {
 		return err
 	}
-	for _, i := range instrument.All() {
-		played := false
-		for _, student := range students {
-			if student.Instrument == i.ID {
-				played = true
-				v.Students = append(v.Students, runStudent{student, i.Title(), slices.Contains(v.Absent, student.ID)})
-			}
+	v.Room = playedBy(students)
+	for _, row := range seatRows(students) {
+		shown := make([]runStudent, len(row))
+		for k, student := range row {
+			shown[k] = runStudent{student, instrumentTitle(student.Instrument), slices.Contains(v.Absent, student.ID)}
 		}
-		if played {
-			v.Room = append(v.Room, i)
+		if row[0].Row > 0 {
+			v.Across = max(v.Across, len(row))
 		}
+		v.Rows = append(v.Rows, shown)
 	}
 	return nil
 }

@@ -43,10 +43,11 @@ type tableLine struct {
 var columnWords = map[string][]string{
 	"first": {"first name", "first", "name", "given name", "student", "forename"}, "initial": {"initial", "last initial", "last name", "surname", "family name", "last"},
 	"instrument": {"instrument", "plays"}, "section": {"section", "class", "group", "ensemble", "period"}, "line": {"line", "part"}, "note": {"note", "notes", "remark", "remarks"},
+	"second": {"second instrument", "second"},
 }
 
 // usualColumns is their order where the table has no line of names.
-var usualColumns = []string{"first", "initial", "instrument", "section", "line", "note"}
+var usualColumns = []string{"first", "initial", "instrument", "section", "line", "note", "second"}
 
 // columnsOf finds which column is which; named says whether the first line says so.
 func columnsOf(first []string) (at map[string]int, named bool) {
@@ -73,6 +74,7 @@ type roster struct {
 	sections []store.Section
 	students []store.Student
 	left     []store.Student
+	firsts   []store.RosterChange // that earlier lines of the table make
 }
 
 func (s *Server) roster(r *http.Request) (roster, error) {
@@ -117,6 +119,7 @@ func readTable(rows []table.Row, known roster) []tableLine {
 	seen := map[store.StudentID]int{}
 	for _, row := range rows {
 		line := readTableLine(row, at, known)
+		known.firsts = append(known.firsts, line.change)
 		if id := line.about; id != 0 && line.Problem == "" {
 			if before := seen[id]; before > 0 {
 				line.Problem = fmt.Sprintf("Line %d is about the same student.", before)
@@ -140,6 +143,7 @@ func readTableLine(row table.Row, at map[string]int, known roster) tableLine {
 	if first, _ := utf8.DecodeRuneInString(strings.TrimSuffix(cell("initial"), ".")); first != utf8.RuneError {
 		wanted.Initial = strings.ToUpper(string(first))
 	}
+	second, is := yesNo(cell("second"))
 	i, plays := instrumentNamed(cell("instrument"))
 	wanted.Instrument = i.ID
 	section := oneLine(cell("section"))
@@ -154,6 +158,8 @@ func readTableLine(row table.Row, at map[string]int, known roster) tableLine {
 		line.Problem = fmt.Sprintf("No instrument is called “%s” here.", cell("instrument"))
 	case wanted.Line != "" && wanted.Line != "A" && wanted.Line != "B":
 		line.Problem = "The line is A, B or nothing."
+	case !is:
+		line.Problem = "Under “second instrument” stands yes or nothing."
 	case utf8.RuneCountInString(wanted.Note) > store.LongestNote:
 		line.Problem = fmt.Sprintf("The note is longer than %d letters.", store.LongestNote)
 	case utf8.RuneCountInString(section) > 80:
@@ -163,6 +169,7 @@ func readTableLine(row table.Row, at map[string]int, known roster) tableLine {
 		line.Student, line.Plays = wanted, i.Name
 		_, noted := at["note"]
 		_, lined := at["line"]
+		line.change.Second = second
 		line.settle(wanted, section, known, noted, lined)
 	}
 	return line
@@ -183,6 +190,16 @@ func (l *tableLine) settle(wanted store.Student, section string, known roster, n
 	there, back := same(known.students), false
 	if len(there) == 0 {
 		there, back = same(known.left), true
+	}
+	if l.change.Second {
+		firsts := slices.DeleteFunc(slices.Clone(there), func(s store.Student) bool { return s.AlsoOf != 0 })
+		there = slices.DeleteFunc(there, func(s store.Student) bool { return s.AlsoOf == 0 })
+		if len(there) == 0 {
+			l.takesUp(wanted, section, known, firsts, back)
+			return
+		}
+	} else if only := slices.DeleteFunc(slices.Clone(there), func(s store.Student) bool { return s.AlsoOf != 0 && s.Instrument != wanted.Instrument }); len(only) > 0 {
+		there = only
 	}
 	if len(there) > 1 { // the instrument, then the section, tell them apart
 		for _, differs := range []func(store.Student) bool{
@@ -210,6 +227,46 @@ func (l *tableLine) settle(wanted store.Student, section string, known roster, n
 		}
 		l.change = store.RosterChange{Student: wanted, NewSection: section}
 	}
+}
+
+// takesUp says that somebody gets a second instrument: one who is there, or who is new in the
+// table.
+func (l *tableLine) takesUp(wanted store.Student, section string, known roster, firsts []store.Student, left bool) {
+	in := section
+	for _, c := range known.firsts {
+		if c.ID == 0 && !c.Second && strings.EqualFold(c.FirstName, wanted.FirstName) && strings.EqualFold(c.Initial, wanted.Initial) {
+			firsts, left = append(firsts, c.Student), false
+			in = cmp.Or(in, c.NewSection)
+		}
+	}
+	switch {
+	case len(firsts) == 0 || left:
+		l.Problem = fmt.Sprintf("Nobody called %s has a first instrument here. Give that a line above this one.", wanted.Name())
+		return
+	case len(firsts) > 1:
+		l.Problem = fmt.Sprintf("%d students are called %s. Add the instrument to the one you mean in People.", len(firsts), wanted.Name())
+		return
+	case firsts[0].Instrument == wanted.Instrument:
+		l.Problem = fmt.Sprintf("%s plays that already.", wanted.Name())
+		return
+	}
+	if wanted.SectionID == 0 && section == "" {
+		wanted.SectionID = firsts[0].SectionID
+		in = cmp.Or(known.sectionName(wanted.SectionID), in)
+	}
+	l.Does, l.kind = fmt.Sprintf("takes up the %s too, in %s", instrumentName(wanted.Instrument), in), "also"
+	l.change = store.RosterChange{Student: wanted, NewSection: in, Second: true}
+}
+
+// yesNo reads what a table says of a yes or no; is says that it is one.
+func yesNo(text string) (yes, is bool) {
+	switch strings.ToLower(text) {
+	case "yes", "y", "x", "true", "1":
+		return true, true
+	case "", "no", "n", "false", "0":
+		return false, true
+	}
+	return false, false
 }
 
 // becomes says what of a student changes.
@@ -344,7 +401,7 @@ func (v *tableView) count() {
 		kinds[line.kind]++
 	}
 	for _, some := range []struct{ kind, one, many string }{
-		{"new", "is new", "are new"}, {"moved", "moves", "move"}, {"back", "comes back", "come back"}, {"changed", "changes", "change"}, {"same", "is there already", "are there already"},
+		{"new", "is new", "are new"}, {"also", "takes up a second instrument", "take up a second instrument"}, {"moved", "moves", "move"}, {"back", "comes back", "come back"}, {"changed", "changes", "change"}, {"same", "is there already", "are there already"},
 	} {
 		if n := kinds[some.kind]; n > 0 {
 			v.Counts = append(v.Counts, numbered(n, some.one, some.many))
@@ -368,11 +425,11 @@ func (s *Server) takeTable(w http.ResponseWriter, r *http.Request) {
 	}
 	var rows [][]string
 	for _, student := range known.students {
-		rows = append(rows, []string{student.FirstName, student.Initial, instrumentName(student.Instrument), known.sectionName(student.SectionID), student.Line, student.Note})
+		rows = append(rows, []string{student.FirstName, student.Initial, instrumentName(student.Instrument), known.sectionName(student.SectionID), student.Line, student.Note, map[bool]string{true: "yes"}[student.AlsoOf != 0]})
 	}
 	w.Header().Set("Content-Type", "text/csv; charset=utf-8")
 	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="students-%s.csv"`, time.Now().Format(time.DateOnly)))
-	_, _ = w.Write(table.Write([]string{"First name", "Initial", "Instrument", "Section", "Line", "Note"}, rows)) // the reader has gone when this fails
+	_, _ = w.Write(table.Write([]string{"First name", "Initial", "Instrument", "Section", "Line", "Note", "Second instrument"}, rows)) // the reader has gone when this fails
 }
 
 // keepNote keeps what the teacher notes of a student.

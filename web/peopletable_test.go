@@ -21,6 +21,7 @@ func TestWhatATableWillDo(t *testing.T) {
 		students: []store.Student{
 			{ID: 1, SectionID: 1, FirstName: "Ines", Initial: "P", Instrument: "trombone", Note: "window", Line: "A"},
 			{ID: 2, SectionID: 1, FirstName: "Sam", Initial: "K", Instrument: "flute"}, {ID: 3, SectionID: 2, FirstName: "Sam", Initial: "K", Instrument: "violin"},
+			{ID: 7, SectionID: 1, FirstName: "Ada", Initial: "B", Instrument: "flute"}, {ID: 8, SectionID: 2, FirstName: "Ada", Initial: "B", Instrument: "cello", AlsoOf: 7},
 			{ID: 4, SectionID: 1, FirstName: "Kim", Instrument: "oboe"}, {ID: 5, SectionID: 1, FirstName: "Kim", Instrument: "oboe"},
 		},
 		left: []store.Student{{ID: 6, SectionID: 2, FirstName: "Wim", Initial: "L", Instrument: "tuba-bb"}},
@@ -47,6 +48,18 @@ func TestWhatATableWillDo(t *testing.T) {
 		{"Nour,A,oboe", "! The section is missing."},
 		{"Nour,A,oboe,Friday,C", "! The line is A, B or nothing."},
 		{strings.Repeat("n", 41) + ",A,oboe,Friday", "! The first name is longer than 40 letters."},
+		{"Ada,B,flute,Tuesday brass\nAda,B,cello,Friday,,,yes", "is there already|is there already"},
+		{"Ada,B,cello,Friday", "is there already"},
+		{"Ada,B,oboe,Tuesday brass", "plays the oboe instead of the flute"},
+		{"Ada,B,viola,Friday,,,yes", "plays the viola instead of the cello"},
+		{"Ines,P,viola,,,,yes", "takes up the viola too, in Tuesday brass"},
+		{"Ines,P,viola,Strings,,,x", "takes up the viola too, in Strings"},
+		{"Nour,A,trombone,Period 5\nNour,A,viola,,,,yes", "is new in Period 5, a new section|takes up the viola too, in Period 5"},
+		{"Nour,A,viola,Friday,,,yes", "! Nobody called Nour A. has a first instrument here. Give that a line above this one."},
+		{"Wim,L,viola,Friday,,,yes", "! Nobody called Wim L. has a first instrument here. Give that a line above this one."},
+		{"Sam,K,viola,Friday,,,yes", "! 2 students are called Sam K. Add the instrument to the one you mean in People."},
+		{"Ines,P,trombone,Friday,,,yes", "! Ines P. plays that already."},
+		{"Ines,P,viola,Friday,,,maybe", "! Under “second instrument” stands yes or nothing."},
 		{"Ines,P,trombone,Friday\nInes,P,trombone,Tuesday brass", "moves from Tuesday brass to Friday|! Line 1 is about the same student."},
 		{"Ines,P,trombone,Friday\nInes,P,oboe,Friday", "moves from Tuesday brass to Friday|! Line 1 is about the same student."},
 	} {
@@ -95,7 +108,7 @@ func TestATableOfStudents(t *testing.T) {
 	wants(t, page, "The table is in: 1 is new, 1 moves.", "Period 5", "Zoë Q.")
 	_, text := v.get("/people/students.csv")
 	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()
-	if err != nil || fmt.Sprint(rows) != `[[First name Initial Instrument Section Line Note] [Ines P trombone Period 5  '=1+1] [Zoë Q oboe Period 5  sits; by the "door"]]` {
+	if err != nil || fmt.Sprint(rows) != `[[First name Initial Instrument Section Line Note Second instrument] [Ines P trombone Period 5  '=1+1 ] [Zoë Q oboe Period 5  sits; by the "door" ]]` {
 		t.Errorf("it comes out as %v, %v", rows, err)
 	}
 	_, page = v.post("/people/table", url.Values{"table": {text}})

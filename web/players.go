@@ -30,7 +30,7 @@ func (w work) Rows(group benchPlayers) template.HTML {
 		b = append(b, stateBar(w.routineOf(s.Student), s.State)...)
 		b = append(b, `</a>`...)
 		if w.MayMark() {
-			b = append(b, `<label class="but"><input type="checkbox" name="except" value="`+id+`"><span class="visually-hidden">not `+name+`</span></label>`...)
+			b = append(b, `<label class="but"><input type="checkbox" name="except" value="`+id+`"`+map[bool]string{true: " checked"}[s.Aside]+`><span class="visually-hidden">not `+name+`</span></label>`...)
 		}
 		b = append(b, `</li>`...)
 	}

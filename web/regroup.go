@@ -122,7 +122,7 @@ func (v *groupsView) fill(w sectionWork, standings store.Standings) {
 	var members []progress.Member
 	by := map[int64]teamMember{}
 	at := map[int64]breakdown.PieceKey{}
-	for _, student := range w.students {
+	for _, student := range playing(w.students) {
 		steps, standing := w.rules.For(student.ID, v.Exercise.ID), standings[store.Task{Student: student.ID, Exercise: v.Exercise.ID}]
 		outline := w.own.Of(v.Exercise, student.Instrument)
 		m, key := memberOf(class, steps, student, standing, outline)

@@ -95,6 +95,7 @@ var routeCases = map[string]answer{
 	"POST /bench/{id}/move": refused, "POST /students/{id}/rule": refused,
 
 	"GET /people": own, "GET /people/table": own, "POST /people/table": own, "GET /people/students.csv": own, "POST /students/{id}/note": refused,
+	"POST /students/{id}/second": refused, "GET /sections/{id}/seats": refused, "POST /sections/{id}/seats": refused,
 	"POST /sections":             made,
 	"POST /sections/{id}/list":   refused,
 	"POST /sections/{id}/school": refused,

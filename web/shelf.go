@@ -304,6 +304,11 @@ func (b *shelfBook) played(worked []store.ExerciseID) []store.ExerciseID {
 	return list
 }
 
+func instrumentTitle(id string) string {
+	i, _ := instrument.ByID(id)
+	return i.Title()
+}
+
 func instrumentName(id string) string {
 	i, _ := instrument.ByID(id)
 	return i.Name

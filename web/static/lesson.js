@@ -182,17 +182,24 @@
   function tap(chip) {
     const id = chip.dataset.student;
     if (chosen === chip) { except(""); return; }
-    if (absent.has(id)) { absent.delete(id); note(); choose(null); names(); return; }
+    if (absent.has(id)) { absent.delete(id); instead(chip, true); note(); choose(null); names(); return; }
     if (!over.has(id)) over.set(id, head().dataset.cause);
     choose(chip);
     names();
+  }
+
+  // Who takes up a second instrument leaves the first, and the other way about.
+  function instead(chip, here) {
+    const first = chip.dataset.with;
+    if (!first || !all(`.name-chip[data-student="${first}"]`).length) return;
+    if (here) { absent.add(first); over.delete(first); } else absent.delete(first);
   }
 
   function except(what) {
     if (!chosen) return;
     const id = chosen.dataset.student, chip = chosen;
     over.delete(id);
-    if (what === "absent") { absent.add(id); note(); } else if (what) over.set(id, what);
+    if (what === "absent") { absent.add(id); instead(chip, false); note(); } else if (what) over.set(id, what);
     choose(null);
     names();
     chip.focus();
@@ -255,6 +262,14 @@
     chips[(here + way + chips.length) % chips.length]?.focus();
   }
 
+  // across goes to whoever sits nearest in the next row.
+  function across(chip, way) {
+    const rows = all(".names"), row = rows[rows.indexOf(chip.closest(".names")) + way];
+    const middle = (c) => { const box = c.getBoundingClientRect(); return (box.left + box.right) / 2; };
+    const near = [...(row?.querySelectorAll(".name-chip") || [])].filter((c) => !c.parentElement.hidden).sort((a, b) => Math.abs(middle(a) - middle(chip)) - Math.abs(middle(b) - middle(chip)));
+    near[0]?.focus();
+  }
+
   const keys = {
     " ": () => play(lesson().querySelector("[data-play]"), false),
     ArrowRight: () => go(at + 1), ArrowLeft: () => go(at - 1),
@@ -281,6 +296,7 @@
   document.addEventListener("keydown", (event) => {
     if (event.ctrlKey || event.metaKey || event.altKey || document.querySelector("dialog[open]")) return;
     const chip = event.target.closest?.(".name-chip");
+    if (chip && ["ArrowUp", "ArrowDown"].includes(event.key)) { event.preventDefault(); across(chip, event.key === "ArrowUp" ? -1 : 1); return; }
     if (chip && ["ArrowRight", "ArrowLeft"].includes(event.key)) { event.preventDefault(); move(event.key === "ArrowRight" ? 1 : -1); return; }
     const key = event.key.length === 1 ? event.key.toLowerCase() : event.key;
     if (chosen && causes[key]) { event.preventDefault(); except(causes[key]); return; }

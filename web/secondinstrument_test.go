@@ -1,0 +1,123 @@
+package web
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+
+	"unhurriedbench/store"
+)
+
+// A student takes up a second instrument: it has a page and a log of its own, the table has
+// it, the class is not marked on it, and in a lesson it waits.
+func TestASecondInstrument(t *testing.T) {
+	s, ctx := open(t), context.Background()
+	v, account := s.teacher(t, "a@school.example")
+	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID) // Ines P., trombone
+	at := fmt.Sprintf("/students/%d", b.student)
+	_, page := v.get("/people")
+	wants(t, page, "Second instrument", "It gets a log of its own.")
+	section := fmt.Sprint(b.section)
+	for _, bad := range []url.Values{{"section": {section}}, {"section": {section}, "instrument": {"kazoo"}}, {"section": {section}, "instrument": {"trombone"}}} {
+		if status, page := v.post(at+"/second", bad); status != http.StatusUnprocessableEntity || !strings.Contains(page, `role="alert"`) {
+			t.Errorf("%v gives %d", bad, status)
+		}
+	}
+	if status, _ := v.post(at+"/second", url.Values{"section": {section}, "instrument": {"cello"}}); status != http.StatusSeeOther {
+		t.Fatalf("a second instrument gives %d", status)
+	}
+	_, page = v.get("/people")
+	wants(t, page, "Ines P. plays the cello too, with a log of its own.", "also cello", "Take the second instrument away", "1 student<")
+	second, err := desk.OtherInstrument(ctx, store.Student{ID: b.student})
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, page = v.get(at)
+	wants(t, page, fmt.Sprintf(`<a href="/students/%d">cello</a>`, second.ID))
+	_, page = v.get(fmt.Sprintf("/students/%d", second.ID))
+	wants(t, page, fmt.Sprintf(`<a href="%s">trombone</a>`, at), "No tries yet.")
+	_, text := v.get("/people/students.csv")
+	wants(t, text, "Ines,P,cello,Tuesday brass,,,yes")
+	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=trombone", b.exercise))
+	wants(t, page, fmt.Sprintf(`name="except" value="%d" checked`, second.ID), fmt.Sprintf(`name="except" value="%d">`, b.student))
+	_, to := v.post("/lessons", url.Values{"section": {section}, "minutes": {"20"}, "begun": {"yes"}})
+	v.post(strings.Replace(to, "?", "/begin?", 1), nil)
+	_, page = v.get(strings.Replace(to, "?", "/run?", 1))
+	wants(t, page, fmt.Sprintf(`data-student="%d" data-name="Ines P." title="Cello" data-absent data-with="%d">Ines P., Cello<`, second.ID, b.student))
+	_, page = v.get(fmt.Sprintf("/board/groups?section=%d", b.section))
+	if n := strings.Count(page, ">Ines P.<"); n != 1 {
+		t.Errorf("in groups Ines stands %d times", n)
+	}
+}
+
+// A section is seated by instrument, by the form, and in the lesson as it sits.
+func TestSeats(t *testing.T) {
+	s, ctx := open(t), context.Background()
+	v, account := s.teacher(t, "a@school.example")
+	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID) // Ines P., trombone
+	ids := map[string]store.StudentID{"Ines": b.student}
+	for name, instrument := range map[string]string{"Bea": "violin", "Tomo": "snare", "Kofi": "clarinet"} {
+		id, err := desk.AddStudent(ctx, store.Student{SectionID: b.section, FirstName: name, Instrument: instrument})
+		if err != nil {
+			t.Fatal(err)
+		}
+		ids[name] = id
+	}
+	at := fmt.Sprintf("/sections/%d/seats", b.section)
+	order := func(page string) string {
+		var words []string
+		for _, part := range strings.Split(page, `class="seat-label">`)[1:] {
+			label, rest, _ := strings.Cut(part, "<")
+			words = append(words, label+":")
+			for _, name := range strings.Split(rest, `aria-describedby="seats-how">`)[1:] {
+				first, _, _ := strings.Cut(name, " ")
+				words = append(words, first)
+			}
+		}
+		return strings.Join(words, " ")
+	}
+	_, page := v.get(at)
+	if got := order(page); got != "No seat yet: Kofi Ines Bea Tomo" {
+		t.Errorf("at first they sit %s", got)
+	}
+	_, page = v.get(at + "?across=3")
+	if got := order(page); got != "Row 2: Tomo Row 1: Bea Kofi Ines No seat yet:" {
+		t.Errorf("by instrument they sit %s", got)
+	}
+	form := url.Values{}
+	for name, seat := range map[string][2]string{"Ines": {"2", "2"}, "Kofi": {"2", "1"}, "Bea": {"5", "1"}, "Tomo": {"", ""}} {
+		form.Set(fmt.Sprintf("row-%d", ids[name]), seat[0])
+		form.Set(fmt.Sprintf("place-%d", ids[name]), seat[1])
+	}
+	if status, _ := v.post(at, form); status != http.StatusSeeOther {
+		t.Fatalf("keeping seats gives %d", status)
+	}
+	_, page = v.get(at)
+	if got := order(page); got != "Row 2: Bea Row 1: Kofi Ines No seat yet: Tomo" {
+		t.Errorf("kept, they sit %s", got)
+	}
+	_, to := v.post("/lessons", url.Values{"section": {fmt.Sprint(b.section)}, "minutes": {"20"}, "begun": {"yes"}})
+	v.post(strings.Replace(to, "?", "/begin?", 1), nil)
+	_, page = v.get(strings.Replace(to, "?", "/run?", 1))
+	at2 := func(words string) int { return strings.Index(page, words) }
+	if rows := []int{at2(`aria-label="Row 2"`), at2(`data-name="Bea"`), at2(`aria-label="Row 1"`), at2(`data-name="Kofi"`), at2(`data-name="Ines P."`), at2(`data-name="Tomo"`)}; !isRising(rows) {
+		t.Errorf("in the lesson they stand at %v", rows)
+	}
+	form.Set(fmt.Sprintf("row-%d", ids["Bea"]), "13")
+	if status, page := v.post(at, form); status != http.StatusUnprocessableEntity || !strings.Contains(page, "The row of Bea, “13”, is none: there are 1 to 12") {
+		t.Errorf("row 13 gives %d", status)
+	}
+}
+
+// isRising says whether numbers rise from 0.
+func isRising(list []int) bool {
+	for k, n := range list {
+		if n < 0 || k > 0 && n <= list[k-1] {
+			return false
+		}
+	}
+	return true
+}
