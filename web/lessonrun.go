@@ -186,16 +186,22 @@ func (v *runView) fillRoom(ctx context.Context, desk *store.Desk) error {
 
 // roomParts lays out a step's piece, alone, for everybody in the room.
 func (s *Server) roomParts(r *http.Request, section store.SectionID, step lesson.Step) ([]benchView, error) {
-	ask := benchAsk{exercise: store.ExerciseID(step.Exercise), section: section, piece: step.Piece.String()}
-	if step.Label != wholeLabel {
-		ask.line, ask.of = breakdown.Alone, step.Piece.String()
-	}
+	ask := askAlone(section, step)
 	var parts []benchView
 	_, err := s.explainEach(r, ask, choice.plays, func(at choice, _ instrumentTab, x explained, kept taughtBy) {
 		w := work{choice: at, Routine: at.routine(), Stage: step.Stage, Tempo: step.Tempo}
 		parts = append(parts, present(w, x, kept.Preferences))
 	})
 	return parts, err
+}
+
+// askAlone asks for a step's piece by itself.
+func askAlone(section store.SectionID, step lesson.Step) benchAsk {
+	ask := benchAsk{exercise: store.ExerciseID(step.Exercise), section: section, piece: step.Piece.String()}
+	if step.Label != wholeLabel {
+		ask.line, ask.of = breakdown.Alone, step.Piece.String()
+	}
+	return ask
 }
 
 // wholeLabel is the label of the piece that is the whole exercise.
@@ -206,14 +212,18 @@ func (v *runView) addMusic(s *Server, key string, parts []benchView) {
 	v.Music[key] = map[string]runMusic{}
 	for _, p := range parts {
 		v.A4 = p.A4
-		ids := mei.IDs(p.Instrument.ID + "-")
-		v.Music[key][p.Instrument.ID] = runMusic{
-			Sheet: newSheet(p.Report, p.Instrument, p.Words, p.strings, mei.Options{Ruler: true, IDs: ids}),
-			Plan:  p.Plan(), Round: newHeardRound(play.RoundOf(p.Report.Part, p.played)),
-		}
+		v.Music[key][p.Instrument.ID] = newRunMusic(p, p.Instrument.ID+"-")
 		if _, known := v.Voices[p.Instrument.ID]; !known {
 			v.Voices[p.Instrument.ID] = s.recordings.voiceOf(p.Instrument)
 		}
+	}
+}
+
+// newRunMusic is the music of a part, whose ids begin with what is given.
+func newRunMusic(p benchView, ids string) runMusic {
+	return runMusic{
+		Sheet: newSheet(p.Report, p.Instrument, p.Words, p.strings, mei.Options{Ruler: true, IDs: mei.IDs(ids)}),
+		Plan:  p.Plan(), Round: newHeardRound(play.RoundOf(p.Report.Part, p.played)),
 	}
 }
 

@@ -49,8 +49,8 @@ var columnWords = map[string][]string{
 // usualColumns is their order where the table has no line of names.
 var usualColumns = []string{"first", "initial", "instrument", "section", "line", "note", "second"}
 
-// columnsOf finds which column is which; named says whether the first line says so.
-func columnsOf(first []string) (at map[string]int, named bool) {
+// columnsOf finds which column is which of so many; named says whether the first line says so.
+func columnsOf(first []string, columns int) (at map[string]int, named bool) {
 	at = map[string]int{}
 	for k, cell := range first {
 		for column, words := range columnWords {
@@ -63,7 +63,7 @@ func columnsOf(first []string) (at map[string]int, named bool) {
 		return at, true
 	}
 	at = map[string]int{}
-	for k, column := range usualColumns[:min(len(usualColumns), len(first))] {
+	for k, column := range usualColumns[:min(len(usualColumns), columns)] {
 		at[column] = k
 	}
 	return at, false
@@ -111,7 +111,11 @@ func readTable(rows []table.Row, known roster) []tableLine {
 	if len(rows) == 0 {
 		return nil
 	}
-	at, named := columnsOf(rows[0].Cells)
+	columns := 0
+	for _, row := range rows {
+		columns = max(columns, len(row.Cells))
+	}
+	at, named := columnsOf(rows[0].Cells, columns)
 	if named {
 		rows = rows[1:]
 	}
@@ -212,7 +216,7 @@ func (l *tableLine) settle(wanted store.Student, section string, known roster, n
 	}
 	switch {
 	case len(there) > 1:
-		l.Problem = fmt.Sprintf("%d students are called %s. Change the one you mean in People.", len(there), wanted.Name())
+		l.Problem = fmt.Sprintf("%d students are called %s. Change the one you mean in People.", len(there), strings.TrimSuffix(wanted.Name(), "."))
 	case len(there) == 1:
 		l.becomes(there[0], wanted, section, known, back, noted, lined)
 	case section == "" && len(known.sections) != 1:
@@ -244,7 +248,7 @@ func (l *tableLine) takesUp(wanted store.Student, section string, known roster, 
 		l.Problem = fmt.Sprintf("Nobody called %s has a first instrument here. Give that a line above this one.", wanted.Name())
 		return
 	case len(firsts) > 1:
-		l.Problem = fmt.Sprintf("%d students are called %s. Add the instrument to the one you mean in People.", len(firsts), wanted.Name())
+		l.Problem = fmt.Sprintf("%d students are called %s. Add the instrument to the one you mean in People.", len(firsts), strings.TrimSuffix(wanted.Name(), "."))
 		return
 	case firsts[0].Instrument == wanted.Instrument:
 		l.Problem = fmt.Sprintf("%s plays that already.", wanted.Name())

@@ -68,6 +68,14 @@
     if (event.target.matches("select[data-submit]")) event.target.form.requestSubmit();
   });
 
+  // A form that comes back with what is wrong with it stands in its place.
+  document.addEventListener("htmx:beforeSwap", (event) => {
+    const answer = event.detail.xhr;
+    if (answer.status !== 422 || !answer.getResponseHeader("Content-Type")?.startsWith("text/html") || answer.responseText.startsWith("<!doctype")) return;
+    event.detail.shouldSwap = true;
+    event.detail.isError = false;
+  });
+
   // A refusal from the server is shown instead of being swallowed.
   document.addEventListener("htmx:responseError", (event) => {
     window.advise(event.detail.xhr.status === 422 ? event.detail.xhr.responseText
