@@ -9,6 +9,7 @@ import (
 
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/lesson"
 	"unhurriedbench/reading"
 	"unhurriedbench/store"
 )
@@ -109,19 +110,31 @@ func addSection(ctx context.Context, desk *store.Desk, name string, year int, li
 	if err := desk.KeepYear(ctx, section, year); err != nil {
 		return err
 	}
-	for _, who := range list {
+	ids, plays := make([]store.StudentID, len(list)), make([]string, len(list))
+	for k, who := range list {
 		id, err := desk.AddStudent(ctx, store.Student{SectionID: section, FirstName: who.first, Initial: who.initial, Instrument: who.instrument})
 		if err != nil {
 			return err
 		}
+		ids[k], plays[k] = id, who.instrument
 		target, _ := instrument.ByID(who.instrument)
 		p := practice{who: who, target: target, year: year, scores: book, chance: chance}
 		if err := desk.AddAttempts(ctx, p.term(desk.Routine(), id, exercises)...); err != nil {
 			return err
 		}
 	}
-	return nil
+	rows := lesson.Seats(plays, seatsAcross)
+	seats := make([][]store.StudentID, len(rows))
+	for k, row := range rows {
+		for _, player := range row {
+			seats[k] = append(seats[k], ids[player])
+		}
+	}
+	return desk.KeepSeats(ctx, section, seats)
 }
+
+// seatsAcross is how many sit in a row.
+const seatsAcross = 6
 
 // AddBook puts the book on a shelf, read.
 func AddBook(ctx context.Context, desk *store.Desk) error {

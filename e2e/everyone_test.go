@@ -32,6 +32,7 @@ var views = []struct{ name, path, drawn string }{
 	{"history of an exercise", "/students/1?exercise=1", ".tries"},
 	{"People", "/people", ".people li"},
 	{"a table of students", "/people/table", "[name=table]"},
+	{"check-ins", "/check-ins?section=1", ".checkin-table td"},
 	{"the seats of a section", "/sections/1/seats?across=6", ".seat-name"},
 	{"Settings", "/settings", ".settings"},
 	{"Routines", "/routines", ".routine-cards"},
@@ -185,6 +186,19 @@ var states = []struct {
 		p.MustElement(".lesson-sheet svg.lanes")
 		onwards(p, "End the lesson")
 		find(p, "h2", "What was done")
+	}},
+	{"a check-in", "/check-ins?section=1", func(p *rod.Page) {
+		p.MustEval(`(on) => { document.querySelector("[aria-labelledby=set-day] [name=on]").value = on; }`, time.Now().Format(time.DateOnly))
+		onwards(p, "Set it")
+		onwards(p, "who wait")
+		p.MustElement(".due-sheet svg.lanes")
+		p.MustElement("#clean-0").MustClick()
+		p.MustElement(".was-clean .due-sheet svg.lanes")
+	}},
+	{"a student who was heard", "/students/1", func(p *rod.Page) { p.MustElement(".note-staff") }},
+	{"a seat that is taken up", "/sections/1/seats", func(p *rod.Page) {
+		p.MustElement(".seat-name").MustClick()
+		p.MustElement(".placing .spare")
 	}},
 	{"what is not there", "/bench/" + missing, func(p *rod.Page) { p.MustElementR("h1", "not here") }},
 }

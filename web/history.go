@@ -24,6 +24,7 @@ type historyView struct {
 	Next       []helpCard       // what to do next, and why; on a page of its own
 	Page       bool             // it is a page of its own, not a part of the Board
 	Also       *playedToo       // the other instrument, nil for none
+	Depth      studentDepth     // on a page of its own
 	Open       bool             // the plain logs are shown, as after a try was taken back there
 }
 
@@ -37,6 +38,7 @@ type historyExercise struct {
 	Word    string
 	Pieces  []historyPiece
 	Tries   []tryView // newest first
+	Tempo   tempoPlot
 }
 
 // historyPiece is what was done at one piece, day by day.
@@ -106,6 +108,9 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 	}
 	if only == 0 {
 		v.Next = nextFor(&v.Student, exercises, own, rules, standings)
+		if err := s.addDepth(r, &v, exercises, standings, rules, tries); err != nil {
+			return v, err
+		}
 	}
 	for _, x := range exercises {
 		if len(tries[x.ID]) == 0 && x.ID != only || only != 0 && x.ID != only {
@@ -119,7 +124,7 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 			word = steps.Word(stage)
 		}
 		v.Exercises = append(v.Exercises, historyExercise{
-			x, steps, at.Cells(steps, pieces), word, historyPieces(steps, outline, at, tries[x.ID]), tries[x.ID],
+			x, steps, at.Cells(steps, pieces), word, historyPieces(steps, outline, at, tries[x.ID]), tries[x.ID], newTempoPlot(tries[x.ID]),
 		})
 	}
 	return v, nil

@@ -101,35 +101,21 @@ func inScoreOrder(students []store.Student) []store.Student {
 	return sorted
 }
 
-// frontToBack is how families sit. Source: common practice of orchestras and mixed ensembles.
-var frontToBack = []string{"strings", "woodwind", "brass", "percussion"}
-
 // proposeSeats seats students by instrument.
 func proposeSeats(students []store.Student, across int) []store.Student {
-	sorted := inScoreOrder(students)
-	slices.SortStableFunc(sorted, func(a, b store.Student) int {
-		return slices.Index(frontToBack, familyOf(a.Instrument)) - slices.Index(frontToBack, familyOf(b.Instrument))
-	})
-	plays := make([]string, len(sorted))
-	for k, student := range sorted {
-		plays[k] = student.Instrument
-	}
-	for k := range sorted {
-		sorted[k].Row, sorted[k].Place = 0, 0
+	seated, plays := slices.Clone(students), make([]string, len(students))
+	for k := range seated {
+		plays[k] = seated[k].Instrument
+		seated[k].Row, seated[k].Place = 0, 0
 	}
 	for k, row := range lesson.Seats(plays, across) {
 		for n, player := range row {
 			if k < store.MostRows {
-				sorted[player].Row, sorted[player].Place = k+1, n+1
+				seated[player].Row, seated[player].Place = k+1, n+1
 			}
 		}
 	}
-	return sorted
-}
-
-func familyOf(id string) string {
-	i, _ := instrument.ByID(id)
-	return i.Family
+	return seated
 }
 
 // keepSeats seats a section as the form says: the row and the place of each student.

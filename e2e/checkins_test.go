@@ -1,0 +1,128 @@
+package e2e
+
+import (
+	"fmt"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
+)
+
+// waitsToday sets today's day for the section at hand, in the minutes given.
+func waitsToday(p *rod.Page, address string, minutes int) {
+	p.MustNavigate(address + "/check-ins?section=1").MustWaitLoad()
+	p.MustEval(`(on, minutes) => { const f = document.querySelector("[aria-labelledby=set-day] form"); f.on.value = on; f.minutes.value = minutes; }`, time.Now().Format(time.DateOnly), minutes)
+	onwards(p, "Set it")
+	p.MustElementR("button", "who wait")
+}
+
+// A section is heard in a queue by touch: one tap a piece, nothing moves under it, what was
+// typed stays, and the comment and the next day stand on the student's page.
+func TestACheckinQueueByTouch(t *testing.T) {
+	p, address := signedIn(t, 1024)
+	p.MustSetViewport(1024, 768, 1, true)
+	waitsToday(p, address, 30)
+	onwards(p, "Hear the 18 who wait")
+	drawn := func() {
+		until(t, p, "the music is drawn", `() => performance.getEntriesByName("due:drawn").length > 0 && document.querySelector(".due-sheet svg.lanes")`)
+	}
+	drawn()
+	who, id := p.MustElement("h1").MustText(), p.MustEval(`() => new URL(document.querySelector(".board-ways a").href).pathname`).Str()
+	pieces := len(p.MustElements(".due > li"))
+	if pieces < 2 {
+		t.Fatalf("in 30 minutes for 18 students %d pieces are due", pieces)
+	}
+	p.MustElement("[name=comment]").MustInput("Steadier in the low notes.")
+	where := func() string {
+		return p.MustEval(`() => [...document.querySelectorAll(".due-results, #end-checkin")].map((e) => Math.round(e.getBoundingClientRect().top + scrollY)).join(" ")`).Str()
+	}
+	before := where()
+	p.MustElement("#clean-0").MustTap()
+	find(p, ".due > li.was-clean .due-how", "clean")
+	scrolled := p.MustEval(`() => { scrollTo({ top: 200, behavior: "instant" }); return scrollY; }`).Int()
+	p.MustEval(`() => document.getElementById("clean-0").click()`)
+	find(p, ".due > li.was-clean .due-how", "before that")
+	if now := p.MustEval(`() => scrollY`).Int(); now != scrolled {
+		t.Errorf("a mark scrolls the page from %d to %d", scrolled, now)
+	}
+	p.MustElement("#sound-1").MustTap()
+	find(p, ".due > li.was-stumble .due-how", "stumble, sound")
+	if after := where(); after != before {
+		t.Errorf("marks move what is under the finger from %s to %s", before, after)
+	}
+	if said := p.MustElement("[name=comment]").MustProperty("value").Str(); said != "Steadier in the low notes." {
+		t.Errorf("after marks the comment is %q", said)
+	}
+	if n := p.MustEval(`() => document.querySelectorAll(".due-sheet svg.lanes").length`).Int(); n != pieces {
+		t.Errorf("after marks %d of %d pieces have music", n, pieces)
+	}
+	find(p, ".due > li.was-stumble .due-how button", "Undo").MustTap()
+	until(t, p, "the stumble is taken back", `() => !document.querySelector(".was-stumble")`)
+	onwards(p, "Done, next")
+	next := p.MustElement("h1").MustText()
+	find(p, ".checkin-when", "17 wait · (10|9) min left")
+	if next == who {
+		t.Fatalf("after %s comes %s", who, next)
+	}
+	p.MustElementR("a", "Pass .* over for now").MustTap()
+	until(t, p, "another student", fmt.Sprintf(`() => document.querySelector("h1") && document.querySelector("h1").innerText !== %q`, next))
+	p.MustNavigate(address + id).MustWaitLoad()
+	find(p, ".checkin-notes li", "today: Steadier in the low notes.")
+	find(p, ".checkin-notes li", "to come")
+	find(p, ".day-plot .heard", "")
+}
+
+// A form that is wrong comes back with what is wrong, in its place, and with what was typed.
+func TestACheckinRefuses(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	waitsToday(p, address, 10)
+	onwards(p, "Hear the 18 who wait")
+	p.MustElement("[name=comment]").MustInput("half a sentence")
+	p.MustElementR("button", "Ask for it").MustClick()
+	find(p, ".problem", "Choose a piece from the list.")
+	if said := p.MustElement("[name=comment]").MustProperty("value").Str(); said != "half a sentence" {
+		t.Errorf("after a refusal the comment is %q", said)
+	}
+}
+
+// Seats are changed by touch and by keys, and kept.
+func TestSeatsByTouchAndKeys(t *testing.T) {
+	p, address := signedIn(t, 1024)
+	p.MustSetViewport(1024, 768, 1, true)
+	p.MustNavigate(address + "/sections/1/seats").MustWaitLoad()
+	seats := func() string {
+		return p.MustEval(`() => [...document.querySelectorAll("[data-rows] .seat-row")].filter((r) => r.querySelector(".seat")).map((r) => [...r.querySelectorAll(".seat-name")].map((n) => n.firstChild.textContent.trim()).join(" ")).join(" | ")`).Str()
+	}
+	if got, want := seats(), "Juno E. Oscar W. | Kofi B. Lena S. Piet H. Bea L. Ines P. Tomo K. | Jonah R. Marlo D. Odette V. Suri A. | Amara N. Rosa T. Theo G. Yuki M. Emil F. Nadia C."; !sameNames(got, want) {
+		t.Fatalf("they sit %s, want %s", got, want)
+	}
+	p.MustElementR(".seat-name", "Odette").MustTap()
+	p.MustElementR(".seat-name", "Oscar").MustTap()
+	find(p, ".seats-said", "Odette V.: row 4, place 1.")
+	p.MustElementR(".seat-name", "Juno").MustFocus()
+	p.Keyboard.MustType(input.Enter, input.ArrowUp, input.Enter)
+	find(p, ".seats-said", "^$")
+	after := seats()
+	onwards(p, "Keep the seats")
+	p.MustElement("#seats")
+	if got := seats(); got != after {
+		t.Errorf("kept, they sit %s, want %s", got, after)
+	}
+	if first := p.MustEval(`() => document.querySelector("[data-rows] .seat-row:not(.spare)").innerText`).Str(); !sameNames(first, "Row 5 Juno E. Snare drum") {
+		t.Errorf("a new row has %q", first)
+	}
+}
+
+// sameNames says whether two lists hold the same words, in any order.
+func sameNames(a, b string) bool {
+	words := func(text string) map[string]int {
+		n := map[string]int{}
+		for _, w := range strings.Fields(text) {
+			n[w]++
+		}
+		return n
+	}
+	return fmt.Sprint(words(a)) == fmt.Sprint(words(b))
+}
