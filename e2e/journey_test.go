@@ -23,6 +23,7 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	p.MustElement("#preview")
 	p.MustElement("input[name=number]").MustSelectAllText().MustInput("60")
 	p.MustElement("input[type=file]").MustSetFiles(file)
+	p.MustElement("#preview .preview-frame") // which moves what stands under it
 	p.MustElementR("button", "Put it on the Shelf").MustClick()
 	p.MustElementR("h1", "60 · Harbor Steps")
 	p.MustElement("svg.lanes")

@@ -33,7 +33,6 @@ func TestScreenshots(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	take("sign-in")
 	signIn(p)
 	for _, view := range []struct{ name, path, drawn string }{
 		{"shelf", "/", ".exercise"},
@@ -43,7 +42,6 @@ func TestScreenshots(t *testing.T) {
 		{"board", "/board", ".board td"},
 		{"people", "/people", ".people li"},
 		{"settings", "/settings", ".settings"},
-		{"account", "/account", ".account"},
 		{"hardest", "/bench/6/hardest?section=1", ".grades"},
 		{"fingerings", "/fingerings/violin#n76", ".chart-staff .touch.chosen"},
 		{"parts", "/exercises/6/parts", ".fields"},
@@ -83,8 +81,24 @@ func TestScreenshots(t *testing.T) {
 	p.MustElements(".name-chip")[2].MustClick()
 	time.Sleep(2 * time.Second)
 	take("lesson")
-	p.MustNavigate(server.URL + "/board").MustWaitLoad()
-	p.MustElement(".board tbody tr:nth-child(9) td:nth-child(3) a").MustClick()
-	p.MustElement("dialog[open] .tries")
-	take("history")
+	p.MustSetViewport(1024, 768, 1, true)
+	p.MustElements(".room:not([hidden]) .room-card")[2].MustTap()
+	p.MustElement(".lesson-sheets[data-lines='2'] svg.lanes")
+	time.Sleep(2 * time.Second)
+	take("lesson-tablet")
+	p.MustSetViewport(1280, 800, 1, false)
+	waitsToday(p, server.URL, 25)
+	onwards(p, "who wait")
+	until(t, p, "the music is drawn", `() => performance.getEntriesByName("due:drawn").length > 0`)
+	p.MustElement("#clean-0").MustClick()
+	p.MustElement(".was-clean")
+	p.MustElement("[name=comment]").MustInput("Counts aloud by himself now.")
+	p.MustEval(`() => scrollTo(0, 0)`)
+	time.Sleep(time.Second)
+	take("check-in")
+	heard := p.MustEval(`() => new URL(document.querySelector(".board-ways a").href).pathname`).Str()
+	onwards(p, "Done, next")
+	p.MustNavigate(server.URL + heard).MustWaitLoad()
+	p.MustElement(".note-staff")
+	take("student")
 }

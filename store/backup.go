@@ -57,7 +57,7 @@ func (s *Store) Backup(ctx context.Context, w io.Writer) error {
 		return fmt.Errorf("look how far the tables are: %w", err)
 	}
 	archive := zip.NewWriter(w)
-	err = s.onConnection(ctx, func(conn *pgx.Conn) error {
+	err = onConnection(ctx, s.db, func(conn *pgx.Conn) error {
 		tx, err := conn.BeginTx(ctx, pgx.TxOptions{IsoLevel: pgx.RepeatableRead, AccessMode: pgx.ReadOnly})
 		if err != nil {
 			return err
@@ -218,16 +218,6 @@ func (t backedUp) columns() string {
 		names[k] = quoted(name)
 	}
 	return strings.Join(names, ", ")
-}
-
-// onConnection runs do on one connection of the pool.
-func (s *Store) onConnection(ctx context.Context, do func(*pgx.Conn) error) error {
-	conn, err := s.db.Conn(ctx)
-	if err != nil {
-		return err
-	}
-	defer conn.Close()
-	return conn.Raw(func(driver any) error { return do(driver.(*stdlib.Conn).Conn()) })
 }
 
 // tablesInOrder lists the tables with their columns, those that others refer to first.

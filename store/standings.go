@@ -2,11 +2,10 @@ package store
 
 import (
 	"context"
-	"database/sql"
 	"fmt"
-	"strconv"
-	"strings"
 	"time"
+
+	"github.com/jackc/pgx/v5"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/progress"
@@ -42,35 +41,43 @@ func (d *Desk) StudentStandings(ctx context.Context, student StudentID) (Standin
 	return d.standings(ctx, `JOIN `+d.students()+` t ON t.id = p.student_id WHERE t.id = $2 ORDER BY p.last_attempt`, student)
 }
 
-// standings reads rows in the order of their last tries. There are thousands, so it
-// does without reflection.
+// standings reads rows in the order of their last tries. There are thousands on a Board, so
+// it reads them as they come from the driver.
 func (d *Desk) standings(ctx context.Context, where string, args ...any) (Standings, error) {
 	const doing = "list the standings"
-	rows, err := d.db.QueryContext(ctx, standingColumns+where, d.args(args)...)
-	if err != nil {
-		return nil, wrap(doing, err)
-	}
-	defer rows.Close()
 	list := Standings{}
+	err := onConnection(ctx, d.db, func(conn *pgx.Conn) error {
+		rows, err := conn.Query(ctx, standingColumns+where, d.args(args)...)
+		if err != nil {
+			return err
+		}
+		return list.read(rows)
+	})
+	return list, wrap(doing, err)
+}
+
+// read adds rows of standingColumns, and closes them.
+func (list Standings) read(rows pgx.Rows) error {
+	defer rows.Close()
+	var task Task
+	var piece breakdown.PieceKey
+	var s routine.State
+	var stage, cause, over string
+	var since *time.Time
+	var last time.Time
+	var times progress.Times
+	student, exercise := (*int64)(&task.Student), (*int64)(&task.Exercise)
 	for rows.Next() {
-		var task Task
-		var piece breakdown.PieceKey
-		var s routine.State
-		var over string
-		var since sql.NullTime
-		var last time.Time
-		var times progress.Times
-		if err := rows.Scan(&task.Student, &task.Exercise, &piece.First, &piece.Last, &s.Stage, &s.Clean, &s.Stumble, &s.Cause, &s.Tries,
+		since, s = nil, routine.State{}
+		if err := rows.Scan(student, exercise, &piece.First, &piece.Last, &stage, &s.Clean, &s.Stumble, &cause, &s.Tries,
 			&s.Rung, &s.Slowed, &s.Slower, &s.Faster, &s.Fewer, &s.Advice, &s.Stumbles, &over, &since, &times.Tempo, &last); err != nil {
-			return nil, wrap(doing, err)
+			return err
 		}
-		for k, n := range strings.Fields(over) {
-			if k < len(s.Over) {
-				s.Over[k], _ = strconv.Atoi(n) // what fmt.Sprint wrote
-			}
-		}
-		if times.Last = last.Unix(); since.Valid {
-			times.Trouble = since.Time.Unix()
+		s.Stage, s.Cause = routine.Stage(stage), routine.Cause(cause)
+		s.Over = overFrom(over)
+		times.Last, times.Trouble = last.Unix(), 0
+		if since != nil {
+			times.Trouble = since.Unix()
 		}
 		at := list[task]
 		if at == nil {
@@ -80,7 +87,21 @@ func (d *Desk) standings(ctx context.Context, where string, args ...any) (Standi
 		at.Pieces[piece], at.Times[piece], at.Latest = s, times, piece
 		at.Tries += s.Tries
 	}
-	return list, wrap(doing, rows.Err())
+	return rows.Err()
+}
+
+// overFrom reads counts of causes, "2 0 1 0".
+func overFrom(text string) (over routine.Causes) {
+	at := 0
+	for _, c := range []byte(text) {
+		switch {
+		case c == ' ':
+			at++
+		case at < len(over) && c >= '0' && c <= '9':
+			over[at] = 10*over[at] + int(c-'0')
+		}
+	}
+	return over
 }
 
 // StageCount is how many pieces of an exercise stand at a stage with those who play an

@@ -183,3 +183,13 @@ func wrap(doing string, err error) error {
 	}
 	return fmt.Errorf("%s: %w", doing, err)
 }
+
+// onConnection runs do on one connection of a pool, as the driver has it.
+func onConnection(ctx context.Context, db *sqlx.DB, do func(*pgx.Conn) error) error {
+	conn, err := db.Conn(ctx)
+	if err != nil {
+		return err
+	}
+	defer conn.Close()
+	return conn.Raw(func(driver any) error { return do(driver.(*stdlib.Conn).Conn()) })
+}

@@ -49,6 +49,23 @@ func boardOf(t *testing.T) (*site, *visitor, belongings) {
 	return s, v, b
 }
 
+// Where a student who is stuck most likely goes wrong is asked for beside the Board.
+func TestWhereOnTheBoard(t *testing.T) {
+	s, v, b := boardOf(t)
+	desk := s.store.For(b.teacher)
+	_, page := v.get("/board")
+	wants(t, page, "/board/where?section=", `hx-trigger="intersect once"`)
+	at := fmt.Sprintf("/board/where?section=%d&exercise=%d&piece=", b.section, b.exercise)
+	if _, said := v.get(at + fmt.Sprintf("3-4&student=%d", studentCalled(t, desk, b.section, "Alma"))); !strings.HasPrefix(said, "m. 3: ") {
+		t.Errorf("Alma goes wrong at %q", said)
+	}
+	for _, nothing := range []string{fmt.Sprintf("3-4&student=%d", b.student), fmt.Sprintf("1-2&student=%d", b.student), fmt.Sprintf("x&student=%d", b.student)} {
+		if status, said := v.get(at + nothing); status != http.StatusOK || said != "" {
+			t.Errorf("%s gives %d, %q", nothing, status, said)
+		}
+	}
+}
+
 // The Board is narrowed by its address, and says what several are stuck on together.
 func TestTheBoardNarrowed(t *testing.T) {
 	_, v, b := boardOf(t)

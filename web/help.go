@@ -54,6 +54,10 @@ type helpCard struct {
 	Since      string
 	Next       string
 	Link       string // to the piece, at the tempo it was tried last
+	WhereLink  string // answers where in the piece it most likely goes wrong
+	Where      string // the answer, where the page has it
+	key        breakdown.PieceKey
+	cause      routine.Cause
 }
 
 const (
@@ -68,13 +72,22 @@ func (s stuckAt) card() helpCard {
 	c := helpCard{
 		Student: *s.student, Instrument: instrumentName(s.student.Instrument), Exercise: *s.exercise, Piece: s.label, Stage: s.steps.Step(s.state.Stage).Form(), StageWord: s.steps.Word(s.state.Stage),
 		Trouble: troubleWords(s.state), Since: day(time.Unix(s.times.Trouble, 0)), Next: nextWords(s.steps, s.state),
+		key: s.piece, cause: s.state.Over.Main(),
 		Link: fmt.Sprintf("/bench/%d?student=%d&section=%d&piece=%s", s.exercise.ID, s.student.ID, s.student.SectionID, s.piece),
+	}
+	if s.state.Stuck() {
+		c.WhereLink = s.whereLink()
 	}
 	if tempo := s.state.NextTempo(s.times.Tempo); tempo > 0 {
 		c.Link += fmt.Sprintf("&tempo=%d", tempo)
 		c.Next += fmt.Sprintf(", at %d", tempo)
 	}
 	return c
+}
+
+// whereLink is the address that says where in the piece it most likely goes wrong.
+func (s stuckAt) whereLink() string {
+	return fmt.Sprintf("/board/where?section=%d&student=%d&exercise=%d&piece=%s", s.student.SectionID, s.student.ID, s.exercise.ID, s.piece)
 }
 
 // nextWords says the one thing to do next in a few words.
@@ -98,6 +111,7 @@ type sharedCard struct {
 	Label       string // of the piece
 	Over        string // "the note names"
 	Since       string
+	WhereLink   string // as of a helpCard, of one of them, where it is alike for all
 }
 
 // Count is how many they are.
@@ -155,6 +169,13 @@ func newSharedCard(s progress.Shared, list []stuckAt) sharedCard {
 	}
 	for _, id := range s.Instruments {
 		on = append(on, instrumentName(id))
+	}
+	if len(s.Instruments) == 1 || s.Cause == routine.Rhythm {
+		for _, at := range list {
+			if int64(at.student.ID) == s.Students[0] && int64(at.exercise.ID) == s.Exercise && at.piece == s.Piece {
+				card.WhereLink = at.whereLink()
+			}
+		}
 	}
 	card.Names, card.Instruments = strings.Join(names, ", "), strings.Join(on, ", ")
 	return card

@@ -108,7 +108,10 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 	}
 	if only == 0 {
 		v.Next = nextFor(&v.Student, exercises, own, rules, standings)
-		if err := s.addDepth(r, &v, exercises, standings, rules, tries); err != nil {
+		if err := s.addWhere(r, v.Student, v.Next); err != nil {
+			return v, err
+		}
+		if err := s.addDepth(r, &v, exercises, standings, own, rules, tries); err != nil {
 			return v, err
 		}
 	}

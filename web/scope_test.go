@@ -89,7 +89,7 @@ var routeCases = map[string]answer{
 	"POST /settings": made,
 
 	"GET /routines": own, "GET /routines/edit": refused, "POST /routines": own, "POST /routines/choose": refused, "POST /routines/drop": refused,
-	"GET /board/pulse": refused, "GET /board/heat": refused, "GET /board/weeks": refused, "GET /board/groups": refused, "GET /board/grades": refused, "POST /lessons/group": refused,
+	"GET /board/pulse": refused, "GET /board/where": refused, "GET /board/heat": refused, "GET /board/weeks": refused, "GET /board/groups": refused, "GET /board/grades": refused, "POST /lessons/group": refused,
 	"GET /check-ins": refused, "POST /check-ins": refused, "GET /check-ins/queue": refused, "GET /check-ins/{id}": refused, "POST /check-ins/{id}/mark": refused, "POST /check-ins/{id}/undo": refused,
 	"POST /check-ins/{id}/due": refused, "POST /check-ins/{id}/end": refused, "POST /check-ins/{id}/drop": refused,
 	"GET /lessons": refused, "POST /lessons": refused, "GET /lessons/{id}": refused, "GET /lessons/{id}/run": refused, "POST /lessons/{id}/plan": refused, "POST /lessons/{id}/drop": refused,

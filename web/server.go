@@ -183,6 +183,7 @@ func (s *Server) Routes() chi.Router {
 				r.Post("/check-ins/{id}/drop", s.dropCheckin)
 				r.Get("/board", s.board)
 				r.Get("/board/pulse", s.pulse)
+				r.Get("/board/where", s.where)
 				r.Get("/board/heat", s.heat)
 				r.Get("/board/weeks", s.weeks)
 				r.Get("/board/groups", s.groups)

@@ -2,8 +2,6 @@ package web
 
 import (
 	"cmp"
-	"context"
-	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -13,7 +11,6 @@ import (
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
-	"unhurriedbench/core/score"
 	"unhurriedbench/store"
 )
 
@@ -66,7 +63,7 @@ const mostCheckins = 8
 const mostLooked = 24
 
 // addDepth fills a student's page.
-func (s *Server) addDepth(r *http.Request, v *historyView, exercises []store.Exercise, standings store.Standings, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
+func (s *Server) addDepth(r *http.Request, v *historyView, exercises []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
 	ctx, desk := r.Context(), deskOf(r)
 	var all []tryView
 	for _, x := range exercises {
@@ -95,7 +92,7 @@ func (s *Server) addDepth(r *http.Request, v *historyView, exercises []store.Exe
 	if v.Instrument.Unpitched() || len(recent) == 0 {
 		return nil
 	}
-	return s.addNotes(r, v, recent, standings, rules, tries)
+	return s.addNotes(r, v, recent, standings, own, rules, tries)
 }
 
 // tried lists the exercises that somebody has tried, the one tried last first.
@@ -107,28 +104,32 @@ func tried(exercises []store.Exercise, tries map[store.ExerciseID][]tryView) []s
 
 // addNotes reads the student's parts of what they have tried for the notes and the changes in
 // them.
-func (s *Server) addNotes(r *http.Request, v *historyView, recent []store.Exercise, standings store.Standings, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
-	c, kept, worked, err := s.asked(r, benchAsk{exercise: recent[0].ID, student: v.Student.ID, instrument: v.Student.Instrument})
+func (s *Server) addNotes(r *http.Request, v *historyView, recent []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
+	ctx, desk := r.Context(), deskOf(r)
+	reads, err := readerFor(ctx, desk, v.Student)
 	if err != nil {
 		return err
 	}
 	var pieces []progress.Worked
 	var failed []progress.Failed
 	for _, x := range recent {
-		report, err := s.reportOf(r.Context(), deskOf(r), c, x, kept, worked)
+		steps, outline, standing := rules.For(v.Student.ID, x.ID), own.Of(x, v.Student.Instrument), standings[store.Task{Student: v.Student.ID, Exercise: x.ID}]
+		if standing == nil {
+			continue
+		}
+		report, err := s.notesOf(ctx, desk, reads, x)
 		if err != nil {
 			return err
 		}
 		if report == nil {
 			continue
 		}
-		steps, standing := rules.For(v.Student.ID, x.ID), standings[store.Task{Student: v.Student.ID, Exercise: x.ID}]
-		for _, p := range report.Pieces {
-			state, key := standing.State(steps, p.Key()), p.Key()
-			if standing == nil || state.Tries == 0 {
+		for _, key := range outline.Pieces {
+			state, tried := standing.Pieces[key]
+			if !tried || state.Tries == 0 {
 				continue
 			}
-			where := fmt.Sprintf("%d · %s, %s", x.Number, x.Title, p.Label)
+			where := fmt.Sprintf("%d · %s, %s", x.Number, x.Title, outline.Label(key))
 			pieces = append(pieces, progress.Worked{Name: where, Pitches: report.PitchesIn(key), Steps: steps, State: state})
 			if from, to, change, ok := report.HardestChange(key); ok {
 				stumbles, holds := progress.FailedAt(triesAt(tries[x.ID], key), state)
@@ -136,8 +137,8 @@ func (s *Server) addNotes(r *http.Request, v *historyView, recent []store.Exerci
 			}
 		}
 	}
-	naming := kept.Preferences.options(c.Section).Name
-	v.Depth.Staff = newStaffRows(progress.Notes(pieces), c.Instrument, naming)
+	naming := reads.kept.Preferences.options(reads.Section).Name
+	v.Depth.Staff = newStaffRows(progress.Notes(pieces), reads.Instrument, naming)
 	for _, row := range v.Depth.Staff {
 		for _, n := range row.Notes {
 			if n.Doubt == "" {
@@ -169,15 +170,4 @@ func triesAt(tries []tryView, key breakdown.PieceKey) []routine.Try {
 		}
 	}
 	return list
-}
-
-// reportOf reads an exercise as the Bench of a choice has it; nil where it cannot be read.
-func (s *Server) reportOf(ctx context.Context, desk *store.Desk, c choice, x store.Exercise, kept taughtBy, worked []store.ExerciseID) (*breakdown.Report, error) {
-	c.Exercise = x
-	explained, err := s.explain(ctx, desk, &c, kept, worked)
-	var unread score.Problems
-	if errors.As(err, &unread) {
-		return nil, nil
-	}
-	return &explained.Report, err
 }

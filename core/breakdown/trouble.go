@@ -62,6 +62,16 @@ func (r Report) Trouble(i int, target instrument.Instrument) Trouble {
 }
 
 func (r Report) rhythmTrouble(i int) string {
+	why, shortest := r.rhythmOf(i)
+	if why == "" {
+		why = fmt.Sprintf("The shortest note is %s.", score.WithArticle(score.ValueName(shortest, false)))
+	}
+	return why
+}
+
+// rhythmOf says what is hard in the rhythm of a measure, "" for nothing but how short its
+// notes are, and the shortest of them: 4 for a quarter.
+func (r Report) rhythmOf(i int) (why string, base int) {
 	m := r.Part.Measures[i]
 	beat := m.Meter.Beat()
 	shortest := score.Value{}
@@ -79,13 +89,13 @@ func (r Report) rhythmTrouble(i int) string {
 	}
 	switch {
 	case syncopated:
-		return "A note begins between beats and lasts through one."
+		why = "A note begins between beats and lasts through one."
 	case between:
-		return "Rests are counted between beats."
+		why = "Rests are counted between beats."
 	case tied:
-		return "A tied note goes on where the beat falls."
+		why = "A tied note goes on where the beat falls."
 	}
-	return fmt.Sprintf("The shortest note is %s.", score.WithArticle(score.ValueName(shortest.Base, false)))
+	return why, shortest.Base
 }
 
 // readingTrouble names the first note that is marked, else the widest leap.
