@@ -7,6 +7,7 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
+	"unhurriedbench/core/homeplan"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
@@ -110,6 +111,7 @@ func check(e store.Everything) error {
 	for _, s := range e.Sections {
 		c.seconds(s, in)
 		c.checkins(s, in, exercises, len(e.Tries))
+		c.homePlans(s, in, exercises)
 	}
 	c.tries(e, students, exercises)
 	return c.err
@@ -152,6 +154,34 @@ func (c *checks) seconds(s store.KeptSection, in map[int]int) {
 	}
 	for student, seat := range s.Seats {
 		c.that(in[student] == s.No && seat.Row >= 1 && seat.Row <= store.MostRows && seat.Place >= 1 && seat.Place <= store.MostPlaces, "Student %d in the archive has a seat that there is not.", student)
+	}
+}
+
+// homePlans checks the plans of a section's students.
+func (c *checks) homePlans(s store.KeptSection, in map[int]int, exercises map[int]bool) {
+	planned := map[int]bool{}
+	for _, p := range s.HomePlans {
+		c.moment(&p.From)
+		c.moment(&p.Until)
+		c.that(in[p.Student] == s.No && !planned[p.Student], "A plan in the archive is of student %d, who is not in its section, or has another.", p.Student)
+		planned[p.Student] = true
+		c.that(p.From.Before(p.Until) && p.Minutes >= 1 && p.Minutes <= homeplan.MostMinutes && len(p.Weekdays) <= 7 && len(p.Changed) <= homeplan.MostDays && len(p.Plan.Days) <= homeplan.MostDays,
+			"A plan in the archive has days or minutes that cannot be.")
+		for _, w := range p.Weekdays {
+			c.that(w >= 0 && w <= 6, "A plan in the archive is on weekday %d; there are 0 to 6.", w)
+		}
+		for _, d := range p.Plan.Days {
+			c.that(len(d.Items) <= lesson.MostSteps && d.Minutes <= homeplan.MostMinutes, "A plan in the archive has a day that cannot be.")
+			for _, i := range d.Items {
+				if i.Kind != homeplan.Warm {
+					c.step(i.Step, exercises)
+				}
+				c.length("a reason", i.Why, 0, longestTitle)
+			}
+		}
+		for _, l := range p.Plan.Left {
+			c.step(l.Step, exercises)
+		}
 	}
 }
 

@@ -33,6 +33,8 @@ var views = []struct{ name, path, drawn string }{
 	{"People", "/people", ".people li"},
 	{"a table of students", "/people/table", "[name=table]"},
 	{"check-ins", "/check-ins?section=1", ".checkin-table td"},
+	{"plans for home", "/plans?section=1", ".plan-list li"},
+	{"a student without a plan", "/students/2/plan", ".plan-make"},
 	{"the seats of a section", "/sections/1/seats?across=6", ".seat-name"},
 	{"Settings", "/settings", ".settings"},
 	{"Routines", "/routines", ".routine-cards"},
@@ -194,6 +196,10 @@ var states = []struct {
 		p.MustElement(".due-sheet svg.lanes")
 		p.MustElement("#clean-0").MustClick()
 		p.MustElement(".was-clean .due-sheet svg.lanes")
+	}},
+	{"a plan for home", "/students/1/plan", func(p *rod.Page) {
+		onwards(p, "Lay it out")
+		p.MustElement(".home-items li")
 	}},
 	{"a student who was heard", "/students/1", func(p *rod.Page) { p.MustElement(".note-staff") }},
 	{"a seat that is taken up", "/sections/1/seats", func(p *rod.Page) {

@@ -23,7 +23,7 @@ func (d *Desk) BringIn(ctx context.Context, e Everything) (Brought, error) {
 		if err := tx.lockSources(ctx); err != nil {
 			return err
 		}
-		for _, bring := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.sections, in.students, in.lessons, in.tries, in.checkIns} {
+		for _, bring := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.sections, in.students, in.lessons, in.tries, in.checkIns, in.homePlans} {
 			if err := bring(ctx); err != nil {
 				return err
 			}
@@ -313,6 +313,20 @@ func (in bringing) checkIns(ctx context.Context) error {
 			}
 			if err := in.change(ctx, `INSERT INTO checkins (teacher_id, student_id, on_day, due, batch, comment, heard_at) VALUES ($1, $2, $3, $4, coalesce(nullif($5, 0), nextval('batches')), $6, $7)`,
 				in.studentOf[c.Student], c.On, string(due), in.batches[c.Together], c.Comment, c.Heard); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
+// homePlans adds the plans for home.
+func (in bringing) homePlans(ctx context.Context) error {
+	for _, section := range in.e.Sections {
+		for _, k := range section.HomePlans {
+			p := HomePlan{Student: in.studentOf[k.Student], From: k.From, Until: k.Until, Weekdays: k.Weekdays, Minutes: k.Minutes, Changed: k.Changed, Plan: k.Plan}
+			p.renumber(func(no int64) int64 { return int64(in.exercises[int(no)]) })
+			if err := in.keepHomePlan(ctx, p, "students"); err != nil {
 				return err
 			}
 		}

@@ -53,6 +53,7 @@ var rowsOf = []struct {
 	{26, 0, `UPDATE students SET note = 'By the window'`},
 	{27, 0, `INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, also_of, seat_row, seat_place) VALUES (1, 1, 'Ines', 'P', 'cello', 1, 1, 2)`},
 	{28, 0, `INSERT INTO checkins (teacher_id, student_id, on_day, due) VALUES (1, 1, '2026-12-01', '[]')`},
+	{29, 0, `INSERT INTO homeplans (teacher_id, student_id, from_day, until_day, weekdays, minutes, plan) VALUES (1, 1, '2026-12-01', '2026-12-08', '{1,4}', 15, '{}')`},
 	{18, 0, `INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (30, 7, 15, 12)`},
 }
 
@@ -143,6 +144,8 @@ func TestEveryReleasedSchema(t *testing.T) {
 			equal(27, "the second instrument", fmt.Sprint(other.Instrument, other.Aside, other.Row, other.Place), err, "cellotrue 1 2")
 			checkins, err := d.StudentCheckins(ctx, 1, 9)
 			equal(28, "the check-ins", len(checkins), err, "1")
+			plan, err := d.HomePlan(ctx, 1)
+			equal(29, "the plan for home", fmt.Sprint(plan.Weekdays, plan.Minutes), err, "[1 4] 15")
 			house, err := s.House(ctx)
 			equal(18, "the limits", house.IdleMinutes, err, "15")
 		})

@@ -9,6 +9,7 @@ import (
 	"github.com/jmoiron/sqlx"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/homeplan"
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 )
@@ -114,13 +115,14 @@ type KeptSection struct {
 	Routine string     `json:"routine,omitempty"`
 	Removed *time.Time `json:"takenAway,omitempty"`
 
-	Lessons  []KeptLesson     `json:"lessons,omitempty"`
-	Lines    map[int]string   `json:"lines,omitempty"` // of students with a line of their own, by their No
-	Rules    map[int]KeptRule `json:"rules,omitempty"` // of students with a rule of their own
-	Notes    map[int]string   `json:"notes,omitempty"` // of students
-	Seats    map[int]KeptSeat `json:"seats,omitempty"` // of students
-	Checkins []KeptCheckin    `json:"checkIns,omitempty"`
-	Seconds  map[int]int      `json:"secondInstruments,omitempty"` // whose second instrument a student stands for
+	Lessons   []KeptLesson     `json:"lessons,omitempty"`
+	Lines     map[int]string   `json:"lines,omitempty"` // of students with a line of their own, by their No
+	Rules     map[int]KeptRule `json:"rules,omitempty"` // of students with a rule of their own
+	Notes     map[int]string   `json:"notes,omitempty"` // of students
+	Seats     map[int]KeptSeat `json:"seats,omitempty"` // of students
+	HomePlans []KeptHomePlan   `json:"homePlans,omitempty"`
+	Checkins  []KeptCheckin    `json:"checkIns,omitempty"`
+	Seconds   map[int]int      `json:"secondInstruments,omitempty"` // whose second instrument a student stands for
 }
 
 // KeptLesson is a lesson of a section. Its steps name exercises, and who is not there or in
@@ -144,6 +146,17 @@ type KeptCheckin struct {
 	Comment  string        `json:"comment,omitempty"`
 	Together int           `json:"together,omitempty"` // 0 where nothing was marked
 	Due      []lesson.Step `json:"due"`
+}
+
+// KeptHomePlan is what a student, by their No, does at home. Its lines name exercises by No.
+type KeptHomePlan struct {
+	Student  int            `json:"student"`
+	From     time.Time      `json:"from"`
+	Until    time.Time      `json:"until"`
+	Weekdays []int          `json:"weekdays"`
+	Minutes  int            `json:"minutes"`
+	Changed  map[string]int `json:"changed,omitempty"`
+	Plan     homeplan.Plan  `json:"plan"`
 }
 
 // KeptSeat is where a student sits.
@@ -191,7 +204,7 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 	}
 	defer func() { _ = tx.Rollback() }() // nothing is left to roll back once it is committed
 	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*KeptExercise{}, map[SectionID]int{}, map[StudentID]int{}, map[string]string{}, map[int64]int{0: 0}}
-	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.lessons, g.tries, g.checkIns} {
+	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.lessons, g.tries, g.checkIns, g.homePlans} {
 		if err := gather(ctx); err != nil {
 			return e, wrap(doing, err)
 		}
@@ -552,6 +565,30 @@ func (g gathering) checkIns(ctx context.Context) error {
 		}
 		section := &g.e.Sections[g.e.Students[kept.Student-1].Section-1]
 		section.Checkins = append(section.Checkins, kept)
+	}
+	return nil
+}
+
+// homePlans gathers the plans, without lines at exercises that are erased.
+func (g gathering) homePlans(ctx context.Context) error {
+	var rows []homePlanRow
+	if err := g.list(ctx, &rows, `SELECT `+homePlanColumns+` FROM homeplans h WHERE h.teacher_id = $1 ORDER BY h.student_id`); err != nil {
+		return err
+	}
+	for _, row := range rows {
+		p, err := row.homePlan()
+		if err != nil {
+			return err
+		}
+		p.renumber(func(id int64) int64 {
+			if x := g.exercises[ExerciseID(id)]; x != nil {
+				return int64(x.No)
+			}
+			return 0
+		})
+		kept := KeptHomePlan{g.studentOf[p.Student], p.From.UTC(), p.Until.UTC(), p.Weekdays, p.Minutes, p.Changed, p.Plan}
+		section := &g.e.Sections[g.e.Students[kept.Student-1].Section-1]
+		section.HomePlans = append(section.HomePlans, kept)
 	}
 	return nil
 }

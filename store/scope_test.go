@@ -65,6 +65,8 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 			}
 			return d.CheckinTries(ctx, own)
 		},
+		"HomePlan":        func() (any, error) { return d.HomePlan(ctx, f.student) },
+		"HomePlans":       func() (any, error) { return d.HomePlans(ctx, f.section) },
 		"OtherInstrument": func() (any, error) { return d.OtherInstrument(ctx, store.Student{ID: f.student}) },
 		"Routines":        func() (any, error) { return d.Routines(ctx) },
 		"Rules":           func() (any, error) { return spelled(d.Rules(ctx)) },
@@ -206,6 +208,8 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"DropCheckin":    func() error { return d.DropCheckin(ctx, f.checkin) },
 		"MarkAtCheckin":  func() error { return d.MarkAtCheckin(ctx, "", f.checkin, f.try(true, routine.None)) },
 		"EndCheckin":     func() error { return d.EndCheckin(ctx, f.checkin, "stolen", store.Checkin{}) },
+		"KeepHomePlan":   func() error { return d.KeepHomePlan(ctx, homePlan(f, "stolen")) },
+		"DropHomePlan":   func() error { return d.DropHomePlan(ctx, f.student) },
 		"AddSecond":      func() error { _, err := d.AddSecond(ctx, f.student, f.section, "violin"); return err },
 		"KeepSeats":      func() error { return d.KeepSeats(ctx, f.section, [][]store.StudentID{{f.student}}) },
 		"KeepRoutine": func() error {

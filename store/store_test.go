@@ -10,6 +10,7 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/finger"
+	"unhurriedbench/core/homeplan"
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
@@ -92,6 +93,13 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 	return f
 }
 
+// homePlan is a plan of the fixture's student with one line.
+func homePlan(f fixture, title string) store.HomePlan {
+	day := time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC)
+	return store.HomePlan{Student: f.student, From: day, Until: day.AddDate(0, 0, 7), Weekdays: []int{1, 4}, Minutes: 15, Changed: map[string]int{"2026-12-03": 5},
+		Plan: homeplan.Plan{Days: []homeplan.Planned{{Day: homeplan.Day{On: 20788, Minutes: 15}, Items: []homeplan.Item{{Kind: homeplan.Work, Step: lesson.Step{Exercise: int64(f.exercise), Title: title, Times: 1}, Halves: 1, Why: "due"}}}}}}
+}
+
 // addMore is add with a second instrument for the student, and a check-in at which a try is
 // marked.
 func addMore(t *testing.T, s *store.Store, mark string) fixture {
@@ -110,6 +118,9 @@ func addMore(t *testing.T, s *store.Store, mark string) fixture {
 		t.Fatal(err)
 	}
 	f.checkin = checkins[0].ID
+	if err := f.KeepHomePlan(ctx, homePlan(f, "plan of "+mark)); err != nil {
+		t.Fatal(err)
+	}
 	if err := f.MarkAtCheckin(ctx, "", f.checkin, f.try(true, routine.None)); err != nil {
 		t.Fatal(err)
 	}

@@ -90,7 +90,9 @@ var routeCases = map[string]answer{
 
 	"GET /routines": own, "GET /routines/edit": refused, "POST /routines": own, "POST /routines/choose": refused, "POST /routines/drop": refused,
 	"GET /board/pulse": refused, "GET /board/where": refused, "GET /board/heat": refused, "GET /board/weeks": refused, "GET /board/groups": refused, "GET /board/grades": refused, "POST /lessons/group": refused,
-	"GET /check-ins": refused, "POST /check-ins": refused, "GET /check-ins/queue": refused, "GET /check-ins/{id}": refused, "POST /check-ins/{id}/mark": refused, "POST /check-ins/{id}/undo": refused,
+	"GET /plans": refused, "POST /plans": refused, "GET /students/{id}/plan": refused, "POST /students/{id}/plan": refused, "POST /students/{id}/plan/day": refused, "POST /students/{id}/plan/drop": refused,
+	"GET /students/{id}/plan.ics": refused,
+	"GET /check-ins":              refused, "POST /check-ins": refused, "GET /check-ins/queue": refused, "GET /check-ins/{id}": refused, "POST /check-ins/{id}/mark": refused, "POST /check-ins/{id}/undo": refused,
 	"POST /check-ins/{id}/due": refused, "POST /check-ins/{id}/end": refused, "POST /check-ins/{id}/drop": refused,
 	"GET /lessons": refused, "POST /lessons": refused, "GET /lessons/{id}": refused, "GET /lessons/{id}/run": refused, "POST /lessons/{id}/plan": refused, "POST /lessons/{id}/drop": refused,
 	"POST /lessons/{id}/begin": refused, "POST /lessons/{id}/end": refused, "POST /lessons/{id}/at": refused, "POST /lessons/{id}/mark": refused, "POST /lessons/{id}/undo": refused,

@@ -1,0 +1,43 @@
+package e2e
+
+import (
+	"strings"
+	"testing"
+)
+
+// A section's plans come out of the printer, a page each on Letter and on A4, in black, with
+// boxes to tick; a change of a day changes what follows.
+func TestPlansOnPaper(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	p.MustNavigate(address + "/plans?section=1").MustWaitLoad()
+	onwards(p, "Lay out everybody")
+	find(p, "button", "Print 18 plans")
+	for _, size := range []paperSize{{"Letter", 8.5, 11}, {"A4", 8.27, 11.69}} {
+		pages := printed(t, p, size)
+		if len(pages) != 18 {
+			t.Errorf("%s: 18 plans take %d pages", size.name, len(pages))
+		}
+		for n, page := range pages {
+			var words []string
+			for _, w := range wordBox.FindAllStringSubmatch(page, -1) {
+				words = append(words, w[5])
+			}
+			text := strings.Join(words, " ")
+			if !strings.Contains(text, " min") || strings.Contains(text, "Shelf") || strings.Contains(text, "Lay out") {
+				t.Errorf("%s, page %d has %s", size.name, n+1, text)
+			}
+		}
+	}
+	p.MustNavigate(address + "/students/6/plan").MustWaitLoad()
+	before := p.MustElement(".home-days > li").MustText()
+	wait := p.MustWaitNavigation()
+	p.MustElement(".home-days > li select").MustSelect("no time")
+	wait()
+	if after := find(p, ".home-days > li", "").MustText(); after == before {
+		t.Errorf("with no time today the day still has %s", after)
+	}
+	boxes := p.MustEval(`() => document.querySelectorAll(".tick-box").length`).Int()
+	if lines := len(p.MustElements(".home-items li")); lines == 0 || boxes != lines {
+		t.Errorf("%d lines have %d boxes", lines, boxes)
+	}
+}

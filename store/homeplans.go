@@ -1,0 +1,123 @@
+package store
+
+import (
+	"context"
+	"encoding/json"
+	"errors"
+	"fmt"
+	"slices"
+	"time"
+
+	"unhurriedbench/core/homeplan"
+)
+
+// HomePlan is what a student does at home until a day.
+type HomePlan struct {
+	Student  StudentID
+	From     time.Time      // midnight of the first day, in UTC
+	Until    time.Time      // of the check-in, the day after the last one
+	Weekdays []int          // on which there is time, 0 for Sunday
+	Minutes  int            // on each of them
+	Changed  map[string]int // minutes of single days, by their date
+	Plan     homeplan.Plan
+	Made     time.Time
+}
+
+// homePlanRow is a plan as it is scanned.
+type homePlanRow struct {
+	Student     StudentID
+	From, Until time.Time
+	Weekdays    []byte
+	Minutes     int
+	Changed     []byte
+	Plan        []byte
+	Made        time.Time
+}
+
+func (r homePlanRow) homePlan() (HomePlan, error) {
+	p := HomePlan{Student: r.Student, From: r.From, Until: r.Until, Minutes: r.Minutes, Made: r.Made}
+	if err := errors.Join(json.Unmarshal(r.Weekdays, &p.Weekdays), json.Unmarshal(r.Changed, &p.Changed), json.Unmarshal(r.Plan, &p.Plan)); err != nil {
+		return p, fmt.Errorf("read the plan of student %d: %w", r.Student, err)
+	}
+	return p, nil
+}
+
+const homePlanColumns = `h.student_id AS student, h.from_day AS "from", h.until_day AS until, to_jsonb(h.weekdays) AS weekdays, h.minutes, h.changed, h.plan, h.made_at AS made`
+
+// HomePlan finds a student's plan. The error is ErrNotFound where there is none.
+func (d *Desk) HomePlan(ctx context.Context, student StudentID) (HomePlan, error) {
+	var row homePlanRow
+	err := d.one(ctx, &row, "find the plan", `
+		SELECT `+homePlanColumns+` FROM homeplans h JOIN `+d.students()+` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND h.student_id = $2`, student)
+	if err != nil {
+		return HomePlan{}, err
+	}
+	return row.homePlan()
+}
+
+// HomePlans lists the plans of a section's students.
+func (d *Desk) HomePlans(ctx context.Context, section SectionID) ([]HomePlan, error) {
+	var rows []homePlanRow
+	if err := d.all(ctx, &rows, "list the plans", `
+		SELECT `+homePlanColumns+` FROM homeplans h JOIN `+d.students()+` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND p.section_id = $2 ORDER BY p.id`, section); err != nil {
+		return nil, err
+	}
+	list := make([]HomePlan, len(rows))
+	for k, row := range rows {
+		var err error
+		if list[k], err = row.homePlan(); err != nil {
+			return nil, err
+		}
+	}
+	return list, nil
+}
+
+// KeepHomePlan keeps a student's plan, in place of an earlier one.
+func (d *Desk) KeepHomePlan(ctx context.Context, p HomePlan) error {
+	return d.marking(ctx, "keep the plan", func(tx deskTx) error { return tx.keepHomePlan(ctx, p, tx.students()) })
+}
+
+// keepHomePlan keeps a plan of one of some students.
+func (tx deskTx) keepHomePlan(ctx context.Context, p HomePlan, students string) error {
+	if p.Changed == nil {
+		p.Changed = map[string]int{}
+	}
+	changed, err1 := json.Marshal(p.Changed)
+	plan, err2 := json.Marshal(p.Plan)
+	if err := errors.Join(err1, err2); err != nil {
+		return err
+	}
+	weekdays := make([]int64, len(p.Weekdays))
+	for k, w := range p.Weekdays {
+		weekdays[k] = int64(w)
+	}
+	return tx.change(ctx, `
+		INSERT INTO homeplans (teacher_id, student_id, from_day, until_day, weekdays, minutes, changed, plan)
+		SELECT $1, p.id, $3, $4, $5::smallint[], $6, $7, $8 FROM `+students+` p WHERE p.teacher_id = $1 AND p.id = $2
+		ON CONFLICT (teacher_id, student_id) DO UPDATE SET from_day = excluded.from_day, until_day = excluded.until_day, weekdays = excluded.weekdays,
+			minutes = excluded.minutes, changed = excluded.changed, plan = excluded.plan, made_at = now()`,
+		p.Student, p.From, p.Until, weekdays, p.Minutes, string(changed), string(plan))
+}
+
+// DropHomePlan takes a student's plan away.
+func (d *Desk) DropHomePlan(ctx context.Context, student StudentID) error {
+	return d.marking(ctx, "take the plan away", func(tx deskTx) error {
+		return tx.change(ctx, `DELETE FROM homeplans WHERE teacher_id = $1 AND student_id = $2 AND student_id IN (SELECT p.id FROM `+tx.students()+` p)`, student)
+	})
+}
+
+// renumber gives the exercises of a plan other numbers; lines at those for which there is none,
+// 0, are left out. A line that is at no exercise stays.
+func (p *HomePlan) renumber(of func(int64) int64) {
+	for k := range p.Plan.Days {
+		d := &p.Plan.Days[k]
+		d.Items = slices.DeleteFunc(d.Items, func(i homeplan.Item) bool { return i.Step.Exercise != 0 && of(i.Step.Exercise) == 0 })
+		for n := range d.Items {
+			d.Items[n].Step.Exercise = of(d.Items[n].Step.Exercise)
+		}
+	}
+	p.Plan.Left = slices.DeleteFunc(p.Plan.Left, func(l homeplan.Left) bool { return of(l.Step.Exercise) == 0 })
+	for n := range p.Plan.Left {
+		p.Plan.Left[n].Step.Exercise = of(p.Plan.Left[n].Step.Exercise)
+	}
+}

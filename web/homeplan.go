@@ -1,0 +1,404 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+	"time"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/checkin"
+	"unhurriedbench/core/homeplan"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
+	"unhurriedbench/store"
+)
+
+// What a plan is made of where nothing is chosen: four days a week, a quarter of an hour.
+// Source: common practice.
+var usualDays = []int{int(time.Monday), int(time.Tuesday), int(time.Thursday), int(time.Saturday)}
+
+const usualHomeMinutes = 15
+
+// homePlanView is a student's plan, with the form that makes it.
+type homePlanView struct {
+	Student  store.Student
+	Title    string // of the instrument
+	Guest    store.Guest
+	Has      bool // there is a plan
+	Until    string
+	Weekdays []int
+	Minutes  int
+	Days     []homeDay
+	Left     []homeplan.Left
+	CheckIn  string // when it is, "" for none to come
+	Problem  string
+	Print    bool // it stands among those of a section, to be printed
+}
+
+// homeDay is a day of the page.
+type homeDay struct {
+	On      string // "2026-12-01"
+	Name    string // "Tue 1 Dec"
+	Minutes int    // there are
+	Time    string // the lines take
+	Items   []homeItem
+	Past    bool
+}
+
+// homeItem is a line of a day.
+type homeItem struct {
+	homeplan.Item
+	Form routine.Stage
+	Name string
+	How  string // "three times, at 72"
+	Time string
+}
+
+// Week lists the weekdays, Monday first.
+func (homePlanView) Week() []time.Weekday {
+	return []time.Weekday{time.Monday, time.Tuesday, time.Wednesday, time.Thursday, time.Friday, time.Saturday, time.Sunday}
+}
+
+// dayNumber counts a day from 1 January 1970.
+func dayNumber(t time.Time) int { return int(dateOf(t).Unix() / (24 * 60 * 60)) }
+
+func (s *Server) homePlan(w http.ResponseWriter, r *http.Request) {
+	s.showHomePlan(w, r, http.StatusOK, "")
+}
+
+func (s *Server) showHomePlan(w http.ResponseWriter, r *http.Request, status int, problem string) {
+	v, err := s.homePlanView(r.Context(), deskOf(r), idOf[store.StudentID](r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if v.Problem = problem; problem != "" {
+		v.Until = text(r, "until")
+	}
+	s.page(w, r, status, "homeplan", "Plan of "+v.Student.Name(), v)
+}
+
+func (s *Server) homePlanView(ctx context.Context, desk *store.Desk, student store.StudentID) (homePlanView, error) {
+	v := homePlanView{Guest: desk.Guest(), Weekdays: usualDays, Minutes: usualHomeMinutes}
+	var err error
+	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
+		return v, err
+	}
+	v.Title = instrumentTitle(v.Student.Instrument)
+	until, err := nextCheckin(ctx, desk, student)
+	if err != nil {
+		return v, err
+	}
+	if !until.IsZero() {
+		v.CheckIn = dayWords(until)
+	} else {
+		until = dateOf(time.Now()).AddDate(0, 0, checkin.DaysOn)
+	}
+	v.Until = until.Format(time.DateOnly)
+	p, err := desk.HomePlan(ctx, student)
+	if errors.Is(err, store.ErrNotFound) {
+		return v, nil
+	}
+	if err != nil {
+		return v, err
+	}
+	v.show(p)
+	return v, nil
+}
+
+// nextCheckin is the day of a student's check-in to come, the zero time where there is none
+// after today.
+func nextCheckin(ctx context.Context, desk *store.Desk, student store.StudentID) (time.Time, error) {
+	list, err := desk.StudentCheckins(ctx, student, 1)
+	if err != nil || len(list) == 0 || list[0].Heard != nil || !list[0].On.After(dateOf(time.Now())) {
+		return time.Time{}, err
+	}
+	return list[0].On, nil
+}
+
+// show lays a plan out for the page, every day between its first and its last.
+func (v *homePlanView) show(p store.HomePlan) {
+	v.Has, v.Until, v.Weekdays, v.Minutes, v.Left = true, p.Until.Format(time.DateOnly), p.Weekdays, p.Minutes, p.Plan.Left
+	today := dateOf(time.Now())
+	for on := p.From; on.Before(p.Until); on = on.AddDate(0, 0, 1) {
+		d := homeDay{On: on.Format(time.DateOnly), Name: on.Format("Mon 2 Jan"), Minutes: minutesOn(p, on), Past: on.Before(today)}
+		for _, planned := range p.Plan.Days {
+			if planned.On != dayNumber(on) {
+				continue
+			}
+			d.Time = lesson.Time(planned.Halves())
+			for _, i := range planned.Items {
+				d.Items = append(d.Items, newHomeItem(i, v.Student))
+			}
+		}
+		v.Days = append(v.Days, d)
+	}
+}
+
+// minutesOn is how many minutes a plan has on a day.
+func minutesOn(p store.HomePlan, on time.Time) int {
+	if minutes, changed := p.Changed[on.Format(time.DateOnly)]; changed {
+		return minutes
+	}
+	if slices.Contains(p.Weekdays, int(on.Weekday())) {
+		return p.Minutes
+	}
+	return 0
+}
+
+// warmWords are what an instrument of a family begins with. Source: common practice.
+var warmWords = map[string]string{
+	"brass": "Long notes: first three notes, eight slow counts each", "woodwind": "Long notes: first three notes, as long as a slow breath each",
+	"strings": "Long bows on the open strings, four slow counts each", "percussion": "Even strokes, right and left, soft",
+}
+
+func newHomeItem(i homeplan.Item, student store.Student) homeItem {
+	item := homeItem{Item: i, Form: i.Step.Form, Name: i.Step.Name(), Time: lesson.Time(i.Halves)}
+	if i.Kind == homeplan.Warm {
+		item.Form, item.Name = routine.Play, warmWords[familyOf(student.Instrument)]
+		return item
+	}
+	item.How = inWords(i.Step.Times) + " times"
+	if few := [...]string{1: "once", 2: "twice"}; i.Step.Times < len(few) {
+		item.How = few[i.Step.Times]
+	}
+	if i.Kind == homeplan.Twice {
+		item.How = "twice in a row"
+	}
+	if i.Step.Tempo > 0 {
+		item.How += fmt.Sprintf(", at %d", i.Step.Tempo)
+	}
+	if i.Step.Rests {
+		item.How += "; lips rest as long as they played"
+	}
+	return item
+}
+
+// familyOf is the family of an instrument.
+func familyOf(id string) string {
+	i, _ := instrument.ByID(id)
+	return i.Family
+}
+
+// makeHomePlan makes a student's plan from today until the day given.
+func (s *Server) makeHomePlan(w http.ResponseWriter, r *http.Request) {
+	student, err := deskOf(r).StudentByID(r.Context(), idOf[store.StudentID](r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	p, problem := readHomePlan(r)
+	if problem != "" {
+		s.showHomePlan(w, r, http.StatusUnprocessableEntity, problem)
+		return
+	}
+	p.Student = student.ID
+	if err := s.layOutHome(r, &p, student); err != nil {
+		s.failedToRead(w, r, err)
+		return
+	}
+	s.afterHomePlan(w, r, p)
+}
+
+// readHomePlan reads the days and minutes of a form, or says what is wrong with them.
+func readHomePlan(r *http.Request) (store.HomePlan, string) {
+	p := store.HomePlan{From: dateOf(time.Now()), Changed: map[string]int{}}
+	for _, typed := range r.Form["day"] {
+		if n, err := strconv.Atoi(typed); err == nil && n >= 0 && n <= 6 && !slices.Contains(p.Weekdays, n) {
+			p.Weekdays = append(p.Weekdays, n)
+		}
+	}
+	var problem string
+	if p.Until, problem = readDay(text(r, "until")); problem != "" {
+		return p, problem
+	}
+	days := dayNumber(p.Until) - dayNumber(p.From)
+	minutes, err := strconv.Atoi(text(r, "minutes"))
+	p.Minutes = minutes
+	switch {
+	case len(p.Weekdays) == 0:
+		return p, "Choose at least one day of the week. Four is usual."
+	case err != nil || minutes < 1 || minutes > homeplan.MostMinutes:
+		return p, fmt.Sprintf("The minutes, “%s”, are no number from 1 to %d.", text(r, "minutes"), homeplan.MostMinutes)
+	case days < 1:
+		return p, "The plan ends before it begins. Choose a day after today."
+	case days > homeplan.MostDays:
+		return p, fmt.Sprintf("A plan is for at most %d days.", homeplan.MostDays)
+	}
+	return p, ""
+}
+
+// changeHomeDay gives a single day other minutes, and what follows is laid out anew.
+func (s *Server) changeHomeDay(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), deskOf(r)
+	student, err := desk.StudentByID(ctx, idOf[store.StudentID](r))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	p, err := desk.HomePlan(ctx, student.ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	on, problem := readDay(text(r, "on"))
+	minutes, err := strconv.Atoi(text(r, "minutes"))
+	if problem == "" && (err != nil || minutes < 0 || minutes > homeplan.MostMinutes) {
+		problem = fmt.Sprintf("The minutes, “%s”, are no number from 0 to %d.", text(r, "minutes"), homeplan.MostMinutes)
+	}
+	if problem == "" && (on.Before(dateOf(time.Now())) || !on.Before(p.Until)) {
+		problem = "That day is past, or not in the plan. What follows from today on can be changed."
+	}
+	if problem != "" {
+		s.showHomePlan(w, r, http.StatusUnprocessableEntity, problem)
+		return
+	}
+	if p.Changed == nil {
+		p.Changed = map[string]int{}
+	}
+	p.Changed[on.Format(time.DateOnly)] = minutes
+	if err := s.layOutHome(r, &p, student); err != nil {
+		s.failedToRead(w, r, err)
+		return
+	}
+	s.afterHomePlan(w, r, p)
+}
+
+func (s *Server) afterHomePlan(w http.ResponseWriter, r *http.Request, p store.HomePlan) {
+	if err := deskOf(r).KeepHomePlan(r.Context(), p); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", p.Student), http.StatusSeeOther)
+}
+
+// dropHomePlan takes a plan away.
+func (s *Server) dropHomePlan(w http.ResponseWriter, r *http.Request) {
+	id := idOf[store.StudentID](r)
+	if err := deskOf(r).DropHomePlan(r.Context(), id); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, "The plan is taken away.")
+	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", id), http.StatusSeeOther)
+}
+
+// layOutHome lays out a plan from today on; the days before stay as they were.
+func (s *Server) layOutHome(r *http.Request, p *store.HomePlan, student store.Student) error {
+	pieces, err := s.homePieces(r, student)
+	if err != nil {
+		return err
+	}
+	today := dateOf(time.Now())
+	var days []homeplan.Day
+	for on := p.From; on.Before(p.Until); on = on.AddDate(0, 0, 1) {
+		if !on.Before(today) {
+			days = append(days, homeplan.Day{On: dayNumber(on), Minutes: minutesOn(*p, on)})
+		}
+	}
+	plan := homeplan.Make(days, pieces, true)
+	past := slices.DeleteFunc(p.Plan.Days, func(d homeplan.Planned) bool { return d.On >= dayNumber(today) })
+	plan.Days = append(slices.Clone(past), plan.Days...)
+	p.Plan = plan
+	return nil
+}
+
+// homePieces are the pieces that a student may be given to do at home: what is due at the
+// check-in to come, and what they have tried last.
+func (s *Server) homePieces(r *http.Request, student store.Student) ([]homeplan.Piece, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	checkins, err := desk.StudentCheckins(ctx, student.ID, 1)
+	if err != nil {
+		return nil, err
+	}
+	due := map[dueKey]bool{}
+	wanted := map[store.ExerciseID]bool{}
+	if len(checkins) > 0 && checkins[0].Heard == nil {
+		for _, step := range checkins[0].Due {
+			due[dueKey{student.ID, step.Exercise, step.Piece.String()}] = true
+			wanted[store.ExerciseID(step.Exercise)] = true
+		}
+	}
+	standings, err := desk.StudentStandings(ctx, student.ID)
+	if err != nil {
+		return nil, err
+	}
+	exercises, err := s.reader.Exercises(ctx, desk)
+	if err != nil {
+		return nil, err
+	}
+	recent := recentFirst(exercises, standings)
+	for _, x := range recent[:min(len(recent), mostAsked)] {
+		wanted[x.ID] = true
+	}
+	log, err := desk.StudentAttempts(ctx, student.ID)
+	if err != nil {
+		return nil, err
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var pieces []homeplan.Piece
+	for _, x := range exercises {
+		if !wanted[x.ID] || x.Unread != "" {
+			continue
+		}
+		standing, steps := standings[store.Task{Student: student.ID, Exercise: x.ID}], rules.For(student.ID, x.ID)
+		mine := func(_ choice, tab instrumentTab) bool { return tab.ID == student.Instrument }
+		_, err := s.explainEach(r, benchAsk{exercise: x.ID, section: student.SectionID}, mine, func(at choice, tab instrumentTab, read explained, _ taughtBy) {
+			for _, p := range read.Report.Pieces {
+				key := p.Key()
+				h := homeplan.Piece{
+					Piece: newLessonPiece(at, read, p, steps), Steps: steps, State: standing.State(steps, key), Hard: p.Difficulty,
+					Due: due[dueKey{student.ID, int64(x.ID), key.String()}],
+				}
+				h.Lips = tab.Instrument.LipsTire()
+				if standing != nil {
+					if tempo := h.State.NextTempo(standing.Times[key].Tempo); tempo > 0 {
+						h.Tempo = tempo
+					}
+				}
+				if h.State.Tries == 0 && !h.Due && !nextOf(standing, read.Report.Pieces, key, steps) {
+					continue
+				}
+				h.Last, h.Reviews, _ = homeplan.Learned(steps, datedAt(log, x.ID, key))
+				pieces = append(pieces, h)
+			}
+		})
+		var unread score.Problems
+		if err != nil && !errors.As(err, &unread) {
+			return nil, err
+		}
+	}
+	return pieces, nil
+}
+
+// nextOf says whether an untried piece is the first in learning order that is not done, of an
+// exercise that is begun.
+func nextOf(standing *progress.Standing, pieces []breakdown.Piece, key breakdown.PieceKey, steps routine.Routine) bool {
+	for _, p := range pieces {
+		if standing.State(steps, p.Key()).Stage != routine.Done {
+			return p.Key() == key
+		}
+	}
+	return false
+}
+
+// datedAt are the tries at a piece, oldest first, of a log that is newest first.
+func datedAt(log []store.Attempt, exercise store.ExerciseID, key breakdown.PieceKey) []homeplan.DatedTry {
+	var list []homeplan.DatedTry
+	for _, a := range slices.Backward(log) {
+		if a.ExerciseID == exercise && a.Piece == key && !a.Undone {
+			list = append(list, homeplan.DatedTry{Try: a.Try, On: dayNumber(a.At)})
+		}
+	}
+	return list
+}
