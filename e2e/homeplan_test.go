@@ -28,6 +28,13 @@ func TestPlansOnPaper(t *testing.T) {
 			}
 		}
 	}
+	p.MustNavigate(address + "/students/1/family").MustWaitLoad()
+	p.MustElement(".family .note-staff")
+	for _, size := range []paperSize{{"Letter", 8.5, 11}, {"A4", 8.27, 11.69}} {
+		if pages := printed(t, p, size); len(pages) != 1 || strings.Contains(pages[0], ">Shelf<") {
+			t.Errorf("%s: what a family reads takes %d pages", size.name, len(pages))
+		}
+	}
 	p.MustNavigate(address + "/students/6/plan").MustWaitLoad()
 	before := p.MustElement(".home-days > li").MustText()
 	wait := p.MustWaitNavigation()

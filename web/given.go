@@ -38,7 +38,7 @@ func (s *Server) inGiven(next http.Handler) http.Handler {
 func namedIn(r *http.Request) store.Named {
 	n := store.Named{Section: store.SectionID(number(r, "section")), Student: store.StudentID(number(r, "student"))}
 	switch chi.RouteContext(r.Context()).RoutePattern() {
-	case "/students/{id}", "/students/{id}/plan", "/students/{id}/plan/day", "/students/{id}/plan/drop", "/students/{id}/plan.ics":
+	case "/students/{id}", "/students/{id}/plan", "/students/{id}/plan/day", "/students/{id}/plan/drop", "/students/{id}/plan.ics", "/students/{id}/family":
 		n.Student = idOf[store.StudentID](r)
 	case "/attempts/{id}/undo":
 		n.Attempt = idOf[store.AttemptID](r)

@@ -188,6 +188,7 @@ func (s *Server) Routes() chi.Router {
 				r.Post("/students/{id}/plan/day", s.changeHomeDay)
 				r.Post("/students/{id}/plan/drop", s.dropHomePlan)
 				r.Get("/students/{id}/plan.ics", s.homeCalendar)
+				r.Get("/students/{id}/family", s.family)
 				r.Get("/board", s.board)
 				r.Get("/board/pulse", s.pulse)
 				r.Get("/board/where", s.where)

@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
@@ -18,6 +19,8 @@ import (
 // that failed, their tries day by day, the check-ins.
 type studentDepth struct {
 	Staff    []staffRow
+	notes    []progress.OwnNote // of the staff
+	naming   name.Options
 	Doubts   []noteDoubt
 	Changes  []failedChange
 	Days     dayPlot
@@ -138,7 +141,8 @@ func (s *Server) addNotes(r *http.Request, v *historyView, recent []store.Exerci
 		}
 	}
 	naming := reads.kept.Preferences.options(reads.Section).Name
-	v.Depth.Staff = newStaffRows(progress.Notes(pieces), reads.Instrument, naming)
+	v.Depth.notes, v.Depth.naming = progress.Notes(pieces), naming
+	v.Depth.Staff = newStaffRows(v.Depth.notes, reads.Instrument, naming)
 	for _, row := range v.Depth.Staff {
 		for _, n := range row.Notes {
 			if n.Doubt == "" {
