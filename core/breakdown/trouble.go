@@ -100,7 +100,8 @@ func (r Report) rhythmOf(i int) (why string, base int) {
 
 // readingTrouble names the first note that is marked, else the widest leap.
 func (r Report) readingTrouble(i int) (word, why string) {
-	widest, sentence := 0, "It moves by leaps."
+	widest := 1
+	word, why = "steps", "The notes move by step."
 	for j, e := range r.Part.Measures[i].Events {
 		x := r.Measures[i].Events[j]
 		for _, a := range []Alert{Trap, Accidental, Carried, Cancelled, InKey} {
@@ -114,11 +115,11 @@ func (r Report) readingTrouble(i int) (word, why string) {
 		if before, is := r.struckBefore(i, j); is {
 			if steps := abs(e.Pitch.Diatonic() - before.Diatonic()); steps > widest {
 				widest = steps
-				sentence = fmt.Sprintf("It leaps from %s to %s.", name.Short(before, false), name.Short(e.Pitch, false))
+				word, why = "leaps", fmt.Sprintf("It leaps from %s to %s.", name.Short(before, false), name.Short(e.Pitch, false))
 			}
 		}
 	}
-	return "leaps", sentence
+	return word, why
 }
 
 // changeTrouble names the costliest change into a note of the measure.

@@ -41,8 +41,10 @@ func (r Report) Where(key PieceKey, cause routine.Cause, target instrument.Instr
 			why = ", down to " + score.ValueName(shortest, false) + "s"
 		}
 	case readingPart:
-		_, why = r.readingTrouble(at)
-		why = ": " + lowerFirst(why)
+		word, said := r.readingTrouble(at)
+		if why = ": " + lowerFirst(said); word == "steps" { // which tells nothing
+			why = ""
+		}
 	case changePart:
 		why = ", " + r.changeTrouble(at)
 	case rangePart:

@@ -19,6 +19,7 @@ func TestWhereAStumbleLies(t *testing.T) {
 		{"trumpet", "C4|C/DE/ F/GF/|C4|]", 1, 3, routine.Rhythm, "m. 2: a note begins between beats and lasts through one"},
 		{"trumpet", "C4|C/DE/ F/GF/|C4|]", 3, 3, routine.Rhythm, "m. 3, down to wholes"},
 		{"trumpet", "C4|CD_E^F|C4|]", 1, 3, routine.WrongName, "m. 2: the sign in front of it makes it E flat until the bar line"},
+		{"trumpet", "CDCD|C4|]", 1, 2, routine.WrongName, "m. 1"},
 		{"trumpet", "C4|a4|]", 1, 2, routine.Sound, "m. 2: it goes up to A"},
 		{"trumpet", "C4|]", 1, 1, routine.Sound, ""},
 		{"trumpet", "C4|]", 1, 1, routine.None, ""},

@@ -91,7 +91,9 @@
       return { id, sheet, element, data: piece[id].sheet, plan: piece[id].plan, round: piece[id].round };
     });
     host.replaceChildren(...made.map((m) => m.sheet));
-    for (const scale of ids.length === 1 ? [72, 54, 38] : [42, 36]) { // as large as there is room for
+    const ways = ids.length === 1 ? [[72], [54], [38]] : ids.length === 2 ? [[42], [36], [36, "beside"], [30, "beside"]] : [[42], [36]];
+    for (const [scale, beside] of ways) { // as large as there is room for, two lines beside each other where they cannot stand
+      host.classList.toggle("beside", Boolean(beside));
       drawn = [];
       for (const m of made) {
         if (!(await drawOne(m, scale, turn))) return;
