@@ -7,6 +7,7 @@ import (
 	"io"
 	"log/slog"
 	"net/http/httptest"
+	"os"
 	"os/exec"
 	"strings"
 	"sync"
@@ -30,14 +31,28 @@ const patience = 6 * time.Minute
 // missing is in the address of what no site has.
 const missing = "999999"
 
+// demoTemplate is a database with the demo, loaded once.
+var demoTemplate = sync.OnceValues(func() (testdb.Template, error) {
+	return testdb.NewTemplate(func(s *store.Store) error { return demo.Load(context.Background(), s) })
+})
+
+// TestMain takes the template away at the end.
+func TestMain(m *testing.M) {
+	code := m.Run()
+	if template, err := demoTemplate(); err == nil {
+		_ = template.Drop() // with the server's folder, if not here
+	}
+	os.Exit(code)
+}
+
 // site serves the demo on a database of its own.
 func site(t testing.TB) *httptest.Server {
 	t.Helper()
-	s := testdb.Open(t)
-	if err := demo.Load(context.Background(), s); err != nil {
+	template, err := demoTemplate()
+	if err != nil {
 		t.Fatal(err)
 	}
-	return serve(t, s)
+	return serve(t, template.Open(t))
 }
 
 // serve runs the program on a store.
@@ -127,7 +142,7 @@ func watch(t testing.TB, p *rod.Page) {
 // signIn enters as the demo teacher.
 func signIn(p *rod.Page) {
 	wait := p.MustWaitNavigation()
-	p.MustElement(".demo-door button").MustClick()
+	click(p.MustElement(".demo-door button"))
 	wait()
 	p.MustElementR("h1", "Shelf")
 }
@@ -140,6 +155,26 @@ func signedIn(t testing.TB, width int) (*rod.Page, string) {
 	p := page(t, server.URL, width)
 	signIn(p)
 	return p, server.URL
+}
+
+// settled is how long what is pressed has to lie still before: a press on what moves, as a page
+// still takes its shape, goes astray.
+const settled = 100 * time.Millisecond
+
+// click presses an element once it lies still.
+func click(e *rod.Element) {
+	if err := e.WaitStable(settled); err != nil {
+		panic(err) // as rod's own Must does
+	}
+	e.MustClick()
+}
+
+// tapOn is click for a finger.
+func tapOn(e *rod.Element) {
+	if err := e.WaitStable(settled); err != nil {
+		panic(err)
+	}
+	e.MustTap()
 }
 
 // bench opens an address and waits until its lanes are drawn.

@@ -39,7 +39,7 @@ func TestPiecesAreMovedByKeysAndByHand(t *testing.T) {
 	becomes(t, p, plain)
 	p.MustElementR(".latest li", "Count, m. 4–6: clean") // what was tried was tried
 
-	p.MustElement("#pieces li:nth-child(2) a").MustClick()
+	click(p.MustElement("#pieces li:nth-child(2) a"))
 	p.MustElementR(".at-hand", "Piece B")
 	p.MustWaitStable()
 	box := p.MustElement(`.lanes .edge[data-edge="last"]`).MustShape().Box()
@@ -47,9 +47,9 @@ func TestPiecesAreMovedByKeysAndByHand(t *testing.T) {
 	p.Mouse.MustMoveTo(box.X+box.Width/2, box.Y+box.Height/2).MustDown(proto.InputMouseButtonLeft)
 	p.Mouse.MustMoveTo(sixth[0].Num()-60, sixth[1].Num()).MustMoveTo(sixth[0].Num(), sixth[1].Num()).MustUp(proto.InputMouseButtonLeft)
 	becomes(t, p, "A · m. 1–3, B · m. 4–6, C · m. 7–8, Whole · m. 1–8")
-	p.MustElement("[data-undo-hand]").MustClick()
+	click(p.MustElement("[data-undo-hand]"))
 	becomes(t, p, plain)
-	p.MustElement(".cut-by-hand summary").MustClick()
+	click(p.MustElement(".cut-by-hand summary"))
 	p.MustElement(`.cut-by-hand select[name=way]`).MustSelect("by four measures")
 	becomes(t, p, "A · m. 1–4, B · m. 5–8, Whole · m. 1–8")
 	p.Keyboard.MustType(input.KeyZ)
@@ -61,20 +61,20 @@ func TestPiecesAreMovedByKeysAndByHand(t *testing.T) {
 func TestAlertsAndMarks(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=trombone&piece=4-5&stage=name")
-	p.MustElement(".watch summary").MustClick()
-	p.MustElement(".watch li:first-child [data-jump]").MustClick()
+	click(p.MustElement(".watch summary"))
+	click(p.MustElement(".watch li:first-child [data-jump]"))
 	p.MustElementR(".look:not([hidden]) [data-look=now] b", "E natural")
 	if over := p.MustEval(`() => document.activeElement.matches(".lanes .touch")`).Bool(); !over {
 		t.Error("the note is not at hand")
 	}
-	p.MustElementR(".pencils button", "^Circle$").MustClick()
+	click(p.MustElementR(".pencils button", "^Circle$"))
 	p.MustElementR(".did-by-hand", "Written: a circle in m. 4")
 	p.MustElement(".lanes ellipse.pencil")
-	p.MustElement("[data-undo-hand]").MustClick()
+	click(p.MustElement("[data-undo-hand]"))
 	p.MustElementR(".did-by-hand", "Rubbed out: a circle in m. 4")
 	until(t, p, "the circle is gone", `() => document.querySelector("svg.lanes") && !document.querySelector(".lanes ellipse.pencil")`)
-	p.MustElement(".watch summary").MustClick()
-	p.MustElementR(".watch li:first-child .strike button", "trap").MustClick()
+	click(p.MustElement(".watch summary"))
+	click(p.MustElementR(".watch li:first-child .strike button", "trap"))
 	p.MustElementR(".did-by-hand", "Struck out: trap in m. 4")
 	until(t, p, "the diamond is gone", `() => document.querySelector("svg.lanes") && !document.querySelector(".lanes .mark-trap")`)
 	p.MustElementR(".watch summary", "Struck out: 1")
@@ -86,7 +86,7 @@ func TestAlertsAndMarks(t *testing.T) {
 func TestTheHardestCellsDrill(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/bench/6/hardest?section=1&instrument=trombone&measure=5").MustWaitLoad()
-	p.MustElementR(".hardest-side a", "^Drill ").MustClick()
+	click(p.MustElementR(".hardest-side a", "^Drill "))
 	p.MustElementR("h1", "Hard changes of 6")
 	p.MustElement("svg.lanes")
 	// And a line in its place.

@@ -39,7 +39,7 @@ func TestACheckinQueueByTouch(t *testing.T) {
 		return p.MustEval(`() => [...document.querySelectorAll(".due-results, #end-checkin")].map((e) => Math.round(e.getBoundingClientRect().top + scrollY)).join(" ")`).Str()
 	}
 	before := where()
-	p.MustElement("#clean-0").MustTap()
+	tapOn(p.MustElement("#clean-0"))
 	find(p, ".due > li.was-clean .due-how", "clean")
 	scrolled := p.MustEval(`() => { scrollTo({ top: 200, behavior: "instant" }); return scrollY; }`).Int()
 	p.MustEval(`() => document.getElementById("clean-0").click()`)
@@ -47,7 +47,7 @@ func TestACheckinQueueByTouch(t *testing.T) {
 	if now := p.MustEval(`() => scrollY`).Int(); now != scrolled {
 		t.Errorf("a mark scrolls the page from %d to %d", scrolled, now)
 	}
-	p.MustElement("#sound-1").MustTap()
+	tapOn(p.MustElement("#sound-1"))
 	find(p, ".due > li.was-stumble .due-how", "stumble, sound")
 	if after := where(); after != before {
 		t.Errorf("marks move what is under the finger from %s to %s", before, after)
@@ -58,7 +58,7 @@ func TestACheckinQueueByTouch(t *testing.T) {
 	if n := p.MustEval(`() => document.querySelectorAll(".due-sheet svg.lanes").length`).Int(); n != pieces {
 		t.Errorf("after marks %d of %d pieces have music", n, pieces)
 	}
-	find(p, ".due > li.was-stumble .due-how button", "Undo").MustTap()
+	tapOn(find(p, ".due > li.was-stumble .due-how button", "Undo"))
 	until(t, p, "the stumble is taken back", `() => !document.querySelector(".was-stumble")`)
 	onwards(p, "Done, next")
 	next := p.MustElement("h1").MustText()
@@ -66,7 +66,7 @@ func TestACheckinQueueByTouch(t *testing.T) {
 	if next == who {
 		t.Fatalf("after %s comes %s", who, next)
 	}
-	p.MustElementR("a", "Pass .* over for now").MustTap()
+	tapOn(p.MustElementR("a", "Pass .* over for now"))
 	until(t, p, "another student", fmt.Sprintf(`() => document.querySelector("h1") && document.querySelector("h1").innerText !== %q`, next))
 	p.MustNavigate(address + id).MustWaitLoad()
 	find(p, ".checkin-notes li", "today: Steadier in the low notes.")
@@ -80,7 +80,7 @@ func TestACheckinRefuses(t *testing.T) {
 	waitsToday(p, address, 10)
 	onwards(p, "Hear the 18 who wait")
 	p.MustElement("[name=comment]").MustInput("half a sentence")
-	p.MustElementR("button", "Ask for it").MustClick()
+	click(p.MustElementR("button", "Ask for it"))
 	find(p, ".problem", "Choose a piece from the list.")
 	if said := p.MustElement("[name=comment]").MustProperty("value").Str(); said != "half a sentence" {
 		t.Errorf("after a refusal the comment is %q", said)
@@ -98,15 +98,15 @@ func TestSeatsByTouchAndKeys(t *testing.T) {
 	if got, want := seats(), "Juno E. Oscar W. | Kofi B. Lena S. Piet H. Bea L. Ines P. Tomo K. | Jonah R. Marlo D. Odette V. Suri A. | Amara N. Rosa T. Theo G. Yuki M. Emil F. Nadia C."; !sameNames(got, want) {
 		t.Fatalf("they sit %s, want %s", got, want)
 	}
-	p.MustElementR(".seat-name", "Odette").MustTap()
-	p.MustElementR(".seat-name", "Oscar").MustTap()
+	tapOn(p.MustElementR(".seat-name", "Odette"))
+	tapOn(p.MustElementR(".seat-name", "Oscar"))
 	find(p, ".seats-said", "Odette V.: row 4, place 1.")
 	p.MustElementR(".seat-name", "Juno").MustFocus()
 	p.Keyboard.MustType(input.Enter, input.ArrowUp, input.Enter)
 	find(p, ".seats-said", "^$")
 	after := seats()
 	onwards(p, "Keep the seats")
-	p.MustElement("#seats")
+	find(p, ".flash", "sits so from now on")
 	if got := seats(); got != after {
 		t.Errorf("kept, they sit %s, want %s", got, after)
 	}

@@ -103,24 +103,24 @@ var states = []struct {
 	reach      func(p *rod.Page)
 }{
 	{"a clean try and its undo", "/bench/6?instrument=trombone&student=1", func(p *rod.Page) {
-		p.MustElement("#mark-clean").MustClick()
+		click(p.MustElement("#mark-clean"))
 		p.MustElementR(".did", "clean")
 	}},
 	{"the causes of a stumble", "/bench/6?instrument=trombone&student=1", func(p *rod.Page) {
-		p.MustElement("#mark-stumble").MustClick()
+		click(p.MustElement("#mark-stumble"))
 		p.MustElement(".causes:not([hidden])")
 	}},
 	{"everybody clean", "/bench/12?instrument=clarinet", func(p *rod.Page) {
-		p.MustElement("#all-clean").MustClick()
+		click(p.MustElement("#all-clean"))
 		p.MustElementR(".did", "Undo for everybody")
 	}},
 	{"nobody chosen", "/bench/12?instrument=clarinet", func(p *rod.Page) {
-		p.MustElement("#mark-clean").MustClick()
+		click(p.MustElement("#mark-clean"))
 		p.MustElementR(".advice", "Nobody is chosen")
 	}},
 	{"an overtaken mark", "/bench/6?instrument=trombone&student=1&piece=1-3&stage=play", func(p *rod.Page) {
 		p.MustEval(`() => { document.querySelector("#mark [name=seen]").value = "-1"; }`)
-		p.MustElement("#mark-clean").MustClick()
+		click(p.MustElement("#mark-clean"))
 		p.MustElement(".asked")
 	}},
 	{"all that can be opened", "/bench/10?instrument=clarinet&student=4&stage=finger", func(p *rod.Page) {
@@ -131,15 +131,15 @@ var states = []struct {
 		p.MustElement(".look:not([hidden])")
 	}},
 	{"the keys", "/bench/6?instrument=clarinet", func(p *rod.Page) {
-		p.MustElement("[data-keys]").MustClick()
+		click(p.MustElement("[data-keys]"))
 		p.MustElement("dialog.keys[open]")
 	}},
 	{"a drill", "/bench/6?instrument=trombone&line=drill&stage=finger", func(p *rod.Page) {
-		p.MustElement("#go").MustClick()
+		click(p.MustElement("#go"))
 		p.MustElement(".cursor")
 	}},
 	{"a history over the Board", "/board", func(p *rod.Page) {
-		p.MustElement(".board td a").MustClick()
+		click(p.MustElement(".board td a"))
 		p.MustElement("dialog.history-dialog[open] h2")
 	}},
 	{"an exercise with a fault", "/exercises/new?way=abc", func(p *rod.Page) {
@@ -154,21 +154,21 @@ var states = []struct {
 	{"a list of students before it is kept", "/people", func(p *rod.Page) {
 		p.MustElement(".new-section [name=name]").MustInput("Friday")
 		p.MustElement(".new-section [name=list]").MustInput("Alma R trombone\nBo kazoo")
-		p.MustElement(".new-section button").MustClick()
+		click(p.MustElement(".new-section button"))
 		p.MustElementR("h1, h2", "Friday|list|List")
 	}},
 	{"settings saved", "/settings", func(p *rod.Page) {
 		p.MustElement("[name=rests]").MustSelect("the word “rest”")
-		p.MustElementR("button", "Save the settings").MustClick()
+		click(p.MustElementR("button", "Save the settings"))
 		p.MustElementR(".flash", "rests are")
 	}},
 	{"a fingering taught", "/fingerings/flute#n70", func(p *rod.Page) {
 		p.MustElement("article.chosen")
-		p.MustElementR("article.chosen button", "in both octaves").MustClick()
+		click(p.MustElementR("article.chosen button", "in both octaves"))
 		p.MustElementR(".flash", "Undo")
 	}},
 	{"keys that sound no note", "/fingerings/flute#n70", func(p *rod.Page) {
-		p.MustElement(".figure-large [aria-label='left hand, G♯']").MustClick()
+		click(p.MustElement(".figure-large [aria-label='left hand, G♯']"))
 		p.MustElementR(".chart-found", "Closest")
 	}},
 	{"planning lessons", "/lessons", func(p *rod.Page) { p.MustElement(".lesson-wants") }},
@@ -180,8 +180,8 @@ var states = []struct {
 		onwards(p, "Propose a lesson")
 		onwards(p, "Begin the lesson")
 		p.MustElement(".lesson-sheet svg.lanes")
-		p.MustElements(".name-chip")[1].MustClick()
-		p.MustElements(".room:not([hidden]) .room-card")[2].MustClick()
+		click(p.MustElements(".name-chip")[1])
+		click(p.MustElements(".room:not([hidden]) .room-card")[2])
 		p.MustElement(".lesson-sheets[data-lines='2'] svg.lanes")
 	}},
 	{"a lesson that is over", "/lessons", func(p *rod.Page) {
@@ -195,7 +195,7 @@ var states = []struct {
 		onwards(p, "Set it")
 		onwards(p, "who wait")
 		p.MustElement(".due-sheet svg.lanes")
-		p.MustElement("#clean-0").MustClick()
+		click(p.MustElement("#clean-0"))
 		p.MustElement(".was-clean .due-sheet svg.lanes")
 	}},
 	{"a plan for home", "/students/1/plan", func(p *rod.Page) {
@@ -204,7 +204,7 @@ var states = []struct {
 	}},
 	{"a student who was heard", "/students/1", func(p *rod.Page) { p.MustElement(".note-staff") }},
 	{"a seat that is taken up", "/sections/1/seats", func(p *rod.Page) {
-		p.MustElement(".seat-name").MustClick()
+		click(p.MustElement(".seat-name"))
 		p.MustElement(".placing .spare")
 	}},
 	{"what is not there", "/bench/" + missing, func(p *rod.Page) { p.MustElementR("h1", "not here") }},

@@ -14,9 +14,9 @@ func TestChartBothWays(t *testing.T) {
 	p.MustElement(".chart-staff .touch.chosen")
 	p.MustElementR("article.chosen h2", "D first year")
 	p.MustElementR("article.chosen", "valves 1 and 3")
-	p.MustElement("[data-clear]").MustClick()
+	click(p.MustElement("[data-clear]"))
 	p.MustElementR(".chart-found", "This sounds .*C, space 3; E, space 4; G, space above the staff; C, ")
-	p.MustElement(`.figure-large [data-press="1"]`).MustClick()
+	click(p.MustElement(`.figure-large [data-press="1"]`))
 	p.MustElementR(".chart-found", "A♯, space 2, or B♭, line 3; .*F, line 5")
 	p.MustEval(`() => document.querySelector('.figure-large [data-press="2"]').focus()`)
 	p.Keyboard.MustType(input.Enter)
@@ -25,20 +25,20 @@ func TestChartBothWays(t *testing.T) {
 
 	p.MustNavigate(address + "/fingerings/oboe#n74").MustWaitLoad()
 	p.MustElement(".chart-staff .touch.chosen")
-	p.MustElement(`.figure-large [aria-label="finger 1"]`).MustClick() // from half open to open
+	click(p.MustElement(`.figure-large [aria-label="finger 1"]`)) // from half open to open
 	p.MustElementR(".chart-found", "No note of this chart is played so.*Closest: .*D, line 4: add finger 1 by half")
-	p.MustElement(`.figure-large [aria-label="finger 1"]`).MustClick()
+	click(p.MustElement(`.figure-large [aria-label="finger 1"]`))
 	p.MustElementR(".chart-found", "This sounds D, space below the staff")
 
 	// A fourth finger is found where the open string sounds too.
 	p.MustNavigate(address + "/fingerings/violin").MustWaitLoad()
 	p.MustElement(".chart-staff .touch.chosen")
-	p.MustElement(`.figure-large [data-press="1:7"]`).MustClick()
+	click(p.MustElement(`.figure-large [data-press="1:7"]`))
 	p.MustElementR("article.chosen", "D4")
 
 	p.MustNavigate(address + "/fingerings/bells#n67").MustWaitLoad()
 	p.MustElement(".chart-staff .touch.chosen")
-	p.MustElement(`.figure-large [aria-label="bar F sharp or G flat"]`).MustClick()
+	click(p.MustElement(`.figure-large [aria-label="bar F sharp or G flat"]`))
 	p.MustElementR(".chart-found", "This sounds F♯, space 1, or G♭, line 2")
 }
 
@@ -47,15 +47,15 @@ func TestChartBothWays(t *testing.T) {
 func TestLookingAhead(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/bench/6?instrument=trumpet&stage=finger").MustWaitLoad()
-	p.MustElement(".lanes .touch").MustClick()
+	click(p.MustElement(".lanes .touch"))
 	p.MustElementR(".look:not([hidden]) [data-look=now]", "now")
 	until(t, p, "what moves is drawn", `() => document.querySelector("[data-look=next] .moves")`)
 	until(t, p, "the reasons are told", `() => document.querySelector(".look .why").children.length > 1`)
-	p.MustElement("[data-look-close]").MustClick()
+	click(p.MustElement("[data-look-close]"))
 	until(t, p, "the panel is closed", `() => document.querySelector(".look").hidden`)
-	p.MustElement("[data-play]").MustClick()
+	click(p.MustElement("[data-play]"))
 	p.MustElement(".look.playing:not([hidden])")
-	p.MustElement("[data-play]").MustClick()
+	click(p.MustElement("[data-play]"))
 	until(t, p, "the panel goes with the metronome", `() => document.querySelector(".look").hidden`)
 }
 
@@ -82,18 +82,18 @@ func TestThePanelLeavesItsNoteInSight(t *testing.T) {
 func TestDrillIsKept(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=trombone&stage=finger") // drawn, so that nothing moves under the hand
-	p.MustElement(".drills summary").MustClick()
+	click(p.MustElement(".drills summary"))
 	p.MustWaitStable()
-	p.MustElementR("a", "Drill them").MustClick()
+	click(p.MustElementR("a", "Drill them"))
 	p.MustElementR("h1", "Hard changes of 6")
 	p.MustElement("svg.lanes")
 	first := p.MustElement("#tempo-now").MustText()
-	p.MustElement("#pieces li:last-child a").MustClick()
+	click(p.MustElement("#pieces li:last-child a"))
 	p.MustElement("#pieces li:last-child a[aria-current]")
 	if again := p.MustElement("#tempo-now").MustText(); again == first {
 		t.Errorf("the last drill starts at %s like the first", again)
 	}
-	p.MustElementR("button", "Keep this drill").MustClick()
+	click(p.MustElementR("button", "Keep this drill"))
 	p.MustElementR("h1", "41 · Hard changes of 6, trombone")
 	p.MustElement("svg.lanes")
 }

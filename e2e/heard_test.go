@@ -149,8 +149,8 @@ func TestHearing(t *testing.T) {
 	until(t, p, "the cursor moves", `() => document.querySelector(".cursor")`)
 	until(t, p, "the piece ends by itself", `() => document.querySelector("#hear").textContent.includes("Hear it") && !document.querySelector(".cursor")`)
 
-	p.MustElement(".hear summary").MustClick()
-	p.MustElement("[data-want=echo]").MustClick()
+	click(p.MustElement(".hear summary"))
+	click(p.MustElement("[data-want=echo]"))
 	if !p.MustElement("[data-want=again]").MustProperty("checked").Bool() {
 		t.Error("an answer is wanted, and the piece does not go round")
 	}
@@ -162,10 +162,10 @@ func TestHearing(t *testing.T) {
 	press(p, "h")
 	p.MustElementR("#hear", "Hear it")
 
-	p.MustElement(".hear summary").MustClick()
-	p.MustElement("[data-everybody]").MustClick()
+	click(p.MustElement(".hear summary"))
+	click(p.MustElement("[data-everybody]"))
 	p.MustElementR(".firsts", `Clarinet: [^:]*Trumpet: `)
-	p.MustElement("[data-one]").MustClick()
+	click(p.MustElement("[data-one]"))
 	press(p, "p")
 }
 
@@ -187,7 +187,7 @@ func TestTwoLinesOnTheBench(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/35/parts").MustWaitLoad()
 	wait := p.MustWaitNavigation()
-	p.MustElementR("form button", "Put it on the Shelf").MustClick()
+	click(p.MustElementR("form button", "Put it on the Shelf"))
 	wait()
 	p.MustElementR("p", "This is line A; line B is")
 	bench(p, address+"/bench/35?instrument=clarinet&piece=1-2")
@@ -209,10 +209,10 @@ func TestTwoLinesOnTheBench(t *testing.T) {
 	}
 	p.MustElement(".two-lines [name=other]").MustSelect("as large")
 	until(t, p, "the other line is as large", `() => { const h = (n) => document.querySelector("#bench g.staff[data-n='" + n + "']")?.querySelector(".notehead")?.getBoundingClientRect().height; return document.querySelector(".two-lines [name=other]").value === "large" && h(1) && Math.abs(h(1) - h(3)) < 1; }`)
-	p.MustElement("#hear").MustClick()
+	click(p.MustElement("#hear"))
 	until(t, p, "the cursor goes", `() => document.querySelector(".cursor")`)
-	p.MustElement("#hear").MustClick()
-	p.MustElementR(".two-lines a", "Line B").MustClick()
+	click(p.MustElement("#hear"))
+	click(p.MustElementR(".two-lines a", "Line B"))
 	p.MustElementR("h1", "Two Lanterns, line B")
 	until(t, p, "line A stands over it", `() => document.querySelectorAll("#bench g.staff[data-n='3'] .notehead").length >= 20`)
 }

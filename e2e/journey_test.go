@@ -18,19 +18,19 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	p.MustElementR("a", "Add an exercise").MustClick()
-	p.MustElementR(".entry-ways button", "A file").MustClick()
+	click(p.MustElementR("a", "Add an exercise"))
+	click(p.MustElementR(".entry-ways button", "A file"))
 	p.MustElement("#preview")
 	p.MustElement("input[name=number]").MustSelectAllText().MustInput("60")
 	p.MustElement("input[type=file]").MustSetFiles(file)
 	p.MustElement("#preview .preview-frame") // which moves what stands under it
-	p.MustElementR("button", "Put it on the Shelf").MustClick()
+	click(p.MustElementR("button", "Put it on the Shelf"))
 	p.MustElementR("h1", "60 · Harbor Steps")
 	p.MustElement("svg.lanes")
 
 	// Switching the instrument replaces the bench, not the page.
 	p.MustEval(`() => { window.kept = true }`)
-	p.MustElementR(".instruments a", "Trombone").MustClick()
+	click(p.MustElementR(".instruments a", "Trombone"))
 	p.MustElementR(".instruments a[aria-current]", "Trombone")
 	until(
 		t,
@@ -67,7 +67,7 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	until(t, p, "it stops", `() => !document.querySelector(".cursor")`)
 
 	// Two clean tries move the piece on.
-	p.MustElementR(".students a", "Tomo K").MustClick()
+	click(p.MustElementR(".students a", "Tomo K"))
 	p.MustElementR(".student-now", "Tomo K")
 	p.Keyboard.MustType(input.KeyC)
 	p.MustElementR(".advice", "1 of 2 clean in a row")
@@ -92,8 +92,8 @@ func TestFromAFileToTheBoard(t *testing.T) {
 		`() => [...document.querySelectorAll(".board tbody tr")].find((r) => r.textContent.includes("Tomo K.")).lastElementChild.querySelector("a").click()`,
 	)
 	p.MustElementR("dialog[open] .of-exercise", "Harbor Steps")
-	p.MustElement("dialog[open] .every-try summary").MustClick()
-	p.MustElementR("dialog[open] button", "Undo").MustClick()
+	click(p.MustElement("dialog[open] .every-try summary"))
+	click(p.MustElementR("dialog[open] button", "Undo"))
 	p.MustElementR("dialog[open] .undone", "taken back")
 	if got := word(); got != "Count" {
 		t.Errorf("after undoing, the Board shows %q, want Count", got)
@@ -108,25 +108,25 @@ func TestTypingAnExercise(t *testing.T) {
 	box := p.MustElement("textarea[name=abc]")
 	box.MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d |")
 	p.MustElementR("#preview", "Measure 2, line 5: it holds 2 quarter notes")
-	p.MustElementR("button", "Put it on the Shelf").MustClick()
+	click(p.MustElementR("button", "Put it on the Shelf"))
 	p.MustElementR(".problems", "Measure 2, line 5: it holds 2 quarter notes")
 	if got := p.MustElement("textarea[name=abc]").MustText(); !strings.Contains(got, "G A B | c d |") {
 		t.Errorf("the typed text is now %q", got)
 	}
 	p.MustElement("textarea[name=abc]").MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d e |]")
 	p.MustElementR("#preview", "3/4, G major")
-	p.MustElementR("button", "Put it on the Shelf").MustClick()
+	click(p.MustElementR("button", "Put it on the Shelf"))
 	p.MustElementR("h1", "41 · Tide")
 }
 
 // A stumble asks for its cause, from the keyboard alone.
 func TestMarkingFromTheKeyboard(t *testing.T) {
 	p, _ := signedIn(t, 1280)
-	p.MustElementR(".exercise", "Fog Horn").MustClick()
+	click(p.MustElementR(".exercise", "Fog Horn"))
 	p.MustElement("svg.lanes")
-	p.MustElementR(".instruments a", "Trumpet").MustClick()
+	click(p.MustElementR(".instruments a", "Trumpet"))
 	p.MustElementR(".instruments a[aria-current]", "Trumpet")
-	p.MustElementR(".students a", "Lena S").MustClick()
+	click(p.MustElementR(".students a", "Lena S"))
 	p.MustElementR(".student-now", "Lena S")
 
 	p.Keyboard.MustType(input.ArrowDown)
@@ -157,6 +157,6 @@ func TestMarkingFromTheKeyboard(t *testing.T) {
 	until(t, p, "the name lane is hidden", `() => !document.querySelector(".lanes .n")`)
 	p.Keyboard.MustType(input.Digit3)
 	until(t, p, "the name lane is back", `() => document.querySelector(".lanes .n")`)
-	p.MustElementR(".latest button", "Undo").MustClick()
+	click(p.MustElementR(".latest button", "Undo"))
 	until(t, p, "the mark is gone", `() => !document.querySelector(".latest")`)
 }

@@ -91,13 +91,13 @@ func TestALessonByTouchWithoutNetwork(t *testing.T) {
 	p, address := signedIn(t, 1024)
 	p.MustSetViewport(1024, 768, 1, true)
 	inLesson(p, address)
-	tap := func(selector, words string) { find(p, selector, words).MustTap() }
+	tap := func(selector, words string) { tapOn(find(p, selector, words)) }
 	tap("[data-next]", "")
 	want := 1
 	offline(t, p, true)
 	for _, over := range []string{"fingering", "sound"} {
 		chip := p.MustElements(".name-chip")[4]
-		chip.MustTap()
+		tapOn(chip)
 		tap(".exception button", over)
 		tap("[data-clean]", "All the others clean")
 		tap("[data-next]", "")
@@ -132,14 +132,14 @@ func TestMarksOfALessonStandStill(t *testing.T) {
 		return p.MustEval(`() => [...document.querySelectorAll(".names, .lesson-bar")].map((e) => Math.round(e.getBoundingClientRect().top)).join(" ")`).Str()
 	}
 	before := where()
-	p.MustElements(".name-chip")[0].MustTap()
+	tapOn(p.MustElements(".name-chip")[0])
 	p.MustElement(".exception:not([hidden])")
 	if after := where(); after != before {
 		t.Errorf("an exception moves the marks from %s to %s", before, after)
 	}
-	p.MustElementR(".exception button", "^clean$").MustTap()
+	tapOn(p.MustElementR(".exception button", "^clean$"))
 	for range 3 {
-		p.MustElement("[data-next]").MustTap()
+		tapOn(p.MustElement("[data-next]"))
 		p.MustElement(".lesson-sheet svg.lanes")
 		if after := where(); after != before {
 			t.Errorf("step %d moves the marks from %s to %s", stepAt(p), before, after)
@@ -191,10 +191,10 @@ func TestTheBoardFollowsALesson(t *testing.T) {
 	board.MustElementR(".board-lesson", "A lesson is running")
 	before := *board.MustElement("#board-live").MustAttribute("data-latest")
 	p.MustActivate() // a window in the background stands still
-	p.MustElement("[data-next]").MustClick()
-	p.MustElements(".name-chip")[3].MustClick()
-	p.MustElementR(".exception button", "sound").MustClick()
-	p.MustElement("[data-clean]").MustClick()
+	click(p.MustElement("[data-next]"))
+	click(p.MustElements(".name-chip")[3])
+	click(p.MustElementR(".exception button", "sound"))
+	click(p.MustElement("[data-clean]"))
 	told(p, "clean")
 	board.MustActivate()
 	until(t, board, "the Board has fetched itself again", fmt.Sprintf(`() => document.querySelector("#board-live").dataset.latest !== %q`, before))

@@ -17,7 +17,7 @@ func chooseTunes(p *rod.Page) {
 // onwards presses a button that leads to another page, and waits for that.
 func onwards(p *rod.Page, button string) {
 	wait := p.MustWaitNavigation()
-	p.MustElementR("button", button).MustClick()
+	click(p.MustElementR("button", button))
 	wait()
 }
 
@@ -26,7 +26,7 @@ func onwards(p *rod.Page, button string) {
 func TestABookAtOnce(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
-	p.MustElementR("a", "Many at once").MustClick()
+	click(p.MustElementR("a", "Many at once"))
 	chooseTunes(p)
 	if got := len(p.MustElements(".many-list li")); got != 20 {
 		t.Errorf("%d exercises are listed", got)

@@ -112,7 +112,7 @@ func TestBackAfterAnotherInstrument(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=violin")
 	first := lanesOf(p)
-	p.MustElementR(".instruments a", "Trombone").MustClick()
+	click(p.MustElementR(".instruments a", "Trombone"))
 	until(t, p, "the trombone's lane is drawn", `() => [...document.querySelectorAll(".lane-name")].some((e) => e.textContent === "Slide")`)
 	if lanesOf(p) == first {
 		t.Fatal("the trombone's part is the violin's")
@@ -149,7 +149,7 @@ func TestTheUsualFingeringIsPutBack(t *testing.T) {
 	p.MustEval(`() => document.querySelectorAll(".lanes .touch")[2].dispatchEvent(new MouseEvent("click", { bubbles: true }))`)
 	p.MustElementR(".look .why", "Not the usual way")
 	p.MustElementR(".look .usual-way", "Usual: .*F key")
-	p.MustElementR(".look button", "only here").MustClick()
+	click(p.MustElementR(".look button", "only here"))
 	until(
 		t,
 		p,
@@ -157,7 +157,7 @@ func TestTheUsualFingeringIsPutBack(t *testing.T) {
 		fmt.Sprintf(`() => document.querySelector("#bench svg.lanes") && document.querySelectorAll(".f-alternate").length === %d`, before-1),
 	)
 	p.MustEval(`() => document.querySelectorAll(".lanes .touch")[3].dispatchEvent(new MouseEvent("click", { bubbles: true }))`)
-	p.MustElementR(".look button", "Put the usual one back").MustClick()
+	click(p.MustElementR(".look button", "Put the usual one back"))
 	until(t, p, "every F is the usual one", `() => document.querySelector("#bench svg.lanes") && !document.querySelector(".f-alternate")`)
 	if stage := p.MustElement(".stages [aria-current]").MustText(); !strings.Contains(stage, "Finger") {
 		t.Errorf("after the choice the stage is %s", stage)

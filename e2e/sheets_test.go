@@ -52,7 +52,7 @@ var wordBox = regexp.MustCompile(`<word xMin="([\d.-]+)" yMin="([\d.-]+)" xMax="
 func TestPrintingASectionsSheets(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=trombone") // the link stands under the music and moves until it is drawn
-	p.MustElementR(".under-sheet a", "Print sheets").MustClick()
+	click(p.MustElementR(".under-sheet a", "Print sheets"))
 	until(t, p, "the sheets are drawn", `() => performance.getEntriesByName("sheets:drawn").length > 0`)
 	var players []string
 	for _, e := range p.MustElements(".print-sheet h2 small") {

@@ -47,14 +47,14 @@ func TestWithoutTheRecordedNotes(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	keepFrom(t, p, "*.flac*")
 	bench(p, address+"/bench/6?instrument=clarinet")
-	p.MustElement("#hear").MustClick()
+	click(p.MustElement("#hear"))
 	p.MustElementR(".advice", "recorded notes could not be fetched.*count-off works without them")
 	p.MustElementR("#hear", "Hear it")
-	p.MustElement("#go").MustClick()
+	click(p.MustElement("#go"))
 	until(t, p, "the cursor moves", `() => document.querySelector(".cursor")`)
-	p.MustElement("#go").MustClick()
+	click(p.MustElement("#go"))
 	keepFrom(t, p)
-	p.MustElement("#hear").MustClick()
+	click(p.MustElement("#hear"))
 	until(t, p, "the cursor moves", `() => document.querySelector(".cursor")`)
 }
 

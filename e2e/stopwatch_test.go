@@ -20,12 +20,12 @@ type hand struct {
 
 func (h *hand) click(selector string) {
 	h.clicks++
-	find(h.p, selector, "").MustClick()
+	click(find(h.p, selector, ""))
 }
 
 func (h *hand) clickWords(selector, words string) {
 	h.clicks++
-	find(h.p, selector, words).MustClick()
+	click(find(h.p, selector, words))
 }
 
 // key presses a key.

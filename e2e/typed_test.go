@@ -112,13 +112,13 @@ func TestEnteringWithAThumb(t *testing.T) {
 			p.MustElement(fmt.Sprintf("[data-line-of=count][data-type='%s']", map[string]string{"(": "()", "[": "[]"}[key])).MustClick()
 		case ")", "]":
 		default:
-			p.MustElement(fmt.Sprintf("[data-line-of=count][data-type='%s']", key)).MustClick()
+			click(p.MustElement(fmt.Sprintf("[data-line-of=count][data-type='%s']", key)))
 		}
 	}
 	for _, key := range []string{"g", "a", "-", "b", "c"} {
-		p.MustElement(fmt.Sprintf("[data-line-of=names][data-type='%s']", key)).MustClick()
+		click(p.MustElement(fmt.Sprintf("[data-line-of=names][data-type='%s']", key)))
 	}
-	p.MustElement("[data-line-of=names][data-type='<']").MustClick()
+	click(p.MustElement("[data-line-of=names][data-type='<']"))
 	if got := p.MustElement("[name=names]").MustProperty("value").Str(); got != "ga-b" {
 		t.Errorf("the names are %q", got)
 	}
@@ -149,7 +149,7 @@ func TestNamesFromAMIDIKeyboard(t *testing.T) {
 		p.MustElement("[name=count]").MustFocus()
 		press(p, "1234")
 		p.MustElementR(".counted-status", "4 notes")
-		p.MustElement("[data-midi]").MustClick()
+		click(p.MustElement("[data-midi]"))
 		until(t, p, "the keyboard is heard", `() => window.keyboard.onmidimessage`)
 		for _, n := range test.notes {
 			p.MustEval(`(n) => { window.keyboard.onmidimessage({ data: [0x90, n, 64] }); window.keyboard.onmidimessage({ data: [0x80, n, 0] }); window.keyboard.onmidimessage({ data: [0x91, n, 0] }); }`, n)

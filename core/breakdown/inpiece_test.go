@@ -19,6 +19,8 @@ func TestInAPiece(t *testing.T) {
 		{"trombone", "K:C clef=bass\nF,B,,F,B,,|C,4|]", 1, 1, "[F3 B2]", "F3 B2"},
 		{"trombone", "K:C clef=bass\nF,B,,F,B,,|C,4|]", 2, 2, "[C3]", "none"}, // the change into it begins before the piece
 		{"trombone", "K:C clef=bass\nF,B,,F,B,,|C,4|]", 1, 2, "[F3 B2 C3]", "F3 B2"},
+		{"trombone", "K:C clef=bass\nF,4|C,4|]", 2, 2, "[C3]", "none"},
+		{"trombone", "K:C clef=bass\nF,4|C,4|]", 1, 2, "[F3 C3]", "F3 C3"},
 	} {
 		r := hardness(t, tt.instrument, tt.music, nil)
 		key := PieceKey{First: tt.first, Last: tt.last}

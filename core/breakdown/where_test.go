@@ -21,6 +21,7 @@ func TestWhereAStumbleLies(t *testing.T) {
 		{"trumpet", "C4|CD_E^F|C4|]", 1, 3, routine.WrongName, "m. 2: the sign in front of it makes it E flat until the bar line"},
 		{"trumpet", "CDCD|C4|]", 1, 2, routine.WrongName, "m. 1"},
 		{"trumpet", "C4|a4|]", 1, 2, routine.Sound, "m. 2: it goes up to A"},
+		{"trumpet", "CcCc|C4|]", 1, 2, routine.Sound, "m. 1, C to C: no valve moves: the lip goes from partial 2 to 4"},
 		{"trumpet", "C4|]", 1, 1, routine.Sound, ""},
 		{"trumpet", "C4|]", 1, 1, routine.None, ""},
 		{"trumpet", "C4|]", 7, 9, routine.Rhythm, ""},

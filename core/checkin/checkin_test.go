@@ -129,6 +129,10 @@ func TestShare(t *testing.T) {
 	if got := Share(1, 60); got != 0 {
 		t.Errorf("with no time there are %v s each", got)
 	}
+	tired := at(1, "A", routine.Play, 1, func(p *Piece) { p.Lips = true })
+	if got := tired.Ask("").Seconds(); got != 22 {
+		t.Errorf("lips that would rest at home take %v s at a check-in", got)
+	}
 	if got := Seconds([]lesson.Step{at(1, "A", routine.Play, 1).Ask("")}); got != 30 {
 		t.Errorf("eight beats with four before them at 60, words and the change take %v s", got)
 	}

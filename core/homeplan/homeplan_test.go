@@ -121,6 +121,14 @@ func TestLipsRest(t *testing.T) {
 	}
 }
 
+// What is played as at the check-in is known, and asks for no rest.
+func TestTwiceInARowHasNoRest(t *testing.T) {
+	plan := Make(days(20), []Piece{piece("x", routine.Done, .5, due, lips, last(100, 0))}, false)
+	if i := plan.Days[0].Items[0]; i.Kind != Twice || i.Halves != 2 {
+		t.Errorf("twice in a row is %+v", i)
+	}
+}
+
 // A day has few things, each often; what is due is never left out for it.
 func TestFewThingsOften(t *testing.T) {
 	var begun, asked []Piece
@@ -138,6 +146,10 @@ func TestFewThingsOften(t *testing.T) {
 		if got := Make(days(minutes), begun[:1], false).Days[0].Items[0].Step.Times; got != want {
 			t.Errorf("in %d minutes it is done %d times, want %d", minutes, got, want)
 		}
+	}
+	// One alone keeps nothing for others.
+	if got := Make(days(2, 2, 2, 2), []Piece{piece("x", routine.Count, .9, due)}, false).Days[0].Items[0].Step.Times; got != 4 {
+		t.Errorf("alone in two minutes a due piece is done %d times, want 4", got)
 	}
 	// The first of two due pieces leaves the second what it needs.
 	plan := Make(days(2, 2, 2, 2), []Piece{piece("x", routine.Count, .9, due), piece("y", routine.Count, .1, due)}, false)

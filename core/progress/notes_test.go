@@ -98,12 +98,13 @@ func TestChanges(t *testing.T) {
 	}
 	got := Changes([]Failed{
 		failed(p[0], p[1], "1A", 2, true), failed(p[1], p[0], "2B", 3, true), failed(p[1], p[2], "3A", 1, false), failed(p[0], p[2], "4A", 0, false), failed(p[0], p[2], "5A", 1, true),
+		failed(p[2], p[2], "6A", 4, true), failed(p[2], p[2], "7A", 1, false), // which holds in one piece and not in the other
 	})
 	var words []string
 	for _, c := range got {
 		words = append(words, fmt.Sprintf("%s–%s %d %s+%d %v", c.From, c.To, c.Stumbles, c.Where, len(c.Others), c.Holds))
 	}
-	if want := "B4–C5 1 3A+0 false; B4–A4 5 2B+1 true; A4–C5 1 5A+0 true"; strings.Join(words, "; ") != want {
+	if want := "C5–C5 5 6A+1 false; B4–C5 1 3A+0 false; B4–A4 5 2B+1 true; A4–C5 1 5A+0 true"; strings.Join(words, "; ") != want {
 		t.Errorf("the changes are %s, want %s", strings.Join(words, "; "), want)
 	}
 }
