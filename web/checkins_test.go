@@ -87,7 +87,7 @@ func TestCheckins(t *testing.T) {
 		t.Errorf("heard are %s", got)
 	}
 	_, page = v.get(at)
-	wants(t, page, "Everybody who was waiting has been heard.", "Nobody waits today.", "Heard Alma.", "not clean at the last check-in")
+	wants(t, page, "Everybody who was waiting has been heard.", "Nobody waits today.", "Heard Alma.", "left from the last check-in")
 	log, err := desk.StudentAttempts(ctx, studentCalled(t, desk, b.section, "Alma"))
 	if err != nil || len(log) != 4 || log[0].Tempo != 58 || log[0].Cause != "sound" {
 		t.Errorf("the log has %+v, %v", log, err)

@@ -47,7 +47,7 @@ func Due(pieces []Piece, seconds float64, most int) []lesson.Step {
 	open := slices.DeleteFunc(slices.Clone(pieces), func(p Piece) bool { return p.State.Stage == routine.Done })
 	for _, p := range open {
 		if p.Asked {
-			ask(p, "not clean at the last check-in")
+			ask(p, "left from the last check-in")
 		}
 	}
 	for _, p := range mostStuckFirst(open) {

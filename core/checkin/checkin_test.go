@@ -48,7 +48,7 @@ func TestDue(t *testing.T) {
 		{"one in any case", []Piece{at(1, "A", name, 5), at(2, "A", count, 9)}, 0, "2A Count: at Count"},
 		{"who is stuck is heard on it", []Piece{at(1, "A", name, 5, stuck(3)), at(2, "A", count, 9)}, 60, "1A Name: 3 stumbles, rhythm; 2A Count: at Count"},
 		{"the most stuck first", []Piece{at(1, "A", name, 5, stuck(3)), at(2, "A", count, 1, stuck(5))}, 25, "2A Count: 5 stumbles, rhythm"},
-		{"what was asked before that", []Piece{at(1, "A", name, 5, stuck(3)), at(2, "A", play, 1, asked)}, 25, "2A Play: not clean at the last check-in"},
+		{"what was asked before that", []Piece{at(1, "A", name, 5, stuck(3)), at(2, "A", play, 1, asked)}, 25, "2A Play: left from the last check-in"},
 		{"what was asked and is done since is not", []Piece{at(1, "A", done, 5, asked), at(2, "A", play, 1)}, 60, "2A Play: at Play"},
 		{"one piece an exercise", []Piece{at(1, "A", name, 5, stuck(3)), at(1, "B", name, 6, stuck(4))}, 90, "1B Name: 4 stumbles, rhythm"},
 		{"something done, the last", []Piece{at(1, "A", done, 5), at(2, "A", done, 9)}, 25, "2A Play: done: so that it is kept"},
