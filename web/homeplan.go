@@ -200,7 +200,7 @@ func (s *Server) makeHomePlan(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	p.Student = student.ID
-	if err := s.layOutHome(r, &p, student); err != nil {
+	if err := s.layOutHome(r, &p, student, homeReads{}); err != nil {
 		s.failedToRead(w, r, err)
 		return
 	}
@@ -264,7 +264,7 @@ func (s *Server) changeHomeDay(w http.ResponseWriter, r *http.Request) {
 		p.Changed = map[string]int{}
 	}
 	p.Changed[on.Format(time.DateOnly)] = minutes
-	if err := s.layOutHome(r, &p, student); err != nil {
+	if err := s.layOutHome(r, &p, student, homeReads{}); err != nil {
 		s.failedToRead(w, r, err)
 		return
 	}
@@ -291,8 +291,8 @@ func (s *Server) dropHomePlan(w http.ResponseWriter, r *http.Request) {
 }
 
 // layOutHome lays out a plan from today on; the days before stay as they were.
-func (s *Server) layOutHome(r *http.Request, p *store.HomePlan, student store.Student) error {
-	pieces, err := s.homePieces(r, student)
+func (s *Server) layOutHome(r *http.Request, p *store.HomePlan, student store.Student, reads homeReads) error {
+	pieces, err := s.homePieces(r, student, reads)
 	if err != nil {
 		return err
 	}
@@ -312,7 +312,7 @@ func (s *Server) layOutHome(r *http.Request, p *store.HomePlan, student store.St
 
 // homePieces are the pieces that a student may be given to do at home: what is due at the
 // check-in to come, and what they have tried last.
-func (s *Server) homePieces(r *http.Request, student store.Student) ([]homeplan.Piece, error) {
+func (s *Server) homePieces(r *http.Request, student store.Student, reads homeReads) ([]homeplan.Piece, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	checkins, err := desk.StudentCheckins(ctx, student.ID, 1)
 	if err != nil {
@@ -352,33 +352,64 @@ func (s *Server) homePieces(r *http.Request, student store.Student) ([]homeplan.
 			continue
 		}
 		standing, steps := standings[store.Task{Student: student.ID, Exercise: x.ID}], rules.For(student.ID, x.ID)
-		mine := func(_ choice, tab instrumentTab) bool { return tab.ID == student.Instrument }
-		_, err := s.explainEach(r, benchAsk{exercise: x.ID, section: student.SectionID}, mine, func(at choice, tab instrumentTab, read explained, _ taughtBy) {
-			for _, p := range read.Report.Pieces {
-				key := p.Key()
-				h := homeplan.Piece{
-					Piece: newLessonPiece(at, read, p, steps), Steps: steps, State: standing.State(steps, key), Hard: p.Difficulty,
-					Due: due[dueKey{student.ID, int64(x.ID), key.String()}],
-				}
-				h.Lips = tab.Instrument.LipsTire()
-				if standing != nil {
-					if tempo := h.State.NextTempo(standing.Times[key].Tempo); tempo > 0 {
-						h.Tempo = tempo
-					}
-				}
-				if h.State.Tries == 0 && !h.Due && !nextOf(standing, read.Report.Pieces, key, steps) {
-					continue
-				}
-				h.Last, h.Reviews, _ = homeplan.Learned(steps, datedAt(log, x.ID, key))
-				pieces = append(pieces, h)
-			}
-		})
-		var unread score.Problems
-		if err != nil && !errors.As(err, &unread) {
+		read, err := s.readHome(r, reads, student, x)
+		if err != nil {
 			return nil, err
+		}
+		for _, p := range read.Report.Pieces {
+			key := p.Key()
+			h := homeplan.Piece{
+				Piece: newLessonPiece(read.at, read.explained, p, steps), Steps: steps, State: standing.State(steps, key), Hard: p.Difficulty,
+				Due: due[dueKey{student.ID, int64(x.ID), key.String()}],
+			}
+			h.Lips = read.at.Instrument.LipsTire()
+			if standing != nil {
+				if tempo := h.State.NextTempo(standing.Times[key].Tempo); tempo > 0 {
+					h.Tempo = tempo
+				}
+			}
+			if h.State.Tries == 0 && !h.Due && !nextOf(standing, read.Report.Pieces, key, steps) {
+				continue
+			}
+			h.Last, h.Reviews, _ = homeplan.Learned(steps, datedAt(log, x.ID, key))
+			pieces = append(pieces, h)
 		}
 	}
 	return pieces, nil
+}
+
+// homeReads are the parts that the plans of a section have been read for, so that each is read
+// once.
+type homeReads map[homeRead]*readAtHome
+
+// homeRead names an instrument's part of an exercise.
+type homeRead struct {
+	instrument string
+	exercise   store.ExerciseID
+}
+
+type readAtHome struct {
+	at choice
+	explained
+}
+
+// readHome reads a student's part of an exercise; it has no pieces where it cannot be read.
+func (s *Server) readHome(r *http.Request, reads homeReads, student store.Student, x store.Exercise) (*readAtHome, error) {
+	name := homeRead{student.Instrument, x.ID}
+	if known := reads[name]; known != nil {
+		return known, nil
+	}
+	read := &readAtHome{}
+	mine := func(_ choice, tab instrumentTab) bool { return tab.ID == student.Instrument }
+	_, err := s.explainEach(r, benchAsk{exercise: x.ID, section: student.SectionID}, mine, func(at choice, _ instrumentTab, x explained, _ taughtBy) {
+		read.at, read.explained = at, x
+	})
+	var unread score.Problems
+	if err != nil && !errors.As(err, &unread) {
+		return nil, err
+	}
+	reads[name] = read
+	return read, nil
 }
 
 // nextOf says whether an untried piece is the first in learning order that is not done, of an

@@ -78,6 +78,7 @@ func (s *Server) makePlans(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
+	reads := homeReads{}
 	for _, student := range students {
 		p := asked
 		p.Student, p.Changed = student.ID, map[string]int{}
@@ -89,7 +90,7 @@ func (s *Server) makePlans(w http.ResponseWriter, r *http.Request) {
 		if !until.IsZero() {
 			p.Until = until
 		}
-		if err := s.layOutHome(r, &p, student); err != nil {
+		if err := s.layOutHome(r, &p, student, reads); err != nil {
 			s.failedToRead(w, r, err)
 			return
 		}
