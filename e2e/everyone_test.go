@@ -33,6 +33,7 @@ var views = []struct{ name, path, drawn string }{
 	{"People", "/people", ".people li"},
 	{"a table of students", "/people/table", "[name=table]"},
 	{"check-ins", "/check-ins?section=1", ".checkin-table td"},
+	{"care of an instrument", "/care/brass", ".care h2"},
 	{"a page for the family", "/students/1/family", ".family .note-staff"},
 	{"plans for home", "/plans?section=1", ".plan-list li"},
 	{"a student without a plan", "/students/2/plan", ".plan-make"},

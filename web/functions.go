@@ -22,6 +22,7 @@ var functions = template.FuncMap{
 	"inWords":   inWords,
 	"json":      inJSON,
 	"press":     rand.Text,
+	"careLink":  careLink,
 	"pitch":     withOctave,
 	"short":     shortPitch,
 	"inside":    func(v benchView) benchView { v.Update = false; return v },

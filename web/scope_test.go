@@ -88,6 +88,7 @@ var routeCases = map[string]answer{
 	"GET /settings":  own,
 	"POST /settings": made,
 
+	"GET /care/{kind}": refused, "POST /care/{kind}": refused,
 	"GET /routines": own, "GET /routines/edit": refused, "POST /routines": own, "POST /routines/choose": refused, "POST /routines/drop": refused,
 	"GET /board/pulse": refused, "GET /board/where": refused, "GET /board/heat": refused, "GET /board/weeks": refused, "GET /board/groups": refused, "GET /board/grades": refused, "POST /lessons/group": refused,
 	"GET /plans": refused, "POST /plans": refused, "GET /students/{id}/plan": refused, "POST /students/{id}/plan": refused, "POST /students/{id}/plan/day": refused, "POST /students/{id}/plan/drop": refused,

@@ -219,6 +219,8 @@ func (s *Server) Routes() chi.Router {
 			r.Get("/settings", s.settings)
 			r.Post("/settings", s.keepSettings)
 
+			r.Get("/care/{kind}", s.care)
+			r.Post("/care/{kind}", s.keepCare)
 			r.Get("/routines", s.routines)
 			r.Get("/routines/edit", s.editRoutine)
 			r.Post("/routines", s.keepRoutine)

@@ -1,0 +1,48 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/care"
+)
+
+// Every kind has its page; the teacher's words stand in place of ours, are escaped and bounded,
+// and nothing puts ours back.
+func TestCare(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	for _, k := range care.Kinds() {
+		status, page := v.get("/care/" + string(k))
+		if status != http.StatusOK {
+			t.Errorf("%s gives %d", k, status)
+		}
+		wants(t, page, "When it does not sound", "NIOSH 98-126")
+	}
+	if status, _ := v.get("/care/harps"); status != http.StatusNotFound {
+		t.Errorf("another kind gives %d", status)
+	}
+	first := care.For(care.Brass, care.First).Lines[0][:20]
+	v.post("/care/brass", url.Values{"topic": {"first-sounds"}, "words": {"Buzz <i>first</i>.\r\nThen sing."}})
+	_, page := v.get("/care/brass")
+	wants(t, page, "First sounds: Your words stand there now.", "<p>Buzz &lt;i&gt;first&lt;/i&gt;.</p><p>Then sing.</p>")
+	if strings.Contains(page, first) {
+		t.Error("our words stand beside the teacher's")
+	}
+	long := strings.Repeat("ü", care.Longest+1)
+	if status, page := v.post("/care/brass", url.Values{"topic": {"first-sounds"}, "words": {long}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, long) || !strings.Contains(page, "First sounds: your words are longer than 3000 letters.") {
+		t.Errorf("words that are too long give %d", status)
+	}
+	v.post("/care/brass", url.Values{"topic": {"first-sounds"}, "words": {" "}})
+	_, page = v.get("/care/brass")
+	wants(t, page, "Our words stand there again.", first)
+	if status, _ := v.post("/care/brass", url.Values{"topic": {"singing"}, "words": {"x"}}); status != http.StatusNotFound {
+		t.Errorf("another topic gives %d", status)
+	}
+	_, page = v.get(fmt.Sprintf("/students/%d", b.student))
+	wants(t, page, `href="/care/brass"`)
+}
