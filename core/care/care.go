@@ -110,7 +110,7 @@ var own = map[Kind]map[Topic][]string{
 	},
 	Brass: {
 		SetUp:   {"The mouthpiece goes in with a small turn, and is never knocked. Oil valves, grease slides; a trombone’s slide is locked until it is held.", "Water out before you begin."},
-		Hold:    {"Sit tall, both feet flat. The left hand carries, the right hand is free to move.", "The mouthpiece in the middle of the lips, no harder than to seal."},
+		Hold:    {"Sit tall, both feet flat. The left hand carries, the right is free for valves or slide; on the horn the left hand has the valves, and the right lies in the bell.", "The mouthpiece in the middle of the lips, no harder than to seal."},
 		First:   {"Air first: “hoo” through a round mouth. Then the lips buzz, then the mouthpiece alone, then the horn, one long note each.", "A note that is comfortable, held as long as a slow breath; listen where it begins."},
 		Silent:  {"Say “em”, keep the corners, and let faster air start the buzz.", "Too low: faster air, firm corners. Too high: slower air, an open throat. A valve that is half down or in the wrong way stops everything."},
 		After:   {"Water out, slides and valves wiped; the mouthpiece rinsed with lukewarm water.", "Slide locked, in the case before you stand up."},
