@@ -145,13 +145,6 @@ func (d *Desk) KeepDue(ctx context.Context, id CheckinID, due []lesson.Step) err
 	})
 }
 
-// KeepComment changes what the teacher says at a check-in.
-func (d *Desk) KeepComment(ctx context.Context, id CheckinID, comment string) error {
-	return d.marking(ctx, "keep the comment", func(tx deskTx) error {
-		return tx.change(ctx, `UPDATE checkins SET comment = $3`+tx.ofCheckin(), id, comment)
-	})
-}
-
 // DropCheckin takes away a check-in that is still to come.
 func (d *Desk) DropCheckin(ctx context.Context, id CheckinID) error {
 	return d.marking(ctx, "take the check-in away", func(tx deskTx) error {

@@ -204,7 +204,6 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"DropLesson":     func() error { return d.DropLesson(ctx, f.lesson) },
 		"SetCheckins":    func() error { return d.SetCheckins(ctx, store.Checkin{Student: f.student, On: time.Now()}) },
 		"KeepDue":        func() error { return d.KeepDue(ctx, f.checkin, nil) },
-		"KeepComment":    func() error { return d.KeepComment(ctx, f.checkin, "stolen") },
 		"DropCheckin":    func() error { return d.DropCheckin(ctx, f.checkin) },
 		"MarkAtCheckin":  func() error { return d.MarkAtCheckin(ctx, "", f.checkin, f.try(true, routine.None)) },
 		"EndCheckin":     func() error { return d.EndCheckin(ctx, f.checkin, "stolen", store.Checkin{}) },

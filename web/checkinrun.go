@@ -99,12 +99,12 @@ func (q queueView) query() string {
 // startQueue opens the check-in that is heard first.
 func (s *Server) startQueue(w http.ResponseWriter, r *http.Request) {
 	section := store.SectionID(number(r, "section"))
-	minutes, err := strconv.Atoi(text(r, "minutes"))
-	if err != nil || minutes < 1 || minutes > mostHearing {
-		s.showCheckins(w, r, http.StatusUnprocessableEntity, fmt.Sprintf("The minutes, “%s”, are no number from 1 to %d.", text(r, "minutes"), mostHearing))
+	minutes, problem := readMinutes(text(r, "minutes"), 1, mostHearing)
+	if problem != "" {
+		s.showCheckins(w, r, http.StatusUnprocessableEntity, problem)
 		return
 	}
-	queue, err := s.queue(r, section, minutes)
+	queue, err := s.queue(r, section)
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -138,7 +138,8 @@ func (s *Server) showCheckin(w http.ResponseWriter, r *http.Request, status int,
 	s.page(w, r, status, "checkin", "Check-in of "+v.Student.Name(), v)
 }
 
-func (s *Server) checkinView(r *http.Request) (checkinView, error) {
+// checkinAt finds the check-in of a request, whose it is, and how far the queue is.
+func (s *Server) checkinAt(r *http.Request) (checkinView, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	v := checkinView{Guest: desk.Guest()}
 	var err error
@@ -146,6 +147,16 @@ func (s *Server) checkinView(r *http.Request) (checkinView, error) {
 		return v, err
 	}
 	if v.Student, err = desk.StudentByID(ctx, v.Checkin.Student); err != nil {
+		return v, err
+	}
+	v.Queue, err = s.queueOf(r, v)
+	return v, err
+}
+
+func (s *Server) checkinView(r *http.Request) (checkinView, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	v, err := s.checkinAt(r)
+	if err != nil {
 		return v, err
 	}
 	v.Title = instrumentTitle(v.Student.Instrument)
@@ -179,10 +190,7 @@ func (s *Server) checkinView(r *http.Request) (checkinView, error) {
 	if err := s.addDueMusic(r, &v); err != nil {
 		return v, err
 	}
-	if v.Others, err = s.others(r, v); err != nil {
-		return v, err
-	}
-	v.Queue, err = s.queueOf(r, v)
+	v.Others, err = s.others(r, v)
 	return v, err
 }
 
@@ -206,7 +214,7 @@ func (s *Server) addDueMusic(r *http.Request, v *checkinView) error {
 	return nil
 }
 
-// others lists what may be asked for beside what is due, what is worked at last first.
+// others lists what may be asked for beside what is due, in the order of the books.
 func (s *Server) others(r *http.Request, v checkinView) ([]otherExercise, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	exercises, err := s.reader.Exercises(ctx, desk)
@@ -237,7 +245,7 @@ func (s *Server) queueOf(r *http.Request, v checkinView) (queueView, error) {
 	if q.Minutes <= 0 || q.Minutes > mostHearing {
 		return queueView{}, nil
 	}
-	queue, err := s.queue(r, v.Student.SectionID, q.Minutes)
+	queue, err := s.queue(r, v.Student.SectionID)
 	if err != nil {
 		return q, err
 	}
@@ -419,7 +427,7 @@ func (s *Server) askMore(r *http.Request, c *store.Checkin) (problem string, err
 
 // endCheckin keeps what is said of a check-in, sets the next one, and goes on in the queue.
 func (s *Server) endCheckin(w http.ResponseWriter, r *http.Request) {
-	v, err := s.checkinView(r)
+	v, err := s.checkinAt(r)
 	if err != nil {
 		s.failed(w, r, err)
 		return

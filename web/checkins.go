@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"fmt"
 	"net/http"
@@ -148,7 +149,7 @@ func waiting(list []store.Checkin, students []store.Student, today time.Time) []
 }
 
 // queue is who of a section waits to be heard today, in order.
-func (s *Server) queue(r *http.Request, section store.SectionID, minutes int) ([]checkin.Waiting, error) {
+func (s *Server) queue(r *http.Request, section store.SectionID) ([]checkin.Waiting, error) {
 	students, err := deskOf(r).Students(r.Context(), section)
 	if err != nil {
 		return nil, err
@@ -157,7 +158,7 @@ func (s *Server) queue(r *http.Request, section store.SectionID, minutes int) ([
 	if err != nil {
 		return nil, err
 	}
-	queue, _ := checkin.Queue(waiting(list, students, dateOf(time.Now())), minutes)
+	queue, _ := checkin.Queue(waiting(list, students, dateOf(time.Now())), 0) // who fits is not asked
 	return queue, nil
 }
 
@@ -170,10 +171,8 @@ func (s *Server) setCheckins(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	on, problem := readDay(text(r, "on"))
-	minutes, err := strconv.Atoi(text(r, "minutes"))
-	if err != nil || minutes < 1 || minutes > mostHearing {
-		problem = fmt.Sprintf("The minutes, “%s”, are no number from 1 to %d.", text(r, "minutes"), mostHearing)
-	}
+	minutes, wrong := readMinutes(text(r, "minutes"), 1, mostHearing)
+	problem = cmp.Or(wrong, problem)
 	if problem != "" {
 		s.showCheckins(w, r, http.StatusUnprocessableEntity, problem)
 		return
@@ -216,6 +215,15 @@ func (s *Server) setCheckins(w http.ResponseWriter, r *http.Request) {
 	}
 	s.flash(r, fmt.Sprintf("%s for %s.", capitalWords(dayWords(on)), numbered(len(set), "student", "students")))
 	http.Redirect(w, r, fmt.Sprintf("/check-ins?section=%d", section.ID), http.StatusSeeOther)
+}
+
+// readMinutes reads a number of minutes, or says what is wrong with it.
+func readMinutes(typed string, least, most int) (int, string) {
+	minutes, err := strconv.Atoi(typed)
+	if err != nil || minutes < least || minutes > most {
+		return minutes, fmt.Sprintf("The minutes, “%s”, are no number from %d to %d.", typed, least, most)
+	}
+	return minutes, ""
 }
 
 // readDay reads a day as browsers send it, or says what is wrong with it.

@@ -114,9 +114,9 @@ func readGradeRule(r *http.Request) (rule gradeRule, problem string) {
 		return rule, "Choose the stage from the list."
 	}
 	if typed := text(r, "by"); typed != "" {
-		by, err := time.Parse(time.DateOnly, typed)
-		if err != nil || by.Year() < 2000 || by.Year() > 2200 {
-			return rule, fmt.Sprintf("The day, “%s”, is none. Write it as year, month and day: 2026-11-20.", typed)
+		by, problem := readDay(typed)
+		if problem != "" {
+			return rule, problem
 		}
 		rule.By = by
 	}

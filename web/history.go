@@ -108,10 +108,14 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 	}
 	if only == 0 {
 		v.Next = nextFor(&v.Student, exercises, own, rules, standings)
-		if err := s.addWhere(r, v.Student, v.Next); err != nil {
+		reads, err := readerFor(ctx, desk, v.Student)
+		if err != nil {
 			return v, err
 		}
-		if err := s.addDepth(r, &v, exercises, standings, own, rules, tries); err != nil {
+		if err := s.addWhere(r, reads, v.Next); err != nil {
+			return v, err
+		}
+		if err := s.addDepth(r, &v, reads, exercises, standings, own, rules, tries); err != nil {
 			return v, err
 		}
 	}

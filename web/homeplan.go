@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"fmt"
@@ -220,13 +221,12 @@ func readHomePlan(r *http.Request) (store.HomePlan, string) {
 		return p, problem
 	}
 	days := dayNumber(p.Until) - dayNumber(p.From)
-	minutes, err := strconv.Atoi(text(r, "minutes"))
-	p.Minutes = minutes
+	p.Minutes, problem = readMinutes(text(r, "minutes"), 1, homeplan.MostMinutes)
 	switch {
 	case len(p.Weekdays) == 0:
 		return p, "Choose at least one day of the week. Four is usual."
-	case err != nil || minutes < 1 || minutes > homeplan.MostMinutes:
-		return p, fmt.Sprintf("The minutes, “%s”, are no number from 1 to %d.", text(r, "minutes"), homeplan.MostMinutes)
+	case problem != "":
+		return p, problem
 	case days < 1:
 		return p, "The plan ends before it begins. Choose a day after today."
 	case days > homeplan.MostDays:
@@ -249,10 +249,8 @@ func (s *Server) changeHomeDay(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	on, problem := readDay(text(r, "on"))
-	minutes, err := strconv.Atoi(text(r, "minutes"))
-	if problem == "" && (err != nil || minutes < 0 || minutes > homeplan.MostMinutes) {
-		problem = fmt.Sprintf("The minutes, “%s”, are no number from 0 to %d.", text(r, "minutes"), homeplan.MostMinutes)
-	}
+	minutes, wrong := readMinutes(text(r, "minutes"), 0, homeplan.MostMinutes)
+	problem = cmp.Or(problem, wrong)
 	if problem == "" && (on.Before(dateOf(time.Now())) || !on.Before(p.Until)) {
 		problem = "That day is past, or not in the plan. What follows from today on can be changed."
 	}

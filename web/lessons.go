@@ -92,9 +92,9 @@ func (s *Server) planLesson(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	minutes, err := strconv.Atoi(text(r, "minutes"))
-	if err != nil || minutes < 1 || minutes > lesson.MostMinutes {
-		s.showLessons(w, r, http.StatusUnprocessableEntity, text(r, "minutes"), fmt.Sprintf("The minutes, “%s”, are no number from 1 to %d.", text(r, "minutes"), lesson.MostMinutes))
+	minutes, problem := readMinutes(text(r, "minutes"), 1, lesson.MostMinutes)
+	if problem != "" {
+		s.showLessons(w, r, http.StatusUnprocessableEntity, text(r, "minutes"), problem)
 		return
 	}
 	if section.ID == 0 {
@@ -232,11 +232,11 @@ func (s *Server) changePlan(w http.ResponseWriter, r *http.Request) {
 func changedPlan(p *lesson.Plan, r *http.Request) (problem string) {
 	k, figure := int(number(r, "at")), int(number(r, "to"))
 	if text(r, "do") == "minutes" {
-		if figure < 1 || figure > lesson.MostMinutes {
-			return fmt.Sprintf("The minutes, “%s”, are no number from 1 to %d.", text(r, "to"), lesson.MostMinutes)
+		minutes, problem := readMinutes(text(r, "to"), 1, lesson.MostMinutes)
+		if problem == "" {
+			p.Minutes = minutes
 		}
-		p.Minutes = figure
-		return ""
+		return problem
 	}
 	if k < 0 || k >= len(p.Steps) {
 		return ""

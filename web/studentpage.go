@@ -66,7 +66,7 @@ const mostCheckins = 8
 const mostLooked = 24
 
 // addDepth fills a student's page.
-func (s *Server) addDepth(r *http.Request, v *historyView, exercises []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
+func (s *Server) addDepth(r *http.Request, v *historyView, reads aReader, exercises []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
 	ctx, desk := r.Context(), deskOf(r)
 	var all []tryView
 	for _, x := range exercises {
@@ -95,7 +95,7 @@ func (s *Server) addDepth(r *http.Request, v *historyView, exercises []store.Exe
 	if v.Instrument.Unpitched() || len(recent) == 0 {
 		return nil
 	}
-	return s.addNotes(r, v, recent, standings, own, rules, tries)
+	return s.addNotes(r, v, reads, recent, standings, own, rules, tries)
 }
 
 // tried lists the exercises that somebody has tried, the one tried last first.
@@ -107,12 +107,8 @@ func tried(exercises []store.Exercise, tries map[store.ExerciseID][]tryView) []s
 
 // addNotes reads the student's parts of what they have tried for the notes and the changes in
 // them.
-func (s *Server) addNotes(r *http.Request, v *historyView, recent []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
+func (s *Server) addNotes(r *http.Request, v *historyView, reads aReader, recent []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
 	ctx, desk := r.Context(), deskOf(r)
-	reads, err := readerFor(ctx, desk, v.Student)
-	if err != nil {
-		return err
-	}
 	var pieces []progress.Worked
 	var failed []progress.Failed
 	for _, x := range recent {

@@ -37,7 +37,11 @@ func (s *Server) where(w http.ResponseWriter, r *http.Request) {
 	key, is := breakdown.ParsePieceKey(text(r, "piece"))
 	words := ""
 	if at := standings[store.Task{Student: student.ID, Exercise: x.ID}]; is && at != nil && at.Pieces[key].Stuck() {
-		if words, err = s.whereIn(ctx, desk, student, x, key, at.Pieces[key].Over.Main()); err != nil {
+		reads, err := readerFor(ctx, desk, student)
+		if err == nil {
+			words, err = s.whereIn(ctx, desk, reads, x, key, at.Pieces[key].Over.Main())
+		}
+		if err != nil {
 			s.failed(w, r, err)
 			return
 		}
@@ -47,13 +51,13 @@ func (s *Server) where(w http.ResponseWriter, r *http.Request) {
 }
 
 // addWhere says on a student's cards where in their pieces it most likely goes wrong.
-func (s *Server) addWhere(r *http.Request, student store.Student, cards []helpCard) error {
+func (s *Server) addWhere(r *http.Request, reads aReader, cards []helpCard) error {
 	for k := range cards {
 		if cards[k].WhereLink == "" {
 			continue
 		}
 		var err error
-		if cards[k].Where, err = s.whereIn(r.Context(), deskOf(r), student, cards[k].Exercise, cards[k].key, cards[k].cause); err != nil {
+		if cards[k].Where, err = s.whereIn(r.Context(), deskOf(r), reads, cards[k].Exercise, cards[k].key, cards[k].cause); err != nil {
 			return err
 		}
 	}
@@ -62,11 +66,7 @@ func (s *Server) addWhere(r *http.Request, student store.Student, cards []helpCa
 
 // whereIn is where in a piece of a student's part a stumble of a cause most likely lies; "" for
 // what cannot be read.
-func (s *Server) whereIn(ctx context.Context, desk *store.Desk, student store.Student, x store.Exercise, key breakdown.PieceKey, cause routine.Cause) (string, error) {
-	reads, err := readerFor(ctx, desk, student)
-	if err != nil {
-		return "", err
-	}
+func (s *Server) whereIn(ctx context.Context, desk *store.Desk, reads aReader, x store.Exercise, key breakdown.PieceKey, cause routine.Cause) (string, error) {
 	report, err := s.notesOf(ctx, desk, reads, x)
 	if err != nil || report == nil {
 		return "", err
@@ -80,10 +80,11 @@ type aReader struct {
 	Section    store.Section
 	Instrument instrument.Instrument // as the teacher's students have it
 	kept       taughtBy
+	notes      map[store.ExerciseID]*breakdown.Report // that were read
 }
 
 func readerFor(ctx context.Context, desk *store.Desk, student store.Student) (aReader, error) {
-	r := aReader{Student: student}
+	r := aReader{Student: student, notes: map[store.ExerciseID]*breakdown.Report{}}
 	var err error
 	if r.kept, err = taught(ctx, desk); err != nil {
 		return r, err
@@ -101,6 +102,9 @@ func readerFor(ctx context.Context, desk *store.Desk, student store.Student) (aR
 
 // notesOf reads the notes of a student's part of an exercise; nil where it cannot be read.
 func (s *Server) notesOf(ctx context.Context, desk *store.Desk, r aReader, x store.Exercise) (*breakdown.Report, error) {
+	if known := r.notes[x.ID]; known != nil {
+		return known, nil
+	}
 	part, err := s.reader.Part(ctx, desk, x, r.Instrument.ID)
 	var unread score.Problems
 	if errors.As(err, &unread) {
@@ -117,5 +121,6 @@ func (s *Server) notesOf(ctx context.Context, desk *store.Desk, r aReader, x sto
 		return nil, err
 	}
 	report := breakdown.ReadNotes(part.Score, part.Source, part.WrittenFor, r.Instrument, o)
+	r.notes[x.ID] = &report
 	return &report, nil
 }

@@ -21,9 +21,8 @@ type Failed struct {
 
 // FailedChange is a change that has failed, in all pieces that have it.
 type FailedChange struct {
-	Failed             // in the piece where it failed most
-	Others    []string // the other pieces
-	Stumbling bool     // it does not hold yet in one of them
+	Failed          // in the piece where it failed most; it holds where it does in all of them
+	Others []string // the other pieces
 }
 
 // Changes adds up what has failed, a change and its way back as one: first those that do not
@@ -43,17 +42,16 @@ func Changes(list []Failed) []FailedChange {
 	var changes []FailedChange
 	for _, some := range by {
 		slices.SortStableFunc(some, func(a, b Failed) int { return b.Stumbles - a.Stumbles })
-		c := FailedChange{Failed: some[0], Stumbling: !some[0].Holds}
+		c := FailedChange{Failed: some[0]}
 		for _, f := range some[1:] {
 			c.Stumbles += f.Stumbles
 			c.Others = append(c.Others, f.Where)
-			c.Stumbling = c.Stumbling || !f.Holds
+			c.Holds = c.Holds && f.Holds
 		}
-		c.Holds = !c.Stumbling
 		changes = append(changes, c)
 	}
 	slices.SortFunc(changes, func(a, b FailedChange) int {
-		open := func(c FailedChange) int { return map[bool]int{true: 0, false: 1}[c.Stumbling] }
+		open := func(c FailedChange) int { return map[bool]int{false: 0, true: 1}[c.Holds] }
 		return cmp.Or(open(a)-open(b), b.Stumbles-a.Stumbles, a.From.Diatonic()-b.From.Diatonic(), a.To.Diatonic()-b.To.Diatonic(), a.From.Alter-b.From.Alter, a.To.Alter-b.To.Alter)
 	})
 	return changes
