@@ -173,7 +173,7 @@ func (c *checks) homePlans(s store.KeptSection, in map[int]int, exercises map[in
 		for _, d := range p.Plan.Days {
 			c.that(len(d.Items) <= lesson.MostSteps && d.Minutes <= homeplan.MostMinutes, "A plan in the archive has a day that cannot be.")
 			for _, i := range d.Items {
-				if i.Kind != homeplan.Warm {
+				if i.Kind.OfAPiece() {
 					c.step(i.Step, exercises)
 				}
 				c.length("a reason", i.Why, 0, longestTitle)

@@ -162,8 +162,12 @@ var warmWords = map[string]string{
 
 func newHomeItem(i homeplan.Item, student store.Student) homeItem {
 	item := homeItem{Item: i, Form: i.Step.Form, Name: i.Step.Name(), Time: lesson.Time(i.Halves)}
-	if i.Kind == homeplan.Warm {
+	switch i.Kind {
+	case homeplan.Warm:
 		item.Form, item.Name = routine.Play, warmWords[familyOf(student.Instrument)]
+		return item
+	case homeplan.Cards:
+		item.Form, item.Name = routine.Name, "Cards: "+cardsWord(student.Instrument)
 		return item
 	}
 	item.How = inWords(i.Step.Times) + " times"
@@ -180,6 +184,14 @@ func newHomeItem(i homeplan.Item, student store.Student) homeItem {
 		item.How += "; lips rest as long as they played"
 	}
 	return item
+}
+
+// cardsWord says what the cards of an instrument are about.
+func cardsWord(id string) string {
+	if i, _ := instrument.ByID(id); i.Unpitched() {
+		return "rhythms, counted aloud"
+	}
+	return "notes, named and fingered"
 }
 
 // familyOf is the family of an instrument.
@@ -301,7 +313,7 @@ func (s *Server) layOutHome(r *http.Request, p *store.HomePlan, student store.St
 			days = append(days, homeplan.Day{On: dayNumber(on), Minutes: minutesOn(*p, on)})
 		}
 	}
-	plan := homeplan.Make(days, pieces, true)
+	plan := homeplan.Make(days, pieces, homeplan.Daily{Warm: true, Cards: true})
 	past := slices.DeleteFunc(p.Plan.Days, func(d homeplan.Planned) bool { return d.On >= dayNumber(today) })
 	plan.Days = append(slices.Clone(past), plan.Days...)
 	p.Plan = plan

@@ -19,7 +19,11 @@ const (
 	Work  Kind = "work"  // a stage of a piece
 	Again Kind = "again" // what was learned, brought back
 	Twice Kind = "twice" // what is due, twice in a row, before the check-in
+	Cards Kind = "cards" // a short round of reading cards
 )
+
+// OfAPiece says whether a line of the kind is at a piece.
+func (k Kind) OfAPiece() bool { return k != Warm && k != Cards }
 
 // Piece is a piece as a student has it.
 type Piece struct {
@@ -83,6 +87,8 @@ const (
 const (
 	warmHalves = 4  // two minutes of long notes, where the day has warmFrom
 	warmFrom   = 20 // half minutes
+	cardHalves = 4  // a round of cards, where the day has cardsFrom
+	cardsFrom  = 16 // half minutes
 	homeTalk   = 15 // seconds in which a student reads what is to be done
 	mostLines  = 5  // of a day, beside long notes and what is due: few things, each often
 	homeTimes  = 2  // a stage is done so many times as often as in a lesson, where there is room
@@ -96,13 +102,19 @@ type work struct {
 	tight  bool // something of it was longer than a day has
 }
 
+// Daily is what stands in every day that has room for it.
+type Daily struct {
+	Warm  bool // it begins with long notes
+	Cards bool // a round of reading cards, while lips, arms or hands rest
+}
+
 // Make lays out a plan over some days, in their order, the last of them the last before the
-// check-in. warm is whether the instrument begins with long notes. Every day has at most its
+// check-in. Every day has at most its
 // minutes. What is due comes first, hardest first, a stage a day, or more where there are
 // fewer days than stages; on the last day it is played twice in a row, as it will be. Then
 // what was learned comes back at growing distances, 1, 2, 4, 8 days and so on, and where
 // there is time left, what is begun goes on. What is due and does not fit is named.
-func Make(days []Day, pieces []Piece, warm bool) Plan {
+func Make(days []Day, pieces []Piece, daily Daily) Plan {
 	var plan Plan
 	list := make([]*work, len(pieces))
 	for k, p := range pieces {
@@ -111,7 +123,7 @@ func Make(days []Day, pieces []Piece, warm bool) Plan {
 	slices.SortStableFunc(list, func(a, b *work) int { return cmp.Compare(b.Hard, a.Hard) })
 	used := slices.DeleteFunc(slices.Clone(days), func(d Day) bool { return d.Minutes <= 0 })
 	for k, day := range used {
-		plan.Days = append(plan.Days, planDay(day, list, len(used)-k, warm))
+		plan.Days = append(plan.Days, planDay(day, list, len(used)-k, daily))
 	}
 	for _, w := range list {
 		if left, is := w.left(len(used)); is {
@@ -122,11 +134,11 @@ func Make(days []Day, pieces []Piece, warm bool) Plan {
 }
 
 // planDay lays out one day, after which there are so many left, itself included.
-func planDay(day Day, list []*work, left int, warm bool) Planned {
+func planDay(day Day, list []*work, left int, daily Daily) Planned {
 	d := Planned{Day: day}
 	free := 2 * day.Minutes
 	var first, last []Item
-	if warm && free >= warmFrom {
+	if daily.Warm && free >= warmFrom {
 		first, free = append(first, Item{Kind: Warm, Halves: warmHalves, Why: "so that breath, bow or hands are ready"}), free-warmHalves
 	}
 	take := func(into *[]Item, i Item) bool {
@@ -165,6 +177,12 @@ func planDay(day Day, list []*work, left int, warm bool) Planned {
 			if !w.stage(put, day, free-keep, "for the check-in") {
 				break
 			}
+		}
+	}
+	if cards := (Item{Kind: Cards, Halves: cardHalves, Why: "reading, while lips and hands rest"}); daily.Cards && 2*day.Minutes >= cardsFrom {
+		var round []Item
+		if take(&round, cards) {
+			last = append(round, last...)
 		}
 	}
 	for _, w := range list {

@@ -45,8 +45,8 @@ func spelled(p Plan) string {
 		var items []string
 		for _, i := range d.Items {
 			switch i.Kind {
-			case Warm:
-				items = append(items, "warm")
+			case Warm, Cards:
+				items = append(items, string(i.Kind))
 			case Twice:
 				items = append(items, i.Step.Title+"!")
 			case Again:
@@ -106,7 +106,7 @@ func TestPlans(t *testing.T) {
 		{"several done ones", days(1), []Piece{piece("x", done, .1, last(50, 0)), piece("y", done, .9, last(50, 0))}, false, "y~, x~"},
 		{"time for twice is kept first", days(2), []Piece{piece("x", done, .1, due, last(50, 0)), piece("y", count, .9, due)}, false, "y Count, x!; left y: Name does not fit before the check-in"},
 	} {
-		if got := spelled(Make(tt.days, tt.pieces, tt.warm)); got != tt.want {
+		if got := spelled(Make(tt.days, tt.pieces, Daily{Warm: tt.warm})); got != tt.want {
 			t.Errorf("%s:\n%s, want\n%s", tt.what, got, tt.want)
 		}
 	}
@@ -114,8 +114,8 @@ func TestPlans(t *testing.T) {
 
 // Lips that rest take as long again, and the plan has room for it.
 func TestLipsRest(t *testing.T) {
-	plain := Make(days(20), []Piece{piece("x", routine.Play, .5)}, false)
-	rested := Make(days(20), []Piece{piece("x", routine.Play, .5, lips)}, false)
+	plain := Make(days(20), []Piece{piece("x", routine.Play, .5)}, Daily{Warm: false})
+	rested := Make(days(20), []Piece{piece("x", routine.Play, .5, lips)}, Daily{Warm: false})
 	if a, b := plain.Days[0].Halves(), rested.Days[0].Halves(); a != 3 || b != 5 {
 		t.Errorf("without rest it takes %d half minutes, with it %d", a, b)
 	}
@@ -123,7 +123,7 @@ func TestLipsRest(t *testing.T) {
 
 // What is played as at the check-in is known, and asks for no rest.
 func TestTwiceInARowHasNoRest(t *testing.T) {
-	plan := Make(days(20), []Piece{piece("x", routine.Done, .5, due, lips, last(100, 0))}, false)
+	plan := Make(days(20), []Piece{piece("x", routine.Done, .5, due, lips, last(100, 0))}, Daily{Warm: false})
 	if i := plan.Days[0].Items[0]; i.Kind != Twice || i.Halves != 2 {
 		t.Errorf("twice in a row is %+v", i)
 	}
@@ -136,23 +136,23 @@ func TestFewThingsOften(t *testing.T) {
 		begun = append(begun, piece(string(rune('a'+k)), routine.Count, .5))
 		asked = append(asked, piece(string(rune('a'+k)), routine.Count, .5, due))
 	}
-	if n := len(Make(days(60), begun, true).Days[0].Items); n != mostLines+1 {
+	if n := len(Make(days(60), begun, Daily{Warm: true}).Days[0].Items); n != mostLines+1 {
 		t.Errorf("with an hour for eight pieces a day has %d lines", n)
 	}
-	if n := len(Make(days(60, 60, 60, 60), asked, false).Days[0].Items); n != 8 {
+	if n := len(Make(days(60, 60, 60, 60), asked, Daily{Warm: false}).Days[0].Items); n != 8 {
 		t.Errorf("of eight due pieces %d are done", n)
 	}
 	for minutes, want := range map[int]int{30: 4, 1: 2} {
-		if got := Make(days(minutes), begun[:1], false).Days[0].Items[0].Step.Times; got != want {
+		if got := Make(days(minutes), begun[:1], Daily{Warm: false}).Days[0].Items[0].Step.Times; got != want {
 			t.Errorf("in %d minutes it is done %d times, want %d", minutes, got, want)
 		}
 	}
 	// One alone keeps nothing for others.
-	if got := Make(days(2, 2, 2, 2), []Piece{piece("x", routine.Count, .9, due)}, false).Days[0].Items[0].Step.Times; got != 4 {
+	if got := Make(days(2, 2, 2, 2), []Piece{piece("x", routine.Count, .9, due)}, Daily{Warm: false}).Days[0].Items[0].Step.Times; got != 4 {
 		t.Errorf("alone in two minutes a due piece is done %d times, want 4", got)
 	}
 	// The first of two due pieces leaves the second what it needs.
-	plan := Make(days(2, 2, 2, 2), []Piece{piece("x", routine.Count, .9, due), piece("y", routine.Count, .1, due)}, false)
+	plan := Make(days(2, 2, 2, 2), []Piece{piece("x", routine.Count, .9, due), piece("y", routine.Count, .1, due)}, Daily{Warm: false})
 	for _, i := range plan.Days[0].Items {
 		if i.Step.Times != 2 {
 			t.Errorf("%s is done %d times, want 2", i.Step.Name(), i.Step.Times)
@@ -160,9 +160,31 @@ func TestFewThingsOften(t *testing.T) {
 	}
 }
 
+// Cards come after the work, before what is played twice in a row, where a day has eight
+// minutes, and never in place of what is due.
+func TestCards(t *testing.T) {
+	for _, tt := range []struct {
+		days   []Day
+		pieces []Piece
+		warm   bool
+		want   string
+	}{
+		{days(8), nil, false, "cards"},
+		{days(7), nil, false, ""},
+		{days(20), nil, true, "warm, cards"},
+		{days(10), []Piece{piece("x", routine.Done, .5, due, last(100, 0))}, false, "cards, x!"},
+		{days(20), []Piece{piece("x", routine.Count, .5)}, true, "warm, x Count, cards"},
+		{days(8), []Piece{piece("x", routine.Count, .5, due, beats(200))}, false, "x Count; left x: Name does not fit before the check-in"},
+	} {
+		if got := spelled(Make(tt.days, tt.pieces, Daily{Warm: tt.warm, Cards: true})); got != tt.want {
+			t.Errorf("%d minutes: %s, want %s", tt.days[0].Minutes, got, tt.want)
+		}
+	}
+}
+
 // Every line has a reason.
 func TestReasons(t *testing.T) {
-	plan := Make(days(10, 10, 10), []Piece{piece("x", routine.Name, .5, due), piece("y", routine.Done, .9, last(97, 1)), piece("z", routine.Count, .1)}, true)
+	plan := Make(days(10, 10, 10), []Piece{piece("x", routine.Name, .5, due), piece("y", routine.Done, .9, last(97, 1)), piece("z", routine.Count, .1)}, Daily{Warm: true})
 	var whys []string
 	for _, d := range plan.Days {
 		for _, i := range d.Items {
@@ -197,9 +219,9 @@ func TestProperties(t *testing.T) {
 			p.Due, p.Lips = chance.IntN(2) == 0, chance.IntN(2) == 0
 			pieces = append(pieces, p)
 		}
-		warm := chance.IntN(2) == 0
-		plan := Make(list, pieces, warm)
-		if !reflect.DeepEqual(plan, Make(list, pieces, warm)) {
+		daily := Daily{Warm: chance.IntN(2) == 0, Cards: chance.IntN(2) == 0}
+		plan := Make(list, pieces, daily)
+		if !reflect.DeepEqual(plan, Make(list, pieces, daily)) {
 			t.Fatal("the same days and pieces give another plan")
 		}
 		found, reached := map[string]bool{}, map[string]int{}
@@ -208,7 +230,7 @@ func TestProperties(t *testing.T) {
 				t.Fatalf("day %d of %d minutes has %d half minutes", d.On, d.Minutes, d.Halves())
 			}
 			for _, i := range d.Items {
-				if i.Kind == Warm {
+				if i.Kind == Warm || i.Kind == Cards {
 					continue
 				}
 				if i.Halves != i.Step.Halves() {
