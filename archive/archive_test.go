@@ -18,6 +18,7 @@ import (
 
 	"unhurriedbench/archive"
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/card"
 	"unhurriedbench/core/finger"
 	"unhurriedbench/core/homeplan"
 	"unhurriedbench/core/lesson"
@@ -123,7 +124,37 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 			t.Fatal(err)
 		}
 	}
+	sayAtHome(t, s, d, st.ID, x)
 	return d
+}
+
+// sayAtHome has a student open their own page, say of two tries how they went, tick a line and
+// answer cards.
+func sayAtHome(t testing.TB, s *store.Store, d *store.Desk, student store.StudentID, x store.Exercise) {
+	t.Helper()
+	ctx := context.Background()
+	if err := d.MakeOwnPages(ctx, student); err != nil {
+		t.Fatal(err)
+	}
+	page, err := d.OwnPageOf(ctx, student)
+	if err != nil {
+		t.Fatal(err)
+	}
+	home, err := s.AtHome(ctx, page.Key)
+	if err != nil {
+		t.Fatal(err)
+	}
+	at := time.Date(2026, 12, 1, 16, 0, 0, 0, time.UTC)
+	for _, err := range []error{
+		home.Say(ctx, store.HomeTry{Exercise: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Play, Cause: routine.Rhythm}, Tempo: 60, At: at, Press: "one"}),
+		home.Say(ctx, store.HomeTry{Exercise: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Play, Clean: true}, Beside: store.Better, Changed: "slower", At: at, Press: "two"}),
+		home.Tick(ctx, store.HomeTick{On: at.Truncate(24 * time.Hour), Line: "warm"}),
+		home.AnswerCards(ctx, store.CardAnswer{Instrument: home.Student.Instrument, Answered: card.Answered{Card: "name:F4:C3", Grade: card.Slow, Millis: 5000, At: at}, Press: "three"}),
+	} {
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
 }
 
 func packed(t testing.TB, d *store.Desk) []byte {

@@ -6,6 +6,7 @@ import (
 	"unicode/utf8"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/card"
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/homeplan"
 	"unhurriedbench/core/instrument"
@@ -112,6 +113,7 @@ func check(e store.Everything) error {
 		c.seconds(s, in)
 		c.checkins(s, in, exercises, len(e.Tries))
 		c.homePlans(s, in, exercises)
+		c.atHome(s, in, exercises)
 	}
 	c.tries(e, students, exercises)
 	return c.err
@@ -181,6 +183,39 @@ func (c *checks) homePlans(s store.KeptSection, in map[int]int, exercises map[in
 		}
 		for _, l := range p.Plan.Left {
 			c.step(l.Step, exercises)
+		}
+	}
+}
+
+// atHome checks what a section's students have said and done at home.
+func (c *checks) atHome(s store.KeptSection, in map[int]int, exercises map[int]bool) {
+	seen := map[int]bool{}
+	for _, k := range s.AtHome {
+		c.that(in[k.Student] == s.No && !seen[k.Student], "What was done at home in the archive is of student %d, who is not in its section, or stands there twice.", k.Student)
+		seen[k.Student] = true
+		presses, cards, lines := map[store.Press]bool{}, map[store.Press]bool{}, map[store.KeptTick]bool{}
+		for _, t := range k.Tries {
+			c.moment(&t.At)
+			_, known := routine.ParseCause(string(t.Cause))
+			c.that(exercises[t.Exercise] && t.Tempo >= 0 && t.Tempo <= 400 && t.Piece.First <= t.Piece.Last && (known || t.Clean && t.Cause == routine.None) && store.KnownBeside(string(t.Beside)) &&
+				len(t.Press) >= 1 && len(t.Press) <= store.LongestPress && !presses[t.Press], "The archive has a try at home that cannot be.")
+			presses[t.Press] = true
+			c.length("a stage", string(t.Stage), 1, longestTitle)
+			c.length("what changed", t.Changed, 0, longestTitle)
+		}
+		for _, t := range k.Done {
+			c.moment(&t.On)
+			c.length("a line that was done", t.Line, 1, store.LongestLine)
+			c.that(!lines[t], "The archive has a line that was done twice on a day.")
+			lines[t] = true
+		}
+		for _, a := range k.Cards {
+			c.moment(&a.At)
+			_, known := card.ParseKind(string(card.KindOf(a.Card)))
+			_, instrumentKnown := instrument.ByID(a.Instrument)
+			c.that(known && instrumentKnown && len(a.Card) <= card.LongestID && a.Grade >= card.Missed && a.Grade <= card.Quick && a.Millis >= 0 && a.Millis <= store.LongestAnswer &&
+				len(a.Press) >= 1 && len(a.Press) <= store.LongestPress && !cards[a.Press], "The archive has an answer to a card that cannot be.")
+			cards[a.Press] = true
 		}
 	}
 }

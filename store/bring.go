@@ -23,7 +23,7 @@ func (d *Desk) BringIn(ctx context.Context, e Everything) (Brought, error) {
 		if err := tx.lockSources(ctx); err != nil {
 			return err
 		}
-		for _, bring := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.sections, in.students, in.lessons, in.tries, in.checkIns, in.homePlans} {
+		for _, bring := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.sections, in.students, in.lessons, in.tries, in.checkIns, in.homePlans, in.atHome} {
 			if err := bring(ctx); err != nil {
 				return err
 			}
@@ -328,6 +328,35 @@ func (in bringing) homePlans(ctx context.Context) error {
 			p.renumber(func(no int64) int64 { return int64(in.exercises[int(no)]) })
 			if err := in.keepHomePlan(ctx, p, "students"); err != nil {
 				return err
+			}
+		}
+	}
+	return nil
+}
+
+// atHome adds what students have said and done at home.
+func (in bringing) atHome(ctx context.Context) error {
+	for _, section := range in.e.Sections {
+		for _, k := range section.AtHome {
+			student := in.studentOf[k.Student]
+			for _, t := range k.Tries {
+				if err := in.change(ctx, `
+					INSERT INTO home_tries (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, beside, changed, at, press)
+					VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
+					student, in.exercises[t.Exercise], t.Piece.First, t.Piece.Last, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At, t.Press); err != nil {
+					return err
+				}
+			}
+			for _, t := range k.Done {
+				if err := in.change(ctx, `INSERT INTO home_ticks (teacher_id, student_id, on_day, line) VALUES ($1, $2, $3, $4)`, student, t.On, t.Line); err != nil {
+					return err
+				}
+			}
+			for _, a := range k.Cards {
+				if err := in.change(ctx, `INSERT INTO card_answers (teacher_id, student_id, instrument, card, grade, millis, at, press) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
+					student, a.Instrument, a.Card, a.Grade, a.Millis, a.At, a.Press); err != nil {
+					return err
+				}
 			}
 		}
 	}

@@ -40,6 +40,8 @@ const (
 	StudentRemoved Deed = "student removed"
 	StudentPutBack Deed = "student put back"
 	StudentErased  Deed = "student erased"
+	OwnPageMade    Deed = "own page made"
+	OwnPageEnded   Deed = "own page ended"
 	MaterialTaken  Deed = "everything exported"
 	MaterialGiven  Deed = "everything imported"
 )

@@ -28,6 +28,7 @@ type Desk struct {
 	routine routine.Routine
 	guest   Guest     // of a colleague who was given a section
 	marker  TeacherID // that colleague
+	only    StudentID // of a student who has opened their own page; 0 for all
 }
 
 // For is the desk of a teacher.

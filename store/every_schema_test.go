@@ -54,6 +54,10 @@ var rowsOf = []struct {
 	{27, 0, `INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, also_of, seat_row, seat_place) VALUES (1, 1, 'Ines', 'P', 'cello', 1, 1, 2)`},
 	{28, 0, `INSERT INTO checkins (teacher_id, student_id, on_day, due) VALUES (1, 1, '2026-12-01', '[]')`},
 	{29, 0, `INSERT INTO homeplans (teacher_id, student_id, from_day, until_day, weekdays, minutes, plan) VALUES (1, 1, '2026-12-01', '2026-12-08', '{1,4}', 15, '{}')`},
+	{30, 0, `INSERT INTO own_pages (teacher_id, student_id, key) VALUES (1, 1, 'abcdefghijklmnopqrstuvwxyz')`},
+	{30, 0, `INSERT INTO home_tries (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, at, press) VALUES (1, 1, 1, 1, 2, 'play', true, now(), 'x')`},
+	{30, 0, `INSERT INTO home_ticks (teacher_id, student_id, on_day, line) VALUES (1, 1, '2026-12-01', 'warm')`},
+	{30, 0, `INSERT INTO card_answers (teacher_id, student_id, instrument, card, grade, at, press) VALUES (1, 1, 'flute', 'name:G2:B4', 3, now(), 'x')`},
 	{18, 0, `INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (30, 7, 15, 12)`},
 }
 

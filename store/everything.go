@@ -9,6 +9,7 @@ import (
 	"github.com/jmoiron/sqlx"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/card"
 	"unhurriedbench/core/homeplan"
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
@@ -121,6 +122,7 @@ type KeptSection struct {
 	Notes     map[int]string   `json:"notes,omitempty"` // of students
 	Seats     map[int]KeptSeat `json:"seats,omitempty"` // of students
 	HomePlans []KeptHomePlan   `json:"homePlans,omitempty"`
+	AtHome    []KeptAtHome     `json:"atHome,omitempty"`
 	Checkins  []KeptCheckin    `json:"checkIns,omitempty"`
 	Seconds   map[int]int      `json:"secondInstruments,omitempty"` // whose second instrument a student stands for
 }
@@ -146,6 +148,45 @@ type KeptCheckin struct {
 	Comment  string        `json:"comment,omitempty"`
 	Together int           `json:"together,omitempty"` // 0 where nothing was marked
 	Due      []lesson.Step `json:"due"`
+}
+
+// KeptAtHome is what a student, by their No, has said and done at home. The link of their page
+// does not go along: it is made anew.
+type KeptAtHome struct {
+	Student int              `json:"student"`
+	Tries   []KeptHomeTry    `json:"tries,omitempty"`
+	Done    []KeptTick       `json:"done,omitempty"`
+	Cards   []KeptCardAnswer `json:"cards,omitempty"`
+}
+
+// KeptHomeTry is a try at home as the student says it went, at an exercise by its No.
+type KeptHomeTry struct {
+	Exercise int                `json:"exercise"`
+	Piece    breakdown.PieceKey `json:"measures"`
+	Stage    routine.Stage      `json:"stage"`
+	Clean    bool               `json:"clean"`
+	Cause    routine.Cause      `json:"cause,omitempty"`
+	Tempo    int                `json:"tempo,omitempty"`
+	Beside   Beside             `json:"besideTheOneBefore,omitempty"`
+	Changed  string             `json:"changed,omitempty"`
+	At       time.Time          `json:"at"`
+	Press    Press              `json:"press"`
+}
+
+// KeptTick is a line of a plan that was done on a day.
+type KeptTick struct {
+	On   time.Time `json:"on"`
+	Line string    `json:"line"`
+}
+
+// KeptCardAnswer is an answer to a reading card.
+type KeptCardAnswer struct {
+	Instrument string     `json:"instrument"`
+	Card       string     `json:"card"`
+	Grade      card.Grade `json:"grade"`
+	Millis     int        `json:"millis,omitempty"`
+	At         time.Time  `json:"at"`
+	Press      Press      `json:"press"`
 }
 
 // KeptHomePlan is what a student, by their No, does at home. Its lines name exercises by No.
@@ -204,7 +245,7 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 	}
 	defer func() { _ = tx.Rollback() }() // nothing is left to roll back once it is committed
 	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*KeptExercise{}, map[SectionID]int{}, map[StudentID]int{}, map[string]string{}, map[int64]int{0: 0}}
-	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.lessons, g.tries, g.checkIns, g.homePlans} {
+	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.lessons, g.tries, g.checkIns, g.homePlans, g.atHome} {
 		if err := gather(ctx); err != nil {
 			return e, wrap(doing, err)
 		}
@@ -589,6 +630,54 @@ func (g gathering) homePlans(ctx context.Context) error {
 		kept := KeptHomePlan{g.studentOf[p.Student], p.From.UTC(), p.Until.UTC(), p.Weekdays, p.Minutes, p.Changed, p.Plan}
 		section := &g.e.Sections[g.e.Students[kept.Student-1].Section-1]
 		section.HomePlans = append(section.HomePlans, kept)
+	}
+	return nil
+}
+
+// atHome gathers what students have said and done at home.
+func (g gathering) atHome(ctx context.Context) error {
+	at := map[StudentID]*KeptAtHome{}
+	var order []StudentID
+	of := func(id StudentID) *KeptAtHome {
+		if at[id] == nil {
+			at[id] = &KeptAtHome{Student: g.studentOf[id]}
+			order = append(order, id)
+		}
+		return at[id]
+	}
+	var tries []homeTryRow
+	if err := g.list(ctx, &tries, `SELECT `+homeTryColumns+` FROM home_tries h WHERE h.teacher_id = $1 ORDER BY h.id`); err != nil {
+		return err
+	}
+	for _, r := range tries {
+		if x := g.exercises[r.Exercise]; x != nil {
+			t := r.homeTry()
+			of(r.Student).Tries = append(of(r.Student).Tries, KeptHomeTry{x.No, t.Piece, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At.UTC(), t.Press})
+		}
+	}
+	var ticks []struct {
+		Student StudentID
+		HomeTick
+	}
+	if err := g.list(ctx, &ticks, `SELECT student_id AS student, on_day AS on, line FROM home_ticks WHERE teacher_id = $1 ORDER BY student_id, on_day, line`); err != nil {
+		return err
+	}
+	for _, r := range ticks {
+		of(r.Student).Done = append(of(r.Student).Done, KeptTick{r.On.UTC(), r.Line})
+	}
+	var cards []struct {
+		Student StudentID
+		CardAnswer
+	}
+	if err := g.list(ctx, &cards, `SELECT student_id AS student, instrument, card, grade, millis, at, press FROM card_answers WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		return err
+	}
+	for _, r := range cards {
+		of(r.Student).Cards = append(of(r.Student).Cards, KeptCardAnswer{r.Instrument, r.Card, r.Grade, r.Millis, r.At.UTC(), r.Press})
+	}
+	for _, id := range order {
+		section := &g.e.Sections[g.e.Students[at[id].Student-1].Section-1]
+		section.AtHome = append(section.AtHome, *at[id])
 	}
 	return nil
 }

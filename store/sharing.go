@@ -115,11 +115,14 @@ func (s *Store) InGiven(ctx context.Context, teacher TeacherID, n Named) (*Desk,
 func (d *Desk) Guest() Guest { return d.guest }
 
 // students selects those whom the desk sees: who are there, and, for a guest, are in the
-// section that was given.
+// section that was given; for a student, they alone.
 func (d *Desk) students() string {
 	within := ""
 	if !d.guest.Own() {
 		within = fmt.Sprintf(" AND p.section_id = %d", d.guest.Section)
+	}
+	if d.only != 0 {
+		within += fmt.Sprintf(" AND p.id = %d", d.only)
 	}
 	return `(SELECT p.id, p.teacher_id, p.section_id, p.first_name, p.initial, p.instrument, p.line, p.note, p.seat_row, p.seat_place, coalesce(p.also_of, 0) AS also_of,
 		EXISTS (SELECT 1 FROM students f WHERE f.id = p.also_of AND f.section_id = p.section_id AND f.left_at IS NULL AND f.removed_at IS NULL) AS aside

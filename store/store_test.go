@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/card"
 	"unhurriedbench/core/finger"
 	"unhurriedbench/core/homeplan"
 	"unhurriedbench/core/lesson"
@@ -124,7 +125,46 @@ func addMore(t *testing.T, s *store.Store, mark string) fixture {
 	if err := f.MarkAtCheckin(ctx, "", f.checkin, f.try(true, routine.None)); err != nil {
 		t.Fatal(err)
 	}
+	f.openOwnPage(t, s)
 	return f
+}
+
+// openOwnPage gives the fixture's student a page of their own, with what they say and do
+// there.
+func (f fixture) openOwnPage(t *testing.T, s *store.Store) store.AtHome {
+	t.Helper()
+	ctx := context.Background()
+	if err := f.MakeOwnPages(ctx, f.student); err != nil {
+		t.Fatal(err)
+	}
+	page, err := f.OwnPageOf(ctx, f.student)
+	if err != nil {
+		t.Fatal(err)
+	}
+	home, err := s.AtHome(ctx, page.Key)
+	if err != nil {
+		t.Fatal(err)
+	}
+	for _, err := range []error{
+		home.Say(ctx, f.homeTry("said by "+f.mark)),
+		home.Tick(ctx, store.HomeTick{On: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC), Line: "line of " + f.mark}),
+		home.AnswerCards(ctx, f.cardAnswer("card of "+f.mark)),
+	} {
+		if err != nil {
+			t.Fatal(err)
+		}
+	}
+	return home
+}
+
+// homeTry is what the fixture's student says of a try at home.
+func (f fixture) homeTry(press string) store.HomeTry {
+	return store.HomeTry{Exercise: f.exercise, Piece: firstPiece, Try: routine.Try{Stage: routine.Count, Clean: true}, Beside: store.Better, Changed: "of " + f.mark, At: time.Now(), Press: store.Press(press)}
+}
+
+// cardAnswer is an answer of theirs to a card.
+func (f fixture) cardAnswer(press string) store.CardAnswer {
+	return store.CardAnswer{Instrument: "flute", Answered: card.Answered{Card: "name:of " + f.mark, Grade: card.Right, Millis: 2000, At: time.Now()}, Press: store.Press(press)}
 }
 
 func (f fixture) reading() store.Reading {

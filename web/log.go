@@ -117,6 +117,10 @@ func deedWords(l store.Logged) string {
 		return by + " put " + l.Detail + " back."
 	case store.SectionErased, store.BookErased:
 		return by + " erased " + l.Detail + " for good."
+	case store.OwnPageMade:
+		return by + " made a page of their own for " + student + "."
+	case store.OwnPageEnded:
+		return by + " ended the page of " + student + "."
 	case store.MaterialTaken:
 		return by + " exported everything."
 	case store.MaterialGiven:
