@@ -182,7 +182,7 @@ func (s *Server) chooseInstrument(r *http.Request, c *choice, wanted string) {
 		}
 		c.Tabs = append(c.Tabs, tab)
 	}
-	if wanted != last {
+	if wanted != last && asking(r).Teacher.ID != 0 { // a student's page keeps nothing
 		s.sessions.Put(r.Context(), lastInstrument, wanted)
 	}
 }

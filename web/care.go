@@ -57,14 +57,23 @@ func (s *Server) showCare(w http.ResponseWriter, r *http.Request, status int, pr
 		s.failed(w, r, err)
 		return
 	}
-	for _, topic := range care.Topics() {
-		t := careTopic{Topic: topic, Advice: care.For(v.Kind, topic), Own: kept[careKey(v.Kind, topic)]}
-		if t.Typed = t.Own; topic == at {
-			t.Typed = r.FormValue("words")
+	v.Topics = careTopics(kept, v.Kind)
+	for k, topic := range v.Topics {
+		if topic.Topic == at {
+			v.Topics[k].Typed = r.FormValue("words")
 		}
-		v.Topics = append(v.Topics, t)
 	}
 	s.page(w, r, status, "care", v.Kind.Title()+": care", v)
+}
+
+// careTopics is what there is to know of a kind, in the teacher's words where there are some.
+func careTopics(kept store.Settings, kind care.Kind) []careTopic {
+	var list []careTopic
+	for _, topic := range care.Topics() {
+		own := kept[careKey(kind, topic)]
+		list = append(list, careTopic{Topic: topic, Advice: care.For(kind, topic), Own: own, Typed: own})
+	}
+	return list
 }
 
 // keepCare puts the teacher's words in place of ours; none puts ours back.

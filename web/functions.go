@@ -28,6 +28,7 @@ var functions = template.FuncMap{
 	"inside":    func(v benchView) benchView { v.Update = false; return v },
 	"tab":       func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
 	"alertWord": alertWord,
+	"kindWords": kindWords,
 	"pair":      func(a, b any) two { return two{a, b} },
 	"pick":      func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }

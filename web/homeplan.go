@@ -41,6 +41,11 @@ type homePlanView struct {
 	CheckIn  string // when it is, "" for none to come
 	Problem  string
 	Print    bool // it stands among those of a section, to be printed
+	Own      *ownLink
+
+	MinutesTyped string // in a form that was refused
+	plan         *store.HomePlan
+	Done         homeDone // what was done of it
 }
 
 // homeDay is a day of the page.
@@ -80,11 +85,41 @@ func (s *Server) showHomePlan(w http.ResponseWriter, r *http.Request, status int
 		s.failed(w, r, err)
 		return
 	}
+	if v.Own, err = s.ownLinkOf(r, v.Student.ID); err == nil {
+		err = s.addHomeDone(r.Context(), deskOf(r), v.Student, v.plan, &v.Done)
+	}
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
 	if v.Problem = problem; problem != "" {
-		v.Until = text(r, "until")
+		v.typed(r)
 	}
 	s.page(w, r, status, "homeplan", "Plan of "+v.Student.Name(), v)
 }
+
+// typed keeps what was typed into the form that makes a plan, where it was that form.
+func (v *homePlanView) typed(r *http.Request) {
+	if !r.Form.Has("until") {
+		return
+	}
+	v.Until, v.Minutes, v.MinutesTyped = text(r, "until"), 0, text(r, "minutes")
+	v.Weekdays = typedWeekdays(r)
+}
+
+// typedWeekdays are the days of the week that are chosen in a form.
+func typedWeekdays(r *http.Request) []int {
+	var list []int
+	for _, typed := range r.Form["day"] {
+		if n, err := strconv.Atoi(typed); err == nil && n >= 0 && n <= 6 && !slices.Contains(list, n) {
+			list = append(list, n)
+		}
+	}
+	return list
+}
+
+// MinutesField is what stands in the field of minutes.
+func (v homePlanView) MinutesField() string { return cmp.Or(v.MinutesTyped, strconv.Itoa(v.Minutes)) }
 
 func (s *Server) homePlanView(ctx context.Context, desk *store.Desk, student store.StudentID) (homePlanView, error) {
 	v := homePlanView{Guest: desk.Guest(), Weekdays: usualDays, Minutes: usualHomeMinutes}
@@ -126,6 +161,7 @@ func nextCheckin(ctx context.Context, desk *store.Desk, student store.StudentID)
 
 // show lays a plan out for the page, every day between its first and its last.
 func (v *homePlanView) show(p store.HomePlan) {
+	v.plan = &p
 	v.Has, v.Until, v.Weekdays, v.Minutes, v.Left = true, p.Until.Format(time.DateOnly), p.Weekdays, p.Minutes, p.Plan.Left
 	today := dateOf(time.Now())
 	for on := p.From; on.Before(p.Until); on = on.AddDate(0, 0, 1) {
@@ -222,12 +258,7 @@ func (s *Server) makeHomePlan(w http.ResponseWriter, r *http.Request) {
 
 // readHomePlan reads the days and minutes of a form, or says what is wrong with them.
 func readHomePlan(r *http.Request) (store.HomePlan, string) {
-	p := store.HomePlan{From: dateOf(time.Now()), Changed: map[string]int{}}
-	for _, typed := range r.Form["day"] {
-		if n, err := strconv.Atoi(typed); err == nil && n >= 0 && n <= 6 && !slices.Contains(p.Weekdays, n) {
-			p.Weekdays = append(p.Weekdays, n)
-		}
-	}
+	p := store.HomePlan{From: dateOf(time.Now()), Changed: map[string]int{}, Weekdays: typedWeekdays(r)}
 	var problem string
 	if p.Until, problem = readDay(text(r, "until")); problem != "" {
 		return p, problem
@@ -362,7 +393,7 @@ func (s *Server) homePieces(r *http.Request, student store.Student, reads homeRe
 			continue
 		}
 		standing, steps := standings[store.Task{Student: student.ID, Exercise: x.ID}], rules.For(student.ID, x.ID)
-		read, err := s.readHome(r, reads, student, x)
+		read, err := s.readHome(r, reads, student, x.ID)
 		if err != nil {
 			return nil, err
 		}
@@ -401,18 +432,19 @@ type homeRead struct {
 type readAtHome struct {
 	at choice
 	explained
+	kept taughtBy
 }
 
 // readHome reads a student's part of an exercise; it has no pieces where it cannot be read.
-func (s *Server) readHome(r *http.Request, reads homeReads, student store.Student, x store.Exercise) (*readAtHome, error) {
-	name := homeRead{student.Instrument, x.ID}
+func (s *Server) readHome(r *http.Request, reads homeReads, student store.Student, exercise store.ExerciseID) (*readAtHome, error) {
+	name := homeRead{student.Instrument, exercise}
 	if known := reads[name]; known != nil {
 		return known, nil
 	}
 	read := &readAtHome{}
 	mine := func(_ choice, tab instrumentTab) bool { return tab.ID == student.Instrument }
-	_, err := s.explainEach(r, benchAsk{exercise: x.ID, section: student.SectionID}, mine, func(at choice, _ instrumentTab, x explained, _ taughtBy) {
-		read.at, read.explained = at, x
+	_, err := s.explainEach(r, benchAsk{exercise: exercise, section: student.SectionID}, mine, func(at choice, _ instrumentTab, x explained, kept taughtBy) {
+		*read = readAtHome{at, x, kept}
 	})
 	var unread score.Problems
 	if err != nil && !errors.As(err, &unread) {
@@ -420,6 +452,18 @@ func (s *Server) readHome(r *http.Request, reads homeReads, student store.Studen
 	}
 	reads[name] = read
 	return read, nil
+}
+
+// alone is a step's piece by itself; ok is false where it is cut otherwise since, or cannot be
+// read.
+func (read *readAtHome) alone(step lesson.Step) (part benchView, ok bool) {
+	at, x, ask := read.at, read.explained, askAlone(read.at.Section.ID, step)
+	at.ask.line, at.ask.of, at.ask.piece = ask.line, ask.of, ask.piece
+	at.choosePiece(ask.piece)
+	if len(x.Report.Pieces) == 0 || ask.line != "" && x.openLine(&at) != nil || at.Key != step.Piece {
+		return part, false
+	}
+	return present(work{choice: at, Routine: at.routine(), Stage: step.Stage, Tempo: step.Tempo}, x, read.kept.Preferences), true
 }
 
 // nextOf says whether an untried piece is the first in learning order that is not done, of an

@@ -21,6 +21,7 @@ type plansView struct {
 	Students []homePlanView
 	Form     homePlanView // as it was typed
 	Planned  int
+	Without  int // students who have no page of their own
 	Problem  string
 }
 
@@ -33,7 +34,7 @@ func (s *Server) showPlans(w http.ResponseWriter, r *http.Request, status int, p
 	v := plansView{Guest: desk.Guest(), Problem: problem, Form: homePlanView{Weekdays: usualDays, Minutes: usualHomeMinutes}}
 	v.Form.Until = dateOf(time.Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
 	if problem != "" {
-		v.Form.Until = text(r, "until")
+		v.Form.typed(r)
 	}
 	var err error
 	if v.Sections, v.Section, err = s.chooseSection(r, store.SectionID(number(r, "section"))); err != nil {
@@ -55,6 +56,15 @@ func (s *Server) showPlans(w http.ResponseWriter, r *http.Request, status int, p
 			v.Planned++
 		}
 		v.Students = append(v.Students, plan)
+	}
+	if err := s.addSectionDone(r, v.Section.ID, v.Students); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	for _, student := range v.Students {
+		if student.Own == nil {
+			v.Without++
+		}
 	}
 	s.page(w, r, status, "plans", "Plans for home", v)
 }
@@ -114,6 +124,10 @@ func (s *Server) homeCalendar(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
+	s.sendCalendar(w, v)
+}
+
+func (s *Server) sendCalendar(w http.ResponseWriter, v homePlanView) {
 	w.Header().Set("Content-Type", "text/calendar; charset=utf-8")
 	w.Header().Set("Content-Disposition", `attachment; filename="practice.ics"`)
 	_ = calendarOf(v, time.Now()).SerializeTo(w, ics.WithNewLineWindows) // RFC 5545, 3.1; the reader has gone when this fails

@@ -3,7 +3,6 @@ package web
 import (
 	"cmp"
 	"errors"
-	"fmt"
 	"net/http"
 
 	"github.com/go-chi/chi/v5"
@@ -37,11 +36,7 @@ func (s *Server) handOver(w http.ResponseWriter, r *http.Request, made func() (s
 		s.failed(w, r, err)
 		return
 	}
-	scheme := "http"
-	if s.https || r.TLS != nil {
-		scheme = "https"
-	}
-	s.sessions.Put(r.Context(), handedOver, fmt.Sprintf("%s://%s/join/%s", scheme, r.Host, link))
+	s.sessions.Put(r.Context(), handedOver, s.site(r)+"/join/"+link)
 	http.Redirect(w, r, "/account", http.StatusSeeOther)
 }
 

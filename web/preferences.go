@@ -31,6 +31,8 @@ type preferences struct {
 	Two      string            // the cello's patterns
 	Three    string            //
 	Colours  map[string]string // of strings, by letter: "#2f6f62"
+	Asked    string            // on reading cards: kinds with spaces between, "" for the usual ones
+	NewCards string            // a day at most, "" for the usual number
 }
 
 // preferencesOf reads kept settings.
@@ -39,6 +41,7 @@ func preferencesOf(kept store.Settings) preferences {
 		School: kept["school"], SlowBeat: kept["slow-beat"] == "yes", Rests: kept["rests"], Syncopa: kept["syncopa"] == "yes",
 		Naming: kept["naming"], Naturals: kept["naturals"], British: kept["british"] == "yes", Tuning: kept["tuning"], Cues: [2]string{kept["cue-1"], kept["cue-2"]},
 		Hands: kept["hands"] == "yes", Spacing: kept["spacing"] == "yes", Two: kept["two"], Three: kept["three"], Colours: map[string]string{},
+		Asked: kept[askedSetting], NewCards: kept[newCardsSetting],
 	}
 	if text := kept["words"]; text != "" && json.Unmarshal([]byte(text), &p.Words) != nil {
 		p.Words = nil // ours hold

@@ -12,7 +12,7 @@ import (
 )
 
 // card is the card that reads an exercise whole, without its tags.
-func card(page string) string {
+func wholeCard(page string) string {
 	_, part, _ := strings.Cut(page, `<details class="read-whole">`)
 	part, _, _ = strings.Cut(part, "</details>")
 	var words strings.Builder
@@ -45,7 +45,7 @@ func TestReadItWhole(t *testing.T) {
 	second := s.exercise(t, account.ID, 2, "Second", "", "T:x\nM:4/4\nL:1/4\nQ:1/4=80\nK:Bb\n|:B c d e|f>=e f2|B c d e|f4:|\n")
 	bench := fmt.Sprintf("/bench/%d?instrument=trombone&section=%d", second, b.section)
 	_, page := v.get(bench)
-	got := card(page)
+	got := wholeCard(page)
 	for _, want := range []string{
 		"Frame 4/4, four measures; B flat major: every B and E is flat.", "Order m. 1–4, 1–4.", "M. 3 is m. 1 again.", "Three measures left to learn, of four.",
 		"up the scale from B flat to F.", "New Dotted quarter note", "In the room the trombone has it hardest, the snare drum easiest.", "Tempo ",
@@ -61,7 +61,7 @@ func TestReadItWhole(t *testing.T) {
 		t.Fatal(err)
 	}
 	_, page = v.get(bench + fmt.Sprintf("&student=%d", b.student))
-	if got := card(page); !strings.Contains(got, "New to Ines") || strings.Contains(got, "dotted quarter") || !strings.Contains(got, "natural sign") {
+	if got := wholeCard(page); !strings.Contains(got, "New to Ines") || strings.Contains(got, "dotted quarter") || !strings.Contains(got, "natural sign") {
 		t.Errorf("with the student at hand: %s", got)
 	}
 	// Beside it stand the exercises before and after, with who is at hand.

@@ -74,9 +74,11 @@ func (r Reader) naming() name.Options {
 	return r.Names
 }
 
-func (r Reader) show(p score.Pitch) string { return r.naming().Show(p, false, score.Key{}) }
+// Show names a note in the width of a notehead.
+func (r Reader) Show(p score.Pitch) string { return r.naming().Show(p, false, score.Key{}) }
 
-func (r Reader) say(p score.Pitch) string { return r.naming().Say(p, false, score.Key{}) }
+// Say names a note aloud.
+func (r Reader) Say(p score.Pitch) string { return r.naming().Say(p, false, score.Key{}) }
 
 // way is how a note is played as it is taught.
 func (r Reader) way(p score.Pitch) (Way, bool) {
@@ -86,14 +88,14 @@ func (r Reader) way(p score.Pitch) (Way, bool) {
 
 func (r Reader) place(c Card, deck []Card) Answer {
 	at := name.Place(c.Pitches[0], c.Clef)
-	a := Answer{Text: at, Short: at, More: r.say(c.Pitches[0])}
+	a := Answer{Text: at, Short: at, More: r.Say(c.Pitches[0])}
 	a.Choices = pressed(deck, Place, func(other Card) string { return name.Place(other.Pitches[0], other.Clef) }, c)
 	return a
 }
 
 func (r Reader) name(c Card, deck []Card) Answer {
 	p := c.Pitches[0]
-	a := Answer{Text: r.say(p), Short: r.show(p), More: name.Place(p, c.Clef)}
+	a := Answer{Text: r.Say(p), Short: r.Show(p), More: name.Place(p, c.Clef)}
 	if way, ok := r.way(p); ok && r.Instrument.Mechanism != instrument.Bars {
 		a.Ways = []Way{way}
 	}
@@ -108,7 +110,7 @@ func (r Reader) name(c Card, deck []Card) Answer {
 	}
 	slices.SortStableFunc(letters, func(a, b score.Pitch) int { return cmp.Or(int(a.Step)-int(b.Step), a.Alter-b.Alter) })
 	for _, letter := range letters {
-		text := r.show(letter)
+		text := r.Show(letter)
 		if !slices.ContainsFunc(a.Choices, func(c Choice) bool { return c.Text == text }) {
 			a.Choices = append(a.Choices, Choice{Text: text, Right: text == a.Short})
 		}
@@ -122,7 +124,7 @@ func (r Reader) finger(c Card, deck []Card) Answer {
 		return Answer{}
 	}
 	said := r.Words.Say(r.Instrument, way.Fingering)
-	a := Answer{Text: said, Short: r.Words.Show(r.Instrument, way.Text), More: r.say(c.Pitches[0]), Ways: []Way{way}}
+	a := Answer{Text: said, Short: r.Words.Show(r.Instrument, way.Text), More: r.Say(c.Pitches[0]), Ways: []Way{way}}
 	a.Choices = r.waysBeside(way, deck)
 	return a
 }
@@ -187,7 +189,7 @@ func (r Reader) key(c Card) Answer {
 	letters := func(k score.Key) string {
 		var names []string
 		for _, step := range k.Changed() {
-			names = append(names, r.show(score.Pitch{Step: step, Alter: k.Alter(step), Octave: 4}))
+			names = append(names, r.Show(score.Pitch{Step: step, Alter: k.Alter(step), Octave: 4}))
 		}
 		if len(names) == 0 {
 			return "none"
@@ -222,7 +224,7 @@ func (r Reader) interval(c Card) Answer {
 		}
 		return fmt.Sprintf("%d steps", n)
 	}
-	a := Answer{Text: called(far) + " " + way, Short: called(far) + " " + way, More: r.say(c.Pitches[0]) + " to " + r.say(c.Pitches[1])}
+	a := Answer{Text: called(far) + " " + way, Short: called(far) + " " + way, More: r.Say(c.Pitches[0]) + " to " + r.Say(c.Pitches[1])}
 	from := max(1, far-2)
 	for n := from; n < from+4; n++ {
 		a.Choices = append(a.Choices, Choice{Text: called(n) + " " + way, Right: n == far})
@@ -240,6 +242,6 @@ func (r Reader) change(c Card) Answer {
 		}
 	}
 	a.Text = strings.Join(said, ", then ")
-	a.Short, a.More = a.Text, r.say(c.Pitches[0])+" to "+r.say(c.Pitches[1])
+	a.Short, a.More = a.Text, r.Say(c.Pitches[0])+" to "+r.Say(c.Pitches[1])
 	return a
 }

@@ -91,6 +91,7 @@ const (
 	cardsFrom  = 16 // half minutes
 	homeTalk   = 15 // seconds in which a student reads what is to be done
 	mostLines  = 5  // of a day, beside long notes and what is due: few things, each often
+	mostAgain  = 2  // lines of a day that bring back what was learned, while there is something begun
 	homeTimes  = 2  // a stage is done so many times as often as in a lesson, where there is room
 )
 
@@ -109,11 +110,11 @@ type Daily struct {
 }
 
 // Make lays out a plan over some days, in their order, the last of them the last before the
-// check-in. Every day has at most its
-// minutes. What is due comes first, hardest first, a stage a day, or more where there are
-// fewer days than stages; on the last day it is played twice in a row, as it will be. Then
-// what was learned comes back at growing distances, 1, 2, 4, 8 days and so on, and where
-// there is time left, what is begun goes on. What is due and does not fit is named.
+// check-in. Every day has at most its minutes. What is due comes first, hardest first, a stage
+// a day, or more where there are fewer days than stages; on the last day it is played twice in
+// a row, as it will be. Then what was learned comes back at growing distances, 1, 2, 4, 8 days
+// and so on, a few lines a day so that what is begun goes on as well. What is due and does not
+// fit is named.
 func Make(days []Day, pieces []Piece, daily Daily) Plan {
 	var plan Plan
 	list := make([]*work, len(pieces))
@@ -185,11 +186,15 @@ func planDay(day Day, list []*work, left int, daily Daily) Planned {
 			last = append(round, last...)
 		}
 	}
+	again := mostLines
+	if slices.ContainsFunc(list, func(w *work) bool { return !w.Due && w.at < len(w.Steps) }) {
+		again = mostAgain
+	}
 	for _, w := range list {
-		if w.at >= len(w.Steps) && !(w.Due && left == 1) && day.On >= w.Last+w.gap() && len(middle) < mostLines {
+		if w.at >= len(w.Steps) && !(w.Due && left == 1) && day.On >= w.Last+w.gap() && len(middle) < mostLines && again > 0 {
 			s := w.step(len(w.Steps)-1, 1)
 			if put(w, Item{Again, s, s.Halves(), w.againWhy(day)}) {
-				w.Last, w.Reviews = day.On, w.Reviews+1
+				w.Last, w.Reviews, again = day.On, w.Reviews+1, again-1
 			}
 		}
 	}

@@ -185,7 +185,7 @@ window.player = (function () {
   function keepInView(host, place) {
     const top = host.getBoundingClientRect().top + place.top;
     const bottom = host.getBoundingClientRect().top + place.bottom;
-    const bar = document.querySelector(".at-once");
+    const bar = document.querySelector(".at-once, .stand-bar");
     const fixed = bar && getComputedStyle(bar).position === "fixed" ? bar.offsetHeight : 0;
     const covered = fixed + (document.querySelector(".look:not([hidden])")?.offsetHeight || 0);
     if (bottom > window.innerHeight - covered || top < 0) window.scrollBy({ top: top - 80 });

@@ -13,7 +13,8 @@ window.sheet = (function () {
     const narrow = element.clientWidth < 520;
     const bowed = data.measures.some((m) => m.events.some((e) => e.bow));
     const lanesHeight = window.lanes.rows(data, shown).height + (bowed ? 8 : 0);
-    const { scale: wanted, spacing, whole, ...others } = engraver;
+    const { scale: wanted, spacing, whole, airy, ...others } = engraver;
+    const close = touching / (airy || 1); // how close signs may come, airy times as far apart as they must
     const scale = narrow ? 36 : wanted || 46;
     element.style.paddingLeft = narrow ? "44px" : "60px";
     const turn = ++drawing;
@@ -34,9 +35,9 @@ window.sheet = (function () {
     if (!line) return null;
     let drawn = null;
     for (let room = canvas.clientWidth - 4, tries = 0; tries < 3; tries++, room *= 0.9) {
-      drawn = await draw(broken(data, line, room), { breaks: "encoded", ...others });
+      drawn = await draw(broken(data, line, room, close), { breaks: "encoded", ...others });
       if (!drawn) return null;
-      if (Math.max(...drawn.map((m) => m.crowded)) <= touching + 0.01) break;
+      if (Math.max(...drawn.map((m) => m.crowded)) <= close + 0.01) break;
     }
     element.classList.add("ruled");
     hideRuler(canvas);
@@ -47,13 +48,13 @@ window.sheet = (function () {
   // broken is the music with a new system wherever the next measure would not have room:
   // the widest-needing measure of a system stretches all of it. A last system of one
   // measure takes another one to it.
-  function broken(data, line, room) {
+  function broken(data, line, room, close) {
     const clef = Math.max(0, line[0].lead - 14);
     const systems = [];
     let now = null;
     line.forEach((m, index) => {
       const width = index === 0 ? m.width - clef : m.width;
-      const stretch = Math.max(1, m.crowded / touching);
+      const stretch = Math.max(1, m.crowded / close);
       if (now && clef + (now.width + width) * Math.max(now.stretch, stretch) <= room) {
         Object.assign(now, { width: now.width + width, stretch: Math.max(now.stretch, stretch), count: now.count + 1 });
       } else {

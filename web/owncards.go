@@ -1,0 +1,342 @@
+package web
+
+import (
+	"cmp"
+	"context"
+	"fmt"
+	"html/template"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/card"
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/format/mei"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
+	"unhurriedbench/store"
+)
+
+// cardDesk is a student's cards and where they stand with them.
+type cardDesk struct {
+	Reader   card.Reader
+	Deck     []card.Card
+	Log      []card.Answered
+	Stumbles map[string]card.Stumble
+	kept     taughtBy
+}
+
+// cardDesk reads the exercises that a student has worked on, those of the last weeks, and what
+// they have answered.
+func (s *Server) cardDesk(ctx context.Context, desk *store.Desk, student store.Student) (cardDesk, error) {
+	var d cardDesk
+	reads, err := readerFor(ctx, desk, student)
+	if err != nil {
+		return d, err
+	}
+	d.kept = reads.kept
+	o := reads.kept.Preferences.options(reads.Section)
+	d.Reader = card.Reader{Instrument: reads.Instrument, Names: o.Name, Words: reads.kept.Preferences.words(), Year: reads.Section.Year}
+	if d.Reader.Preferred, err = desk.Preferred(ctx, reads.Instrument.ID); err != nil {
+		return d, err
+	}
+	if d.Log, err = desk.CardAnswers(ctx, student.ID, student.Instrument); err != nil {
+		return d, err
+	}
+	standings, err := desk.StudentStandings(ctx, student.ID)
+	if err != nil {
+		return d, err
+	}
+	exercises, err := s.reader.Exercises(ctx, desk)
+	if err != nil {
+		return d, err
+	}
+	own, err := desk.OwnOutlines(ctx)
+	if err != nil {
+		return d, err
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return d, err
+	}
+	home, err := homeAttempts(ctx, desk, student.ID, time.Now().AddDate(0, -3, 0))
+	if err != nil {
+		return d, err
+	}
+	stumbled, err := lastStumbles(ctx, desk, student.ID, home)
+	if err != nil {
+		return d, err
+	}
+	worked := recentFirst(exercises, standings)
+	worked = worked[:min(len(worked), mostLooked)]
+	slices.SortStableFunc(worked, func(a, b store.Exercise) int { return cmp.Or(cmp.Compare(a.Book, b.Book), a.Number-b.Number) })
+	var pieces []card.Piece
+	var notes []progress.Worked
+	var at []pieceAt
+	for _, x := range worked {
+		standing := standings[store.Task{Student: student.ID, Exercise: x.ID}]
+		report, err := s.notesOf(ctx, desk, reads, x)
+		if err != nil {
+			return d, err
+		}
+		if report == nil {
+			continue
+		}
+		outline, steps := own.Of(x, student.Instrument), rules.For(student.ID, x.ID)
+		for _, key := range outline.Pieces {
+			state := standing.State(steps, key)
+			if state.Tries == 0 && !slices.ContainsFunc(home, func(t store.HomeTry) bool { return t.Exercise == x.ID && t.Piece == key }) {
+				continue
+			}
+			where := fmt.Sprintf("%d · %s, %s", x.Number, x.Title, outline.Label(key))
+			pieces, at = append(pieces, card.Piece{Where: where, Report: *report, Key: key}), append(at, pieceAt{x.ID, key})
+			notes = append(notes, progress.Worked{Name: where, Pitches: report.PitchesIn(key), Steps: steps, State: state})
+		}
+	}
+	d.Deck = card.Deck(reads.Instrument, pieces)
+	d.addStumbles(pieces, at, stumbled, progress.Notes(notes))
+	return d, nil
+}
+
+// pieceAt names a piece of an exercise.
+type pieceAt struct {
+	exercise store.ExerciseID
+	key      breakdown.PieceKey
+}
+
+// stumbledAt is the last stumble at a piece.
+type stumbledAt struct {
+	over routine.Cause
+	at   time.Time
+}
+
+// lastStumbles are the last stumbles of a student, piece by piece, as the teacher heard or the
+// student said.
+func lastStumbles(ctx context.Context, desk *store.Desk, student store.StudentID, home []store.HomeTry) (map[pieceAt]stumbledAt, error) {
+	log, err := desk.StudentAttempts(ctx, student)
+	if err != nil {
+		return nil, err
+	}
+	last := map[pieceAt]stumbledAt{}
+	add := func(at pieceAt, t routine.Try, when time.Time) {
+		if !t.Clean && !t.Moved && when.After(last[at].at) {
+			last[at] = stumbledAt{t.Cause, when}
+		}
+	}
+	for _, a := range log {
+		if !a.Undone {
+			add(pieceAt{a.ExerciseID, a.Piece}, a.Try, a.At)
+		}
+	}
+	for _, t := range home {
+		add(pieceAt{t.Exercise, t.Piece}, t.Try, t.At)
+	}
+	return last, nil
+}
+
+// addStumbles says which cards were stumbled over, and when last. Where no note of a piece is
+// in question, all of its are.
+func (d *cardDesk) addStumbles(pieces []card.Piece, at []pieceAt, stumbled map[pieceAt]stumbledAt, notes []progress.OwnNote) {
+	d.Stumbles = map[string]card.Stumble{}
+	for k, p := range pieces {
+		last, is := stumbled[at[k]]
+		if !is {
+			continue
+		}
+		var doubtful []score.Pitch
+		in := p.Report.PitchesIn(p.Key)
+		for _, n := range notes {
+			if n.Doubt != "" && slices.Contains(in, n.Pitch) {
+				doubtful = append(doubtful, n.Pitch)
+			}
+		}
+		if len(doubtful) == 0 {
+			doubtful = in
+		}
+		for _, id := range card.Stumbled(p, last.over, doubtful) {
+			if last.at.After(d.Stumbles[id].At) {
+				d.Stumbles[id] = card.Stumble{At: last.at, Why: fmt.Sprintf("over %s in %s", last.over.Words(), p.Where)}
+			}
+		}
+	}
+}
+
+// round is what is asked now.
+func (d cardDesk) round(now time.Time, w card.Wanted) []card.Asked {
+	return card.Round(d.Deck, d.Log, d.Stumbles, now, w)
+}
+
+// ownCard is a card of a round for the page's script.
+type ownCard struct {
+	ID      string      `json:"id"`
+	Kind    card.Kind   `json:"kind"`
+	MEI     string      `json:"mei"`
+	Asking  card.Asking `json:"asking"`
+	New     bool        `json:"new"`
+	Why     string      `json:"why"`   // a key of the words
+	Where   string      `json:"where"` // in what it was met
+	Answer  string      `json:"answer"`
+	Short   string      `json:"short"`
+	More    string      `json:"more"`
+	Help    string      `json:"help"`
+	Ways    []cardWay   `json:"ways"`
+	Choices []ownChoice `json:"choices"`
+}
+
+// cardWay is how a note is played, to be drawn.
+type cardWay struct {
+	Name  string     `json:"name"`
+	Event sheetEvent `json:"event"`
+}
+
+type ownChoice struct {
+	Text  string   `json:"text"`
+	Right bool     `json:"right"`
+	Way   *cardWay `json:"way,omitempty"`
+}
+
+// ownCardsView is a round of cards.
+type ownCardsView struct {
+	ownFrame
+	Drawn    sheetData
+	Cards    []ownCard
+	HasDeck  bool
+	Speed    speedPlot
+	Backward string // where the round leads back to
+}
+
+func (s *Server) ownCards(w http.ResponseWriter, r *http.Request) {
+	f, err := newOwnFrame(r, "cards")
+	if err != nil {
+		s.failedOwn(w, r, err)
+		return
+	}
+	d, err := s.cardDesk(r.Context(), deskOf(r), athome(r).Student)
+	if err != nil {
+		s.failedOwn(w, r, err)
+		return
+	}
+	f.Title = f.Say("round.title")
+	v := ownCardsView{ownFrame: f, HasDeck: len(d.Deck) > 0, Drawn: d.drawn(), Speed: newSpeedPlot(card.Speeds(d.Log, card.Name), f.ownWords)}
+	for _, a := range d.round(time.Now(), d.kept.Preferences.cards()) {
+		v.Cards = append(v.Cards, d.ownCard(a))
+	}
+	s.render(w, http.StatusOK, "owncards", "own-layout", v)
+}
+
+// drawn is what drawings of fingerings need to know.
+func (d cardDesk) drawn() sheetData {
+	data := drawnFor(d.Reader.Instrument, d.kept.Preferences.stringColours(d.Reader.Instrument))
+	data.Hands = d.Reader.Words.Hands
+	return data
+}
+
+func (d cardDesk) ownCard(a card.Asked) ownCard {
+	answer := d.Reader.Answer(a.Card, d.Deck)
+	c := ownCard{ID: a.ID(), Kind: a.Kind, MEI: cardMEI(a.Card), Asking: a.Asking, New: a.New, Why: "why.stumble", Where: a.Where, Answer: answer.Text, Short: answer.Short, More: answer.More}
+	switch {
+	case a.New && a.Why == "new":
+		c.Why = "why.new"
+	case a.Why == "it is time again":
+		c.Why = "why.again"
+	}
+	if a.Asking != card.Fast {
+		c.Help = answer.More
+	}
+	for _, way := range answer.Ways {
+		c.Ways = append(c.Ways, d.way(way))
+	}
+	for _, choice := range answer.Choices {
+		own := ownChoice{Text: choice.Text, Right: choice.Right}
+		if choice.Way != nil {
+			way := d.way(*choice.Way)
+			own.Way = &way
+		}
+		c.Choices = append(c.Choices, own)
+	}
+	return c
+}
+
+// way is a fingering with what its drawing needs.
+func (d cardDesk) way(w card.Way) cardWay {
+	i := d.Reader.Instrument
+	return cardWay{d.Reader.Show(w.Pitch), sheetEvent{Fingering: w.Text, Said: d.Reader.Words.Say(i, w.Fingering), Drawn: finger.Draw(i, w.Pitch, w.Fingering), MIDI: w.Pitch.MIDI()}}
+}
+
+// cardMEI is the front of a card.
+func cardMEI(c card.Card) string {
+	four := score.Meter{Beats: 4, Unit: 4}
+	m := score.Measure{Number: 1, Meter: four, Clef: c.Clef, Key: c.Key, Length: score.Frac(1, 1)}
+	note := func(p score.Pitch, length score.Fraction, base int, start score.Fraction) score.Event {
+		return score.Event{Start: start, Length: length, Value: score.Value{Base: base}, Pitch: p, Sign: p.Alter != 0}
+	}
+	switch {
+	case c.Kind == card.Rhythm:
+		m = c.Bar
+	case c.Kind == card.Key:
+		m.Events = []score.Event{{Kind: score.Rest, Length: score.Frac(1, 1), Value: score.Value{Base: 1}, WholeMeasure: true}}
+	case len(c.Pitches) == 2:
+		m.Events = []score.Event{note(c.Pitches[0], score.Frac(1, 2), 2, score.Frac(0, 1)), note(c.Pitches[1], score.Frac(1, 2), 2, score.Frac(1, 2))}
+	default:
+		m.Events = []score.Event{note(c.Pitches[0], score.Frac(1, 1), 1, score.Frac(0, 1))}
+	}
+	return mei.Write(score.Part{Measures: []score.Measure{m}}, mei.Options{})
+}
+
+// speedPlot is how quickly notes are named, day by day.
+type speedPlot struct {
+	Days  []card.Speed
+	words ownWords
+}
+
+func newSpeedPlot(days []card.Speed, words ownWords) speedPlot {
+	return speedPlot{days[max(0, len(days)-30):], words}
+}
+
+// Shown says whether there is a way to see in it.
+func (p speedPlot) Shown() bool { return len(p.Days) > 1 }
+
+// Last is how quickly it was on the last day.
+func (p speedPlot) Last() string { return seconds(p.Days[len(p.Days)-1].Median) }
+
+// seconds writes milliseconds: "2.4".
+func seconds(millis int) string { return fmt.Sprintf("%.1f", float64(millis)/1000) }
+
+// Words say it day by day.
+func (p speedPlot) Words() string {
+	words := make([]string, len(p.Days))
+	for k, d := range p.Days {
+		words[k] = p.words.Say("round.lineWords", d.Day.Format("2 Jan"), seconds(d.Median))
+	}
+	return strings.Join(words, "; ")
+}
+
+// SVG draws a line from day to day; it falls as names come quicker.
+func (p speedPlot) SVG() template.HTML {
+	const width, height, left, edge = 300, 96, 40, 12
+	slowest := 0
+	for _, d := range p.Days {
+		slowest = max(slowest, d.Median)
+	}
+	first, last := p.Days[0].Day, p.Days[len(p.Days)-1].Day
+	x := func(d card.Speed) float64 {
+		return left + float64(width-left-edge)*d.Day.Sub(first).Hours()/max(last.Sub(first).Hours(), 1)
+	}
+	y := func(d card.Speed) float64 {
+		return height - 22 - float64(height-34)*float64(d.Median)/float64(max(slowest, 1))
+	}
+	var b, line strings.Builder
+	fmt.Fprintf(&b, `<svg class="speed-plot" viewBox="0 0 %d %d" width="%d" height="%d" role="img" aria-label="%s">`, width, height, width, height, template.HTMLEscapeString(p.Words()))
+	fmt.Fprintf(&b, `<path class="floor" d="M%d %dH%d"/>`, left, height-22, width-edge)
+	for k, d := range p.Days {
+		fmt.Fprintf(&line, "%s%.1f %.1f", map[bool]string{true: "M", false: "L"}[k == 0], x(d), y(d))
+		fmt.Fprintf(&b, `<circle cx="%.1f" cy="%.1f" r="3.5"/>`, x(d), y(d))
+	}
+	fmt.Fprintf(&b, `<path class="way" d="%s"/>`, line.String())
+	fmt.Fprintf(&b, `<text x="4" y="%.1f">%s s</text><text x="%d" y="%d">%s</text><text class="to" x="%d" y="%d">%s</text></svg>`,
+		y(p.Days[0])+4, seconds(p.Days[0].Median), left, height-4, first.Format("2 Jan"), width-edge, height-4, last.Format("2 Jan"))
+	return template.HTML(b.String())
+}

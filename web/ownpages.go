@@ -1,0 +1,135 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"html/template"
+	"net/http"
+	"strings"
+
+	"github.com/skip2/go-qrcode"
+
+	"unhurriedbench/store"
+)
+
+// ownLink is a student's own page as their teacher sees it.
+type ownLink struct {
+	store.OwnPage
+	Address string
+	QR      template.HTML // the address as a code to scan
+}
+
+// site is the address of this site as the request has it.
+func (s *Server) site(r *http.Request) string {
+	if s.https || r.TLS != nil {
+		return "https://" + r.Host
+	}
+	return "http://" + r.Host
+}
+
+func (s *Server) newOwnLink(r *http.Request, page store.OwnPage) (*ownLink, error) {
+	l := &ownLink{OwnPage: page, Address: s.site(r) + "/my/" + page.Key + "/"}
+	code, err := qrcode.New(l.Address, qrcode.Medium)
+	if err != nil {
+		return nil, fmt.Errorf("make the code of a link: %w", err)
+	}
+	l.QR = drawCode(code.Bitmap())
+	return l, nil
+}
+
+// drawCode draws the modules of a code, dark ones black, with the quiet zone around them.
+func drawCode(modules [][]bool) template.HTML {
+	var path strings.Builder
+	for y, row := range modules {
+		for x, dark := range row {
+			if dark {
+				fmt.Fprintf(&path, "M%d %dh1v1h-1z", x, y)
+			}
+		}
+	}
+	size := len(modules)
+	return template.HTML(fmt.Sprintf(`<svg class="code" viewBox="0 0 %d %d" role="img" aria-label="The link as a code to scan" shape-rendering="crispEdges"><path fill="#fff" d="M0 0h%dv%dH0z"/><path fill="#000" d="%s"/></svg>`, size, size, size, size, path.String()))
+}
+
+// ownLinkOf is a student's page; nil where there is none, or it is not for whoever looks.
+func (s *Server) ownLinkOf(r *http.Request, student store.StudentID) (*ownLink, error) {
+	page, err := deskOf(r).OwnPageOf(r.Context(), student)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, nil
+	}
+	if err != nil {
+		return nil, err
+	}
+	return s.newOwnLink(r, page)
+}
+
+// makeOwnPage gives a student a page of their own, or another link to it.
+func (s *Server) makeOwnPage(w http.ResponseWriter, r *http.Request) {
+	id := idOf[store.StudentID](r)
+	s.afterOwnPage(w, r, id, deskOf(r).MakeOwnPages(r.Context(), id), "The link is made; an earlier one leads nowhere now.")
+}
+
+// endOwnPage ends a student's page.
+func (s *Server) endOwnPage(w http.ResponseWriter, r *http.Request) {
+	id := idOf[store.StudentID](r)
+	s.afterOwnPage(w, r, id, deskOf(r).EndOwnPage(r.Context(), id), "The page is ended: its link leads nowhere now. What was said and done there is kept.")
+}
+
+// setPIN has a student's page ask for four figures, or for nothing.
+func (s *Server) setPIN(w http.ResponseWriter, r *http.Request) {
+	id, pin := idOf[store.StudentID](r), text(r, "pin")
+	if pin != "" && !fourFigures.MatchString(pin) {
+		s.showHomePlan(w, r, http.StatusUnprocessableEntity, "A PIN is four figures, such as 0417. Type four, or nothing for none.")
+		return
+	}
+	said := "The page asks for the PIN from now on. It is not shown again: write it on the student’s sheet."
+	if pin == "" {
+		said = "The page asks for no PIN."
+	}
+	s.afterOwnPage(w, r, id, deskOf(r).SetPIN(r.Context(), id, pin), said)
+}
+
+func (s *Server) afterOwnPage(w http.ResponseWriter, r *http.Request, id store.StudentID, err error, said string) {
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, said)
+	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", id), http.StatusSeeOther)
+}
+
+// makeOwnPages gives everybody in a section a page of their own who has none.
+func (s *Server) makeOwnPages(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), deskOf(r)
+	_, section, err := s.chooseSection(r, store.SectionID(number(r, "section")))
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	students, err := desk.Students(ctx, section.ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	pages, err := desk.OwnPages(ctx, section.ID)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	has := map[store.StudentID]bool{}
+	for _, p := range pages {
+		has[p.Student] = true
+	}
+	var without []store.StudentID
+	for _, student := range students {
+		if !has[student.ID] {
+			without = append(without, student.ID)
+		}
+	}
+	if err := desk.MakeOwnPages(ctx, without...); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	s.flash(r, fmt.Sprintf("%s made. The links stand on the printed plans.", numbered(len(without), "page is", "pages are")))
+	http.Redirect(w, r, fmt.Sprintf("/plans?section=%d", section.ID), http.StatusSeeOther)
+}

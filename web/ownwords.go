@@ -1,0 +1,58 @@
+package web
+
+import (
+	"embed"
+	"encoding/json"
+	"fmt"
+	"strings"
+	"sync"
+)
+
+//go:embed words/*.json
+var wordFiles embed.FS
+
+// ownWords is all wording of a student's own page in a language, by key. What comes from the
+// trade and the teacher, names, fingerings and the stages' words, is said as it is on the Bench.
+type ownWords map[string]string
+
+// readOwnWords reads a language's file.
+func readOwnWords(language string) (ownWords, error) {
+	text, err := wordFiles.ReadFile("words/" + language + ".json")
+	if err != nil {
+		return nil, fmt.Errorf("read the words of a student's page: %w", err)
+	}
+	words := ownWords{}
+	if err := json.Unmarshal(text, &words); err != nil {
+		return nil, fmt.Errorf("read the words of a student's page in %s: %w", language, err)
+	}
+	return words, nil
+}
+
+// ownEnglish is the one language there is.
+var ownEnglish = sync.OnceValues(func() (ownWords, error) { return readOwnWords("en") })
+
+// Say is the wording of a key, with what stands for {1}, {2} and so on. A key that is missing
+// says itself.
+func (w ownWords) Say(key string, fill ...any) string {
+	text, known := w[key]
+	if !known {
+		return key
+	}
+	for k, v := range fill {
+		text = strings.ReplaceAll(text, fmt.Sprintf("{%d}", k+1), fmt.Sprint(v))
+	}
+	return text
+}
+
+// Script is what a page's script says, as keys of some beginnings with their wording.
+func (w ownWords) Script(beginnings ...string) ownWords {
+	some := ownWords{}
+	for key, text := range w {
+		for _, beginning := range beginnings {
+			if strings.HasPrefix(key, beginning+".") {
+				some[key] = text
+			}
+		}
+	}
+	return some
+}
