@@ -25,6 +25,8 @@ type historyView struct {
 	Page       bool             // it is a page of its own, not a part of the Board
 	Also       *playedToo       // the other instrument, nil for none
 	Depth      studentDepth     // on a page of its own
+	Home       homeDone         // on a page of its own
+	Cards      homeCards        // on a page of its own
 	Open       bool             // the plain logs are shown, as after a try was taken back there
 }
 
@@ -113,6 +115,16 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 			return v, err
 		}
 		if err := s.addWhere(r, reads, v.Next); err != nil {
+			return v, err
+		}
+		if v.Home, err = s.homeDone(ctx, desk, v.Student, nil, log); err != nil {
+			return v, err
+		}
+		answers, err := desk.CardAnswers(ctx, student, v.Student.Instrument)
+		if err != nil {
+			return v, err
+		}
+		if v.Cards, err = newHomeCards(answers, time.Now()); err != nil {
 			return v, err
 		}
 		if err := s.addDepth(r, &v, reads, exercises, standings, own, rules, tries); err != nil {

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"time"
 
+	"unhurriedbench/core/card"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/store"
 )
@@ -129,38 +130,59 @@ func saidWords(t store.HomeTry, stage string) string {
 	return words
 }
 
-// addHomeDone adds what a student has done at home, and how well they hear it.
-func (s *Server) addHomeDone(ctx context.Context, desk *store.Desk, student store.Student, p *store.HomePlan, into *homeDone) error {
-	from := dateOf(time.Now()).AddDate(0, -3, 0)
-	tries, err := homeAttempts(ctx, desk, student.ID, from)
+// homeDone is what a student has done at home, of a plan where there is one, and how well they
+// hear it, beside the teacher's log, newest first.
+func (s *Server) homeDone(ctx context.Context, desk *store.Desk, student store.Student, p *store.HomePlan, log []store.Attempt) (homeDone, error) {
+	tries, err := homeAttempts(ctx, desk, student.ID, dateOf(time.Now()).AddDate(0, -3, 0))
 	if err != nil {
-		return err
+		return homeDone{}, err
 	}
 	ticks, err := desk.HomeTicks(ctx, 0, student.ID, homeSince(p))
 	if err != nil {
-		return err
+		return homeDone{}, err
 	}
 	exercises, err := s.reader.Exercises(ctx, desk)
 	if err != nil {
-		return err
+		return homeDone{}, err
 	}
 	rules, err := desk.Rules(ctx)
 	if err != nil {
-		return err
+		return homeDone{}, err
 	}
-	*into = newHomeDone(p, tries, ticks[student.ID], func(t store.HomeTry) (string, string) {
+	d := newHomeDone(p, tries, ticks[student.ID], func(t store.HomeTry) (string, string) {
+		stage := rules.For(student.ID, t.Exercise).Word(t.Stage)
 		k := slices.IndexFunc(exercises, func(x store.Exercise) bool { return x.ID == t.Exercise })
 		if k < 0 {
-			return "an exercise since taken away", rules.For(student.ID, t.Exercise).Word(t.Stage)
+			return "an exercise since taken away", stage
 		}
-		return fmt.Sprintf("%d · %s, %s", exercises[k].Number, exercises[k].Title, t.Piece.Words()), rules.For(student.ID, t.Exercise).Word(t.Stage)
+		return fmt.Sprintf("%d · %s, %s", exercises[k].Number, exercises[k].Title, t.Piece.Words()), stage
 	})
-	log, err := desk.StudentAttempts(ctx, student.ID)
-	if err != nil {
-		return err
+	d.Hears = judged(tries, log).Words()
+	return d, nil
+}
+
+// homeCards is where a student stands with their cards.
+type homeCards struct {
+	Seen, Known, Due int
+	Speed            speedPlot
+}
+
+// knownFrom is how many right answers in a row make a card known; the figure is ours.
+const knownFrom = 3
+
+func newHomeCards(log []card.Answered, now time.Time) (homeCards, error) {
+	words, err := ownEnglish()
+	c := homeCards{Speed: newSpeedPlot(card.Speeds(log, card.Name), words)}
+	for _, state := range card.States(log) {
+		c.Seen++
+		if state.Streak >= knownFrom {
+			c.Known++
+		}
+		if !state.Due.After(now) {
+			c.Due++
+		}
 	}
-	into.Hears = judged(tries, log).Words()
-	return nil
+	return c, err
 }
 
 // judged holds what a student says beside what the teacher has heard.

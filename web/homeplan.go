@@ -85,10 +85,7 @@ func (s *Server) showHomePlan(w http.ResponseWriter, r *http.Request, status int
 		s.failed(w, r, err)
 		return
 	}
-	if v.Own, err = s.ownLinkOf(r, v.Student.ID); err == nil {
-		err = s.addHomeDone(r.Context(), deskOf(r), v.Student, v.plan, &v.Done)
-	}
-	if err != nil {
+	if err := s.addOwn(r, &v); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -96,6 +93,20 @@ func (s *Server) showHomePlan(w http.ResponseWriter, r *http.Request, status int
 		v.typed(r)
 	}
 	s.page(w, r, status, "homeplan", "Plan of "+v.Student.Name(), v)
+}
+
+// addOwn adds the student's own page, and what they have done there.
+func (s *Server) addOwn(r *http.Request, v *homePlanView) error {
+	var err error
+	if v.Own, err = s.ownLinkOf(r, v.Student.ID); err != nil {
+		return err
+	}
+	log, err := deskOf(r).StudentAttempts(r.Context(), v.Student.ID)
+	if err != nil {
+		return err
+	}
+	v.Done, err = s.homeDone(r.Context(), deskOf(r), v.Student, v.plan, log)
+	return err
 }
 
 // typed keeps what was typed into the form that makes a plan, where it was that form.

@@ -303,5 +303,5 @@ window.own = (function () {
     sayDone();
   });
 
-  return { later, say, base };
+  return { later, say, base, words };
 })();

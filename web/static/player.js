@@ -4,6 +4,7 @@ window.player = (function () {
   "use strict";
 
   const ahead = 1.5; // seconds in which the next round is laid out
+  const word = (key, usual) => window.own?.words[key] || usual; // a student's page has words of its own
   let context = null;
   let run = null; // what is playing
 
@@ -75,14 +76,14 @@ window.player = (function () {
       await open();
     } catch (problem) {
       if (run === mine) stop();
-      window.advise("This browser does not let the page make a sound. Allow sound for this page, then press Start again.");
+      window.advise(word("sound.none", "This browser does not let the page make a sound. Allow sound for this page, then press Start again."));
       return null;
     }
     try {
       return await load();
     } catch (problem) {
       if (run === mine) stop();
-      window.advise("The recorded notes could not be fetched. The count-off works without them; press again when the network is back.");
+      window.advise(word("sound.away", "The recorded notes could not be fetched. The count-off works without them; press again when the network is back."));
       return null;
     }
   }
@@ -90,7 +91,7 @@ window.player = (function () {
   async function start(plan) {
     stop();
     const mine = run = { plan, next: 0, steps: [] };
-    label(plan, "Stop");
+    label(plan, word("step.stop", "Stop"));
     const sounds = await ready(() => loadSounds(plan), mine);
     if (!sounds || run !== mine) return;
     mine.sounds = sounds;
@@ -165,7 +166,7 @@ window.player = (function () {
     for (const cue of plan.cues) cue.classList.toggle("now", cue === step.cue);
     if (step.cue && step.beat) label(plan, step.cue.firstChild.textContent);
     if (!step.place) return;
-    label(plan, step.answer ? "Your turn · Stop" : "Stop");
+    label(plan, step.answer ? "Your turn · Stop" : word("step.stop", "Stop"));
     document.dispatchEvent(new CustomEvent("bench:pulse", { detail: { measure: step.place.measure, at: step.place.pulse.at } }));
     const svg = plan.host.querySelector("svg.lanes");
     if (!svg) return;
@@ -191,10 +192,10 @@ window.player = (function () {
     if (bottom > window.innerHeight - covered || top < 0) window.scrollBy({ top: top - 80 });
   }
 
-  function label(plan, word) {
+  function label(plan, said) {
     const text = plan.button.querySelector("[data-play-word]");
     text.dataset.idle = text.dataset.idle || text.textContent;
-    text.textContent = word;
+    text.textContent = said;
     plan.button.classList.toggle("playing", run !== null);
   }
 

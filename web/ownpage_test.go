@@ -1,0 +1,474 @@
+package web
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"io/fs"
+	"net/http"
+	"net/url"
+	"os"
+	"path/filepath"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/go-chi/chi/v5"
+
+	"unhurriedbench/store"
+)
+
+// ownPageOf gives a student a page of their own, and its address.
+func ownPageOf(t *testing.T, s *site, b belongings, student store.StudentID) string {
+	t.Helper()
+	ctx, desk := context.Background(), s.store.For(b.teacher)
+	if err := desk.MakeOwnPages(ctx, student); err != nil {
+		t.Fatal(err)
+	}
+	page, err := desk.OwnPageOf(ctx, student)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return "/my/" + page.Key + "/"
+}
+
+// answered sends a form as a page's script does, and says what came.
+func (v *visitor) answered(path string, form url.Values) int {
+	v.t.Helper()
+	r := v.request(http.MethodPost, path, strings.NewReader(form.Encode()))
+	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	r.Header.Set("Accept", "application/json")
+	answer, err := v.client.Do(r)
+	if err != nil {
+		v.t.Fatal(err)
+	}
+	answer.Body.Close()
+	return answer.StatusCode
+}
+
+// aTry is what a page sends of a try at the second piece of the fixture's exercise.
+func aTry(b belongings, press, result string) url.Values {
+	return url.Values{"exercise": {fmt.Sprint(b.exercise)}, "piece": {"3-4"}, "stage": {"name"}, "result": {result}, "tempo": {"60"}, "beside": {"better"}, "changed": {"slower"}, "press": {press}, "at": {fmt.Sprint(time.Now().UnixMilli())}}
+}
+
+// A teacher makes the link; the student opens it without account or cookie, finds the day's
+// steps with their music, says how it was, ticks and answers; the teacher sees it once, as the
+// student's word, and what the teacher has marked is as it was.
+func TestAStudentsOwnPage(t *testing.T) {
+	s, v, b := boardOf(t)
+	ctx, desk := context.Background(), s.store.For(b.teacher)
+	alma := studentCalled(t, desk, b.section, "Alma")
+	plan := fmt.Sprintf("/students/%d/plan", alma)
+	if status, _ := v.post(plan, url.Values{"day": everyDay, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 5).Format(time.DateOnly)}}); status != http.StatusSeeOther {
+		t.Fatalf("the plan gives %d", status)
+	}
+	_, page := v.get(plan)
+	wants(t, page, "Make the link")
+	if status, _ := v.post(fmt.Sprintf("/students/%d/own-page", alma), nil); status != http.StatusSeeOther {
+		t.Fatalf("the link gives %d", status)
+	}
+	_, page = v.get(plan)
+	wants(t, page, "Alma’s own page", `<svg class="code"`)
+	link := regexp.MustCompile(`value="http://[^"/]*(/my/[A-Z0-9]{26}/)"`).FindStringSubmatch(page)
+	if link == nil {
+		t.Fatalf("there is no link on\n%s", page)
+	}
+	at := link[1]
+
+	student := s.visitor(t)
+	answer, err := student.client.Do(student.request(http.MethodGet, at, nil))
+	if err != nil {
+		t.Fatal(err)
+	}
+	answer.Body.Close()
+	h := answer.Header
+	if answer.StatusCode != http.StatusOK || h.Get("Set-Cookie") != "" || h.Get("Referrer-Policy") != "no-referrer" || !strings.Contains(h.Get("X-Robots-Tag"), "noindex") || !strings.Contains(h.Get("Cache-Control"), "no-store") {
+		t.Errorf("the page gives %d, %v", answer.StatusCode, h)
+	}
+	_, page = student.get(at)
+	wants(t, page, ", Alma</h1>", "Long bows on the open strings", "1 · First Lamp, piece B", `data-stage="name"`, `name="robots" content="noindex`, "Cards", `id="own-music"`)
+	for _, not := range []string{"Ines", "Bo", "Cleo", "Wren", "Sign out", `href="/board`, "sectionword"} {
+		if strings.Contains(page, ">"+not) || strings.Contains(page, not+"<") {
+			t.Errorf("the page has %s", not)
+		}
+	}
+	for _, other := range []string{"cards", "notes", "care", "worker.js", "plan.ics"} {
+		if status, _ := student.get(at + other); status != http.StatusOK {
+			t.Errorf("%s gives %d", other, status)
+		}
+	}
+
+	before, err := desk.StudentStandings(ctx, alma)
+	if err != nil {
+		t.Fatal(err)
+	}
+	today := time.Now().Format(time.DateOnly)
+	for range 2 { // sent again, as after a lost answer
+		for _, status := range []int{
+			student.answered(at+"tries", aTry(b, "one", "clean")), student.answered(at+"tries", aTry(b, "two", "fingering")),
+			student.answered(at+"ticks", url.Values{"on": {today}, "line": {"warm"}}),
+			student.answered(at+"answers", url.Values{"card": {"name:G2:D5"}, "right": {"yes"}, "millis": {"2500"}, "press": {"three"}}),
+		} {
+			if status != http.StatusNoContent {
+				t.Errorf("what the page sends gives %d", status)
+			}
+		}
+	}
+	for what, bad := range map[string]url.Values{
+		"no key of a press": {"press": {""}}, "an unknown result": {"result": {"fine"}}, "no piece": {"piece": {"x"}}, "a stage there is not": {"stage": {"dance"}},
+		"a tempo off the scale": {"tempo": {"4000"}}, "a word of their own": {"changed": {"<b>"}}, "beside nothing": {"beside": {"much"}}, "no exercise": {"exercise": {"0"}},
+	} {
+		form := aTry(b, "bad "+what, "clean")
+		for key, value := range bad {
+			form[key] = value
+		}
+		if status := student.answered(at+"tries", form); status != http.StatusUnprocessableEntity {
+			t.Errorf("%s gives %d", what, status)
+		}
+	}
+	for _, bad := range []url.Values{{"on": {"someday"}, "line": {"warm"}}, {"on": {today}, "line": {""}}, {"on": {today}, "line": {strings.Repeat("x", 81)}}, {"on": {"2020-01-01"}, "line": {"warm"}}} {
+		if status := student.answered(at+"ticks", bad); status != http.StatusUnprocessableEntity {
+			t.Errorf("%v gives %d", bad, status)
+		}
+	}
+	for _, bad := range []url.Values{{"card": {"joke:C4"}, "press": {"x"}}, {"card": {"name:" + strings.Repeat("x", 200)}, "press": {"x"}}, {"card": {"name:G2:D5"}}} {
+		if status := student.answered(at+"answers", bad); status != http.StatusUnprocessableEntity {
+			t.Errorf("%v gives %d", bad, status)
+		}
+	}
+
+	_, page = v.get(plan)
+	wants(t, page, "What Alma did and says", "1 day, 1 of", "2 tries, 1 clean as they say", "Name at 60: clean; better than before, changed: slower", "Name at 60: stumble over the fingering", "the student’s word")
+	if n := strings.Count(page, "the student’s word"); n != 2 {
+		t.Errorf("the teacher sees %d tries, want 2", n)
+	}
+	_, page = v.get(fmt.Sprintf("/plans?section=%d", b.section))
+	wants(t, page, "done: 1 day")
+	after, err := desk.StudentStandings(ctx, alma)
+	if err != nil || fmt.Sprintf("%+v", after) == "" {
+		t.Fatal(err)
+	}
+	task := store.Task{Student: alma, Exercise: b.exercise}
+	if fmt.Sprint(before[task]) != fmt.Sprint(after[task]) {
+		t.Errorf("what the student says changes where they stand: %v, then %v", before[task], after[task])
+	}
+	_, page = student.get(at)
+	wants(t, page, `class="own-step play done" data-line="warm"`)
+
+	if text := s.log.String(); strings.Contains(text, "Alma") || strings.Contains(text, strings.Trim(at, "/")) || !strings.Contains(text, "route=/my/{key}/tries") {
+		t.Error("the log tells of a student or a key")
+	}
+}
+
+// Every route of a student's own wants their key: with none, with an old one or one that was
+// ended there is a page that says so; with another student's there is nothing of this one.
+func TestEveryStudentsRouteNeedsTheirKey(t *testing.T) {
+	s, v, b := boardOf(t)
+	ctx, desk := context.Background(), s.store.For(b.teacher)
+	alma, bo := studentCalled(t, desk, b.section, "Alma"), studentCalled(t, desk, b.section, "Bo")
+	almas, bos := ownPageOf(t, s, b, alma), ownPageOf(t, s, b, bo)
+	_, other := s.teacher(t, "stranger@school.example")
+	theirs := furnish(t, s.store, other.ID)
+	strangers := ownPageOf(t, s, theirs, theirs.student)
+	old := ownPageOf(t, s, b, studentCalled(t, desk, b.section, "Cleo"))
+	ownPageOf(t, s, b, studentCalled(t, desk, b.section, "Cleo")) // made anew
+	anyone, walked := s.visitor(t), 0
+	var routes []string
+	if err := chi.Walk(s.routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
+		if strings.HasPrefix(route, "/my/{key}/") {
+			routes = append(routes, method+" "+strings.TrimPrefix(route, "/my/{key}/"))
+		}
+		return nil
+	}); err != nil {
+		t.Fatal(err)
+	}
+	form := aTry(b, "stolen", "clean")
+	form.Set("line", "warm")
+	form.Set("on", time.Now().Format(time.DateOnly))
+	form.Set("card", "name:G2:D5")
+	form.Set("student", fmt.Sprint(alma))
+	form.Set("section", fmt.Sprint(b.section))
+	for _, route := range routes {
+		method, page, _ := strings.Cut(route, " ")
+		ask := func(v *visitor, at string) (int, string) {
+			if method == http.MethodGet {
+				return v.get(at + page + "?" + form.Encode())
+			}
+			return v.answered(at+page, form), ""
+		}
+		for what, at := range map[string]string{"no key": "/my/NOBODYSKEYATALLNOBODYSKEYA/", "an old key": old} {
+			for who, visitor := range map[string]*visitor{"anyone": anyone, "the teacher": v} {
+				if status, text := ask(visitor, at); status != http.StatusNotFound || strings.Contains(text, "Alma") {
+					t.Errorf("%s by %s with %s gives %d", route, who, what, status)
+				}
+			}
+		}
+		for _, at := range []string{bos, strangers} {
+			if _, text := ask(anyone, at); strings.Contains(text, "Alma") {
+				t.Errorf("%s with another's key shows Alma", route)
+			}
+		}
+		walked++
+	}
+	if walked < 9 {
+		t.Errorf("only %d routes were tried", walked)
+	}
+	tries, err := desk.HomeTries(ctx, 0, alma, time.Time{})
+	if err != nil || len(tries) > 0 {
+		t.Errorf("Alma has %v, %v", tries, err)
+	}
+	if tries, err := s.store.For(other.ID).HomeTries(ctx, 0, theirs.student, time.Time{}); err != nil || len(tries) > 0 {
+		t.Errorf("a try at another teacher's exercise is kept: %v, %v", tries, err)
+	}
+	// A student's key opens no teacher's page, nor does the page make one a teacher.
+	for _, path := range []string{"/", "/board", fmt.Sprintf("/students/%d", alma), fmt.Sprintf("/students/%d/plan", alma), fmt.Sprintf("/bench/%d", b.exercise)} {
+		if status, _ := anyone.get(path); status != http.StatusSeeOther {
+			t.Errorf("%s gives %d to a student", path, status)
+		}
+	}
+	if status, _ := v.post(fmt.Sprintf("/students/%d/own-page/end", alma), nil); status != http.StatusSeeOther {
+		t.Fatalf("ending the page gives %d", status)
+	}
+	if status, page := anyone.get(almas); status != http.StatusNotFound || !strings.Contains(page, "This link leads nowhere") {
+		t.Errorf("an ended page gives %d", status)
+	}
+}
+
+func TestAPageWithAPIN(t *testing.T) {
+	s, v, b := boardOf(t)
+	desk := s.store.For(b.teacher)
+	alma := studentCalled(t, desk, b.section, "Alma")
+	at, set := ownPageOf(t, s, b, alma), fmt.Sprintf("/students/%d/own-page/pin", alma)
+	for _, bad := range []string{"12", "12345", "abcd", "12 4"} {
+		if status, page := v.post(set, url.Values{"pin": {bad}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "four figures") {
+			t.Errorf("the PIN %q gives %d", bad, status)
+		}
+	}
+	v.post(set, url.Values{"pin": {"0417"}})
+	student := s.visitor(t)
+	if status, page := student.get(at); status != http.StatusUnauthorized || !strings.Contains(page, `name="pin"`) || strings.Contains(page, "Alma, ") {
+		t.Errorf("without the PIN the page gives %d", status)
+	}
+	if status := student.answered(at+"tries", aTry(b, "x", "clean")); status != http.StatusUnauthorized {
+		t.Errorf("without the PIN a try gives %d", status)
+	}
+	if status, page := student.post(at+"pin", url.Values{"pin": {"04"}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "It is four figures") {
+		t.Errorf("half a PIN gives %d", status)
+	}
+	for k := range 5 {
+		status, page := student.post(at+"pin", url.Values{"pin": {"1111"}})
+		if want := []string{"not the right figures", "Too many were wrong"}[k/4]; status != http.StatusUnprocessableEntity || !strings.Contains(page, want) {
+			t.Errorf("wrong PIN %d gives %d, want %q", k+1, status, want)
+		}
+	}
+	if _, page := student.post(at+"pin", url.Values{"pin": {"0417"}}); !strings.Contains(page, "Too many were wrong") {
+		t.Error("after five wrong ones the right one opens the page at once")
+	}
+	v.post(set, url.Values{"pin": {"2605"}})
+	if status, to := student.post(at+"pin", url.Values{"pin": {"2605"}}); status != http.StatusSeeOther || to != at {
+		t.Errorf("the right PIN gives %d, %s", status, to)
+	}
+	if status, page := student.get(at); status != http.StatusOK || !strings.Contains(page, "Alma") {
+		t.Errorf("with the PIN the page gives %d", status)
+	}
+	if status, _ := s.visitor(t).get(at); status != http.StatusUnauthorized {
+		t.Errorf("in another browser it gives %d", status)
+	}
+	v.post(set, url.Values{"pin": {"1234"}})
+	if status, _ := student.get(at); status != http.StatusUnauthorized {
+		t.Errorf("after the PIN has changed the page gives %d", status)
+	}
+	v.post(set, url.Values{"pin": {""}})
+	if status, _ := student.get(at); status != http.StatusOK {
+		t.Errorf("without a PIN any more the page gives %d", status)
+	}
+}
+
+// Without a plan a student finds what comes next, without anything tried a word, and after the
+// plan's end that it has ended.
+func TestAnOwnPageWithoutAPlan(t *testing.T) {
+	s, v, b := boardOf(t)
+	desk := s.store.For(b.teacher)
+	student := s.visitor(t)
+	_, page := student.get(ownPageOf(t, s, b, studentCalled(t, desk, b.section, "Alma")))
+	wants(t, page, "There is no plan yet", "1 · First Lamp, piece B")
+	cleo := studentCalled(t, desk, b.section, "Cleo")
+	at := ownPageOf(t, s, b, cleo)
+	_, page = student.get(at)
+	wants(t, page, "There is nothing to practise yet")
+	_, page = student.get(at + "cards")
+	wants(t, page, "There are no cards yet")
+	_, page = student.get(at + "notes")
+	wants(t, page, "No notes yet")
+	if status, _ := student.get(at + "plan.ics"); status != http.StatusNotFound {
+		t.Errorf("a calendar without a plan gives %d", status)
+	}
+	// A plan for another day of the week: today says so.
+	weekday := (int(time.Now().Weekday()) + 2) % 7
+	v.post(fmt.Sprintf("/students/%d/plan", cleo), url.Values{"day": {strconv.Itoa(weekday)}, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 6).Format(time.DateOnly)}})
+	_, page = student.get(at)
+	wants(t, page, "Nothing is planned for today.", "Next: "+time.Weekday(weekday).String())
+}
+
+// The cards of a round are the student's own: what was stumbled over first, with answers for
+// their instrument; and once they are answered right there are none left for now.
+func TestARoundOfCards(t *testing.T) {
+	s, v, b := boardOf(t)
+	desk := s.store.For(b.teacher)
+	at := ownPageOf(t, s, b, studentCalled(t, desk, b.section, "Alma")) // who plays the violin, and stumbled over names
+	student := s.visitor(t)
+	round := func() []ownCard {
+		_, page := student.get(at + "cards")
+		text := regexp.MustCompile(`(?s)<script type="application/json" id="round">(.*?)</script>`).FindStringSubmatch(page)
+		if text == nil {
+			t.Fatalf("there is no round on\n%s", page)
+		}
+		var cards []ownCard
+		if err := json.Unmarshal([]byte(text[1]), &cards); err != nil {
+			t.Fatal(err)
+		}
+		return cards
+	}
+	cards := round()
+	if len(cards) == 0 || len(cards) > 4 || cards[0].Kind != "name" || cards[0].Why != "why.stumble" || !cards[0].New || !strings.Contains(cards[0].MEI, "<note") {
+		t.Fatalf("the round is %+v", cards)
+	}
+	for _, c := range cards {
+		right := 0
+		for _, choice := range c.Choices {
+			if choice.Right {
+				right++
+			}
+		}
+		if c.Answer == "" || len(c.Choices) > 0 && right != 1 {
+			t.Errorf("%s is answered %q, %d of %d are right", c.ID, c.Answer, right, len(c.Choices))
+		}
+		student.answered(at+"answers", url.Values{"card": {c.ID}, "right": {"yes"}, "millis": {"3000"}, "new": {"yes"}, "press": {c.ID}})
+	}
+	if left := round(); len(left) != 0 {
+		t.Errorf("after the day's new cards were right there are %+v", left)
+	}
+	// The teacher chooses what is asked.
+	if status, page := v.post("/cards", url.Values{"new": {"4"}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "Choose at least one") {
+		t.Errorf("asking nothing gives %d", status)
+	}
+	if status, page := v.post("/cards", url.Values{"kind": {"place"}, "new": {"many"}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, `value="many"`) {
+		t.Errorf("many new cards give %d", status)
+	}
+	v.post("/cards", url.Values{"kind": {"place", "rhythm"}, "new": {"12"}})
+	left := round()
+	if len(left) == 0 || slices.ContainsFunc(left, func(c ownCard) bool { return c.Kind != "place" && c.Kind != "rhythm" }) {
+		t.Errorf("of places and rhythms the round is %+v", left)
+	}
+}
+
+// A class sees one concert note at a time, everybody's own.
+func TestCardsForAClass(t *testing.T) {
+	s, v, b := boardOf(t)
+	_, page := v.get(fmt.Sprintf("/cards?section=%d", b.section))
+	text := regexp.MustCompile(`(?s)<script type="application/json" id="class-notes">(.*?)</script>`).FindStringSubmatch(page)
+	if text == nil {
+		t.Fatalf("there are no notes on\n%s", page)
+	}
+	var notes []classNote
+	if err := json.Unmarshal([]byte(text[1]), &notes); err != nil {
+		t.Fatal(err)
+	}
+	if len(notes) < 3 {
+		t.Fatalf("the notes are %+v", notes)
+	}
+	for _, n := range notes {
+		for _, c := range n.Cards {
+			if c.Name != n.Concert || c.Way == nil || c.Place == "" { // violin and trombone read what sounds
+				t.Errorf("concert %s is %s on the %s", n.Concert, c.Name, c.Title)
+			}
+		}
+	}
+	empty, account := s.teacher(t, "new@school.example")
+	if _, err := s.store.For(account.ID).AddSection(context.Background(), "New"); err != nil {
+		t.Fatal(err)
+	}
+	_, page = empty.get("/cards")
+	wants(t, page, "No notes yet")
+}
+
+// A form for a plan that was refused keeps what was typed.
+func TestARefusedPlanKeepsWhatWasTyped(t *testing.T) {
+	s, v, b := boardOf(t)
+	alma := studentCalled(t, s.store.For(b.teacher), b.section, "Alma")
+	for _, path := range []string{fmt.Sprintf("/students/%d/plan", alma), fmt.Sprintf("/plans?section=%d", b.section)} {
+		_, page := v.post(path, url.Values{"day": {"0", "5"}, "minutes": {"abc"}, "until": {"2030-01-01"}})
+		wants(t, page, `value="abc"`, `value="2030-01-01"`, `name="day" value="0" checked`, `name="day" value="5" checked`)
+		if strings.Contains(page, `name="day" value="1" checked`) {
+			t.Errorf("%s checks a day that was not", path)
+		}
+	}
+}
+
+// Everything a student's page says stands in its file of words, and nothing there is unused.
+func TestAllWordingIsInOneFile(t *testing.T) {
+	words, err := readOwnWords("en")
+	if err != nil {
+		t.Fatal(err)
+	}
+	var all strings.Builder
+	for _, pattern := range []string{"own*.go", "templates/*own*.html", "static/own*.js", "static/player.js"} {
+		names, err := filepath.Glob(pattern)
+		if err != nil || len(names) == 0 {
+			t.Fatalf("%s: %v", pattern, err)
+		}
+		for _, name := range names {
+			text, err := os.ReadFile(name)
+			if err != nil {
+				t.Fatal(err)
+			}
+			if !strings.HasSuffix(name, "_test.go") {
+				all.Write(text)
+			}
+		}
+	}
+	said := regexp.MustCompile(`[Ss]ay\(? ?"([a-z]+\.[a-zA-Z0-9]+)"`).FindAllStringSubmatch(all.String(), -1)
+	if len(said) < 60 {
+		t.Errorf("only %d are said", len(said))
+	}
+	for _, key := range said {
+		if words[key[1]] == "" {
+			t.Errorf("%s is said, and not in the file", key[1])
+		}
+	}
+	put := regexp.MustCompile(`"(careful|kind|warm|times|ask|changed|q|why|pin|gone|away|refused)\.?`)
+	for key := range words {
+		beginning, _, _ := strings.Cut(key, ".")
+		whole := strings.Contains(all.String(), `"`+key+`"`)
+		madeUp := put.MatchString(`"`+beginning) && (strings.Contains(all.String(), `"`+beginning+`."`) || strings.Contains(all.String(), `"`+beginning+`.%`) || strings.Contains(all.String(), `"`+beginning+`"`))
+		if !whole && !madeUp {
+			t.Errorf("%s is in the file, and never said", key)
+		}
+	}
+	if got := words.Say("round.of", 2, 9); got != "2 of 9" {
+		t.Errorf("two of nine is %q", got)
+	}
+}
+
+// The worker keeps files that are there.
+func TestTheWorkersFiles(t *testing.T) {
+	s, _, b := boardOf(t)
+	at := ownPageOf(t, s, b, b.student)
+	v := s.visitor(t)
+	_, script := v.get(at + "worker.js")
+	files := regexp.MustCompile(`"(/static/[^"]+)"`).FindAllStringSubmatch(script, -1)
+	if len(files) < len(ownFiles)+3 {
+		t.Errorf("%d files are kept", len(files))
+	}
+	for _, file := range files {
+		if status, _ := v.get(file[1]); status != http.StatusOK {
+			t.Errorf("%s gives %d", file[1], status)
+		}
+	}
+	if _, err := fs.Stat(wordFiles, "words/en.json"); err != nil {
+		t.Error(err)
+	}
+}
