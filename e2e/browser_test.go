@@ -6,6 +6,7 @@ import (
 	"errors"
 	"io"
 	"log/slog"
+	"net/http"
 	"net/http/httptest"
 	"os"
 	"os/exec"
@@ -62,7 +63,13 @@ func serve(t testing.TB, s *store.Store) *httptest.Server {
 	if err != nil {
 		t.Fatal(err)
 	}
-	running := httptest.NewServer(server.Routes())
+	return run(t, server.Routes())
+}
+
+// run serves a handler.
+func run(t testing.TB, h http.Handler) *httptest.Server {
+	t.Helper()
+	running := httptest.NewServer(h)
 	t.Cleanup(running.Close)
 	return running
 }
@@ -120,9 +127,12 @@ func watch(t testing.TB, p *rod.Page) {
 		}
 	}, func(e *proto.LogEntryAdded) {
 		refused := strings.Contains(e.Entry.Text, "status of 422") || // a form that came back
+			strings.Contains(e.Entry.Text, "status of 401") && strings.Contains(e.Entry.URL, "/my/") || // a PIN is asked for
+			strings.Contains(e.Entry.Text, "status of 404") && strings.Contains(e.Entry.URL, "/my/") || // a link that was ended
 			strings.Contains(e.Entry.URL, missing)
 		kept := strings.Contains(e.Entry.Text, "ERR_BLOCKED_BY_CLIENT") || // what a test keeps from the page
-			strings.Contains(e.Entry.Text, "ERR_INTERNET_DISCONNECTED")
+			strings.Contains(e.Entry.Text, "ERR_INTERNET_DISCONNECTED") ||
+			strings.Contains(e.Entry.Text, "ERR_EMPTY_RESPONSE") // of a server that is away
 		if e.Entry.Level == proto.LogLogEntryLevelError && !refused && !kept {
 			add(e.Entry.Text + " " + e.Entry.URL)
 		}

@@ -36,6 +36,7 @@ var views = []struct{ name, path, drawn string }{
 	{"care of an instrument", "/care/brass", ".care h2"},
 	{"a page for the family", "/students/1/family", ".family .note-staff"},
 	{"plans for home", "/plans?section=1", ".plan-list li"},
+	{"cards for a class", "/cards?section=1", ".class-front svg"},
 	{"a student without a plan", "/students/2/plan", ".plan-make"},
 	{"the seats of a section", "/sections/1/seats?across=6", ".seat-name"},
 	{"Settings", "/settings", ".settings"},
@@ -202,6 +203,14 @@ var states = []struct {
 	{"a plan for home", "/students/1/plan", func(p *rod.Page) {
 		onwards(p, "Lay it out")
 		p.MustElement(".home-items li")
+	}},
+	{"a link to a student's own page", "/students/3/plan", func(p *rod.Page) {
+		onwards(p, "Make the link")
+		p.MustElement(".own-link .code")
+	}},
+	{"cards that are turned", "/cards?section=1", func(p *rod.Page) {
+		p.MustElement(".class-front svg")
+		click(p.MustElement("#class-cards [data-turn]"))
 	}},
 	{"a student who was heard", "/students/1", func(p *rod.Page) { p.MustElement(".note-staff") }},
 	{"a seat that is taken up", "/sections/1/seats", func(p *rod.Page) {

@@ -232,12 +232,38 @@ func (s *Server) ownDay(r *http.Request, v *ownTodayView, student store.Student,
 		step.K, step.Done = k, done[store.HomeTick{On: on, Line: step.Line}]
 		d.Steps = append(d.Steps, step)
 	}
+	s.addWarmMusic(v, student, planned, d.Steps)
 	steps := v.Say("day.step")
 	if n := len(d.Steps); n > 1 {
 		steps = v.Say("day.steps", capital(inWords(n)))
 	}
 	d.Sum = v.Say("day.sum", steps, v.Say("day.left", (planned.Halves()+1)/2))
 	return d, nil
+}
+
+// addWarmMusic gives the long notes that a day begins with their music, from its first piece.
+func (s *Server) addWarmMusic(v *ownTodayView, student store.Student, planned homeplan.Planned, steps []ownStep) {
+	first := slices.IndexFunc(planned.Items, func(i homeplan.Item) bool { return i.Kind.OfAPiece() })
+	if first < 0 || steps[0].Kind != homeplan.Warm || steps[first].Music == "" {
+		return
+	}
+	step := planned.Items[first].Step
+	read := v.reads[homeRead{student.Instrument, store.ExerciseID(step.Exercise)}]
+	piece, ok := read.alone(step)
+	if !ok {
+		return
+	}
+	long, ok := read.warm(piece)
+	if !ok {
+		return
+	}
+	key := "warm " + step.Piece.String() + " of " + steps[first].Music
+	if _, there := v.Music[key]; !there {
+		v.Music[key] = newRunMusic(long, fmt.Sprintf("m%d-", len(v.Music)))
+	}
+	warm := &steps[0]
+	warm.Music, warm.Tempo, warm.CountOff, warm.Click = key, warmTempo, long.CountOff, true
+	warm.Piece, warm.Exercise = step.Piece, 0
 }
 
 func capital(word string) string { return strings.ToUpper(word[:1]) + word[1:] }

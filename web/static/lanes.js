@@ -145,10 +145,16 @@ window.lanes = (function () {
     return drawing.apart ? drawing.apart(a, b, data) : (drawing.width(a) + drawing.width(b)) / 2;
   }
 
+  // crowdedCounts is crowding by what is said in a measure.
+  function crowdedCounts(m) {
+    const said = m.pulses.filter(({ pulse, x }) => x && pulse.text);
+    return Math.max(0, ...said.slice(1).map(({ pulse, x }, k) => (4 * (pulse.text.length + said[k].pulse.text.length) + 3) / (x - said[k].x)));
+  }
+
   // crowding is how many times wider the notes of each measure would have to stand for
   // the widest neighbours in any lane not to touch, from the note before it on; 1 or less
-  // is room enough. With it comes how wide a measure is, and how far its first note is in.
-  function crowding(host, data, shown) {
+  // is room enough. Counts are looked at where it is asked for. With it comes how wide a measure is, and how far its first note is in.
+  function crowding(host, data, shown, counts) {
     const drawing = window.fingering[data.mechanism];
     const list = data.measures.map(() => ({ crowded: 0, width: 0, lead: 0 }));
     list.systems = locate(host, data);
@@ -159,6 +165,7 @@ window.lanes = (function () {
         here.width = m.right - m.left;
         const first = m.pulses.find((p) => p.x);
         here.lead = first ? first.x - m.left : 0;
+        if (counts && shown.count) here.crowded = crowdedCounts(m);
         for (const { event, at } of m.events) {
           if (!at) continue;
           if (before) {

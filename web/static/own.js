@@ -12,11 +12,19 @@ window.own = (function () {
   // Each has a key of its own, so that one that had arrived after all counts once.
   const place = "waits " + base;
   const again = 5000; // milliseconds between tries
-  let timer = 0, sending = false;
+  let timer = 0, sending = false, keptAt = 0;
   const list = () => JSON.parse(localStorage.getItem(place) || "[]");
   const keep = (answers) => localStorage.setItem(place, JSON.stringify(answers));
   const press = () => Array.from(crypto.getRandomValues(new Uint8Array(12)), (n) => n.toString(16).padStart(2, "0")).join("");
-  const tell = (text) => { const line = document.querySelector(".own-waiting"); if (line) { line.textContent = text; line.hidden = !text; } };
+  let quiet = 0;
+  function tell(text, briefly) {
+    const line = document.querySelector(".own-waiting");
+    if (!line) return;
+    clearTimeout(quiet);
+    line.textContent = text;
+    line.hidden = !text;
+    if (briefly) quiet = setTimeout(() => tell(""), 5000);
+  }
 
   function later(page, fields) {
     keep([...list(), { page, fields: new URLSearchParams({ press: press(), at: Date.now(), ...fields }).toString() }]);
@@ -43,8 +51,11 @@ window.own = (function () {
     sending = false;
     if (list().length > 0) { timer = setTimeout(send, again); return; }
     if (refused) tell(say("wait.refused"));
-    else if (waited > 1 || document.querySelector(".own-waiting:not([hidden])")) tell(waited > 0 ? say("wait.sent") : "");
-    navigator.serviceWorker?.controller?.postMessage("keep pages");
+    else if (waited > 1 || document.querySelector(".own-waiting:not([hidden])")) tell(waited > 0 ? say("wait.sent") : "", true);
+    if (waited > 0 && Date.now() - keptAt > 60000) {
+      keptAt = Date.now();
+      navigator.serviceWorker?.controller?.postMessage("keep pages");
+    }
     document.dispatchEvent(new CustomEvent("own:sent"));
   }
 
@@ -89,22 +100,30 @@ window.own = (function () {
   function done(one) {
     if (one.classList.contains("done")) return;
     one.classList.add("done");
-    later("ticks", { on: one.dataset.on, line: one.dataset.line });
+    tick(one.dataset.date, one.dataset.line);
     sayDone();
   }
 
-  // waitingDone marks the steps whose ticks have not been sent yet.
-  function waitingDone() {
-    for (const waits of list().filter((one) => one.page === "ticks")) {
-      const fields = new URLSearchParams(waits.fields);
+  // What is done is remembered here too: a page that was kept may be from before.
+  const remembered = "done " + base;
+  const doneBefore = () => JSON.parse(localStorage.getItem(remembered) || "[]");
+
+  // tick says that a line of a day is done.
+  function tick(on, line) {
+    localStorage.setItem(remembered, JSON.stringify([...doneBefore(), { on, line }].slice(-80)));
+    later("ticks", { on, line });
+  }
+
+  function recall() {
+    for (const { on, line } of doneBefore()) {
       for (const one of day().querySelectorAll(".own-step")) {
-        if (one.dataset.on === fields.get("on") && one.dataset.line === fields.get("line")) one.classList.add("done");
+        if (one.dataset.date === on && one.dataset.line === line) one.classList.add("done");
       }
     }
   }
 
   function open(one) {
-    if (one.dataset.kind === "cards") { sessionStorage.setItem("round of " + base, JSON.stringify({ on: one.dataset.on, line: one.dataset.line })); location.href = base + "cards"; return; }
+    if (one.dataset.kind === "cards") { sessionStorage.setItem("round of " + base, JSON.stringify({ on: one.dataset.date, line: one.dataset.line })); location.href = base + "cards"; return; }
     step = one;
     tempo = Number(one.dataset.tempo) || 0;
     tries = 0; marks = 0; drawn = null;
@@ -124,7 +143,8 @@ window.own = (function () {
     asked(null);
     sayTempo();
     sayLanes();
-    window.advise(has ? say("step.rounds") : "");
+    part("[data-tried]").hidden = one.dataset.kind === "warm";
+    window.advise(has && one.dataset.kind !== "warm" ? say("step.rounds") : "");
     window.scrollTo(0, 0);
     part("[data-back]").focus({ preventScroll: true });
     history.pushState({ step: one.dataset.line }, "");
@@ -223,6 +243,7 @@ window.own = (function () {
 
   // How was it: after two tries, one thing asked at a time.
   function tried() {
+    if (step.dataset.kind === "warm") return; // nothing is said of long notes
     tries++;
     if (tries < 2) { window.advise(say("step.once")); return; }
     asked("how");
@@ -298,10 +319,10 @@ window.own = (function () {
     if (!day()) return;
     music = JSON.parse(document.getElementById("own-music").textContent);
     voice = JSON.parse(document.getElementById("own-voice").textContent);
-    waitingDone();
+    recall();
     if (today() !== day().dataset.today && day().querySelector(`[data-day="${today()}"]`)) showDay(today()); // a page from before today
     sayDone();
   });
 
-  return { later, say, base, words };
+  return { later, tick, say, base, words };
 })();

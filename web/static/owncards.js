@@ -3,7 +3,7 @@
 (function () {
   "use strict";
 
-  const { later, say, base } = window.own;
+  const { later, tick, say, base } = window.own;
   const round = () => document.querySelector(".round");
   const part = (selector) => round().querySelector(selector);
   const make = (name, className, text) => Object.assign(document.createElement(name), { className, textContent: text || "" });
@@ -128,7 +128,7 @@
     end.querySelector(".round-speed").textContent = named.length ? say("round.speed", (named[Math.floor(named.length / 2)] / 1000).toFixed(1)) : "";
     end.focus();
     const line = JSON.parse(sessionStorage.getItem("round of " + base) || "null");
-    if (line) later("ticks", line);
+    if (line) tick(line.on, line.line);
     sessionStorage.removeItem("round of " + base);
   }
 

@@ -29,7 +29,7 @@ window.sheet = (function () {
       }, options) });
       const svg = canvas.querySelector("svg");
       if (whole && options.breaks === "none") svg.style.maxWidth = svg.getAttribute("width"); // a line that is short stays so
-      return window.lanes.crowding(element, data, shown);
+      return window.lanes.crowding(element, data, shown, Boolean(airy));
     };
     const line = await draw(data.mei, { breaks: "none", pageWidth: 100000, adjustPageWidth: true, svgViewBox: false });
     if (!line) return null;

@@ -1,0 +1,64 @@
+package web
+
+import (
+	"slices"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
+)
+
+// warmTempo is how fast long notes are counted. Source: common practice.
+const warmTempo = 60
+
+// warmNotes is how many notes of the day's first piece are played long before it.
+const warmNotes = 3
+
+// warm is what an instrument begins a day with, as music: the open strings, else the first
+// notes of a piece, as long as a slow breath. ok is false where there is no pitch to hold.
+func (read *readAtHome) warm(piece benchView) (part benchView, ok bool) {
+	i := read.at.Instrument
+	pitches, bars := firstPitches(piece.Report), 2 // eight slow counts
+	if i.Family == "strings" {
+		pitches, bars = i.OpenStrings, 1
+	}
+	if i.Family == "percussion" || len(pitches) == 0 {
+		return part, false
+	}
+	music := longNotes(pitches, bars, piece.Report.Part)
+	at, x := read.at, read.explained
+	o := x.Options
+	o.Pencils, o.Pieces, o.Finger.Placed, o.Placed = nil, nil, nil, instrument.Placement{}
+	x.Line, x.Report = breakdown.Alone, breakdown.Read(music, music.Parts[0], i.ID, i, nil, o)
+	whole := x.Report.Pieces[len(x.Report.Pieces)-1]
+	at.ask.piece = whole.Key().String()
+	at.piecesOf(x.Report)
+	return present(work{choice: at, Routine: at.routine(), Stage: routine.Play, Tempo: warmTempo}, x, read.kept.Preferences), true
+}
+
+// firstPitches are the first notes of a piece, each once.
+func firstPitches(r breakdown.Report) []score.Pitch {
+	var list []score.Pitch
+	for _, at := range r.Part.Notes() {
+		if e := r.Part.At(at); !e.Unpitched && !slices.Contains(list, e.Pitch) && len(list) < warmNotes {
+			list = append(list, e.Pitch)
+		}
+	}
+	return list
+}
+
+// longNotes writes notes in four quarters, each for so many measures, in the key of a part.
+func longNotes(pitches []score.Pitch, bars int, like score.Part) score.Score {
+	var part score.Part
+	key := like.Key()
+	for _, p := range pitches {
+		for k := range bars {
+			part.Measures = append(part.Measures, score.Measure{
+				Number: len(part.Measures) + 1, Meter: score.Meter{Beats: 4, Unit: 4}, Key: key, Clef: like.Clef(), Length: score.Frac(1, 1),
+				Events: []score.Event{{Kind: score.Note, Length: score.Frac(1, 1), Value: score.Value{Base: 1}, Pitch: p, Sign: k == 0 && p.Alter != key.Alter(p.Step), TieOn: k < bars-1, Tied: k > 0}},
+			})
+		}
+	}
+	return score.Score{Parts: []score.Part{part}}
+}
