@@ -18,12 +18,18 @@ import (
 // load is how the load is chosen: UNHURRIED_LOAD="users seconds", such as "200 3600".
 func load(t *testing.T) (users int, lasts time.Duration) {
 	t.Helper()
-	words := strings.Fields(cmp.Or(os.Getenv("UNHURRIED_LOAD"), "20 8"))
+	return howMuch(t, "UNHURRIED_LOAD", "20 8")
+}
+
+// howMuch reads users and seconds from a variable of the environment.
+func howMuch(t *testing.T, variable, usual string) (users int, lasts time.Duration) {
+	t.Helper()
+	words := strings.Fields(cmp.Or(os.Getenv(variable), usual))
 	var err1, err2 error
 	users, err1 = strconv.Atoi(words[0])
 	seconds, err2 := strconv.Atoi(words[len(words)-1])
 	if err1 != nil || err2 != nil || users < 1 || seconds < 1 {
-		t.Fatal(`UNHURRIED_LOAD is "users seconds", such as "200 3600"`)
+		t.Fatalf(`%s is "users seconds", such as "200 3600"`, variable)
 	}
 	return users, time.Duration(seconds) * time.Second
 }

@@ -40,6 +40,7 @@ type duePiece struct {
 	Steps  routine.Routine // that the student follows there
 	Tries  []tryView       // at this check-in, newest first
 	Advice string          // what comes next, once it was heard
+	Said   *saidTry        // what the student says of it, the last time; nil for nothing
 }
 
 // otherExercise is an exercise with its pieces, for the student's instrument.
@@ -173,6 +174,10 @@ func (s *Server) checkinView(r *http.Request) (checkinView, error) {
 	if err != nil {
 		return v, err
 	}
+	home, err := homeAttempts(ctx, desk, v.Student.ID, dateOf(time.Now()).AddDate(0, 0, -checkin.DaysOn*2))
+	if err != nil {
+		return v, err
+	}
 	for k, step := range v.Due {
 		exercise := store.ExerciseID(step.Exercise)
 		p := duePiece{Step: step, K: k, Steps: rules.For(v.Student.ID, exercise)}
@@ -184,6 +189,11 @@ func (s *Server) checkinView(r *http.Request) (checkinView, error) {
 		if len(p.Tries) > 0 {
 			p.Advice = standings[store.Task{Student: v.Student.ID, Exercise: exercise}].State(p.Steps, step.Piece).Advice
 			p.Stage, p.Tempo = p.Tries[0].Stage, p.Tries[0].Tempo
+		}
+		for _, t := range home {
+			if t.Exercise == exercise && t.Piece == step.Piece {
+				p.Said = &saidTry{When: when(t.At), How: saidWords(t, p.Steps.Word(t.Stage)), Clean: t.Clean}
+			}
 		}
 		v.Pieces = append(v.Pieces, p)
 	}

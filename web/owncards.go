@@ -184,6 +184,7 @@ type ownCard struct {
 	Help    string      `json:"help"`
 	Ways    []cardWay   `json:"ways"`
 	Choices []ownChoice `json:"choices"`
+	Sounds  []int       `json:"sounds"` // MIDI numbers, one after the other; none of what is not played
 }
 
 // cardWay is how a note is played, to be drawn.
@@ -201,11 +202,12 @@ type ownChoice struct {
 // ownCardsView is a round of cards.
 type ownCardsView struct {
 	ownFrame
-	Drawn    sheetData
-	Cards    []ownCard
-	HasDeck  bool
-	Speed    speedPlot
-	Backward string // where the round leads back to
+	Drawn   sheetData
+	Voice   voice
+	A4      int
+	Cards   []ownCard
+	HasDeck bool
+	Speed   speedPlot
 }
 
 func (s *Server) ownCards(w http.ResponseWriter, r *http.Request) {
@@ -220,7 +222,7 @@ func (s *Server) ownCards(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	f.Title = f.Say("round.title")
-	v := ownCardsView{ownFrame: f, HasDeck: len(d.Deck) > 0, Drawn: d.drawn(), Speed: newSpeedPlot(card.Speeds(d.Log, card.Name), f.ownWords)}
+	v := ownCardsView{ownFrame: f, HasDeck: len(d.Deck) > 0, Drawn: d.drawn(), Voice: s.recordings.voiceOf(d.Reader.Instrument), A4: d.kept.Preferences.pitchOfA(), Speed: newSpeedPlot(card.Speeds(d.Log, card.Name), f.ownWords)}
 	for _, a := range d.round(time.Now(), d.kept.Preferences.cards()) {
 		v.Cards = append(v.Cards, d.ownCard(a))
 	}
@@ -248,6 +250,7 @@ func (d cardDesk) ownCard(a card.Asked) ownCard {
 	}
 	for _, way := range answer.Ways {
 		c.Ways = append(c.Ways, d.way(way))
+		c.Sounds = append(c.Sounds, way.Pitch.Transpose(d.Reader.Instrument.Transposition).MIDI())
 	}
 	for _, choice := range answer.Choices {
 		own := ownChoice{Text: choice.Text, Right: choice.Right}

@@ -35,7 +35,7 @@ func (s *Server) took(w http.ResponseWriter, r *http.Request, err error) {
 	status := http.StatusNoContent
 	switch {
 	case errors.Is(err, store.ErrTooMuch):
-		status = http.StatusTooManyRequests
+		status = http.StatusConflict
 	case errors.Is(err, store.ErrNotFound), errors.Is(err, errRefused):
 		status = http.StatusUnprocessableEntity
 	case err != nil:

@@ -157,6 +157,15 @@ func TestAStudentsOwnPage(t *testing.T) {
 	}
 	_, page = student.get(at)
 	wants(t, page, `class="own-step play done" data-line="warm"`)
+	v.post(fmt.Sprintf("/check-ins?section=%d", b.section), url.Values{"on": {today}, "minutes": {"10"}, "student": {fmt.Sprint(alma)}})
+	checkins, err := desk.StudentCheckins(ctx, alma, 1)
+	if err != nil || len(checkins) == 0 {
+		t.Fatalf("there is no check-in: %v", err)
+	}
+	_, page = v.get(fmt.Sprintf("/check-ins/%d?section=%d", checkins[0].ID, b.section))
+	wants(t, page, "At home, as Alma says: Name at 60: stumble over the fingering")
+	_, page = v.get(fmt.Sprintf("/students/%d", alma))
+	wants(t, page, "At home", "the student’s word", "Cards: 1 answered, 0 known")
 
 	if text := s.log.String(); strings.Contains(text, "Alma") || strings.Contains(text, strings.Trim(at, "/")) || !strings.Contains(text, "route=/my/{key}/tries") {
 		t.Error("the log tells of a student or a key")

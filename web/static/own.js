@@ -35,7 +35,7 @@ window.own = (function () {
     if (sending || !base) return;
     sending = true;
     const waited = list().length;
-    let refused = false;
+    let refused = false, full = false;
     clearTimeout(timer);
     while (list().length > 0) {
       const first = list()[0];
@@ -43,14 +43,15 @@ window.own = (function () {
         method: "POST", body: first.fields, redirect: "manual", headers: { "Content-Type": "application/x-www-form-urlencoded", Accept: "application/json" },
       }).catch(() => null);
       if (answer && answer.status === 401) { tell(say("wait.pin", list().length)); break; }
-      if (!answer || answer.status >= 500) { tell(list().length === 1 ? say("wait.one") : say("wait.many", list().length)); break; }
-      if (answer.status === 429) { tell(say("wait.full")); keep([]); break; }
-      refused = refused || !answer.ok;
+      if (!answer || answer.status >= 500 || answer.status === 429) { tell(list().length === 1 ? say("wait.one") : say("wait.many", list().length)); break; }
+      full = full || answer.status === 409; // more than a day has
+      refused = refused || !answer.ok && answer.status !== 409;
       keep(list().slice(1));
     }
     sending = false;
     if (list().length > 0) { timer = setTimeout(send, again); return; }
-    if (refused) tell(say("wait.refused"));
+    if (full) tell(say("wait.full"));
+    else if (refused) tell(say("wait.refused"));
     else if (waited > 1 || document.querySelector(".own-waiting:not([hidden])")) tell(waited > 0 ? say("wait.sent") : "", true);
     if (waited > 0 && Date.now() - keptAt > 60000) {
       keptAt = Date.now();

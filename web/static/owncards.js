@@ -23,6 +23,7 @@
     part(".round-why").textContent = say(c.why) + (c.where ? " · " + c.where : "") + (c.asking === "fast" ? " · " + say("round.fast") : "");
     part(".round-ask").textContent = say("q." + c.kind);
     part(".round-help").hidden = true;
+    part(".round-verdict").textContent = "";
     part(".round-back").hidden = part(".round-next").hidden = part(".round-judge").hidden = true;
     part(".round-turn").hidden = false;
     part("[data-help]").hidden = !c.help || c.asking === "fast";
@@ -86,6 +87,8 @@
       figure.append(make("figcaption", "", way.name + ": " + way.event.said), window.figure.of(way.event, drawn, null));
       return figure;
     }));
+    part(".round-play").hidden = !c.sounds?.length;
+    part(".round-play span").textContent = c.kind === "change" ? say("round.finger") : say("round.play");
     part(".round-back").hidden = false;
     part(".round-turn").hidden = true;
   }
@@ -132,6 +135,15 @@
     sessionStorage.removeItem("round of " + base);
   }
 
+  // hear sounds the notes of the card, one after the other.
+  async function hear() {
+    const host = document.getElementById("round-voice"), voice = JSON.parse(host.textContent);
+    for (const [k, midi] of card().sounds.entries()) {
+      if (k > 0) await new Promise((resolve) => setTimeout(resolve, 1300));
+      await window.player.sound([{ voice, midi: [midi] }], Number(host.dataset.a4), 1.2);
+    }
+  }
+
   function help() {
     if (!card().help || card().asking === "fast" || turned) return;
     helped = true;
@@ -146,6 +158,7 @@
     else if (hit("[data-judge]")) judge(hit("[data-judge]").dataset.judge);
     else if (hit("[data-next]")) next();
     else if (hit("[data-help]")) help();
+    else if (hit("[data-hear]")) hear();
     else if (hit("[data-way]") && !answered && !turned) { judging = !judging; localStorage.setItem("own:judging", judging ? "yes" : "no"); show(); }
   });
 
