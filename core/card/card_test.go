@@ -54,6 +54,9 @@ func TestDeck(t *testing.T) {
 		{"trumpet", "E4|", "place:G2:E4 name:G2:E4 finger:E4"},
 		{"trumpet", "E2 C2|C2 E2|", "place:G2:C4 name:G2:C4 finger:C4 place:G2:E4 name:G2:E4 finger:E4 rhythm:4/4:1/2 1/2 interval:G2:E4-C4 interval:G2:C4-E4"},
 		{"trumpet", "C4-|C2 z2|", "place:G2:C4 name:G2:C4 finger:C4"}, // what is tied over is no rhythm of its own
+		{"trumpet", "C2 C2-|C4|", "place:G2:C4 name:G2:C4 finger:C4"}, // nor what is tied onwards
+		{"trumpet", "C-C C2|", "place:G2:C4 name:G2:C4 finger:C4 rhythm:4/4:1/4 t1/4 1/2"},
+		{"trumpet", "C z E2|", "place:G2:C4 name:G2:C4 finger:C4 place:G2:E4 name:G2:E4 finger:E4 rhythm:4/4:1/4 r1/4 1/2"}, // a rest stands between
 		{"trumpet", "C z C z|", "place:G2:C4 name:G2:C4 finger:C4 rhythm:4/4:1/4 r1/4 1/4 r1/4"},
 		{"trumpet", "K:F\nB4|", "place:G2:Bb4 name:G2:Bb4 finger:Bb4 key:-1"},
 		{"bells", "c4|", "place:G2:C5 name:G2:C5"},                  // the bar is its name
@@ -117,6 +120,19 @@ func TestAnswers(t *testing.T) {
 	for system, want := range map[name.System]string{name.FixedDo: "si flat", name.German: "B", name.Degrees: "B flat"} {
 		if got := (Reader{Instrument: byID(t, "trumpet"), Names: name.Options{System: system}}).Answer(deck[k], deck); got.Text != want {
 			t.Errorf("%s: %q, want %q", system, got.Text, want)
+		}
+	}
+}
+
+// What a teacher would rather have is what is right.
+func TestThePreferredFingering(t *testing.T) {
+	i := byID(t, "trumpet")
+	deck := Deck(i, []Piece{whole(t, "trumpet", "C D E A|")})
+	k := slices.Index(idsOf(deck), "finger:A4")
+	for preferred, want := range map[string]string{"": "valves 1 and 2", "3": "valve 3"} {
+		r := Reader{Instrument: i, Preferred: finger.Preferred{score.MustPitch("A4").MIDI(): preferred}}
+		if got := r.Answer(deck[k], deck).Text; got != want {
+			t.Errorf("with %q A is played %q, want %q", preferred, got, want)
 		}
 	}
 }

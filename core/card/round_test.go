@@ -85,8 +85,6 @@ func TestJudge(t *testing.T) {
 	}
 }
 
-var all = Wanted{Kinds: Kinds(), New: 100, Short: 100000}
-
 // in says a round in a line: how each is asked, and its ID.
 func in(round []Asked) string {
 	var words []string
@@ -125,6 +123,11 @@ func TestRound(t *testing.T) {
 		{"where names are not asked it does not", nil, nil, Wanted{Kinds: []Kind{Finger}, New: 4, Short: 120}, "in-order finger:C4; in-order finger:D4"},
 		{"what is known rests", slices.Concat(right(c, 3, 1), right(d, 3, 1)), nil, names, ""},
 		{"and comes back, mixed", slices.Concat(right(c, 3, 60), right(d, 1, 0)), nil, names, "mixed " + c},
+		{"twice right in a row is mixed", slices.Concat(right(c, 2, 60), right(d, 1, 0)), nil, names, "mixed " + c},
+		{"once is not", slices.Concat(right(c, 1, 60), right(d, 1, 0)), nil, names, "in-order " + c},
+		{"after a miss it begins anew", slices.Concat(right(c, 4, 60), []Answered{{Card: c, Grade: Missed, At: after(-50)}}, right(c, 1, 49), right(d, 1, 0)), nil, names, "in-order " + c},
+		{"in a short time, what is due before what is new", right(d, 1, 60), nil, Wanted{Kinds: []Kind{Name}, New: 4, Short: 6}, "in-order " + d},
+		{"and what is most behind", slices.Concat(right(c, 1, 20), right(d, 1, 60)), nil, Wanted{Kinds: []Kind{Name}, New: 4, Short: 6}, "in-order " + d},
 		{"well known, fast", slices.Concat(right(c, 4, 90), right(d, 1, 0)), nil, names, "fast " + c},
 		{"a stumble hastens it", slices.Concat(right(c, 3, 1), right(d, 3, 1)), map[string]Stumble{d: {after(-0.5), "over"}}, names, "in-order " + d},
 		{"not one from before the answer", slices.Concat(right(c, 3, 1), right(d, 3, 1)), map[string]Stumble{d: {after(-2), "over"}}, names, ""},

@@ -182,6 +182,21 @@ func TestCards(t *testing.T) {
 	}
 }
 
+// What was learned leaves room for what is begun: two lines of a day bring something back,
+// more where nothing is begun.
+func TestLearnedLeavesRoom(t *testing.T) {
+	var pieces []Piece
+	for _, title := range []string{"a", "b", "c", "d"} {
+		pieces = append(pieces, piece(title, routine.Done, .5, last(60, 0)))
+	}
+	if got := spelled(Make(days(20), pieces, Daily{})); got != "a~, b~, c~, d~" {
+		t.Errorf("with nothing begun: %s", got)
+	}
+	if got := spelled(Make(days(20), append(pieces, piece("x", routine.Count, .1)), Daily{})); got != "a~, b~, x Count" {
+		t.Errorf("with something begun: %s", got)
+	}
+}
+
 // Every line has a reason.
 func TestReasons(t *testing.T) {
 	plan := Make(days(10, 10, 10), []Piece{piece("x", routine.Name, .5, due), piece("y", routine.Done, .9, last(97, 1)), piece("z", routine.Count, .1)}, Daily{Warm: true})
