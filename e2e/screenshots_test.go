@@ -44,8 +44,6 @@ func TestScreenshots(t *testing.T) {
 		{"settings", "/settings", ".settings"},
 		{"hardest", "/bench/6/hardest?section=1", ".grades"},
 		{"fingerings", "/fingerings/violin#n76", ".chart-staff .touch.chosen"},
-		{"parts", "/exercises/6/parts", ".fields"},
-		{"compare", "/compare?a=6&a-from=1&a-to=4&b=11&b-from=1&b-to=4", ".ruler-table"},
 	} {
 		p.MustNavigate(server.URL + view.path).MustWaitLoad()
 		p.MustElement(view.drawn)
@@ -64,15 +62,6 @@ func TestScreenshots(t *testing.T) {
 	p.MustNavigate(server.URL + "/exercises/many").MustWaitLoad()
 	chooseTunes(p)
 	take("many")
-	p.MustNavigate(server.URL + "/bench/7?instrument=trumpet&stage=finger").MustWaitLoad()
-	click(p.MustElement(".lanes .touch:nth-of-type(3)"))
-	p.MustElement(".look:not([hidden])")
-	take("look")
-	bench(p, server.URL+"/bench/6?instrument=flute&piece=4-5&stage=play")
-	click(p.MustElement(".hear summary"))
-	click(p.MustElement("[data-everybody]"))
-	p.MustElementR(".firsts", "Clarinet")
-	take("player")
 	inLesson(p, server.URL)
 	for range 4 {
 		click(p.MustElement("[data-next]"))
@@ -101,4 +90,29 @@ func TestScreenshots(t *testing.T) {
 	p.MustNavigate(server.URL + heard).MustWaitLoad()
 	p.MustElement(".note-staff")
 	take("student")
+	p.MustNavigate(server.URL + "/cards?section=1").MustWaitLoad()
+	find(p, ".class-front svg", "")
+	click(p.MustElement("#class-cards [data-next]"))
+	find(p, ".class-front svg", "")
+	click(p.MustElement("#class-cards [data-turn]"))
+	time.Sleep(time.Second)
+	take("cards")
+	p.MustNavigate(server.URL + "/students/1/plan").MustWaitLoad()
+	onwards(p, "Lay it out")
+	find(p, ".home-items li", "")
+	onwards(p, "Make the link")
+	link := find(p, ".own-address input", "").MustProperty("value").Str()
+	p.MustNavigate(server.URL + "/students/1/plan").MustWaitLoad()
+	find(p, ".home-items li", "")
+	take("plan")
+	p.MustSetViewport(390, 844, 1, true)
+	p.MustNavigate(link).MustWaitLoad()
+	find(p, ".own-step", "")
+	time.Sleep(time.Second)
+	take("at-home")
+	steps := p.MustElements(".own-day .own-step [data-open]")
+	tapOn(steps[1])
+	find(p, "#stand:not([hidden]) svg.lanes", "")
+	time.Sleep(2 * time.Second)
+	take("at-home-step")
 }

@@ -21,7 +21,7 @@ func TestFormsOfAnotherSite(t *testing.T) {
 	before := everything(v, b)
 	walked := 0
 	err := chi.Walk(s.routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
-		if method != http.MethodPost || route == "/static/*" {
+		if method != http.MethodPost || route == "/static/*" || strings.HasPrefix(route, "/my/{key}/") { // which wants a key that no other site knows
 			return nil
 		}
 		walked++

@@ -312,7 +312,7 @@ func seconds(millis int) string { return fmt.Sprintf("%.1f", float64(millis)/100
 func (p speedPlot) Words() string {
 	words := make([]string, len(p.Days))
 	for k, d := range p.Days {
-		words[k] = p.words.Say("round.lineWords", d.Day.Format("2 Jan"), seconds(d.Median))
+		words[k] = p.words.Say("round.lineWords", p.words.Date(d.Day, false), seconds(d.Median))
 	}
 	return strings.Join(words, "; ")
 }
@@ -340,6 +340,6 @@ func (p speedPlot) SVG() template.HTML {
 	}
 	fmt.Fprintf(&b, `<path class="way" d="%s"/>`, line.String())
 	fmt.Fprintf(&b, `<text x="4" y="%.1f">%s s</text><text x="%d" y="%d">%s</text><text class="to" x="%d" y="%d">%s</text></svg>`,
-		y(p.Days[0])+4, seconds(p.Days[0].Median), left, height-4, first.Format("2 Jan"), width-edge, height-4, last.Format("2 Jan"))
+		y(p.Days[0])+4, seconds(p.Days[0].Median), left, height-4, p.words.Date(first, false), width-edge, height-4, p.words.Date(last, false))
 	return template.HTML(b.String())
 }

@@ -41,6 +41,7 @@ func (v *visitor) answered(path string, form url.Values) int {
 	r := v.request(http.MethodPost, path, strings.NewReader(form.Encode()))
 	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 	r.Header.Set("Accept", "application/json")
+	r.Header.Set("Origin", "null") // of a page that tells no referrer, in browsers that say no more
 	answer, err := v.client.Do(r)
 	if err != nil {
 		v.t.Fatal(err)
@@ -448,7 +449,7 @@ func TestAllWordingIsInOneFile(t *testing.T) {
 			t.Errorf("%s is said, and not in the file", key[1])
 		}
 	}
-	put := regexp.MustCompile(`"(careful|kind|warm|times|ask|changed|q|why|pin|gone|away|refused)\.?`)
+	put := regexp.MustCompile(`"(careful|kind|warm|times|ask|changed|q|why|pin|gone|away|refused|weekday|short|month|number|date)\.?`)
 	for key := range words {
 		beginning, _, _ := strings.Cut(key, ".")
 		whole := strings.Contains(all.String(), `"`+key+`"`)
@@ -457,8 +458,10 @@ func TestAllWordingIsInOneFile(t *testing.T) {
 			t.Errorf("%s is in the file, and never said", key)
 		}
 	}
-	if got := words.Say("round.of", 2, 9); got != "2 of 9" {
-		t.Errorf("two of nine is %q", got)
+	day := time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC)
+	got := fmt.Sprint(words.Say("round.of", 2, 9), "; ", words.Date(day, true), "; ", words.Date(day, false), "; ", words.Short(day), "; ", words.Number(7), " ", words.Number(40))
+	if got != "2 of 9; Tuesday 1 December; 1 December; Tue; seven 40" {
+		t.Errorf("it says %q", got)
 	}
 }
 

@@ -109,7 +109,7 @@ func (s *Server) ownTodayView(r *http.Request) (ownTodayView, error) {
 		return v, err
 	}
 	if !until.IsZero() {
-		v.CheckIn = f.Say("day.checkin", until.Format("Monday 2 January"))
+		v.CheckIn = f.Say("day.checkin", f.Date(until, true))
 	}
 	p, err := s.planOrNext(r, h.Student, &v)
 	if err != nil {
@@ -188,7 +188,7 @@ func (v *ownTodayView) week(monday time.Time, p store.HomePlan, done map[store.H
 	var list []ownWeekday
 	for k := range 7 {
 		on := monday.AddDate(0, 0, k)
-		d := ownWeekday{On: on.Format(time.DateOnly), Short: on.Format("Mon"), Name: on.Format("Monday"), State: "free"}
+		d := ownWeekday{On: on.Format(time.DateOnly), Short: v.Short(on), Name: v.Weekday(on), State: "free"}
 		if at := slices.IndexFunc(p.Plan.Days, func(planned homeplan.Planned) bool { return planned.On == dayNumber(on) && len(planned.Items) > 0 }); at >= 0 {
 			d.State = "togo"
 			if !slices.ContainsFunc(p.Plan.Days[at].Items, func(i homeplan.Item) bool { return !done[store.HomeTick{On: on, Line: homeLine(i)}] }) {
@@ -223,7 +223,7 @@ func homeLine(i homeplan.Item) string {
 
 func (s *Server) ownDay(r *http.Request, v *ownTodayView, student store.Student, planned homeplan.Planned, done map[store.HomeTick]bool) (ownDay, error) {
 	on := dayOf(planned.On)
-	d := ownDay{On: on.Format(time.DateOnly), Name: on.Format("Monday")}
+	d := ownDay{On: on.Format(time.DateOnly), Name: v.Weekday(on)}
 	for k, i := range planned.Items {
 		step, err := s.ownStep(r, v, student, i)
 		if err != nil {
@@ -235,7 +235,7 @@ func (s *Server) ownDay(r *http.Request, v *ownTodayView, student store.Student,
 	s.addWarmMusic(v, student, planned, d.Steps)
 	steps := v.Say("day.step")
 	if n := len(d.Steps); n > 1 {
-		steps = v.Say("day.steps", capital(inWords(n)))
+		steps = v.Say("day.steps", capital(v.Number(n)))
 	}
 	d.Sum = v.Say("day.sum", steps, v.Say("day.left", (planned.Halves()+1)/2))
 	return d, nil
@@ -304,7 +304,7 @@ func (s *Server) ownStep(r *http.Request, v *ownTodayView, student store.Student
 
 // often says how often a line is done, and how fast.
 func (v *ownTodayView) often(i homeplan.Item) string {
-	words := v.Say("times.many", inWords(i.Step.Times))
+	words := v.Say("times.many", v.Number(i.Step.Times))
 	switch {
 	case i.Kind == homeplan.Twice:
 		words = v.Say("times.twice")

@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"strings"
 	"sync"
+	"time"
 )
 
 //go:embed words/*.json
@@ -55,4 +56,27 @@ func (w ownWords) Script(beginnings ...string) ownWords {
 		}
 	}
 	return some
+}
+
+// Weekday names a day of the week.
+func (w ownWords) Weekday(on time.Time) string { return w.Say(fmt.Sprintf("weekday.%d", on.Weekday())) }
+
+// Short is Weekday in three letters or so.
+func (w ownWords) Short(on time.Time) string { return w.Say(fmt.Sprintf("short.%d", on.Weekday())) }
+
+// Date says a day: "Monday 2 January", or "2 January".
+func (w ownWords) Date(on time.Time, weekday bool) string {
+	key := "date.short"
+	if weekday {
+		key = "date.long"
+	}
+	return w.Say(key, w.Weekday(on), on.Day(), w.Say(fmt.Sprintf("month.%d", on.Month())))
+}
+
+// Number says a number in words as far as they go.
+func (w ownWords) Number(n int) string {
+	if text, known := w[fmt.Sprintf("number.%d", n)]; known {
+		return text
+	}
+	return fmt.Sprint(n)
 }
