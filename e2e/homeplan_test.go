@@ -28,6 +28,14 @@ func TestPlansOnPaper(t *testing.T) {
 			}
 		}
 	}
+	onwards(p, "Make pages of their own")
+	find(p, ".flash", "18 pages are made")
+	if codes := len(p.MustElements(".paper-code .code")); codes != 18 {
+		t.Errorf("%d plans have a code", codes)
+	}
+	if pages := printed(t, p, paperSize{"Letter", 8.5, 11}); len(pages) != 18 || !strings.Contains(pages[0], "/my/") {
+		t.Errorf("with codes 18 plans take %d pages", len(pages))
+	}
 	p.MustNavigate(address + "/students/1/family").MustWaitLoad()
 	p.MustElement(".family .note-staff")
 	for _, size := range []paperSize{{"Letter", 8.5, 11}, {"A4", 8.27, 11.69}} {

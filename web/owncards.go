@@ -25,7 +25,7 @@ type cardDesk struct {
 	Reader   card.Reader
 	Deck     []card.Card
 	Log      []card.Answered
-	Stumbles map[string]card.Stumble
+	Stumbles map[string]time.Time
 	kept     taughtBy
 }
 
@@ -140,7 +140,7 @@ func lastStumbles(ctx context.Context, desk *store.Desk, student store.StudentID
 // addStumbles says which cards were stumbled over, and when last. Where no note of a piece is
 // in question, all of its are.
 func (d *cardDesk) addStumbles(pieces []card.Piece, at []pieceAt, stumbled map[pieceAt]stumbledAt, notes []progress.OwnNote) {
-	d.Stumbles = map[string]card.Stumble{}
+	d.Stumbles = map[string]time.Time{}
 	for k, p := range pieces {
 		last, is := stumbled[at[k]]
 		if !is {
@@ -157,8 +157,8 @@ func (d *cardDesk) addStumbles(pieces []card.Piece, at []pieceAt, stumbled map[p
 			doubtful = in
 		}
 		for _, id := range card.Stumbled(p, last.over, doubtful) {
-			if last.at.After(d.Stumbles[id].At) {
-				d.Stumbles[id] = card.Stumble{At: last.at, Why: fmt.Sprintf("over %s in %s", last.over.Words(), p.Where)}
+			if last.at.After(d.Stumbles[id]) {
+				d.Stumbles[id] = last.at
 			}
 		}
 	}
@@ -238,13 +238,7 @@ func (d cardDesk) drawn() sheetData {
 
 func (d cardDesk) ownCard(a card.Asked) ownCard {
 	answer := d.Reader.Answer(a.Card, d.Deck)
-	c := ownCard{ID: a.ID(), Kind: a.Kind, MEI: cardMEI(a.Card), Asking: a.Asking, New: a.New, Why: "why.stumble", Where: a.Where, Answer: answer.Text, Short: answer.Short, More: answer.More}
-	switch {
-	case a.New && a.Why == "new":
-		c.Why = "why.new"
-	case a.Why == "it is time again":
-		c.Why = "why.again"
-	}
+	c := ownCard{ID: a.ID(), Kind: a.Kind, MEI: cardMEI(a.Card), Asking: a.Asking, New: a.New, Why: "why." + string(a.Because), Where: a.Where, Answer: answer.Text, Short: answer.Short, More: answer.More}
 	if a.Asking != card.Fast {
 		c.Help = answer.More
 	}

@@ -26,10 +26,20 @@ const (
 // Asked is a card of a round.
 type Asked struct {
 	Card
-	Asking Asking
-	New    bool   // it was never answered
-	Why    string // it is asked now
+	Asking  Asking
+	New     bool // it was never answered
+	Because Because
 }
+
+// Because is why a card is asked now.
+type Because string
+
+// The reasons.
+const (
+	ItIsNew    Because = "new"
+	ItIsTime   Because = "again"
+	ItStumbled Because = "stumble" // in an exercise, since it was answered
+)
 
 // Wanted is what a round is made of.
 type Wanted struct {
@@ -52,18 +62,12 @@ const (
 	fastFrom  = 4
 )
 
-// Stumble is that a card was stumbled over in an exercise.
-type Stumble struct {
-	At  time.Time
-	Why string // "over the note names in 6 · Ferry Landing, B"
-}
-
-// Round chooses the cards to ask now: those that an exercise stumbled over since they were
-// answered, those that are due, and new ones, as many as a day may have and the time allows.
+// Round chooses the cards to ask now: those that were stumbled over in an exercise, the last
+// time at the time given by their ID, since they were answered, those that are due, and new ones, as many as a day may have and the time allows.
 // First come those that are not known yet, in the order of the deck, then the others mixed,
 // then those that are asked fast. A new card on how a note is played waits until its name was
 // right once.
-func Round(deck []Card, log []Answered, stumbles map[string]Stumble, now time.Time, w Wanted) []Asked {
+func Round(deck []Card, log []Answered, stumbles map[string]time.Time, now time.Time, w Wanted) []Asked {
 	states := States(log)
 	left := w.New - newOn(log, now)
 	var due, fresh []Asked
@@ -73,21 +77,21 @@ func Round(deck []Card, log []Answered, stumbles map[string]Stumble, now time.Ti
 		}
 		id := c.ID()
 		s, known := states[id]
-		stumble, stumbled := stumbles[id]
-		stumbled = stumbled && stumble.At.After(s.Last)
+		at, stumbled := stumbles[id]
+		stumbled = stumbled && at.After(s.Last)
 		switch {
 		case stumbled && known:
-			due = append(due, Asked{Card: c, Asking: InOrder, Why: stumble.Why})
+			due = append(due, Asked{Card: c, Asking: InOrder, Because: ItStumbled})
 		case stumbled:
-			fresh = append(fresh, Asked{Card: c, Asking: InOrder, New: true, Why: stumble.Why})
+			fresh = append(fresh, Asked{Card: c, Asking: InOrder, New: true, Because: ItStumbled})
 		case known && !s.Due.After(now):
-			due = append(due, Asked{Card: c, Asking: s.asking(), Why: "it is time again"})
+			due = append(due, Asked{Card: c, Asking: s.asking(), Because: ItIsTime})
 		case !known && c.Kind == Finger && !named(c, states, w.Kinds):
 		case !known:
-			fresh = append(fresh, Asked{Card: c, Asking: InOrder, New: true, Why: "new"})
+			fresh = append(fresh, Asked{Card: c, Asking: InOrder, New: true, Because: ItIsNew})
 		}
 	}
-	slices.SortStableFunc(fresh, func(a, b Asked) int { return cmp.Compare(btoi(a.Why == "new"), btoi(b.Why == "new")) })
+	slices.SortStableFunc(fresh, func(a, b Asked) int { return cmp.Compare(btoi(a.Because == ItIsNew), btoi(b.Because == ItIsNew)) })
 	fresh = fresh[:min(len(fresh), max(left, 0))]
 	return inOrder(within(append(due, fresh...), states, w.Short), deck, now)
 }
@@ -179,10 +183,4 @@ func inOrder(list []Asked, deck []Card, now time.Time) []Asked {
 		return cmp.Compare(mixed(a), mixed(b))
 	})
 	return list
-}
-
-// Due counts the cards that a round would have now, whatever time it takes.
-func Due(deck []Card, log []Answered, stumbles map[string]Stumble, now time.Time, w Wanted) int {
-	w.Short = 1 << 30
-	return len(Round(deck, log, stumbles, now, w))
 }

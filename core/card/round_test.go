@@ -111,7 +111,7 @@ func TestRound(t *testing.T) {
 	for _, tt := range []struct {
 		what     string
 		log      []Answered
-		stumbles map[string]Stumble
+		stumbles map[string]time.Time
 		wanted   Wanted
 		want     string
 	}{
@@ -129,9 +129,9 @@ func TestRound(t *testing.T) {
 		{"in a short time, what is due before what is new", right(d, 1, 60), nil, Wanted{Kinds: []Kind{Name}, New: 4, Short: 6}, "in-order " + d},
 		{"and what is most behind", slices.Concat(right(c, 1, 20), right(d, 1, 60)), nil, Wanted{Kinds: []Kind{Name}, New: 4, Short: 6}, "in-order " + d},
 		{"well known, fast", slices.Concat(right(c, 4, 90), right(d, 1, 0)), nil, names, "fast " + c},
-		{"a stumble hastens it", slices.Concat(right(c, 3, 1), right(d, 3, 1)), map[string]Stumble{d: {after(-0.5), "over"}}, names, "in-order " + d},
-		{"not one from before the answer", slices.Concat(right(c, 3, 1), right(d, 3, 1)), map[string]Stumble{d: {after(-2), "over"}}, names, ""},
-		{"a stumble comes before other new ones", nil, map[string]Stumble{d: {after(-1), "over"}}, Wanted{Kinds: []Kind{Name}, New: 1, Short: 120}, "in-order " + d},
+		{"a stumble hastens it", slices.Concat(right(c, 3, 1), right(d, 3, 1)), map[string]time.Time{d: after(-0.5)}, names, "in-order " + d},
+		{"not one from before the answer", slices.Concat(right(c, 3, 1), right(d, 3, 1)), map[string]time.Time{d: after(-2)}, names, ""},
+		{"a stumble comes before other new ones", nil, map[string]time.Time{d: after(-1)}, Wanted{Kinds: []Kind{Name}, New: 1, Short: 120}, "in-order " + d},
 		{"what was missed comes back the same day", []Answered{{Card: c, Grade: Missed, At: after(-0.1)}, {Card: d, Grade: Right, At: after(-0.001)}}, nil, names, "in-order " + c},
 		{"only what is wanted", nil, nil, Wanted{Kinds: []Kind{Rhythm}, New: 4, Short: 120}, "in-order rhythm:4/4:1/2 1/2"},
 	} {
@@ -163,7 +163,7 @@ func TestAnyRound(t *testing.T) {
 			if a.New {
 				fresh, takes = fresh+1, takes+a.Kind.SlowFrom()
 			}
-			if a.Why == "" {
+			if a.Because == "" {
 				t.Fatalf("%d: %s has no reason", n, a.ID())
 			}
 		}

@@ -73,7 +73,7 @@ window.own = (function () {
 
   let step = null;         // the one that is open
   let music = {}, voice = null, drawn = null, whenDrawn = Promise.resolve();
-  let shown = {}, tempo = 0, tries = 0, answer = {}, marks = 0;
+  let shown = {}, tempo = 0, tries = 0, answer = {};
 
   function showDay(on) {
     for (const one of day().querySelectorAll(".own-day")) one.hidden = one.dataset.day !== on;
@@ -127,7 +127,8 @@ window.own = (function () {
     if (one.dataset.kind === "cards") { sessionStorage.setItem("round of " + base, JSON.stringify({ on: one.dataset.date, line: one.dataset.line })); location.href = base + "cards"; return; }
     step = one;
     tempo = Number(one.dataset.tempo) || 0;
-    tries = 0; marks = 0; drawn = null;
+    tries = 0;
+    drawn = null;
     shown = Object.fromEntries(["tap", "count", "name", "finger"].map((lane) => [lane, (lanesOf[one.dataset.form] || []).includes(lane)]));
     const has = Boolean(music[one.dataset.music]);
     part(".stand-name").textContent = one.querySelector("b").textContent;
@@ -264,7 +265,7 @@ window.own = (function () {
     part(".ask-title").focus({ preventScroll: true });
   }
 
-  function say2(button) {
+  function answered(button) {
     if (button.dataset.beside !== undefined) { answer.beside = button.dataset.beside; asked("changed"); return; }
     if (button.dataset.changed !== undefined) { answer.changed = button.dataset.changed; note(); return; }
     if (!button.dataset.result) { asked("over"); return; }
@@ -274,7 +275,7 @@ window.own = (function () {
 
   function note() {
     later("tries", { exercise: step.dataset.exercise, piece: step.dataset.piece, stage: step.dataset.stage, tempo, ...answer });
-    tries = 0; marks++;
+    tries = 0;
     asked(null);
     let text = say("ask.noted");
     if (answer.result !== "clean" && tempo) { notch(-1); text += " " + say("ask.slower", tempo); }
@@ -295,7 +296,7 @@ window.own = (function () {
     else if (hit("[data-notch]")) notch(Number(hit("[data-notch]").dataset.notch));
     else if (hit("[data-did]")) { done(step); history.back(); }
     else if (hit("[data-ask-again]")) asked("how");
-    else if (hit(".stand-ask .btn")) say2(hit(".stand-ask .btn"));
+    else if (hit(".stand-ask .btn")) answered(hit(".stand-ask .btn"));
     else if (hit(".stand [data-lane]")) { const lane = hit("[data-lane]").dataset.lane; shown[lane] = !shown[lane]; sayLanes(); draw(); }
   });
 

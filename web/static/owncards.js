@@ -130,6 +130,11 @@
     named.sort((a, b) => a - b);
     end.querySelector(".round-speed").textContent = named.length ? say("round.speed", (named[Math.floor(named.length / 2)] / 1000).toFixed(1)) : "";
     end.focus();
+    over();
+  }
+
+  // over ticks the line of the day that led here.
+  function over() {
     const line = JSON.parse(sessionStorage.getItem("round of " + base) || "null");
     if (line) tick(line.on, line.line);
     sessionStorage.removeItem("round of " + base);
@@ -177,7 +182,7 @@
   });
 
   document.addEventListener("DOMContentLoaded", () => {
-    if (!round()) return;
+    if (!round()) { over(); return; } // none is due
     cards = JSON.parse(document.getElementById("round").textContent) || [];
     drawn = JSON.parse(document.getElementById("round-drawn").textContent);
     if (cards.length) show();
