@@ -113,7 +113,7 @@ func (s *Store) AtHome(ctx context.Context, key string) (AtHome, error) {
 	if err := s.one(ctx, &row, "open the student's page", `
 		SELECT o.teacher_id, o.student_id, p.section_id, c.name AS section, o.pin_hash FROM own_pages o
 		JOIN students p ON p.id = o.student_id JOIN sections c ON c.id = p.section_id JOIN teachers t ON t.id = o.teacher_id
-		WHERE o.key = $1 AND p.removed_at IS NULL AND p.left_at IS NULL AND c.removed_at IS NULL AND t.removed_at IS NULL`, key); err != nil {
+		WHERE o.key = $1 AND t.removed_at IS NULL`, key); err != nil {
 		return AtHome{}, err
 	}
 	d := s.For(row.TeacherID)
@@ -123,7 +123,7 @@ func (s *Store) AtHome(ctx context.Context, key string) (AtHome, error) {
 		h.Stamp = row.PinHash[len(row.PinHash)-12:]
 	}
 	var err error
-	h.Student, err = d.StudentByID(ctx, row.StudentID)
+	h.Student, err = d.StudentByID(ctx, row.StudentID) // who may have left, or been taken away
 	return h, err
 }
 

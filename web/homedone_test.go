@@ -59,6 +59,15 @@ func TestHowAStudentHears(t *testing.T) {
 		if err := home.Say(ctx, said); err != nil {
 			t.Fatal(err)
 		}
+		slip := heard // pressed by mistake before, and taken back
+		slip.Try, slip.At = routine.Try{Stage: routine.Play, Clean: true}, when.Add(time.Hour)
+		batch, err := desk.AddTogether(ctx, "", slip)
+		if err == nil {
+			err = desk.UndoTogether(ctx, batch)
+		}
+		if err != nil {
+			t.Fatal(err)
+		}
 		if err := desk.AddAttempts(ctx, heard); err != nil {
 			t.Fatal(err)
 		}

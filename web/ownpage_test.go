@@ -18,6 +18,8 @@ import (
 
 	"github.com/go-chi/chi/v5"
 
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
 )
 
@@ -147,7 +149,14 @@ func TestAStudentsOwnPage(t *testing.T) {
 		t.Errorf("the teacher sees %d tries, want 2", n)
 	}
 	_, page = v.get(fmt.Sprintf("/plans?section=%d", b.section))
-	wants(t, page, "done: 1 day")
+	wants(t, page, "done: 1 day", "for the 3 without")
+	v.post(fmt.Sprintf("/plans/own-pages?section=%d", b.section), nil)
+	if kept, err := desk.OwnPageOf(ctx, alma); err != nil || !strings.Contains(at, kept.Key) {
+		t.Errorf("pages for the others change a link that is there: %v", err)
+	}
+	if pages, err := desk.OwnPages(ctx, b.section); err != nil || len(pages) != 4 {
+		t.Errorf("%d have a page, %v", len(pages), err)
+	}
 	after, err := desk.StudentStandings(ctx, alma)
 	if err != nil || fmt.Sprintf("%+v", after) == "" {
 		t.Fatal(err)
@@ -361,6 +370,15 @@ func TestARoundOfCards(t *testing.T) {
 	if left := round(); len(left) != 0 {
 		t.Errorf("after the day's new cards were right there are %+v", left)
 	}
+	// Whose tries were all clean has stumbled over nothing.
+	almas := at
+	at = ownPageOf(t, s, b, b.student)
+	for _, c := range round() {
+		if c.Why != "why.new" {
+			t.Errorf("%s is asked because of %s", c.ID, c.Why)
+		}
+	}
+	at = almas
 	// The teacher chooses what is asked.
 	if status, page := v.post("/cards", url.Values{"new": {"4"}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "Choose at least one") {
 		t.Errorf("asking nothing gives %d", status)
@@ -378,6 +396,16 @@ func TestARoundOfCards(t *testing.T) {
 // A class sees one concert note at a time, everybody's own.
 func TestCardsForAClass(t *testing.T) {
 	s, v, b := boardOf(t)
+	ctx, desk := context.Background(), s.store.For(b.teacher)
+	if _, err := desk.AddStudent(ctx, store.Student{SectionID: b.section, FirstName: "Tess", Instrument: "trumpet"}); err != nil {
+		t.Fatal(err)
+	}
+	twice := s.exercise(t, b.teacher, 2, "Two octaves", "trombone", "T:Two octaves\nM:4/4\nL:1/4\nK:Bb clef=bass\nB,,4|B,4|]\n")
+	for _, name := range []string{"Alma", "Bo", "Cleo"} {
+		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: studentCalled(t, desk, b.section, name), ExerciseID: twice, Piece: breakdown.PieceKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Clean: true}}); err != nil {
+			t.Fatal(err)
+		}
+	}
 	_, page := v.get(fmt.Sprintf("/cards?section=%d", b.section))
 	text := regexp.MustCompile(`(?s)<script type="application/json" id="class-notes">(.*?)</script>`).FindStringSubmatch(page)
 	if text == nil {
@@ -392,10 +420,20 @@ func TestCardsForAClass(t *testing.T) {
 	}
 	for _, n := range notes {
 		for _, c := range n.Cards {
-			if c.Name != n.Concert || c.Way == nil || c.Place == "" { // violin and trombone read what sounds
-				t.Errorf("concert %s is %s on the %s", n.Concert, c.Name, c.Title)
+			want := n.Concert // violin and trombone read what sounds
+			if c.Instrument == "trumpet" {
+				want = map[string]string{"B flat": "C", "C": "D", "D": "E", "E flat": "F", "F": "G", "A": "B", "G": "A"}[n.Concert]
+			}
+			if c.Name != want || c.Way == nil || c.Place == "" {
+				t.Errorf("concert %s is %s on the %s, want %s", n.Concert, c.Name, c.Title, want)
+			}
+			if n.Concert == "B flat" && c.Instrument == "trombone" && c.Place != "line 2" { // of the two it has met, where a line sits well
+				t.Errorf("the trombone's B flat stands on %s", c.Place)
 			}
 		}
+	}
+	if notes[0].Concert != "B flat" && notes[0].Concert != "D" {
+		t.Errorf("the scale begins on %s", notes[0].Concert)
 	}
 	empty, account := s.teacher(t, "new@school.example")
 	if _, err := s.store.For(account.ID).AddSection(context.Background(), "New"); err != nil {
