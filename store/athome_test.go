@@ -149,12 +149,13 @@ func TestThePIN(t *testing.T) {
 // teacher is gone.
 func TestALinkThatEnds(t *testing.T) {
 	ctx := context.Background()
-	for what, end := range map[string]func(f fixture) error{
-		"ended":                    func(f fixture) error { return f.EndOwnPage(ctx, f.student) },
-		"made anew":                func(f fixture) error { return f.MakeOwnPages(ctx, f.student) },
-		"the student has left":     func(f fixture) error { return f.HasLeft(ctx, f.student) },
-		"the student is removed":   func(f fixture) error { return f.TakeAway(ctx, store.AStudent, int64(f.student)) },
-		"the section is taken off": func(f fixture) error { return f.TakeAway(ctx, store.ASection, int64(f.section)) },
+	for what, end := range map[string]func(s *store.Store, f fixture) error{
+		"the teacher's account is gone": func(s *store.Store, f fixture) error { return s.RemoveTeacher(ctx, f.teacher, f.teacher) },
+		"ended":                         func(_ *store.Store, f fixture) error { return f.EndOwnPage(ctx, f.student) },
+		"made anew":                     func(_ *store.Store, f fixture) error { return f.MakeOwnPages(ctx, f.student) },
+		"the student has left":          func(_ *store.Store, f fixture) error { return f.HasLeft(ctx, f.student) },
+		"the student is removed":        func(_ *store.Store, f fixture) error { return f.TakeAway(ctx, store.AStudent, int64(f.student)) },
+		"the section is taken off":      func(_ *store.Store, f fixture) error { return f.TakeAway(ctx, store.ASection, int64(f.section)) },
 	} {
 		s := testdb.Open(t)
 		f := add(t, s, "first")
@@ -162,7 +163,7 @@ func TestALinkThatEnds(t *testing.T) {
 		if len(home.Key) < 26 || strings.Contains(home.Key, fmt.Sprint(int64(f.student))+"-") {
 			t.Errorf("the key is %q", home.Key)
 		}
-		if err := end(f); err != nil {
+		if err := end(s, f); err != nil {
 			t.Fatalf("%s: %v", what, err)
 		}
 		if _, err := s.AtHome(ctx, home.Key); !errors.Is(err, store.ErrNotFound) {
