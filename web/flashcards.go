@@ -4,8 +4,8 @@ import (
 	"cmp"
 	"slices"
 
+	"unhurriedbench/core/card"
 	"unhurriedbench/core/finger"
-	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
@@ -53,14 +53,17 @@ func cardsOf(x explained, target instrument.Instrument, kept taughtBy) *cardShee
 
 func cardOf(x explained, target instrument.Instrument, at score.Place) flashcard {
 	m, p := x.Report.Part.Measures[at.Measure], x.Report.Part.At(at).Pitch
-	alone := score.Part{Measures: []score.Measure{{
-		Number: 1, Meter: m.Meter, Clef: m.Clef, Length: score.Frac(1, 1),
-		Events: []score.Event{{Length: score.Frac(1, 1), Value: score.Value{Base: 1}, Pitch: p, Sign: p.Alter != 0}},
-	}}}
-	card := flashcard{MEI: mei.Write(alone, mei.Options{}), Name: x.Options.Name.Say(p, false, m.Key), Place: name.Place(p, m.Clef)}
-	if way, ok := finger.Taught(target, p, x.Options.Finger.Year); ok {
-		way = way.Prefer(x.Options.Finger.Preferred[p.MIDI()])
-		card.Event = sheetEvent{Fingering: way.Text, Said: x.Words.Say(target, way.Fingering), Drawn: finger.Draw(target, p, way.Fingering), MIDI: p.MIDI()}
+	made := flashcard{
+		MEI:  cardMEI(card.Card{Kind: card.Name, Clef: m.Clef, Pitches: []score.Pitch{p}}),
+		Name: x.Options.Name.Say(p, false, m.Key), Place: name.Place(p, m.Clef),
 	}
-	return card
+	if way, ok := finger.Taught(target, p, x.Options.Finger.Year); ok {
+		made.Event = wayEvent(target, x.Words, p, way.Prefer(x.Options.Finger.Preferred[p.MIDI()]).Fingering)
+	}
+	return made
+}
+
+// wayEvent is a fingering of a note with what its drawing needs.
+func wayEvent(i instrument.Instrument, w finger.Words, p score.Pitch, f finger.Fingering) sheetEvent {
+	return sheetEvent{Fingering: f.Text, Said: w.Say(i, f), Drawn: finger.Draw(i, p, f), MIDI: p.MIDI()}
 }

@@ -12,7 +12,6 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/card"
-	"unhurriedbench/core/finger"
 	"unhurriedbench/core/format/mei"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
@@ -259,8 +258,7 @@ func (d cardDesk) ownCard(a card.Asked) ownCard {
 
 // way is a fingering with what its drawing needs.
 func (d cardDesk) way(w card.Way) cardWay {
-	i := d.Reader.Instrument
-	return cardWay{d.Reader.Show(w.Pitch), sheetEvent{Fingering: w.Text, Said: d.Reader.Words.Say(i, w.Fingering), Drawn: finger.Draw(i, w.Pitch, w.Fingering), MIDI: w.Pitch.MIDI()}}
+	return cardWay{d.Reader.Show(w.Pitch), wayEvent(d.Reader.Instrument, d.Reader.Words, w.Pitch, w.Fingering)}
 }
 
 // cardMEI is the front of a card.
