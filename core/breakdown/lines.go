@@ -136,8 +136,8 @@ func Derive(line Line, title string, part score.Part, pieces []Piece, within Pie
 		first := max(part.Measures[within.Passages(part)[0].At].Number, 0)
 		for i := range w.line.Measures {
 			w.line.Measures[i].Number = first + i
-			w.pieces[0].Measures[i] = first + i
 		}
+		w.pieces[0].Measures = slices.Clone(within.Measures) // without that in which its pickup stands
 	}
 	w.line.MarkAccidentals()
 	return Derived{score.Score{Title: line.Title() + ": " + title, Parts: []score.Part{w.line}}, w.pieces, w.from}, nil

@@ -229,6 +229,9 @@ func keeps(t *testing.T, line breakdown.Line, r breakdown.Report, within breakdo
 		if got := struck(part, everything(part), true); !slices.Equal(got, want) {
 			fail("the piece", got, want)
 		}
+		if last.Key() != within.Key() { // by which it is found, a pickup before it or not
+			fail("the key of the piece", last.Key(), within.Key())
+		}
 		if first := within.Passages(r.Part)[0].At; part.Measures[0].Number != max(r.Part.Measures[first].Number, 0) {
 			fail("the first measure", part.Measures[0].Number, r.Part.Measures[first].Number)
 		}
