@@ -526,3 +526,47 @@ func TestTheWorkersFiles(t *testing.T) {
 		t.Error(err)
 	}
 }
+
+// What a day begins with has its music: the open strings, or the first notes of its first
+// piece, as long as eight slow counts.
+func TestLongNotes(t *testing.T) {
+	s, v, b := boardOf(t)
+	desk := s.store.For(b.teacher)
+	v.post(fmt.Sprintf("/students/%d/plan", b.student), url.Values{"day": everyDay, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 5).Format(time.DateOnly)}})
+	for student, want := range map[store.StudentID]string{
+		studentCalled(t, desk, b.section, "Alma"): "violin: G D A E",
+		b.student:                                 "trombone: E♭ - D - C -",
+	} {
+		_, page := s.visitor(t).get(ownPageOf(t, s, b, student))
+		text := regexp.MustCompile(`(?s)<script type="application/json" id="own-music">(.*?)</script>`).FindStringSubmatch(page)
+		if text == nil {
+			t.Fatalf("there is no music on\n%s", page)
+		}
+		var music map[string]struct {
+			Sheet struct {
+				Measures []struct {
+					Events []struct{ Name string }
+				}
+			}
+		}
+		if err := json.Unmarshal([]byte(text[1]), &music); err != nil {
+			t.Fatal(err)
+		}
+		instrument, _, _ := strings.Cut(want, ":")
+		got := instrument + ":"
+		first := regexp.MustCompile(`data-kind="warm" data-form="play" data-music="([^"]+)"`).FindStringSubmatch(page)
+		if first == nil {
+			t.Fatalf("there are no long notes on\n%s", page)
+		}
+		for _, measure := range music[first[1]].Sheet.Measures {
+			name := "-" // it is held
+			for _, e := range measure.Events {
+				name = e.Name
+			}
+			got += " " + name
+		}
+		if got != want {
+			t.Errorf("long notes are %q, want %q", got, want)
+		}
+	}
+}

@@ -19,14 +19,14 @@ const warmNotes = 3
 // notes of a piece, as long as a slow breath. ok is false where there is no pitch to hold.
 func (read *readAtHome) warm(piece benchView) (part benchView, ok bool) {
 	i := read.at.Instrument
-	pitches, bars := firstPitches(piece.Report), 2 // eight slow counts
+	pitches, bars, key := firstPitches(piece.Report), 2, piece.Report.Part.Key() // eight slow counts
 	if i.Family == "strings" {
-		pitches, bars = i.OpenStrings, 1
+		pitches, bars, key = i.OpenStrings, 1, score.Key{}
 	}
 	if i.Family == "percussion" || len(pitches) == 0 {
 		return part, false
 	}
-	music := longNotes(pitches, bars, piece.Report.Part)
+	music := longNotes(pitches, bars, key, piece.Report.Part.Clef())
 	at, x := read.at, read.explained
 	o := x.Options
 	o.Pencils, o.Pieces, o.Finger.Placed, o.Placed = nil, nil, nil, instrument.Placement{}
@@ -48,14 +48,13 @@ func firstPitches(r breakdown.Report) []score.Pitch {
 	return list
 }
 
-// longNotes writes notes in four quarters, each for so many measures, in the key of a part.
-func longNotes(pitches []score.Pitch, bars int, like score.Part) score.Score {
+// longNotes writes notes in four quarters, each for so many measures.
+func longNotes(pitches []score.Pitch, bars int, key score.Key, clef score.Clef) score.Score {
 	var part score.Part
-	key := like.Key()
 	for _, p := range pitches {
 		for k := range bars {
 			part.Measures = append(part.Measures, score.Measure{
-				Number: len(part.Measures) + 1, Meter: score.Meter{Beats: 4, Unit: 4}, Key: key, Clef: like.Clef(), Length: score.Frac(1, 1),
+				Number: len(part.Measures) + 1, Meter: score.Meter{Beats: 4, Unit: 4}, Key: key, Clef: clef, Length: score.Frac(1, 1),
 				Events: []score.Event{{Kind: score.Note, Length: score.Frac(1, 1), Value: score.Value{Base: 1}, Pitch: p, Sign: k == 0 && p.Alter != key.Alter(p.Step), TieOn: k < bars-1, Tied: k > 0}},
 			})
 		}
