@@ -104,10 +104,43 @@ func (s *Server) classCardsView(r *http.Request) (classCardsView, error) {
 		return v, err
 	}
 	v.Sheets = worked[0].ID
-	var desks []cardDesk
-	classes := map[instrument.PitchClass]bool{}
-	mets := make([]map[instrument.PitchClass]score.Pitch, 0, len(students))
-	bowed := 0
+	room, err := s.roomDesks(r, &v, kept, students, worked)
+	if err != nil {
+		return v, err
+	}
+	classes, bowed := map[instrument.PitchClass]bool{}, 0
+	for _, d := range room {
+		v.Drawn[d.Reader.Instrument.ID] = d.drawn()
+		if d.Reader.Instrument.Family == "strings" {
+			bowed++
+		}
+		for class := range d.met {
+			classes[class] = true
+		}
+	}
+	naming := card.Reader{Names: kept.Preferences.options(v.Section).Name}
+	for _, class := range upTheScale(classes, 2*bowed > len(room)) {
+		note := classNote{Concert: naming.Say(class.Pitch())}
+		for _, d := range room {
+			if c, ok := d.roomNote(class); ok {
+				note.Cards = append(note.Cards, c)
+			}
+		}
+		v.Notes = append(v.Notes, note)
+	}
+	return v, nil
+}
+
+// roomDesk is an instrument of the room with the notes it has met, by the concert note.
+type roomDesk struct {
+	cardDesk
+	met map[instrument.PitchClass]score.Pitch
+}
+
+// roomDesks are the instruments of a section that have pitch; those without are named in v.
+func (s *Server) roomDesks(r *http.Request, v *classCardsView, kept taughtBy, students []store.Student, worked []store.Exercise) ([]roomDesk, error) {
+	var room []roomDesk
+	o := kept.Preferences.options(v.Section)
 	for _, i := range playedBy(students) {
 		if i.Unpitched() {
 			v.Without = append(v.Without, i.Name)
@@ -116,33 +149,16 @@ func (s *Server) classCardsView(r *http.Request) (classCardsView, error) {
 		reads := aReader{Section: v.Section, Instrument: kept.instrument(i), kept: kept, notes: map[store.ExerciseID]*breakdown.Report{}}
 		met, err := s.classMet(r, reads, worked)
 		if err != nil {
-			return v, err
+			return nil, err
 		}
-		preferred, err := desk.Preferred(ctx, i.ID)
+		preferred, err := deskOf(r).Preferred(r.Context(), i.ID)
 		if err != nil {
-			return v, err
+			return nil, err
 		}
-		o := kept.Preferences.options(v.Section)
-		d := cardDesk{kept: kept, Reader: card.Reader{Instrument: reads.Instrument, Names: o.Name, Words: kept.Preferences.words(), Year: v.Section.Year, Preferred: preferred}}
-		desks, mets = append(desks, d), append(mets, met)
-		v.Drawn[i.ID] = d.drawn()
-		if i.Family == "strings" {
-			bowed++
-		}
-		for class := range met {
-			classes[class] = true
-		}
+		reader := card.Reader{Instrument: reads.Instrument, Names: o.Name, Words: kept.Preferences.words(), Year: v.Section.Year, Preferred: preferred}
+		room = append(room, roomDesk{cardDesk{kept: kept, Reader: reader}, met})
 	}
-	for _, class := range upTheScale(classes, 2*bowed > len(desks)) {
-		note := classNote{Concert: (card.Reader{Names: kept.Preferences.options(v.Section).Name}).Say(class.Pitch())}
-		for k, d := range desks {
-			if c, ok := d.roomNote(class, mets[k]); ok {
-				note.Cards = append(note.Cards, c)
-			}
-		}
-		v.Notes = append(v.Notes, note)
-	}
-	return v, nil
+	return room, nil
 }
 
 // classExercises are those that a section has worked on, in the order of its books, the last
@@ -212,9 +228,9 @@ func upTheScale(classes map[instrument.PitchClass]bool, forStrings bool) []instr
 }
 
 // roomNote is an instrument's card of a concert note; ok is false where it does not have it.
-func (d cardDesk) roomNote(class instrument.PitchClass, met map[instrument.PitchClass]score.Pitch) (roomNote, bool) {
+func (d roomDesk) roomNote(class instrument.PitchClass) (roomNote, bool) {
 	i := d.Reader.Instrument
-	p, known := met[class]
+	p, known := d.met[class]
 	if !known {
 		p = instrument.WrittenFor(class, i)
 	}

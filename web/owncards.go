@@ -45,22 +45,6 @@ func (s *Server) cardDesk(ctx context.Context, desk *store.Desk, student store.S
 	if d.Log, err = desk.CardAnswers(ctx, student.ID, student.Instrument); err != nil {
 		return d, err
 	}
-	standings, err := desk.StudentStandings(ctx, student.ID)
-	if err != nil {
-		return d, err
-	}
-	exercises, err := s.reader.Exercises(ctx, desk)
-	if err != nil {
-		return d, err
-	}
-	own, err := desk.OwnOutlines(ctx)
-	if err != nil {
-		return d, err
-	}
-	rules, err := desk.Rules(ctx)
-	if err != nil {
-		return d, err
-	}
 	home, err := homeAttempts(ctx, desk, student.ID, time.Now().AddDate(0, -3, 0))
 	if err != nil {
 		return d, err
@@ -69,34 +53,17 @@ func (s *Server) cardDesk(ctx context.Context, desk *store.Desk, student store.S
 	if err != nil {
 		return d, err
 	}
-	worked := recentFirst(exercises, standings)
-	worked = worked[:min(len(worked), mostLooked)]
-	slices.SortStableFunc(worked, func(a, b store.Exercise) int { return cmp.Or(cmp.Compare(a.Book, b.Book), a.Number-b.Number) })
+	worked, err := s.workedPieces(ctx, desk, reads, home)
+	if err != nil {
+		return d, err
+	}
 	var pieces []card.Piece
 	var notes []progress.Worked
-	var at []pieceAt
-	for _, x := range worked {
-		standing := standings[store.Task{Student: student.ID, Exercise: x.ID}]
-		report, err := s.notesOf(ctx, desk, reads, x)
-		if err != nil {
-			return d, err
-		}
-		if report == nil {
-			continue
-		}
-		outline, steps := own.Of(x, student.Instrument), rules.For(student.ID, x.ID)
-		for _, key := range outline.Pieces {
-			state := standing.State(steps, key)
-			if state.Tries == 0 && !slices.ContainsFunc(home, func(t store.HomeTry) bool { return t.Exercise == x.ID && t.Piece == key }) {
-				continue
-			}
-			where := fmt.Sprintf("%d · %s, %s", x.Number, x.Title, outline.Label(key))
-			pieces, at = append(pieces, card.Piece{Where: where, Report: *report, Key: key}), append(at, pieceAt{x.ID, key})
-			notes = append(notes, progress.Worked{Name: where, Pitches: report.PitchesIn(key), Steps: steps, State: state})
-		}
+	for _, w := range worked {
+		pieces, notes = append(pieces, w.Piece), append(notes, w.notes)
 	}
 	d.Deck = card.Deck(reads.Instrument, pieces)
-	d.addStumbles(pieces, at, stumbled, progress.Notes(notes))
+	d.addStumbles(worked, stumbled, progress.Notes(notes))
 	return d, nil
 }
 
@@ -106,23 +73,78 @@ type pieceAt struct {
 	key      breakdown.PieceKey
 }
 
-// stumbledAt is the last stumble at a piece.
-type stumbledAt struct {
-	over routine.Cause
-	at   time.Time
+// workedPiece is a piece that a student has worked on, with the notes in it.
+type workedPiece struct {
+	card.Piece
+	at    pieceAt
+	notes progress.Worked
 }
 
-// lastStumbles are the last stumbles of a student, piece by piece, as the teacher heard or the
-// student said.
-func lastStumbles(ctx context.Context, desk *store.Desk, student store.StudentID, home []store.HomeTry) (map[pieceAt]stumbledAt, error) {
+// workedPieces are the pieces that a student has tried, as the teacher heard or they say, of the
+// exercises tried last, in the order of the books.
+func (s *Server) workedPieces(ctx context.Context, desk *store.Desk, reads aReader, home []store.HomeTry) ([]workedPiece, error) {
+	student := reads.Student
+	standings, err := desk.StudentStandings(ctx, student.ID)
+	if err != nil {
+		return nil, err
+	}
+	exercises, err := s.reader.Exercises(ctx, desk)
+	if err != nil {
+		return nil, err
+	}
+	own, err := desk.OwnOutlines(ctx)
+	if err != nil {
+		return nil, err
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return nil, err
+	}
+	worked := recentFirst(exercises, standings)
+	worked = worked[:min(len(worked), mostLooked)]
+	slices.SortStableFunc(worked, func(a, b store.Exercise) int { return cmp.Or(cmp.Compare(a.Book, b.Book), a.Number-b.Number) })
+	var list []workedPiece
+	for _, x := range worked {
+		report, err := s.notesOf(ctx, desk, reads, x)
+		if err != nil {
+			return nil, err
+		}
+		if report == nil {
+			continue
+		}
+		standing := standings[store.Task{Student: student.ID, Exercise: x.ID}]
+		outline, steps := own.Of(x, student.Instrument), rules.For(student.ID, x.ID)
+		for _, key := range outline.Pieces {
+			state, at := standing.State(steps, key), pieceAt{x.ID, key}
+			if state.Tries == 0 && !slices.ContainsFunc(home, func(t store.HomeTry) bool { return pieceAt{t.Exercise, t.Piece} == at }) {
+				continue
+			}
+			where := fmt.Sprintf("%d · %s, %s", x.Number, x.Title, outline.Label(key))
+			list = append(list, workedPiece{
+				card.Piece{Where: where, Report: *report, Key: key}, at,
+				progress.Worked{Name: where, Pitches: report.PitchesIn(key), Steps: steps, State: state},
+			})
+		}
+	}
+	return list, nil
+}
+
+// stumbledOver is what was stumbled over, and where.
+type stumbledOver struct {
+	pieceAt
+	over routine.Cause
+}
+
+// lastStumbles says when a student stumbled last over what, as the teacher heard or they say.
+func lastStumbles(ctx context.Context, desk *store.Desk, student store.StudentID, home []store.HomeTry) (map[stumbledOver]time.Time, error) {
 	log, err := desk.StudentAttempts(ctx, student)
 	if err != nil {
 		return nil, err
 	}
-	last := map[pieceAt]stumbledAt{}
+	last := map[stumbledOver]time.Time{}
 	add := func(at pieceAt, t routine.Try, when time.Time) {
-		if !t.Clean && !t.Moved && when.After(last[at].at) {
-			last[at] = stumbledAt{t.Cause, when}
+		if over := (stumbledOver{at, t.Cause}); t.Cause != routine.None && when.After(last[over]) {
+			last[over] = when
 		}
 	}
 	for _, a := range log {
@@ -138,26 +160,27 @@ func lastStumbles(ctx context.Context, desk *store.Desk, student store.StudentID
 
 // addStumbles says which cards were stumbled over, and when last. Where no note of a piece is
 // in question, all of its are.
-func (d *cardDesk) addStumbles(pieces []card.Piece, at []pieceAt, stumbled map[pieceAt]stumbledAt, notes []progress.OwnNote) {
+func (d *cardDesk) addStumbles(pieces []workedPiece, stumbled map[stumbledOver]time.Time, notes []progress.OwnNote) {
 	d.Stumbles = map[string]time.Time{}
-	for k, p := range pieces {
-		last, is := stumbled[at[k]]
-		if !is {
-			continue
-		}
+	for _, p := range pieces {
 		var doubtful []score.Pitch
-		in := p.Report.PitchesIn(p.Key)
 		for _, n := range notes {
-			if n.Doubt != "" && slices.Contains(in, n.Pitch) {
+			if n.Doubt != "" && slices.Contains(p.notes.Pitches, n.Pitch) {
 				doubtful = append(doubtful, n.Pitch)
 			}
 		}
 		if len(doubtful) == 0 {
-			doubtful = in
+			doubtful = p.notes.Pitches
 		}
-		for _, id := range card.Stumbled(p, last.over, doubtful) {
-			if last.at.After(d.Stumbles[id]) {
-				d.Stumbles[id] = last.at
+		for _, over := range routine.AllCauses() {
+			at, is := stumbled[stumbledOver{p.at, over}]
+			if !is {
+				continue
+			}
+			for _, id := range card.Stumbled(p.Piece, over, doubtful) {
+				if at.After(d.Stumbles[id]) {
+					d.Stumbles[id] = at
+				}
 			}
 		}
 	}

@@ -535,7 +535,7 @@ func TestLongNotes(t *testing.T) {
 	v.post(fmt.Sprintf("/students/%d/plan", b.student), url.Values{"day": everyDay, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 5).Format(time.DateOnly)}})
 	for student, want := range map[store.StudentID]string{
 		studentCalled(t, desk, b.section, "Alma"): "violin: G D A E",
-		b.student:                                 "trombone: B♭ - C - D -",
+		b.student: "trombone: B♭ - C - D -",
 	} {
 		_, page := s.visitor(t).get(ownPageOf(t, s, b, student))
 		text := regexp.MustCompile(`(?s)<script type="application/json" id="own-music">(.*?)</script>`).FindStringSubmatch(page)
