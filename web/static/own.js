@@ -57,7 +57,6 @@ window.own = (function () {
       keptAt = Date.now();
       navigator.serviceWorker?.controller?.postMessage("keep pages");
     }
-    document.dispatchEvent(new CustomEvent("own:sent"));
   }
 
   window.addEventListener("online", send);
@@ -73,7 +72,8 @@ window.own = (function () {
 
   let step = null;         // the one that is open
   let music = {}, voice = null, drawn = null, whenDrawn = Promise.resolve();
-  let shown = {}, tempo = 0, tries = 0, answer = {};
+  let shown = {}, tempo = 0, tries = 0, answer = {}, width = 0;
+  let counting = false, reached = false; // a try that is played, and whether it has come to its last measure
 
   function showDay(on) {
     for (const one of day().querySelectorAll(".own-day")) one.hidden = one.dataset.day !== on;
@@ -150,6 +150,7 @@ window.own = (function () {
     window.scrollTo(0, 0);
     part("[data-back]").focus({ preventScroll: true });
     history.pushState({ step: one.dataset.line }, "");
+    width = stand().clientWidth;
     if (has) draw();
   }
 
@@ -185,6 +186,14 @@ window.own = (function () {
     }
   }
 
+  function lane(name) {
+    counting = false;
+    window.player.stop();
+    shown[name] = !shown[name];
+    sayLanes();
+    draw();
+  }
+
   function sayTempo() { part(".stand-beats").textContent = tempo; part(".stand-beats").title = say("step.beats", tempo); }
 
   function notch(by) {
@@ -211,7 +220,6 @@ window.own = (function () {
   }
 
   // A try counts when it has come to its last measure.
-  let counting = false, reached = false;
   document.addEventListener("bench:pulse", (event) => {
     if (!step) return;
     const { sheet, plan } = music[step.dataset.music], last = plan[plan.length - 1];
@@ -280,7 +288,6 @@ window.own = (function () {
     let text = say("ask.noted");
     if (answer.result !== "clean" && tempo) { notch(-1); text += " " + say("ask.slower", tempo); }
     window.advise(text);
-    step.classList.add("tried");
     part(answer.result === "clean" ? "[data-did]" : "[data-play]").focus();
   }
 
@@ -292,12 +299,12 @@ window.own = (function () {
     else if (hit("[data-back]")) history.back();
     else if (hit("[data-play]")) play(hit("[data-play]"), false);
     else if (hit("[data-hear]")) play(hit("[data-hear]"), true);
-    else if (hit("[data-tried]")) { window.player.stop(); tried(); }
+    else if (hit("[data-tried]")) { counting = false; window.player.stop(); tried(); }
     else if (hit("[data-notch]")) notch(Number(hit("[data-notch]").dataset.notch));
     else if (hit("[data-did]")) { done(step); history.back(); }
     else if (hit("[data-ask-again]")) asked("how");
     else if (hit(".stand-ask .btn")) answered(hit(".stand-ask .btn"));
-    else if (hit(".stand [data-lane]")) { const lane = hit("[data-lane]").dataset.lane; shown[lane] = !shown[lane]; sayLanes(); draw(); }
+    else if (hit(".stand [data-lane]")) lane(hit("[data-lane]").dataset.lane);
   });
 
   document.addEventListener("keydown", (event) => {
@@ -310,7 +317,7 @@ window.own = (function () {
 
   window.addEventListener("popstate", () => { if (step) close(); });
 
-  let resizing = 0, width = 0;
+  let resizing = 0;
   window.addEventListener("resize", () => {
     clearTimeout(resizing);
     resizing = setTimeout(() => { if (step && stand().clientWidth !== width && music[step.dataset.music]) { width = stand().clientWidth; draw(); } }, 200);
