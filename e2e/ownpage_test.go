@@ -73,6 +73,15 @@ func scanned(t *testing.T, code *rod.Element) string {
 	return text.GetText()
 }
 
+// onEveryDay chooses every day of the week for a plan, so that today has steps.
+func onEveryDay(p *rod.Page) {
+	for _, day := range p.MustElements("[name=day]") {
+		if !day.MustProperty("checked").Bool() {
+			click(day)
+		}
+	}
+}
+
 // A student scans the code on the plan, types the PIN wrong five times, gets another one, and
 // does steps of the day by touch on a phone; the network goes in the middle, the page is opened
 // again without it, and what was said arrives once when it is back.
@@ -82,11 +91,7 @@ func TestAStudentsDayOnAPhone(t *testing.T) {
 	teacher := page(t, address, 1280)
 	signIn(teacher)
 	teacher.MustNavigate(address + "/students/1/plan").MustWaitLoad()
-	for _, day := range teacher.MustElements("[name=day]") {
-		if !day.MustProperty("checked").Bool() {
-			click(day)
-		}
-	}
+	onEveryDay(teacher)
 	onwards(teacher, "Lay it out")
 	find(teacher, ".home-items li", "")
 	onwards(teacher, "Make the link")
@@ -242,6 +247,7 @@ func TestAStudentsPagesForEveryone(t *testing.T) {
 	p, address := signedIn(t, 360)
 	script := axe(t)
 	p.MustNavigate(address + "/students/1/plan").MustWaitLoad()
+	onEveryDay(p)
 	onwards(p, "Lay it out")
 	find(p, ".home-items li", "")
 	onwards(p, "Make the link")

@@ -98,6 +98,7 @@ func TestScreenshots(t *testing.T) {
 	time.Sleep(time.Second)
 	take("cards")
 	p.MustNavigate(server.URL + "/students/1/plan").MustWaitLoad()
+	onEveryDay(p)
 	onwards(p, "Lay it out")
 	find(p, ".home-items li", "")
 	onwards(p, "Make the link")

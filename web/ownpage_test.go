@@ -329,7 +329,7 @@ func TestAnOwnPageWithoutAPlan(t *testing.T) {
 	weekday := (int(time.Now().Weekday()) + 2) % 7
 	v.post(fmt.Sprintf("/students/%d/plan", cleo), url.Values{"day": {strconv.Itoa(weekday)}, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 6).Format(time.DateOnly)}})
 	_, page = student.get(at)
-	wants(t, page, "Nothing is planned for today.", "Next: "+time.Weekday(weekday).String())
+	wants(t, page, ">"+time.Now().Weekday().String()+", Cleo</h1>", "Nothing is planned for today.", "Next: "+time.Weekday(weekday).String())
 }
 
 // The cards of a round are the student's own: what was stumbled over first, with answers for

@@ -25,6 +25,7 @@ type ownTodayView struct {
 	Days       []ownDay
 	Week       []ownWeekday
 	Today      string // its date
+	Weekday    string // it is
 	CheckIn    string // the day of the one to come, "" for none
 	Note       string // in place of steps, or before them
 	Changes    []ownChange
@@ -103,7 +104,7 @@ func (s *Server) ownTodayView(r *http.Request) (ownTodayView, error) {
 		v.Changes = append(v.Changes, ownChange{key, f.Say("changed." + key)})
 	}
 	today := dateOf(time.Now())
-	v.Today = today.Format(time.DateOnly)
+	v.Today, v.Weekday = today.Format(time.DateOnly), f.Weekday(today)
 	until, err := nextCheckin(ctx, desk, h.Student.ID)
 	if err != nil {
 		return v, err
@@ -188,7 +189,7 @@ func (v *ownTodayView) week(monday time.Time, p store.HomePlan, done map[store.H
 	var list []ownWeekday
 	for k := range 7 {
 		on := monday.AddDate(0, 0, k)
-		d := ownWeekday{On: on.Format(time.DateOnly), Short: v.Short(on), Name: v.Weekday(on), State: "free"}
+		d := ownWeekday{On: on.Format(time.DateOnly), Short: v.Short(on), Name: v.ownWords.Weekday(on), State: "free"}
 		if at := slices.IndexFunc(p.Plan.Days, func(planned homeplan.Planned) bool { return planned.On == dayNumber(on) && len(planned.Items) > 0 }); at >= 0 {
 			d.State = "togo"
 			if !slices.ContainsFunc(p.Plan.Days[at].Items, func(i homeplan.Item) bool { return !done[store.HomeTick{On: on, Line: homeLine(i)}] }) {
@@ -223,7 +224,7 @@ func homeLine(i homeplan.Item) string {
 
 func (s *Server) ownDay(r *http.Request, v *ownTodayView, student store.Student, planned homeplan.Planned, done map[store.HomeTick]bool) (ownDay, error) {
 	on := dayOf(planned.On)
-	d := ownDay{On: on.Format(time.DateOnly), Name: v.Weekday(on)}
+	d := ownDay{On: on.Format(time.DateOnly), Name: v.ownWords.Weekday(on)}
 	for k, i := range planned.Items {
 		step, err := s.ownStep(r, v, student, i)
 		if err != nil {
