@@ -215,17 +215,9 @@ func (s *Server) addSectionDone(r *http.Request, section store.SectionID, plans 
 	if err != nil {
 		return err
 	}
-	kept, err := desk.HomePlans(ctx, section)
-	if err != nil {
-		return err
-	}
 	for k := range plans {
 		id := plans[k].Student.ID
-		var p *store.HomePlan
-		if at := slices.IndexFunc(kept, func(h store.HomePlan) bool { return h.Student == id }); at >= 0 {
-			p = &kept[at]
-		}
-		plans[k].Done = newHomeDone(p, tries[id], ticks[id], func(store.HomeTry) (string, string) { return "", "" })
+		plans[k].Done = newHomeDone(plans[k].plan, tries[id], ticks[id], func(store.HomeTry) (string, string) { return "", "" })
 		for _, page := range pages {
 			if page.Student == id {
 				if plans[k].Own, err = s.newOwnLink(r, page); err != nil {

@@ -201,7 +201,6 @@ type ownCard struct {
 	Why     string      `json:"why"`   // a key of the words
 	Where   string      `json:"where"` // in what it was met
 	Answer  string      `json:"answer"`
-	Short   string      `json:"short"`
 	More    string      `json:"more"`
 	Help    string      `json:"help"`
 	Ways    []cardWay   `json:"ways"`
@@ -260,7 +259,7 @@ func (d cardDesk) drawn() sheetData {
 
 func (d cardDesk) ownCard(a card.Asked) ownCard {
 	answer := d.Reader.Answer(a.Card, d.Deck)
-	c := ownCard{ID: a.ID(), Kind: a.Kind, MEI: cardMEI(a.Card), Asking: a.Asking, New: a.New, Why: "why." + string(a.Because), Where: a.Where, Answer: answer.Text, Short: answer.Short, More: answer.More}
+	c := ownCard{ID: a.ID(), Kind: a.Kind, MEI: cardMEI(a.Card), Asking: a.Asking, New: a.New, Why: "why." + string(a.Because), Where: a.Where, Answer: answer.Text, More: answer.More}
 	if a.Asking != card.Fast {
 		c.Help = answer.More
 	}

@@ -37,9 +37,6 @@ func ParseKind(text string) (Kind, bool) {
 	return Kind(text), slices.Contains(Kinds(), Kind(text))
 }
 
-// OfPitch says whether a card of the kind shows notes that have pitch.
-func (k Kind) OfPitch() bool { return k != Rhythm }
-
 // OnInstrument says whether the answer is another one on another instrument.
 func (k Kind) OnInstrument() bool { return k == Finger || k == Change }
 

@@ -62,8 +62,9 @@ const (
 	fastFrom  = 4
 )
 
-// Round chooses the cards to ask now: those that were stumbled over in an exercise, the last
-// time at the time given by their ID, since they were answered, those that are due, and new ones, as many as a day may have and the time allows.
+// Round chooses the cards to ask now: those that were stumbled over in an exercise since they
+// were answered, the last time given by their ID, those that are due, and new ones, as many as
+// a day may have and the time allows.
 // First come those that are not known yet, in the order of the deck, then the others mixed,
 // then those that are asked fast. A new card on how a note is played waits until its name was
 // right once.
