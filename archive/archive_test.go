@@ -13,6 +13,7 @@ import (
 	"strings"
 	"testing"
 	"time"
+	"unhurriedbench/core/instrument"
 
 	"github.com/santhosh-tekuri/jsonschema/v6"
 
@@ -107,7 +108,7 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 			Plan: homeplan.Make([]homeplan.Day{{On: 20788, Minutes: 15}}, []homeplan.Piece{{Piece: lesson.Piece{Exercise: int64(x.ID), Number: 1, Title: "First", Key: x.Outline.Pieces[0], Label: "A", Beats: 8, Tempo: 60}, Steps: routine.Standard(), Due: true}}, homeplan.Daily{Warm: true, Cards: true})}),
 		d.KeepSeats(ctx, sections[0].ID, [][]store.StudentID{{students[1].ID}, {second, st.ID}}),
 		d.UndoTogether(ctx, batch), d.HasLeft(ctx, gone), d.TakeAway(ctx, store.ASection, int64(section)), d.TakeAway(ctx, store.AStudent, int64(formula)),
-		d.TakeAway(ctx, store.AnExercise, int64(exercises[2].ID)), d.KeepPlacement(ctx, x.ID, "trombone", -1), d.KeepYear(ctx, sections[0].ID, 2),
+		d.TakeAway(ctx, store.AnExercise, int64(exercises[2].ID)), d.KeepPlacement(ctx, x.ID, "trombone", instrument.Placement{Chosen: true, Octaves: -1, Folded: true}), d.KeepYear(ctx, sections[0].ID, 2),
 		d.MoveExercise(ctx, exercises[1].ID, exercises[0].ID),
 		d.KeepPencil(ctx, x.ID, "oboe", score.Place{Measure: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "=soft", Pitch: 67}),
 		d.KeepSecondLine(ctx, store.SecondLine{A: x.ID, Entry: 2}),

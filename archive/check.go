@@ -275,7 +275,7 @@ func (c *checks) amounts(e store.Everything) {
 	for _, b := range e.Books {
 		exercises += len(b.Exercises)
 		for _, x := range b.Exercises {
-			chosen += len(x.Own) + len(x.Octaves) + len(x.Fingerings) + len(x.Marks) + len(x.Pieces)
+			chosen += len(x.Own) + len(x.Octaves) + len(x.Folded) + len(x.Fingerings) + len(x.Marks) + len(x.Pieces)
 		}
 	}
 	for _, list := range []struct {
@@ -319,6 +319,9 @@ func (c *checks) books(e store.Everything) map[int]bool {
 			for id, octaves := range x.Octaves {
 				c.instrument(id)
 				c.that(octaves >= -5 && octaves <= 5, "A part in the archive is %d octaves away; there are 5 either way.", octaves)
+			}
+			for _, id := range x.Folded {
+				c.instrument(id)
 			}
 			places := map[store.KeptFingering]bool{}
 			for _, f := range x.Fingerings {

@@ -4,12 +4,14 @@ package e2e
 import (
 	"context"
 	"errors"
+	"fmt"
 	"io"
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
 	"os"
 	"os/exec"
+	"runtime/debug"
 	"strings"
 	"sync"
 	"testing"
@@ -19,6 +21,7 @@ import (
 	"github.com/go-rod/rod/lib/cdp"
 	"github.com/go-rod/rod/lib/launcher"
 	"github.com/go-rod/rod/lib/proto"
+	"github.com/go-rod/rod/lib/utils"
 
 	"unhurriedbench/demo"
 	"unhurriedbench/internal/testdb"
@@ -26,8 +29,43 @@ import (
 	"unhurriedbench/web"
 )
 
-// patience bounds the whole visit to a page, on a slow and busy machine.
-const patience = 6 * time.Minute
+// patience is how long a page is waited for to become what a test wants of it: on a slow and
+// busy machine, each time anew. Nothing waits for as long that comes.
+const patience = 2 * time.Minute
+
+// waits makes each wait of a page end with patience.
+func waits() utils.Sleeper {
+	end, pause := time.Now().Add(patience), rod.DefaultSleeper()
+	return func(ctx context.Context) error {
+		if time.Now().After(end) {
+			return fmt.Errorf("it has not come in %s", patience)
+		}
+		return pause(ctx)
+	}
+}
+
+// tested says which test a page belongs to, by its target.
+var tested sync.Map
+
+// failing has what goes wrong in a page fail its test alone: rod's own Must methods panic,
+// which would take all other tests along.
+func failing(t testing.TB, p *rod.Page) *rod.Page {
+	tested.Store(p.TargetID, t)
+	t.Cleanup(func() { tested.Delete(p.TargetID) })
+	return p.Sleeper(waits).WithPanic(func(problem any) { stop(p, problem) })
+}
+
+// stop ends the test of a page.
+func stop(p *rod.Page, problem any) {
+	if t, known := tested.Load(p.TargetID); known {
+		where := ""
+		if info, err := p.Info(); err == nil {
+			where = info.URL
+		}
+		t.(testing.TB).Fatalf("%v, at %s\n%s", problem, where, debug.Stack())
+	}
+	panic(problem)
+}
 
 // missing is in the address of what no site has.
 const missing = "999999"
@@ -99,9 +137,8 @@ func page(t testing.TB, address string, width int) *rod.Page {
 		}
 		l.Cleanup()
 	})
-	p := browser.MustPage()
+	p := failing(t, browser.MustPage())
 	watch(t, p)
-	p = p.Timeout(patience)
 	p.MustSetViewport(width, 800, 1, width < 600)
 	p.MustNavigate(address).MustWaitLoad()
 	return p
@@ -151,9 +188,7 @@ func watch(t testing.TB, p *rod.Page) {
 
 // signIn enters as the demo teacher.
 func signIn(p *rod.Page) {
-	wait := p.MustWaitNavigation()
-	click(p.MustElement(".demo-door button"))
-	wait()
+	leads(p, p.MustElement(".demo-door button"))
 	p.MustElementR("h1", "Shelf")
 }
 
@@ -174,7 +209,7 @@ const settled = 100 * time.Millisecond
 // click presses an element once it lies still.
 func click(e *rod.Element) {
 	if err := e.WaitStable(settled); err != nil {
-		panic(err) // as rod's own Must does
+		stop(e.Page(), err)
 	}
 	e.MustClick()
 }
@@ -182,7 +217,7 @@ func click(e *rod.Element) {
 // tapOn is click for a finger.
 func tapOn(e *rod.Element) {
 	if err := e.WaitStable(settled); err != nil {
-		panic(err)
+		stop(e.Page(), err)
 	}
 	e.MustTap()
 }
@@ -200,14 +235,19 @@ func find(p *rod.Page, selector, words string) *rod.Element {
 	}
 	for {
 		element, err := p.ElementR(selector, words)
-		var gone *cdp.Error
 		switch {
 		case err == nil:
 			return element
-		case !errors.As(err, &gone) || !strings.Contains(gone.Message, "navigated or closed"):
-			panic(err) // as rod's own Must does
+		case !givesWay(err):
+			stop(p, err)
 		}
 	}
+}
+
+// givesWay says whether a page was asked while it gave way to the next.
+func givesWay(err error) bool {
+	var gone *cdp.Error
+	return errors.As(err, &gone) && (strings.Contains(gone.Message, "navigated or closed") || strings.Contains(gone.Message, "context"))
 }
 
 // until waits until a function of the page gives something, and fails with what
@@ -216,5 +256,25 @@ func until(t testing.TB, p *rod.Page, what, js string) {
 	t.Helper()
 	if err := p.Wait(rod.Eval("() => Boolean((" + js + ")())")); err != nil {
 		t.Fatalf("%s: %v", what, err)
+	}
+}
+
+// leads presses what leads to another page, and waits until that is there.
+func leads(p *rod.Page, e *rod.Element) {
+	p.MustEval(`() => { window.before = true; }`)
+	click(e)
+	arrived(p)
+}
+
+// arrived waits for the page that comes after one that was marked as before.
+func arrived(p *rod.Page) {
+	for end := time.Now().Add(patience); ; {
+		err := p.Wait(rod.Eval(`() => !window.before && document.readyState === "complete"`))
+		if err == nil {
+			return
+		}
+		if !givesWay(err) || time.Now().After(end) {
+			stop(p, err)
+		}
 	}
 }

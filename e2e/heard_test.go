@@ -186,9 +186,7 @@ func TestTuning(t *testing.T) {
 func TestTwoLinesOnTheBench(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/35/parts").MustWaitLoad()
-	wait := p.MustWaitNavigation()
-	click(p.MustElementR("form button", "Put it on the Shelf"))
-	wait()
+	leads(p, p.MustElementR("form button", "Put it on the Shelf"))
 	p.MustElementR("p", "This is line A; line B is")
 	bench(p, address+"/bench/35?instrument=clarinet&piece=1-2")
 	heads := `(n) => document.querySelectorAll("#bench g.staff[data-n='" + n + "'] .notehead").length`

@@ -45,9 +45,9 @@ func TestPlansOnPaper(t *testing.T) {
 	}
 	p.MustNavigate(address + "/students/6/plan").MustWaitLoad()
 	before := p.MustElement(".home-days").MustText()
-	wait := p.MustWaitNavigation()
+	p.MustEval(`() => { window.before = true; }`)
 	p.MustElement(".home-days > li:not(.free) select").MustSelect("no time") // today, or the first day with time
-	wait()
+	arrived(p)
 	if after := find(p, ".home-days", "").MustText(); after == before {
 		t.Errorf("with no time on a day there is still %s", after)
 	}

@@ -187,7 +187,7 @@ func TestThePlanOfALesson(t *testing.T) {
 func TestTheBoardFollowsALesson(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	inLesson(p, address)
-	board := p.Browser().MustPage(address + "/board").Timeout(patience)
+	board := failing(t, p.Browser().MustPage(address+"/board"))
 	board.MustElementR(".board-lesson", "A lesson is running")
 	before := *board.MustElement("#board-live").MustAttribute("data-latest")
 	p.MustActivate() // a window in the background stands still

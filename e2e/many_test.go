@@ -16,9 +16,7 @@ func chooseTunes(p *rod.Page) {
 
 // onwards presses a button that leads to another page, and waits for that.
 func onwards(p *rod.Page, button string) {
-	wait := p.MustWaitNavigation()
-	click(p.MustElementR("button", button))
-	wait()
+	leads(p, p.MustElementR("button", button))
 }
 
 // A book of tunes goes on the Shelf at once, what is wrong with it stays behind and is mended,

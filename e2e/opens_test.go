@@ -70,12 +70,8 @@ func material(t *testing.T, s *store.Store) []store.ExerciseID {
 // show puts another bench in place of the one on the page, as a tab of it does, and
 // waits until its lanes are drawn.
 func show(p *rod.Page, address string) error {
-	return rod.Try(func() {
-		p.MustEval(`(address) => htmx.ajax("GET", address, { target: "#bench", swap: "outerHTML" })`, address)
-		if err := p.Wait(rod.Eval(`() => document.querySelector("#bench svg.lanes") && document.querySelector(".sheet-note").hidden`)); err != nil {
-			panic(err)
-		}
-	})
+	p.MustEval(`(address) => htmx.ajax("GET", address, { target: "#bench", swap: "outerHTML" })`, address)
+	return p.Wait(rod.Eval(`() => document.querySelector("#bench svg.lanes") && document.querySelector(".sheet-note").hidden`))
 }
 
 // Every exercise there is opens on the Bench with its lanes, for a woodwind, a brass

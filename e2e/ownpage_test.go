@@ -110,9 +110,9 @@ func TestAStudentsDayOnAPhone(t *testing.T) {
 	phone.MustSetViewport(360, 740, 2, true)
 	give := func(pin string) {
 		phone.MustElement("[name=pin]").MustInput(pin)
-		wait := phone.MustWaitNavigation()
+		phone.MustEval(`() => { window.before = true; }`)
 		tapOn(find(phone, "button", "Open"))
-		wait()
+		arrived(phone)
 	}
 	for range 5 {
 		give("1111")

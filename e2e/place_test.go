@@ -73,7 +73,7 @@ func TestTwoTabs(t *testing.T) {
 	bench(p, address+path)
 	other := p.Browser().MustPage()
 	watch(t, other)
-	other = other.Timeout(patience)
+	other = failing(t, other)
 	bench(other, address+path)
 	other.MustActivate()
 	for range 2 {

@@ -47,11 +47,11 @@ func TestEnteringByKeysAlone(t *testing.T) {
 	until(t, p, "the exercise is drawn", `() => document.querySelector(".counted-status").textContent.includes("8 measures, 25 notes.") && document.querySelectorAll("#counted-sheet svg.lanes").length === 1`)
 	p.Keyboard.MustType(input.Enter)
 	until(t, p, "the button has the focus", `() => document.activeElement.matches(".entry-do .main")`)
-	wait := p.MustWaitNavigation()
+	p.MustEval(`() => { window.before = true; }`)
 	if err := p.Keyboard.Type(input.Enter); err != nil {
 		t.Log(err) // the page may be gone before the key is up
 	}
-	wait()
+	arrived(p)
 	keys += 2
 	p.MustElementR(".flash", "Saved: 41")
 	if keys >= 80 {

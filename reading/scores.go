@@ -23,6 +23,7 @@ type Reader struct {
 	mu    sync.Mutex
 	kept  *lru.LRU[string, readScore] // by the source's hash
 	bytes int                         // all that is kept
+	books *lru.LRU[string, []int]     // the octaves of a book's lines for an instrument
 	most  int
 }
 
@@ -45,6 +46,7 @@ const mostScores = 20000
 func New(bytes int) *Reader {
 	r := &Reader{most: bytes}
 	r.kept, _ = lru.NewLRU(mostScores, func(_ string, s readScore) { r.bytes -= s.bytes }) // the error is for a size of 0
+	r.books, _ = lru.NewLRU[string, []int](mostBooks, nil)
 	return r
 }
 

@@ -178,6 +178,12 @@ func (in bringing) exercise(ctx context.Context, book BookID, x KeptExercise) er
 			return err
 		}
 	}
+	for _, instrument := range x.Folded {
+		if err := in.change(ctx, `INSERT INTO placements (teacher_id, exercise_id, instrument, folded) VALUES ($1, $2, $3, true)
+			ON CONFLICT (exercise_id, instrument) DO UPDATE SET folded = true`, id, instrument); err != nil {
+			return err
+		}
+	}
 	for _, f := range x.Fingerings {
 		if err := in.change(ctx, `INSERT INTO fingerings (teacher_id, exercise_id, instrument, measure, event, pitch, fingering) VALUES ($1, $2, $3, $4, $5, $6, $7)`,
 			id, f.Instrument, f.Measure, f.Event, f.Pitch, f.Fingering); err != nil {

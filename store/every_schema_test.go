@@ -34,6 +34,7 @@ var rowsOf = []struct {
 	{2, 7, `UPDATE teachers SET settings = '{"school": "takadimi"}'`},
 	{8, 0, `INSERT INTO settings (teacher_id, key, value) VALUES (1, 'school', 'takadimi')`},
 	{3, 0, `INSERT INTO placements (teacher_id, exercise_id, instrument, octaves) VALUES (1, 1, 'trombone', -1)`},
+	{31, 0, `INSERT INTO placements (teacher_id, exercise_id, instrument, folded) VALUES (1, 1, 'oboe', true)`},
 	{4, 0, `UPDATE sections SET year = 2`},
 	{5, 0, `INSERT INTO fingerings (teacher_id, exercise_id, instrument, measure, event, pitch, fingering) VALUES (1, 1, 'oboe', 0, 1, 65, '1 2 3 |')`},
 	{13, 0, `INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, press) VALUES (1, 1, 1, 3, 4, 'count', true, '', 60, 'p')`},

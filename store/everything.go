@@ -71,6 +71,7 @@ type KeptExercise struct {
 	Removed    *time.Time      `json:"takenAway,omitempty"`
 	Own        []KeptOwnPart   `json:"ownParts,omitempty"`
 	Octaves    map[string]int  `json:"octaves,omitempty"` // by instrument
+	Folded     []string        `json:"folded,omitempty"`  // instruments whose notes beyond them lie in the nearest octave
 	Fingerings []KeptFingering `json:"fingerings,omitempty"`
 	Marks      []KeptMark      `json:"marks,omitempty"`
 	Pieces     []KeptPiece     `json:"pieces,omitempty"` // in learning order, the whole last
@@ -374,17 +375,24 @@ func (g gathering) ownParts(ctx context.Context) error {
 	var octaves []struct {
 		ExerciseID ExerciseID `db:"exercise_id"`
 		Instrument string
-		Octaves    int
+		Octaves    *int
+		Folded     bool
 	}
-	if err := g.list(ctx, &octaves, `SELECT exercise_id, instrument, octaves FROM placements WHERE teacher_id = $1`); err != nil {
+	if err := g.list(ctx, &octaves, `SELECT exercise_id, instrument, octaves, folded FROM placements WHERE teacher_id = $1 ORDER BY exercise_id, instrument`); err != nil {
 		return err
 	}
 	for _, o := range octaves {
 		x := g.exercises[o.ExerciseID]
+		if o.Folded {
+			x.Folded = append(x.Folded, o.Instrument)
+		}
+		if o.Octaves == nil {
+			continue
+		}
 		if x.Octaves == nil {
 			x.Octaves = map[string]int{}
 		}
-		x.Octaves[o.Instrument] = o.Octaves
+		x.Octaves[o.Instrument] = *o.Octaves
 	}
 	var places []struct {
 		ExerciseID ExerciseID `db:"exercise_id"`

@@ -7,27 +7,37 @@ import (
 	"unhurriedbench/core/instrument"
 )
 
-// KeepPlacement keeps the octave chosen for an instrument's part.
-func (d *Desk) KeepPlacement(ctx context.Context, exercise ExerciseID, instrument string, octaves int) error {
+// KeepPlacement keeps the octave chosen for an instrument's part, and what becomes of notes
+// beyond the instrument; the zero value leaves both to the program again.
+func (d *Desk) KeepPlacement(ctx context.Context, exercise ExerciseID, id string, p instrument.Placement) error {
+	if p == (instrument.Placement{}) {
+		return d.clear(ctx, "drop the octave", `
+			DELETE FROM placements WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, id)
+	}
+	var octaves *int
+	if p.Chosen {
+		octaves = &p.Octaves
+	}
 	return d.change(ctx, "keep the octave", `
-		INSERT INTO placements (teacher_id, exercise_id, instrument, octaves)
-		SELECT $1, id, $3, $4 FROM exercises WHERE teacher_id = $1 AND id = $2
-		ON CONFLICT (exercise_id, instrument) DO UPDATE SET octaves = $4`, exercise, instrument, octaves)
-}
-
-// DropPlacement leaves the octave to the program again.
-func (d *Desk) DropPlacement(ctx context.Context, exercise ExerciseID, instrument string) error {
-	return d.clear(ctx, "drop the octave", `
-		DELETE FROM placements WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument)
+		INSERT INTO placements (teacher_id, exercise_id, instrument, octaves, folded)
+		SELECT $1, id, $3, $4, $5 FROM exercises WHERE teacher_id = $1 AND id = $2
+		ON CONFLICT (exercise_id, instrument) DO UPDATE SET octaves = $4, folded = $5`, exercise, id, octaves, p.Folded)
 }
 
 // Placement is the octave chosen for an instrument's part, if any.
 func (d *Desk) Placement(ctx context.Context, exercise ExerciseID, id string) (instrument.Placement, error) {
-	var octaves int
-	err := d.one(ctx, &octaves, "find the octave", `
-		SELECT octaves FROM placements WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, id)
+	var row struct {
+		Octaves *int
+		Folded  bool
+	}
+	err := d.one(ctx, &row, "find the octave", `
+		SELECT octaves, folded FROM placements WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, id)
 	if errors.Is(err, ErrNotFound) {
 		return instrument.Placement{}, nil
 	}
-	return instrument.Placement{Chosen: err == nil, Octaves: octaves}, err
+	p := instrument.Placement{Chosen: row.Octaves != nil, Folded: row.Folded}
+	if p.Chosen {
+		p.Octaves = *row.Octaves
+	}
+	return p, err
 }

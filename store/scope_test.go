@@ -10,6 +10,7 @@ import (
 	"strings"
 	"testing"
 	"time"
+	"unhurriedbench/core/instrument"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/finger"
@@ -148,7 +149,7 @@ var nothing = map[string]string{
 	"NextNumber":    "1",
 	"RunningLesson": "0",
 	"Pressed":       "false",
-	"Placement":     `"{false 0}"`,
+	"Placement":     `"{false 0 \u003cnil\u003e false}"`,
 	"MetBefore":     `"[]"`,
 	"Fingerings":    `"map[]"`,
 	"Pencils":       `"map[]"`,
@@ -234,7 +235,6 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"KeepStudentLine": func() error { return d.KeepStudentLine(ctx, f.student, "A") },
 		"DropFingerings":  func() error { return d.DropFingerings(ctx, f.exercise, "oboe", 65) },
 		"DropOverride":    func() error { return d.DropOverride(ctx, f.exercise, "horn-f") },
-		"DropPlacement":   func() error { return d.DropPlacement(ctx, f.exercise, "trombone") },
 		"BringIn":         func() error { _, err := d.BringIn(ctx, store.Everything{}); return err },
 		"EraseOverdue":    func() error { _, err := d.EraseOverdue(ctx); return err },
 		"GiveSection":     func() error { return d.GiveSection(ctx, f.section, f.colleague, true) },
@@ -248,7 +248,9 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"KeepOverrides": func() error {
 			return d.KeepOverrides(ctx, f.exercise, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: "stolen"}})
 		},
-		"KeepPlacement": func() error { return d.KeepPlacement(ctx, f.exercise, "trombone", -2) },
+		"KeepPlacement": func() error {
+			return d.KeepPlacement(ctx, f.exercise, "trombone", instrument.Placement{Chosen: true, Octaves: -2})
+		},
 		"KeepReading": func() error {
 			return d.KeepReading(ctx, f.exercise, 2, store.Reading{Unread: "stolen"})
 		},
@@ -284,7 +286,7 @@ func each(do func(store.Thing, int64) error, f fixture) error {
 // mayPass are the writes that name no row of another's: they change the stranger's own.
 var mayPass = map[string]bool{
 	"AddExercise": true, "AddExercises": true, "AddSection": true, "BringIn": true, "EraseOverdue": true, "KeepKind": true, "KeepSettings": true, "Prefer": true,
-	"DropFingerings": true, "DropPlacement": true, "DropSecondLine": true, "KeepReading": true, // which find nothing to do
+	"DropFingerings": true, "DropSecondLine": true, "KeepReading": true, // which find nothing to do
 }
 
 // picture is all that a teacher has, as JSON by method.

@@ -7,6 +7,7 @@ import (
 	"strings"
 	"testing"
 	"time"
+	"unhurriedbench/core/instrument"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/card"
@@ -76,7 +77,7 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 	f.student, err = f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Ines of " + mark, Initial: "P", Instrument: "trombone"})
 	fail(err)
 	f.attempt = f.log(t, f.try(true, routine.None))
-	fail(f.KeepPlacement(ctx, f.exercise, "trombone", 1))
+	fail(f.KeepPlacement(ctx, f.exercise, "trombone", instrument.Placement{Chosen: true, Octaves: 1}))
 	fail(f.KeepFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "place of " + mark}))
 	fail(f.Prefer(ctx, "oboe", 65, "note of "+mark))
 	fail(f.KeepPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "word of " + mark, Pitch: 65}))

@@ -97,7 +97,7 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept 
 		return x, err
 	}
 	x.OwnPart, x.tempo, x.tempoWords = part.Own, part.Score.Tempo, part.Score.TempoWords
-	if x.Options.Placed, err = desk.Placement(ctx, c.Exercise.ID, c.Instrument.ID); err != nil {
+	if x.Options.Placed, err = s.placement(ctx, desk, kept, c.Exercise, c.Instrument); err != nil {
 		return x, err
 	}
 	if x.Options.Pencils, err = desk.Pencils(ctx, c.Exercise.ID, c.Instrument.ID); err != nil {
@@ -107,7 +107,7 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept 
 		return x, err
 	}
 	if !x.OwnPart {
-		x.Octaves = instrument.OctaveChoices(part.Source, c.Instrument, c.Section.Year)
+		x.Octaves = instrument.OctaveChoices(part.Source, part.WrittenFor, c.Instrument, c.Section.Year, x.Options.Placed.Beside)
 	}
 	x.Report = breakdown.Read(part.Score, part.Source, part.WrittenFor, c.Instrument, met, x.Options)
 	history, err := desk.CleanAt(ctx, c.Section.ID, c.Student.ID, c.Instrument.ID, c.Exercise.ID)
@@ -478,4 +478,57 @@ type planned struct {
 	Index int     `json:"index"`
 	From  float64 `json:"from"`
 	To    float64 `json:"to"`
+}
+
+// beyondLine tells of notes that have no fingering, in a sentence.
+type beyondLine struct {
+	Words    string
+	Unlisted bool   // their fingerings are the teacher's to write
+	Several  bool   // notes
+	First    string // the id of the first in the engraving
+}
+
+// Beyond lists what the instrument has no fingering for, by what is to be done.
+func (v benchView) Beyond() []beyondLine {
+	var lines []beyondLine
+	measures := map[string][]int{}
+	for i, m := range v.Report.Measures {
+		for j, e := range m.Events {
+			if e.Kind != "note" || e.Tied {
+				continue
+			}
+			why, unlisted := beyond(v.Instrument, v.Report.Part.Measures[i].Events[j].Pitch, e)
+			if why == "" {
+				continue
+			}
+			k := slices.IndexFunc(lines, func(l beyondLine) bool { return l.Words == why })
+			if k < 0 {
+				lines = append(lines, beyondLine{Words: why, Unlisted: unlisted, First: benchSheetIDs.Event(score.Place{Measure: i, Event: j})})
+			} else {
+				lines[k].Several = true
+			}
+			if list := measures[why]; len(list) == 0 || list[len(list)-1] != m.Number {
+				measures[why] = append(list, m.Number)
+			}
+		}
+	}
+	for k, l := range lines {
+		said, _, _ := strings.Cut(l.Words, ":")
+		lines[k].Words = measureList(measures[l.Words]) + ": " + said + "."
+	}
+	return lines
+}
+
+// measureList names measures, "m. 3, 5", at most six of them.
+func measureList(numbers []int) string {
+	const most = 6
+	var words []string
+	for _, n := range numbers[:min(len(numbers), most)] {
+		words = append(words, strconv.Itoa(n))
+	}
+	list := "m. " + strings.Join(words, ", ")
+	if over := len(numbers) - most; over > 0 {
+		list += fmt.Sprintf(" and %d more", over)
+	}
+	return list
 }

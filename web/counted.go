@@ -355,8 +355,8 @@ func (s *Server) turn(ctx context.Context, e *entry, to way) {
 			e.Said = "The lines hold the notes, their lengths, marks and repeats; the rest is left out here. The ABC stands as it was under ABC."
 		}
 	}
-	if e.Way == byCount && to != byCount && e.WrittenFor == reading.Concert {
-		e.WrittenFor = "" // two lines are in concert pitch where nothing is said; a file may say otherwise
+	if e.Way == byCount && to != byCount && e.WrittenFor == reading.Concert || to == byFile && e.ID == 0 {
+		e.WrittenFor = "" // two lines are in concert pitch where nothing is said; a file may say otherwise, and its own word leads
 	}
 	e.Way = to
 }

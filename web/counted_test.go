@@ -55,6 +55,20 @@ func TestCountItAndNameIt(t *testing.T) {
 	_, page = v.get(strings.TrimSuffix(strings.Replace(to, "/bench/", "/exercises/", 1), "?instrument=clarinet") + "/edit")
 	wants(t, page, ">1 2 3 4 | 1 2 &amp; 3 |</textarea>", ">g a b c | c b= a g |</textarea>")
 
+	// What is carried over is for typing: a file's own word leads, and what is chosen against it
+	// is said.
+	for _, address := range []string{fmt.Sprintf("/exercises/new?way=file&book=%d", b.book), fmt.Sprintf("/exercises/new?way=abc&book=%d", b.book)} {
+		if _, page = v.get(address); strings.Contains(page, `<option value="clarinet" selected>`) {
+			t.Errorf("%s is for clarinet, as the exercise before", address)
+		}
+	}
+	turned := url.Values{"way": {"count"}, "to": {"file"}, "written_for": {"clarinet"}, "counted_meter": {"4/4"}}
+	if _, page = v.post("/exercises/turn", turned); strings.Contains(page, `<option value="clarinet" selected>`) {
+		t.Error("turned to a file it is for clarinet, as was carried over for typing")
+	}
+	_, part = v.script("/exercises/preview", url.Values{"way": {"abc"}, "written_for": {"clarinet"}, "abc": {"M:4/4\nL:1/4\nK:Bb\nB c d B|]"}})
+	wants(t, part, "Written for clarinet: sounds a whole step lower. The file says: as written.")
+
 	// Nothing typed is nothing kept.
 	form.Set("count", " ")
 	if status, page = v.post("/exercises", form); status != http.StatusUnprocessableEntity {

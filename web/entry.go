@@ -80,6 +80,7 @@ type preview struct {
 	Signatures string
 	Problems   []score.Problem
 	Remarks    []score.Problem
+	Against    string // how it sounds, where that is not what the file says
 	NoMeter    bool   // the file gives none
 	Meter      string // that was taken for it, "" for what its bar lines make
 	Meters     []string
@@ -120,6 +121,9 @@ func (s *Server) newExercise(w http.ResponseWriter, r *http.Request) {
 		}
 		break
 	}
+	if e.Way != byCount {
+		e.WrittenFor = "" // what is carried over is for typing; a file's own word leads
+	}
 	if e.Typed == (typed{}) {
 		e.Typed = typed{Meter: "4/4", Key: "Bb"}
 	}
@@ -158,7 +162,23 @@ func previewOf(sc score.Score, err error, writtenFor string) preview {
 		Signatures: breakdown.OutlineOf(part).Signatures,
 		Problems:   instrument.Unplayable(part),
 		Remarks:    sc.Remarks,
+		Against:    against(sc.Parts[0], writtenFor),
 	}
+}
+
+// against says how music that is read as written for an instrument sounds, where that is
+// not what the file itself says; "" where they agree.
+func against(part score.Part, writtenFor string) string {
+	sounds, title := score.Interval{}, "in concert pitch"
+	if i, known := instrument.ByID(writtenFor); known {
+		sounds, title = i.Transposition, "for "+i.Name
+	} else if writtenFor != reading.Concert {
+		return ""
+	}
+	if part.Unpitched() || sounds == part.Transposition {
+		return ""
+	}
+	return fmt.Sprintf("Written %s: sounds %s. The file says: %s.", title, instrument.SoundsWords(sounds), instrument.SoundsWords(part.Transposition))
 }
 
 // problemsOf lists what a reader found wrong.

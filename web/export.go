@@ -34,7 +34,12 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	placed, err := desk.Placement(ctx, x.ID, target.ID)
+	all, err := desk.Exercises(ctx)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	placed, err := s.reader.Placement(ctx, desk, x, target, all)
 	if err != nil {
 		s.failed(w, r, err)
 		return

@@ -57,8 +57,8 @@ func cardOf(x explained, target instrument.Instrument, at score.Place) flashcard
 		MEI:  cardMEI(card.Card{Kind: card.Name, Clef: m.Clef, Pitches: []score.Pitch{p}}),
 		Name: x.Options.Name.Say(p, false, m.Key), Place: name.Place(p, m.Clef),
 	}
-	if way, ok := finger.Taught(target, p, x.Options.Finger.Year); ok {
-		made.Event = wayEvent(target, x.Words, p, way.Prefer(x.Options.Finger.Preferred[p.MIDI()]).Fingering)
+	if way := x.Report.Measures[at.Measure].Events[at.Event].Played; way.Text != "" { // as the line shows it
+		made.Event = wayEvent(target, x.Words, p, way.Fingering)
 	}
 	return made
 }

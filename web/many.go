@@ -141,6 +141,9 @@ func (row *manyRow) describe(sc score.Score, writtenFor string) {
 		row.Signatures += fmt.Sprintf(", %d parts", n)
 	}
 	row.Remarks = nil
+	if words := against(sc.Parts[0], writtenFor); words != "" {
+		row.Remarks = append(row.Remarks, words)
+	}
 	for _, p := range sc.Remarks {
 		row.Remarks = append(row.Remarks, p.Error())
 	}

@@ -43,7 +43,12 @@ func securityHeaders(next http.Handler) http.Handler {
 
 type contextKey int
 
-const actorKey contextKey = 0
+// What a request carries.
+const (
+	actorKey     contextKey = iota // who asks
+	studentKey                     // whose own page it is
+	formErrorKey                   // what is wrong with its form
+)
 
 // actor is who asks, and the desk that is theirs: a teacher now.
 type actor struct {

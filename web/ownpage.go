@@ -17,8 +17,6 @@ import (
 	"unhurriedbench/store"
 )
 
-const studentKey contextKey = 1
-
 // athome is the student who has opened their own page.
 func athome(r *http.Request) store.AtHome {
 	h, _ := r.Context().Value(studentKey).(store.AtHome)

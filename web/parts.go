@@ -18,15 +18,25 @@ func (s *Server) keepOctave(w http.ResponseWriter, r *http.Request) {
 	ctx, desk, id := r.Context(), deskOf(r), idOf[store.ExerciseID](r)
 	target, known := instrument.ByID(text(r, "instrument"))
 	exercise, err := desk.ExerciseByID(ctx, id)
-	octaves, bad := strconv.Atoi(text(r, "octaves"))
-	switch {
-	case err != nil || !known:
-	case bad != nil:
-		err = desk.DropPlacement(ctx, id, target.ID)
-	default:
-		err = desk.KeepPlacement(ctx, id, target.ID, min(max(octaves, -5), 5))
+	var placed instrument.Placement
+	if err == nil && known {
+		placed, err = desk.Placement(ctx, id, target.ID)
 	}
-	if err != nil {
+	if err != nil || !known {
+		s.failed(w, r, cmp.Or(err, store.ErrNotFound))
+		return
+	}
+	if r.Form.Has("octaves") {
+		octaves, bad := strconv.Atoi(text(r, "octaves"))
+		if placed.Chosen = bad == nil; !placed.Chosen {
+			octaves = 0
+		}
+		placed.Octaves = min(max(octaves, -5), 5)
+	}
+	if r.Form.Has("fold") {
+		placed.Folded = text(r, "fold") == "yes"
+	}
+	if err := desk.KeepPlacement(ctx, id, target.ID, placed); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -259,9 +269,9 @@ func (s *Server) keepPart(w http.ResponseWriter, r *http.Request) {
 	} else if known {
 		part := b.score.Parts[0]
 		part.Transposition = target.Transposition
-		for _, at := range instrument.Make(part, target.ID, target, instrument.Placement{}).Outside {
-			v.Problems = append(v.Problems, fmt.Sprintf("Measure %d: %s is out of the %s's range. Check its octave.",
-				part.Measures[at.Measure].Number, part.At(at).Pitch, target.Name))
+		if beyond := instrument.Make(part, target.ID, target, instrument.Placement{}).Outside; 2*len(beyond) > len(part.Notes()) {
+			v.Problems = append(v.Problems, fmt.Sprintf("%d of %d notes lie beyond the %s, the first in measure %d. Check the octave, and for whom it is written.",
+				len(beyond), len(part.Notes()), target.Name, part.Measures[beyond[0].Measure].Number))
 		}
 	}
 	if len(v.Problems) > 0 {

@@ -1,9 +1,11 @@
 package web
 
 import (
+	"fmt"
 	"net/http"
 
 	"unhurriedbench/core/finger"
+	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
 )
 
@@ -17,17 +19,29 @@ func (s *Server) keepFingering(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	wanted, at := text(r, "fingering"), score.Place{Measure: int(number(r, "measure")), Event: int(number(r, "event"))}
-	if !v.Report.Holds(at) || !v.Report.Measures[at.Measure].Events[at.Event].Played.Has(wanted) {
+	if !v.Report.Holds(at) || v.Report.Measures[at.Measure].Events[at.Event].Kind != "note" {
+		http.Error(w, "That note is not there any more. Open the exercise again.", http.StatusUnprocessableEntity)
+		return
+	}
+	pitch, played := v.Report.Part.At(at).Pitch, v.Report.Measures[at.Measure].Events[at.Event].Played
+	if played.Usual == "" && wanted != "" { // none is listed, and the teacher writes one
+		own, ok := finger.Written(v.Instrument, pitch, wanted)
+		if !ok {
+			http.Error(w, fmt.Sprintf("“%s” is no fingering of %s on the %s. The fingering chart shows how they are written.",
+				wanted, name.Spoken(pitch, false), v.Instrument.Name), http.StatusUnprocessableEntity)
+			return
+		}
+		wanted = own.Text
+	} else if played.Usual != "" && !played.Has(wanted) {
 		http.Error(w, "That is no fingering of this note any more. Open the exercise again.", http.StatusUnprocessableEntity)
 		return
 	}
-	pitch := v.Report.Part.At(at).Pitch.MIDI()
-	if text(r, "scope") == "here" {
-		err = desk.KeepFingering(ctx, v.Exercise.ID, v.Instrument.ID, at, finger.Spot{Pitch: pitch, Text: wanted})
+	if text(r, "scope") == "here" && wanted != "" {
+		err = desk.KeepFingering(ctx, v.Exercise.ID, v.Instrument.ID, at, finger.Spot{Pitch: pitch.MIDI(), Text: wanted})
 	} else {
-		err = desk.Prefer(ctx, v.Instrument.ID, pitch, wanted)
+		err = desk.Prefer(ctx, v.Instrument.ID, pitch.MIDI(), wanted)
 		if err == nil { // what was chosen for places of this exercise gives way
-			err = desk.DropFingerings(ctx, v.Exercise.ID, v.Instrument.ID, pitch)
+			err = desk.DropFingerings(ctx, v.Exercise.ID, v.Instrument.ID, pitch.MIDI())
 		}
 	}
 	if err == nil && isHTMX(r) {

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strings"
 	"testing"
+	"unhurriedbench/core/instrument"
 
 	"github.com/go-chi/chi/v5"
 
@@ -178,7 +179,7 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 	desk := s.store.For(owner.ID)
 	for _, err := range []error{
 		desk.KeepOverrides(ctx, mine.exercise, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: strings.Replace(lamp, "First", "Horn's", 1)}}),
-		desk.KeepPlacement(ctx, mine.exercise, "trombone", -1), desk.KeepSettings(ctx, store.Settings{"two": "ownersword"}),
+		desk.KeepPlacement(ctx, mine.exercise, "trombone", instrument.Placement{Chosen: true, Octaves: -1}), desk.KeepSettings(ctx, store.Settings{"two": "ownersword"}),
 		desk.KeepFingering(ctx, mine.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}),
 		desk.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"), desk.KeepKind(ctx, "oboe", "left-f"),
 	} {

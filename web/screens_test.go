@@ -10,6 +10,7 @@ import (
 	"os"
 	"strings"
 	"testing"
+	"unhurriedbench/core/instrument"
 )
 
 func TestEntryRefusesBadInputAndKeepsIt(t *testing.T) {
@@ -315,7 +316,7 @@ func TestPartsOfAFile(t *testing.T) {
 	if status != http.StatusUnprocessableEntity {
 		t.Errorf("a part out of range gives %d", status)
 	}
-	wants(t, page, "Measure 1: C7 is out of the trombone&#39;s range", "c&#39;&#39; d e f|g4|]")
+	wants(t, page, "5 of 5 notes lie beyond the trombone, the first in measure 1.", "c&#39;&#39; d e f|g4|]")
 	status, _ = v.send(own, map[string]string{"instrument": "trombone", "abc": "M:4/4\nL:1/4\nK:Bb clef=bass\nB, C D E|F4|]"}, "", nil)
 	if status != http.StatusSeeOther {
 		t.Errorf("a typed part gives %d", status)
@@ -439,7 +440,7 @@ func TestPreferringAFingering(t *testing.T) {
 	}
 	_, page = v.get("/fingerings/trombone")
 	wants(t, page, "your choice", "the usual way")
-	if err := s.store.For(account.ID).KeepPlacement(context.Background(), b.exercise, "trombone", -1); err != nil {
+	if err := s.store.For(account.ID).KeepPlacement(context.Background(), b.exercise, "trombone", instrument.Placement{Chosen: true, Octaves: -1}); err != nil {
 		t.Fatal(err)
 	}
 	_, page = v.get(bench)

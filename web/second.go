@@ -83,7 +83,11 @@ func (s *Server) madePart(ctx context.Context, desk *store.Desk, id store.Exerci
 	if err != nil {
 		return score.Part{}, err
 	}
-	placed, err := desk.Placement(ctx, id, target.ID)
+	all, err := desk.Exercises(ctx)
+	if err != nil {
+		return score.Part{}, err
+	}
+	placed, err := s.reader.Placement(ctx, desk, x, target, all)
 	return instrument.Make(part.Source, part.WrittenFor, target, placed).Part, err
 }
 

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 	"strconv"
+	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
@@ -67,8 +68,11 @@ type sheetEvent struct {
 	ID        string            `json:"id"`
 	Name      string            `json:"name"`
 	Spoken    string            `json:"spoken"`
-	Fingering string            `json:"fingering"` // what names it; Drawn is what there is to see
-	Said      string            `json:"said"`      // the fingering in words
+	Fingering string            `json:"fingering"`          // what names it; Drawn is what there is to see
+	Beyond    string            `json:"beyond,omitempty"`   // why it has none: "beyond the trumpet"
+	Unlisted  bool              `json:"unlisted,omitempty"` // it is played, and its fingering is the teacher's to write
+	Mine      bool              `json:"mine,omitempty"`     // the teacher wrote it, where none is listed
+	Said      string            `json:"said"`               // the fingering in words
 	Drawn     finger.Drawn      `json:"drawn"`
 	MIDI      int               `json:"midi"` // as written
 	At        float64           `json:"at"`   // as a pulse's
@@ -225,6 +229,22 @@ func drawnFor(i instrument.Instrument, strings []stringColour) sheetData {
 	return data
 }
 
+// beyond says why a note has no fingering, "" where it has one or needs none.
+func beyond(i instrument.Instrument, p score.Pitch, e breakdown.Event) (why string, unlisted bool) {
+	switch {
+	case e.Fingering != "" || i.Unpitched():
+		return "", false
+	case finger.Unlisted(i, p):
+		return "no usual fingering listed: write yours", true
+	case i.Mechanism == instrument.Drums && i.Plays(p):
+		return "on none of your drums", false
+	}
+	return "beyond the " + i.Name, false
+}
+
+// sentence makes a sentence of words.
+func sentence(words string) string { return strings.ToUpper(words[:1]) + words[1:] + "." }
+
 func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, strings []stringColour, opt mei.Options) sheetData {
 	data := drawnFor(target, strings)
 	data.Hands = w.Hands
@@ -258,6 +278,11 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 				data.Fingered, x.Drawn = true, finger.Draw(target, p, e.Played.Fingering)
 				x.addWays(e, target, w)
 			}
+			x.Beyond, x.Unlisted = beyond(target, p, e)
+			if x.Beyond != "" {
+				x.Why = append([]string{sentence(x.Beyond)}, x.Why...)
+			}
+			x.Mine = e.Played.By == finger.Chosen && e.Played.Usual == ""
 			if e.Change != nil {
 				x.Change = e.Change.Why
 			}

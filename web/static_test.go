@@ -4,6 +4,7 @@ import (
 	"compress/gzip"
 	"fmt"
 	"io"
+	"io/fs"
 	"net/http"
 	"net/http/httptest"
 	"path"
@@ -186,4 +187,44 @@ func TestLicencesOfWhatShips(t *testing.T) {
 	v, _ := s.teacher(t, "a@school.example")
 	_, page := v.get("/settings")
 	wants(t, page, addressOf(t, "lib/LICENSES.txt"))
+}
+
+// The licence that is given for the recorded notes is the one that their packages give for
+// the samples, with the attribution and the changes that it asks for.
+// Outside check: the packages' own texts, which bin/vendor copies.
+func TestLicenceOfTheSounds(t *testing.T) {
+	licences, err := static.ReadFile("static/lib/LICENSES.txt")
+	if err != nil {
+		t.Fatal(err)
+	}
+	own, err := static.ReadFile("static/notes/PACKAGES.txt")
+	if err != nil {
+		t.Fatal(err)
+	}
+	said := regexp.MustCompile(`(?m)^Samples: \[.*\]\((.*)\)$`).FindAllStringSubmatch(string(own), -1)
+	packages := regexp.MustCompile(`(?m)^tonejs-instrument-(\S+)-mp3 `).FindAllStringSubmatch(string(own), -1)
+	if len(said) == 0 || len(said) != len(packages) {
+		t.Fatalf("%d packages give %d licences of samples", len(packages), len(said))
+	}
+	entry, wanted := "", []string{"Attribution: ", "Changes made here"}
+	for line := range strings.Lines(string(licences)) {
+		if strings.HasPrefix(line, "Recorded notes.") {
+			entry = line
+		}
+	}
+	for k, p := range packages {
+		wanted = append(wanted, said[k][1])
+		files, err := fs.Glob(static, "static/notes/"+p[1]+"-*.flac")
+		if err != nil || len(files) == 0 {
+			t.Errorf("no notes of %s ship", p[1])
+		}
+	}
+	for _, repository := range regexp.MustCompile(`(?m)^Repository: (.*)\.git$`).FindAllStringSubmatch(string(own), -1) {
+		wanted = append(wanted, repository[1])
+	}
+	for _, words := range wanted {
+		if !strings.Contains(entry, words) {
+			t.Errorf("the licence of the recorded notes lacks %q: %s", words, entry)
+		}
+	}
 }

@@ -17,8 +17,6 @@ const (
 	largestForm = 32 << 20
 )
 
-const formErrorKey contextKey = 1
-
 // formError is what was wrong with the form of a request that may bring a file, nil for
 // nothing.
 func formError(r *http.Request) error {

@@ -117,7 +117,7 @@ func (s *Server) notesOf(ctx context.Context, desk *store.Desk, r aReader, x sto
 	if o.Finger, err = fingerOptions(ctx, desk, choice{Exercise: x, Section: r.Section, Instrument: r.Instrument}); err != nil {
 		return nil, err
 	}
-	if o.Placed, err = desk.Placement(ctx, x.ID, r.Instrument.ID); err != nil {
+	if o.Placed, err = s.placement(ctx, desk, r.kept, x, r.Instrument); err != nil {
 		return nil, err
 	}
 	report := breakdown.ReadNotes(part.Score, part.Source, part.WrittenFor, r.Instrument, o)

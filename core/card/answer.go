@@ -80,10 +80,15 @@ func (r Reader) Show(p score.Pitch) string { return r.naming().Show(p, false, sc
 // Say names a note aloud.
 func (r Reader) Say(p score.Pitch) string { return r.naming().Say(p, false, score.Key{}) }
 
-// way is how a note is played as it is taught.
-func (r Reader) way(p score.Pitch) (Way, bool) {
+// way is how a note of a card is played: as it stood where it was met, else as it is taught.
+func (r Reader) way(c Card, k int) (Way, bool) {
+	p := c.Pitches[k]
 	taught, ok := finger.Taught(r.Instrument, p, max(r.Year, 1))
-	return Way{p, taught.Prefer(r.Preferred[p.MIDI()])}, ok
+	taught = taught.Prefer(r.Preferred[p.MIDI()])
+	if k < len(c.Shown) && r.Preferred[p.MIDI()] == "" {
+		taught = taught.Prefer(c.Shown[k])
+	}
+	return Way{p, taught}, ok
 }
 
 func (r Reader) place(c Card, deck []Card) Answer {
@@ -96,7 +101,7 @@ func (r Reader) place(c Card, deck []Card) Answer {
 func (r Reader) name(c Card, deck []Card) Answer {
 	p := c.Pitches[0]
 	a := Answer{Text: r.Say(p), Short: r.Show(p), More: name.Place(p, c.Clef)}
-	if way, ok := r.way(p); ok && r.Instrument.Mechanism != instrument.Bars {
+	if way, ok := r.way(c, 0); ok && r.Instrument.Mechanism != instrument.Bars {
 		a.Ways = []Way{way}
 	}
 	var letters []score.Pitch // the seven, and what stands with a sign in the deck
@@ -119,7 +124,7 @@ func (r Reader) name(c Card, deck []Card) Answer {
 }
 
 func (r Reader) finger(c Card, deck []Card) Answer {
-	way, ok := r.way(c.Pitches[0])
+	way, ok := r.way(c, 0)
 	if !ok {
 		return Answer{}
 	}
@@ -134,7 +139,7 @@ func (r Reader) finger(c Card, deck []Card) Answer {
 func (r Reader) waysBeside(right Way, deck []Card) []Choice {
 	others := []Way{right}
 	for _, c := range nearest(deck, Finger, right.Pitch) {
-		way, ok := r.way(c.Pitches[0])
+		way, ok := r.way(c, 0)
 		if !ok || right.Has(way.Text) || len(others) == mostChoices {
 			continue
 		}
@@ -235,8 +240,8 @@ func (r Reader) interval(c Card) Answer {
 func (r Reader) change(c Card) Answer {
 	var a Answer
 	var said []string
-	for _, p := range c.Pitches {
-		if way, ok := r.way(p); ok {
+	for k := range c.Pitches {
+		if way, ok := r.way(c, k); ok {
 			a.Ways = append(a.Ways, way)
 			said = append(said, r.Words.Say(r.Instrument, way.Fingering))
 		}

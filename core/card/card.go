@@ -49,6 +49,7 @@ type Card struct {
 	Bar     score.Measure // of a rhythm: what is counted
 	Count   string        // of a rhythm, as it is counted: "1 & (2) 3"
 	Where   string        // in what it was met: "6 · Ferry Landing, B"
+	Shown   []string      // by pitch: the fingering that stood there in all that was met, "" where it differed
 }
 
 // ID names a card in a log: it is the same wherever the card was met.
@@ -113,10 +114,42 @@ func Deck(i instrument.Instrument, pieces []Piece) []Card {
 			add(&rest, Card{Kind: Change, Clef: p.Report.Part.Measures[0].Clef, Pitches: []score.Pitch{from, to}, Where: p.Where})
 		}
 	}
+	shown := shownWays(pieces)
+	for _, list := range [][]Card{notes, rest} {
+		for k, c := range list {
+			for _, p := range c.Pitches {
+				list[k].Shown = append(list[k].Shown, shown[p])
+			}
+		}
+	}
 	slices.SortStableFunc(notes, func(a, b Card) int {
 		return cmp.Or(a.Pitches[0].Diatonic()-b.Pitches[0].Diatonic(), a.Pitches[0].Alter-b.Pitches[0].Alter)
 	})
 	return append(notes, rest...)
+}
+
+// shownWays is the fingering of each note that stood over it in all of the pieces; a note that
+// stood with several has "", and is asked for by itself.
+func shownWays(pieces []Piece) map[score.Pitch]string {
+	shown, several := map[score.Pitch]string{}, map[score.Pitch]bool{}
+	for _, p := range pieces {
+		p.measures(func(at int, m score.Measure) {
+			for j, e := range m.Events {
+				text := p.Report.Measures[at].Events[j].Fingering
+				if !struck(e) || text == "" {
+					continue
+				}
+				if was := shown[e.Pitch]; was != "" && was != text {
+					several[e.Pitch] = true
+				}
+				shown[e.Pitch] = text
+			}
+		})
+	}
+	for pitch := range several {
+		delete(shown, pitch)
+	}
+	return shown
 }
 
 // fits says whether a card asks something of the instrument.

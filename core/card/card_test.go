@@ -192,3 +192,30 @@ func TestStumbled(t *testing.T) {
 		t.Errorf("a clean try asks %v", got)
 	}
 }
+
+// A card asks for the fingering that the line shows, and where lines differ for the usual one.
+func TestACardAsksWhatTheLineShows(t *testing.T) {
+	bass := byID(t, "bass")
+	r := Reader{Instrument: bass, Year: 1}
+	low := whole(t, "bass", "_B,, C, D, C,|")
+	for _, tt := range []struct {
+		name   string
+		pieces []Piece
+		want   string
+	}{
+		{"with B flat on the string", []Piece{low}, "A4(half)"},
+		{"without", []Piece{whole(t, "bass", "C, D, E, D,|")}, "A2"},
+		{"once so, once so", []Piece{low, whole(t, "bass", "C, D, E, D,|")}, "A2"},
+	} {
+		deck := Deck(bass, tt.pieces)
+		for _, c := range deck {
+			if c.ID() != "finger:C3" {
+				continue
+			}
+			a := r.Answer(c, deck)
+			if a.Ways[0].Text != tt.want {
+				t.Errorf("%s C is %s, want %s", tt.name, a.Ways[0].Text, tt.want)
+			}
+		}
+	}
+}

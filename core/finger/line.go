@@ -2,6 +2,7 @@ package finger
 
 import (
 	"fmt"
+	"slices"
 
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
@@ -13,6 +14,41 @@ type melody struct {
 	instrument instrument.Instrument
 	options    Options
 	notes      []melodyNote
+	played     []playedNote // the notes in the order in which they are played, repeats and endings followed
+	comes      [][]int      // where each note comes in it
+	unplayed   []melodyNote // beyond the instrument, with what is printed over them
+}
+
+// playedNote is a note as it comes in playing.
+type playedNote struct {
+	note   int
+	rested bool // a rest stands before it, or it is the first
+}
+
+// mostPlayed bounds how many notes are followed through repeats.
+const mostPlayed = 20_000
+
+// inOrder lists the notes as they are played.
+func (l *melody) inOrder(part score.Part) {
+	l.comes = make([][]int, len(l.notes))
+	at := map[score.Place]int{}
+	for k, n := range l.notes {
+		at[n.at] = k
+	}
+	rested := true
+	for _, i := range part.Order() {
+		for j, e := range part.Measures[i].Events {
+			k, struck := at[score.Place{Measure: i, Event: j}]
+			switch {
+			case struck && len(l.played) < mostPlayed:
+				l.comes[k] = append(l.comes[k], len(l.played))
+				l.played = append(l.played, playedNote{k, rested})
+				rested = false
+			case e.Kind == score.Rest || !e.Tied: // what is not played leads nowhere
+				rested = true
+			}
+		}
+	}
 }
 
 // melodyNote is one struck note of a line.
@@ -34,7 +70,6 @@ func newMelody(i instrument.Instrument, part score.Part, o Options) *melody {
 	l := &melody{instrument: i, options: o}
 	l.options.Year = min(max(o.Year, 1), 3)
 	l.notes = make([]melodyNote, 0, part.Events())
-	reach := instrument.Range{Low: i.Lowest, High: i.Highest}
 	usual := map[score.Pitch]Choice{}
 	rested, slurs := true, 0
 	for k := range part.Measures {
@@ -44,10 +79,10 @@ func newMelody(i instrument.Instrument, part score.Part, o Options) *melody {
 			switch n := len(l.notes); {
 			case e.Kind == score.Rest:
 				rested = true
-			case e.Tied && n > 0:
-				l.notes[n-1].length = l.notes[n-1].length.Add(e.Length)
-			case !reach.Holds(e.Pitch):
-				rested = true // what is not played leads nowhere
+			case e.Tied && n+len(l.unplayed) > 0:
+				if !rested {
+					l.notes[n-1].length = l.notes[n-1].length.Add(e.Length)
+				}
 			default:
 				c, known := usual[e.Pitch]
 				if !known {
@@ -64,8 +99,11 @@ func newMelody(i instrument.Instrument, part score.Part, o Options) *melody {
 					slurred: slurs > 0 && !rested,
 				}
 				note.choose(i, *e, l.options)
-				l.notes = append(l.notes, note)
-				rested = false
+				if rested = note.choice.Text == ""; rested { // what is not played leads nowhere
+					l.unplayed = append(l.unplayed, note)
+				} else {
+					l.notes = append(l.notes, note)
+				}
 			}
 			if e.Kind == score.Note {
 				slurs = max(0, slurs+e.SlurStarts-e.SlurEnds)
@@ -80,13 +118,21 @@ func newMelody(i instrument.Instrument, part score.Part, o Options) *melody {
 			l.notes[n-1].ends = true
 		}
 	}
+	l.inOrder(part)
 	return l
 }
 
 // choose takes what is printed over the note, or what the teacher chose for this
-// place or for the note.
+// place or for the note; beyond the table either may be any fingering of the instrument.
 func (n *melodyNote) choose(i instrument.Instrument, e score.Event, o Options) {
-	if e.Fingering != "" {
+	listed := n.choice.Text != ""
+	if e.Fingering != "" && !listed {
+		if f, ok := Written(i, e.Pitch, e.Fingering); ok {
+			n.choice, n.fixed = Choice{Fingering: f, By: Printed}, true
+			return
+		}
+		n.choice.Unfit = e.Fingering
+	} else if e.Fingering != "" {
 		if text, fits := printed(i, n.choice, e); fits {
 			n.choice, n.fixed = n.choice.because(Printed, text, "it is printed over the note"), true
 			return
@@ -96,6 +142,10 @@ func (n *melodyNote) choose(i instrument.Instrument, e score.Event, o Options) {
 	for _, text := range []string{o.placed(n.at, n.midi), o.Preferred[n.midi]} {
 		if n.choice.Has(text) {
 			n.choice, n.fixed = n.choice.because(Chosen, text, ""), true
+			return
+		}
+		if f, ok := Written(i, e.Pitch, text); ok && !listed {
+			n.choice, n.fixed = Choice{Fingering: f, By: Chosen, Unfit: n.choice.Unfit}, true
 			return
 		}
 	}
@@ -109,38 +159,51 @@ func (l *melody) rule(k int, text, why string) {
 }
 
 func (l *melody) write(choices [][]Choice) {
-	for _, n := range l.notes {
-		choices[n.at.Measure][n.at.Event] = n.choice
+	for _, list := range [][]melodyNote{l.notes, l.unplayed} {
+		for _, n := range list {
+			choices[n.at.Measure][n.at.Event] = n.choice
+		}
 	}
 }
 
-// before is the nearest note of another pitch before the k-th, -1 where a rest
-// stands between or there is none.
+// before is the nearest note of another pitch before the k-th as it is first played, -1 where
+// a rest stands between or there is none.
 func (l *melody) before(k int) int {
-	for j := k; j > 0 && !l.notes[j].rested; j-- {
-		if l.notes[j-1].midi != l.notes[k].midi {
-			return j - 1
-		}
+	if len(l.comes[k]) == 0 {
+		return -1
 	}
-	return -1
+	return l.neighbour(l.comes[k][0], -1)
 }
 
 // after is the nearest note of another pitch after the k-th, as before.
 func (l *melody) after(k int) int {
-	for j := k + 1; j < len(l.notes) && !l.notes[j].rested; j++ {
-		if l.notes[j].midi != l.notes[k].midi {
-			return j
-		}
+	if len(l.comes[k]) == 0 {
+		return -1
 	}
-	return -1
+	return l.neighbour(l.comes[k][0], 1)
 }
 
-// neighbours lists the notes before and after, those there are.
+// neighbour is the nearest note of another pitch on one side of a place in playing.
+func (l *melody) neighbour(at, way int) int {
+	here := l.notes[l.played[at].note].midi
+	for j := at; ; j += way {
+		if way < 0 && l.played[j].rested || j+way < 0 || j+way >= len(l.played) || way > 0 && l.played[j+way].rested {
+			return -1
+		}
+		if k := l.played[j+way].note; l.notes[k].midi != here {
+			return k
+		}
+	}
+}
+
+// neighbours lists the notes before and after wherever the k-th is played, those there are.
 func (l *melody) neighbours(k int) []int {
 	var list []int
-	for _, j := range []int{l.before(k), l.after(k)} {
-		if j >= 0 {
-			list = append(list, j)
+	for _, at := range l.comes[k] {
+		for _, way := range []int{-1, 1} {
+			if j := l.neighbour(at, way); j >= 0 && !slices.Contains(list, j) {
+				list = append(list, j)
+			}
 		}
 	}
 	return list
@@ -174,15 +237,13 @@ func Unfit(i instrument.Instrument, part score.Part, choices [][]Choice) []score
 				note++
 			}
 			if c := choices[k][j]; c.Unfit != "" {
+				shown := "none is shown"
+				if c.Text != "" {
+					shown = Words{}.Say(i, c.Fingering) + " is shown"
+				}
 				list = append(list, score.Problem{
 					Measure: m.Number, Note: note,
-					What: fmt.Sprintf(
-						"“%s” is printed over it, which is no fingering of %s on the %s; %s is shown.",
-						c.Unfit,
-						name.Spoken(e.Pitch, false),
-						i.Name,
-						Words{}.Say(i, c.Fingering),
-					),
+					What: fmt.Sprintf("“%s” is printed over it, which is no fingering of %s on the %s; %s.", c.Unfit, name.Spoken(e.Pitch, false), i.Name, shown),
 				})
 			}
 		}

@@ -12,20 +12,20 @@ import (
 // common practice.
 func (l *melody) fingerLittle() {
 	has := map[int]string{} // what each note was played with last
-	for from := 0; from < len(l.notes); {
+	settled := map[int]bool{}
+	little := func(at int) bool { return l.notes[l.played[at].note].choice.littleKey() != 0 }
+	for from := 0; from < len(l.played); {
 		to := from
-		for to < len(l.notes) && l.notes[to].choice.littleKey() != 0 && (to == from || !l.notes[to].rested) {
+		for to < len(l.played) && little(to) && (to == from || !l.played[to].rested) {
 			to++
 		}
 		if to-from > 1 {
-			l.shareLittle(from, to, has)
+			l.shareLittle(l.played[from:to], settled, has)
 		}
-		for ; from < to; from++ {
-			has[l.notes[from].midi] = l.notes[from].choice.Text
+		for _, p := range l.played[from:to] {
+			has[l.notes[p.note].midi], settled[p.note] = l.notes[p.note].choice.Text, true
 		}
-		if from < len(l.notes) && l.notes[from].choice.littleKey() == 0 {
-			from++
-		}
+		from = max(to, from+1)
 	}
 }
 
@@ -62,35 +62,39 @@ func (a littleCost) plus(b littleCost) littleCost {
 	return littleCost{a.slides + b.slides, a.alternates + b.alternates, a.changed + b.changed}
 }
 
-// shareLittle fingers the run from one note up to another, which it leaves out.
-// From the end backwards it knows the least cost of each way of going on.
-func (l *melody) shareLittle(from, to int, has map[int]string) {
-	ways := make([][]Fingering, to-from)
-	least := make([][]littleCost, to-from)
-	for n := to - from - 1; n >= 0; n-- {
-		ways[n] = l.littleWays(from + n)
+// shareLittle fingers a run in the order in which it is played; a note that was played before
+// keeps what it had. From the end backwards it knows the least cost of each way of going on.
+func (l *melody) shareLittle(run []playedNote, settled map[int]bool, has map[int]string) {
+	ways := make([][]Fingering, len(run))
+	least := make([][]littleCost, len(run))
+	for n := len(run) - 1; n >= 0; n-- {
+		k := run[n].note
+		ways[n] = l.littleWays(k, settled[k])
 		least[n] = make([]littleCost, len(ways[n]))
 		for w, way := range ways[n] {
-			least[n][w] = l.littleAlone(from+n, way.Text, has)
+			least[n][w] = l.littleAlone(k, way.Text, has)
 			if n+1 < len(ways) {
-				next := l.bestLittle(from+n+1, way, ways[n+1], least[n+1])
-				least[n][w] = least[n][w].plus(least[n+1][next]).plus(l.littleSlide(from+n+1, way, ways[n+1][next]))
+				next := l.bestLittle(k, run[n+1].note, way, ways[n+1], least[n+1])
+				least[n][w] = least[n][w].plus(least[n+1][next]).plus(l.littleSlide(k, run[n+1].note, way, ways[n+1][next]))
 			}
 		}
 	}
-	before := Fingering{}
-	for n := range ways {
-		way := ways[n][l.bestLittle(from+n, before, ways[n], least[n])]
-		l.rule(from+n, way.Text, l.littleWhy(from, to, from+n))
-		before = way
+	before, was := Fingering{}, -1
+	for n, p := range run {
+		way := ways[n][l.bestLittle(was, p.note, before, ways[n], least[n])]
+		if !settled[p.note] {
+			l.rule(p.note, way.Text, l.littleWhy(run, n))
+		}
+		before, was = way, p.note
 	}
 }
 
-// littleWays lists the usual way and those that differ in the little finger's hand.
-func (l *melody) littleWays(k int) []Fingering {
+// littleWays lists the usual way and those that differ in the little finger's hand, or what is
+// settled.
+func (l *melody) littleWays(k int, settled bool) []Fingering {
 	c := l.notes[k].choice
 	ways := []Fingering{c.Fingering}
-	if l.notes[k].fixed {
+	if l.notes[k].fixed || settled {
 		return ways
 	}
 	for _, way := range c.Alternates {
@@ -112,12 +116,13 @@ func (l *melody) littleAlone(k int, text string, has map[int]string) littleCost 
 	return cost
 }
 
-// littleSlide counts a slide from one way to the k-th note's, and a change of hand
-// on a note that is struck again as one, since a repeated note keeps its fingering.
-func (l *melody) littleSlide(k int, before, now Fingering) littleCost {
+// littleSlide counts a slide from one note's way to that of the k-th, which is played after it,
+// and a change of hand on a note that is struck again as one, since a repeated note keeps its
+// fingering.
+func (l *melody) littleSlide(was, k int, before, now Fingering) littleCost {
 	a, b := before.littleKey(), now.littleKey()
 	oneHand := (a|b)&leftLittle == a|b || (a|b)&rightLittle == a|b
-	if before.Text != "" && a != b && (oneHand || l.notes[k].midi == l.notes[k-1].midi) {
+	if before.Text != "" && a != b && (oneHand || l.notes[k].midi == l.notes[was].midi) {
 		return littleCost{slides: 1}
 	}
 	return littleCost{}
@@ -125,22 +130,22 @@ func (l *melody) littleSlide(k int, before, now Fingering) littleCost {
 
 // bestLittle is the way of the k-th note to go on with after another; the usual one
 // comes first.
-func (l *melody) bestLittle(k int, before Fingering, ways []Fingering, least []littleCost) int {
+func (l *melody) bestLittle(was, k int, before Fingering, ways []Fingering, least []littleCost) int {
 	best := 0
 	for w := 1; w < len(ways); w++ {
-		cost := least[w].plus(l.littleSlide(k, before, ways[w]))
-		if cost.less(least[best].plus(l.littleSlide(k, before, ways[best]))) {
+		cost := least[w].plus(l.littleSlide(was, k, before, ways[w]))
+		if cost.less(least[best].plus(l.littleSlide(was, k, before, ways[best]))) {
 			best = w
 		}
 	}
 	return best
 }
 
-// littleWhy names the neighbour for which the hand is changed.
-func (l *melody) littleWhy(from, to, k int) string {
-	for _, j := range l.neighbours(k) {
-		if j >= from && j < to {
-			return fmt.Sprintf("the other hand, so that no little finger slides between it and %s", l.called(j))
+// littleWhy names the neighbour in a run for which the hand is changed.
+func (l *melody) littleWhy(run []playedNote, n int) string {
+	for _, j := range []int{n - 1, n + 1} {
+		if j >= 0 && j < len(run) && l.notes[run[j].note].midi != l.notes[run[n].note].midi {
+			return fmt.Sprintf("the other hand, so that no little finger slides between it and %s", l.called(run[j].note))
 		}
 	}
 	return "the other hand, so that no little finger slides"

@@ -1,6 +1,7 @@
 package finger
 
 import (
+	"cmp"
 	"fmt"
 	"strings"
 	"testing"
@@ -18,15 +19,20 @@ func TestStickings(t *testing.T) {
 		year            int
 		want            string
 	}{
-		{"the first year alternates, across rests too", "snare", "c z c c|c/c/c c2", instrument.StickingByYear, 1, "R L R L R L R"},
+		{"the first year alternates, anew after a rest of a beat", "snare", "c z c c|c/c/c c2", instrument.StickingByYear, 1, "R R L R L R L"},
+		{"and across a shorter rest, R rest L", "snare", "c z/ c/ c c", instrument.StickingByYear, 1, "R L R L"},
+		{"the first year begins anew after a note of two beats", "snare", "c c c2|c c c2|c z c z|c2 c c", instrument.StickingByYear, 1, "R L R R L R R R R R L"},
+		{"in a roll the hands go on", "snare", "c !///!c2 c", instrument.StickingByYear, 1, "R L L"},
 		{"after written sticking by turns", "snare", "\"^R\"c c \"^R\"c c", instrument.Alternating, 1, "R L R L"},
 		{"from the right in each measure", "snare", "c c c z|c c2 c", instrument.EachMeasure, 1, "R L R R L R"},
-		{"later the right hand leads", "snare", "c c c c", instrument.StickingByYear, 2, "R L R L"},
+		{"later the right hand leads", "snare", "c c c c", instrument.StickingByYear, 2, "R R R R"},
 		{"quarters among eighths are all right", "snare", "c c c c|c/c/ c c/c/ c", instrument.RightLead, 1, "R R R R R L R R L R"},
-		{"the grid is the whole exercise's", "snare", "c/c/ c z/c/ c|c// c// c/ c c2", instrument.RightLead, 1, "R R R R R R L R R R"},
+		{"the grid is each beat's own", "snare", "c/c/ c z/c/ c|c// c// c/ c c2", instrument.RightLead, 1, "R L R L R R L R R R"},
+		{"eighths are right and left where sixteenths come later", "snare", "c/c/ c/c/ c/c/ c|c//c//c//c// c c2", instrument.RightLead, 2, "R L R L R L R R L R L R R"},
+		{"an eighth and two sixteenths", "snare", "c/c//c// c/>c/ z//c//c/ c", instrument.RightLead, 2, "R R L R L L R R"},
 		{"a pickup counts from the bar's end", "snare", "c/|c/c/ c2 c|c3 z/|", instrument.RightLead, 1, "L R L R R R"},
-		{"and of an odd bar too", "snare", "M:3/4\nL:1/4\nc|c c c|c2|", instrument.RightLead, 1, "L R L R R"},
-		{"triplets alternate", "snare", "(3c/c/c/ (3c/c/c/ c2|z c (3c/c/c/ c", instrument.RightLead, 1, "R L R L R L R L R L R L"},
+		{"and of an odd bar too", "snare", "M:3/4\nL:1/4\nc|c c c|c2|", instrument.RightLead, 1, "R R R R R"},
+		{"triplets alternate", "snare", "(3c/c/c/ (3c/c/c/ c2|z c (3c/c/c/ c", instrument.RightLead, 1, "R L R L R L R R L R L R"},
 		{
 			"six eight alternates, R after a rest or at the bar",
 			"snare",
@@ -138,22 +144,30 @@ func TestHandsOfRolls(t *testing.T) {
 }
 
 func TestHandsOnBars(t *testing.T) {
-	tests := []struct{ music, want string }{
-		{"c d e f", "R L R L"},
-		{"c a c a", "L R L R"}, // the left hand below
-		{"a c a c", "R L R L"},
-		{"c d a c", "R L R L"},
-		{"c d e a", "L R L R"}, // one that begins with the right would cross
-		{"c f b e", "L R R L"},
-		{"c a z c", "L R L"},
-		{"\"^L\"c d e f", "L R L R"},
+	tests := []struct{ meter, music, want string }{
+		{"", "c d e f", "R L R L"},
+		{"", "c a c a", "L R L R"}, // the left hand below
+		{"", "a c a c", "R L R L"},
+		{"", "c d a c", "R L R L"},
+		{"", "c d e a", "L R L R"}, // one that begins with the right would cross
+		{"", "c f b e", "L R R L"},
+		{"", "c a z c", "L R R"}, // anew after a rest of a beat
+		{"", "c z/ d/ e f", "R L R L"},
+		{"", "c d2 c", "R L R"}, // and after a note of two beats
+		{"3/4", "c d e|c d e", "R L R R L R"},
+		{"", "c d e2|c d e2|c d e2", "R L R R L R R L R"},
+		{"", "c2 a/e/ c", "R R L R"},      // doubled on the long note, not on the eighths
+		{"", "c a/ c'/ e g", "L L R L R"}, // on the long note before, not on the eighths,
+		{"", "\"^L\"c d e f", "L R L R"},
 	}
 	bells, _ := instrument.ByID("bells")
 	for _, tt := range tests {
 		var got []string
-		for _, c := range Part(bells, testabc.Part(t, "M:4/4\nL:1/4\nK:C\n"+tt.music+"|]"), Options{})[0] {
-			if c.Text != "" {
-				got = append(got, c.Hand)
+		for _, measure := range Part(bells, testabc.Part(t, "M:"+cmp.Or(tt.meter, "4/4")+"\nL:1/4\nK:C\n"+tt.music+"|]"), Options{}) {
+			for _, c := range measure {
+				if c.Text != "" {
+					got = append(got, c.Hand)
+				}
 			}
 		}
 		if strings.Join(got, " ") != tt.want {

@@ -107,12 +107,41 @@ func (l *melody) extendHand() {
 			to++
 		}
 		for k := from; k < to && far >= 0; k++ {
-			if way, has := extendedBelow(l.notes[k].choice); has {
+			if way, has := extendedBelow(l.notes[k].choice); has && l.opened(k, from, to) {
 				l.rule(k, way.Text, fmt.Sprintf("the hand is extended on this string for %s", l.called(far)))
 			}
 		}
 		from = max(to, from+1)
 	}
+}
+
+// opened says whether the cello's hand is extended at the k-th note of a run on one string.
+// It is wherever the run has no second finger in its plain place; where it has, the hand
+// opens for the note beside the extended one alone: 2 3 4, then x3 x4.
+func (l *melody) opened(k, from, to int) bool {
+	plain := func(j int) bool { c := l.notes[j].choice; return c.Finger == 2 && c.Moved == InPlace }
+	far := func(j int) bool { c := l.notes[j].choice; return c.Moved == Extended && c.Finger >= 3 && c.By == Usual }
+	closed := false
+	for j := from; j < to; j++ {
+		closed = closed || plain(j)
+	}
+	if !closed {
+		return true
+	}
+	for j := k + 1; j < to; j++ { // repeated notes are one
+		if l.notes[j].midi != l.notes[k].midi {
+			if far(j) {
+				return true
+			}
+			break
+		}
+	}
+	for j := k - 1; j >= from; j-- {
+		if l.notes[j].midi != l.notes[k].midi {
+			return far(j)
+		}
+	}
+	return false
 }
 
 // extendedBelow is what an extended hand takes for a plain third or fourth finger: the
@@ -133,23 +162,20 @@ var halfNotes = map[int]bool{
 	score.MustPitch("Eb3").MIDI(): true, score.MustPitch("Ab3").MIDI(): true,
 }
 
-// halfPosition keeps the double bass in half position through every stretch,
-// between open strings and rests, that has a note which only half position has.
+// halfPosition sets the hand on each string of the double bass for the whole line: in half
+// position where the line has the string's note that only half position has, else in first.
+// So one pitch has one fingering in a line. A note that the string's position lacks is taken
+// in the other, and the string goes back after it.
 func (l *melody) halfPosition() {
-	open := func(k int) bool { return l.notes[k].choice.Finger == 0 }
-	for from := 0; from < len(l.notes); {
-		to, reason := from, -1
-		for to < len(l.notes) && !open(to) && (to == from || !l.notes[to].rested) {
-			if halfNotes[l.notes[to].midi] {
-				reason = to
-			}
-			to++
+	reasons := map[int]int{} // by string: the note that only half position has
+	for k, n := range l.notes {
+		if _, known := reasons[n.choice.String]; halfNotes[n.midi] && !known && n.choice.Position == halfBase {
+			reasons[n.choice.String] = k
 		}
-		for k := from; k < to && reason >= 0; k++ {
-			if !halfNotes[l.notes[k].midi] {
-				l.ruleWith(k, l.notes[k].choice.String, halfBase, fmt.Sprintf("the hand is in half position for %s", l.called(reason)))
-			}
+	}
+	for k, n := range l.notes {
+		if reason, half := reasons[n.choice.String]; half && n.choice.Finger > 0 && !halfNotes[n.midi] {
+			l.ruleWith(k, n.choice.String, halfBase, fmt.Sprintf("the hand lies in half position on this string, for %s", l.called(reason)))
 		}
-		from = max(to, from+1)
 	}
 }

@@ -68,6 +68,9 @@ func (l *melody) apply() {
 		if l.instrument.Forks {
 			l.forkF()
 		}
+		if l.instrument.RightDown {
+			l.holdRight()
+		}
 		if l.instrument.SwapsLittle {
 			l.fingerLittle()
 		}
@@ -212,4 +215,49 @@ func (l *melody) forkF() {
 			}
 		}
 	}
+}
+
+// holdRight keeps the clarinet's right hand down on throat notes in an unbroken run that leads
+// over the break to a note with fingers 4, 5 and 6, or comes down from one, where the teacher
+// wants it so. Source: common practice.
+func (l *melody) holdRight() {
+	right := commonLayout.mask("| 4 5 6")
+	throat := func(at int) bool { _, has := rightDown(l.notes[l.played[at].note].choice); return has }
+	for from := 0; from < len(l.played); {
+		to := from
+		for to < len(l.played) && throat(to) && (to == from || !l.played[to].rested) {
+			to++
+		}
+		if to == from {
+			from++
+			continue
+		}
+		over := -1
+		for _, at := range []int{to, from - 1} {
+			if at < 0 || at >= len(l.played) || l.played[max(at, from)].rested {
+				continue
+			}
+			if k := l.played[at].note; l.notes[k].midi > lastThroatNote && l.notes[k].choice.Keys&right == right {
+				over = k
+				break
+			}
+		}
+		for at := from; at < to && over >= 0; at++ {
+			k := l.played[at].note
+			way, _ := rightDown(l.notes[k].choice)
+			l.rule(k, way.Text, fmt.Sprintf("the right hand is down for %s, over the break", l.called(over)))
+		}
+		from = to
+	}
+}
+
+// rightDown is a throat note's way with the right hand down.
+func rightDown(c Choice) (Fingering, bool) {
+	right := commonLayout.mask("| 4 5 6")
+	for _, way := range c.Ways() {
+		if usual := c.UsualWay(); usual.Keys&right == 0 && way.Keys == usual.Keys|right && usual.Keys&commonLayout.mask("T 1") == 0 {
+			return way, true
+		}
+	}
+	return Fingering{}, false
 }

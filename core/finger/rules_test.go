@@ -138,7 +138,17 @@ func TestRules(t *testing.T) {
 		{"bass: F major", "bass", 1, "F,, G,, A,, _B,,|C, D, E, F,", "E1(half),E4(half),A0,A1(half),A4(half),D0,D1,D2"},
 		{"bass: B flat major, the same fingers", "bass", 1, "_B,, C, D, _E,|F, G, A, _B,", "A1(half),A4(half),D0,D1(half),D4(half),G0,G1,G2"},
 		{"bass: C, C sharp and D in one hand", "bass", 1, "A, B, C ^C|D2 D2", "G1,G4,G1(III),G2(III),G4(III),G4(III)"},
-		{"bass: a rest parts stretches", "bass", 1, "F,, z G,,2", "E1(half),E2"},
+		{"clarinet: a first ending leads back, not on", "clarinet", 1, "F, G, A,2|[1F, G, F,2:|[2^F, G, =F,2|]",
+			"T 1 2 3 | 4 5 6 R-F,T 1 2 3 | 4 5 6,T 1 2 3 | 4 5,T 1 2 3 | 4 5 6 R-F,T 1 2 3 | 4 5 6,T 1 2 3 | 4 5 6 R-F,T 1 2 3 | 4 5 6 R-F#,T 1 2 3 | 4 5 6,T 1 2 3 | 4 5 6 R-F"},
+		{"clarinet: the end of a strain leads to its start", "clarinet", 1, "|:^F, G, A, =F,:|",
+			"T 1 2 3 | 4 5 6 R-F#,T 1 2 3 | 4 5 6,T 1 2 3 | 4 5,T 1 2 3 L-F | 4 5 6"},
+		{"oboe: into the second ending", "oboe", 1, "G2 D2|[1G2 F2:|[2F2 G2|]",
+			"1 2 3 |,1 2 3 | 4 5 6,1 2 3 |,1 2 3 | 4 5 F,1 2 3 | 4 6,1 2 3 |"},
+		{"bass: a rest parts nothing", "bass", 1, "F,, z G,,2", "E1(half),E4(half)"},
+		{"bass: one pitch has one fingering in a line", "bass", 1, "_B,, C, D, C,|A, C, D, _E,", "A1(half),A4(half),D0,A4(half),G1,A4(half),D0,D1(half)"},
+		{"bass: C is 2 where no B flat stands", "bass", 1, "C, D, E, ^F,|G, A, B, G,", "A2,D0,D1,D4,G0,G1,G4,G0"},
+		{"bass: what the position lacks is a shift, and the string goes back", "bass", 1, "_E, =E, ^F, E,|_E, D, C,2", "D1(half),D2(half),D4,D2(half),D1(half),D0,A2"},
+		{"cello: the hand opens beside the extended note alone", "cello", 1, "F, ^F, G, ^F,|G, ^G, =G, ^F,|F,2 D,2", "D2,D3,D4,D3,D x3,D x4,D x3,D3,D2,D0"},
 		{"a habit is nobody's but the player's", "flute", 3, "A _B A _B", "T 1 2 | Eb,T 1 | 4 Eb,T 1 2 | Eb,T 1 | 4 Eb"},
 	}
 	for _, tt := range tests {
@@ -355,5 +365,80 @@ func BenchmarkPart(b *testing.B) {
 				Part(i, s.Parts[0], Options{})
 			}
 		})
+	}
+}
+
+// With the right hand down over the break, throat notes that lead to B, C or D above it have it
+// down, and others have not.
+func TestRightHandDown(t *testing.T) {
+	for _, tt := range []struct{ name, music, want string }{
+		{"up to B", "G A B2|", "| 4 5 6,A | 4 5 6,T R 1 2 3 L-E | 4 5 6"},
+		{"down from D", "d _B A G|F2 G2|", "T R 1 2 3 | 4 5 6,R A | 4 5 6,A | 4 5 6,| 4 5 6,T |,|"},
+		{"up to G, whose right hand is open", "A g A2|", "A |,T R 1 2 3 |,A |"},
+		{"below the break", "F G A G|", "T |,|,A |,|"},
+		{"a rest parts them", "A z B2|", "A |,T R 1 2 3 L-E | 4 5 6"},
+	} {
+		i, part := written(t, "clarinet", tt.music)
+		if got := strings.Join(texts(i.OfKind("right-down"), part, Options{Year: 1}), ","); got != tt.want {
+			t.Errorf("%s: %s\nwant %s", tt.name, got, tt.want)
+		}
+		for _, text := range texts(i, part, Options{Year: 1}) {
+			if strings.HasPrefix(text, "A | 4") || text == "| 4 5 6" {
+				t.Errorf("%s: unless it is wanted the right hand is down: %s", tt.name, text)
+			}
+		}
+	}
+}
+
+// A note beyond an instrument's table takes what is printed over it or what the teacher wrote,
+// where that is a fingering of the instrument, and nonsense is said.
+func TestBeyondTheTable(t *testing.T) {
+	for _, tt := range []struct{ name, id, music, want, unfit string }{
+		{"bassoon E flat, nothing written", "bassoon", "D _E D2|", "1 2 |,,1 2 |", ""},
+		{"bassoon E flat, printed", "bassoon", `D "^flickD 1 2 3 | 4 5"_E D2|`, "", ""},
+		{"trumpet high D, printed", "trumpet", `"^1"d'2 z2|`, "1", ""},
+		{"trumpet high D, nonsense", "trumpet", `"^7"d'2 z2|`, "", "“7” is printed over it"},
+	} {
+		i, part := written(t, tt.id, tt.music)
+		choices := Part(i, part, Options{Year: 1})
+		var got []string
+		for j, e := range part.Measures[0].Events {
+			if e.Kind == score.Note {
+				got = append(got, choices[0][j].Text)
+			}
+		}
+		if text := strings.Join(got, ","); tt.want != "" && text != tt.want {
+			t.Errorf("%s: %s, want %s", tt.name, text, tt.want)
+		}
+		said := ""
+		for _, p := range Unfit(i, part, choices) {
+			said += p.What
+		}
+		if !strings.Contains(said, tt.unfit) || tt.unfit == "" && said != "" {
+			t.Errorf("%s says %q, want %q", tt.name, said, tt.unfit)
+		}
+	}
+	bassoon, _ := instrument.ByID("bassoon")
+	high := score.MustPitch("Eb4")
+	if _, part := written(t, "bassoon", "D _E2 D|"); true {
+		chosen := Part(bassoon, part, Options{Placed: map[score.Place]Spot{{Measure: 0, Event: 1}: {Pitch: high.MIDI(), Text: "flickD 1 2 3 | 4 5"}}})[0][1]
+		if chosen.Text != "flickD 1 2 3 | 4 5" || chosen.By != Chosen || chosen.Alternate() {
+			t.Errorf("the teacher's fingering is %+v", chosen)
+		}
+	}
+	for _, tt := range []struct {
+		id, pitch, text string
+		ok              bool
+	}{
+		{"bassoon", "Eb4", "flickD 1 2 3 | 4 5", true}, {"bassoon", "Eb4", "1 2 3 4", false}, {"bassoon", "Eb4", "oct 1 |", false},
+		{"trumpet", "D6", "1", true}, {"trumpet", "D6", "0", true}, {"trumpet", "D6", "1-1", false}, {"trumpet", "D6", "5", false},
+		{"trombone", "D5", "1", true}, {"trombone", "D5", "F1", false}, {"trombone", "D5", "8", false},
+		{"horn-f", "C6", "0", true}, {"horn-f", "C6", "T0", false}, {"horn-double", "C6", "T0", true},
+		{"violin", "F6", "E4", true}, {"violin", "F6", "C4", false}, {"violin", "F6", "E5", false}, {"bells", "G7", "G7", false},
+	} {
+		i, _ := instrument.ByID(tt.id)
+		if _, ok := Written(i, score.MustPitch(tt.pitch), tt.text); ok != tt.ok {
+			t.Errorf("%s as a fingering of %s on the %s: %v, want %v", tt.text, tt.pitch, tt.id, ok, tt.ok)
+		}
 	}
 }

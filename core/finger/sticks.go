@@ -12,15 +12,16 @@ import (
 // roll. Written sticking is kept. Drums and small percussion that are struck with
 // one beater have no right and left, unless it is written.
 func stick(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) {
-	s := sticker{part: part, choices: choices, hand: "R", grid: binaryGrid(part)}
+	s := sticker{part: part, choices: choices, hand: "R", grids: beatGrids(part)}
 	s.way = i.Sticking
 	if s.way == instrument.StickingByYear {
 		s.way = instrument.RightLead
 		if o.Year <= 1 {
-			s.way = instrument.Alternating
+			s.way, s.anew = instrument.Alternating, true
 		}
 	}
 	s.rolls = rollsOf(part, o.Tempo)
+	turns := freshTurns{}
 	for k := range part.Measures {
 		s.fresh = true
 		if s.way == instrument.EachMeasure {
@@ -28,6 +29,9 @@ func stick(i instrument.Instrument, part score.Part, choices [][]Choice, o Optio
 		}
 		for j, e := range part.Measures[k].Events {
 			at := score.Place{Measure: k, Event: j}
+			if turns.anew(part.Measures[k].Meter.Beat(), e) && s.anew {
+				s.hand = "R"
+			}
 			switch {
 			case e.Kind == score.Rest:
 				s.fresh = true
@@ -49,8 +53,9 @@ type sticker struct {
 	part    score.Part
 	choices [][]Choice
 	way     instrument.Sticking
-	grid    score.Fraction
+	grids   map[beatOf]score.Fraction
 	rolls   map[score.Place]Roll
+	anew    bool   // turns begin anew after a rest of a beat or a note of two, as in the first year
 	hand    string // whose turn it is
 	fresh   bool   // a rest or a bar line stands before the stroke
 }
@@ -110,30 +115,72 @@ func (s *sticker) turn(at score.Place, e score.Event) string {
 		}
 		return s.hand
 	}
-	place := e.Start
-	if m.Pickup() {
-		place = m.Meter.Length().Sub(e.Start)
-	}
-	if place.Div(s.grid).Floor()%2 == 1 {
+	beat := m.Meter.Beat()
+	n := e.Start.Div(beat).Floor()
+	place := e.Start.Sub(beat.Mul(score.Frac(n, 1)))
+	if place.Div(s.grids[beatOf{at.Measure, n}]).Floor()%2 == 1 {
 		return "L"
 	}
 	return "R"
 }
 
-// binaryGrid is the smallest of a whole note's halves, quarters, eighths and so on
-// that every stroke of a part stands on, tuplets left out.
-func binaryGrid(part score.Part) score.Fraction {
-	den := int64(1)
-	for _, m := range part.Measures {
+// beatOf is a beat of a measure, from 0.
+type beatOf struct {
+	measure int
+	beat    int64
+}
+
+// beatGrids is, for each beat that a stroke begins in, the smallest of its halves, quarters,
+// eighths and so on that every such stroke stands on, tuplets left out. So a beat of two
+// eighths is right, left also where another beat has sixteenths. Source: common practice.
+func beatGrids(part score.Part) map[beatOf]score.Fraction {
+	grids := map[beatOf]score.Fraction{}
+	for k, m := range part.Measures {
+		beat := m.Meter.Beat()
 		for _, e := range m.Events {
-			if e.Kind == score.Note && e.Value.Tuplet.Actual == 0 {
-				for e.Start.Mul(score.Frac(den, 1)).Den() > 1 && den < 64 {
-					den *= 2
-				}
+			if e.Kind != score.Note || e.Value.Tuplet.Actual > 0 {
+				continue
 			}
+			n := e.Start.Div(beat).Floor()
+			place, at := e.Start.Sub(beat.Mul(score.Frac(n, 1))), beatOf{k, n}
+			grid, known := grids[at]
+			if !known {
+				grid = beat
+			}
+			for halved := 0; place.Div(grid).Den() > 1 && halved < 6; halved++ {
+				grid = grid.Div(score.Frac(2, 1))
+			}
+			grids[at] = grid
 		}
 	}
-	return score.Frac(1, den)
+	return grids
+}
+
+// freshTurns says where hands that take turns begin anew: after a rest of a beat, or a note
+// of two beats, through its ties. Source: common practice.
+type freshTurns struct {
+	rested, held  score.Fraction // up to here
+	begun, rolled bool
+}
+
+// anew takes the next event of a part, in a meter whose beat is given, and says whether it is
+// struck with a fresh turn.
+func (f *freshTurns) anew(beat score.Fraction, e score.Event) bool {
+	switch {
+	case e.Kind == score.Rest:
+		f.rested, f.held = f.rested.Add(e.Length), score.Fraction{}
+		return false
+	case e.Tied && f.rolled: // the tap that ends a roll, or more of it
+		f.held, f.rolled = e.Length, e.Roll
+		return false
+	case e.Tied:
+		f.held = f.held.Add(e.Length)
+		return false
+	}
+	long := !f.rolled && f.held.Cmp(beat.Mul(score.Frac(2, 1))) >= 0 // in a roll the hands go on
+	fresh := !f.begun || f.rested.Cmp(beat) >= 0 || long
+	f.begun, f.rested, f.held, f.rolled = true, score.Fraction{}, e.Length, e.Roll
+	return fresh
 }
 
 // withGraces writes the small strokes before the hand that plays the note: one is

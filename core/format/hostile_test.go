@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"runtime"
 	"strings"
+	"syscall"
 	"testing"
 	"time"
 
@@ -72,7 +73,26 @@ var madeToExhaust = []struct {
 	{"deep elements", "a.musicxml", "<score-partwise>" + fill("<a>", 4*mb), "nest too deeply"},
 	{"an encoding that is none", "a.musicxml", `<?xml version="1.0" encoding="` + fill("E", mb) + `"?><score-partwise/>`, "text encoding"},
 	{"broken XML", "a.musicxml", "<score-partwise><" + fill("q", 4*mb), "the XML is broken here"},
+	{"a transposition of the lowest number there is", "a.musicxml", oneMeasure("<transpose><chromatic>-9223372036854775808</chromatic></transpose>", noteOf("")), "sounds further from what is written"},
+	{"letters of the lowest number there is", "a.musicxml", oneMeasure("<transpose><diatonic>-9223372036854775808</diatonic><chromatic>-2</chromatic></transpose>", noteOf("")), "sounds further from what is written"},
+	{"octaves of the lowest number there is", "a.musicxml", oneMeasure("<transpose><chromatic>-2</chromatic><octave-change>-9223372036854775808</octave-change></transpose>", noteOf("")), "sounds further from what is written"},
+	{"a stroke on a line beyond all", "a.musicxml", oneMeasure("", strings.Replace(strings.NewReplacer("pitch", "unpitched", "step", "display-step", "octave", "display-octave").Replace(noteOf("")), ">4<", ">9223372036854775807<", 1)), ""},
+	{"a clef octaves beyond all", "a.musicxml", oneMeasure("<clef><sign>G</sign><line>2</line><clef-octave-change>-9223372036854775808</clef-octave-change></clef>", noteOf("")), ""},
+	{"a repeat of measures beyond all", "a.musicxml", oneMeasure(`<measure-style><measure-repeat type="start">9223372036854775807</measure-repeat></measure-style>`, noteOf("")), ""},
+	{"very many notes in MusicXML", "a.musicxml", oneMeasure("", fill("<note/>", 4*mb)), "more than 100000 notes and rests"},
+	{"very many slurs", "a.musicxml", oneMeasure("", noteOf("<notations>"+fill("<slur/>", 4*mb)+"</notations>")), "more than 100000 notes and rests"},
+	{"very many attributes", "a.musicxml", oneMeasure("", fill("<attributes/>", 4*mb)+noteOf("")), ""},
+	{"very many MIDI notes", "a.mid", midiNotes(5 * mb), "more than 300000 events"},
+	{"a very long counted line", "a.counted", "meter: 4/4\ncount: " + fill("1 2 3 4 | ", 4*mb), "longer than 100000 letters"},
+	{"a very long name line", "a.counted", "meter: 4/4\ncount: 1 2 3 4\nname: " + fill("a b c ", 4*mb), "longer than 100000 letters"},
 	{"broken MIDI", "a.mid", "MThd\x00\x00\x00\x06\x00\x01\x00\x01\x00\x60MTrk" + fill("\xff", mb), "The MIDI file is broken"},
+}
+
+// midiNotes is a file of one track with notes of a tick each, as many as a size has room for.
+func midiNotes(size int) string {
+	track := "\x00\x90\x3c\x40" + fill("\x01\x3c\x00\x00\x3c\x40", size-100) + "\x01\x3c\x00\x00\xff\x2f\x00"
+	n := len(track)
+	return "MThd\x00\x00\x00\x06\x00\x00\x00\x01\x00\x60MTrk" + string([]byte{byte(n >> 24), byte(n >> 16), byte(n >> 8), byte(n)}) + track
 }
 
 func voices(n int) string {
@@ -124,20 +144,68 @@ func repeatedParts(n int) string {
 // goSays are words of the language the program is written in that no teacher should see.
 var goSays = []string{"strconv", "xml:", "EOF", "runtime", "panic", "parsing", "syntax error", "invalid", "%!", "nil", "smf", "zip:", "http:"}
 
+// costs is the processor time that a reading takes, on whatever machine and beside whatever
+// else, and how far the heap grows meanwhile.
+func costs(read func()) (time.Duration, uint64) {
+	runtime.GC()
+	var before runtime.MemStats
+	runtime.ReadMemStats(&before)
+	ended, most := make(chan bool), make(chan uint64)
+	go func() {
+		highest := before.HeapAlloc
+		for {
+			var now runtime.MemStats
+			runtime.ReadMemStats(&now)
+			highest = max(highest, now.HeapAlloc)
+			select {
+			case <-ended:
+				most <- highest - before.HeapAlloc
+				return
+			case <-time.After(5 * time.Millisecond):
+			}
+		}
+	}()
+	start := processorTime()
+	read()
+	took := processorTime() - start
+	ended <- true
+	return took, <-most
+}
+
+func processorTime() time.Duration {
+	var used syscall.Rusage
+	if err := syscall.Getrusage(syscall.RUSAGE_SELF, &used); err != nil {
+		return 0
+	}
+	return time.Duration(used.Utime.Nano() + used.Stime.Nano())
+}
+
+// A reading ends with the request that wants it, whatever kind of file it reads.
+func TestReadingEnds(t *testing.T) {
+	for _, tt := range madeToExhaust {
+		if len(tt.text) < mb {
+			continue
+		}
+		ctx, end := context.WithCancel(context.Background())
+		end()
+		took, _ := costs(func() { _, _ = format.Read(ctx, tt.file, []byte(tt.text)) })
+		if took > 500*time.Millisecond {
+			t.Errorf("%s is read on for %s", tt.name, took)
+		}
+	}
+}
+
 // No hostile file panics, loops, fills the memory or shows an error of the language. The
 // time is generous: what is wrong takes minutes or for ever.
 func TestHostileFiles(t *testing.T) {
 	for _, tt := range madeToExhaust {
-		var before, after runtime.MemStats
-		runtime.ReadMemStats(&before)
-		start := time.Now()
-		_, err := format.Read(context.Background(), tt.file, []byte(tt.text))
-		took := time.Since(start)
-		runtime.ReadMemStats(&after)
-		if took > 20*time.Second {
-			t.Errorf("%s: %s", tt.name, took)
+		data := []byte(tt.text)
+		var err error
+		took, used := costs(func() { _, err = format.Read(context.Background(), tt.file, data) })
+		if took > 2*time.Second || used > 200*mb {
+			t.Errorf("%s takes %s of processor time and %d MB", tt.name, took, used/mb)
 		}
-		t.Logf("%-45s %8s %5d MB", tt.name, took.Round(time.Millisecond), (after.TotalAlloc-before.TotalAlloc)>>20)
+		t.Logf("%-45s %8s %5d MB", tt.name, took.Round(time.Millisecond), used/mb)
 		if err == nil {
 			if tt.says != "" {
 				t.Errorf("%s is read; it should say %q", tt.name, tt.says)

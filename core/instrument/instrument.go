@@ -68,6 +68,7 @@ type Instrument struct {
 	LeftF       bool        // an oboe with a key for F on the left side
 	NoResonance bool        // an oboe without the key that clears its forked F
 	Pivots      bool        // the player keeps the thumb and pivots a half step
+	RightDown   bool        // the right hand is down on throat notes beside the break
 	FourDown    bool        // 4 is taken where the line comes down to an open string
 	TwoHands    bool        // a drum with right and left sticks
 }

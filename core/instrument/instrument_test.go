@@ -245,7 +245,7 @@ func TestNamedOtherwise(t *testing.T) {
 
 func TestOctaveChoices(t *testing.T) {
 	source := testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nd e f2|g f e d|B4|]")
-	choices := OctaveChoices(source, byID(t, "clarinet"), 1)
+	choices := OctaveChoices(source, "", byID(t, "clarinet"), 1, nil)
 	var words []string
 	for _, c := range choices {
 		words = append(words, fmt.Sprintf("%s-%s %v %s", c.Low, c.High, c.Suggested, c.Why))
@@ -257,19 +257,19 @@ func TestOctaveChoices(t *testing.T) {
 	if !slices.Equal(words, want) {
 		t.Errorf("the clarinet may choose\n%s\nwant\n%s", strings.Join(words, "\n"), strings.Join(want, "\n"))
 	}
-	crossing := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nG A G A|G4|]"), byID(t, "clarinet"), 1)
+	crossing := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nG A G A|G4|]"), "", byID(t, "clarinet"), 1, nil)
 	if got := crossing[1].Why; !strings.Contains(got, "it crosses the break 4 times") {
 		t.Errorf("a line over the break says %q", got)
 	}
 	high := testabc.Part(t, "M:4/4\nL:1/4\nK:C\na b c' b|a4|]")
-	if got := OctaveChoices(high, byID(t, "clarinet"), 2)[1].Why; !strings.Contains(got, "the second-year range E3 to G5") {
+	if got := OctaveChoices(high, "", byID(t, "clarinet"), 2, nil)[1].Why; !strings.Contains(got, "the second-year range E3 to G5") {
 		t.Errorf("the octave's reason is %q", got)
 	}
-	if got := OctaveChoices(source, byID(t, "snare"), 1); got != nil {
+	if got := OctaveChoices(source, "", byID(t, "snare"), 1, nil); got != nil {
 		t.Errorf("a drum may choose %v", got)
 	}
 	for _, id := range []string{"horn-f", "bass"} {
-		if got := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nB c B2|]"), byID(t, id), 1); len(got) < 2 {
+		if got := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nB c B2|]"), "", byID(t, id), 1, nil); len(got) < 2 {
 			t.Errorf("%s may choose %v", id, got)
 		}
 	}

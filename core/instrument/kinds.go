@@ -56,6 +56,11 @@ var oboeKinds = Kinds{"Our oboes have", []Kind{
 	{"left-f", "a left F key, taken beside D and E flat", with(func(i *Instrument) { i.LeftF = true })},
 }}
 
+var clarinetKinds = Kinds{"Throat notes beside the break", []Kind{
+	{ID: "", Words: "right hand up"},
+	{"right-down", "right hand down, ready for the break", with(func(i *Instrument) { i.RightDown = true })},
+}}
+
 var openKinds = Kinds{"Coming down to the next string", []Kind{
 	{ID: "", Words: "open string"},
 	{"four-down", "fourth finger", with(func(i *Instrument) { i.FourDown = true })},

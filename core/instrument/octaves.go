@@ -18,13 +18,20 @@ type OctaveChoice struct {
 // OctaveChoices lists the octaves in which an instrument can play every note of
 // the source, lowest first, each with what speaks for or against it: how many
 // notes lie outside the range of the year of playing, and for clarinets how often it
-// crosses the break. Drums have none.
-func OctaveChoices(source score.Part, target Instrument, year int) []OctaveChoice {
+// crosses the break. A source written for that instrument lies as it is written; beside
+// is as in a Placement. Drums have none.
+func OctaveChoices(source score.Part, writtenFor string, target Instrument, year int, beside *int) []OctaveChoice {
 	if target.Unpitched() || source.Unpitched() || target.Mechanism == Drums {
 		return nil
 	}
 	base := baseMove(source, target)
 	suggested := seatOf(source, base, target).octaves
+	switch {
+	case writtenFor == target.ID:
+		suggested = 0
+	case beside != nil:
+		suggested = *beside
+	}
 	var choices []OctaveChoice
 	for octaves := suggested - 2; octaves <= suggested+2; octaves++ {
 		made := Make(source, "", target, Placement{Chosen: true, Octaves: octaves})

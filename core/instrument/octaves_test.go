@@ -102,7 +102,7 @@ func TestSeats(t *testing.T) {
 		{"K:Bb\nd c B2", "trombone", "D3", "first-year range A2 to D4"},
 		{"K:Eb\nE F G A", "cello", "Eb2", "first-year"},
 		{"K:Bb\nE F G c", "cello", "Eb3", "first-year"},
-		{"K:E\nE e e' e", "trumpet", "F#3", "third-year range F#3 to A5"},
+		{"K:E\nE e e' e", "trumpet", "F#3", "second-year range G3 to F5, with 2 short notes beyond it"},
 		{"K:C\nC c c' c", "trombone", "C2", "one note lies beyond the trombone"},
 		{"K:C\nc d e f", "violin", "C5", ""},
 		{"K:F#\nf g a2", "flute", "F#4", "first-year"}, // as near above home as below

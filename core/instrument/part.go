@@ -19,6 +19,8 @@ type Made struct {
 type Placement struct {
 	Chosen  bool // by the teacher; else the one that suits most notes
 	Octaves int
+	Beside  *int // the octave that its book has it in, where none is chosen; nil where it stands alone
+	Folded  bool // a note beyond the instrument is played in the nearest octave that it has
 }
 
 // Make writes the source part for an instrument: transposed, its key respelled
@@ -44,8 +46,35 @@ func Make(source score.Part, writtenFor string, target Instrument, placed Placem
 	default:
 		why = transpose(&part, target, placed)
 	}
+	if placed.Folded && fold(&part, target) {
+		why += " Notes beyond the " + target.Name + " are played in the nearest octave it has."
+	}
 	part.Name = target.Title()
 	return Made{Part: part, Why: why, Outside: outside(part, target)}
+}
+
+// fold puts every note beyond the instrument into the nearest octave that it has, and
+// says whether there was one.
+func fold(part *score.Part, target Instrument) bool {
+	folded := false
+	for _, at := range outside(*part, target) {
+		p := &part.Measures[at.Measure].Events[at.Event].Pitch
+		by := score.Octaves(1)
+		if p.MIDI() > target.Highest.MIDI() {
+			by = by.Negated()
+		}
+		near := p.Transpose(by)
+		for n := 0; n < furthest && !target.Plays(near); n++ {
+			near = near.Transpose(by)
+		}
+		if target.Plays(near) {
+			*p, folded = near, true
+		}
+	}
+	if folded {
+		part.MarkAccidentals()
+	}
+	return folded
 }
 
 func transpose(part *score.Part, target Instrument, placed Placement) string {
@@ -54,6 +83,9 @@ func transpose(part *score.Part, target Instrument, placed Placement) string {
 	if !placed.Chosen {
 		seat := seatOf(*part, base, target)
 		octaves, where = seat.octaves, seat.words(target)
+		if placed.Beside != nil && *placed.Beside != octaves {
+			octaves, where = *placed.Beside, "in the octave of the lines beside it"
+		}
 	}
 	move := base.Plus(score.Octaves(octaves))
 	for i := range part.Measures {

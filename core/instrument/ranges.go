@@ -81,16 +81,56 @@ var yearNames = [len(Instrument{}.Years)]string{"first-year", "second-year", "th
 // seat is the octave that suits a line, and what decided.
 type seat struct {
 	octaves int
-	year    int // whose range holds every note; 0 where none does
+	year    int // whose range holds the line; 0 where none does
+	passing int // notes that pass beyond that year's range
 	beyond  int // notes that then lie beyond the instrument
 }
 
+// A note or two that pass by do not move a line: each of a beat or less, and up to a third
+// beyond the range of the year. Source: common practice of beginners' books.
+const (
+	mostPassing    = 2
+	furthestPassed = 4 // half steps
+)
+
+// passing counts the notes of a line, moved by half steps, that pass beyond a range; ok is
+// false where one is longer than a beat, further beyond, or beyond the instrument, or there
+// are too many.
+func passing(part score.Part, semitones int, r, reach Range) (n int, ok bool) {
+	beyond := func(r Range, midi int) int { return max(r.Low.MIDI()-midi, midi-r.High.MIDI(), 0) }
+	for i := range part.Measures {
+		m := &part.Measures[i]
+		for j := range m.Events {
+			e := &m.Events[j]
+			if e.Kind != score.Note {
+				continue
+			}
+			midi := e.Pitch.MIDI() + semitones
+			far := beyond(r, midi)
+			if far == 0 {
+				continue
+			}
+			if n++; n > mostPassing || far > furthestPassed || longerThanBeat(m.Meter, e.Length) || e.TieOn || e.Tied || beyond(reach, midi) > 0 {
+				return n, false
+			}
+		}
+	}
+	return n, true
+}
+
+func distance(a, b int) int { return max(a-b, b-a) }
+
+func longerThanBeat(m score.Meter, length score.Fraction) bool {
+	return m.Unit == 0 || m.Beat().Less(length)
+}
+
 // seatOf finds the octave for a line that is moved by base within the octave: the
-// first year's range that holds every note, else the first later year's; in it the
-// middle of the lowest and the highest note lies nearest the instrument's home, of
-// two as near the upper one on strings and the lower one elsewhere. Where no year
-// holds the line the fewest notes lie beyond the instrument. So two lines of one
-// compass lie in one octave, and a later year moves none that fits.
+// first year's range that holds it, a passing note or two left out, else the first later
+// year's; in it the middle of the lowest and the highest note lies nearest the
+// instrument's home, of two as near the upper one on strings and the lower one elsewhere.
+// Where no year holds the line the fewest notes lie beyond the instrument. So two lines of
+// one compass lie in one octave, and a later year moves none that fits; beside the other
+// lines of a book see InBook.
 func seatOf(part score.Part, base score.Interval, target Instrument) seat {
 	low, high := extent(part)
 	from, to := low.MIDI()+base.Semitones, high.MIDI()+base.Semitones
@@ -98,27 +138,37 @@ func seatOf(part score.Part, base score.Interval, target Instrument) seat {
 		return seat{year: 1}
 	}
 	home := target.tessituraOf(part, base)
-	away := func(octaves int) int {
-		d := from + to + 24*octaves - 2*home
-		return max(d, -d)
-	}
+	away := func(octaves int) int { return distance(from+to+24*octaves, 2*home) }
 	nearer := func(a, b int) bool {
 		if x, y := away(a), away(b); x != y {
 			return x < y
 		}
 		return (a > b) == (target.Family == "strings")
 	}
+	// An octave with passing notes is better than one that holds all only where it lies half an
+	// octave nearer.
+	better := func(octaves, n int, than seat) bool {
+		const halfAnOctave = 12 // of the doubled middle
+		switch {
+		case (n > 0) == (than.passing > 0):
+			return nearer(octaves, than.octaves)
+		case n > 0:
+			return away(octaves)+halfAnOctave <= away(than.octaves)
+		}
+		return away(octaves) < away(than.octaves)+halfAnOctave
+	}
 	for year := 1; year <= len(target.Years); year++ {
-		r, found, best := target.Comfort(year), false, 0
+		r, found, best := target.Comfort(year), false, seat{year: year}
 		for octaves := -furthest; octaves <= furthest; octaves++ {
-			fits := r.Low.MIDI() <= from+12*octaves && to+12*octaves <= r.High.MIDI()
-			if fits && (!found || nearer(octaves, best)) {
-				found, best = true, octaves
+			n, fits := passing(part, base.Semitones+12*octaves, r, Range{target.Lowest, target.Highest})
+			if fits && (!found || better(octaves, n, best)) {
+				found, best.octaves, best.passing = true, octaves, n
 			}
 		}
-		if found {
-			return seat{octaves: best, year: year}
+		if !found {
+			continue
 		}
+		return best
 	}
 	best := seat{beyond: -1}
 	for octaves := -furthest; octaves <= furthest; octaves++ {
@@ -174,5 +224,12 @@ func (s seat) words(target Instrument) string {
 		return fmt.Sprintf("beyond the third-year range %s to %s", target.Comfort(3).Low, target.Comfort(3).High)
 	}
 	r := target.Comfort(s.year)
-	return fmt.Sprintf("in the %s range %s to %s", yearNames[s.year-1], r.Low, r.High)
+	words := fmt.Sprintf("in the %s range %s to %s", yearNames[s.year-1], r.Low, r.High)
+	switch s.passing {
+	case 0:
+		return words
+	case 1:
+		return words + ", with one short note beyond it"
+	}
+	return fmt.Sprintf("%s, with %d short notes beyond it", words, s.passing)
 }

@@ -17,7 +17,7 @@ func woodwinds() []Instrument {
 	}
 	clarinet := func(id, name string, sounds score.Interval) Instrument {
 		i := named(id, name, sounds, 72)
-		i.Thumb, i.HasBreak, i.SwapsLittle, i.Keys = true, true, true, ClarinetKeys
+		i.Thumb, i.HasBreak, i.SwapsLittle, i.Keys, i.Kinds = true, true, true, ClarinetKeys, clarinetKinds
 		return i.starts("Blow the mouthpiece and barrel alone: one steady, high sound, the chin flat.")
 	}
 	sax := func(id, name string, sounds score.Interval, program int) Instrument {

@@ -129,8 +129,9 @@ func (i Interval) Negated() Interval { return Interval{-i.Steps, -i.Semitones} }
 
 // Transpose moves the pitch. Where the exact spelling would need more than a
 // double accidental the neighbouring letter is taken, so that the result
-// always sounds right.
+// always sounds right. An interval of more than furthestMove is as far as that.
 func (p Pitch) Transpose(i Interval) Pitch {
+	i = i.bounded()
 	sounding := p.MIDI() + i.Semitones
 	moved := pitchAt(p.Diatonic()+i.Steps, sounding)
 	for moved.Alter > 2 {
@@ -140,6 +141,15 @@ func (p Pitch) Transpose(i Interval) Pitch {
 		moved = pitchAt(moved.Diatonic()-1, sounding)
 	}
 	return moved
+}
+
+// furthestMove is more than lies between any two notes.
+var furthestMove = Octaves(20)
+
+// bounded is the interval, or furthestMove where it is larger.
+func (i Interval) bounded() Interval {
+	far := furthestMove
+	return Interval{min(max(i.Steps, -far.Steps), far.Steps), min(max(i.Semitones, -far.Semitones), far.Semitones)}
 }
 
 // pitchAt spells the sounding MIDI number on the given letter.
@@ -160,6 +170,7 @@ var simpleSteps = [12]int{0, 1, 1, 2, 2, 3, 3, 4, 5, 5, 6, 6}
 
 // ChromaticInterval spells a number of semitones in the usual way.
 func ChromaticInterval(semitones int) Interval {
+	semitones = Interval{0, semitones}.bounded().Semitones
 	if semitones < 0 {
 		return ChromaticInterval(-semitones).Negated()
 	}

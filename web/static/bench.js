@@ -35,7 +35,8 @@
       document.querySelector(".as-table").open = false;
     } catch (problem) {
       note.hidden = false;
-      note.textContent = "The music could not be drawn (" + problem.message + "). The table below has everything.";
+      note.textContent = "The music could not be drawn. The table below has everything.";
+      window.engrave.failed(problem);
     }
   }
 
@@ -256,6 +257,7 @@
     const next = after && (!playing || piece().whole || inPiece(after)) ? after.event : null;
     fill("now", notes[at].event, null);
     offerWays(playing ? null : notes[at].event);
+    offerWriting(playing ? null : notes[at].event);
     offerPencil(playing ? null : notes[at].event);
     fill("next", next, notes[at].event);
     const reasons = playing ? [] : notes[at].event.why;
@@ -289,6 +291,24 @@
     };
     look().querySelector(".usual-way").replaceChildren(...ways.filter((way) => way.usual).map(line));
     list.replaceChildren(...ways.filter((way) => !way.usual).map(line));
+  }
+
+  // offerWriting takes a fingering of the teacher's own for a note that has none listed.
+  const spelled = {
+    woodwind: "Left hand | right hand, for example: 1 2 3 | 4 5 Eb", valves: "Valves, for example: 1-2, or 0 for none", slide: "A position, for example: 3, or 2+",
+    strings: "String and finger, for example: A3",
+  };
+  function offerWriting(event) {
+    const form = look().querySelector(".write-fingering");
+    form.hidden = !event || !spelled[data.mechanism] || !(event.beyond || event.mine) || !look().querySelector(".other-ways").dataset.action;
+    if (form.hidden) return;
+    const field = form.querySelector("input");
+    field.value = event.mine ? event.fingering : "";
+    form.querySelector(".hint").textContent = spelled[data.mechanism] + ".";
+    form.onsubmit = (submit) => {
+      submit.preventDefault();
+      chooseWay(event, { text: field.value.trim() }, submit.submitter?.value || "here");
+    };
   }
 
   function chooseWay(event, way, scope) {

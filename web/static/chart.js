@@ -78,7 +78,8 @@
       });
       markOnStaff();
     } catch (problem) {
-      note.textContent = "The notes could not be drawn (" + problem.message + "). The list below has everything.";
+      note.textContent = "The notes could not be drawn. The list below has everything.";
+      window.engrave.failed(problem);
     }
   }
 

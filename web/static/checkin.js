@@ -35,7 +35,8 @@
         const systems = await window.sheet.engrave(host, sheet, shown, { minLastJustification: 0, scale: 42, whole: true, spacing: { spacingNonLinear: 0.6, spacingLinear: 0.03 } });
         if (systems) window.lanes.draw(host, sheet, { shown, piece: { plan, whole: true, label: "" } }, systems);
       } catch (problem) {
-        host.textContent = "The music could not be drawn (" + problem.message + "). The Bench has it as a table.";
+        host.textContent = "The music could not be drawn. The Bench has it as a table.";
+        window.engrave.failed(problem);
       }
     }
     performance.mark("due:drawn");

@@ -9,7 +9,7 @@ window.engrave = (function () {
   // compiles the code while it comes. After a failure the next call tries again.
   function load() {
     ready = ready || new Promise((resolve, reject) => {
-      const failed = () => reject(new Error("the engraver did not load"));
+      const failed = () => reject(Object.assign(new Error("the engraver did not load"), { away: true }));
       window.engraverCode = { comes: fetch(files.code), failed };
       window.engraverCode.comes.catch(failed);
       const script = document.createElement("script");
@@ -45,11 +45,17 @@ window.engrave = (function () {
     for (const element of document.querySelectorAll(".engraving[data-mei]")) {
       const mei = element.dataset.mei;
       element.removeAttribute("data-mei");
-      draw(element, mei, { scale: 40, engraver: {} }).catch((problem) => { element.textContent = "The preview cannot be drawn: " + problem.message + "."; });
+      draw(element, mei, { scale: 40, engraver: {} }).catch((problem) => { element.textContent = "The preview cannot be drawn. Load the page again."; failed(problem); });
     }
   }
   document.addEventListener("DOMContentLoaded", drawPreviews);
   document.addEventListener("htmx:afterSettle", drawPreviews);
 
-  return { load, draw };
+  // failed reports what kept music from being drawn to whoever looks after the program: a
+  // reader is told what to do instead. That the network is away is no fault to report.
+  function failed(problem) {
+    if (!problem.away) console.error("[Error] " + problem.stack);
+  }
+
+  return { load, draw, failed };
 })();

@@ -265,6 +265,7 @@ window.figure = (function () {
 
   // of draws an event's fingering, with what moves when the event before is given.
   function of(event, data, before) {
+    if (!event.fingering) return document.createTextNode("");
     const drawing = all[data.mechanism];
     const svg = drawing.draw(data, drawing.state(event, data), before && before.fingering ? drawing.state(before, data) : null, true);
     svg.setAttribute("aria-label", event.said);

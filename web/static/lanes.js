@@ -131,6 +131,7 @@ window.lanes = (function () {
     for (const m of system.measures) {
       let before = null;
       for (const { event, at } of m.events) {
+        if (at && event.unlisted) drawUnlisted(g, at.cx, y);
         if (!at || !event.fingering) { before = null; continue; }
         drawing.mark(g, event, at.cx, y, height, data, before);
         before = { event, x: at.cx };
@@ -140,8 +141,31 @@ window.lanes = (function () {
     }
   }
 
-  // apart is how far two neighbouring fingerings have to stand from each other.
+  // drawUnlisted leaves room where a fingering is to be written.
+  function drawUnlisted(g, x, y) {
+    g.append(make("rect", { class: "f-unlisted", x: x - 10, y: y - 11, width: 20, height: 22, rx: 5 }), make("text", { class: "f f-open", x, y }, "?"));
+  }
+
+  // drawBeyond makes notes beyond the instrument pale, and says so over the first of several.
+  function drawBeyond(g, host, system) {
+    let said = -Infinity;
+    for (const m of system.measures) {
+      for (const { event, at } of m.events) {
+        if (!at || !event.beyond) continue;
+        if (!event.unlisted) host.querySelector("#" + event.id)?.classList.add("beyond");
+        if (at.cx < said) continue;
+        const words = event.unlisted ? "none listed: write yours" : event.beyond, half = 3.4 * words.length;
+        const x = Math.max(system.left + half, Math.min(system.right - half, at.cx));
+        g.append(make("text", { class: "beyond-word", x, y: Math.min(system.top, at.y) - 24 }, words));
+        said = x + 2 * half;
+      }
+    }
+  }
+
+  // apart is how far two neighbouring fingerings have to stand from each other; where a note
+  // has none, there is nothing to touch.
   function apart(drawing, a, b, data) {
+    if (!a.fingering || !b.fingering) return a.unlisted || b.unlisted ? 24 : 0;
     return drawing.apart ? drawing.apart(a, b, data) : (drawing.width(a) + drawing.width(b)) / 2;
   }
 
@@ -282,6 +306,7 @@ window.lanes = (function () {
         g.append(lane);
       }
       drawHand(g, system);
+      drawBeyond(g, host, system);
       if (!view.shown.write) drawAlerts(g, system, bottom); // they would tell
       svg.append(g);
       for (const m of system.measures) {

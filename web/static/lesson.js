@@ -12,6 +12,7 @@
   let music = {}, voices = {};
   let at = 0;
   let over = new Map();   // what each exception stumbled over, by student
+  let waits = {};         // the same of each step that is not marked yet, kept in this browser
   let absent = new Set();
   let chosen = null;      // the exception at hand
   let marked = [];        // what can be taken back: {press, batch, step}
@@ -41,15 +42,57 @@
     }
     lesson().querySelector("[data-go][aria-current]")?.scrollIntoView({ block: "nearest" });
     const last = at === all("[data-go]").length - 1;
-    lesson().querySelector("[data-next]").disabled = last;
+    for (const next of all("[data-next], [data-bar-next]")) next.disabled = last;
     history.replaceState(history.state, "", address());
     notches = 0;
     lanes();
-    over = new Map();
+    over = new Map(waits[at] || []);
     choose(null);
     names();
     sayTime();
     draw();
+  }
+
+  // keepOver keeps the exceptions of the step at hand until they are marked, over a reload too.
+  const keptOver = () => "exceptions of lesson " + lesson().dataset.lesson;
+  function keepOver() {
+    if (over.size) waits[at] = [...over]; else delete waits[at];
+    sessionStorage.setItem(keptOver(), JSON.stringify(waits));
+  }
+
+  // Who leaves a step whose exceptions are not marked is asked what is to become of them.
+  let then = null; // what is done after the answer
+  function settle(onwards) {
+    const dialog = lesson().querySelector("dialog.pending");
+    if (!dialog || !over.size) { onwards(); return; }
+    const said = [...over].map(([id, cause]) => all(`.name-chip[data-student="${id}"]`)[0]?.dataset.name + ": " + cause);
+    dialog.querySelector("p").textContent = said.join(", ") + ". All the others clean?";
+    dialog.querySelector("[data-pending=keep]").hidden = ending;
+    then = onwards;
+    dialog.showModal();
+  }
+
+  function settled(how) {
+    lesson().querySelector("dialog.pending").close();
+    if (how === "mark") clean();
+    else if (how === "drop") { over = new Map(); keepOver(); names(); }
+    const onwards = then;
+    then = null;
+    onwards?.();
+  }
+
+  // end asks of every step that has exceptions which are not marked, and then ends the lesson.
+  let ending = false;
+  function end(form) {
+    const step = Object.keys(waits)[0];
+    if (step === undefined) {
+      if (!window.waiting.busy()) { form.submit(); return; }
+      setTimeout(() => end(form), 100); // what was marked last is on its way
+      return;
+    }
+    ending = true;
+    if (Number(step) !== at) show(Number(step));
+    settle(() => end(form));
   }
 
   function address() {
@@ -66,8 +109,7 @@
 
   function go(step) {
     if (step < 0 || step >= all("[data-go]").length || step === at) return;
-    show(step);
-    note();
+    settle(() => { show(step); note(); });
   }
 
   // The music of whoever is chosen, one to four lines.
@@ -111,7 +153,8 @@
       m.places = window.lanes.draw(m.element, m.data, { shown, piece: { plan: m.plan, whole: true, label: "" } }, systems);
       drawn.push(m);
     } catch (problem) {
-      m.element.textContent = "The music could not be drawn (" + problem.message + "). The Bench has it as a table.";
+      m.element.textContent = "The music could not be drawn. The Bench has it as a table.";
+      window.engrave.failed(problem);
     }
     return turn === drawing;
   }
@@ -166,6 +209,7 @@
       chip.setAttribute("aria-pressed", Boolean(cause) || absent.has(id));
       chip.querySelector(".over").textContent = absent.has(id) ? "not here" : cause || "";
     }
+    keepOver();
     const word = lesson().querySelector("[data-clean-word]");
     if (!word) return;
     word.textContent = over.size ? "All the others clean" : "Everybody clean";
@@ -277,7 +321,7 @@
     ArrowRight: () => go(at + 1), ArrowLeft: () => go(at - 1),
     c: clean, u: undo, h: () => play(lesson().querySelector("[data-hear]"), true),
     x: () => all(".name-chip").find((chip) => !chip.parentElement.hidden)?.focus(),
-    "[": () => notch(-1), "]": () => notch(1), "?": () => lesson().querySelector("dialog.keys").showModal(),
+    "[": () => notch(-1), "]": () => notch(1), "?": () => lesson().querySelector("dialog[data-key-list]").showModal(),
     1: () => lane("tap"), 2: () => lane("count"), 3: () => lane("name"), 4: () => lane("finger"),
   };
   const causes = { r: "rhythm", n: "name", f: "fingering", s: "sound", a: "absent" };
@@ -311,7 +355,8 @@
   document.addEventListener("click", (event) => {
     const hit = (selector) => event.target.closest(selector);
     if (hit("[data-go]")) { event.preventDefault(); go(Number(hit("[data-go]").dataset.go)); }
-    else if (hit("[data-next]")) go(at + 1);
+    else if (hit("[data-next], [data-bar-next]")) go(at + 1);
+    else if (hit("[data-pending]")) settled(hit("[data-pending]").dataset.pending);
     else if (hit(".room-card")) pick(hit(".room-card"));
     else if (hit("[data-play]")) play(hit("[data-play]"), false);
     else if (hit("[data-hear]")) play(hit("[data-hear]"), true);
@@ -320,7 +365,17 @@
     else if (hit(".name-chip")) tap(hit(".name-chip"));
     else if (hit("[data-over]")) except(hit("[data-over]").dataset.over);
     else if (hit("[data-lane]")) lane(hit("[data-lane]").dataset.lane);
-    else if (hit("[data-keys]")) lesson().querySelector("dialog.keys").showModal();
+    else if (hit("[data-keys]")) lesson().querySelector("dialog[data-key-list]").showModal();
+  });
+
+  document.addEventListener("cancel", (event) => {
+    if (event.target.matches("dialog.pending")) { then = null; ending = false; }
+  }, true);
+
+  document.addEventListener("submit", (event) => {
+    if (!event.target.matches("[data-end]") || Object.keys(waits).length === 0) return;
+    event.preventDefault();
+    end(event.target);
   });
 
   let resizing = 0, width = 0;
@@ -334,6 +389,7 @@
     voices = JSON.parse(document.getElementById("lesson-voices").textContent);
     absent = new Set(all(".name-chip[data-absent]").map((chip) => chip.dataset.student));
     width = lesson().clientWidth;
+    waits = JSON.parse(sessionStorage.getItem(keptOver()) || "{}");
     if (all("[data-go]").length) show(Number(lesson().dataset.at));
     setInterval(sayTime, 15000);
   });

@@ -172,6 +172,7 @@ window.own = (function () {
         const systems = await window.sheet.engrave(host, sheet, shown, { minLastJustification: 0, scale: 44, whole: true, airy: 1.3 });
         if (systems && step === mine) drawn = window.lanes.draw(host, sheet, { shown, piece: { plan, whole: true, label: "" } }, systems);
       } catch (problem) {
+        window.engrave.failed(problem);
         host.textContent = say("music.none");
       }
       performance.mark("own:drawn");
@@ -236,13 +237,13 @@ window.own = (function () {
   // look shows how the note at hand is played, and the next one.
   function look(sheet, { measure, at }) {
     if (!sheet.fingered || !shown.finger) return;
-    const notes = sheet.measures.flatMap((m, index) => m.events.map((event) => ({ event, index }))).filter(({ event }) => event.fingering);
+    const notes = sheet.measures.flatMap((m, index) => m.events.map((event) => ({ event, index })));
     const k = notes.findLastIndex((n) => n.index < measure || n.index === measure && n.event.at <= at + 1e-6);
     if (k < 0) return;
     const fill = (slot, event, before) => {
       const figure = part(`[data-look="${slot}"]`);
-      figure.hidden = !event;
-      if (!event) return;
+      figure.hidden = !event?.fingering; // beyond the instrument there is none
+      if (figure.hidden) return;
       figure.querySelector("b").textContent = event.name;
       figure.querySelector(".drawing").replaceChildren(window.figure.of(event, sheet, before));
     };

@@ -36,6 +36,7 @@
     try {
       await window.engrave.draw(front, c.mei, { scale: 84, engraver: { breaks: "none", adjustPageWidth: true, svgViewBox: false, mnumInterval: 0 } });
     } catch (problem) {
+      window.engrave.failed(problem);
       front.textContent = say("music.none");
     }
     if (c === card()) seen = performance.now();

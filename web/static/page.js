@@ -6,8 +6,11 @@
   // advise says something where a page gives advice.
   window.advise = (text) => {
     const advice = document.querySelector(".advice");
-    if (advice) advice.textContent = text;
+    if (!advice) return;
+    advice.textContent = text;
+    advice.classList.add("told"); // a small screen has it at the thumb, until something is pressed
   };
+  document.addEventListener("pointerdown", () => document.querySelector(".advice.told")?.classList.remove("told"));
 
   document.addEventListener("htmx:afterSwap", (event) => {
     const dialog = document.querySelector("dialog.history-dialog");

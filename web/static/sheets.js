@@ -61,18 +61,21 @@
     const bar = document.querySelector(".sheets-ask progress"), button = document.querySelector("[data-print-sheets]"), said = document.querySelector(".sheets-said");
     if (!button) return;
     button.addEventListener("click", () => window.print());
-    try {
-      for (const [n, sheet] of sheets.entries()) {
+    const missing = [];
+    for (const [n, sheet] of sheets.entries()) {
+      try {
         await drawSheet(sheet);
-        bar.value = n + 1;
-        said.textContent = `${n + 1} of ${sheets.length} drawn`;
+      } catch (problem) { // the others are drawn all the same
+        missing.push(sheet.getAttribute("aria-label"));
+        sheet.append(make("p", "warn", "This sheet could not be drawn. Load the page again."));
+        window.engrave.failed(problem);
       }
-      said.textContent = sheets.length === 1 ? "1 sheet." : `${sheets.length} sheets.`;
-      bar.hidden = true;
-      button.disabled = false;
-      performance.mark("sheets:drawn");
-    } catch (problem) {
-      said.textContent = "The sheets could not be drawn (" + problem.message + "). Load the page again.";
+      bar.value = n + 1;
+      said.textContent = `${n + 1} of ${sheets.length} drawn`;
     }
+    said.textContent = (sheets.length === 1 ? "1 sheet." : `${sheets.length} sheets.`) + (missing.length ? " Not drawn: " + missing.join(", ") + "." : "");
+    bar.hidden = true;
+    button.disabled = missing.length === sheets.length;
+    performance.mark("sheets:drawn");
   });
 })();

@@ -55,7 +55,8 @@
       sayChosen();
       performance.mark("typed:drawn");
     } catch (problem) {
-      host.textContent = "The music could not be drawn (" + problem.message + ").";
+      host.textContent = "The music could not be drawn. What you typed is kept.";
+      window.engrave.failed(problem);
     }
     return true;
   }

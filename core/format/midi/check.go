@@ -1,9 +1,17 @@
 package midi
 
 import (
+	"context"
 	"encoding/binary"
 	"errors"
+	"fmt"
 )
+
+// mostEvents bounds what a library takes apart: far above mostNotes with all that stands
+// between notes.
+const mostEvents = 300_000
+
+var errTooMany = fmt.Errorf("it holds more than %d events", mostEvents)
 
 var errShort = errors.New("it ends in the middle of an event")
 
@@ -13,12 +21,12 @@ var endOfTrack = []byte{0, 0xff, 0x2f, 0}
 // clean walks the chunks and events of a file, makes sure that every length in
 // it is one the file has room for, and returns its header and tracks alone, so
 // that a library sets no memory aside for what is not there.
-func clean(data []byte) ([]byte, error) {
+func clean(ctx context.Context, data []byte) ([]byte, error) {
 	if len(data) < 14 || string(data[:4]) != "MThd" {
 		return nil, errors.New("it does not start as a MIDI file does")
 	}
 	out := append([]byte("MThd\x00\x00\x00\x06"), data[8:14]...)
-	tracks := 0
+	tracks, events := 0, 0
 	at := 8 + int(binary.BigEndian.Uint32(data[4:8]))
 	for at >= 14 && at+8 <= len(data) {
 		size := int(binary.BigEndian.Uint32(data[at+4 : at+8]))
@@ -28,7 +36,7 @@ func clean(data []byte) ([]byte, error) {
 		}
 		if string(data[at:at+4]) == "MTrk" {
 			track := data[start : start+size]
-			n, err := trackLength(track)
+			n, err := trackLength(ctx, track, &events)
 			if err != nil {
 				return nil, err
 			}
@@ -47,11 +55,17 @@ func clean(data []byte) ([]byte, error) {
 }
 
 // trackLength is how many bytes of a track its events take, up to but without
-// the end of track event.
-func trackLength(track []byte) (int, error) {
+// the end of track event; events counts them with those of the tracks before.
+func trackLength(ctx context.Context, track []byte, events *int) (int, error) {
 	running := byte(0)
 	at := 0
 	for at < len(track) {
+		if *events++; *events > mostEvents {
+			return 0, errTooMany
+		}
+		if *events%4096 == 0 && ctx.Err() != nil {
+			return 0, ctx.Err()
+		}
 		_, n := variable(track[at:])
 		if n == 0 || at+n >= len(track) {
 			return 0, errShort

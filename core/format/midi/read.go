@@ -3,8 +3,10 @@ package midi
 import (
 	"bytes"
 	"context"
+	"errors"
 	"fmt"
 	"sort"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -53,8 +55,13 @@ const (
 // nearest notes that can be written. What was moved is remarked on. The error
 // is a score.Problems; once ctx ends, it is the context's.
 func Read(ctx context.Context, data []byte) (s score.Score, err error) {
-	file, err := open(data)
-	if err != nil {
+	file, err := open(ctx, data)
+	switch {
+	case ctx.Err() != nil:
+		return score.Score{}, ctx.Err()
+	case errors.Is(err, errTooMany):
+		return score.Score{}, score.Problems{score.General("The MIDI file holds more than "+strconv.Itoa(mostEvents)+" events.", "Bring in one exercise at a time.")}
+	case err != nil:
 		return score.Score{}, score.Problems{score.General("The MIDI file is broken.", "Export it again.")}
 	}
 	ticks, metric := file.TimeFormat.(smf.MetricTicks)
@@ -100,13 +107,13 @@ func Read(ctx context.Context, data []byte) (s score.Score, err error) {
 }
 
 // open guards against a file that makes the library panic.
-func open(data []byte) (file *smf.SMF, err error) {
+func open(ctx context.Context, data []byte) (file *smf.SMF, err error) {
 	defer func() {
 		if p := recover(); p != nil {
 			err = fmt.Errorf("it cannot be followed: %v", p)
 		}
 	}()
-	data, err = clean(data)
+	data, err = clean(ctx, data)
 	if err != nil {
 		return nil, err
 	}

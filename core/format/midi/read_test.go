@@ -142,7 +142,7 @@ func TestUnevenPlayingIsMovedAndReported(t *testing.T) {
 		t.Fatal(err)
 	}
 	late := strings.Replace(string(data), "MThd", "MThd", 1)
-	sg, err := open([]byte(late))
+	sg, err := open(context.Background(), []byte(late))
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -307,7 +307,7 @@ func (r *partReader) attributes(a *attributes) {
 		}
 	}
 	for _, t := range a.Transposes {
-		if magnitude(t.Chromatic) > 36 || magnitude(t.Diatonic) > 21 || magnitude(t.Octave) > 4 {
+		if beyond(t.Chromatic, 36) || beyond(t.Diatonic, 21) || beyond(t.Octave, 4) {
 			r.fail(0, "the part sounds further from what is written than any instrument does.", "Write an ordinary transposition.")
 			continue
 		}
@@ -328,7 +328,8 @@ func (r *partReader) attributes(a *attributes) {
 	}
 }
 
-func magnitude(n int) int { return max(n, -n) }
+// beyond says whether a number of a file lies further from zero than it may.
+func beyond(n, most int) bool { return n < -most || n > most }
 
 // transposed takes how the part sounds. Where that changes in the part, what follows is
 // written for the transposition it began with.
@@ -353,6 +354,9 @@ func clefOf(sign string, line, octave int) score.Clef {
 		return score.Treble
 	case line < 1 || line > 5:
 		line = defaultLine[sign]
+	}
+	if beyond(octave, 2) {
+		octave = 0
 	}
 	return score.Clef{Sign: sign, Line: line, Octave: octave}
 }
@@ -418,7 +422,7 @@ func (r *partReader) note(n *note) {
 	case n.Unpitched != nil:
 		e.Unpitched = true
 		e.Pitch = score.Pitch{Step: score.B, Octave: 4}
-		if len(n.Unpitched.Step) == 1 {
+		if len(n.Unpitched.Step) == 1 && n.Unpitched.Octave >= 0 && n.Unpitched.Octave <= 9 {
 			if step, ok := score.ParseStep(n.Unpitched.Step[0]); ok {
 				e.Pitch = score.Pitch{Step: step, Octave: n.Unpitched.Octave}
 			}

@@ -72,11 +72,15 @@ func decoder(ctx context.Context, data []byte) *xml.Decoder {
 	return d
 }
 
-// rootElement checks that data is well-formed XML that nests no deeper than it
-// may, and names its root.
+// mostElements bounds what is set aside for a file: a score of score.MostEvents written
+// out has fewer.
+const mostElements = 450_000
+
+// rootElement checks that data is well-formed XML that nests no deeper and holds no more
+// than it may, and names its root.
 func rootElement(ctx context.Context, data []byte) (string, error) {
 	d := decoder(ctx, data)
-	root, depth := "", 0
+	root, depth, elements, measures, notes := "", 0, 0, 0, 0
 	for {
 		token, err := d.RawToken()
 		if errors.Is(err, io.EOF) {
@@ -91,8 +95,22 @@ func rootElement(ctx context.Context, data []byte) (string, error) {
 				root = t.Name.Local
 			}
 			depth++
-			if depth > deepest {
+			elements++
+			switch t.Name.Local {
+			case "part":
+				measures = 0
+			case "measure":
+				measures++
+			case "note":
+				notes++
+			}
+			switch {
+			case depth > deepest:
 				return "", score.Problems{score.General("Its elements nest too deeply to be a score.", "Export it again as MusicXML.")}
+			case measures > score.MostMeasures && root == "score-partwise":
+				return "", score.Problems{score.TooManyMeasures(score.MostMeasures)}
+			case notes > 2*score.MostEvents || elements > mostElements: // chords and second voices are among them
+				return "", score.Problems{score.TooManyEvents()}
 			}
 		case xml.EndElement:
 			depth--
