@@ -29,17 +29,18 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		s.notFound(w, r)
 		return
 	}
+	kept, err := taught(ctx, desk)
+	if err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	target = kept.instrument(target)
 	part, err := s.reader.Part(ctx, desk, x, target.ID)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	all, err := desk.Exercises(ctx)
-	if err != nil {
-		s.failed(w, r, err)
-		return
-	}
-	placed, err := s.reader.Placement(ctx, desk, x, target, all)
+	placed, err := s.placement(ctx, desk, kept, x, target)
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -56,9 +57,12 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		}
 		if v.InDrill() {
 			out.Title, out.Parts = v.LineTitle()+" "+x.Title, []score.Part{v.Report.Part}
+			if v.Report.Part.Meter().Beat() != made.Meter().Beat() { // a mark of another meter
+				out.Tempo, out.TempoWords = score.Tempo{}, ""
+			}
 		}
 	}
-	data, ending, kind, err := encode(out, target, text(r, "as"))
+	data, ending, kind, err := encode(out, target, text(r, "as"), kept.Preferences.options(store.Section{}).Count)
 	var unsaid score.Problems
 	if errors.As(err, &unsaid) {
 		s.render(w, http.StatusUnprocessableEntity, "message", "layout", layoutData{Title: "Not counted", Teacher: asking(r).Teacher,
@@ -78,8 +82,9 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 	_, _ = w.Write(data) // the reader has gone when this fails
 }
 
-// encode writes a score of one part in a format; data is nil for an unknown one.
-func encode(s score.Score, target instrument.Instrument, as string) (data []byte, ending, kind string, err error) {
+// encode writes a score of one part in a format, counted off as it is elsewhere; data is nil for
+// an unknown one.
+func encode(s score.Score, target instrument.Instrument, as string, how count.Options) (data []byte, ending, kind string, err error) {
 	part := s.Parts[0]
 	switch as {
 	case "musicxml":
@@ -91,7 +96,7 @@ func encode(s score.Score, target instrument.Instrument, as string) (data []byte
 		return []byte(said), ".counted", "text/plain; charset=utf-8", err
 	case "midi", "metronome":
 		o := midi.Options{Program: target.Program, PerMinute: s.Tempo.Beats(part.Meter()), Metronome: as == "metronome"}
-		for _, c := range count.CountOff(part, count.Options{}) {
+		for _, c := range count.CountOff(part, how) {
 			o.Cues = append(o.Cues, midi.Cue{At: c.At, Beat: c.Beat})
 		}
 		data, err = midi.Write(part, o)

@@ -62,7 +62,11 @@ func (x *explained) stand(c *choice, music score.Score, pieces []breakdown.Piece
 	x.Line, x.Options.Placed.Chosen = c.ask.line, false
 	o := x.Options
 	o.Pencils, o.Pieces = nil, nil // they belong to the exercise
+	beat := x.Report.Part.Meter().Beat()
 	x.Report = breakdown.Read(music, music.Parts[0], c.Instrument.ID, c.Instrument, nil, o)
+	if x.Report.Part.Meter().Beat() != beat { // a tempo in other beats says nothing of it
+		x.Tempo = x.Report.Tempo.Suggested
+	}
 	x.Report.Pieces, x.Octaves, x.Remarks, x.tempo, x.tempoWords = pieces, nil, nil, score.Tempo{}, ""
 	c.piecesOf(x.Report)
 }

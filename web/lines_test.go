@@ -49,6 +49,18 @@ func TestLines(t *testing.T) {
 		_, page = v.get(to)
 		wants(t, page, "The line is exercise", " 7, trombone", "Who is trying?")
 	}
+	// A line in another meter keeps no tempo mark of the exercise's.
+	six := s.exercise(t, account.ID, 90, "In Six", "", "T:In Six\nM:6/8\nL:1/8\nQ:3/8=112\nK:C\nc3 d3|e3 f3|g6|c6|]\n")
+	_, page = v.get(fmt.Sprintf("/bench/%d?instrument=trombone&line=even-walk", six))
+	if wants(t, page, "quarter = <b"); strings.Contains(page, `id="tempo-now">112<`) {
+		t.Error("notes alone in 4/4 have the dotted quarter's tempo")
+	}
+	if _, file := v.get(fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc&line=even-walk", six)); strings.Contains(file, "Q:") {
+		t.Errorf("notes alone in 4/4 as a file have a mark of 6/8: %s", file)
+	}
+	if _, file := v.get(fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc", six)); !strings.Contains(file, "Q:3/8=112") {
+		t.Errorf("the exercise as a file has lost its tempo: %s", file)
+	}
 	_, page = v.get(bench + "&line=last-first&of=3-4&piece=1-1")
 	wants(t, page, fmt.Sprintf("piece=3-4&amp;section=%d", b.section)) // back where it was entered
 	_, page = v.get(bench + "&line=nonsense")

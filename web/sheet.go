@@ -265,7 +265,16 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 			})
 		}
 		for j, e := range r.Measures[i].Events {
-			if e.Kind != "note" || e.Tied && e.Fingering == "" { // the tap that ends a roll is tied, and struck
+			if e.Kind != "note" {
+				continue
+			}
+			if e.Tied && e.Fingering == "" { // the tap that ends a roll is tied, and struck
+				if e.Breath != "" { // inside a long note
+					measure.Events = append(measure.Events, sheetEvent{
+						ID: opt.IDs.Event(score.Place{Measure: i, Event: j}), At: e.Start.Float(), Measure: i, Event: j,
+						Breath: true, Alerts: []breakdown.Alert{}, Why: []string{e.Breath},
+					})
+				}
 				continue
 			}
 			p := m.Events[j].Pitch

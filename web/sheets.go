@@ -8,6 +8,7 @@ import (
 	"net/url"
 	"slices"
 	"strconv"
+	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format/mei"
@@ -41,6 +42,7 @@ type printSheet struct {
 	BesideData sheetData
 	Pieces     []breakdown.Piece
 	Ladder     []int
+	CountOff   string     // before the music
 	Cards      *cardSheet // in place of the music, nil for none
 }
 
@@ -197,7 +199,7 @@ func (s *Server) sheetsView(r *http.Request) (sheetsView, error) {
 			return newSheet(x.Report, tab.Instrument, x.Words, kept.Preferences.stringColours(tab.Instrument),
 				mei.Options{TempoWords: x.tempoWords, Ruler: true, IDs: mei.IDs(lead + tab.ID + "-")})
 		}
-		one.Data = sheet(x, "sheet-")
+		one.Data, one.CountOff = sheet(x, "sheet-"), countOffWords(x)
 		if x.Line == "" && x.canMake(v.recipe.Beside) {
 			under := x
 			at.ask.line = v.recipe.Beside
@@ -218,6 +220,20 @@ func (s *Server) sheetsView(r *http.Request) (sheetsView, error) {
 	}
 	v.choice, v.Sheets = c, append(v.Sheets, answers...)
 	return v, err
+}
+
+// countOffWords is what is counted before the music, as on the Bench.
+func countOffWords(x explained) string {
+	whole := x.Report.Pieces[len(x.Report.Pieces)-1]
+	passages := whole.Passages(x.Report.Part)
+	if len(passages) == 0 {
+		return ""
+	}
+	var words []string
+	for _, cue := range countOff(x, passages) {
+		words = append(words, cue.Word)
+	}
+	return strings.Join(words, " ")
 }
 
 // rungs are the tempos to climb, as many as a sheet has room for.

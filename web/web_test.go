@@ -163,7 +163,8 @@ func wants(t testing.TB, page string, texts ...string) {
 	t.Helper()
 	for _, text := range texts {
 		if !strings.Contains(page, text) {
-			t.Errorf("the page lacks %q:\n%s", text, page[:min(len(page), 3000)])
+			shown := page[max(0, strings.Index(page, "<main")):]
+			t.Errorf("the page lacks %q:\n%s", text, shown[:min(len(shown), 1500)])
 		}
 	}
 }

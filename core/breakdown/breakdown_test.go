@@ -214,13 +214,23 @@ func TestCut(t *testing.T) {
 		{"a breath", "c4|d4|e4!breath!|f4|g4|a4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
 		{"a phrase keeps its own pickup", "c d e f|g2 z c|d e f g|a4|]", "A 1 2 to 3/4, B 3/4 3 4, Whole 1 2 3 4"},
 		{"a pickup slurred to its phrase", "c|f2 e d|c2 A (c|f2) e d|c3|]", "A 0 1 2 to 3/4, B 3/4 3 4, Whole 0 1 2 3 4"},
+		{"an upbeat after a long note", "c|f2 e d|c3 c|f2 e d|c3|]", "A 0 1 2 to 3/4, B 3/4 3 4, Whole 0 1 2 3 4"},
+		{"no upbeat without a long note before it", "c|f2 e d|c2 A c|d e f d|c3 c|f e d c|c3|]", "A 0 1 2, B 3 4 to 3/4, C 3/4 5 6, Whole 0 1 2 3 4 5 6"},
+		{"an upbeat after the one longest note, on the tonic", "M:6/8\nL:1/8\nc|efg agf|edd c2g|efg agf|edB c2|]", "A 0 1 2 to 5/8, B 5/8 3 4, Whole 0 1 2 3 4"},
+		{"an eighth in 6/8 that only leads on", "M:6/8\nL:1/8\nc|c2A F2A|B2G A3|c2B A2B|G3 z2c|c2A F2A|B2G A2G|F3 z2|]", "A 0 1 2, B 3 4 to 5/8, C 5/8 5 6 7, Whole 0 1 2 3 4 5 6 7"},
+		{"nothing between a phrase and its last note", "d3 c|B4-|B2 c d|e4|e3 d|c4-|c2 B A|B4|]", "A 1 2 3 4, B 5 6 7 8, Whole 1 2 3 4 5 6 7 8"},
+		{"nor before a long note that three measures lead to", "c d e f|g f e d|c4|d e f g|a g f e|d4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
 		{"a slur that ends on the upbeat", "c|f2 e d|c2 (A c)|f2 e d|c3|]", "A 0 1 2, B 3 4, Whole 0 1 2 3 4"},
 		{"a breath under a slur", "c4|(d4!breath!|e4)|f4|]", "A 1 2 3 4"},
 		{"a slur over the bar that ends on the upbeat", "c|f2 e (d|c2 A c)|f2 e d|c3|]", "A 0 1 2, B 3 4, Whole 0 1 2 3 4"},
 		{"rests alone", "z4|z4|]", "A 1 2"},
 	}
 	for _, tt := range tests {
-		s, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:C\n"+tt.music+"\n")
+		meter := "M:4/4\nL:1/4\n"
+		if at := strings.LastIndex(tt.music, "\n"); at > 0 {
+			meter, tt.music = tt.music[:at+1], tt.music[at+1:]
+		}
+		s, err := abc.Read(context.Background(), meter+"K:C\n"+tt.music+"\n")
 		if err != nil {
 			t.Fatalf("%s: %v", tt.name, err)
 		}

@@ -39,6 +39,7 @@ type breathNote struct {
 	phrase  bool // a phrase ends
 	piece   bool // a piece ends
 	slurred bool // only a slur goes on
+	tied    bool // the note itself goes on
 	ended   bool // a slur ends
 }
 
@@ -85,7 +86,7 @@ func (b *breather) gather() {
 			at := score.Place{Measure: i, Event: j}
 			x := b.r.Measures[i].Events[j]
 			b.notes = append(b.notes, breathNote{
-				at: at, seconds: b.seconds(e.Length, m), ended: e.SlurEnds > 0, free: !e.TieOn && slurs == 0, slurred: !e.TieOn && slurs > 0,
+				at: at, seconds: b.seconds(e.Length, m), ended: e.SlurEnds > 0, free: !e.TieOn && slurs == 0, slurred: !e.TieOn && slurs > 0, tied: e.TieOn,
 				bar: j == len(m.Events)-1, piece: ends[at] != nil, phrase: ends[at] != nil && ends[at].phrase,
 				asked: slices.Contains(e.Marks, score.Breath) || has(x.Pencils, PencilBreath), barred: has(x.Pencils, NoBreath),
 			})
@@ -161,8 +162,8 @@ func (b *breather) endsSoon(from int) bool {
 
 // inNeed is where to breathe among some notes that are too long for one breath: in their
 // second half, if there is a place, at the last end of a piece or bar line, else at the end of
-// a slur or after the longest note; in a slur only where there is nothing else. -1 is
-// nowhere.
+// a slur or after the longest note; in a slur only where there is nothing else, and in a tied
+// note where there is not even that. -1 is nowhere.
 func (b *breather) inNeed(from, to int) (at int, why string) {
 	best := func(may func(breathNote) bool) int {
 		var list, late []int
@@ -193,6 +194,9 @@ func (b *breather) inNeed(from, to int) (at int, why string) {
 	}
 	if at = best(func(n breathNote) bool { return n.slurred }); at >= 0 {
 		return at, fmt.Sprintf("The slur is too long for one breath at %d: it may be broken here.", b.tempo)
+	}
+	if at = best(func(n breathNote) bool { return n.tied }); at >= 0 {
+		return at, fmt.Sprintf("The note is too long for one breath at %d: breathe here, and start it again softly.", b.tempo)
 	}
 	return -1, ""
 }

@@ -52,6 +52,8 @@ func TestBreaths(t *testing.T) {
 		{"a breath that is printed", "M:4/4\nQ:1/4=90\n", "c d e !breath!f|g f e d|c4|]", "trumpet", 1, "1.3"},
 		{"not inside a slur", "M:4/4\nQ:1/4=90\n", "c d e f|g f (e d|c) d e f|g f e d|c4|]", "trumpet", 1, "3.1 4.4"},
 		{"a slur too long at the tempo is broken at the bar line", "M:4/4\nQ:1/4=76\n", "(c d e f|g f e d|c d e f|g4)|]", "trumpet", 1, "2.4"},
+		{"a tied note longer than a breath is broken at a bar line", "M:4/4\nQ:1/4=60\n", "c4-|c4-|c4-|c4|]", "trumpet", 1, "1.1 2.1 3.1"},
+		{"a tied note within a breath is not", "M:4/4\nQ:1/4=120\n", "c4-|c4|]", "trumpet", 1, ""},
 		{"a short last phrase is not cut off", "M:4/4\nQ:1/4=90\n", "c d e f|g f e d|c2 z2|]", "trumpet", 1, ""},
 		{"short measures by fours", "M:2/4\nQ:1/4=80\n", "c d|e f|g f|e d|c d|e f|g2|]", "trumpet", 1, "4.2"},
 		{"strings do not breathe", "M:4/4\nQ:1/4=90\n", moving, "violin", 1, ""},

@@ -71,8 +71,9 @@ func (p Piece) InWords() string {
 const fewest = 2
 
 // Cut divides a part into pieces: at repeats, endings, fine and double bars; then at
-// the ends of phrases, which are rests, breaths and long notes before a pickup like
-// that of the exercise; then by two measures. A phrase keeps its pickup. Nothing is
+// the ends of phrases, which are rests, breaths and long or closing notes before a pickup
+// like that of the exercise; then by two measures, but not before the long note that a
+// measure leads to. A phrase keeps its pickup. Nothing is
 // cut inside a tie or a slur. A second ending, and a first one that a tie leads into, is
 // joined to the measure before the endings. No piece but an ending has fewer than two
 // measures where the exercise has more, and none is without a note to strike. The last
@@ -217,8 +218,10 @@ func (c *cutter) phrases(s run) []run {
 		}
 		end := ends[i-s.from]
 		switch {
+		case end.ends && end.lead > 0 && c.fullLeft(i+1, c.nextEnd(i+1, s, ends)) < fewest: // what is left is no phrase
+			continue
 		case end.ends:
-		case c.held[i+1] || c.fullLeft(i+1, c.nextEnd(i+1, s, ends)) < fewest:
+		case c.held[i+1] || c.closes(i+1) || c.fullLeft(i+1, c.nextEnd(i+1, s, ends)) < fewest:
 			continue
 		default:
 			end.why = measureCount(full)
@@ -322,11 +325,63 @@ func (c *cutter) phraseEnd(i int, upbeat score.Fraction, hasUpbeat bool) phraseE
 			return phraseEnd{true, j, "ends at the rest"}
 		case slices.Contains(before.Marks, score.Breath):
 			return phraseEnd{true, j, "ends at the breath"}
-		case hasUpbeat && e.Start == upbeat:
+		case hasUpbeat && e.Start == upbeat && (e.SlurStarts > 0 || c.settles(i, j-1)):
 			return phraseEnd{true, j, "a phrase"}
 		}
 	}
 	return phraseEnd{}
+}
+
+// settles says whether a phrase can end with a note before an upbeat: a long one, of two beats
+// in a simple meter and one in a compound, or the one longest note of its measure, of more than
+// a beat or on the first, third or fifth degree. Source: common practice.
+func (c *cutter) settles(i, j int) bool {
+	m := c.part.Measures[i]
+	beat := m.Meter.Beat()
+	length := m.Events[j].Length
+	if m.Events[j].Tied { // with what is tied to it, also over the bar line
+		for k := j - 1; k >= 0 && m.Events[k+1].Tied; k-- {
+			length = length.Add(m.Events[k].Length)
+		}
+		if i > 0 && m.Events[0].Tied && length == m.Events[j].Start.Add(m.Events[j].Length) {
+			before := c.part.Measures[i-1].Events
+			length = length.Add(before[len(before)-1].Length)
+		}
+	}
+	if long := beat.Mul(score.Frac(2, 1)); length.Cmp(long) >= 0 || m.Meter.Compound() && length.Cmp(beat) >= 0 {
+		return true
+	}
+	for _, e := range m.Events[:j] {
+		if e.Kind == score.Note && e.Length.Cmp(length) >= 0 {
+			return false
+		}
+	}
+	e := m.Events[j]
+	return beat.Less(length) || !e.Unpitched && slices.Contains([]int{1, 3, 5}, m.Key.Degree(e.Pitch))
+}
+
+// closes says whether a measure holds nothing but the long note that the measure before
+// leads to: a phrase and its last note are not parted.
+func (c *cutter) closes(i int) bool {
+	m, before := c.part.Measures[i], c.part.Measures[i-1]
+	if len(m.Events) == 0 || m.Events[0].Kind != score.Note || m.Events[0].Tied || m.Events[0].Length.Less(m.Meter.Beat().Mul(score.Frac(2, 1))) && !m.Meter.Compound() {
+		return false
+	}
+	if m.Meter.Compound() && m.Events[0].Length.Less(m.Meter.Beat()) {
+		return false
+	}
+	for _, e := range m.Events[1:] {
+		if e.Kind == score.Note {
+			return false
+		}
+	}
+	moving := 0
+	for _, e := range before.Events {
+		if e.Kind == score.Note && !e.Tied {
+			moving++
+		}
+	}
+	return moving > 1 && before.Events[len(before.Events)-1].Kind == score.Note
 }
 
 // joinShort joins what has fewer than two full measures, and is no ending, to its

@@ -34,7 +34,7 @@ func TestWaysToCut(t *testing.T) {
 		{ByMeasures, 99, "0-6 (one tempo throughout)"},
 		{ByNotes, 5, "0-1 (5 notes); 2-3 (8 notes); 4-5 (5 notes); 6-6 (1 notes); 0-6 (one tempo throughout)"},
 		{ByHardest, 0, "3-3 (the hardest measure, 5 of 9); 2-4 (with its neighbours); 1-5 (with its neighbours); 0-6 (one tempo throughout)"},
-		{ByJoining, 0, "0-3 (alone); 4-6 (alone); 0-6 (one tempo throughout)"},
+		{ByJoining, 0, "0-2 (alone); 3-4 (alone); 0-4 (A and B together); 5-6 (alone); 0-6 (one tempo throughout)"},
 	} {
 		r := read(t, "M:4/4\nL:1/4\nK:C\n"+lamp, "violin", nil)
 		if got := cutBy(r, test.way, test.n); got != test.want {
@@ -110,7 +110,7 @@ func TestPiecesOfAnExerciseThatHasChanged(t *testing.T) {
 
 // A piece that the teacher cut begins with the pickup its measures have.
 func TestPiecesByHandKeepTheirPickups(t *testing.T) {
-	r := inPieces(t, "M:4/4\nL:1/4\nK:C\nc|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]",
+	r := inPieces(t, "M:4/4\nL:1/4\nK:C\nc|f2 e d|c3 c|d e f d|c3 c|f2 e d|c3 c|d c e2|f3|]",
 		[]HandPiece{{PieceKey{3, 6}, "by hand"}, {PieceKey{0, 8}, ""}})
 	p := r.Pieces[0]
 	if p.InWords() != "pickup, m. 3–6" || p.Start == nil || p.End == nil {

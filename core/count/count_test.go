@@ -69,6 +69,34 @@ func TestTaps(t *testing.T) {
 	}
 }
 
+// Where the foot goes, pulse by pulse: v down, ^ up, . neither. Common practice.
+func TestFoot(t *testing.T) {
+	for _, tt := range []struct{ name, music, want string }{
+		{"four four", "M:4/4\nL:1/4\nK:C\nc4|]", "v^v^v^v^"},
+		{"six eight", "M:6/8\nL:1/8\nK:C\nc3 d2e|]", "v.^v.^"},
+		{"nine eight", "M:9/8\nL:1/8\nK:C\nc6-c3|]", "v.^v.^v.^"},
+		{"six eight with sixteenths", "M:6/8\nL:1/16\nK:C\ncdefga b6|]", "v...^.v.^"},
+		{"five eight, three and two", "M:5/8\nL:1/8\nK:C\nc3 d2|]", "v.^v^"},
+		{"five eight, two and three", "M:5/8\nL:1/8\nK:C\nc2 d3|]", "v^v.^"},
+		{"five eight of eighths, as the measure beside it", "M:5/8\nL:1/8\nK:C\nc2 d3|cdefg|]", "v^v.^ v^v.^"},
+		{"five eight of eighths alone", "M:5/8\nL:1/8\nK:C\ncdefg|]", "v.^v^"},
+		{"five eight as it is written", "M:2+3/8\nL:1/8\nK:C\ncdefg|]", "v^v.^"},
+		{"seven eight", "M:7/8\nL:1/8\nK:C\nc2 d2 e3|c3 d2 e2|]", "v^v^v.^ v.^v^v^"},
+	} {
+		var rows []string
+		for _, lane := range Lanes(testabc.Part(t, tt.music), Options{}) {
+			row := ""
+			for _, cell := range lane {
+				row += map[Tap]string{Down: "v", Up: "^", NoTap: "."}[cell.Tap]
+			}
+			rows = append(rows, row)
+		}
+		if got := strings.Join(rows, " "); got != tt.want {
+			t.Errorf("%s: %s, want %s", tt.name, got, tt.want)
+		}
+	}
+}
+
 // Count-offs: common practice, among them a pickup on four and one on the and of
 // two.
 func TestCountOff(t *testing.T) {

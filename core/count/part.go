@@ -111,7 +111,10 @@ func spans(p score.Part, o Options) []span {
 // step is how often a held note or a rest is counted: every beat, or every half or
 // third of one when the pulse is said; in a triplet the pulse is its thirds.
 func (p pace) step(o Options, triplet bool) score.Fraction {
+	quarter := score.Frac(1, 4)
 	switch {
+	case o.School == Values && !p.compound && quarter.Less(p.beat):
+		return quarter // by value a half is ta-a, also where it is the beat
 	case o.School != Pulsed:
 		return p.beat
 	case p.compound || triplet:
@@ -160,7 +163,8 @@ func markShort(list []span) {
 		}
 		sixteenth, next := score.Frac(1, 16), list[n+1]
 		place := first.place.Within(first.pace.beat)
-		if list[n].length == sixteenth && sixteenth.Less(next.length) && place.Add(sixteenth).Less(first.pace.beat) && !next.moments[0].tuplet {
+		inBeat := lesser(next.length, first.pace.beat.Sub(place.Add(sixteenth))) // what is held beyond is no longer note of the beat
+		if list[n].length == sixteenth && sixteenth.Less(inBeat) && place.Add(sixteenth).Less(first.pace.beat) && !next.moments[0].tuplet {
 			list[n].short = true
 		}
 		if n+2 < len(list) && first.pace.beat == score.Frac(1, 4) && place.IsZero() && !list[n+2].rest &&
@@ -172,15 +176,22 @@ func markShort(list []span) {
 	}
 }
 
+func lesser(a, b score.Fraction) score.Fraction {
+	if a.Less(b) {
+		return a
+	}
+	return b
+}
+
 // Part counts every event of a part, by measure and event. Of tied notes the
 // first carries the count and is held through all of them.
 func Part(p score.Part, o Options) [][]Counted {
 	counted := make([][]Counted, len(p.Measures))
+	foot := feet(p, o)
 	for i, m := range p.Measures {
-		pc := paceOf(m.Meter, o)
 		counted[i] = make([]Counted, len(m.Events))
 		for j, e := range m.Events {
-			counted[i][j].Tap = pc.tap(e.Start)
+			counted[i][j].Tap = foot[i].tap(e.Start)
 		}
 	}
 	said := wordsOf(p, o)
@@ -202,12 +213,13 @@ func Part(p score.Part, o Options) [][]Counted {
 // Lanes lays a part's count on the rulers of its measures.
 func Lanes(p score.Part, o Options) [][]Cell {
 	lanes := make([][]Cell, len(p.Measures))
+	foot := feet(p, o)
 	for i, m := range p.Measures {
 		pc := paceOf(m.Meter, o)
 		ruler := m.Ruler()
 		lanes[i] = make([]Cell, len(ruler))
 		for k, pulse := range ruler {
-			lanes[i][k] = Cell{Place: pulse.Place, Look: Quiet, Tap: pc.tap(pulse.Place), Beat: pc.onBeat(pulse.Place)}
+			lanes[i][k] = Cell{Place: pulse.Place, Look: Quiet, Tap: foot[i].tap(pulse.Place), Beat: pc.onBeat(pulse.Place)}
 		}
 	}
 	said := wordsOf(p, o)

@@ -80,7 +80,7 @@ func (s span) sayValue(k int, o Options) string {
 		switch {
 		case s.length.Cmp(quarter) <= 0 || s.written.Tuplet.Actual == 3 && !now.pace.compound: // it is held over a beat that it does not fill
 			return hold
-		case s.length == score.Frac(3, 8) || s.length.Sub(now.gone).Less(quarter):
+		case s.length == score.Frac(3, 8) || !now.pace.compound && s.length.Sub(now.gone).Less(quarter):
 			return "m"
 		}
 		return "a"

@@ -114,7 +114,8 @@ func (p pace) at(school School, place score.Fraction, tuplet bool) string {
 // Tap is what the foot does.
 type Tap string
 
-// The foot goes down on the beat and up on its second half.
+// The foot goes down on the beat and up on its second half, in compound meter with its third
+// eighth.
 const (
 	NoTap Tap = ""
 	Down  Tap = "down"
@@ -123,10 +124,14 @@ const (
 
 // tap is the foot's move at a place.
 func (p pace) tap(place score.Fraction) Tap {
+	up := score.Frac(1, 2)
+	if p.compound {
+		up = score.Frac(2, 3)
+	}
 	switch inside := place.Within(p.beat); {
 	case inside.IsZero():
 		return Down
-	case inside == p.beat.Mul(score.Frac(1, 2)):
+	case inside == p.beat.Mul(up):
 		return Up
 	}
 	return NoTap

@@ -47,6 +47,12 @@ func TestSchools(t *testing.T) {
 		{Values, syncopated, "ti ta (–) ti ta ta"},
 		{Values, sixteenths, "ka ti ka ti ti ka ka tim tim ka"},
 		{Pulsed, triplet, "1 la li 2 (&)"},
+		// By value a half is ta-a, also where it is the beat.
+		{Values, "M:C|\nL:1/4\nK:C\nc2 d e|c4|c3 d|]", "ta (a) ta ta | ta (a) (a) (a) | ta (a) (a) ta"},
+		{Values, "M:3/2\nL:1/4\nK:C\nc4 d2|c3 d e2|]", "ta (a) (a) (a) ta (a) | ta (a) (a) ta ta (a)"},
+		{Values, "M:6/8\nL:1/8\nK:C\nc4 d2|c2 d e3|c d4 e|]", "ta (a) ta | ta ti tam | ti ta (a) ti"},
+		// The third of four sixteenths, before a struck one and before one that is held on.
+		{Values, "M:2/4\nL:1/16\nK:C\ncdef g4|cdef- f4|cdef-f2g2|]", "ti ka ti ka ta | ti ka ti ta (a) | ti ka ti tim (–) ti"},
 		{OneTa, "M:6/8\nL:1/8\nK:C\nc2z z2c|z3 c3|]", "ta li 2 ta | rest ta"},
 		{OneTa, "M:6/8\nL:1/8\nK:C\nc3 z2c|]", "ta 2 ta"},
 		{Words, "M:6/8\nL:1/8\nK:C\nc|c3 c3|]", "off | sail sail"},

@@ -65,6 +65,13 @@ func (k Key) Tonic() (Step, int) {
 	return letter, floorDiv(fifths+1, 7)
 }
 
+// Degree is the degree of the key's scale that a letter stands on, from 1; its sign is not
+// looked at.
+func (k Key) Degree(p Pitch) int {
+	tonic, _ := k.Tonic()
+	return (int(p.Step)-int(tonic)+7)%7 + 1
+}
+
 // Name is the key in words: "B flat major".
 func (k Key) Name() string {
 	step, alter := k.Tonic()

@@ -11,12 +11,16 @@ type Meter struct {
 	Beats  int    // the upper figure
 	Unit   int    // the lower figure: 1, 2, 4, 8 or 16
 	Symbol string // "common" or "cut" where a C is written, else ""
+	Groups string // "3+2" where the upper figure is written as a sum of twos and threes, else ""
 }
 
 // ParseMeter reads the two figures of a time signature; the upper one may be a sum
 // such as 3+2. ok is false for figures that readers do not take.
 func ParseMeter(upper, lower string) (m Meter, ok bool) {
-	for _, word := range strings.Split(upper, "+") {
+	words, uneven := strings.Split(upper, "+"), false
+	for k, word := range words {
+		words[k] = strings.TrimSpace(word)
+		uneven = uneven || words[k] != words[0]
 		n, err := strconv.Atoi(strings.TrimSpace(word))
 		if err != nil || n < 1 || n > mostBeats {
 			return Meter{}, false
@@ -28,6 +32,12 @@ func ParseMeter(upper, lower string) (m Meter, ok bool) {
 		return Meter{}, false
 	}
 	m.Unit = unit
+	for _, word := range words {
+		uneven = uneven && (word == "2" || word == "3")
+	}
+	if uneven && unit >= 8 {
+		m.Groups = strings.Join(words, "+")
+	}
 	return m, true
 }
 
