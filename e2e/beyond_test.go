@@ -137,8 +137,7 @@ func TestANoteBeyondTheInstrument(t *testing.T) {
 		onwards(p, "Lay it out")
 		find(p, ".home-items li", "")
 		p.MustNavigate(address + link).MustWaitLoad()
-		steps := p.MustElements(".own-day .own-step [data-open]")
-		click(steps[min(1, len(steps)-1)]) // after the warm-up
+		click(p.MustElement(".own-day:not([hidden]) .own-step[data-piece='1-2'] [data-open], .own-day:not([hidden]) .own-step[data-exercise='1'] [data-open]"))
 		p.MustElement("#stand:not([hidden]) svg.lanes .touch")
 		drawn("the student's page of "+oneOfEach[k], 1)
 	}

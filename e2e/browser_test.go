@@ -162,6 +162,8 @@ func watch(t testing.TB, p *rod.Page) {
 				add(text)
 			}
 		}
+	}, func(*proto.PageJavascriptDialogOpening) { // a page that is left with typed text asks
+		_ = proto.PageHandleJavaScriptDialog{Accept: true}.Call(p)
 	}, func(e *proto.LogEntryAdded) {
 		refused := strings.Contains(e.Entry.Text, "status of 422") || // a form that came back
 			strings.Contains(e.Entry.Text, "status of 401") && strings.Contains(e.Entry.URL, "/my/") || // a PIN is asked for

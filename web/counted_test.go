@@ -3,8 +3,10 @@ package web
 import (
 	"context"
 	"fmt"
+	"html"
 	"net/http"
 	"net/url"
+	"regexp"
 	"strings"
 	"testing"
 
@@ -68,6 +70,21 @@ func TestCountItAndNameIt(t *testing.T) {
 	}
 	_, part = v.script("/exercises/preview", url.Values{"way": {"abc"}, "written_for": {"clarinet"}, "abc": {"M:4/4\nL:1/4\nK:Bb\nB c d B|]"}})
 	wants(t, part, "Written for clarinet: sounds a whole step lower. The file says: as written.")
+
+	// What somebody else changed meanwhile is not overwritten in silence.
+	address := strings.TrimSuffix(strings.Replace(to, "/bench/", "/exercises/", 1), "?instrument=clarinet")
+	change := url.Values{"way": {"count"}, "seen": {"another version"}, "book": {"The Ferry Book"}, "number": {"2"}, "title": {"Second Ferry"}, "written_for": {"clarinet"},
+		"counted_meter": {"4/4"}, "counted_key": {"F"}, "count": {"1 2 3 4"}, "names": {"gabc"}}
+	status, page = v.post(address, change)
+	if status != http.StatusConflict {
+		t.Errorf("a change of what was changed meanwhile gives %d", status)
+	}
+	wants(t, page, "was changed meanwhile", ">1 2 3 4</textarea>", ">gabc</textarea>", `data-back="yes"`)
+	seen := regexp.MustCompile(`name="seen" value="([^"]*)"`).FindStringSubmatch(page)
+	change.Set("seen", html.UnescapeString(seen[1]))
+	if status, _ = v.post(address, change); status != http.StatusSeeOther {
+		t.Errorf("saving again gives %d", status)
+	}
 
 	// Nothing typed is nothing kept.
 	form.Set("count", " ")

@@ -61,6 +61,8 @@ type entry struct {
 	Kept        bool   // the MusicXML brought in earlier stays unless replaced
 	Instruments []instrument.Instrument
 	Problems    []string
+	Seen        string // which version of the exercise was opened
+	Unsaved     bool   // what it holds came from the form
 	Said        string // what was left out in turning one way into another
 	Preview     preview
 	Sheet       countedSheet
@@ -220,8 +222,13 @@ func entryIn(r *http.Request) (entry, error) {
 		Way: wayIn(r, "way", other), Typed: typedIn(r),
 		Book: text(r, "book"), Number: text(r, "number"), Title: text(r, "title"),
 		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"),
-		kept: kept,
+		Seen: text(r, "seen"), Unsaved: true, kept: kept,
 	}, err
+}
+
+// versionOf tells one state of an exercise from another.
+func versionOf(x store.Exercise) string {
+	return fmt.Sprintf("%s %d %d %s %s %s", x.Hash, x.Part, x.Number, x.WrittenFor, x.Book, x.Title)
 }
 
 func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
@@ -230,7 +237,7 @@ func (s *Server) editExercise(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	e := entry{ID: x.ID, Book: x.Book, Number: strconv.Itoa(x.Number), Title: x.Title, WrittenFor: x.WrittenFor}
+	e := entry{ID: x.ID, Book: x.Book, Number: strconv.Itoa(x.Number), Title: x.Title, WrittenFor: x.WrittenFor, Seen: versionOf(x)}
 	if e.kept, err = taught(r.Context(), deskOf(r)); err != nil {
 		s.failed(w, r, err)
 		return
@@ -283,6 +290,12 @@ func (s *Server) keepExercise(w http.ResponseWriter, r *http.Request, old store.
 		return
 	}
 	e.ID, e.Kept = old.ID, kept.Format == format.MusicXML
+	if now := versionOf(old); old.ID != 0 && e.Seen != "" && e.Seen != now {
+		e.Seen = now
+		e.Problems = []string{fmt.Sprintf("%d · %s was changed meanwhile, in another window or by somebody else. What you typed stands here. Save again to replace the other, or open it first.", old.Number, old.Title)}
+		s.showEntry(w, r, http.StatusConflict, e)
+		return
+	}
 	if formError(r) != nil {
 		e.Problems = []string{tooLargeFile}
 		s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)

@@ -1,5 +1,12 @@
 package score
 
+import (
+	"fmt"
+	"slices"
+	"strconv"
+	"strings"
+)
+
 // MeterByBars gives each measure the meter that its bar lines make, for a source that
 // gives none, and lists the meters where they change: "3/4". A measure without length
 // has the meter before it.
@@ -11,20 +18,17 @@ func (p *Part) MeterByBars() []string {
 		for _, e := range m.Events {
 			length = length.Add(e.Length)
 		}
-		beats, unit := length.Mul(Frac(4, 1)), 4
-		for beats.Den() > 1 && unit < 16 {
-			beats, unit = beats.Mul(Frac(2, 1)), unit*2
-		}
-		switch {
-		case length.IsZero():
+		if length.IsZero() {
 			if i > 0 {
 				m.Meter = p.Measures[i-1].Meter
 			}
 			continue
-		case beats.Den() > 1 || beats.Num() > mostBeats:
+		}
+		meter, ok := meterOf(length)
+		if !ok {
 			continue
 		}
-		m.Meter = Meter{Beats: int(beats.Num()), Unit: unit}
+		m.Meter = meter
 		if k := len(words); k == 0 || words[k-1] != m.Meter.String() {
 			words = append(words, m.Meter.String())
 		}
@@ -49,4 +53,48 @@ func ReadByBars(meters []string, do string) Problem {
 		text += " and so on"
 	}
 	return General("There is no meter in it; it is read by its bar lines, as "+text+".", do)
+}
+
+// UnevenByBars gives each measure that holds more or less than its meter asks for, and may not,
+// the meter that its bar lines make, and says which those are; found is false where none does.
+func (p *Part) UnevenByBars() (said Problem, found bool) {
+	p.addUpLengths()
+	p.number()
+	var numbers []int
+	for _, problem := range p.checkLengths() {
+		numbers = append(numbers, problem.Measure)
+	}
+	for i := range p.Measures {
+		m := &p.Measures[i]
+		if m.Split || !slices.Contains(numbers, m.Number) || m.Length == m.Meter.Length() {
+			continue
+		}
+		if meter, ok := meterOf(m.Length); ok {
+			m.Meter, found = meter, true
+		}
+	}
+	if !found {
+		return Problem{}, false
+	}
+	words := make([]string, 0, len(numbers))
+	for _, n := range numbers[:min(len(numbers), 6)] {
+		words = append(words, strconv.Itoa(n))
+	}
+	more := ""
+	if len(numbers) > 6 {
+		more = fmt.Sprintf(" and %d more", len(numbers)-6)
+	}
+	return General("Measures that hold more or less than their meter are read by their bar lines: m. "+strings.Join(words, ", ")+more+".", ""), true
+}
+
+// meterOf is a meter that a length fills; ok is false where there is none that is written.
+func meterOf(length Fraction) (m Meter, ok bool) {
+	beats, unit := length.Mul(Frac(4, 1)), 4
+	for beats.Den() > 1 && unit < 16 {
+		beats, unit = beats.Mul(Frac(2, 1)), unit*2
+	}
+	if beats.Den() > 1 || beats.Num() > mostBeats || beats.Num() < 1 {
+		return Meter{}, false
+	}
+	return Meter{Beats: int(beats.Num()), Unit: unit}, true
 }

@@ -29,6 +29,13 @@
     htmx.ajax("GET", cell.getAttribute("href"), { target: "#history", swap: "outerHTML" });
   });
 
+  // The draft of a form that was sent and did not come back is no longer needed: it is saved.
+  document.addEventListener("DOMContentLoaded", () => {
+    const sent = sessionStorage.getItem("draft sent");
+    sessionStorage.removeItem("draft sent");
+    if (sent && document.querySelector("form[data-draft]")?.dataset.draft !== sent) localStorage.removeItem("draft of exercise " + sent);
+  });
+
   document.addEventListener("DOMContentLoaded", () => {
     const dialog = document.querySelector("dialog.history-dialog");
     if (dialog) dialog.addEventListener("close", () => { if (dialog.dataset.changed) location.reload(); });

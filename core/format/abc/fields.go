@@ -41,7 +41,7 @@ func (r *reader) field(name byte, value string, inline bool) {
 		if r.inBody && r.voice != nil {
 			r.voice.measure.Rehearsal = score.Cut(value)
 		} else {
-			r.remark("P", fmt.Sprintf("P:%s gives an order of parts, which is not followed; the measures are played as they stand.", score.Clip(value)), "Write repeats or D.C. where the order comes from them.")
+			r.order, r.orderLine = value, r.line
 		}
 	case 'U':
 		r.symbol(value)
@@ -55,7 +55,7 @@ func (r *reader) field(name byte, value string, inline bool) {
 		r.directive(value)
 	}
 	if inline && strings.IndexByte("MLKQVPIRNr", name) < 0 {
-		r.fail(fmt.Sprintf("[%c:…] cannot stand among the notes.", name), "Put it on a line of its own above K:.")
+		r.remark("inline "+string(name), fmt.Sprintf("[%c:…] among the notes is left out.", name), "Put it on a line of its own above K:.")
 	}
 }
 
@@ -65,6 +65,11 @@ func (r *reader) meterField(value string) {
 		return
 	}
 	m, ok := parseMeter(value)
+	if severalMeters.MatchString(value) {
+		r.remark("meters", fmt.Sprintf("M:%s is no single meter; it is read by its bar lines.", score.Clip(value)), "Write each change of meter where it comes, as [M:3/4].")
+		r.byBars, r.meterSet = true, true
+		return
+	}
 	if !ok {
 		r.meterSet = true // it was meant to be
 		r.fail(fmt.Sprintf("M:%s is not a meter this reads.", score.Clip(value)), "Write M:4/4, M:3/4, M:6/8, M:C or M:C|.")
@@ -75,6 +80,9 @@ func (r *reader) meterField(value string) {
 		r.voice.settingsChanged()
 	}
 }
+
+// severalMeters are meters by turns, "2/4 3/4", and a lone figure, "2".
+var severalMeters = regexp.MustCompile(`^\d{1,2}(/\d{1,2}([ +]+\d{1,2}/\d{1,2})+)?$`)
 
 // symbol reads U: T = !trill!, which gives a letter a sign.
 func (r *reader) symbol(value string) {
@@ -108,7 +116,9 @@ func parseMeter(value string) (score.Meter, bool) {
 var (
 	keyText  = regexp.MustCompile(`^([A-G])([#b]?)\s*([A-Za-z]*)`)
 	clefText = regexp.MustCompile(`^(?:clef=)?"?(treble|bass|alto|tenor|perc(?:ussion)?|[GFC][1-5])([+_^-]8)?"?$`)
-	modes    = map[string]string{
+	// settingText is a K: that says something else than a key, which stays as it is.
+	settingText = regexp.MustCompile(`^(clef|octave|transpose|sound|shift|score|middle|staffscale|stafflines)=`)
+	modes       = map[string]string{
 		"": "major", "maj": "major", "ion": "major", "m": "minor", "min": "minor", "aeo": "minor",
 		"mix": "mixolydian", "dor": "dorian", "phr": "phrygian", "lyd": "lydian", "loc": "locrian",
 	}
@@ -145,6 +155,10 @@ func (r *reader) keyField(value string) {
 				signs[text.step] = text.alter
 				word = word[used:]
 			}
+		case name == "sound":
+			r.sound(now, setting)
+		case name == "shift" || name == "score":
+			r.remark(name, fmt.Sprintf("%s=%s is left out: the notes are read as they are typed.", name, score.Clip(setting)), "Say for whom it is written, or type it where it sounds.")
 		case name == "octave" || name == "transpose":
 			n, err := strconv.Atoi(setting)
 			if err != nil || n < -36 || n > 36 {
@@ -202,6 +216,23 @@ func (r *reader) addSigns(now *settings, signs map[score.Step]int, alone bool, v
 	)
 }
 
+// sound takes sound=: how a written note sounds, "sound=cB" or, from C, "sound=B,".
+func (r *reader) sound(now *settings, setting string) {
+	from, n := parsePitch(setting + " ")
+	if n == 0 || n > len(setting) {
+		r.remark("sound", fmt.Sprintf("sound=%s is not read.", score.Clip(setting)), "Write transpose=-2, for example.")
+		return
+	}
+	to, m := parsePitch(setting[n:] + " ")
+	if m == 0 {
+		from, to = pitchText{step: score.C, octave: from.octave}, from
+	}
+	pitch := func(p pitchText) int { return score.Pitch{Step: p.step, Alter: p.alter, Octave: p.octave}.MIDI() }
+	if semitones := pitch(to) - pitch(from); semitones >= -36 && semitones <= 36 {
+		now.set("transpose", semitones)
+	}
+}
+
 // set takes octave= or transpose=.
 func (s *settings) set(name string, n int) {
 	switch name {
@@ -219,7 +250,7 @@ func parseKey(value string) (key score.Key, rest string, ok bool) {
 	if strings.EqualFold(value, "HP") { // the bagpipe's scale
 		return score.Key{Fifths: 2}, "", true
 	}
-	if strings.HasPrefix(value, "clef=") || clefText.MatchString(strings.Fields(value)[0]) {
+	if settingText.MatchString(value) || clefText.MatchString(strings.Fields(value)[0]) {
 		return score.Key{}, value, true
 	}
 	found := keyText.FindStringSubmatch(value)
@@ -228,7 +259,7 @@ func parseKey(value string) (key score.Key, rest string, ok bool) {
 	}
 	rest = value[len(found[0]):]
 	word := strings.ToLower(found[3])
-	if clefText.MatchString(word) || strings.HasPrefix(rest, "=") {
+	if clefText.MatchString(word) || strings.HasPrefix(rest, "=") || word == "exp" {
 		rest, word = value[len(found[0])-len(found[3]):], ""
 	}
 	if len(word) > 3 {
@@ -361,7 +392,21 @@ func (r *reader) chooseVoice(id, settings string) {
 					v.set(found[1], n)
 				}
 			}
+		case "sound":
+			s := r.header
+			s.sounds = score.Interval{}
+			if r.sound(&s, value); s.sounds != (score.Interval{}) {
+				v.own = append(v.own, ownSetting{"transpose", s.sounds.Semitones})
+				if v.entered {
+					v.sounds = s.sounds
+				}
+			}
+		case "shift", "score":
+			r.remark(found[1], fmt.Sprintf("%s=%s is left out: the notes are read as they are typed.", found[1], score.Clip(value)), "Say for whom it is written, or type it where it sounds.")
 		}
+	}
+	if v.entered {
+		v.settingsChanged()
 	}
 	if word := strings.TrimSpace(settings); word != "" {
 		if clef, ok := parseClef(strings.Fields(word)[0]); ok {

@@ -57,7 +57,10 @@ func (v *voice) symbol(s string) int {
 	case c == ']':
 		return 1
 	case c == '.' && len(s) > 1 && s[1] == '|':
-		return 1
+		if v.full() {
+			return 1
+		}
+		return 2 // it parts what one measure holds
 	case c == '(':
 		return v.openSlur(s)
 	case c == ')':
@@ -88,13 +91,16 @@ func (v *voice) symbol(s string) int {
 		v.graces(s[1:end])
 		return end + 1
 	case c == '&':
-		v.r.fail("& lays a second voice over the measure.", "Write one voice only, or give the second its own V: line.")
-		return 1
+		v.r.remark("overlay", "& lays a second voice over the measure; the first is read.", "Give the second its own V: line if it is wanted.")
+		return overlaid(s)
 	case v.r.symbols[c] != "":
 		v.decorate(v.r.symbols[c])
 		return 1
 	case strings.IndexByte("~HLMOPSTuv.", c) >= 0:
 		v.shorthand(c)
+		return 1
+	case strings.IndexByte("JNR", c) >= 0: // signs that the tune would have to define
+		v.r.remark("sign "+s[:1], fmt.Sprintf("the sign %c is left out: no U: line says what it is.", c), "")
 		return 1
 	case c == '+' && plusSign.MatchString(s):
 		v.decorate(strings.Trim(plusSign.FindString(s), "+"))
@@ -103,6 +109,32 @@ func (v *voice) symbol(s string) int {
 		return 1
 	}
 	return 0
+}
+
+// overlaid is how far a second voice over the measure goes: to the bar line.
+func overlaid(s string) int {
+	quoted := false
+	for i := range len(s) {
+		switch {
+		case s[i] == '"':
+			quoted = !quoted
+		case s[i] == '|' && !quoted:
+			return i
+		}
+	}
+	return len(s)
+}
+
+// full says whether the measure being filled holds what its meter asks for.
+func (v *voice) full() bool {
+	length := score.Fraction{}
+	for _, e := range v.measure.Events {
+		if e.Value.Tuplet.Actual > 0 {
+			e.Length = e.Length.Mul(score.Frac(int64(e.Value.Tuplet.Normal), int64(e.Value.Tuplet.Actual)))
+		}
+		length = length.Add(e.Length)
+	}
+	return length.Cmp(v.measure.Meter.Length()) >= 0
 }
 
 // plusSign is a sign in the spelling of the older standard: +mf+.
@@ -135,10 +167,14 @@ func isNoteStart(c byte) bool {
 // pitchText is a note's accidental, letter and octave as typed.
 type pitchText struct {
 	explicit bool
+	micro    bool // by less than a half step, which is left out
 	alter    int
 	step     score.Step
 	octave   int
 }
+
+// microtone is what makes an accidental less than a half step, or more by a part: ^/c, _3/2d.
+var microtone = regexp.MustCompile(`^(\d{1,2})?/\d{0,2}`)
 
 // parsePitch reads "^c'" and returns the bytes used, 0 when it is no note.
 func parsePitch(s string) (pitchText, int) {
@@ -156,6 +192,10 @@ func parsePitch(s string) (pitchText, int) {
 	if i == 0 && s[0] == '=' {
 		p.explicit = true
 		i++
+	}
+	if i > 0 {
+		n := len(microtone.FindString(s[i:]))
+		p.micro, i = n > 0, i+n
 	}
 	if i >= len(s) {
 		return p, 0
@@ -274,6 +314,9 @@ func (v *voice) note(s string) int {
 func (v *voice) strike(e *score.Event, text pitchText) {
 	e.Pitch = v.sounding(text)
 	e.Sign = text.explicit
+	if text.micro {
+		v.r.remark("microtone", "intervals of less than a half step are left out: the nearest sign is read.", "")
+	}
 	if v.clef.Sign == "percussion" {
 		e.Unpitched, e.Sign = true, false
 	}

@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"strconv"
 	"strings"
 	"unicode/utf8"
 
@@ -26,9 +27,12 @@ type reader struct {
 	header    settings // of the tune, with which every voice begins
 	unitSet   bool
 	meterSet  bool
-	byBars    bool // M:none: the bar lines make the meter
+	byBars    bool   // M:none: the bar lines make the meter
+	uneven    bool   // a measure may hold what its bar lines make
+	order     string // of the parts, as P: in the header gives it
+	orderLine int
 	inBody    bool
-	inText    bool            // between %%begintext and %%endtext
+	inText    string          // between %%begintext and %%endtext, or the like: what ends it
 	history   bool            // H: goes on until the next field
 	badKey    bool            // a K: line was there and could not be read
 	propagate string          // how far accidentals reach: "pitch", "octave" or "not"
@@ -129,10 +133,10 @@ func (r *reader) read(ctx context.Context, text string) (score.Score, error) {
 
 func (r *reader) readLine(line string) {
 	switch {
-	case strings.HasPrefix(line, "%%endtext"):
-		r.inText = false
-		return
-	case r.inText:
+	case r.inText != "":
+		if strings.HasPrefix(line, r.inText) {
+			r.inText = ""
+		}
 		return
 	case strings.HasPrefix(line, "%%"), strings.HasPrefix(line, "I:"):
 		r.directive(strings.TrimSpace(line[2:]))
@@ -186,16 +190,45 @@ func isField(line string) bool {
 func (r *reader) directive(text string) {
 	name, value, _ := strings.Cut(text, " ")
 	value = strings.TrimSpace(value)
-	if name == "begintext" {
-		r.inText = true
+	if kind, begins := strings.CutPrefix(name, "begin"); begins && kind != "" {
+		r.inText = "%%end" + kind
 	}
-	if name == "propagate-accidentals" {
+	switch name {
+	case "MIDI":
+		if what, n, _ := strings.Cut(value, " "); what == "transpose" {
+			r.transposed("%%MIDI transpose", strings.TrimSpace(n))
+		}
+	case "transpose":
+		r.remark("transpose", fmt.Sprintf("%%%%transpose %s is left out: the notes are read as they are typed.", score.Clip(value)), "Say for whom it is written, or type it where it sounds.")
+	case byBarLines:
+		r.uneven = true
+	case "propagate-accidentals":
 		switch value {
 		case "pitch", "octave", "not":
 			r.propagate = value
 		default:
 			r.fail(fmt.Sprintf("“%s” is not a way to carry accidentals.", value), "Write pitch, octave or not.")
 		}
+	}
+}
+
+// byBarLines is our own directive: a measure that holds more or less than its meter asks for is
+// read as its bar lines make it.
+const byBarLines = "measures-by-bar-lines"
+
+// ByBarLines has a text read with its measures as their bar lines make them.
+func ByBarLines(text string) string { return "%%" + byBarLines + "\n" + text }
+
+// transposed takes how the music sounds, in half steps, where a field or directive says it.
+func (r *reader) transposed(what, value string) {
+	n, err := strconv.Atoi(value)
+	if err != nil || n < -36 || n > 36 {
+		r.fail(fmt.Sprintf("%s %s is not a number this reads.", what, score.Clip(value)), "Write a number of half steps, such as -2.")
+		return
+	}
+	r.now().set("transpose", n)
+	if r.inBody && r.voice != nil {
+		r.voice.settingsChanged()
 	}
 }
 
@@ -271,11 +304,19 @@ func (r *reader) finish() (score.Score, error) {
 		if len(r.problems) > 0 {
 			return score.Score{}, r.problems.Joined()
 		}
+	}
+	r.follow()
+	for _, v := range r.voices {
 		if v.empty() {
 			continue
 		}
 		if r.byBars {
 			r.score.Remarks = append(r.score.Remarks, score.ReadByBars(v.part.MeterByBars(), "Add a line such as M:4/4 if it has one."))
+		}
+		if r.uneven {
+			if uneven, found := v.part.UnevenByBars(); found {
+				r.score.Remarks = append(r.score.Remarks, uneven)
+			}
 		}
 		if err := v.part.Finish(); err != nil {
 			return score.Score{}, err

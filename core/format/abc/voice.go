@@ -95,8 +95,13 @@ func (v *voice) setOwnClef(c score.Clef) {
 // of a measure counts from the next one, except the key, which counts at once
 // for the notes that follow.
 func (v *voice) settingsChanged() {
-	if v.sounds != v.part.Transposition && v.empty() {
+	switch {
+	case v.sounds == v.part.Transposition:
+	case v.empty():
 		v.part.Transposition = v.sounds
+	default:
+		v.r.remark("transposed", "the transposition changes in the middle; the music is read as at its beginning.", "Bring what follows in by itself.")
+		v.sounds = v.part.Transposition
 	}
 	if len(v.measure.Events) == 0 {
 		v.measure.Meter, v.measure.Key, v.measure.Clef = v.meter, v.key, v.clef
