@@ -116,7 +116,7 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept 
 	}
 	x.Report.StartFrom(history, part.Score.Tempo.Beats(x.Report.Part.Meter()))
 	x.Tempo = x.Report.Tempo.Suggested
-	x.Remarks = slices.Concat(part.Score.Remarks, x.Report.Remarks)
+	x.Remarks = slices.Concat(ofPart(part.Score.Remarks, part.Source.Name), x.Report.Remarks)
 	x.Drills, x.Lines = x.Report.Drills(c.Instrument), breakdown.Lines(x.Report.Part)
 	c.piecesOf(x.Report)
 	return x, x.openLine(c)
@@ -531,4 +531,15 @@ func measureList(numbers []int) string {
 		list += fmt.Sprintf(" and %d more", over)
 	}
 	return list
+}
+
+// ofPart leaves out what is remarked of other parts of a file.
+func ofPart(remarks []score.Problem, name string) []score.Problem {
+	var own []score.Problem
+	for _, p := range remarks {
+		if p.Part == "" || p.Part == name {
+			own = append(own, p)
+		}
+	}
+	return own
 }

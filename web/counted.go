@@ -205,6 +205,9 @@ func (e entry) countedSheet(d counted.Draft) countedSheet {
 		return v
 	}
 	v.Status = statusOf(d)
+	for _, p := range d.Score.Remarks {
+		v.Status += " " + p.Error()
+	}
 	part := d.Score.Parts[0]
 	v.Before, v.Fifths = lastNamed(d).Diatonic(), part.Key().Fifths
 	if len(part.Measures) > drawnMeasures {

@@ -70,18 +70,19 @@ type inspection struct {
 	options              breakdown.Options
 }
 
-// choosePart finds a part by its name or its number; "" is the first.
+// choosePart finds a part by its number or its name; "" is the first. A number is one also where
+// some part has it for a name.
 func choosePart(parts []score.Part, wanted string) (int, error) {
 	if wanted == "" {
 		return 0, nil
+	}
+	if n, err := strconv.Atoi(wanted); err == nil && n >= 1 && n <= len(parts) {
+		return n - 1, nil
 	}
 	for k, p := range parts {
 		if strings.EqualFold(strings.TrimSpace(p.Name), strings.TrimSpace(wanted)) {
 			return k, nil
 		}
-	}
-	if n, err := strconv.Atoi(wanted); err == nil && n >= 1 && n <= len(parts) {
-		return n - 1, nil
 	}
 	return 0, fmt.Errorf("the file has no part %q; it holds %s", wanted, partNames(parts))
 }

@@ -98,3 +98,26 @@ func meterOf(length Fraction) (m Meter, ok bool) {
 	}
 	return Meter{Beats: int(beats.Num()), Unit: unit}, true
 }
+
+// EmptyUneven empties each measure that holds more or less than its meter asks for, and may not,
+// and says so of each; the rest of the part is kept. Where that would be half of it or more,
+// nothing is emptied.
+func (p *Part) EmptyUneven() Problems {
+	p.addUpLengths()
+	p.number()
+	problems := p.checkLengths()
+	if 2*len(problems) >= len(p.Measures) {
+		return nil
+	}
+	for k := range problems {
+		for i := range p.Measures {
+			m := &p.Measures[i]
+			if m.Number != problems[k].Measure || m.Split || m.Length == m.Meter.Length() {
+				continue
+			}
+			m.Events = []Event{{Kind: Rest, WholeMeasure: true, Value: Value{Base: 1}}}
+		}
+		problems[k].Do = "The measure is shown empty."
+	}
+	return problems
+}

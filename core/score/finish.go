@@ -163,6 +163,7 @@ func (p *Part) completeSigns() {
 	p.Measures[len(p.Measures)-1].DoubleBar = true
 	p.pairCodas()
 	p.repeatBeforeEndings()
+	p.repeatAsSaid()
 	al := ""
 	switch {
 	case p.find(func(m Measure) bool { return m.Fine }) >= 0:
@@ -173,6 +174,22 @@ func (p *Part) completeSigns() {
 	for i := range p.Measures {
 		if j := &p.Measures[i].Jump; j.To != "" && j.Al == "" {
 			j.Al = al
+		}
+	}
+}
+
+// repeatAsSaid has a strain played as often as words over it say.
+func (p *Part) repeatAsSaid() {
+	for i := range p.Measures {
+		if p.Measures[i].Said == 0 {
+			continue
+		}
+		for k := i; k < len(p.Measures) && (k == i || !p.Measures[k].RepeatStart); k++ {
+			if m := &p.Measures[k]; m.RepeatEnd {
+				m.Times = min(p.Measures[i].Said, MostTimes)
+				p.Measures[i].Said = 0
+				break
+			}
 		}
 	}
 }
@@ -253,6 +270,8 @@ func (p *Part) groupTuplets() {
 
 // joinTies marks the second note of each tie and drops ties that lead to a rest
 // or to another pitch.
+// A tie into a first ending leads into the later ones too, where they begin on its pitch.
+// Source: common practice.
 func (p *Part) joinTies() {
 	var before *Event
 	for i := range p.Measures {
@@ -262,12 +281,26 @@ func (p *Part) joinTies() {
 			if before != nil {
 				before.tieTo(e)
 			}
+			if j == 0 && p.Measures[i].EndingStart && !e.Tied {
+				e.Tied = p.tiedIntoEnding(i)
+			}
 			before = e
 		}
 	}
 	if before != nil {
 		before.TieOn, before.InnerTies = false, nil
 	}
+}
+
+// tiedIntoEnding says whether the measure before a run of endings ties its last note into
+// them, and a later one begins with it.
+func (p *Part) tiedIntoEnding(i int) bool {
+	k := p.beforeEndings(i)
+	if k < 0 || k+1 == i || len(p.Measures[k].Events) == 0 {
+		return false
+	}
+	last, e := p.Measures[k].Events[len(p.Measures[k].Events)-1], p.Measures[i].Events[0]
+	return last.Kind == Note && e.Kind == Note && !last.Unpitched && !e.Unpitched && last.Holds(e.Pitch)
 }
 
 // tieTo carries the ties of a note or chord over to the next one: it is not struck

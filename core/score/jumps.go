@@ -1,8 +1,10 @@
 package score
 
 import (
+	"fmt"
 	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 )
 
@@ -13,6 +15,7 @@ type Signs struct {
 	ToCoda bool
 	Coda   bool
 	Segno  bool
+	Times  int // how often the strain is played, where words say it; else 0
 }
 
 var (
@@ -20,14 +23,26 @@ var (
 	segnoWords = regexp.MustCompile(`^(d\.? ?s\.?|dal segno)( al (fine|coda))?\.?$`)
 )
 
-// SignsIn reads words such as "D.C. al Fine", "Dal Segno", "Fine" and "To Coda"; ok
-// is false for other words.
+// timesWords say how often a strain is played: "play 3 times", "3x", "repeat three times".
+var timesWords = regexp.MustCompile(`^(play |repeat )?\(?(\d|two|three|four|five|six)( ?x| times)\)?[.!]?$`)
+
+// SignsIn reads words such as "D.C. al Fine", "Dal Segno", "Fine", "To Coda" and "play 3
+// times"; ok is false for other words.
 func SignsIn(words string) (s Signs, ok bool) {
 	words = strings.ToLower(strings.Join(strings.Fields(words), " "))
 	if found := capoWords.FindStringSubmatch(words); found != nil {
 		s.Jump = Jump{To: "capo", Al: found[3]}
 	} else if found := segnoWords.FindStringSubmatch(words); found != nil {
 		s.Jump = Jump{To: "segno", Al: found[3]}
+	}
+	if found := timesWords.FindStringSubmatch(words); found != nil {
+		s.Times = slices.Index([]string{"", "", "two", "three", "four", "five", "six"}, found[2])
+		if n, err := strconv.Atoi(found[2]); err == nil {
+			s.Times = n
+		}
+		if s.Times < 2 {
+			s.Times = 0
+		}
 	}
 	switch strings.TrimSuffix(words, ".") {
 	case "fine":
@@ -51,6 +66,7 @@ func (m *Measure) Add(s Signs) {
 	m.ToCoda = m.ToCoda || s.ToCoda
 	m.Coda = m.Coda || s.Coda
 	m.Segno = m.Segno || s.Segno
+	m.Said = max(m.Said, s.Times)
 }
 
 // Unfollowed lists the signs that lead nowhere, each with how it is read instead.
@@ -64,6 +80,9 @@ func (p Part) Unfollowed() []Problem {
 		list = append(list, Problem{Measure: m.Number, Line: m.Line, What: what, Do: do})
 	}
 	for _, m := range p.Measures {
+		if m.Said > 0 {
+			say(m, fmt.Sprintf("it says to play %d times, and no repeat sign comes after it; it is played once.", m.Said), "Write the repeat signs.")
+		}
 		if m.Implied {
 			say(
 				m,

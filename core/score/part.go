@@ -85,6 +85,7 @@ type Measure struct {
 	RepeatStart bool
 	RepeatEnd   bool
 	Implied     bool  // RepeatEnd is not written: the ending of a later pass follows at once
+	Said        int   // words over it say to play the strain so often; 0 once that is followed
 	Times       int   // how often a repeat that ends here is played in all; 0 means 2
 	Endings     []int // the passes on which this measure is played; none means every pass
 	EndingStart bool  // the first measure of its ending bracket

@@ -225,7 +225,7 @@ func (r *reader) sound(now *settings, setting string) {
 	}
 	to, m := parsePitch(setting[n:] + " ")
 	if m == 0 {
-		from, to = pitchText{step: score.C, octave: from.octave}, from
+		from, to = pitchText{step: score.C, octave: 4}, from
 	}
 	pitch := func(p pitchText) int { return score.Pitch{Step: p.step, Alter: p.alter, Octave: p.octave}.MIDI() }
 	if semitones := pitch(to) - pitch(from); semitones >= -36 && semitones <= 36 {

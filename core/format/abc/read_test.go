@@ -50,6 +50,8 @@ var byHand = map[string]string{
 	"three-times":       "C5 D5 E5 F5 G5 C5 D5 E5 F5 G5 C5 D5 E5 F5 G5 C5",
 	"signs-together":    "F#5 C#5 G5 D5 F#5 C#5 G5 A5",
 	"tied-chords":       "E4 E4 E4 E4 G4 E4 C5",
+	"tied-into-endings": "C5 D5 E5 F5 G5 A5 C5 D5 E5 F5 G5 A5 G5",
+	"play-three-times":  "C5 D5 E5 F5 G5 C5 D5 E5 F5 G5 C5 D5 E5 F5 G5 C5",
 }
 
 func TestFilesPlayedByHand(t *testing.T) {
@@ -198,7 +200,6 @@ func TestProblemsNameTheirPlace(t *testing.T) {
 		{"bad meter", "M:4/5\nK:C\nC4|]", "Line 1: M:4/5 is not a meter"},
 		{"open tuplet", tune("(3B c|]"), "a tuplet is not complete"},
 		{"zero length", tune("B0 c|]"), "length 0"},
-		{"overlay", tune("B4 & d4|]"), "second voice over the measure"},
 		{"not UTF-8", "K:C\n\xff\xfe", "not UTF-8"},
 		{"broken at the bar", tune("> B4|]"), "must stand between two notes"},
 		{"out of the world", tune("c''''''''4|]"), "beyond every instrument"},
@@ -260,9 +261,11 @@ func TestOddities(t *testing.T) {
 		}
 		return s
 	}
-	if s := file("parts-order"); len(s.Remarks) != 1 ||
-		!strings.Contains(s.Remarks[0].Error(), "P:AB gives an order of parts, which is not followed") {
-		t.Errorf("the order of parts says %v", s.Remarks)
+	if s := file("parts-order"); len(s.Remarks) != 0 {
+		t.Errorf("parts in the order they stand in say %v", s.Remarks)
+	}
+	if s := file("parts-written-out"); len(s.Remarks) != 1 || !strings.Contains(s.Remarks[0].Error(), "P:AABA gives the order of the parts; they are written out in it.") {
+		t.Errorf("parts in another order say %v", s.Remarks)
 	}
 	if s := file("text-and-history"); s.Parts[0].Meter().String() != "5/8" {
 		t.Errorf("3+2/8 is %s", s.Parts[0].Meter())
@@ -331,5 +334,79 @@ func TestWhatFollowsABadFieldIsNotBlamed(t *testing.T) {
 	var problems score.Problems
 	if !errors.As(err, &problems) || len(problems) != 1 || problems[0].Times != 12 {
 		t.Errorf("twelve lines of one kind are told as %v", err)
+	}
+}
+
+// What tunes have that was refused or passed over in silence: each is read, or said.
+func TestWhatTunesHave(t *testing.T) {
+	for _, tt := range []struct{ name, text, plays, sounds, says string }{
+		{"transpose in V: after K:", "M:4/4\nL:1/4\nK:D\nV:1 transpose=-2\nD E F G|A4|]", "D4 E4 F#4 G4 A4", "a whole step lower", ""},
+		{"transpose inline", "M:4/4\nL:1/4\nK:D\n[V:1 transpose=-2]D E F G|A4|]", "D4 E4 F#4 G4 A4", "a whole step lower", ""},
+		{"transpose in [K:]", "M:4/4\nL:1/4\nK:D\n[K: transpose=-2]D E F G|A4|]", "D4 E4 F#4 G4 A4", "a whole step lower", ""},
+		{"MIDI transpose", "M:4/4\nL:1/4\n%%MIDI transpose -2\nK:D\nD E F G|A4|]", "D4 E4 F#4 G4 A4", "a whole step lower", ""},
+		{"I:transpose", "I:transpose 2\nM:4/4\nL:1/4\nK:D\nD E F G|A4|]", "D4 E4 F#4 G4 A4", "as written", "%%transpose 2 is left out"},
+		{"%%transpose", "%%transpose 2\nM:4/4\nL:1/4\nK:D\nD E F G|A4|]", "D4 E4 F#4 G4 A4", "as written", "%%transpose 2 is left out"},
+		{"shift", "M:4/4\nL:1/4\nK:D shift=CD\nD E F G|A4|]", "D4 E4 F#4 G4 A4", "as written", "shift=CD is left out"},
+		{"sound", "M:4/4\nL:1/4\nK:D sound=c_B\nD E F G|A4|]", "D4 E4 F#4 G4 A4", "a whole step lower", ""},
+		{"sound from C", "M:4/4\nL:1/4\nK:D\nV:1 sound=_B,\nD E F G|A4|]", "D4 E4 F#4 G4 A4", "a whole step lower", ""},
+		{"another transposition later", "M:4/4\nL:1/4\nK:D transpose=-2\nD E F G|[K: transpose=0]A4|]", "D4 E4 F#4 G4 A4", "a whole step lower", "changes in the middle"},
+		{"postscript", "%%beginps\nK:broken q\n%%endps\nM:4/4\nL:1/4\nK:D\nD4|]", "D4", "as written", ""},
+		{"an overlay", "M:4/4\nL:1/4\nK:C\nC D E F & G4|G4|]", "C4 D4 E4 F4 G4", "as written", "lays a second voice"},
+		{"K with accidentals alone", "M:4/4\nL:1/4\nK:D exp ^f\nD4|F4|]", "D4 F#4", "as written", ""},
+		{"a lone figure", "M:2\nL:1/4\nK:C\nC D|E2|]", "C4 D4 E4", "as written", "M:2 is no single meter"},
+		{"meters by turns", "M:2/4 3/4\nL:1/4\nK:C\nC D|E F G|A2|]", "C4 D4 E4 F4 G4 A4", "as written", "M:2/4 3/4 is no single meter"},
+		{"a dotted bar inside", "M:4/4\nL:1/4\nK:C\nC D.|E F|G4|]", "C4 D4 E4 F4 G4", "as written", ""},
+		{"a dotted bar between", "M:4/4\nL:1/4\nK:C\nC D E F.|G4|]", "C4 D4 E4 F4 G4", "as written", ""},
+		{"microtones", "M:4/4\nL:1/4\nK:C\n^/C _3/2D E F|G4|]", "C#4 Db4 E4 F4 G4", "as written", "less than a half step"},
+		{"signs without meaning", "M:4/4\nL:1/4\nK:C\nJC N D RE F|G4|]", "C4 D4 E4 F4 G4", "as written", "the sign J is left out"},
+		{"a field among notes", "M:4/4\nL:1/4\nK:C\nC D [T:two]E F|G4|]", "C4 D4 E4 F4 G4", "as written", "[T:…] among the notes is left out"},
+		{"three times, and no repeat", "M:4/4\nL:1/4\nK:C\n\"^play 3 times\"C4|G4|]", "C4 G4", "as written", "it says to play 3 times"},
+		{"an order that is none", "P:A+B\nM:4/4\nL:1/4\nK:C\nP:A\nC4|\nP:B\nG4|]", "C4 G4", "as written", "gives an order of parts that is not read"},
+	} {
+		s, err := Read(context.Background(), "X:1\n"+tt.text+"\n")
+		if err != nil {
+			t.Errorf("%s: %v", tt.name, err)
+			continue
+		}
+		if got := played(s.Parts[0]); got != tt.plays {
+			t.Errorf("%s: plays %s, want %s", tt.name, got, tt.plays)
+		}
+		if got := soundsLower(s.Parts[0].Transposition); got != tt.sounds {
+			t.Errorf("%s: sounds %s, want %s", tt.name, got, tt.sounds)
+		}
+		said := ""
+		for _, p := range s.Remarks {
+			said += p.Error() + " "
+		}
+		if !strings.Contains(said, tt.says) || tt.says == "" && said != "" {
+			t.Errorf("%s: says %q, want %q", tt.name, said, tt.says)
+		}
+	}
+}
+
+func soundsLower(i score.Interval) string {
+	return map[int]string{0: "as written", -2: "a whole step lower"}[i.Semitones]
+}
+
+// Measures that hold too much or too little are refused, and read by their bar lines where
+// that is wanted; the rest stays.
+func TestMeasuresByBarLines(t *testing.T) {
+	text := "X:1\nM:4/4\nL:1/4\nK:C\nC D E F|G A B|c d e f g|C4|]\n"
+	if _, err := Read(context.Background(), text); err == nil {
+		t.Fatal("uneven measures are read without a word")
+	}
+	s, err := Read(context.Background(), ByBarLines(text))
+	if err != nil {
+		t.Fatal(err)
+	}
+	var meters []string
+	for _, m := range s.Parts[0].Measures {
+		meters = append(meters, m.Meter.String())
+	}
+	if got := strings.Join(meters, " "); got != "4/4 3/4 5/4 4/4" {
+		t.Errorf("by their bar lines the measures are %s", got)
+	}
+	if len(s.Remarks) != 1 || !strings.Contains(s.Remarks[0].Error(), "m. 2, 3") {
+		t.Errorf("it says %v", s.Remarks)
 	}
 }

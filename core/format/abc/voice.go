@@ -122,8 +122,8 @@ func (v *voice) endLine() {
 		return
 	}
 	m, before := &v.measure, &v.part.Measures[n-1]
-	before.Add(score.Signs{Jump: m.Jump, Fine: m.Fine, ToCoda: m.ToCoda})
-	m.Jump, m.Fine, m.ToCoda = score.Jump{}, false, false
+	before.Add(score.Signs{Jump: m.Jump, Fine: m.Fine, ToCoda: m.ToCoda, Times: m.Said})
+	m.Jump, m.Fine, m.ToCoda, m.Said = score.Jump{}, false, false, 0
 }
 
 // stick gives the strokes of the line of music before it their hands: R, L, * for one

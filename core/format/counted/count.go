@@ -13,7 +13,8 @@ import (
 type measure struct {
 	items        []item
 	sounds       []sound
-	signs        score.Measure // the signs alone
+	signs        score.Measure  // the signs alone
+	end          score.Fraction // where it ends before its bar line's place; 0 for a whole one
 	line, column int
 }
 
@@ -31,6 +32,7 @@ const (
 	held
 	rested
 	restedOn // goes on in the same brackets
+	ended    // the measure ends there
 )
 
 // sound is a note or a rest from one place to another.
@@ -177,6 +179,11 @@ func (c *counter) take(words []token) (used int, err error) {
 			c.list[len(c.list)-1].signs.EndingStop = true
 			c.ending = 0
 		}
+	case "/":
+		if !c.any || c.in != struck {
+			return 0, c.problem("Nothing is counted before the end of the measure.", "Write / and the label at which it ends: 1 (2) (3) /4.")
+		}
+		c.in = ended
 	case "=":
 		return c.again(words)
 	default:
@@ -222,6 +229,14 @@ func (c *counter) label(place score.Fraction) error {
 	}
 	if c.now.line == 0 {
 		c.now.line, c.now.column = c.line, c.column
+	}
+	if c.now.end.Cmp(score.Fraction{}) > 0 {
+		return c.problem("Something is counted after the end of the measure.", "Write / before the last label alone, or begin the next measure with a bar line.")
+	}
+	if c.in == ended {
+		c.in, c.now.end = struck, place
+		c.last = place
+		return nil
 	}
 	l := c.in
 	if l == rested && c.open {
@@ -280,7 +295,7 @@ func (c *counter) again(words []token) (int, error) {
 		return 0, c.problem("There is no such measure to say again.", "Write = and the number of a measure before this one, as =1 or =1-4.")
 	}
 	for n := from; n <= to; n++ {
-		c.now.items = append([]item(nil), c.list[n-first].items...)
+		c.now.items, c.now.end = append([]item(nil), c.list[n-first].items...), c.list[n-first].end
 		c.now.line, c.now.column, c.any = c.line, c.column, true
 		c.close()
 		if len(c.list) > score.MostMeasures {
@@ -357,6 +372,9 @@ func (c *counter) sound() error {
 		}
 		for n := range list {
 			list[n].to = c.meter.Length()
+			if !m.end.IsZero() {
+				list[n].to = m.end
+			}
 			if n+1 < len(list) {
 				list[n].to = list[n+1].from
 			}

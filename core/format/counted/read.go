@@ -52,7 +52,7 @@ func Read(ctx context.Context, text string) (score.Score, error) {
 	if err := mark(ctx, &part, f.text["marks"], f.line["marks"], nil); err != nil {
 		return score.Score{}, err
 	}
-	return score.Score{Title: f.text["title"], Tempo: frame.tempo, Parts: []score.Part{part}, Remarks: part.CloseSlurs()}, nil
+	return score.Score{Title: f.text["title"], Tempo: frame.tempo, Parts: []score.Part{part}, Remarks: append(part.CloseSlurs(), part.Unfollowed()...)}, nil
 }
 
 // Parse takes a file apart without reading its lines, with the errors that Read has for its

@@ -134,7 +134,7 @@ func (w *writer) measure(i int) error {
 	switch {
 	case m.Meter != w.meter || m.Key != w.part.Key():
 		return w.problem(m, "The meter or the key changes, which is not counted in one line.")
-	case m.Split || m.Offset.Add(m.Length) != w.meter.Length() && i < len(w.part.Measures)-1:
+	case m.Split || i+1 < len(w.part.Measures) && w.part.Measures[i+1].Split:
 		return w.problem(m, "The measure is not whole, which is not counted in one line.")
 	}
 	if m.Times > 2 || len(m.Endings) > 1 || len(m.Endings) == 1 && m.Endings[0] > 2 {
@@ -180,7 +180,17 @@ func (w *writer) measure(i int) error {
 		}
 	}
 	if missing := m.Offset.Add(m.Length); missing.Less(w.meter.Length()) {
-		fmt.Fprintf(&w.counted, " [%d]", w.number(missing))
+		sub, ok := w.label(missing)
+		if !ok {
+			return w.problem(m, "The measure ends where no label stands.")
+		}
+		if n := w.number(missing); sub != "" && n == said {
+			fmt.Fprintf(&w.counted, " /%s", sub)
+		} else if sub == "" {
+			fmt.Fprintf(&w.counted, " /%d", n)
+		} else {
+			fmt.Fprintf(&w.counted, " (%d) /%s", n, sub)
+		}
 	}
 	w.signsAfter(m)
 	return nil

@@ -2,6 +2,7 @@ package counted
 
 import (
 	"context"
+	"strings"
 	"testing"
 
 	"unhurriedbench/core/name"
@@ -35,6 +36,11 @@ func TestRoundTrip(t *testing.T) {
 				t.Fatalf("in %s %q is %s %v, want %s", names, e.Name, shown(d.Score.Parts[0]), d.Marks, shown(again.Parts[0]))
 			}
 		}
+		for k, m := range s.Parts[0].Measures { // the last one before a pickup's time is as short
+			if now := again.Parts[0].Measures[k]; now.Length != m.Length || now.Offset != m.Offset {
+				t.Fatalf("measure %d holds %s, want %s\n%s\nof %s", m.Number, now.Length, m.Length, text, shown(s.Parts[0]))
+			}
+		}
 		want, got := sounding(s.Parts[0]), sounding(again.Parts[0])
 		if len(want) != len(got) {
 			t.Fatalf("%d notes, want %d\n%s\nof %s\nis %s", len(got), len(want), text, shown(s.Parts[0]), shown(again.Parts[0]))
@@ -66,5 +72,38 @@ func TestRoundTrip(t *testing.T) {
 	}
 	if tried < 100 {
 		t.Errorf("only %d could be counted in one line", tried)
+	}
+}
+
+// A measure that ends early is written and comes back, and signs that lead nowhere are said as
+// they are of other files.
+func TestShortMeasuresAndJumps(t *testing.T) {
+	for _, tt := range []struct{ text, count, says string }{
+		{"count: 4 | 1 2 3 4 | 1 (2) (3) /4\nname: g | g a b c | c", "4 | 1 2 3 4 | 1 /4 |", ""},
+		{"count: 3 4 & | 1 2 3 4 | 1 2 /3\nname: g a b | g a b c | c b", "3 4 & | 1 2 3 4 | 1 2 /3 |", ""},
+		{"count: 1 2 3 4 | 1 D.S.\nname: gabc | g", "1 2 3 4 | 1 D.S. |", "D.S. has no sign to go back to"},
+		{"count: 1 2 3 4 | 1 D.C. al coda\nname: gabc | g", "", "goes on to a coda that is not marked"},
+		{"count: 1 2 3 4 | second 1\nname: gabc | g", "", "never played"},
+	} {
+		s, err := Read(context.Background(), tt.text)
+		if err != nil {
+			t.Errorf("%s: %v", tt.text, err)
+			continue
+		}
+		said := ""
+		for _, p := range s.Remarks {
+			said += p.Error()
+		}
+		if !strings.Contains(said, tt.says) || tt.says == "" && said != "" {
+			t.Errorf("%s says %q, want %q", tt.text, said, tt.says)
+		}
+		if e, err := EntryOf(s, name.Letters); tt.count != "" && (err != nil || e.Count != tt.count) {
+			t.Errorf("%s is written %q (%v), want %q", tt.text, e.Count, err, tt.count)
+		}
+	}
+	for _, wrong := range []string{"count: /4", "count: 1 2 /3 4", "count: 1 /5", "count: 1 2 3 4 | 1 2 /3 | 1 2 3 4"} {
+		if _, err := Read(context.Background(), wrong); err == nil {
+			t.Errorf("%q is read", wrong)
+		}
 	}
 }

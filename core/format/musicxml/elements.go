@@ -12,11 +12,16 @@ type document struct {
 		Type string `xml:"type,attr"`
 		Name string `xml:",chardata"`
 	} `xml:"identification>creator"`
-	PartList []struct {
+	Miscellaneous []miscellaneous `xml:"identification>miscellaneous>miscellaneous-field"`
+	PartList      []struct {
 		ID   string `xml:"id,attr"`
 		Name string `xml:"part-name"`
 	} `xml:"part-list>score-part"`
 	Parts []xmlPart `xml:"part"`
+}
+
+type miscellaneous struct {
+	Name string `xml:"name,attr"`
 }
 
 type xmlPart struct {
@@ -165,8 +170,11 @@ type note struct {
 			Trills   []empty      `xml:"trill-mark"`
 			Others   []anyElement `xml:",any"`
 		} `xml:"ornaments"`
-		Fermatas []empty      `xml:"fermata"`
-		Others   []anyElement `xml:",any"`
+		Fermatas []empty `xml:"fermata"`
+		Tied     []struct {
+			Type string `xml:"type,attr"`
+		} `xml:"tied"`
+		Others []anyElement `xml:",any"`
 	} `xml:"notations"`
 }
 

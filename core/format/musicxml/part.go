@@ -34,14 +34,17 @@ type partReader struct {
 	graces    int             // small strokes waiting for the next stroke
 	remarks   score.Problems
 	remarked  map[string]remarked
-	sounding  bool           // it has said one
-	shift     score.Interval // from what is written here to the part's own transposition
-	metered   bool           // it has given a meter
-	free      bool           // it has said that there is none
-	repeating int            // how many measures are repeated in place of what is empty
-	kept      bool           // the note before was, so that a chord note belongs to it
-	events    *int           // notes and rests of the score so far
-	stopped   bool           // there is more than a score may have, or finer than can be added
+	sounding  bool             // it has said one
+	shift     score.Interval   // from what is written here to the part's own transposition
+	metered   bool             // it has given a meter
+	free      bool             // it has said that there is none
+	repeating int              // how many measures are repeated in place of what is empty
+	kept      bool             // the note before was, so that a chord note belongs to it
+	events    *int             // notes and rests of the score so far
+	stopped   bool             // there is more than a score may have, or finer than can be added
+	spoiled   []score.Problems // what keeps each measure from being read that is shown empty
+	among     bool             // other parts stand beside it
+	uneven    bool             // its measures are read as their bar lines make them
 }
 
 // remarked says where a kind of remark stands and in which measure it came last.
@@ -63,8 +66,23 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 			break
 		}
 	}
+	if 2*len(r.spoiled) > len(r.part.Measures) { // hardly anything is left of it
+		r.problems = append(r.problems, slices.Concat(r.spoiled...)...)
+	}
 	if len(r.problems) > 0 {
 		return score.Part{}, r.problems
+	}
+	for _, wrong := range r.spoiled {
+		p := wrong[0]
+		p.Do = "The measure is shown empty."
+		r.remarks = append(r.remarks, p)
+	}
+	if r.uneven {
+		if uneven, found := r.part.UnevenByBars(); found {
+			r.remarks = append(r.remarks, uneven)
+		}
+	} else if r.among && r.metered {
+		r.remarks = append(r.remarks, r.part.EmptyUneven()...)
 	}
 	if !r.metered {
 		r.remarks = append(
@@ -112,6 +130,7 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 	r.measure = score.Measure{}
 	r.at, r.filled = score.Fraction{}, score.Fraction{}
 	r.voice = firstVoice(x)
+	before := len(r.problems)
 	for _, item := range x.Items {
 		if r.stopped {
 			return
@@ -130,17 +149,20 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 		case *sound:
 			r.sound(t)
 		case *barline:
-			r.barline(t)
+			if t.Location == "middle" && (t.Repeat != nil || t.Ending != nil) && len(r.measure.Events) > 0 {
+				r.divide(t)
+			} else {
+				r.barline(t)
+			}
 		}
 	}
+	if wrong := r.problems[before:]; len(wrong) > 0 && !r.stopped && !slices.ContainsFunc(wrong, func(p score.Problem) bool { return p.Note == 0 }) {
+		r.spoiled = append(r.spoiled, slices.Clone(wrong)) // the measure is shown empty, and the rest is kept
+		r.problems = r.problems[:before]
+		r.measure.Events = nil
+	}
 	m := &r.measure
-	m.Meter, m.Key = r.meter, r.key
-	if r.shift != (score.Interval{}) {
-		m.Key, _ = r.key.Transpose(r.shift)
-	}
-	if m.Clef.Sign == "" {
-		m.Clef = r.clef
-	}
+	r.frame(m)
 	if n := len(r.part.Measures); r.repeating > 0 && n >= r.repeating && silent(m.Events) {
 		m.Events = nil
 		if !r.count(len(r.part.Measures[n-r.repeating].Events)) {
@@ -160,6 +182,42 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 		r.endings = nil
 	}
 	r.part.Measures = append(r.part.Measures, *m)
+}
+
+// frame gives a measure what is in force.
+func (r *partReader) frame(m *score.Measure) {
+	m.Meter, m.Key = r.meter, r.key
+	if r.shift != (score.Interval{}) {
+		m.Key, _ = r.key.Transpose(r.shift)
+	}
+	if m.Clef.Sign == "" {
+		m.Clef = r.clef
+	}
+}
+
+// divide ends a measure at a repeat or an ending in the middle of it; what follows is its
+// second half.
+func (r *partReader) divide(b *barline) {
+	starts := b.Repeat != nil && b.Repeat.Direction == "forward" || b.Repeat == nil && b.Ending.Type == "start"
+	if !starts {
+		r.barline(b)
+	}
+	m := r.measure
+	r.frame(&m)
+	if len(r.endings) > 0 {
+		m.Endings = r.endings
+	}
+	if m.EndingStop {
+		r.endings = nil
+	}
+	if starts { // which divides it too
+		m.DoubleBar = m.DoubleBar || b.Repeat == nil
+	}
+	r.part.Measures = append(r.part.Measures, m)
+	r.measure = score.Measure{Clef: r.clef}
+	if starts {
+		r.barline(b)
+	}
 }
 
 // silent says whether nothing but rests is there.
@@ -505,6 +563,13 @@ func (n *note) tiesOn() bool {
 			return true
 		}
 	}
+	for _, group := range n.Notations { // some programs write the sign alone
+		for _, t := range group.Tied {
+			if t.Type == "start" && len(n.Ties) == 0 {
+				return true
+			}
+		}
+	}
 	return false
 }
 
@@ -534,6 +599,10 @@ func (r *partReader) setValue(e *score.Event, n *note) bool {
 		plain = plain.Mul(score.Frac(int64(ratio.Actual), int64(ratio.Normal)))
 	}
 	v, ok := score.ValueOf(plain)
+	if !ok && plain.Less(score.Frac(1, 64)) {
+		r.fail(r.noteNumber(), "a note is shorter than a sixty-fourth, the shortest that is read.", "Write it longer, or as a grace note.")
+		return false
+	}
 	if !ok {
 		r.fail(r.noteNumber(), fmt.Sprintf("a length of %s of a whole note cannot be written as one note.", e.Length),
 			"Write it as two notes joined by a tie.")
@@ -616,9 +685,7 @@ func (r *partReader) notations(e *score.Event, n *note) {
 			r.ornaments(e, o.Tremolos, len(o.Trills) > 0, o.Others)
 		}
 		for _, other := range group.Others {
-			if other.XMLName.Local != "tied" {
-				r.remark(other.XMLName.Local, fmt.Sprintf("“%s” is left out.", score.Clip(other.XMLName.Local)))
-			}
+			r.remark(other.XMLName.Local, fmt.Sprintf("“%s” is left out.", score.Clip(other.XMLName.Local)))
 		}
 	}
 }

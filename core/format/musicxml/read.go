@@ -168,7 +168,7 @@ func (doc document) score() (score.Score, error) {
 	var problems score.Problems
 	events := 0
 	for _, xmlPart := range doc.Parts {
-		r := &partReader{score: &s, divisions: 1, events: &events, meter: score.Meter{Beats: 4, Unit: 4}, clef: score.Treble}
+		r := &partReader{among: len(doc.Parts) > 1, uneven: doc.uneven(), score: &s, divisions: 1, events: &events, meter: score.Meter{Beats: 4, Unit: 4}, clef: score.Treble}
 		part, err := r.read(xmlPart)
 		if err != nil {
 			var found score.Problems
@@ -198,3 +198,36 @@ func (doc document) score() (score.Score, error) {
 }
 
 const mostProblems = 12
+
+// byBarLines is a field of our own among a file's miscellaneous ones: a measure that holds more
+// or less than its meter asks for is read as its bar lines make it.
+const byBarLines = "measures-by-bar-lines"
+
+func (doc document) uneven() bool {
+	return slices.ContainsFunc(doc.Miscellaneous, func(f miscellaneous) bool { return f.Name == byBarLines })
+}
+
+// ByBarLines has a file read with its measures as their bar lines make them.
+func ByBarLines(text string) string {
+	field := `<miscellaneous-field name="` + byBarLines + `">yes</miscellaneous-field>`
+	put := func(before, what string) (string, bool) {
+		at := strings.Index(text, before)
+		if at < 0 {
+			return "", false
+		}
+		return text[:at] + what + text[at:], true
+	}
+	if with, ok := put("</miscellaneous>", field); ok {
+		return with
+	}
+	field = "<miscellaneous>" + field + "</miscellaneous>"
+	if with, ok := put("</identification>", field); ok {
+		return with
+	}
+	for _, after := range []string{"<defaults", "<credit", "<part-list"} {
+		if with, ok := put(after, "<identification>"+field+"</identification>"); ok {
+			return with
+		}
+	}
+	return text
+}
