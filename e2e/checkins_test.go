@@ -74,6 +74,30 @@ func TestACheckinQueueByTouch(t *testing.T) {
 	find(p, ".day-plot .heard", "")
 }
 
+// A press on what was swapped in a moment before is a mark like any other, and where the
+// browser sends a form by itself, what is typed beside it is there again.
+func TestACheckinKeepsWhatIsTyped(t *testing.T) {
+	p, address := signedIn(t, 1280)
+	waitsToday(p, address, 30)
+	onwards(p, "Hear the 18 who wait")
+	p.MustElement(".due-sheet svg.lanes")
+	p.MustElement("[name=comment]").MustInput("half a sentence")
+	p.MustEval(`() => { window.loaded = "once"; document.addEventListener("htmx:afterSwap", () => document.getElementById("rhythm-0")?.click(), { once: true }); }`)
+	click(p.MustElement("#clean-0"))
+	find(p, ".due > li.was-stumble .due-how", "before that")
+	if loaded := p.MustEval(`() => window.loaded || "anew"`).Str(); loaded != "once" {
+		t.Errorf("a press right after a mark loads the page %s", loaded)
+	}
+	if said := p.MustElement("[name=comment]").MustProperty("value").Str(); said != "half a sentence" {
+		t.Errorf("after two marks the comment is %q", said)
+	}
+	p.MustEval(`() => { window.before = true; const f = document.querySelector(".due-mark"); for (const name of ["hx-post", "hx-target", "hx-swap"]) f.removeAttribute(name); const plain = f.cloneNode(true); f.replaceWith(plain); document.querySelector("[name=comment]").value = "another half"; plain.querySelector("button").click(); }`)
+	arrived(p)
+	if said := p.MustElement("[name=comment]").MustProperty("value").Str(); said != "another half" {
+		t.Errorf("after a form sent by the browser the comment is %q", said)
+	}
+}
+
 // A form that is wrong comes back with what is wrong, in its place, and with what was typed.
 func TestACheckinRefuses(t *testing.T) {
 	p, address := signedIn(t, 1280)

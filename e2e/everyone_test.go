@@ -96,6 +96,9 @@ func TestAccessibility(t *testing.T) {
 		p.MustNavigate(server.URL + v.path).MustWaitLoad()
 		p.MustElement(v.drawn)
 		accessible(t, p, script, v.name)
+		if broken := p.MustEval(`() => [...document.querySelectorAll("tr")].filter((row) => row.checkVisibility() && getComputedStyle(row).display !== "table-row").map((row) => row.className + " " + row.innerText).join("; ")`).Str(); broken != "" {
+			t.Errorf("%s: these rows of a table are laid out as something else: %s", v.name, broken)
+		}
 	}
 }
 

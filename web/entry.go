@@ -58,6 +58,8 @@ type entry struct {
 	WrittenFor  string
 	ABC         string
 	Meter       string // taken for a file that gives none, "3/4"
+	Latin       bool   // it is read as Latin-1
+	Bars        bool   // its measures are read as their bar lines make them
 	Kept        bool   // the MusicXML brought in earlier stays unless replaced
 	Instruments []instrument.Instrument
 	Problems    []string
@@ -83,6 +85,10 @@ type preview struct {
 	Problems   []score.Problem
 	Remarks    []score.Problem
 	Against    string // how it sounds, where that is not what the file says
+	NotUTF8    bool   // its letters are not read as they stand
+	Latin      bool   // and are read as Latin-1
+	Uneven     bool   // measures hold more or less than their meter
+	Bars       bool   // and are read by their bar lines
 	NoMeter    bool   // the file gives none
 	Meter      string // that was taken for it, "" for what its bar lines make
 	Meters     []string
@@ -156,7 +162,12 @@ func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e
 // previewOf shows a score as it would be saved, or what is wrong with it.
 func previewOf(sc score.Score, err error, writtenFor string) preview {
 	if err != nil {
-		return preview{Problems: problemsOf(err)}
+		problems := score.Problems(problemsOf(err))
+		v := preview{Problems: problems, Uneven: problems.OfLengths()}
+		for _, p := range problems {
+			v.NotUTF8 = v.NotUTF8 || strings.Contains(p.What, "not UTF-8")
+		}
+		return v
 	}
 	part := reading.SourceOf(store.Exercise{WrittenFor: writtenFor}, sc).Source
 	return preview{
@@ -206,7 +217,8 @@ func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 	}
 	b, err := s.readSource(r, e, store.Source{})
 	v := previewOf(b.score, err, e.WrittenFor)
-	v.Meter, v.Meters = e.Meter, takenMeters
+	v.Meter, v.Meters, v.Latin, v.Bars = e.Meter, takenMeters, e.Latin, e.Bars
+	v.NotUTF8, v.Uneven = v.NotUTF8 || e.Latin, v.Uneven || e.Bars // so that it can be taken back
 	v.NoMeter = b.source.Format == format.MusicXML && (e.Meter != "" || !musicxml.HasMeter(b.source.Content))
 	s.fragment(w, "entry", "preview", v)
 }
@@ -221,7 +233,7 @@ func entryIn(r *http.Request) (entry, error) {
 	return entry{
 		Way: wayIn(r, "way", other), Typed: typedIn(r),
 		Book: text(r, "book"), Number: text(r, "number"), Title: text(r, "title"),
-		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"),
+		WrittenFor: text(r, "written_for"), ABC: r.FormValue("abc"), Meter: text(r, "meter"), Latin: text(r, "encoding") == "latin-1", Bars: text(r, "bars") == "yes",
 		Seen: text(r, "seen"), Unsaved: true, kept: kept,
 	}, err
 }
@@ -359,6 +371,9 @@ func (s *Server) readSource(r *http.Request, e entry, kept store.Source) (brough
 		case !typed:
 			return b, score.Problems{score.General("There is no exercise yet.", "Choose a file, or type the notes.")}
 		}
+		if e.Bars && b.source.Content == e.ABC {
+			b.source.Content = format.ByBarLines(format.ABC, b.source.Content)
+		}
 		b.score, err = s.reader.Score(r.Context(), b.source)
 		return b, err
 	}
@@ -367,7 +382,16 @@ func (s *Server) readSource(r *http.Request, e entry, kept store.Source) (brough
 	if err != nil {
 		return brought{}, score.Problems{score.General("The file did not arrive whole.", "Choose it again.")}
 	}
+	if e.Latin && !utf8.Valid(data) {
+		if data, err = format.FromLatin1(data); err != nil {
+			return brought{}, score.Problems{score.General("The file cannot be read as Latin-1 either.", "Export it again as UTF-8.")}
+		}
+	}
 	f, err := s.reader.File(r.Context(), header.Filename, data)
+	if e.Bars && f.Text != "" && (f.Kind == format.ABC || f.Kind == format.MusicXML) {
+		f.Text = format.ByBarLines(f.Kind, f.Text)
+		f.Score, err = s.reader.Score(r.Context(), store.Source{Format: f.Kind, Content: f.Text})
+	}
 	b := brought{source: store.Source{Format: f.Kind, Content: f.Text}, score: f.Score, uploaded: true, target: f.For}
 	if err == nil && f.Kind == format.MusicXML && slices.Contains(takenMeters, e.Meter) && !musicxml.HasMeter(f.Text) {
 		b.source.Content, err = withMeter(f.Text, e.Meter)

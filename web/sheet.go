@@ -53,6 +53,8 @@ type sheetMeasure struct {
 	Length float64      `json:"length"`
 	Pulses []sheetPulse `json:"pulses"`
 	Events []sheetEvent `json:"events"`
+	Rests  string       `json:"rests,omitempty"`  // "8 measures", where one sign stands for it and those after it
+	Within *int         `json:"within,omitempty"` // the measure whose sign stands for it too
 }
 
 type sheetPulse struct {
@@ -248,11 +250,17 @@ func sentence(words string) string { return strings.ToUpper(words[:1]) + words[1
 func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, strings []stringColour, opt mei.Options) sheetData {
 	data := drawnFor(target, strings)
 	data.Hands = w.Hands
+	var rests []int
+	if opt.Other == nil {
+		rests = r.Part.Multirests()
+		opt.Multirests = rests
+	}
 	data.MEI, data.Beat, data.Named = mei.Write(r.Part, opt), r.Part.Meter().Beat().Float(), !r.Part.Unpitched()
 	same := map[int][]score.Pitch{}
 	if target.Family == "brass" {
 		same = finger.Neighbours(target)
 	}
+	first := 0 // of a run of rests
 	for i, m := range r.Part.Measures {
 		measure := sheetMeasure{
 			ID: opt.IDs.Measure(i), Number: m.Number, Offset: m.Offset.Float(), Length: m.Length.Float(),
@@ -297,6 +305,12 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 			}
 			x.addHand(e, m.Events[j].Marks)
 			measure.Events = append(measure.Events, x)
+		}
+		if rests != nil && rests[i] > 0 {
+			measure.Rests, first = fmt.Sprintf("%d measures", rests[i]), i
+		} else if rests != nil && rests[i] < 0 {
+			measure.Within = new(int)
+			*measure.Within = first
 		}
 		data.Measures = append(data.Measures, measure)
 	}

@@ -303,3 +303,36 @@ func TestTheRecordsAway(t *testing.T) {
 		t.Errorf("a mark gives %d", status)
 	}
 }
+
+// A file in older letters, and one whose measures do not come out, are read at a press, and
+// kept so.
+func TestReadAsItIsMeant(t *testing.T) {
+	s := open(t)
+	v, account := s.teacher(t, "a@school.example")
+	furnish(t, s.store, account.ID)
+	latin := map[string]string{"way": "file", "book": "The Ferry Book", "number": "21", "title": ""}
+	old := "X:1\nT:F\xe4hre\nM:4/4\nL:1/4\nK:C\nC D E F|G4|]\n"
+	status, page := v.send("/exercises", latin, "old.abc", []byte(old))
+	if status != http.StatusUnprocessableEntity {
+		t.Errorf("a file in Latin-1 gives %d", status)
+	}
+	latin["encoding"] = "latin-1"
+	status, to := v.send("/exercises", latin, "old.abc", []byte(old))
+	if status != http.StatusSeeOther {
+		t.Fatalf("a file read as Latin-1 gives %d: %s", status, to)
+	}
+	_, page = v.get(to)
+	wants(t, page, "21 · Fähre")
+
+	uneven := map[string]string{"way": "abc", "book": "The Ferry Book", "number": "22", "title": "Uneven", "abc": "M:4/4\nL:1/4\nK:C\nC D E F|G A B|c4|]"}
+	_, part := v.script("/exercises/preview", url.Values{"way": {"abc"}, "abc": {uneven["abc"]}})
+	wants(t, part, "Measure 2", "Read these measures by their bar lines")
+	_, part = v.script("/exercises/preview", url.Values{"way": {"abc"}, "abc": {uneven["abc"]}, "bars": {"yes"}})
+	wants(t, part, "read by their bar lines: m. 2", `name="bars" value="yes" checked`)
+	uneven["bars"] = "yes"
+	if status, to = v.send("/exercises", uneven, "", nil); status != http.StatusSeeOther {
+		t.Fatalf("uneven measures read by their bar lines give %d", status)
+	}
+	_, page = v.get(to)
+	wants(t, page, "22 · Uneven", "read by their bar lines: m. 2")
+}

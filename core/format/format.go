@@ -8,6 +8,8 @@ import (
 	"path/filepath"
 	"strings"
 
+	"golang.org/x/text/encoding/charmap"
+
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/format/counted"
 	"unhurriedbench/core/format/midi"
@@ -108,8 +110,19 @@ func unpack(kind string, data []byte) (File, error) {
 	case MusicXML:
 		return File{Kind: MusicXML, Text: string(musicxml.Text(data))}, nil
 	default:
-		return File{Kind: kind, Text: string(data)}, nil
+		return File{Kind: kind, Text: string(musicxml.Text(data))}, nil // UTF-16 is turned over
 	}
+}
+
+// FromLatin1 turns text in Latin-1, as older programs for western Europe write it, into UTF-8.
+func FromLatin1(data []byte) ([]byte, error) { return charmap.Windows1252.NewDecoder().Bytes(data) }
+
+// ByBarLines has a text of a kind read with its measures as their bar lines make them.
+func ByBarLines(kind, text string) string {
+	if kind == MusicXML {
+		return musicxml.ByBarLines(text)
+	}
+	return abc.ByBarLines(text)
 }
 
 // ReadKind reads text that is known to be of a kind.

@@ -50,7 +50,8 @@ window.lanes = (function () {
     const systems = [];
     const byNode = new Map();
     data.measures.forEach((m, index) => {
-      const node = host.querySelector("#" + m.id);
+      const several = m.rests || m.within !== undefined; // one sign stands for several measures of rest
+      const node = host.querySelector("#" + (m.within === undefined ? m : data.measures[m.within]).id);
       if (!node) return;
       const systemNode = node.closest("g.system");
       let system = byNode.get(systemNode);
@@ -67,6 +68,11 @@ window.lanes = (function () {
       system.left = Math.min(system.left, lines.x);
       system.right = Math.max(system.right, lines.right);
       const find = (id) => { const e = host.querySelector("#" + id); return e && box(e.querySelector(".notehead") || e, origin); };
+      if (several) {
+        const x = (lines.x + lines.right) / 2;
+        system.measures.push({ index, left: lines.x, right: lines.right, several, pulses: m.pulses.map((pulse) => ({ pulse, x })), events: [], rests: m.rests, x });
+        return;
+      }
       const pulses = (m.pulses || []).map((p) => ({ pulse: p, x: (find(p.id) || {}).cx }));
       const events = m.events.map((e) => ({ event: e, at: find(e.id) }));
       system.measures.push({ index, left: lines.x, right: lines.right, pulses, events });
@@ -82,6 +88,7 @@ window.lanes = (function () {
 
   function drawTaps(g, system, y) {
     for (const m of system.measures) {
+      if (m.several) continue;
       for (const { pulse, x } of m.pulses) if (pulse.tap && x) g.append(tapMark(pulse.tap, x, y));
     }
   }
@@ -92,6 +99,8 @@ window.lanes = (function () {
 
   function drawCounts(g, system, y, toWrite) {
     for (const m of system.measures) {
+      if (m.rests) g.append(make("text", { class: "c-rest", x: m.x, y }, m.rests));
+      if (m.several) continue;
       for (const { pulse, x } of m.pulses) {
         if (!x) continue;
         if (toWrite) {
@@ -186,6 +195,12 @@ window.lanes = (function () {
       let before = null;
       for (const m of system.measures) {
         const here = list[m.index];
+        if (m.several) {
+          here.width = m.rests ? m.right - m.left : 0;
+          here.crowded = m.rests ? (6.8 * m.rests.length + 14) / here.width : 0;
+          before = null;
+          continue;
+        }
         here.width = m.right - m.left;
         const first = m.pulses.find((p) => p.x);
         here.lead = first ? first.x - m.left : 0;

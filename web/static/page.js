@@ -78,6 +78,37 @@
     if (event.target.matches("select[data-submit]")) event.target.form.requestSubmit();
   });
 
+  // What was swapped in a moment ago is made ready as it is pressed: else the browser sends a
+  // form by itself, and the page with all that is typed on it is loaded anew.
+  for (const what of ["submit", "click"]) {
+    window.addEventListener(what, (event) => {
+      const own = event.target.closest?.("[hx-get], [hx-post]");
+      if (own) htmx.process(own);
+    }, true);
+  }
+
+  // Where a form is sent by the browser all the same, what is typed into the others of its page
+  // is there again on the page that comes back.
+  const unsent = "typed beside a form that was sent";
+  let sent = null;
+  const typedIn = (field) => field.name && !["hidden", "password", "file", "submit", "button", "radio", "checkbox"].includes(field.type) && "defaultValue" in field && field.value !== field.defaultValue;
+  document.addEventListener("submit", (event) => { sent = event.defaultPrevented ? null : event.target; });
+  window.addEventListener("pagehide", () => {
+    if (!sent) return;
+    const fields = [...document.forms].filter((form) => form !== sent && !form.dataset.draft).flatMap((form) =>
+      [...form.elements].filter(typedIn).map((field) => ({ form: form.getAttribute("action"), name: field.name, value: field.value })));
+    if (fields.length) sessionStorage.setItem(unsent, JSON.stringify({ path: location.pathname, fields }));
+  });
+  document.addEventListener("DOMContentLoaded", () => {
+    const kept = JSON.parse(sessionStorage.getItem(unsent) || "null");
+    sessionStorage.removeItem(unsent);
+    if (kept?.path !== location.pathname) return;
+    for (const { form, name, value } of kept.fields) {
+      const field = [...document.forms].find((f) => f.getAttribute("action") === form)?.elements[name];
+      if (field && "value" in field) field.value = value;
+    }
+  });
+
   // A form that comes back with what is wrong with it stands in its place.
   document.addEventListener("htmx:beforeSwap", (event) => {
     const answer = event.detail.xhr;

@@ -102,12 +102,24 @@ type writer struct {
 const measuresPerLine = 4
 
 func (w *writer) music(first bool, header score.Part) {
+	rests := w.part.Multirests()
 	for i, m := range w.part.Measures {
+		if rests[i] < 0 {
+			if i+1 == len(rests) || rests[i+1] >= 0 { // the bar line after the last of them
+				w.end(i, m)
+				w.b.WriteString("\n")
+			}
+			continue
+		}
 		before := header.Measures[0]
 		if i > 0 {
 			before = w.part.Measures[i-1]
 		}
 		w.start(i, m, before)
+		if rests[i] > 0 {
+			fmt.Fprintf(w.b, "Z%d", rests[i])
+			continue
+		}
 		for j, e := range m.Events {
 			w.event(e, m, j)
 		}

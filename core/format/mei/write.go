@@ -18,6 +18,8 @@ type Options struct {
 	Ruler      bool // add the staff of pulses
 	IDs        IDs
 
+	Multirests []int // measures of rest that one sign stands for, as score.Part has them; nil for none
+
 	Other      *score.Part // another line over it, measure by measure; nil for none
 	OtherScale int         // how large that is, in hundredths
 }
@@ -63,13 +65,24 @@ func Write(part score.Part, opt Options) string {
 		if m.EndingStart {
 			fmt.Fprintf(&w.b, `<ending n="%s">`, m.EndingText())
 		}
-		w.measure(i)
+		if w.together(i) >= 0 { // else the sign before stands for it
+			w.measure(i)
+		}
 		if len(m.Endings) > 0 && (i+1 == len(part.Measures) || len(part.Measures[i+1].Endings) == 0 || part.Measures[i+1].EndingStart) {
 			w.b.WriteString(`</ending>`)
 		}
 	}
 	w.b.WriteString(`</section></score></mdiv></body></music></mei>`)
 	return w.b.String()
+}
+
+// together is how many measures of rest one sign stands for at a measure, 0 for an ordinary one,
+// and -1 for those after its first.
+func (w *writer) together(i int) int {
+	if i >= len(w.opt.Multirests) {
+		return 0
+	}
+	return w.opt.Multirests[i]
 }
 
 func (w *writer) scoreDef(m score.Meter, k score.Key, whole bool) {
@@ -134,6 +147,8 @@ func clefAttributes(c score.Clef, prefix string) string {
 
 func (w *writer) measure(i int) {
 	m := w.part.Measures[i]
+	last := i + max(w.together(i), 1) - 1 // whose bar line it ends with
+	ends := w.part.Measures[last]
 	fmt.Fprintf(&w.b, `<measure xml:id="%s" n="%d"`, w.opt.IDs.Measure(i), m.Number)
 	if m.Length != m.Meter.Length() {
 		w.b.WriteString(` metcon="false"`)
@@ -142,11 +157,11 @@ func (w *writer) measure(i int) {
 		w.b.WriteString(` left="rptstart"`)
 	}
 	switch {
-	case m.RepeatEnd:
+	case ends.RepeatEnd:
 		w.b.WriteString(` right="rptend"`)
-	case i == len(w.part.Measures)-1:
+	case last == len(w.part.Measures)-1:
 		w.b.WriteString(` right="end"`)
-	case m.DoubleBar || m.Jump.To != "" || m.Fine:
+	case ends.DoubleBar || ends.Jump.To != "" || ends.Fine:
 		w.b.WriteString(` right="dbl"`)
 	}
 	w.b.WriteString(`>`)
@@ -160,12 +175,22 @@ func (w *writer) measure(i int) {
 	if i > 0 && m.Clef != w.part.Measures[i-1].Clef {
 		fmt.Fprintf(&w.b, `<clef %s/>`, clefAttributes(m.Clef, ""))
 	}
-	w.events(i, 0, len(m.Events), true)
+	if n := w.together(i); n > 0 {
+		fmt.Fprintf(&w.b, `<multiRest xml:id="%s" num="%d"/>`, w.opt.IDs.Event(score.Place{Measure: i}), n)
+	} else {
+		w.events(i, 0, len(m.Events), true)
+	}
 	w.b.WriteString(`</layer></staff>`)
-	if w.opt.Ruler {
+	switch {
+	case w.opt.Ruler && w.together(i) > 0:
+		w.b.WriteString(`<staff n="2"><layer n="1"><mSpace/></layer></staff>`)
+	case w.opt.Ruler:
 		w.ruler(i)
 	}
 	w.signs(i)
+	if last > i {
+		w.signs(last)
+	}
 	if w.other != nil && i < len(w.other.part.Measures) {
 		w.other.hanging(i)
 		w.take()

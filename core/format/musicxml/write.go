@@ -44,6 +44,7 @@ func Write(s score.Score) []byte {
 }
 
 type writer struct {
+	rests     []int // measures of rest that one sign stands for
 	b         strings.Builder
 	divisions int64 // of a quarter note
 	slurs     int   // open ones
@@ -80,7 +81,7 @@ func divisionsOf(p score.Part) int64 {
 }
 
 func (w *writer) part(s score.Score, p score.Part) {
-	w.divisions = divisionsOf(p)
+	w.divisions, w.rests = divisionsOf(p), p.Multirests()
 	w.slurs = 0
 	for i, m := range p.Measures {
 		implicit := ""
@@ -153,7 +154,8 @@ func (w *writer) attributes(p score.Part, i int) {
 		before = p.Measures[i-1]
 	}
 	key, meter, clef := i == 0 || m.Key != before.Key, i == 0 || m.Meter != before.Meter, i == 0 || m.Clef != before.Clef
-	if !key && !meter && !clef {
+	several := w.rests[i]
+	if !key && !meter && !clef && several <= 0 {
 		return
 	}
 	w.open("attributes")
@@ -198,6 +200,11 @@ func (w *writer) attributes(p score.Part, i int) {
 			w.number("octave-change", int64(octaves))
 		}
 		w.close("transpose")
+	}
+	if several > 0 {
+		w.open("measure-style")
+		w.number("multiple-rest", int64(several))
+		w.close("measure-style")
 	}
 	w.close("attributes")
 }
