@@ -3,6 +3,7 @@ package demo
 import (
 	"context"
 	"regexp"
+	"strings"
 	"testing"
 
 	"unhurriedbench/core/finger"
@@ -16,6 +17,12 @@ import (
 // they lead to.
 var smallStrokes = regexp.MustCompile(`\{[^}]*\}`)
 
+// writtenOut are texts for abc2midi with the repeat written out: it strikes the first note of
+// a second ending though a tie leads into both.
+var writtenOut = map[string]string{
+	"|: d =e e f | e d c B | c c/d/ e d- |1 d2 c2 :|2 d c B2 |]": "d =e e f | e d c B | c c/d/ e d- | d2 c2 | d =e e f | e d c B | c c/d/ e d- | d c B2 |]",
+}
+
 // Outside check: abc2midi, from Debian's abcmidi, reads the same text.
 func TestExercisesAgreeWithABC2MIDI(t *testing.T) {
 	exercises, err := Exercises()
@@ -27,7 +34,11 @@ func TestExercisesAgreeWithABC2MIDI(t *testing.T) {
 	}
 	for _, x := range exercises {
 		t.Run(x.Score.Title, func(t *testing.T) {
-			midicheck.Compare(t, smallStrokes.ReplaceAllString(x.ABC, ""), x.Score.Parts...)
+			text := smallStrokes.ReplaceAllString(x.ABC, "")
+			for line, out := range writtenOut {
+				text = strings.Replace(text, line, out, 1)
+			}
+			midicheck.Compare(t, text, x.Score.Parts...)
 		})
 	}
 }

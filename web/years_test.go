@@ -1,11 +1,14 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"net/url"
 	"strings"
 	"testing"
+
+	"unhurriedbench/store"
 )
 
 // A section's year decides which fingerings are taught; it moves no line that lies well.
@@ -17,7 +20,11 @@ func TestYearOfASection(t *testing.T) {
 	bench := fmt.Sprintf("/bench/%d?instrument=bassoon&section=%d", flicks, b.section)
 	_, page := v.get(bench)
 	wants(t, page, "A2 to D3, suggested", "the first-year range", `"fingering":"W 1 2 3 | 4 5"`)
-	high := s.exercise(t, account.ID, 2, "High", "bassoon", "T:High\nM:4/4\nL:1/4\nK:C clef=bass\nA, C D C|A,4|]\n")
+	high, err := s.store.For(account.ID).AddExercise(context.Background(), store.Exercise{Book: "Another", Number: 2, Title: "High", WrittenFor: "bassoon"},
+		store.Source{Format: "abc", Content: "T:High\nM:4/4\nL:1/4\nK:C clef=bass\nA, C D C|A,4|]\n"}) // in a book of its own: neighbors keep their octave
+	if err != nil {
+		t.Fatal(err)
+	}
 	written := fmt.Sprintf("/bench/%d?instrument=bassoon&section=%d", high, b.section)
 	_, page = v.get(written)
 	wants(t, page, `"fingering":"1 2 3 | 4 5"`, "touch the A flick key at the start")

@@ -270,44 +270,68 @@ func (p *Part) groupTuplets() {
 
 // joinTies marks the second note of each tie and drops ties that lead to a rest
 // or to another pitch.
-// A tie into a first ending leads into the later ones too, where they begin on its pitch.
-// Source: common practice.
+// A tie into a first ending leads into the later ones too, where they begin on its pitch and
+// are not struck anew. Source: common practice.
 func (p *Part) joinTies() {
 	var before *Event
 	for i := range p.Measures {
 		for j := range p.Measures[i].Events {
 			e := &p.Measures[i].Events[j]
 			e.Tied = false
-			if before != nil {
+			into := j == 0 && p.tiedIntoEnding(i)
+			switch {
+			case j == 0 && p.laterEnding(i):
+				e.Tied = into && !e.Anew
+				before.tiesEnd()
+			case before != nil:
 				before.tieTo(e)
 			}
-			if j == 0 && p.Measures[i].EndingStart && !e.Tied {
-				e.Tied = p.tiedIntoEnding(i)
-			}
+			e.Anew = e.Anew && into
 			before = e
 		}
 	}
-	if before != nil {
-		before.TieOn, before.InnerTies = false, nil
+	before.tiesEnd()
+}
+
+// laterEnding says whether measure i begins an ending behind another.
+func (p *Part) laterEnding(i int) bool { return p.Measures[i].EndingStart && p.beforeEndings(i) < i-1 }
+
+// tiesEnd drops the ties of a note that none comes after.
+func (e *Event) tiesEnd() {
+	if e != nil {
+		e.TieOn, e.InnerTies = false, nil
 	}
+}
+
+// LeadsInto is the index of the measure that is played before measure i at first: the one in
+// front of it or, where i begins a later ending, the one in front of the first ending. It is
+// -1 for none.
+func (p *Part) LeadsInto(i int) int {
+	if p.Measures[i].EndingStart {
+		return p.beforeEndings(i)
+	}
+	return i - 1
 }
 
 // tiedIntoEnding says whether the measure before a run of endings ties its last note into
 // them, and a later one begins with it.
 func (p *Part) tiedIntoEnding(i int) bool {
-	k := p.beforeEndings(i)
-	if k < 0 || k+1 == i || len(p.Measures[k].Events) == 0 {
+	k := p.LeadsInto(i)
+	if !p.laterEnding(i) || k < 0 || len(p.Measures[k].Events) == 0 {
 		return false
 	}
 	last, e := p.Measures[k].Events[len(p.Measures[k].Events)-1], p.Measures[i].Events[0]
-	return last.Kind == Note && e.Kind == Note && !last.Unpitched && !e.Unpitched && last.Holds(e.Pitch)
+	if last.Kind != Note || e.Kind != Note || last.Unpitched != e.Unpitched {
+		return false
+	}
+	return last.Unpitched && last.TieOn || !last.Unpitched && last.Holds(e.Pitch)
 }
 
 // tieTo carries the ties of a note or chord over to the next one: it is not struck
 // where it is held from there, and ties that lead to nothing are dropped.
 func (e *Event) tieTo(next *Event) {
 	if next.Kind != Note || e.Unpitched != next.Unpitched {
-		e.TieOn, e.InnerTies = false, nil
+		e.tiesEnd()
 		return
 	}
 	if e.Unpitched {

@@ -80,6 +80,9 @@ func (p Part) Unfollowed() []Problem {
 		list = append(list, Problem{Measure: m.Number, Line: m.Line, What: what, Do: do})
 	}
 	for _, m := range p.Measures {
+		if m.Missed {
+			say(m, "two bar lines stand in front of it with nothing between them; no measure is made of that.", "Write a measure of rest there if one is meant.")
+		}
 		if m.Said > 0 {
 			say(m, fmt.Sprintf("it says to play %d times, and no repeat sign comes after it; it is played once.", m.Said), "Write the repeat signs.")
 		}

@@ -29,6 +29,7 @@ type Event struct {
 	Sign         bool    // an accidental is written in front
 	TieOn        bool    // tied to the next note
 	Tied         bool    // continues the note before and is not struck
+	Anew         bool    // begins an ending and is struck, though a tie leads into the ending before
 	InnerTies    []Pitch // of Others, those that are tied to the next note
 	SlurStarts   int     // slurs that begin on this note
 	SlurEnds     int     // slurs that end on it
@@ -84,6 +85,7 @@ type Measure struct {
 	Split       bool // a later part of a measure that a repeat sign or an ending divides
 	RepeatStart bool
 	RepeatEnd   bool
+	Missed      bool  // two bar lines with nothing between them stand in front of it
 	Implied     bool  // RepeatEnd is not written: the ending of a later pass follows at once
 	Said        int   // words over it say to play the strain so often; 0 once that is followed
 	Times       int   // how often a repeat that ends here is played in all; 0 means 2

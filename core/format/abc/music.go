@@ -370,6 +370,12 @@ func (v *voice) bar(s string) int {
 	}
 	final := strings.Contains(text, "]") || strings.HasPrefix(text, "[")
 	double := strings.Contains(text, "||")
+	if text == "|" && len(v.measure.Events) == 0 && len(v.part.Measures) > 0 && v.barLine == v.r.line {
+		v.missed = true
+	}
+	if v.barLine = 0; text == "|" {
+		v.barLine = v.r.line
+	}
 	v.closeMeasure(repeatEnd, final, double || repeatStart && len(v.endings) > 0)
 	if repeatEnd {
 		v.times = 0

@@ -175,6 +175,7 @@ func TestRemarks(t *testing.T) {
 		{"!wobble!B2 d2|]", "!wobble! is left out"},
 		{`"Bb"B2 d2|]`, "chord names"},
 		{"=E2 e2|]", "other octave"},
+		{"B4| |d4|]", "Measure 2, line 6: two bar lines stand in front of it with nothing between them"},
 	}
 	for _, tt := range tests {
 		s, err := Read(context.Background(), tune(tt.music))

@@ -28,6 +28,8 @@ type voice struct {
 	times       int            // how often the strain that has begun is played, 0 for twice
 	endings     []int          // in force
 	endingStart bool
+	barLine     int        // the line of a plain bar line read last
+	missed      bool       // nothing stands between it and the next
 	line        []lineNote // the notes of the line of music read last
 }
 
@@ -237,7 +239,8 @@ func (v *voice) closeMeasure(repeatEnd, final, double bool) {
 	m.DoubleBar = double || final
 	m.Endings = v.endings
 	m.EndingStart = v.endingStart
-	v.repeatStart, v.endingStart = false, false
+	m.Missed = v.missed
+	v.repeatStart, v.endingStart, v.missed = false, false, false
 	v.part.Measures = append(v.part.Measures, m)
 	if len(v.part.Measures) == score.MostMeasures+1 {
 		v.r.stop(score.TooManyMeasures(len(v.part.Measures)))

@@ -41,6 +41,7 @@ type sound struct {
 	from, to  score.Fraction
 	goesOn    bool // tied over the bar line
 	continues bool // from the measure before
+	anew      bool // begins a later ending, and the first begins with what is held
 }
 
 // counter reads the count line.
@@ -56,6 +57,7 @@ type counter struct {
 	any          bool           // a label stands in the measure
 	spoken       bool           // a number stands in the measure
 	in           look
+	barLine      int  // the line of a plain bar line that nothing has come after, else 0
 	open         bool // inside brackets, and a label has come there
 	line, column int
 	ending       int // the pass that the measures are of, 0 for all
@@ -145,6 +147,9 @@ func (c *counter) pickup() bool {
 // take takes a token, and says how many more it has used.
 func (c *counter) take(words []token) (used int, err error) {
 	w := words[0].text
+	if !words[0].isBar() {
+		c.barLine = 0
+	}
 	if n, err := strconv.Atoi(w); err == nil {
 		return 0, c.beatNumber(n)
 	}
@@ -165,7 +170,14 @@ func (c *counter) take(words []token) (used int, err error) {
 		}
 		c.in = struck
 	case "|", "||", "|]":
+		if w == "|" && !c.any && c.barLine == c.line {
+			c.now.signs.Missed = true
+		}
 		c.close()
+		if c.barLine = 0; w == "|" {
+			c.barLine = c.line
+		}
+		return 0, nil
 	case "|:":
 		c.close()
 		c.now.signs.RepeatStart = true
@@ -341,9 +353,10 @@ func (c *counter) word(words []token) (int, error) {
 // sound finds what sounds in each measure. Where findings are kept, what is held from nothing
 // is a rest.
 func (c *counter) sound() error {
-	sounding := false // a note lasts to the end of the measure before
 	for k := range c.list {
 		m := &c.list[k]
+		before := c.before(k)
+		sounding := before != nil && before.kind == score.Note
 		c.line, c.column = m.line, m.column
 		var list []sound
 		for n, it := range m.items {
@@ -379,14 +392,46 @@ func (c *counter) sound() error {
 				list[n].to = list[n+1].from
 			}
 		}
-		if k > 0 && list[0].continues {
-			before := c.list[k-1].sounds
-			before[len(before)-1].goesOn = true
+		switch later := c.laterEnding(k); {
+		case before == nil:
+		case later && list[0].continues && !before.goesOn:
+			err := c.at(k, "This ending begins with what is held, and the first does not.", "Write (1) in each ending, or 1 here.")
+			if err := c.found.keep(err, token{line: m.line, column: m.column}, token{line: m.line, column: m.column}); err != nil {
+				return err
+			}
+			list[0].continues = false
+		case list[0].continues:
+			before.goesOn = true
+		case later:
+			list[0].anew = before.goesOn && list[0].kind == score.Note
 		}
 		m.sounds = list
-		sounding = list[len(list)-1].kind == score.Note
 	}
 	return nil
+}
+
+// laterEnding says whether a measure begins an ending behind another.
+func (c *counter) laterEnding(k int) bool {
+	if k == 0 {
+		return false
+	}
+	ending, before := c.list[k].signs.Endings, c.list[k-1].signs.Endings
+	return len(ending) > 0 && len(before) > 0 && ending[0] != before[0]
+}
+
+// before is what sounds last before a measure as it is played at first: into an ending it is
+// the measure in front of them all. It is nil for none.
+func (c *counter) before(k int) *sound {
+	if c.laterEnding(k) {
+		for k > 0 && len(c.list[k-1].signs.Endings) > 0 {
+			k--
+		}
+	}
+	if k == 0 || len(c.list[k-1].sounds) == 0 {
+		return nil
+	}
+	list := c.list[k-1].sounds
+	return &list[len(list)-1]
 }
 
 // unsounded says why a label, the n-th of a measure, cannot stand where it does: after what

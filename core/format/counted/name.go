@@ -235,13 +235,17 @@ func nearest(step score.Step, before score.Pitch) score.Pitch {
 
 // carry gives tied notes the pitch of the note they continue.
 func (n *namer) carry() {
-	var pitch score.Pitch
 	for _, at := range n.part.Notes() {
 		e := n.part.At(at)
-		if e.Tied {
-			e.Pitch = pitch
-		}
 		e.Sign = false
-		pitch = e.Pitch
+		if !e.Tied {
+			continue
+		}
+		measure, k := at.Measure, at.Event-1
+		if k < 0 {
+			measure = n.part.LeadsInto(at.Measure)
+			k = len(n.part.Measures[measure].Events) - 1
+		}
+		e.Pitch = n.part.Measures[measure].Events[k].Pitch
 	}
 }

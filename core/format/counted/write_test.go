@@ -83,6 +83,11 @@ func TestShortMeasuresAndJumps(t *testing.T) {
 		{"count: 3 4 & | 1 2 3 4 | 1 2 /3\nname: g a b | g a b c | c b", "3 4 & | 1 2 3 4 | 1 2 /3 |", ""},
 		{"count: 1 2 3 4 | 1 D.S.\nname: gabc | g", "1 2 3 4 | 1 D.S. |", "D.S. has no sign to go back to"},
 		{"count: 1 2 3 4 | 1 D.C. al coda\nname: gabc | g", "", "goes on to a coda that is not marked"},
+		{"count: 1 2 3 4 | | 1 2 3 4\nname: gabc | gabc", "1 2 3 4 | 1 2 3 4 |", "two bar lines stand in front of it"},
+		{"count: 1 2 3 4 |\n| 1 2 3 4\nname: gabc | gabc", "1 2 3 4 | 1 2 3 4 |", ""},
+		{"count: |: 1 2 3 4 | first 1 (2) (3) (4) :| second 1 (2) 3 (4) |\nname: gabc | c | c b", "|: 1 2 3 4 | first 1 :| second 1 3 |", ""},
+		{"count: |: 1 2 3 4 | first (1) 2 3 4 :| second 1 2 3 4 |\nname: gabc | gab | cgab", "|: 1 2 3 4 | first (1) 2 3 4 :| second 1 2 3 4 |", ""},
+		{"count: |: 1 2 3 4 | first (1) 2 3 4 :| second (1) 2 3 4 |\nname: gabc | gab | gab", "|: 1 2 3 4 | first (1) 2 3 4 :| second (1) 2 3 4 |", ""},
 		{"count: 1 2 3 4 | second 1\nname: gabc | g", "", "never played"},
 	} {
 		s, err := Read(context.Background(), tt.text)
@@ -101,7 +106,7 @@ func TestShortMeasuresAndJumps(t *testing.T) {
 			t.Errorf("%s is written %q (%v), want %q", tt.text, e.Count, err, tt.count)
 		}
 	}
-	for _, wrong := range []string{"count: /4", "count: 1 2 /3 4", "count: 1 /5", "count: 1 2 3 4 | 1 2 /3 | 1 2 3 4"} {
+	for _, wrong := range []string{"count: /4", "count: 1 2 /3 4", "count: 1 /5", "count: 1 2 3 4 | 1 2 /3 | 1 2 3 4", "count: |: 1 2 3 4 | first 1 2 3 4 :| second (1) 2 3 4"} {
 		if _, err := Read(context.Background(), wrong); err == nil {
 			t.Errorf("%q is read", wrong)
 		}

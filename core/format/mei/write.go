@@ -367,6 +367,9 @@ func (w *writer) hanging(i int) {
 		if e.TieOn {
 			fmt.Fprintf(&w.b, `<tie startid="#%s" endid="#%s"/>`, id, w.opt.IDs.Event(w.next(at)))
 		}
+		if j == 0 && e.Tied && i > 0 && w.part.LeadsInto(i) != i-1 {
+			fmt.Fprintf(&w.b, `<tie tstamp="0" staff="1" endid="#%s"/>`, id) // from before the endings
+		}
 		if end, ok := w.slurEnd(at); ok {
 			fmt.Fprintf(&w.b, `<slur startid="#%s" endid="#%s"/>`, id, w.opt.IDs.Event(end))
 		}

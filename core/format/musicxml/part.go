@@ -495,7 +495,8 @@ func (r *partReader) note(n *note) {
 	if !e.WholeMeasure && !r.setValue(&e, n) || !r.count(1) {
 		return
 	}
-	e.TieOn = n.tiesOn()
+	e.TieOn = n.ties("start")
+	e.Anew = len(r.measure.Events) == 0 && r.laterEnding() && !n.ties("stop")
 	r.notations(&e, n)
 	if e.Text == "R" || e.Text == "L" {
 		e.Sticking, e.Text = e.Text, ""
@@ -543,7 +544,7 @@ func (r *partReader) chordNote(n *note) {
 		r.stop(r.problem(k, fmt.Sprintf("more than %d notes are struck together.", score.MostAtOnce), "Export the file again."))
 		return
 	}
-	p, tied := r.pitch(n), n.tiesOn()
+	p, tied := r.pitch(n), n.ties("start")
 	if p.MIDI() > e.Pitch.MIDI() {
 		p, e.Pitch = e.Pitch, p
 		tied, e.TieOn = e.TieOn, tied
@@ -556,16 +557,22 @@ func (r *partReader) chordNote(n *note) {
 	r.remark("chord", "notes are struck together; the lanes follow the highest, the others stand on the staff alone.")
 }
 
-// tiesOn says whether a tie starts on the note.
-func (n *note) tiesOn() bool {
+// laterEnding says whether the measure being read begins an ending behind another.
+func (r *partReader) laterEnding() bool {
+	n := len(r.part.Measures)
+	return r.measure.EndingStart && n > 0 && len(r.part.Measures[n-1].Endings) > 0
+}
+
+// ties says whether a tie starts, or stops, on the note.
+func (n *note) ties(way string) bool {
 	for _, t := range n.Ties {
-		if t.Type == "start" {
+		if t.Type == way {
 			return true
 		}
 	}
 	for _, group := range n.Notations { // some programs write the sign alone
 		for _, t := range group.Tied {
-			if t.Type == "start" && len(n.Ties) == 0 {
+			if t.Type == way && len(n.Ties) == 0 {
 				return true
 			}
 		}

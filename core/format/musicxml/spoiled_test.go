@@ -95,6 +95,21 @@ func TestWhatFilesHave(t *testing.T) {
 	if got := struckIn(s.Parts[0]); got != "C" {
 		t.Errorf("a tie that is a sign alone strikes %s", got)
 	}
+	first, second := `<barline location="left"><ending number="1" type="start"/></barline>`, `<barline location="left"><ending number="2" type="start"/></barline>`
+	back := `<barline location="right"><ending number="1" type="stop"/><repeat direction="backward"/></barline>`
+	for _, again := range []struct{ tie, want string }{{tied("stop"), "CDECDF"}, {"", "CDECDDF"}} {
+		s, _ = readFile(t, fileOf([]string{
+			pitched("C", 16, "") + pitched("D", 16, tied("start")),
+			first + pitched("D", 16, tied("stop")) + pitched("E", 16, "") + back,
+			second + pitched("D", 16, again.tie) + pitched("F", 16, ""),
+		}))
+		if got := struckIn(s.Parts[0]); got != again.want {
+			t.Errorf("a second ending with the tie %q strikes %s, want %s", again.tie, got, again.want)
+		}
+		if back, _ := readFile(t, string(Write(s))); struckIn(back.Parts[0]) != again.want {
+			t.Errorf("written and read it strikes %s, want %s", struckIn(back.Parts[0]), again.want)
+		}
+	}
 	half := `<barline location="middle"><bar-style>light-heavy</bar-style><repeat direction="backward"/></barline>`
 	s, _ = readFile(t, fileOf([]string{whole, pitched("D", 16, "") + half + pitched("E", 16, ""), pitched("F", 32, "")}))
 	if got := struckIn(s.Parts[0]); got != "CDCDEF" || len(s.Parts[0].Measures) != 4 {
