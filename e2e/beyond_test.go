@@ -79,6 +79,9 @@ func TestANoteBeyondTheInstrument(t *testing.T) {
 		if notes, said := pale(p); notes < atLeast || said < 1 {
 			t.Errorf("%s: %d notes are pale, and it is said %d times", where, notes, said)
 		}
+		if out := p.MustEval(`() => [...document.querySelectorAll(".beyond-word")].filter((w) => w.getBoundingClientRect().top < w.closest("svg").parentElement.getBoundingClientRect().top).length`).Int(); out > 0 {
+			t.Errorf("%s: %d words stand over the edge of the music", where, out)
+		}
 		if text := p.MustElement("body").MustText(); containsAny(text, "could not be drawn", "undefined", "TypeError") {
 			t.Errorf("%s says %s", where, text)
 		}

@@ -46,6 +46,7 @@ window.lanes = (function () {
 
   // measure finds where every pulse, note and measure lies, system by system.
   function locate(host, data) {
+    host.classList.toggle("has-beyond", data.measures.some((m) => m.events?.some((e) => e.beyond))); // for its words
     const origin = host.getBoundingClientRect();
     const systems = [];
     const byNode = new Map();
@@ -165,7 +166,7 @@ window.lanes = (function () {
         if (at.cx < said) continue;
         const words = event.unlisted ? "none listed: write yours" : event.beyond, half = 3.4 * words.length;
         const x = Math.max(system.left + half, Math.min(system.right - half, at.cx));
-        g.append(make("text", { class: "beyond-word", x, y: Math.min(system.top, at.y) - 24 }, words));
+        g.append(make("text", { class: "beyond-word", x, y: Math.max(12, Math.min(system.top - 24, at.y - 14)) }, words));
         said = x + 2 * half;
       }
     }
