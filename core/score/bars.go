@@ -36,8 +36,9 @@ func (p *Part) MeterByBars() []string {
 	return words
 }
 
-// mostBeats is the highest upper figure that readers take.
-const mostBeats = 24
+// mostBeats is the highest upper figure that readers take: a chant may stand a line long
+// between two bar lines.
+const mostBeats = 64
 
 // ReadByBars is the remark for a part whose meter comes from its bar lines.
 func ReadByBars(meters []string, do string) Problem {

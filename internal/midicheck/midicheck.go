@@ -4,6 +4,9 @@
 package midicheck
 
 import (
+	"bytes"
+	"errors"
+	"fmt"
 	"os"
 	"os/exec"
 	"path/filepath"
@@ -44,30 +47,54 @@ func Compare(t *testing.T, text string, parts ...score.Part) {
 	}
 }
 
-// Notes runs abc2midi on the text and lists what it strikes.
+// Notes lists what abc2midi strikes of a text, and fails the test where it cannot.
 func Notes(t *testing.T, text string) []Note {
 	t.Helper()
+	notes, err := Struck(text)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return notes
+}
+
+// Struck runs abc2midi on the text and lists what it strikes, in order.
+func Struck(text string) ([]Note, error) {
 	program, err := exec.LookPath("abc2midi")
 	if err != nil {
-		t.Fatal("this check needs abc2midi: run bin/test, which installs the package abcmidi")
+		return nil, errors.New("this check needs abc2midi: run bin/test, which installs the package abcmidi")
 	}
-	dir := t.TempDir()
+	dir, err := os.MkdirTemp("", "midicheck")
+	if err != nil {
+		return nil, fmt.Errorf("a folder for abc2midi: %w", err)
+	}
+	defer func() { _ = os.RemoveAll(dir) }()
 	in, out := filepath.Join(dir, "in.abc"), filepath.Join(dir, "out.mid")
 	if err := os.WriteFile(in, []byte(text), 0o600); err != nil {
-		t.Fatal(err)
+		return nil, fmt.Errorf("write for abc2midi: %w", err)
 	}
 	if message, err := exec.Command(program, in, "-o", out, "-NGUI", "-NFER").CombinedOutput(); err != nil {
 		if _, missing := os.Stat(out); missing != nil {
-			t.Fatalf("abc2midi: %v\n%s", err, message)
+			return nil, fmt.Errorf("abc2midi: %w\n%s", err, message)
 		}
 	}
-	file, err := smf.ReadFile(out)
+	data, err := os.ReadFile(out)
 	if err != nil {
-		t.Fatalf("read abc2midi's file: %v", err)
+		return nil, fmt.Errorf("abc2midi made no file: %w", err)
+	}
+	// abc2midi starts the music at tick 1.
+	return File(data, 1)
+}
+
+// File lists what a MIDI file strikes, as gomidi reads it, in order; the drums' channel is
+// left out. Its music begins at the given tick.
+func File(data []byte, first int64) ([]Note, error) {
+	file, err := smf.ReadFrom(bytes.NewReader(data))
+	if err != nil {
+		return nil, fmt.Errorf("read the MIDI file: %w", err)
 	}
 	quarter, ok := file.TimeFormat.(smf.MetricTicks)
 	if !ok {
-		t.Fatal("abc2midi's file has no metric ticks")
+		return nil, errors.New("the MIDI file has no metric ticks")
 	}
 	var notes []Note
 	for _, track := range file.Tracks {
@@ -75,15 +102,17 @@ func Notes(t *testing.T, text string) []Note {
 		for _, event := range track {
 			at += int64(event.Delta)
 			var channel, key, velocity uint8
-			if event.Message.GetNoteStart(&channel, &key, &velocity) {
-				// abc2midi starts the music at tick 1.
-				notes = append(notes, Note{score.Frac(at-1, 4*int64(quarter)), key})
+			if event.Message.GetNoteStart(&channel, &key, &velocity) && channel != drums {
+				notes = append(notes, Note{score.Frac(at-first, 4*int64(quarter)), key})
 			}
 		}
 	}
 	sortNotes(notes)
-	return notes
+	return notes, nil
 }
+
+// drums is the channel that General MIDI gives the drums, from 0.
+const drums = 9
 
 func sortNotes(notes []Note) {
 	sort.SliceStable(notes, func(i, j int) bool {

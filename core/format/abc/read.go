@@ -5,6 +5,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 	"unicode/utf8"
@@ -311,7 +312,10 @@ func (r *reader) finish() (score.Score, error) {
 			continue
 		}
 		if r.byBars {
-			r.score.Remarks = append(r.score.Remarks, score.ReadByBars(v.part.MeterByBars(), "Add a line such as M:4/4 if it has one."))
+			said := score.ReadByBars(v.part.MeterByBars(), "Add a line such as M:4/4 if it has one.")
+			if !slices.Contains(r.score.Remarks, said) { // once for voices that agree
+				r.score.Remarks = append(r.score.Remarks, said)
+			}
 		}
 		if r.uneven {
 			if uneven, found := v.part.UnevenByBars(); found {

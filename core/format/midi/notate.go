@@ -1,6 +1,8 @@
 package midi
 
 import (
+	"slices"
+
 	"unhurriedbench/core/score"
 )
 
@@ -97,6 +99,9 @@ func (w *notator) note(m *score.Measure, from, to score.Fraction, n sounded, goe
 			e.Pitch = spell(n.keys[0], m.Key)
 			for _, key := range n.keys[1:] {
 				e.Others = append(e.Others, spell(key, m.Key))
+			}
+			if e.TieOn {
+				e.InnerTies = slices.Clone(e.Others)
 			}
 		}
 		m.Events = append(m.Events, e)

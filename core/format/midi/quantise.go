@@ -2,6 +2,7 @@ package midi
 
 import (
 	"fmt"
+	"slices"
 
 	"unhurriedbench/core/score"
 )
@@ -21,6 +22,7 @@ type placed struct {
 	grid    []int64 // of each quarter note
 	moved   int
 	overlap int
+	joined  int // struck with the one before, whose place is the nearest
 }
 
 // quantise puts a stream's notes on a grid, quarter note by quarter note: the
@@ -51,13 +53,15 @@ func (sg song) quantise(st *stream) placed {
 		}
 		if k := len(p.notes); k > 0 && start.Less(p.notes[k-1].end) {
 			if !p.notes[k-1].start.Less(start) {
-				p.overlap++
+				p.joined++
+				p.notes[k-1].keys = together(p.notes[k-1].keys, n.keys...)
 				continue
 			}
 			p.notes[k-1].end = start
 		}
 		if !start.Less(end) {
-			end = start.Add(score.Frac(1, 4*p.grid[n.start/sg.quarter]))
+			q := start.Mul(score.Frac(4, 1)).Floor() // where it was moved to, which may be the next quarter
+			end = start.Add(score.Frac(1, 4*p.grid[q]))
 		}
 		p.notes = append(p.notes, sounded{start, end, n.keys})
 	}
@@ -75,13 +79,22 @@ func joinChords(notes []played, shift, quarter int64) []struckTogether {
 	for _, n := range notes {
 		start, end := max(n.start-shift, 0), n.end-shift
 		if k := len(list) - 1; k >= 0 && start-list[k].start < quarter/32 {
-			list[k].keys = append(list[k].keys, n.key)
+			list[k].keys = together(list[k].keys, n.key)
 			list[k].end = max(list[k].end, end)
 			continue
 		}
 		list = append(list, struckTogether{start, end, []uint8{n.key}})
 	}
 	return list
+}
+
+// together adds keys to those struck together, each once and the highest first.
+func together(keys []uint8, more ...uint8) []uint8 {
+	keys = append(slices.Clone(keys), more...)
+	slices.Sort(keys)
+	keys = slices.Compact(keys)
+	slices.Reverse(keys)
+	return keys
 }
 
 func (sg song) chooseGrids(notes []struckTogether, quarters int64) []int64 {
@@ -151,7 +164,7 @@ func (sg song) far(tick int64, to score.Fraction) bool {
 // write turns a stream into a part.
 func (sg song) write(st *stream) (score.Part, []score.Problem, error) {
 	if len(st.notes) == 0 {
-		return score.Part{}, nil, score.Problems{score.General("A track has notes that never end.", "Export the file again.")}
+		return score.Part{}, nil, score.Problems{score.General("A track has only notes of no length.", "Export the file again.")}
 	}
 	last := int64(0)
 	for _, n := range st.notes {
@@ -176,6 +189,9 @@ func (sg song) write(st *stream) (score.Part, []score.Problem, error) {
 		}
 	}
 	remark(p.moved, "was moved to the nearest place that can be written.", "were moved to the nearest place that can be written.")
+	remark(p.joined, "came so soon after another that it is written with it.", "came so soon after others that they are written with them.")
+	remark(st.empty, "of no length was left out.", "of no length were left out.")
+	remark(st.endless, "has no end and lasts to the end of the file.", "have no end and last to the end of the file.")
 	remark(p.overlap, "overlapped the next and was cut short.", "overlapped the next and were cut short.")
 	return part, remarks, nil
 }

@@ -23,9 +23,11 @@ type played struct {
 
 // stream is the notes of one channel of one track.
 type stream struct {
-	name  string
-	drums bool
-	notes []played
+	name    string
+	drums   bool
+	notes   []played
+	empty   int // notes of no length, left out
+	endless int // notes without an end
 }
 
 // change is a meter or key from a tick on.
@@ -134,7 +136,20 @@ func (sg *song) readTrack(track smf.Track) {
 	at := int64(0)
 	name := ""
 	var channels [16]*stream
+	var again [16][128]bool // it was struck while it sounded
 	var open [16][128]int64 // start of a sounding note plus one, 0 when silent
+	end := func(channel, key uint8) {
+		st, start := channels[channel], open[channel][key]-1
+		switch {
+		case start < 0:
+			return
+		case at > start:
+			st.notes = append(st.notes, played{start, at, key})
+		default:
+			st.empty++
+		}
+		open[channel][key] = 0
+	}
 	for _, event := range track {
 		at += int64(event.Delta)
 		var channel, key, velocity, num, denom, clocks, thirty uint8
@@ -171,16 +186,26 @@ func (sg *song) readTrack(track smf.Track) {
 				channels[channel] = &stream{drums: channel == drumChannel}
 				sg.streams = append(sg.streams, channels[channel])
 			}
+			if again[channel][key] = open[channel][key] > 0; again[channel][key] && open[channel][key] <= at {
+				end(channel, key)
+			}
 			open[channel][key] = at + 1
 		case m.GetNoteEnd(&channel, &key):
-			if start := open[channel][key]; start > 0 && at > start-1 {
-				channels[channel].notes = append(channels[channel].notes, played{start - 1, at, key})
+			if again[channel][key] && open[channel][key] == at+1 { // it ends the one before
+				again[channel][key] = false
+				continue
 			}
-			open[channel][key] = 0
+			end(channel, key)
 		}
 	}
-	for _, st := range channels {
+	for k, st := range channels {
 		if st != nil {
+			for key := range open[k] { // what never ends lasts to the end
+				if open[k][key] > 0 {
+					st.endless++
+					end(uint8(k), uint8(key))
+				}
+			}
 			st.name = name
 			sort.SliceStable(st.notes, func(i, j int) bool {
 				a, b := st.notes[i], st.notes[j]

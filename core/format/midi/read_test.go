@@ -1,12 +1,17 @@
 package midi
 
 import (
+	"bytes"
 	"context"
+	"fmt"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
 	"testing"
+
+	gomidi "gitlab.com/gomidi/midi/v2"
+	"gitlab.com/gomidi/midi/v2/smf"
 
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/score"
@@ -202,4 +207,60 @@ func FuzzRead(f *testing.F) {
 			p.Sounding(p.Order())
 		}
 	})
+}
+
+// What players' files have beside plain notes: a key struck again while it sounds, notes
+// without length or without end, and notes that come sooner than can be written.
+func TestNotesThatAreNotPlain(t *testing.T) {
+	on, off := gomidi.NoteOn, gomidi.NoteOff
+	type event struct {
+		delta   uint32
+		message gomidi.Message
+	}
+	for name, tt := range map[string]struct {
+		events     []event
+		want, says string
+	}{
+		"again while it sounds": {[]event{{0, on(0, 60, 90)}, {480, on(0, 60, 90)}, {0, off(0, 60)}, {480, off(0, 60)}}, "C4:1/4 C4:1/4", ""},
+		"again, ended once":     {[]event{{0, on(0, 60, 90)}, {480, on(0, 60, 90)}, {480, off(0, 60)}}, "C4:1/4 C4:1/4", ""},
+		"twice at once":         {[]event{{0, on(0, 60, 90)}, {0, on(0, 60, 90)}, {480, off(0, 60)}, {0, off(0, 60)}}, "C4:1/4", ""},
+		"no length":             {[]event{{0, on(0, 60, 90)}, {480, off(0, 60)}, {0, on(0, 62, 90)}, {0, off(0, 62)}}, "C4:1/4", "1 note of no length was left out."},
+		"no end":                {[]event{{0, on(0, 60, 90)}, {480, off(0, 60)}, {0, on(0, 62, 90)}, {480, gomidi.ProgramChange(0, 1)}}, "C4:1/4 D4:1/4", "1 note has no end"},
+		"sooner than written":   {[]event{{0, on(0, 60, 90)}, {17, off(0, 60)}, {0, on(0, 62, 90)}, {463, off(0, 62)}}, "D4:1/4", "written with it"},
+		// a note that is moved into the next quarter, where nothing divides it
+		"moved on": {[]event{{0, on(0, 60, 90)}, {160, off(0, 60)}, {313, on(0, 62, 90)}, {2, off(0, 62)}, {485, on(0, 64, 90)}, {480, off(0, 64)}}, "C4:1/12 D4:1/4 E4:1/4", ""},
+	} {
+		file := smf.New()
+		file.TimeFormat = smf.MetricTicks(480)
+		var track smf.Track
+		for _, e := range tt.events {
+			track.Add(e.delta, e.message)
+		}
+		track.Close(0)
+		if err := file.Add(track); err != nil {
+			t.Fatal(err)
+		}
+		var b bytes.Buffer
+		if _, err := file.WriteTo(&b); err != nil {
+			t.Fatal(err)
+		}
+		s, err := Read(context.Background(), b.Bytes())
+		if err != nil {
+			t.Errorf("%s: %v", name, err)
+			continue
+		}
+		var got, said []string
+		for _, n := range s.Parts[0].Sounding(s.Parts[0].Order()) {
+			got = append(got, fmt.Sprintf("%s:%s", n.Pitch, n.Length))
+		}
+		for _, r := range s.Remarks {
+			said = append(said, r.Error())
+		}
+		if strings.Join(got, " ") != tt.want {
+			t.Errorf("%s: %s is read, want %s", name, strings.Join(got, " "), tt.want)
+		}
+		if all := strings.Join(said, " "); !strings.Contains(all, tt.says) {
+			t.Errorf("%s: it says %q, want %q", name, all, tt.says)
+		}
+	}
 }

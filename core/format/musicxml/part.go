@@ -36,8 +36,10 @@ type partReader struct {
 	remarked  map[string]remarked
 	sounding  bool             // it has said one
 	shift     score.Interval   // from what is written here to the part's own transposition
+	reach     score.Fraction   // how far the measure's voices go
+	short     bool             // the measure may be shorter than its meter, as a pickup is
 	metered   bool             // it has given a meter
-	free      bool             // it has said that there is none
+	unmetered int              // how many measures come before that
 	repeating int              // how many measures are repeated in place of what is empty
 	kept      bool             // the note before was, so that a chord note belongs to it
 	events    *int             // notes and rests of the score so far
@@ -76,6 +78,12 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 		p := wrong[0]
 		p.Do = "The measure is shown empty."
 		r.remarks = append(r.remarks, p)
+	}
+	if r.metered && r.unmetered > 0 {
+		before := score.Part{Measures: r.part.Measures[:r.unmetered]}
+		said := score.ReadByBars(before.MeterByBars(), "")
+		said.What = "Before its first time signature" + strings.TrimPrefix(said.What, "There is no meter in it;")
+		r.remarks = append(r.remarks, said)
 	}
 	if r.uneven {
 		if uneven, found := r.part.UnevenByBars(); found {
@@ -128,7 +136,8 @@ func (r *partReader) dropEnding(from int) {
 
 func (r *partReader) readMeasure(x xmlMeasure) {
 	r.measure = score.Measure{}
-	r.at, r.filled = score.Fraction{}, score.Fraction{}
+	r.at, r.filled, r.reach = score.Fraction{}, score.Fraction{}, score.Fraction{}
+	r.short = x.Implicit == "yes" || x.Number == "0" && len(r.part.Measures) == 0
 	r.voice = firstVoice(x)
 	before := len(r.problems)
 	for _, item := range x.Items {
@@ -169,6 +178,9 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 			return
 		}
 		m.Events = score.Part{Measures: []score.Measure{r.part.Measures[n-r.repeating]}}.Copy().Measures[0].Events
+	}
+	if r.short && len(m.Events) == 0 && r.reach.Less(r.meter.Length()) && !r.reach.IsZero() {
+		r.fill(r.reach) // a pickup without this voice
 	}
 	if len(m.Events) == 0 { // a measure without this voice is a measure of rest
 		m.Events = []score.Event{{Kind: score.Rest, WholeMeasure: true, Value: score.Value{Base: 1}}}
@@ -284,6 +296,9 @@ func (r *partReader) move(by score.Fraction) {
 		return
 	}
 	r.at = to
+	if r.reach.Less(to) {
+		r.reach = to
+	}
 }
 
 // stop ends the reading of the part.
@@ -333,14 +348,15 @@ func (r *partReader) attributes(a *attributes) {
 	}
 	for _, t := range a.Times {
 		if t.Senza != nil && !r.metered {
-			r.free = true // the bar lines make the meter
-			continue
+			continue // the bar lines make the meter
 		}
-		if t.Senza != nil || r.free && len(r.part.Measures) > 0 || len(t.Beats) == 0 || len(t.Beats) != len(t.BeatType) || !same(t.BeatType) {
+		if t.Senza != nil || len(t.Beats) == 0 || len(t.Beats) != len(t.BeatType) || !same(t.BeatType) {
 			r.fail(0, "the meter is mixed or free.", "Write one ordinary meter such as 4/4.")
 			continue
 		}
-		r.metered = true
+		if !r.metered {
+			r.metered, r.unmetered = true, len(r.part.Measures)
+		}
 		meter, ok := score.ParseMeter(strings.Join(t.Beats, "+"), t.BeatType[0])
 		if !ok {
 			r.fail(
@@ -473,6 +489,10 @@ func (r *partReader) note(n *note) {
 	switch {
 	case n.Rest != nil:
 		e.Kind = score.Rest
+		if n.Rest.Measure == "yes" && r.short && start.IsZero() && e.Length.Less(r.meter.Length()) {
+			r.fill(e.Length) // it rests through the pickup
+			return
+		}
 		if n.Rest.Measure == "yes" || n.Type == "" && start.IsZero() && e.Length == r.meter.Length() {
 			e.WholeMeasure = true
 			e.Value = score.Value{Base: 1}

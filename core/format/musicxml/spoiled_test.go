@@ -110,6 +110,13 @@ func TestWhatFilesHave(t *testing.T) {
 			t.Errorf("written and read it strikes %s, want %s", struckIn(back.Parts[0]), again.want)
 		}
 	}
+	// Another part plays a pickup of a quarter, and this one rests; an empty one is as long.
+	for _, silence := range []string{`<note><rest measure="yes"/><duration>8</duration></note>`, `<forward><duration>8</duration></forward>`} {
+		s, _ = readFile(t, strings.ReplaceAll(fileOf([]string{silence, whole}, []string{pitched("C", 8, ""), whole}), `<measure number="1">`, `<measure number="0" implicit="yes">`))
+		if got := [2]string{s.Parts[0].Measures[0].Length.String(), s.Parts[1].Measures[0].Length.String()}; got != [2]string{"1/4", "1/4"} || s.Parts[0].Measures[1].Number != 1 {
+			t.Errorf("%s makes pickups of %v", silence, got)
+		}
+	}
 	half := `<barline location="middle"><bar-style>light-heavy</bar-style><repeat direction="backward"/></barline>`
 	s, _ = readFile(t, fileOf([]string{whole, pitched("D", 16, "") + half + pitched("E", 16, ""), pitched("F", 32, "")}))
 	if got := struckIn(s.Parts[0]); got != "CDCDEF" || len(s.Parts[0].Measures) != 4 {
