@@ -189,10 +189,17 @@ var states = []struct {
 		click(p.MustElements(".room:not([hidden]) .room-card")[2])
 		p.MustElement(".lesson-sheets[data-lines='2'] svg.lanes")
 	}},
+	{"a lesson that asks what becomes of an exception", "/lessons", func(p *rod.Page) {
+		p.MustNavigate(p.MustElement(".lesson-list .running a").MustProperty("href").Str()).MustWaitLoad()
+		p.MustElement(".lesson-sheet svg.lanes")
+		click(p.MustElementR("button", "End the lesson"))
+		p.MustElement("dialog.pending[open]")
+	}},
 	{"a lesson that is over", "/lessons", func(p *rod.Page) {
 		p.MustNavigate(p.MustElement(".lesson-list .running a").MustProperty("href").Str()).MustWaitLoad()
 		p.MustElement(".lesson-sheet svg.lanes")
-		onwards(p, "End the lesson")
+		click(p.MustElementR("button", "End the lesson")) // an exception is not marked yet, and it asks
+		leads(p, p.MustElement("dialog.pending[open] [data-pending=drop]"))
 		find(p, "h2", "What was done")
 	}},
 	{"a check-in", "/check-ins?section=1", func(p *rod.Page) {

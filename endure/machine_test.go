@@ -94,7 +94,7 @@ func (c *cluster) shell(script string) error {
 func (c *cluster) start() {
 	c.t.Helper()
 	var err error
-	for range 40 {
+	for end := time.Now().Add(patience); time.Now().Before(end); {
 		err = c.shell(`as_postgres "$PG_BIN/pg_ctl" start -w -t 60 -D "$FOLDER/data" -l "$FOLDER/data/server.log" ` +
 			`-o "-c listen_addresses=127.0.0.1 -c port=$PORT -c unix_socket_directories=$FOLDER/run $MORE" >/dev/null`)
 		if err == nil {
@@ -188,9 +188,13 @@ func (s *server) start() {
 	s.waitReady()
 }
 
+// patience is how long a machine that is busy with other things may take to start a server, or
+// to answer.
+const patience = 3 * time.Minute
+
 func (s *server) waitReady() {
 	s.t.Helper()
-	for range 200 {
+	for end := time.Now().Add(patience); time.Now().Before(end); {
 		if answer, err := http.Get(s.address() + "/ready"); err == nil {
 			answer.Body.Close()
 			if answer.StatusCode == http.StatusOK {
@@ -223,7 +227,7 @@ func newUser(t testing.TB, site string) *user {
 	if err != nil {
 		t.Fatal(err)
 	}
-	return &user{t, site, &http.Client{Jar: jar, Timeout: 20 * time.Second,
+	return &user{t, site, &http.Client{Jar: jar, Timeout: patience,
 		Transport:     &http.Transport{MaxIdleConnsPerHost: 64},
 		CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}}
 }

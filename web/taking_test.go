@@ -7,6 +7,7 @@ import (
 	"io"
 	"mime/multipart"
 	"net/http"
+	"net/http/httptest"
 	"net/url"
 	"os"
 	"strings"
@@ -39,6 +40,35 @@ func (endless) Read(p []byte) (int, error) {
 		p[k] = 'x'
 	}
 	return len(p), nil
+}
+
+// A request that may bring a file still knows whose page it is of, who asks, and what is wrong
+// with its form.
+func TestTakingAFileKeepsTheStudent(t *testing.T) {
+	s := open(t)
+	_, account := s.teacher(t, "a@school.example")
+	b := furnish(t, s.store, account.ID)
+	own := ownPageOf(t, s, b, b.student)
+	reached := false
+	r := chi.NewRouter()
+	r.With(s.server.requireStudent, s.server.takesFiles).Post("/my/{key}/file", func(w http.ResponseWriter, r *http.Request) {
+		reached = true
+		if h := athome(r); h.Student.ID != b.student {
+			t.Errorf("the page is of student %d, not %d", h.Student.ID, b.student)
+		}
+		if asking(r).desk == nil {
+			t.Error("nobody asks")
+		}
+		if formError(r) == nil {
+			t.Error("a form that is cut off is taken")
+		}
+	})
+	form := httptest.NewRequest(http.MethodPost, own+"file", strings.NewReader("--x\r\nContent-Disposition: form-data; name=\"file\"; filename=\"a.abc\"\r\n\r\nX:1"))
+	form.Header.Set("Content-Type", "multipart/form-data; boundary=x")
+	r.ServeHTTP(httptest.NewRecorder(), form)
+	if !reached {
+		t.Error("the request does not arrive")
+	}
 }
 
 // Every route that takes a form refuses one that is too large, whoever sends it, and
