@@ -123,6 +123,10 @@ func TestInspectParts(t *testing.T) {
 		!strings.Contains(err.Error(), "no part \"harp\"; it holds 1 Flute, 2 Cello") {
 		t.Errorf("a part that is not there says %v", err)
 	}
+	named := file(t, "named.abc", "M:4/4\nL:1/4\nV:1 name=\"2\"\nV:2 name=\"1\"\nK:C\nV:1\nc4|]\nV:2\nE4|]\n")
+	if out, _, err := run(t, "--part", "1", "--json", named); err != nil || !strings.Contains(out, `"concert":"C5"`) {
+		t.Errorf("part 1 is another that is named 1: %s (%v)", out, err)
+	}
 	printed := file(t, "p.abc", "M:4/4\nL:1/4\nK:C\n\"^3\"c4|]\n")
 	if _, said, err := run(t, "--source", "violin", printed); err != nil || !strings.Contains(said, "“3” is printed over it") {
 		t.Errorf("nonsense over a note says %q (%v)", said, err)
