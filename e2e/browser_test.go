@@ -139,10 +139,21 @@ func page(t testing.TB, address string, width int) *rod.Page {
 	})
 	p := failing(t, browser.MustPage())
 	watch(t, p)
+	p.MustEvalOnNewDocument(leaves)
 	p.MustSetViewport(width, 800, 1, width < 600)
 	p.MustNavigate(address).MustWaitLoad()
 	return p
 }
+
+// leaves has a page left without the browser's own question, which can keep it from answering
+// for ever; what would have asked is written down.
+const leaves = `(() => {
+	const refuse = Event.prototype.preventDefault;
+	Event.prototype.preventDefault = function () {
+		if (this.type === "beforeunload") window.asksToLeave = true;
+		else refuse.call(this);
+	};
+})()`
 
 // watch collects what goes wrong in the page.
 func watch(t testing.TB, p *rod.Page) {

@@ -236,7 +236,7 @@ func TestAccessibilityInEveryState(t *testing.T) {
 	p := page(t, server.URL, 1280)
 	signIn(p)
 	for _, s := range states {
-		p.MustNavigate("about:blank") // so that an address that differs in its hash alone loads
+		p.MustNavigate("about:blank").MustWaitLoad() // so that an address that differs in its hash alone loads
 		p.MustNavigate(server.URL + s.path).MustWaitLoad()
 		if strings.HasPrefix(s.path, "/bench/6") || strings.HasPrefix(s.path, "/bench/1") {
 			p.MustElement("svg.lanes")

@@ -13,7 +13,11 @@ func TestTypedTextIsKept(t *testing.T) {
 	p.MustElement("[name=count]").MustInput("1 2 3 4 | 1 2")
 	p.MustElement("[name=names]").MustInput("gab")
 	until(t, p, "a draft is kept", `() => (localStorage.getItem("draft of exercise new") || "").includes("gab")`)
-	p.MustNavigate(address + "/board").MustWaitLoad() // the page asks, and is left
+	asks := `() => { window.dispatchEvent(new Event("beforeunload", { cancelable: true })); return window.asksToLeave === true; }`
+	if !p.MustEval(asks).Bool() {
+		t.Error("a page with typed text is left without a word")
+	}
+	p.MustNavigate(address + "/board").MustWaitLoad()
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
 	p.MustElement(".draft-offer:not([hidden])")
 	if said := p.MustElement("[name=count]").MustProperty("value").Str(); said != "" {
@@ -42,6 +46,9 @@ func TestTypedTextIsKept(t *testing.T) {
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
 	if offered := p.MustEval(`() => !document.querySelector(".draft-offer").hidden`).Bool(); offered {
 		t.Error("what was saved is offered again")
+	}
+	if p.MustEval(asks).Bool() {
+		t.Error("a page with nothing typed asks before it is left")
 	}
 }
 

@@ -36,7 +36,7 @@ func TestScreenshots(t *testing.T) {
 	signIn(p)
 	for _, view := range []struct{ name, path, drawn string }{
 		{"shelf", "/", ".exercise"},
-		{"sheets", "/bench/6/sheets?section=1", ".print-sheet svg.lanes"},
+		{"sheets", "/bench/6/sheets?section=1", "[data-print-sheets]:not(:disabled)"},
 		{"bench", "/bench/6?instrument=trombone&student=1&piece=4-5", "svg.lanes"},
 		{"bench-clarinet", "/bench/9?instrument=clarinet&student=5&piece=7-8&stage=finger", "svg.lanes"},
 		{"board", "/board", ".board td"},

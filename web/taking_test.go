@@ -342,7 +342,7 @@ func TestReadAsItIsMeant(t *testing.T) {
 	furnish(t, s.store, account.ID)
 	latin := map[string]string{"way": "file", "book": "The Ferry Book", "number": "21", "title": ""}
 	old := "X:1\nT:F\xe4hre\nM:4/4\nL:1/4\nK:C\nC D E F|G4|]\n"
-	status, page := v.send("/exercises", latin, "old.abc", []byte(old))
+	status, _ := v.send("/exercises", latin, "old.abc", []byte(old))
 	if status != http.StatusUnprocessableEntity {
 		t.Errorf("a file in Latin-1 gives %d", status)
 	}
@@ -351,7 +351,7 @@ func TestReadAsItIsMeant(t *testing.T) {
 	if status != http.StatusSeeOther {
 		t.Fatalf("a file read as Latin-1 gives %d: %s", status, to)
 	}
-	_, page = v.get(to)
+	_, page := v.get(to)
 	wants(t, page, "21 · Fähre")
 
 	uneven := map[string]string{"way": "abc", "book": "The Ferry Book", "number": "22", "title": "Uneven", "abc": "M:4/4\nL:1/4\nK:C\nC D E F|G A B|c4|]"}

@@ -199,10 +199,10 @@ func (t *timemap) sounds(text string) (notes []note, bars []float64, err error) 
 		Error    string    `json:"error"`
 	}
 	if err := json.Unmarshal(line, &answer); err != nil {
-		return nil, nil, fmt.Errorf("Verovio's answer: %w", err)
+		return nil, nil, fmt.Errorf("the answer of Verovio: %w", err)
 	}
 	if answer.Error != "" {
-		return nil, nil, fmt.Errorf("Verovio: %s", answer.Error)
+		return nil, nil, fmt.Errorf("in Verovio: %s", answer.Error)
 	}
 	return answer.Notes, answer.Measures, nil
 }
