@@ -219,12 +219,20 @@ func signedIn(t testing.TB, width int) (*rod.Page, string) {
 // still takes its shape, goes astray.
 const settled = 100 * time.Millisecond
 
-// click presses an element once it lies still.
+// click presses an element once it lies still, and again where it moved away from under the
+// press.
 func click(e *rod.Element) {
-	if err := e.WaitStable(settled); err != nil {
-		stop(e.Page(), err)
+	for range 3 {
+		if err := e.WaitStable(settled); err != nil {
+			stop(e.Page(), err)
+		}
+		_, _ = e.Eval(`() => { this.pressed = false; this.addEventListener("click", () => { this.pressed = true; }, { once: true, capture: true }); }`)
+		e.MustClick()
+		pressed, err := e.Eval(`() => this.pressed`)
+		if err != nil || pressed.Value.Bool() { // with an error the page is another
+			return
+		}
 	}
-	e.MustClick()
 }
 
 // tapOn is click for a finger.
