@@ -1,5 +1,5 @@
 // Keeps what is typed into the form of an exercise in this browser until it is saved, offers
-// it again, and asks before the page is left with it.
+// it again to the same teacher, and asks before the page is left with it.
 (function () {
   "use strict";
 
