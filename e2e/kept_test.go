@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"testing"
+	"time"
 )
 
 // What is typed and not saved is there again after the page was left, and is dropped once it
@@ -104,14 +105,17 @@ func TestInReachOfTheThumb(t *testing.T) {
 	inLesson(p, address)
 	for _, size := range [][2]int{{390, 844}, {768, 1024}} {
 		p.MustSetViewport(size[0], size[1], 1, true)
+		time.Sleep(resettles)
 		next := p.MustElement("[data-bar-next]")
 		if box := next.MustShape().Box(); box.Y < 0 || box.Y+box.Height > float64(size[1]) {
 			t.Errorf("%d wide: Next step lies at %v", size[0], box)
 		}
 		at := stepAt(p)
 		tapOn(next)
-		if now := stepAt(p); now != at+1 {
-			t.Errorf("%d wide: Next step leads to %d from %d", size[0], now, at)
+		for end := time.Now().Add(patience); stepAt(p) != at+1; time.Sleep(settled) {
+			if time.Now().After(end) {
+				t.Fatalf("%d wide: Next step leads to %d from %d", size[0], stepAt(p), at)
+			}
 		}
 	}
 }
