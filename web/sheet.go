@@ -47,14 +47,15 @@ type paper struct {
 var letterAndA4 = paper{690, 820}
 
 type sheetMeasure struct {
-	ID     string       `json:"id"`
-	Number int          `json:"number"`
-	Offset float64      `json:"offset"`
-	Length float64      `json:"length"`
-	Pulses []sheetPulse `json:"pulses"`
-	Events []sheetEvent `json:"events"`
-	Rests  string       `json:"rests,omitempty"`  // "8 measures", where one sign stands for it and those after it
-	Within *int         `json:"within,omitempty"` // the measure whose sign stands for it too
+	ID      string       `json:"id"`
+	Number  int          `json:"number"`
+	Offset  float64      `json:"offset"`
+	Length  float64      `json:"length"`
+	Pulses  []sheetPulse `json:"pulses"`
+	Events  []sheetEvent `json:"events"`
+	Breaths []string     `json:"breaths,omitempty"` // the ids of tied notes after which a breath is taken
+	Rests   string       `json:"rests,omitempty"`   // "8 measures", where one sign stands for it and those after it
+	Within  *int         `json:"within,omitempty"`  // the measure whose sign stands for it too
 }
 
 type sheetPulse struct {
@@ -260,11 +261,14 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 	if target.Family == "brass" {
 		same = finger.Neighbours(target)
 	}
-	first := 0 // of a run of rests
+	first := 0             // of a run of rests
+	var struck *sheetEvent // the note struck last
+	data.Measures = make([]sheetMeasure, len(r.Part.Measures))
 	for i, m := range r.Part.Measures {
-		measure := sheetMeasure{
+		measure := &data.Measures[i]
+		*measure = sheetMeasure{
 			ID: opt.IDs.Measure(i), Number: m.Number, Offset: m.Offset.Float(), Length: m.Length.Float(),
-			Pulses: []sheetPulse{}, Events: []sheetEvent{}, // a measure of rest has no notes, and the script no null
+			Pulses: []sheetPulse{}, Events: make([]sheetEvent, 0, len(m.Events)), // a measure of rest has no notes, and the script no null
 		}
 		for k, cell := range r.Measures[i].Lane {
 			measure.Pulses = append(measure.Pulses, sheetPulse{
@@ -277,11 +281,11 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 				continue
 			}
 			if e.Tied && e.Fingering == "" { // the tap that ends a roll is tied, and struck
-				if e.Breath != "" { // inside a long note
-					measure.Events = append(measure.Events, sheetEvent{
-						ID: opt.IDs.Event(score.Place{Measure: i, Event: j}), At: e.Start.Float(), Measure: i, Event: j,
-						Breath: true, Alerts: []breakdown.Alert{}, Why: []string{e.Breath},
-					})
+				if e.Breath != "" {
+					measure.Breaths = append(measure.Breaths, opt.IDs.Event(score.Place{Measure: i, Event: j}))
+					if struck != nil {
+						struck.Why = append(struck.Why, e.Breath)
+					}
 				}
 				continue
 			}
@@ -305,6 +309,7 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 			}
 			x.addHand(e, m.Events[j].Marks)
 			measure.Events = append(measure.Events, x)
+			struck = &measure.Events[len(measure.Events)-1]
 		}
 		if rests != nil && rests[i] > 0 {
 			measure.Rests, first = fmt.Sprintf("%d measures", rests[i]), i
@@ -312,7 +317,6 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 			measure.Within = new(int)
 			*measure.Within = first
 		}
-		data.Measures = append(data.Measures, measure)
 	}
 	return data
 }

@@ -76,7 +76,7 @@ window.lanes = (function () {
       }
       const pulses = (m.pulses || []).map((p) => ({ pulse: p, x: (find(p.id) || {}).cx }));
       const events = m.events.map((e) => ({ event: e, at: find(e.id) }));
-      system.measures.push({ index, left: lines.x, right: lines.right, pulses, events });
+      system.measures.push({ index, left: lines.x, right: lines.right, pulses, events, breaths: (m.breaths || []).map(find) });
     });
     return systems;
   }
@@ -242,10 +242,13 @@ window.lanes = (function () {
     }
   }
 
+  function breathSign(pen, at, system) { return make("path", { class: pen, d: `M${at.right + 4} ${system.top - 12} q7 3 1 10` }); }
+
   // drawHand sets the bows and the breaths that are worth a sign, and what the teacher
   // wrote, which is drawn as with a pencil.
   function drawHand(g, system) {
     for (const m of system.measures) {
+      for (const at of m.breaths || []) if (at) g.append(breathSign("hand-sign", at, system));
       for (const { event, at } of m.events) {
         if (!at) continue;
         let y = Math.min(system.top, at.y) - 12;
@@ -257,7 +260,7 @@ window.lanes = (function () {
           g.append(make("path", { class: pen(event.bow), d: event.bow === "down" ? `M${at.cx - 5} ${y + 5} v-8 h10 v8 m0 -7 h-10` : `M${at.cx - 4} ${y - 4} l4 9 l4 -9` }));
           y -= 13;
         }
-        if (event.breath) g.append(make("path", { class: pen("breath"), d: `M${at.right + 4} ${system.top - 12} q7 3 1 10` }));
+        if (event.breath) g.append(breathSign(pen("breath"), at, system));
         if (own("no-breath")) g.append(make("path", { class: "pencil", d: `M${at.right + 1} ${system.top - 4} q4 -5 8 0` }));
         if (own("circle")) g.append(make("ellipse", { class: "pencil", cx: at.cx, cy: (at.y + at.bottom) / 2, rx: 12, ry: 9 }));
         if (own("arrow")) { g.append(make("path", { class: "pencil", d: `M${at.cx} ${y - 6} v10 m-4 -4 l4 4 l4 -4` })); y -= 13; }
