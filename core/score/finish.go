@@ -313,14 +313,25 @@ func (p *Part) LeadsInto(i int) int {
 	return i - 1
 }
 
+// Before is the event before a place as it is played at first, nil for none.
+func (p *Part) Before(at Place) *Event {
+	if at.Event > 0 {
+		return &p.Measures[at.Measure].Events[at.Event-1]
+	}
+	k := p.LeadsInto(at.Measure)
+	if k < 0 || len(p.Measures[k].Events) == 0 {
+		return nil
+	}
+	return &p.Measures[k].Events[len(p.Measures[k].Events)-1]
+}
+
 // tiedIntoEnding says whether the measure before a run of endings ties its last note into
 // them, and a later one begins with it.
 func (p *Part) tiedIntoEnding(i int) bool {
-	k := p.LeadsInto(i)
-	if !p.laterEnding(i) || k < 0 || len(p.Measures[k].Events) == 0 {
+	last, e := p.Before(Place{Measure: i}), p.Measures[i].Events[0]
+	if !p.laterEnding(i) || last == nil {
 		return false
 	}
-	last, e := p.Measures[k].Events[len(p.Measures[k].Events)-1], p.Measures[i].Events[0]
 	if last.Kind != Note || e.Kind != Note || last.Unpitched != e.Unpitched {
 		return false
 	}

@@ -200,23 +200,11 @@ func struck(s score.Score, order func(score.Part) []int) []note {
 			e := p.At(sounding.Place)
 			list = append(list, note{4 * sounding.Onset.Float(), sounding.Pitch.MIDI()})
 			for _, other := range e.Others {
-				if before := eventBefore(p, sounding.Place); before == nil || !before.Holds(other) {
+				if before := p.Before(sounding.Place); before == nil || !before.Holds(other) {
 					list = append(list, note{4 * sounding.Onset.Float(), other.MIDI()})
 				}
 			}
 		}
 	}
 	return list
-}
-
-// eventBefore is the event before a place as it is written, nil for none.
-func eventBefore(p score.Part, at score.Place) *score.Event {
-	if at.Event > 0 {
-		return &p.Measures[at.Measure].Events[at.Event-1]
-	}
-	if at.Measure > 0 {
-		events := p.Measures[at.Measure-1].Events
-		return &events[len(events)-1]
-	}
-	return nil
 }

@@ -353,9 +353,17 @@ func (c *counter) word(words []token) (int, error) {
 // sound finds what sounds in each measure. Where findings are kept, what is held from nothing
 // is a rest.
 func (c *counter) sound() error {
+	frame := score.Part{}
+	for _, m := range c.list {
+		frame.Measures = append(frame.Measures, m.signs)
+	}
 	for k := range c.list {
 		m := &c.list[k]
-		before := c.before(k)
+		var before *sound // what sounds last before it
+		lead := frame.LeadsInto(k)
+		if lead >= 0 {
+			before = &c.list[lead].sounds[len(c.list[lead].sounds)-1]
+		}
 		sounding := before != nil && before.kind == score.Note
 		c.line, c.column = m.line, m.column
 		var list []sound
@@ -392,7 +400,7 @@ func (c *counter) sound() error {
 				list[n].to = list[n+1].from
 			}
 		}
-		switch later := c.laterEnding(k); {
+		switch later := lead < k-1; {
 		case before == nil:
 		case later && list[0].continues && !before.goesOn:
 			err := c.at(k, "This ending begins with what is held, and the first does not.", "Write (1) in each ending, or 1 here.")
@@ -408,30 +416,6 @@ func (c *counter) sound() error {
 		m.sounds = list
 	}
 	return nil
-}
-
-// laterEnding says whether a measure begins an ending behind another.
-func (c *counter) laterEnding(k int) bool {
-	if k == 0 {
-		return false
-	}
-	ending, before := c.list[k].signs.Endings, c.list[k-1].signs.Endings
-	return len(ending) > 0 && len(before) > 0 && ending[0] != before[0]
-}
-
-// before is what sounds last before a measure as it is played at first: into an ending it is
-// the measure in front of them all. It is nil for none.
-func (c *counter) before(k int) *sound {
-	if c.laterEnding(k) {
-		for k > 0 && len(c.list[k-1].signs.Endings) > 0 {
-			k--
-		}
-	}
-	if k == 0 || len(c.list[k-1].sounds) == 0 {
-		return nil
-	}
-	list := c.list[k-1].sounds
-	return &list[len(list)-1]
 }
 
 // unsounded says why a label, the n-th of a measure, cannot stand where it does: after what

@@ -237,15 +237,8 @@ func nearest(step score.Step, before score.Pitch) score.Pitch {
 func (n *namer) carry() {
 	for _, at := range n.part.Notes() {
 		e := n.part.At(at)
-		e.Sign = false
-		if !e.Tied {
-			continue
+		if e.Sign = false; e.Tied {
+			e.Pitch = n.part.Before(at).Pitch
 		}
-		measure, k := at.Measure, at.Event-1
-		if k < 0 {
-			measure = n.part.LeadsInto(at.Measure)
-			k = len(n.part.Measures[measure].Events) - 1
-		}
-		e.Pitch = n.part.Measures[measure].Events[k].Pitch
 	}
 }

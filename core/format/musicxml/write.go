@@ -375,21 +375,10 @@ func (w *writer) note(p score.Part, i, j int, e score.Event, pitch score.Pitch, 
 func ties(p score.Part, i, j int, pitch score.Pitch, chord bool) (stops, starts bool) {
 	e := p.Measures[i].Events[j]
 	starts = !chord && e.TieOn || chord && slices.Contains(e.InnerTies, pitch)
-	if before := before(p, i, j); !e.Anew && before != nil && before.Kind == score.Note {
+	if before := p.Before(score.Place{Measure: i, Event: j}); !e.Anew && before != nil && before.Kind == score.Note {
 		stops = before.Unpitched && before.TieOn || before.Holds(pitch)
 	}
 	return stops, starts
-}
-
-// before is the event before one as it is played at first, nil for the first.
-func before(p score.Part, i, j int) *score.Event {
-	if j > 0 {
-		return &p.Measures[i].Events[j-1]
-	}
-	if k := p.LeadsInto(i); k >= 0 && len(p.Measures[k].Events) > 0 {
-		return &p.Measures[k].Events[len(p.Measures[k].Events)-1]
-	}
-	return nil
 }
 
 // notations writes ties, slurs, tuplet brackets and marks, in the order of the
