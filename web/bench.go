@@ -482,16 +482,22 @@ type planned struct {
 
 // beyondLine tells of notes that have no fingering, in a sentence.
 type beyondLine struct {
-	Words    string
+	why      string
+	measures []int
 	Unlisted bool   // their fingerings are the teacher's to write
 	Several  bool   // notes
 	First    string // the id of the first in the engraving
 }
 
+// Words name the measures and say why.
+func (l beyondLine) Words() string {
+	said, _, _ := strings.Cut(l.why, ":")
+	return score.MeasureList(l.measures) + ": " + said + "."
+}
+
 // Beyond lists what the instrument has no fingering for, by what is to be done.
 func (v benchView) Beyond() []beyondLine {
 	var lines []beyondLine
-	measures := map[string][]int{}
 	for i, m := range v.Report.Measures {
 		for j, e := range m.Events {
 			if e.Kind != "note" || e.Tied {
@@ -501,36 +507,19 @@ func (v benchView) Beyond() []beyondLine {
 			if why == "" {
 				continue
 			}
-			k := slices.IndexFunc(lines, func(l beyondLine) bool { return l.Words == why })
+			k := slices.IndexFunc(lines, func(l beyondLine) bool { return l.why == why })
 			if k < 0 {
-				lines = append(lines, beyondLine{Words: why, Unlisted: unlisted, First: benchSheetIDs.Event(score.Place{Measure: i, Event: j})})
+				lines = append(lines, beyondLine{why: why, Unlisted: unlisted, First: benchSheetIDs.Event(score.Place{Measure: i, Event: j})})
+				k = len(lines) - 1
 			} else {
 				lines[k].Several = true
 			}
-			if list := measures[why]; len(list) == 0 || list[len(list)-1] != m.Number {
-				measures[why] = append(list, m.Number)
+			if !slices.Contains(lines[k].measures, m.Number) {
+				lines[k].measures = append(lines[k].measures, m.Number)
 			}
 		}
 	}
-	for k, l := range lines {
-		said, _, _ := strings.Cut(l.Words, ":")
-		lines[k].Words = measureList(measures[l.Words]) + ": " + said + "."
-	}
 	return lines
-}
-
-// measureList names measures, "m. 3, 5", at most six of them.
-func measureList(numbers []int) string {
-	const most = 6
-	var words []string
-	for _, n := range numbers[:min(len(numbers), most)] {
-		words = append(words, strconv.Itoa(n))
-	}
-	list := "m. " + strings.Join(words, ", ")
-	if over := len(numbers) - most; over > 0 {
-		list += fmt.Sprintf(" and %d more", over)
-	}
-	return list
 }
 
 // ofPart leaves out what is remarked of other parts of a file.

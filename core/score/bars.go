@@ -2,7 +2,6 @@ package score
 
 import (
 	"fmt"
-	"slices"
 	"strconv"
 	"strings"
 )
@@ -40,36 +39,26 @@ func (p *Part) MeterByBars() []string {
 // between two bar lines.
 const mostBeats = 64
 
-// ReadByBars is the remark for a part whose meter comes from its bar lines.
-func ReadByBars(meters []string, do string) Problem {
+// ReadByBars is the remark for measures whose meter comes from their bar lines, behind the
+// words that say where there is none.
+func ReadByBars(where string, meters []string, do string) Problem {
 	const told = 3
-	text := ""
-	for k, m := range meters[:min(len(meters), told)] {
-		if k > 0 {
-			text += ", "
-		}
-		text += m
-	}
+	text := strings.Join(meters[:min(len(meters), told)], ", ")
 	if len(meters) > told {
 		text += " and so on"
 	}
-	return General("There is no meter in it; it is read by its bar lines, as "+text+".", do)
+	return General(where+" it is read by its bar lines, as "+text+".", do)
 }
+
+// NoMeter are the words of ReadByBars for a part that has none at all.
+const NoMeter = "There is no meter in it;"
 
 // UnevenByBars gives each measure that holds more or less than its meter asks for, and may not,
 // the meter that its bar lines make, and says which those are; found is false where none does.
 func (p *Part) UnevenByBars() (said Problem, found bool) {
-	p.addUpLengths()
-	p.number()
-	var numbers []int
-	for _, problem := range p.checkLengths() {
-		numbers = append(numbers, problem.Measure)
-	}
-	for i := range p.Measures {
+	problems, measures := p.uneven()
+	for _, i := range measures {
 		m := &p.Measures[i]
-		if m.Split || !slices.Contains(numbers, m.Number) || m.Length == m.Meter.Length() {
-			continue
-		}
 		if meter, ok := meterOf(m.Length); ok {
 			m.Meter, found = meter, true
 		}
@@ -77,18 +66,45 @@ func (p *Part) UnevenByBars() (said Problem, found bool) {
 	if !found {
 		return Problem{}, false
 	}
-	words := make([]string, 0, len(numbers))
-	for _, n := range numbers[:min(len(numbers), 6)] {
-		words = append(words, strconv.Itoa(n))
+	numbers := make([]int, len(problems))
+	for k, problem := range problems {
+		numbers[k] = problem.Measure
 	}
-	more := ""
-	if len(numbers) > 6 {
-		more = fmt.Sprintf(" and %d more", len(numbers)-6)
-	}
-	return General("Measures that hold more or less than their meter are read by their bar lines: m. "+strings.Join(words, ", ")+more+".", ""), true
+	return General("Measures that hold more or less than their meter are read by their bar lines: "+MeasureList(numbers)+".", ""), true
 }
 
-// meterOf is a meter that a length fills; ok is false where there is none that is written.
+// uneven lists what is wrong with the lengths of measures, and the indexes of those measures.
+func (p *Part) uneven() (problems Problems, measures []int) {
+	p.addUpLengths()
+	p.number()
+	problems = p.checkLengths()
+	numbers := map[int]bool{}
+	for _, problem := range problems {
+		numbers[problem.Measure] = true
+	}
+	for i, m := range p.Measures {
+		if numbers[m.Number] && !m.Split && m.Length != m.Meter.Length() {
+			measures = append(measures, i)
+		}
+	}
+	return problems, measures
+}
+
+// MeasureList names measures by their numbers, at most six of them: "m. 3, 5 and 2 more".
+func MeasureList(numbers []int) string {
+	const most = 6
+	words := make([]string, 0, most)
+	for _, n := range numbers[:min(len(numbers), most)] {
+		words = append(words, strconv.Itoa(n))
+	}
+	list := "m. " + strings.Join(words, ", ")
+	if over := len(numbers) - most; over > 0 {
+		list += fmt.Sprintf(" and %d more", over)
+	}
+	return list
+}
+
+// meterOf is a meter that a length fills; ok is false where no written one does.
 func meterOf(length Fraction) (m Meter, ok bool) {
 	beats, unit := length.Mul(Frac(4, 1)), 4
 	for beats.Den() > 1 && unit < 16 {
@@ -104,20 +120,14 @@ func meterOf(length Fraction) (m Meter, ok bool) {
 // and says so of each; the rest of the part is kept. Where that would be half of it or more,
 // nothing is emptied.
 func (p *Part) EmptyUneven() Problems {
-	p.addUpLengths()
-	p.number()
-	problems := p.checkLengths()
+	problems, measures := p.uneven()
 	if 2*len(problems) >= len(p.Measures) {
 		return nil
 	}
+	for _, i := range measures {
+		p.Measures[i].Events = []Event{{Kind: Rest, WholeMeasure: true, Value: Value{Base: 1}}}
+	}
 	for k := range problems {
-		for i := range p.Measures {
-			m := &p.Measures[i]
-			if m.Number != problems[k].Measure || m.Split || m.Length == m.Meter.Length() {
-				continue
-			}
-			m.Events = []Event{{Kind: Rest, WholeMeasure: true, Value: Value{Base: 1}}}
-		}
 		problems[k].Do = "The measure is shown empty."
 	}
 	return problems

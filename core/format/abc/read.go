@@ -312,7 +312,7 @@ func (r *reader) finish() (score.Score, error) {
 			continue
 		}
 		if r.byBars {
-			said := score.ReadByBars(v.part.MeterByBars(), "Add a line such as M:4/4 if it has one.")
+			said := score.ReadByBars(score.NoMeter, v.part.MeterByBars(), "Add a line such as M:4/4 if it has one.")
 			if !slices.Contains(r.score.Remarks, said) { // once for voices that agree
 				r.score.Remarks = append(r.score.Remarks, said)
 			}

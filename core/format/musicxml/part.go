@@ -81,9 +81,7 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 	}
 	if r.metered && r.unmetered > 0 {
 		before := score.Part{Measures: r.part.Measures[:r.unmetered]}
-		said := score.ReadByBars(before.MeterByBars(), "")
-		said.What = "Before its first time signature" + strings.TrimPrefix(said.What, "There is no meter in it;")
-		r.remarks = append(r.remarks, said)
+		r.remarks = append(r.remarks, score.ReadByBars("Before its first time signature", before.MeterByBars(), ""))
 	}
 	if r.uneven {
 		if uneven, found := r.part.UnevenByBars(); found {
@@ -95,7 +93,7 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 	if !r.metered {
 		r.remarks = append(
 			r.remarks,
-			score.ReadByBars(r.part.MeterByBars(), "If that is not meant, give it a time signature in the program it comes from."),
+			score.ReadByBars(score.NoMeter, r.part.MeterByBars(), "If that is not meant, give it a time signature in the program it comes from."),
 		)
 	}
 	r.closeEndings()
@@ -187,13 +185,18 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 	} else if x.Implicit != "yes" && r.at.Cmp(r.filled) > 0 && r.filled.Less(r.meter.Length()) {
 		r.fill(lesser(r.at, r.meter.Length()))
 	}
+	r.add(*m)
+}
+
+// add adds a measure to the part, in the endings in force.
+func (r *partReader) add(m score.Measure) {
 	if len(r.endings) > 0 {
 		m.Endings = r.endings
 	}
 	if m.EndingStop {
 		r.endings = nil
 	}
-	r.part.Measures = append(r.part.Measures, *m)
+	r.part.Measures = append(r.part.Measures, m)
 }
 
 // frame gives a measure what is in force.
@@ -214,18 +217,11 @@ func (r *partReader) divide(b *barline) {
 	if !starts {
 		r.barline(b)
 	}
-	m := r.measure
-	r.frame(&m)
-	if len(r.endings) > 0 {
-		m.Endings = r.endings
+	r.frame(&r.measure)
+	if starts && b.Repeat == nil { // which divides it too
+		r.measure.DoubleBar = true
 	}
-	if m.EndingStop {
-		r.endings = nil
-	}
-	if starts { // which divides it too
-		m.DoubleBar = m.DoubleBar || b.Repeat == nil
-	}
-	r.part.Measures = append(r.part.Measures, m)
+	r.add(r.measure)
 	r.measure = score.Measure{Clef: r.clef}
 	if starts {
 		r.barline(b)
