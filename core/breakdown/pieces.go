@@ -348,7 +348,7 @@ func (c *cutter) settles(i, j int) bool {
 			length = length.Add(before[len(before)-1].Length)
 		}
 	}
-	if long := beat.Mul(score.Frac(2, 1)); length.Cmp(long) >= 0 || m.Meter.Compound() && length.Cmp(beat) >= 0 {
+	if closing(m.Meter, length) {
 		return true
 	}
 	for _, e := range m.Events[:j] {
@@ -360,14 +360,20 @@ func (c *cutter) settles(i, j int) bool {
 	return beat.Less(length) || !e.Unpitched && slices.Contains([]int{1, 3, 5}, m.Key.Degree(e.Pitch))
 }
 
+// closing says whether a note is long enough to end a phrase wherever it stands.
+func closing(m score.Meter, length score.Fraction) bool {
+	long := m.Beat()
+	if !m.Compound() {
+		long = long.Mul(score.Frac(2, 1))
+	}
+	return length.Cmp(long) >= 0
+}
+
 // closes says whether a measure holds nothing but the long note that the measure before
 // leads to: a phrase and its last note are not parted.
 func (c *cutter) closes(i int) bool {
 	m, before := c.part.Measures[i], c.part.Measures[i-1]
-	if len(m.Events) == 0 || m.Events[0].Kind != score.Note || m.Events[0].Tied || m.Events[0].Length.Less(m.Meter.Beat().Mul(score.Frac(2, 1))) && !m.Meter.Compound() {
-		return false
-	}
-	if m.Meter.Compound() && m.Events[0].Length.Less(m.Meter.Beat()) {
+	if len(m.Events) == 0 || m.Events[0].Kind != score.Note || m.Events[0].Tied || !closing(m.Meter, m.Events[0].Length) {
 		return false
 	}
 	for _, e := range m.Events[1:] {

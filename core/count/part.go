@@ -163,7 +163,7 @@ func markShort(list []span) {
 		}
 		sixteenth, next := score.Frac(1, 16), list[n+1]
 		place := first.place.Within(first.pace.beat)
-		inBeat := lesser(next.length, first.pace.beat.Sub(place.Add(sixteenth))) // what is held beyond is no longer note of the beat
+		inBeat := next.length.Min(first.pace.beat.Sub(place.Add(sixteenth))) // what is held beyond is no longer note of the beat
 		if list[n].length == sixteenth && sixteenth.Less(inBeat) && place.Add(sixteenth).Less(first.pace.beat) && !next.moments[0].tuplet {
 			list[n].short = true
 		}
@@ -174,13 +174,6 @@ func markShort(list []span) {
 			}
 		}
 	}
-}
-
-func lesser(a, b score.Fraction) score.Fraction {
-	if a.Less(b) {
-		return a
-	}
-	return b
 }
 
 // Part counts every event of a part, by measure and event. Of tied notes the

@@ -116,9 +116,8 @@ func (s *sticker) turn(at score.Place, e score.Event) string {
 		return s.hand
 	}
 	beat := m.Meter.Beat()
-	n := e.Start.Div(beat).Floor()
-	place := e.Start.Sub(beat.Mul(score.Frac(n, 1)))
-	if place.Div(s.grids[beatOf{at.Measure, n}]).Floor()%2 == 1 {
+	grid := s.grids[beatOf{at.Measure, e.Start.Div(beat).Floor()}]
+	if e.Start.Within(beat).Div(grid).Floor()%2 == 1 {
 		return "L"
 	}
 	return "R"
@@ -141,8 +140,7 @@ func beatGrids(part score.Part) map[beatOf]score.Fraction {
 			if e.Kind != score.Note || e.Value.Tuplet.Actual > 0 {
 				continue
 			}
-			n := e.Start.Div(beat).Floor()
-			place, at := e.Start.Sub(beat.Mul(score.Frac(n, 1))), beatOf{k, n}
+			place, at := e.Start.Within(beat), beatOf{k, e.Start.Div(beat).Floor()}
 			grid, known := grids[at]
 			if !known {
 				grid = beat

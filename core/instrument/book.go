@@ -97,12 +97,11 @@ func seatsOf(source score.Part, writtenFor string, target Instrument) []possible
 	if own.year == 0 {
 		return list
 	}
-	home := 2 * target.tessituraOf(source, base)
+	home, reach := 2*target.tessituraOf(source, base), Range{target.Lowest, target.Highest}
 	for octaves := -furthest; octaves <= furthest; octaves++ {
 		if octaves == own.octaves {
 			continue
 		}
-		reach := Range{target.Lowest, target.Highest}
 		further := max(1, distance(middle(octaves), home)-distance(middle(own.octaves), home))
 		_, fits := passing(source, base.Semitones+12*octaves, target.Comfort(own.year), reach)
 		_, later := passing(source, base.Semitones+12*octaves, target.Comfort(own.year+1), reach)

@@ -165,10 +165,9 @@ func seatOf(part score.Part, base score.Interval, target Instrument) seat {
 				found, best.octaves, best.passing = true, octaves, n
 			}
 		}
-		if !found {
-			continue
+		if found {
+			return best
 		}
-		return best
 	}
 	best := seat{beyond: -1}
 	for octaves := -furthest; octaves <= furthest; octaves++ {

@@ -77,6 +77,14 @@ func (f Fraction) Cmp(g Fraction) int {
 // Less says whether f < g.
 func (f Fraction) Less(g Fraction) bool { return f.Cmp(g) < 0 }
 
+// Min is the lesser of two fractions.
+func (f Fraction) Min(g Fraction) Fraction {
+	if g.Less(f) {
+		return g
+	}
+	return f
+}
+
 // IsZero says whether f is 0.
 func (f Fraction) IsZero() bool { return f.num == 0 }
 

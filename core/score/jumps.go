@@ -24,7 +24,7 @@ var (
 )
 
 // timesWords say how often a strain is played: "play 3 times", "3x", "repeat three times".
-var timesWords = regexp.MustCompile(`^(play |repeat )?\(?(\d|two|three|four|five|six)( ?x| times)\)?[.!]?$`)
+var timesWords = regexp.MustCompile(`^(play |repeat )?\(?([2-9]|two|three|four|five|six)( ?x| times)\)?[.!]?$`)
 
 // SignsIn reads words such as "D.C. al Fine", "Dal Segno", "Fine", "To Coda" and "play 3
 // times"; ok is false for other words.
@@ -39,9 +39,6 @@ func SignsIn(words string) (s Signs, ok bool) {
 		s.Times = slices.Index([]string{"", "", "two", "three", "four", "five", "six"}, found[2])
 		if n, err := strconv.Atoi(found[2]); err == nil {
 			s.Times = n
-		}
-		if s.Times < 2 {
-			s.Times = 0
 		}
 	}
 	switch strings.TrimSuffix(words, ".") {

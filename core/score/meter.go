@@ -21,7 +21,7 @@ func ParseMeter(upper, lower string) (m Meter, ok bool) {
 	for k, word := range words {
 		words[k] = strings.TrimSpace(word)
 		uneven = uneven || words[k] != words[0]
-		n, err := strconv.Atoi(strings.TrimSpace(word))
+		n, err := strconv.Atoi(words[k])
 		if err != nil || n < 1 || n > mostBeats {
 			return Meter{}, false
 		}

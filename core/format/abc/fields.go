@@ -156,9 +156,11 @@ func (r *reader) keyField(value string) {
 				word = word[used:]
 			}
 		case name == "sound":
-			r.sound(now, setting)
+			if semitones, ok := r.sound(setting); ok {
+				now.set("transpose", semitones)
+			}
 		case name == "shift" || name == "score":
-			r.remark(name, fmt.Sprintf("%s=%s is left out: the notes are read as they are typed.", name, score.Clip(setting)), "Say for whom it is written, or type it where it sounds.")
+			r.moves(name+"=", setting)
 		case name == "octave" || name == "transpose":
 			n, err := strconv.Atoi(setting)
 			if err != nil || n < -36 || n > 36 {
@@ -216,21 +218,26 @@ func (r *reader) addSigns(now *settings, signs map[score.Step]int, alone bool, v
 	)
 }
 
-// sound takes sound=: how a written note sounds, "sound=cB" or, from C, "sound=B,".
-func (r *reader) sound(now *settings, setting string) {
+// moves remarks on what would have the notes read or played elsewhere than they are typed.
+func (r *reader) moves(what, value string) {
+	r.remark(what, what+score.Clip(value)+" is left out: the notes are read as they are typed.", "Say for whom it is written, or type it where it sounds.")
+}
+
+// sound reads sound=, which says how a written note sounds, "sound=cB" or, from C, "sound=B,":
+// how many half steps that is.
+func (r *reader) sound(setting string) (semitones int, ok bool) {
 	from, n := parsePitch(setting + " ")
 	if n == 0 || n > len(setting) {
 		r.remark("sound", fmt.Sprintf("sound=%s is not read.", score.Clip(setting)), "Write transpose=-2, for example.")
-		return
+		return 0, false
 	}
 	to, m := parsePitch(setting[n:] + " ")
 	if m == 0 {
 		from, to = pitchText{step: score.C, octave: 4}, from
 	}
 	pitch := func(p pitchText) int { return score.Pitch{Step: p.step, Alter: p.alter, Octave: p.octave}.MIDI() }
-	if semitones := pitch(to) - pitch(from); semitones >= -36 && semitones <= 36 {
-		now.set("transpose", semitones)
-	}
+	semitones = pitch(to) - pitch(from)
+	return semitones, semitones >= -36 && semitones <= 36
 }
 
 // set takes octave= or transpose=.
@@ -393,16 +400,14 @@ func (r *reader) chooseVoice(id, settings string) {
 				}
 			}
 		case "sound":
-			s := r.header
-			s.sounds = score.Interval{}
-			if r.sound(&s, value); s.sounds != (score.Interval{}) {
-				v.own = append(v.own, ownSetting{"transpose", s.sounds.Semitones})
+			if semitones, ok := r.sound(value); ok {
+				v.own = append(v.own, ownSetting{"transpose", semitones})
 				if v.entered {
-					v.sounds = s.sounds
+					v.set("transpose", semitones)
 				}
 			}
 		case "shift", "score":
-			r.remark(found[1], fmt.Sprintf("%s=%s is left out: the notes are read as they are typed.", found[1], score.Clip(value)), "Say for whom it is written, or type it where it sounds.")
+			r.moves(found[1]+"=", value)
 		}
 	}
 	if v.entered {

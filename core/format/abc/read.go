@@ -200,7 +200,7 @@ func (r *reader) directive(text string) {
 			r.transposed("%%MIDI transpose", strings.TrimSpace(n))
 		}
 	case "transpose":
-		r.remark("transpose", fmt.Sprintf("%%%%transpose %s is left out: the notes are read as they are typed.", score.Clip(value)), "Say for whom it is written, or type it where it sounds.")
+		r.moves("%%transpose ", value)
 	case byBarLines:
 		r.uneven = true
 	case "propagate-accidentals":

@@ -29,12 +29,12 @@ func (w *notator) part(notes []sounded) (score.Part, error) {
 		for len(notes) > 0 && at.Less(to) {
 			n := notes[0]
 			if at.Less(n.start) { // silence before it
-				until := lesser(n.start, to)
+				until := n.start.Min(to)
 				w.rest(&m, at, until)
 				at = until
 				continue
 			}
-			until := lesser(n.end, to)
+			until := n.end.Min(to)
 			w.note(&m, at, until, n, to.Less(n.end))
 			at = until
 			if at == n.end {
@@ -72,13 +72,6 @@ func (w *notator) meterAt(tick int64) score.Meter {
 }
 
 func keyAt(keys []change[score.Key], tick int64) score.Key { return at(keys, tick, score.Key{}) }
-
-func lesser(a, b score.Fraction) score.Fraction {
-	if a.Less(b) {
-		return a
-	}
-	return b
-}
 
 // rest writes silence, split at beats.
 func (w *notator) rest(m *score.Measure, from, to score.Fraction) {
@@ -118,7 +111,7 @@ func (w *notator) values(from, to score.Fraction) []score.Value {
 		next := from.Sub(from.Within(quarterLength)).Add(quarterLength)
 		switch {
 		case w.ratio(from).Actual > 0 && (!from.Within(quarterLength).IsZero() || to.Less(next)):
-			until := lesser(next, to)
+			until := next.Min(to)
 			values = append(values, tuplets(until.Sub(from), w.ratio(from))...)
 			from = until
 		default:
@@ -133,7 +126,7 @@ func (w *notator) values(from, to score.Fraction) []score.Value {
 				continue
 			}
 			if !from.Within(quarterLength).IsZero() {
-				until = lesser(next, until)
+				until = next.Min(until)
 			}
 			several, ok := score.ValuesOf(until.Sub(from))
 			if !ok { // finer than anything written; the grid does not allow it

@@ -183,7 +183,7 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 	if len(m.Events) == 0 { // a measure without this voice is a measure of rest
 		m.Events = []score.Event{{Kind: score.Rest, WholeMeasure: true, Value: score.Value{Base: 1}}}
 	} else if x.Implicit != "yes" && r.at.Cmp(r.filled) > 0 && r.filled.Less(r.meter.Length()) {
-		r.fill(lesser(r.at, r.meter.Length()))
+		r.fill(r.at.Min(r.meter.Length()))
 	}
 	r.add(*m)
 }
@@ -236,13 +236,6 @@ func silent(events []score.Event) bool {
 		}
 	}
 	return true
-}
-
-func lesser(a, b score.Fraction) score.Fraction {
-	if a.Less(b) {
-		return a
-	}
-	return b
 }
 
 // firstVoice is the lowest numbered voice of the first staff that has notes in
