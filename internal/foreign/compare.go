@@ -47,21 +47,19 @@ func plain(text string) string {
 }
 
 func compareABC(text string) (outcome, string) {
-	s, why, err := read("tune.abc", []byte(text))
-	byBars := false
-	if why != "" && strings.Contains(why, " asks for ") { // the page asks whether to read by bar lines
-		if s, _, err = read("tune.abc", []byte(format.ByBarLines(format.ABC, text))); err == nil && len(s.Parts) > 0 {
-			why, byBars = "", true
-		}
+	f, wrong, err := read("tune.abc", []byte(text))
+	byBars := wrong != nil && wrong.OfLengths() // the page asks whether to read by bar lines
+	if byBars {
+		f, wrong, err = read("tune.abc", []byte(format.ByBarLines(format.ABC, text)))
 	}
-	if why != "" || err != nil {
-		return refused, why
+	if wrong != nil || err != nil {
+		return refused, fmt.Sprint(wrong, err)
 	}
 	notes, err := midicheck.Struck(plain(text))
 	if err != nil {
 		return alone, err.Error()
 	}
-	what, why := judge(s, struck(s, score.Part.Order), quarters(notes), 0.06) // it spreads some chords
+	what, why := judge(f.Score, struck(f.Score, score.Part.Order), quarters(notes), 0.06) // it spreads some chords
 	if byBars && (what == same || what == said) {
 		what = asked
 	}
@@ -78,15 +76,15 @@ func quarters(notes []midicheck.Note) []note {
 
 // compareMIDI allows a thirty-second, by which what was played may be moved.
 func compareMIDI(path string, data []byte) (outcome, string) {
-	s, why, err := read(path, data)
-	if why != "" || err != nil {
-		return refused, why
+	f, wrong, err := read(path, data)
+	if wrong != nil || err != nil {
+		return refused, fmt.Sprint(wrong, err)
 	}
 	notes, err := midicheck.File(data, 0)
 	if err != nil {
 		return alone, err.Error()
 	}
-	return judge(s, struck(s, score.Part.Written), quarters(notes), 0.125)
+	return judge(f.Score, struck(f.Score, score.Part.Written), quarters(notes), 0.125)
 }
 
 // compareMusicXML leaves out XML that is no music.
@@ -94,13 +92,9 @@ func compareMusicXML(engraver *timemap, path string, data []byte) (what outcome,
 	if filepath.Ext(path) == ".xml" && !bytes.Contains(data, []byte("<score-")) {
 		return 0, "", false
 	}
-	f, err := format.Unpack(path, data)
-	if err != nil {
-		return refused, err.Error(), true
-	}
-	s, why, err := read(path, data)
-	if why != "" || err != nil {
-		return refused, why, true
+	f, wrong, err := read(path, data)
+	if wrong != nil || err != nil {
+		return refused, fmt.Sprint(wrong, err), true
 	}
 	if engraver == nil {
 		return alone, "Verovio's folder is not named", true
@@ -109,8 +103,8 @@ func compareMusicXML(engraver *timemap, path string, data []byte) (what outcome,
 	if err != nil {
 		return alone, err.Error(), true
 	}
-	rebase(theirs, bars, s.Parts[0])
-	what, why = judge(s, struck(s, score.Part.Written), theirs, 0.01)
+	rebase(theirs, bars, f.Score.Parts[0])
+	what, why = judge(f.Score, struck(f.Score, score.Part.Written), theirs, 0.01)
 	return what, why, true
 }
 

@@ -126,14 +126,13 @@ func run(folders []string, verovio string, wordy bool) error {
 	return nil
 }
 
-// read reads a file, or says why it is refused.
-func read(name string, data []byte) (s score.Score, why string, err error) {
-	f, err := format.Read(context.Background(), name, data)
-	var problems score.Problems
-	if errors.As(err, &problems) {
-		return s, problems.Error(), nil
+// read reads a file; wrong is why it is refused.
+func read(name string, data []byte) (f format.File, wrong score.Problems, err error) {
+	f, err = format.Read(context.Background(), name, data)
+	if errors.As(err, &wrong) {
+		return f, wrong, nil
 	}
-	return f.Score, "", err
+	return f, nil, err
 }
 
 // judge compares what is read with what the other strikes.
