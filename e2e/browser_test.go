@@ -30,7 +30,7 @@ import (
 )
 
 // patience is how long a page is waited for to become what a test wants of it: on a slow and
-// busy machine, each time anew. Nothing waits for as long that comes.
+// busy machine, counted from the start each time. Nothing waits for as long that comes.
 const patience = 2 * time.Minute
 
 // waits makes each wait of a page end with patience.

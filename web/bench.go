@@ -248,7 +248,7 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 		return v, err
 	}
 	v.Room = roomWords(c.present(), hard)
-	if v.Second, err = s.otherLine(r.Context(), deskOf(r), c, x); err != nil {
+	if v.Second, err = s.otherLine(r.Context(), deskOf(r), kept, c, x); err != nil {
 		return v, err
 	}
 	if v.Routines, err = deskOf(r).Routines(r.Context()); err != nil {

@@ -163,11 +163,7 @@ func (s *Server) showEntry(w http.ResponseWriter, r *http.Request, status int, e
 func previewOf(sc score.Score, err error, writtenFor string) preview {
 	if err != nil {
 		problems := score.Problems(problemsOf(err))
-		v := preview{Problems: problems, Uneven: problems.OfLengths()}
-		for _, p := range problems {
-			v.NotUTF8 = v.NotUTF8 || strings.Contains(p.What, "not UTF-8")
-		}
-		return v
+		return preview{Problems: problems, Uneven: problems.OfLengths()}
 	}
 	part := reading.SourceOf(store.Exercise{WrittenFor: writtenFor}, sc).Source
 	return preview{
@@ -218,7 +214,8 @@ func (s *Server) previewExercise(w http.ResponseWriter, r *http.Request) {
 	b, err := s.readSource(r, e, store.Source{})
 	v := previewOf(b.score, err, e.WrittenFor)
 	v.Meter, v.Meters, v.Latin, v.Bars = e.Meter, takenMeters, e.Latin, e.Bars
-	v.NotUTF8, v.Uneven = v.NotUTF8 || e.Latin, v.Uneven || e.Bars // so that it can be taken back
+	v.NotUTF8 = e.Latin || err != nil && !utf8.ValidString(b.source.Content)
+	v.Uneven = v.Uneven || e.Bars // both are shown once pressed, so that they can be taken back
 	v.NoMeter = b.source.Format == format.MusicXML && (e.Meter != "" || !musicxml.HasMeter(b.source.Content))
 	s.fragment(w, "entry", "preview", v)
 }

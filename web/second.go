@@ -35,7 +35,7 @@ var otherShown = []offered{{"small", "small above it"}, {"large", "as large"}, {
 var scales = map[string]int{"small": 64, "large": 100}
 
 // otherLine finds the line that goes with what was chosen. A derived line has none.
-func (s *Server) otherLine(ctx context.Context, desk *store.Desk, c choice, x explained) (otherLine, error) {
+func (s *Server) otherLine(ctx context.Context, desk *store.Desk, kept taughtBy, c choice, x explained) (otherLine, error) {
 	if x.InDrill() {
 		return otherLine{}, nil
 	}
@@ -60,7 +60,7 @@ func (s *Server) otherLine(ctx context.Context, desk *store.Desk, c choice, x ex
 	if o.Letter == "B" {
 		other, o.Other = lines.A, "line A"
 	}
-	made, err := s.madePart(ctx, desk, other, c.Instrument)
+	made, err := s.madePart(ctx, desk, kept, other, c.Instrument)
 	if err != nil {
 		o.Why = fmt.Sprintf("%s cannot be read any more.", strings.ToUpper(o.Other[:1])+o.Other[1:])
 		return o, nil
@@ -74,7 +74,7 @@ func (s *Server) otherLine(ctx context.Context, desk *store.Desk, c choice, x ex
 }
 
 // madePart is an exercise as an instrument's Bench has it, without what is explained.
-func (s *Server) madePart(ctx context.Context, desk *store.Desk, id store.ExerciseID, target instrument.Instrument) (score.Part, error) {
+func (s *Server) madePart(ctx context.Context, desk *store.Desk, kept taughtBy, id store.ExerciseID, target instrument.Instrument) (score.Part, error) {
 	x, err := s.reader.Exercise(ctx, desk, id)
 	if err != nil {
 		return score.Part{}, err
@@ -83,11 +83,7 @@ func (s *Server) madePart(ctx context.Context, desk *store.Desk, id store.Exerci
 	if err != nil {
 		return score.Part{}, err
 	}
-	all, err := desk.Exercises(ctx)
-	if err != nil {
-		return score.Part{}, err
-	}
-	placed, err := s.reader.Placement(ctx, desk, x, target, all)
+	placed, err := s.placement(ctx, desk, kept, x, target)
 	return instrument.Make(part.Source, part.WrittenFor, target, placed).Part, err
 }
 

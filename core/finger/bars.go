@@ -7,7 +7,7 @@ import (
 )
 
 // shareHands gives the notes of keyed bars and of timpani to the hands. They take turns,
-// which begin anew after a rest of a beat or a note of two: with the right, or with the left
+// which start again after a rest of a beat or a note of two: with the right, or with the left
 // where the right would cross. Where a turn would cross the other hand by a fourth or more,
 // a hand doubles on the longest note before it. A measure that comes again has the hands it
 // had, so one with an odd number of strokes doubles over its bar line. Written sticking is
@@ -24,7 +24,7 @@ func shareHands(part score.Part, choices [][]Choice) {
 	for k, m := range part.Measures {
 		held := measureHolds(m)
 		for j, e := range m.Events {
-			fresh := turns.anew(m.Meter.Beat(), e)
+			fresh := turns.startAgain(m.Meter.Beat(), e)
 			if e.Tied && len(phrase) > 0 && e.Kind == score.Note {
 				n := &phrase[len(phrase)-1]
 				n.length = n.length.Add(e.Length)

@@ -167,7 +167,7 @@ func (l *melody) write(choices [][]Choice) {
 }
 
 // before is the nearest note of another pitch before the k-th as it is first played, -1 where
-// a rest stands between or there is none.
+// a rest stands between or nothing comes before.
 func (l *melody) before(k int) int {
 	if len(l.comes[k]) == 0 {
 		return -1

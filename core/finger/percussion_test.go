@@ -19,9 +19,9 @@ func TestStickings(t *testing.T) {
 		year            int
 		want            string
 	}{
-		{"the first year alternates, anew after a rest of a beat", "snare", "c z c c|c/c/c c2", instrument.StickingByYear, 1, "R R L R L R L"},
+		{"the first year alternates, again after a rest of a beat", "snare", "c z c c|c/c/c c2", instrument.StickingByYear, 1, "R R L R L R L"},
 		{"and across a shorter rest, R rest L", "snare", "c z/ c/ c c", instrument.StickingByYear, 1, "R L R L"},
-		{"the first year begins anew after a note of two beats", "snare", "c c c2|c c c2|c z c z|c2 c c", instrument.StickingByYear, 1, "R L R R L R R R R R L"},
+		{"the first year starts again after a note of two beats", "snare", "c c c2|c c c2|c z c z|c2 c c", instrument.StickingByYear, 1, "R L R R L R R R R R L"},
 		{"in a roll the hands go on", "snare", "c !///!c2 c", instrument.StickingByYear, 1, "R L L"},
 		{"after written sticking by turns", "snare", "\"^R\"c c \"^R\"c c", instrument.Alternating, 1, "R L R L"},
 		{"from the right in each measure", "snare", "c c c z|c c2 c", instrument.EachMeasure, 1, "R L R R L R"},
@@ -151,7 +151,7 @@ func TestHandsOnBars(t *testing.T) {
 		{"", "c d a c", "R L R L"},
 		{"", "c d e a", "L R L R"}, // one that begins with the right would cross
 		{"", "c f b e", "L R R L"},
-		{"", "c a z c", "L R R"}, // anew after a rest of a beat
+		{"", "c a z c", "L R R"}, // again after a rest of a beat
 		{"", "c z/ d/ e f", "R L R L"},
 		{"", "c d2 c", "R L R"}, // and after a note of two beats
 		{"3/4", "c d e|c d e", "R L R R L R"},

@@ -17,7 +17,7 @@ func stick(i instrument.Instrument, part score.Part, choices [][]Choice, o Optio
 	if s.way == instrument.StickingByYear {
 		s.way = instrument.RightLead
 		if o.Year <= 1 {
-			s.way, s.anew = instrument.Alternating, true
+			s.way, s.again = instrument.Alternating, true
 		}
 	}
 	s.rolls = rollsOf(part, o.Tempo)
@@ -29,7 +29,7 @@ func stick(i instrument.Instrument, part score.Part, choices [][]Choice, o Optio
 		}
 		for j, e := range part.Measures[k].Events {
 			at := score.Place{Measure: k, Event: j}
-			if turns.anew(part.Measures[k].Meter.Beat(), e) && s.anew {
+			if turns.startAgain(part.Measures[k].Meter.Beat(), e) && s.again {
 				s.hand = "R"
 			}
 			switch {
@@ -55,7 +55,7 @@ type sticker struct {
 	way     instrument.Sticking
 	grids   map[beatOf]score.Fraction
 	rolls   map[score.Place]Roll
-	anew    bool   // turns begin anew after a rest of a beat or a note of two, as in the first year
+	again   bool   // turns start again after a rest of a beat or a note of two, as in the first year
 	hand    string // whose turn it is
 	fresh   bool   // a rest or a bar line stands before the stroke
 }
@@ -154,16 +154,16 @@ func beatGrids(part score.Part) map[beatOf]score.Fraction {
 	return grids
 }
 
-// freshTurns says where hands that take turns begin anew: after a rest of a beat, or a note
+// freshTurns says where hands that take turns start again: after a rest of a beat, or a note
 // of two beats, through its ties. Source: common practice.
 type freshTurns struct {
 	rested, held  score.Fraction // up to here
 	begun, rolled bool
 }
 
-// anew takes the next event of a part, in a meter whose beat is given, and says whether it is
+// startAgain takes the next event of a part, in a meter whose beat is given, and says whether it is
 // struck with a fresh turn.
-func (f *freshTurns) anew(beat score.Fraction, e score.Event) bool {
+func (f *freshTurns) startAgain(beat score.Fraction, e score.Event) bool {
 	switch {
 	case e.Kind == score.Rest:
 		f.rested, f.held = f.rested.Add(e.Length), score.Fraction{}

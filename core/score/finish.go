@@ -271,7 +271,7 @@ func (p *Part) groupTuplets() {
 // joinTies marks the second note of each tie and drops ties that lead to a rest
 // or to another pitch.
 // A tie into a first ending leads into the later ones too, where they begin on its pitch and
-// are not struck anew. Source: common practice.
+// are not struck again. Source: common practice.
 func (p *Part) joinTies() {
 	var before *Event
 	for i := range p.Measures {
@@ -281,12 +281,12 @@ func (p *Part) joinTies() {
 			into := j == 0 && p.tiedIntoEnding(i)
 			switch {
 			case j == 0 && p.laterEnding(i):
-				e.Tied = into && !e.Anew
+				e.Tied = into && !e.Restruck
 				before.tiesEnd()
 			case before != nil:
 				before.tieTo(e)
 			}
-			e.Anew = e.Anew && into
+			e.Restruck = e.Restruck && into
 			before = e
 		}
 	}

@@ -29,7 +29,7 @@ type Event struct {
 	Sign         bool    // an accidental is written in front
 	TieOn        bool    // tied to the next note
 	Tied         bool    // continues the note before and is not struck
-	Anew         bool    // begins an ending and is struck, though a tie leads into the ending before
+	Restruck     bool    // begins an ending and is struck, though a tie leads into the ending before
 	InnerTies    []Pitch // of Others, those that are tied to the next note
 	SlurStarts   int     // slurs that begin on this note
 	SlurEnds     int     // slurs that end on it

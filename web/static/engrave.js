@@ -51,7 +51,7 @@ window.engrave = (function () {
   document.addEventListener("DOMContentLoaded", drawPreviews);
   document.addEventListener("htmx:afterSettle", drawPreviews);
 
-  // failed reports what kept music from being drawn to whoever looks after the program: a
+  // failed reports what kept music from being drawn to the administrator: a
   // reader is told what to do instead. That the network is away is no fault to report.
   function failed(problem) {
     if (!problem.away) console.error("[Error] " + problem.stack);

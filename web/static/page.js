@@ -79,7 +79,7 @@
   });
 
   // What was swapped in a moment ago is made ready as it is pressed: else the browser sends a
-  // form by itself, and the page with all that is typed on it is loaded anew.
+  // form by itself, and the page with all that is typed on it is loaded again.
   for (const what of ["submit", "click"]) {
     window.addEventListener(what, (event) => {
       const own = event.target.closest?.("[hx-get], [hx-post]");

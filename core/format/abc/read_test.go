@@ -362,7 +362,7 @@ func TestWhatTunesHave(t *testing.T) {
 		{"signs without meaning", "M:4/4\nL:1/4\nK:C\nJC N D RE F|G4|]", "C4 D4 E4 F4 G4", "as written", "the sign J is left out"},
 		{"a field among notes", "M:4/4\nL:1/4\nK:C\nC D [T:two]E F|G4|]", "C4 D4 E4 F4 G4", "as written", "[T:…] among the notes is left out"},
 		{"three times, and no repeat", "M:4/4\nL:1/4\nK:C\n\"^play 3 times\"C4|G4|]", "C4 G4", "as written", "it says to play 3 times"},
-		{"an order that is none", "P:A+B\nM:4/4\nL:1/4\nK:C\nP:A\nC4|\nP:B\nG4|]", "C4 G4", "as written", "gives an order of parts that is not read"},
+		{"an order that cannot be read", "P:A+B\nM:4/4\nL:1/4\nK:C\nP:A\nC4|\nP:B\nG4|]", "C4 G4", "as written", "gives an order of parts that is not read"},
 	} {
 		s, err := Read(context.Background(), "X:1\n"+tt.text+"\n")
 		if err != nil {

@@ -41,7 +41,7 @@ type sound struct {
 	from, to  score.Fraction
 	goesOn    bool // tied over the bar line
 	continues bool // from the measure before
-	anew      bool // begins a later ending, and the first begins with what is held
+	restruck  bool // begins a later ending, and the first begins with what is held
 }
 
 // counter reads the count line.
@@ -411,7 +411,7 @@ func (c *counter) sound() error {
 		case list[0].continues:
 			before.goesOn = true
 		case later:
-			list[0].anew = before.goesOn && list[0].kind == score.Note
+			list[0].restruck = before.goesOn && list[0].kind == score.Note
 		}
 		m.sounds = list
 	}

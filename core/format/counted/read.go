@@ -243,7 +243,7 @@ func (fr frame) part(list []measure) score.Part {
 			for k, v := range values {
 				e := score.Event{Kind: s.kind, Length: v.Length(), Value: v, Pitch: fr.start, Unpitched: fr.unpitched && s.kind == score.Note, Line: m.line}
 				e.TieOn = s.kind == score.Note && (s.goesOn || k < len(values)-1)
-				e.Anew = s.anew && k == 0
+				e.Restruck = s.restruck && k == 0
 				made.Events = append(made.Events, e)
 			}
 		}

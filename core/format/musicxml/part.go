@@ -505,7 +505,7 @@ func (r *partReader) note(n *note) {
 		return
 	}
 	e.TieOn = n.ties("start")
-	e.Anew = len(r.measure.Events) == 0 && r.laterEnding() && !n.ties("stop")
+	e.Restruck = len(r.measure.Events) == 0 && r.laterEnding() && !n.ties("stop")
 	r.notations(&e, n)
 	if e.Text == "R" || e.Text == "L" {
 		e.Sticking, e.Text = e.Text, ""

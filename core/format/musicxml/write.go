@@ -375,7 +375,7 @@ func (w *writer) note(p score.Part, i, j int, e score.Event, pitch score.Pitch, 
 func ties(p score.Part, i, j int, pitch score.Pitch, chord bool) (stops, starts bool) {
 	e := p.Measures[i].Events[j]
 	starts = !chord && e.TieOn || chord && slices.Contains(e.InnerTies, pitch)
-	if before := p.Before(score.Place{Measure: i, Event: j}); !e.Anew && before != nil && before.Kind == score.Note {
+	if before := p.Before(score.Place{Measure: i, Event: j}); !e.Restruck && before != nil && before.Kind == score.Note {
 		stops = before.Unpitched && before.TieOn || before.Holds(pitch)
 	}
 	return stops, starts
