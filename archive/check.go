@@ -362,15 +362,18 @@ func (c *checks) music(e store.Everything, hash string, part int) {
 }
 
 func (c *checks) tries(e store.Everything, students, exercises map[int]bool) {
-	tries, takenBack := map[int]bool{}, map[int]bool{}
+	tries, takenBack := map[int]store.KeptTry{}, map[int]bool{}
 	for _, t := range e.Tries {
 		c.that(students[t.Student] && exercises[t.Exercise], "Try %d in the archive is of a student or an exercise that it lacks.", t.No)
 		c.that(t.Piece.First >= 0 && t.Piece.Last >= t.Piece.First && t.Piece.Last < 10_000, "Try %d in the archive is at no measures that there are.", t.No)
 		c.that(t.Stage.Written() && (t.Stage != routine.Done || t.Moved), "Try %d in the archive is at no stage.", t.No)
 		c.that(t.Tempo >= 0 && t.Tempo < 1000, "Try %d in the archive has the tempo %d.", t.No, t.Tempo)
 		c.that(t.Together >= 0 && t.Together <= len(e.Tries), "Try %d in the archive was marked together with none that there is.", t.No)
-		c.that(t.TakesBack == 0 || tries[t.TakesBack] && !takenBack[t.TakesBack], "Try %d in the archive takes back what was not there or is taken back already.", t.No)
-		c.that(t.No > 0 && !tries[t.No], "Two tries in the archive have the number %d.", t.No)
-		tries[t.No], takenBack[t.TakesBack] = true, true
+		back, there := tries[t.TakesBack]
+		alike := there && back.Student == t.Student && back.Exercise == t.Exercise && back.Piece == t.Piece
+		c.that(t.TakesBack == 0 || alike && !takenBack[t.TakesBack], "Try %d in the archive takes back what was not there or is taken back already.", t.No)
+		_, twice := tries[t.No]
+		c.that(t.No > 0 && !twice, "Two tries in the archive have the number %d.", t.No)
+		tries[t.No], takenBack[t.TakesBack] = t, true
 	}
 }

@@ -69,11 +69,14 @@ start_postgres() {
     rm -f "$folder/data.password"
   fi
   if ! as_postgres "$PG_BIN/pg_ctl" status -D "$folder/data" >/dev/null 2>&1; then
-    PG_PORT=$(free_port 5460) || fail "no free port was found between 5460 and 5660."
-    say "Starting PostgreSQL on 127.0.0.1:$PG_PORT"
-    as_postgres "$PG_BIN/pg_ctl" start -w -t 60 -D "$folder/data" -l "$folder/data/server.log" \
-      -o "-c listen_addresses=127.0.0.1 -c port=$PG_PORT -c unix_socket_directories=$folder/run $*" >/dev/null ||
-      fail "PostgreSQL did not start. See $folder/data/server.log"
+    local try started=
+    for try in 1 2 3; do # another program may take the port in between
+      PG_PORT=$(free_port $((5440 + 20 * try))) || fail "no free port was found between 5460 and 5700."
+      say "Starting PostgreSQL on 127.0.0.1:$PG_PORT"
+      as_postgres "$PG_BIN/pg_ctl" start -w -t 60 -D "$folder/data" -l "$folder/data/server.log" \
+        -o "-c listen_addresses=127.0.0.1 -c port=$PG_PORT -c unix_socket_directories=$folder/run $*" >/dev/null && started=yes && break
+    done
+    [ -n "$started" ] || fail "PostgreSQL did not start. See $folder/data/server.log"
   else
     PG_PORT=$(as_postgres sed -n 4p "$folder/data/postmaster.pid")
     say "PostgreSQL is running on 127.0.0.1:$PG_PORT"

@@ -11,6 +11,7 @@ import (
 
 // Who may take whose account away, and what that does.
 func TestAccountsAreTakenAway(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	owner, err := s.AddFirstTeacher(ctx, "owner@school.example", "Owner", "", "a long password")
 	if err != nil {
@@ -77,6 +78,7 @@ func TestAccountsAreTakenAway(t *testing.T) {
 }
 
 func TestTheOwnerChoosesLimits(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	owner, err := s.AddFirstTeacher(ctx, "owner@school.example", "Owner", "", "a long password")
 	if err != nil {

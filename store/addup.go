@@ -5,6 +5,7 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 	"time"
 
@@ -65,9 +66,8 @@ func addUpWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rule
 		return fmt.Errorf("forget the standings: %w", err)
 	}
 	rows, err := tx.QueryContext(ctx, `
-		SELECT a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.tempo, a.at
-		FROM attempts a WHERE a.teacher_id = $1 AND a.undoes IS NULL AND `+where+`
-		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id)
+		SELECT a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.tempo, a.at, coalesce(a.undoes, 0)
+		FROM attempts a WHERE a.teacher_id = $1 AND `+where+`
 		ORDER BY a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.id`, args...)
 	if err != nil {
 		return fmt.Errorf("read the log: %w", err)
@@ -77,8 +77,13 @@ func addUpWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rule
 	var log []logged
 	for rows.Next() {
 		var l logged
-		if err := rows.Scan(&l.id, &l.Student, &l.Exercise, &l.piece.First, &l.piece.Last, &l.Stage, &l.Clean, &l.Cause, &l.Moved, &l.tempo, &l.at); err != nil {
+		var undoes AttemptID
+		if err := rows.Scan(&l.id, &l.Student, &l.Exercise, &l.piece.First, &l.piece.Last, &l.Stage, &l.Clean, &l.Cause, &l.Moved, &l.tempo, &l.at, &undoes); err != nil {
 			return fmt.Errorf("read the log: %w", err)
+		}
+		if undoes != 0 { // after its try, which is of the same student and piece
+			log = slices.DeleteFunc(log, func(earlier logged) bool { return earlier.id == undoes })
+			continue
 		}
 		if len(log) > 0 && log[0].worked != l.worked {
 			sums.add(rules, log)

@@ -15,6 +15,7 @@ import (
 // Who opens a page sees one student, writes for that one alone, and changes nothing that the
 // teacher has marked.
 func TestAStudentSeesThemselvesAlone(t *testing.T) {
+	t.Parallel()
 	ctx, s := context.Background(), testdb.Open(t)
 	f, other := add(t, s, "first"), add(t, s, "second")
 	home, theirs := f.openOwnPage(t, s), other.openOwnPage(t, s)
@@ -62,6 +63,7 @@ func TestAStudentSeesThemselvesAlone(t *testing.T) {
 
 // What is sent twice counts once, and a day has an end.
 func TestSentTwiceCountsOnce(t *testing.T) {
+	t.Parallel()
 	ctx, s := context.Background(), testdb.Open(t)
 	f := add(t, s, "first")
 	home := f.openOwnPage(t, s)
@@ -94,6 +96,7 @@ func TestSentTwiceCountsOnce(t *testing.T) {
 }
 
 func TestThePIN(t *testing.T) {
+	t.Parallel()
 	ctx, s := context.Background(), testdb.Open(t)
 	f := add(t, s, "first")
 	home := f.openOwnPage(t, s)
@@ -148,6 +151,7 @@ func TestThePIN(t *testing.T) {
 // A link leads nowhere once it is ended or made anew, or the student, their section or their
 // teacher is gone.
 func TestALinkThatEnds(t *testing.T) {
+	t.Parallel()
 	ctx := context.Background()
 	for what, end := range map[string]func(s *store.Store, f fixture) error{
 		"the teacher's account is gone": func(s *store.Store, f fixture) error { return s.RemoveTeacher(ctx, f.teacher, f.teacher) },

@@ -44,6 +44,7 @@ func tables(t *testing.T, db *sql.DB) map[string]string {
 // A backup taken while marks are logged is restored elsewhere, equal table by table to
 // one moment; what is added there goes on where the other left off.
 func TestBackupAndRestore(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, `a "quoted", \N name`)
 	stranger := addMore(t, s, "b")
@@ -112,6 +113,7 @@ func TestBackupAndRestore(t *testing.T) {
 
 // While others log, the backup holds one moment: every try it has is added up in it.
 func TestBackupWhileInUse(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	done := make(chan error)

@@ -46,6 +46,7 @@ func rowsWith(t *testing.T, s *store.Store, text string) map[string]int {
 // What is taken away stands in no list, comes back as it was, and is erased for good: by
 // hand, and by itself after its days.
 func TestTheBin(t *testing.T) {
+	t.Parallel()
 	ctx := context.Background()
 	for _, what := range []store.Thing{store.AnExercise, store.ABook, store.ASection, store.AStudent} {
 		for _, byHand := range []bool{true, false} {
@@ -124,6 +125,7 @@ func TestTheBin(t *testing.T) {
 
 // A name or number that was given to another in the meantime is not given twice.
 func TestPuttingBackWhatIsReplaced(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	if err := errors.Join(f.TakeAway(ctx, store.ABook, int64(f.book)), f.TakeAway(ctx, store.ASection, int64(f.section))); err != nil {
@@ -148,6 +150,7 @@ func TestPuttingBackWhatIsReplaced(t *testing.T) {
 // Who has left stands in no list, keeps the log, and is erased only when the owner's
 // months are over and somebody says so.
 func TestStudentsWhoLeft(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	if _, err := s.DB().Exec(`UPDATE teachers SET owner = true`); err != nil {
@@ -205,6 +208,7 @@ func TestStudentsWhoLeft(t *testing.T) {
 
 // The log of who did what has a row for each deed, and no student's name.
 func TestTheLogOfDeeds(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	other := add(t, s, "b")

@@ -14,6 +14,7 @@ import (
 // The weeks count what was tried and what was clean, without what was taken back and
 // without moves; where a section stood on a day is what its log added up to then.
 func TestWeeksAndStandingsBy(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with one clean try at Count just now
 	monday := time.Date(2026, 3, 2, 9, 0, 0, 0, time.UTC)
@@ -61,6 +62,7 @@ func TestWeeksAndStandingsBy(t *testing.T) {
 
 // What a section stood at by now is what is kept beside its log.
 func TestStandingsByNow(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	for n := range 20 {

@@ -17,6 +17,7 @@ import (
 // A student has one check-in to come; what is marked at it stands in the log and goes back by
 // undo; its end sets the next one.
 func TestCheckins(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := addMore(t, s, "a") // with a check-in and a try at it
 	day := time.Date(2026, 12, 3, 0, 0, 0, 0, time.UTC)

@@ -15,6 +15,7 @@ import (
 // A section has one plan at a time, and is in one lesson at a time; one that is over
 // changes no more.
 func TestLessons(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // in a lesson
 	must := func(id store.LessonID, err error) store.LessonID {
@@ -71,6 +72,7 @@ func TestLessons(t *testing.T) {
 // What was tried in a lesson is what was tried between its beginning and its end, and not
 // taken back.
 func TestLessonAttempts(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with a try just now
 	early, late := f.try(false, routine.Rhythm), f.try(false, routine.Sound)

@@ -37,6 +37,7 @@ INSERT INTO standings (teacher_id, student_id, exercise_id, first_measure, last_
 
 // An older database is carried over: logs, sources, settings; and back again.
 func TestAnOlderDatabaseIsCarriedOver(t *testing.T) {
+	t.Parallel()
 	ctx, url := context.Background(), testdb.Make(t)
 	db, err := sql.Open("pgx", url)
 	if err != nil {

@@ -13,6 +13,7 @@ import (
 
 // Several programs that open an empty database at once make its tables once.
 func TestOpeningAtOnce(t *testing.T) {
+	t.Parallel()
 	url, ctx := testdb.Make(t), context.Background()
 	var wait sync.WaitGroup
 	for range 4 {
@@ -32,6 +33,7 @@ func TestOpeningAtOnce(t *testing.T) {
 
 // A database that a newer program has used is refused, with what to do.
 func TestANewerDatabaseIsRefused(t *testing.T) {
+	t.Parallel()
 	url, ctx := testdb.Make(t), context.Background()
 	s, err := store.Open(ctx, url)
 	if err != nil {
@@ -51,6 +53,7 @@ func TestANewerDatabaseIsRefused(t *testing.T) {
 
 // A question that takes too long is given up, and an address that is none is said.
 func TestStatementsEnd(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	var limit string
 	if err := s.DB().QueryRowContext(ctx, `SHOW statement_timeout`).Scan(&limit); err != nil || limit != "30s" {

@@ -14,6 +14,7 @@ import (
 
 // A password kept by an older program is taken once more, and then kept as they are now.
 func TestOlderPasswords(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	const password = "a long password"
 	teacher, err := s.AddTeacher(ctx, "wren@school.example", "Wren", "", password)

@@ -14,6 +14,7 @@ import (
 // A press that is sent again, also by many at once, is logged once: alone, and for a
 // section. Another teacher's press of the same key is their own.
 func TestAPressIsLoggedOnce(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f, other := add(t, s, "a"), add(t, s, "b")
 	before := f.at(t, firstPiece).Tries
@@ -64,6 +65,7 @@ func TestAPressIsLoggedOnce(t *testing.T) {
 
 // The first account is made once, however many ask at once.
 func TestTheFirstTeacherIsOne(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	var wait sync.WaitGroup
 	made := make(chan store.Teacher, 8)
@@ -86,6 +88,7 @@ func TestTheFirstTeacherIsOne(t *testing.T) {
 
 // Guesses are counted by key and minute, by every server together, and old ones go.
 func TestGuessesAreCounted(t *testing.T) {
+	t.Parallel()
 	url := testdb.Make(t)
 	one, err := store.Open(t.Context(), url)
 	if err != nil {

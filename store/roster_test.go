@@ -13,6 +13,7 @@ import (
 // A table adds students, moves them, brings them back and makes sections, all of it or
 // nothing; logs stay.
 func TestBringRoster(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	gone, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Wim", Instrument: "flute"})

@@ -26,6 +26,7 @@ func (f fixture) follows(t *testing.T) string {
 // before the teacher's; one for another family is passed over; and where everybody stands
 // is added up anew with each choice.
 func TestWhichRoutineIsFollowed(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	starting := func(word, family string) string {
@@ -87,6 +88,7 @@ func TestWhichRoutineIsFollowed(t *testing.T) {
 
 // Changing a routine, or taking it away, adds up again what follows it.
 func TestRoutineChangedAndDropped(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with one clean try at Count
 	steps := routine.Standard()
@@ -123,6 +125,7 @@ func TestRoutineChangedAndDropped(t *testing.T) {
 // A rule for one student holds for them alone, and so does a move; a move can be taken back
 // like a try, and is none.
 func TestRuleAndMoveOfAStudent(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with one clean try at Count
 	other, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Bea", Instrument: "trombone"})
@@ -173,6 +176,7 @@ func TestRuleAndMoveOfAStudent(t *testing.T) {
 
 // What is added up at once for many pieces is what is added up one try after another.
 func TestAddedUpTogether(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	var list []store.Attempt

@@ -311,6 +311,7 @@ func picture(t *testing.T, f fixture) map[string]string {
 // other's ids: it finds nothing, and changes nothing of theirs. A new method without
 // a case fails.
 func TestADeskSeesNothingElse(t *testing.T) {
+	t.Parallel()
 	s := testdb.Open(t)
 	mine, stranger := addMore(t, s, "owner"), addMore(t, s, "stranger")
 	for _, f := range []fixture{mine, stranger} { // an exercise that nobody has read yet

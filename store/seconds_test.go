@@ -14,6 +14,7 @@ import (
 // A second instrument has a log of its own, one name with the first, and leaves, comes back
 // and is taken away with it; taken away alone it goes alone.
 func TestASecondInstrument(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := addMore(t, s, "a")
 	first, err := f.StudentByID(ctx, f.student)
@@ -89,6 +90,7 @@ func TestASecondInstrument(t *testing.T) {
 
 // What is done to one instrument's row is seen after each step.
 func TestBothInstrumentsGoTogether(t *testing.T) {
+	t.Parallel()
 	ctx := context.Background()
 	for _, tt := range []struct {
 		what    string
@@ -130,6 +132,7 @@ func TestBothInstrumentsGoTogether(t *testing.T) {
 
 // A lesson begins with the second instruments set aside.
 func TestASecondInstrumentIsSetAside(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := addMore(t, s, "a")
 	id, err := f.AddLesson(ctx, f.section, lesson.Plan{Minutes: 20})
@@ -160,6 +163,7 @@ func TestASecondInstrumentIsSetAside(t *testing.T) {
 
 // Seats are kept as given, and all of a section at once.
 func TestSeats(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := addMore(t, s, "a")
 	second, err := f.OtherInstrument(ctx, store.Student{ID: f.student})
@@ -199,6 +203,7 @@ func TestSeats(t *testing.T) {
 
 // A table gives the student of a name a second instrument, also one who is new in it.
 func TestATableBringsSecondInstruments(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := addMore(t, s, "a")
 	nour := func(instrument string, second bool) store.RosterChange {

@@ -56,6 +56,7 @@ var guestWrites = map[string]bool{"AddAttempts": true, "AddPressed": true, "AddT
 // A colleague who was given a section sees its students and the exercises, and of
 // everything a desk can do nothing passes but, if they teach it, marks.
 func TestAGivenSection(t *testing.T) {
+	t.Parallel()
 	for _, teach := range []bool{false, true} {
 		s := testdb.Open(t)
 		f, hidden, guest := given(t, s, teach)
@@ -124,6 +125,7 @@ func TestAGivenSection(t *testing.T) {
 }
 
 func TestMarksOfAColleagueBearTheirName(t *testing.T) {
+	t.Parallel()
 	s := testdb.Open(t)
 	f, _, guest := given(t, s, true)
 	if err := guest.AddAttempts(t.Context(), f.try(false, routine.Rhythm)); err != nil {
@@ -138,6 +140,7 @@ func TestMarksOfAColleagueBearTheirName(t *testing.T) {
 // A section is found by whatever is named of it, and no longer once it is taken back,
 // taken away, or its teacher is gone.
 func TestASectionTakenBack(t *testing.T) {
+	t.Parallel()
 	ctx := context.Background()
 	for what, end := range map[string]func(*store.Store, fixture) error{
 		"taken back":       func(_ *store.Store, f fixture) error { return f.TakeSectionBack(ctx, f.section, f.colleague) },

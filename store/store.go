@@ -5,8 +5,10 @@ package store
 
 import (
 	"context"
+	"crypto/sha256"
 	"database/sql"
 	"embed"
+	"encoding/hex"
 	"errors"
 	"fmt"
 	"io/fs"
@@ -192,4 +194,22 @@ func onConnection(ctx context.Context, db *sqlx.DB, do func(*pgx.Conn) error) er
 	}
 	defer conn.Close()
 	return conn.Raw(func(driver any) error { return do(driver.(*stdlib.Conn).Conn()) })
+}
+
+// MigrationsHash is the same for programs whose tables are the same, in hexadecimal digits.
+func MigrationsHash() (string, error) {
+	h := sha256.New()
+	files, err := fs.Glob(migrations, "migrations/*.sql")
+	if err != nil {
+		return "", fmt.Errorf("list the migrations: %w", err)
+	}
+	for _, file := range files {
+		text, err := fs.ReadFile(migrations, file)
+		if err != nil {
+			return "", fmt.Errorf("read the migration %s: %w", file, err)
+		}
+		h.Write([]byte(file))
+		h.Write(text)
+	}
+	return hex.EncodeToString(h.Sum(nil)[:8]), nil
 }

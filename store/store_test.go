@@ -213,6 +213,7 @@ func (f fixture) at(t *testing.T, piece breakdown.PieceKey) routine.State {
 }
 
 func TestPasswords(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "Wren")
 	got, err := s.CheckPassword(ctx, "wren@school.EXAMPLE", "a long password")
@@ -246,6 +247,7 @@ func TestPasswords(t *testing.T) {
 }
 
 func TestExercises(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	x, err := f.ExerciseByID(ctx, f.exercise)
@@ -290,6 +292,7 @@ func TestExercises(t *testing.T) {
 // A source is there once for all that is made from it, and goes with the last of it;
 // another teacher's, of the same content, is another row.
 func TestSources(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f, other := add(t, s, "a"), add(t, s, "b")
 	if _, err := other.AddExercise(ctx, store.Exercise{Book: "B", Number: 2, Title: "x"}, f.source); err != nil {
@@ -335,6 +338,7 @@ func TestSources(t *testing.T) {
 
 // Edits at the same time, of exercises that share a source, lose none.
 func TestSourcesOfEditsAtOnce(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	ids := []store.ExerciseID{f.exercise}
@@ -377,6 +381,7 @@ func TestSourcesOfEditsAtOnce(t *testing.T) {
 // A reading holds for one revision: any change to the exercise or to its own parts
 // makes it stale, and a reading of an earlier revision is not kept.
 func TestReadings(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	read := func() store.Exercise {
@@ -424,6 +429,7 @@ func TestReadings(t *testing.T) {
 
 // What was met comes from the exercises of the book before a number, in order.
 func TestMetBefore(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	met := func(number int, instrument string, worked ...store.ExerciseID) string {
@@ -487,6 +493,7 @@ func (f fixture) another(t *testing.T, number int, things ...breakdown.Thing) st
 
 // A section has worked on what half of those who work at all have tried.
 func TestWorked(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // whose student has tried the first exercise
 	alone := f.another(t, 5, "G4")
@@ -513,6 +520,7 @@ func TestWorked(t *testing.T) {
 }
 
 func TestStandingsFollowTheLog(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with one clean try
 	second := breakdown.PieceKey{First: 3, Last: 4}
@@ -550,6 +558,7 @@ func TestStandingsFollowTheLog(t *testing.T) {
 
 // The log added up again says what it said, and with another routine what that says.
 func TestAddingUpAgain(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	undone := f.log(t, f.try(true, routine.None))
@@ -581,6 +590,7 @@ func TestAddingUpAgain(t *testing.T) {
 }
 
 func TestUndoKeepsTheLog(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	f.log(t, f.try(false, routine.Rhythm))
@@ -605,6 +615,7 @@ func TestUndoKeepsTheLog(t *testing.T) {
 
 // What was logged together is taken back together, but for what was taken back before.
 func TestTogether(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with one clean try
 	other, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Tomo", Instrument: "violin"})
@@ -646,6 +657,7 @@ func TestTogether(t *testing.T) {
 }
 
 func TestTheLogIsOnlyAddedTo(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	if _, err := s.DB().ExecContext(ctx, "UPDATE attempts SET clean = false, cause = 'sound'"); err == nil {
@@ -663,6 +675,7 @@ func TestTheLogIsOnlyAddedTo(t *testing.T) {
 }
 
 func TestErasingAStudentErasesTheTries(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	if _, err := f.UndoAttempt(ctx, f.attempt); err != nil {
@@ -683,6 +696,7 @@ func TestErasingAStudentErasesTheTries(t *testing.T) {
 
 // Settings are changed one by one: two who change different ones keep both.
 func TestSettingsOneByOne(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	for _, change := range []store.Settings{{"school": "takadimi", "british": "yes"}, {"british": ""}, {"two": "pair"}} {
@@ -705,6 +719,7 @@ func TestSettingsOneByOne(t *testing.T) {
 }
 
 func TestYearOfASection(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	for _, want := range []int{1, 3} { // the first, until another is kept
@@ -722,6 +737,7 @@ func TestYearOfASection(t *testing.T) {
 
 // What is chosen for a place is kept and replaced, and dropped by its pitch.
 func TestFingeringsOfPlaces(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	at := score.Place{Measure: 0, Event: 1}
@@ -743,6 +759,7 @@ func TestFingeringsOfPlaces(t *testing.T) {
 // The machine's clock was set back between two tries: their order is that of the log, and
 // where the student stands is what it would have been.
 func TestTheClockSetBack(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with one clean try, now
 	ahead, behind := f.try(true, routine.None), f.try(false, routine.Rhythm)
@@ -771,6 +788,7 @@ func TestTheClockSetBack(t *testing.T) {
 
 // Marks stand by place until they are rubbed out; what cannot stand beside a mark gives way.
 func TestPencils(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with a word at the second note
 	at := score.Place{Event: 1}
@@ -817,6 +835,7 @@ func TestPencils(t *testing.T) {
 // Pieces cut by hand take the place of the program's in every outline, and the log keeps
 // its measures.
 func TestCuts(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	pieces := func() string {
@@ -862,6 +881,7 @@ func TestCuts(t *testing.T) {
 
 // An exercise is put before another or last; the order goes back to the numbers.
 func TestOrderOnTheShelf(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	three, five := f.another(t, 3), f.another(t, 5)
@@ -916,6 +936,7 @@ func TestOrderOnTheShelf(t *testing.T) {
 
 // What was clean to the end counts with its last tempo; of a section, what half reach.
 func TestCleanAt(t *testing.T) {
+	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	if list, err := f.CleanAt(ctx, f.section, f.student, "oboe", 0); err != nil || len(list) != 0 {
@@ -955,6 +976,7 @@ func TestCleanAt(t *testing.T) {
 // Two exercises are the lines of one; one of them is in no other pair, and one that is taken
 // away leaves the other alone.
 func TestSecondLines(t *testing.T) {
+	t.Parallel()
 	ctx := context.Background()
 	s := testdb.Open(t)
 	f := add(t, s, "a")

@@ -13,6 +13,7 @@ import (
 )
 
 func TestUnfitPasswords(t *testing.T) {
+	t.Parallel()
 	wren := store.Teacher{Name: "Wren Okafor", Email: "wren.okafor@school.example", School: "Lantern Hall"}
 	for password, says := range map[string]string{
 		"short":                         "too short",
@@ -57,6 +58,7 @@ func (v *visitor) here() bool {
 // A changed password ends every session but the one it was changed in; what is refused
 // changes nothing.
 func TestChangingThePassword(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	other := s.signedInAs(t, "a@school.example", password)
@@ -99,6 +101,7 @@ func TestChangingThePassword(t *testing.T) {
 // On a shared computer the session ends with the browser, and after half an hour without
 // use; elsewhere neither.
 func TestASharedComputer(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	_, account := s.teacher(t, "a@school.example")
 	for shared, want := range map[string]bool{"": true, "yes": false} {

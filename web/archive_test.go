@@ -18,6 +18,7 @@ import (
 // A teacher takes everything along and brings it into another account, where the pages
 // show it; what is no such file is refused in a sentence.
 func TestTakingEverythingAlong(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

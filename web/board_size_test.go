@@ -14,6 +14,7 @@ import (
 // The Board of 60 students by 40 exercises, where everybody stands somewhere else, is
 // under 150 KB on the wire.
 func TestTheBoardOnTheWire(t *testing.T) {
+	t.Parallel()
 	s := furnishSchool(t, 40, 0, 60, 0)
 	chance := rand.New(rand.NewPCG(1, 2))
 	steps := routine.Standard()

@@ -51,6 +51,7 @@ func boardOf(t *testing.T) (*site, *visitor, belongings) {
 
 // Where a student who is stuck most likely goes wrong is asked for beside the Board.
 func TestWhereOnTheBoard(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	desk := s.store.For(b.teacher)
 	_, page := v.get("/board")
@@ -68,6 +69,7 @@ func TestWhereOnTheBoard(t *testing.T) {
 
 // The Board is narrowed by its address, and says what several are stuck on together.
 func TestTheBoardNarrowed(t *testing.T) {
+	t.Parallel()
 	_, v, b := boardOf(t)
 	rows := func(query string) string {
 		t.Helper()
@@ -101,6 +103,7 @@ func TestTheBoardNarrowed(t *testing.T) {
 // A group goes into the plan of the section, at the stage that mends what they are stuck on,
 // and only they are marked at it.
 func TestAGroupGoesIntoALesson(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	desk := s.store.For(b.teacher)
 	students, err := desk.Students(context.Background(), b.section)
@@ -145,6 +148,7 @@ func TestAGroupGoesIntoALesson(t *testing.T) {
 }
 
 func TestTheOtherViewsOfTheBoard(t *testing.T) {
+	t.Parallel()
 	_, v, b := boardOf(t)
 	section := fmt.Sprintf("?section=%d", b.section)
 	_, page := v.get("/board/heat" + section)
@@ -168,6 +172,7 @@ func TestTheOtherViewsOfTheBoard(t *testing.T) {
 
 // A gradebook counts by the rule, and by the day.
 func TestAGradebook(t *testing.T) {
+	t.Parallel()
 	_, v, b := boardOf(t)
 	grades := func(query string) map[string]string {
 		t.Helper()

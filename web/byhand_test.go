@@ -43,6 +43,7 @@ func sheetOf(t *testing.T, page string) sheetData {
 
 // A teacher writes over notes, strikes alerts out and takes each back.
 func TestPencil(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -121,6 +122,7 @@ func pieceNames(page string) string {
 // Pieces are cut in other ways, moved, divided, joined and added, each undone, and the log
 // keeps its measures.
 func TestPiecesByHand(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

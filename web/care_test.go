@@ -13,6 +13,7 @@ import (
 // Every kind has its page; the teacher's words stand in place of ours, are escaped and bounded,
 // and nothing puts ours back.
 func TestCare(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

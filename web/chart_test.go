@@ -28,6 +28,7 @@ func pairs(t *testing.T, page, label string) url.Values {
 // A way is taught in both octaves by one press, which says what is taught now; one more
 // takes both back, to what each was.
 func TestTeachingInBothOctaves(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	v.post("/fingerings/flute", url.Values{"note": {"82"}, "fingering": {"T 1 | sideBb Eb"}}) // the upper B flat has its own
@@ -61,6 +62,7 @@ func TestTeachingInBothOctaves(t *testing.T) {
 
 // What is pressed and sounds no note is told what is near, each note with its place.
 func TestWhatIsNearlyPressed(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	_, page := v.get("/fingerings/flute")

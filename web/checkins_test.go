@@ -15,6 +15,7 @@ import (
 // A section is given a day with what is due for each; it is heard in a queue; what was marked
 // stands in the log and in the check-in, and the next one asks for what was not clean.
 func TestCheckins(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t) // Ines has done A; Alma and Bo are stuck on B; Cleo has tried nothing
 	ctx, today := context.Background(), time.Now().Format(time.DateOnly)
 	desk := s.store.For(b.teacher)
@@ -110,6 +111,7 @@ func TestCheckins(t *testing.T) {
 
 // What is due is changed by hand: a piece more, one less, a bound.
 func TestWhatIsDue(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	section, today := fmt.Sprint(b.section), time.Now().Format(time.DateOnly)
 	desk := s.store.For(b.teacher)

@@ -15,6 +15,7 @@ import (
 )
 
 func TestCountItAndNameIt(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -96,6 +97,7 @@ func TestCountItAndNameIt(t *testing.T) {
 
 // Each way in is turned into another, and says what it leaves out.
 func TestTurningWaysIn(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -143,6 +145,7 @@ func TestTurningWaysIn(t *testing.T) {
 
 // Names are typed as the teacher names notes.
 func TestNamingInTheTeachersSystem(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	furnish(t, s.store, account.ID)
@@ -163,6 +166,7 @@ func TestNamingInTheTeachersSystem(t *testing.T) {
 
 // The lines are drawn for every instrument, and for nobody's.
 func TestTypedForEveryInstrument(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	furnish(t, s.store, account.ID)
@@ -190,6 +194,7 @@ func TestTypedForEveryInstrument(t *testing.T) {
 
 // Marks are put on notes that are chosen, taken off again, kept, and there to be edited.
 func TestMarksOfTypedMusic(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	furnish(t, s.store, account.ID)

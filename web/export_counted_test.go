@@ -12,6 +12,7 @@ import (
 // A counted file is brought in, stands on the Bench, and goes out as it came; what cannot be
 // counted in one line says so.
 func TestCountedFiles(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	const said = "title: Second Ferry\nmeter: 4/4\nkey: F\nfor: clarinet\ntempo: quarter = 72\ncount: 1 2 3 4 | 1 & 2 3 | 1 (2) & 3 [4] |\nname: gabc | cbag | gab |\n"

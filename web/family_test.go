@@ -15,6 +15,7 @@ import (
 // What a family reads tells of one student alone, what is finished, under way and next, and
 // what the teacher said.
 func TestForTheFamily(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t) // Ines has done A of First Lamp; Alma is stuck on B
 	desk, now := s.store.For(b.teacher), time.Now()
 	cleo := studentCalled(t, desk, b.section, "Cleo")

@@ -13,6 +13,7 @@ import (
 )
 
 func TestFingeringChart(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	_, page := v.get("/fingerings/trumpet")
@@ -44,6 +45,7 @@ func TestFingeringChart(t *testing.T) {
 
 // Under the music every fingering stands in words, so that it can be read aloud.
 func TestFingeringsInWords(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	id := s.exercise(t, account.ID, 1, "Words", "clarinet", "T:Words\nM:4/4\nL:1/4\nK:C\nE G A2|]\n")
@@ -56,6 +58,7 @@ func TestFingeringsInWords(t *testing.T) {
 // Four valves and the sticking are kept for an instrument and used on its chart and
 // its Bench.
 func TestWhatOurInstrumentsHave(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	low := s.exercise(t, account.ID, 1, "Low", "euphonium-bc", "T:Low\nM:4/4\nL:1/4\nK:C clef=bass\nC, D,, C,2|]\n")
@@ -104,6 +107,7 @@ func TestWhatOurInstrumentsHave(t *testing.T) {
 }
 
 func TestWordsForFingers(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -143,6 +147,7 @@ func TestWordsForFingers(t *testing.T) {
 // Contrast by WCAG 2.2: black on white is 21 to 1, and any colour has an ink that
 // gives at least 3.8 (the page's ink is not quite black).
 func TestInkOnColours(t *testing.T) {
+	t.Parallel()
 	ratio := func(a, b string) float64 {
 		x, y := luminance(a), luminance(b)
 		return (math.Max(x, y) + 0.05) / (math.Min(x, y) + 0.05)
@@ -164,6 +169,7 @@ func TestInkOnColours(t *testing.T) {
 }
 
 func TestDrill(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -201,6 +207,7 @@ func TestDrill(t *testing.T) {
 // A teacher's choice for one place, for a note everywhere, and the usual way put back:
 // each is shown at once and holds, also when it is the usual one.
 func TestFingeringsAreChosenOnTheBench(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	id := s.exercise(t, account.ID, 1, "Forks", "oboe", "T:Forks\nM:4/4\nL:1/4\nK:C\nD F G F|G D F2|]\n")
@@ -257,6 +264,7 @@ func TestFingeringsAreChosenOnTheBench(t *testing.T) {
 // A measure of rest, or one that a tie fills, opens; no list is null between server
 // and page, for any instrument. Neither is any key or note value too much.
 func TestEveryPartOpens(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	number := 0

@@ -14,6 +14,7 @@ import (
 // A form that another site has a teacher's browser send is refused on every route, in a
 // page of our own, and changes nothing.
 func TestFormsOfAnotherSite(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

@@ -14,6 +14,7 @@ var allForms = []aForm{&sectionForm{}, &yearForm{}, &givingForm{}, &studentForm{
 
 // Every check of every form has a sentence, and every sentence a check.
 func TestEveryCheckHasASentence(t *testing.T) {
+	t.Parallel()
 	for _, f := range allForms {
 		said := f.sentences()
 		shape := reflect.TypeOf(f).Elem()
@@ -51,6 +52,7 @@ func TestEveryCheckHasASentence(t *testing.T) {
 }
 
 func TestReadingForms(t *testing.T) {
+	t.Parallel()
 	f, err := newForms()
 	if err != nil {
 		t.Fatal(err)

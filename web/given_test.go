@@ -37,6 +37,7 @@ func shared(t *testing.T, s *site, may string) (owner, colleague *visitor, b bel
 // A colleague finds the section, sees all of it and nothing else, marks where they may,
 // and no longer once it is taken back.
 func TestASectionIsShared(t *testing.T) {
+	t.Parallel()
 	for _, may := range []string{"look", "teach"} {
 		s := open(t)
 		owner, colleague, b, hidden := shared(t, s, may)
@@ -127,6 +128,7 @@ func teacherID(t *testing.T, s *site, email string) store.TeacherID {
 }
 
 func TestASectionIsNotGivenByMistake(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	owner, _, b, _ := shared(t, s, "look")
 	for _, form := range []url.Values{{}, {"colleague": {"999"}, "may": {"look"}}, {"colleague": {fmt.Sprint(b.teacher)}, "may": {"teach"}}, {"colleague": {"2"}, "may": {"own"}}} {

@@ -9,6 +9,7 @@ import (
 // Who guesses is known by their address, or by the network of a long one; whoever names no
 // account is not counted twice at one key.
 func TestWhoGuesses(t *testing.T) {
+	t.Parallel()
 	for from, want := range map[string]string{
 		"192.0.2.1:55": "192.0.2.1", "[2001:db8:1:2:3:4:5:6]:55": "2001:db8:1:2::/64", "[2001:db8:1:2::9]:7": "2001:db8:1:2::/64", "[::ffff:192.0.2.1]:55": "::ffff:192.0.2.1",
 	} {

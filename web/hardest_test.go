@@ -14,6 +14,7 @@ import (
 // The section's instruments stand against the measures, the hardest is at hand, and a cell
 // leads to the Bench at its measure.
 func TestWhoHasItHardest(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID) // a trombone

@@ -37,6 +37,7 @@ func benchHeard(t *testing.T, page string) heard {
 // The piece at hand is sounded in concert pitch, the whole with its repeats, at the
 // teacher's A.
 func TestHeard(t *testing.T) {
+	t.Parallel()
 	v := inDemo(t)
 	_, page := v.get("/bench/6?instrument=clarinet&piece=4-5")
 	h := benchHeard(t, page)
@@ -53,6 +54,7 @@ func TestHeard(t *testing.T) {
 }
 
 func TestTuningIsChecked(t *testing.T) {
+	t.Parallel()
 	v := inDemo(t)
 	for _, bad := range []string{"600", "44o", "391"} {
 		status, page := v.post("/settings", url.Values{"tuning": {bad}})
@@ -66,6 +68,7 @@ func TestTuningIsChecked(t *testing.T) {
 // Everybody's first note is that of the piece at hand, each in its own reading and with its
 // own sound.
 func TestFirstNotes(t *testing.T) {
+	t.Parallel()
 	v := inDemo(t)
 	_, text := v.get("/bench/6/first-notes?instrument=clarinet&piece=6-8")
 	var list []firstNote
@@ -91,6 +94,7 @@ func TestFirstNotes(t *testing.T) {
 }
 
 func TestTune(t *testing.T) {
+	t.Parallel()
 	v := inDemo(t)
 	_, page := v.get("/tune")
 	wants(t, page, "Hold concert A", "open A", "A = 440 hertz")

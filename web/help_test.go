@@ -15,6 +15,7 @@ import (
 // The Board says who is stuck, where, on what, since when, and the way on: most stuck
 // first, those past four behind a line; a piece that has gone on is stuck no more.
 func TestWhoNeedsHelp(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID)

@@ -17,6 +17,7 @@ import (
 
 // An answer counts from when it was given, unless the page's clock cannot be right.
 func TestWhenItWasSaid(t *testing.T) {
+	t.Parallel()
 	now := time.Now()
 	for what, tt := range map[string]struct {
 		at   string
@@ -43,6 +44,7 @@ func TestWhenItWasSaid(t *testing.T) {
 
 // How a student hears their tries is told beside what the teacher has heard of the same.
 func TestHowAStudentHears(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	ctx, desk := context.Background(), s.store.For(b.teacher)
 	alma := studentCalled(t, desk, b.section, "Alma")
@@ -80,6 +82,7 @@ func TestHowAStudentHears(t *testing.T) {
 
 // What was done of a plan: lines up to today, tries since its first day.
 func TestWhatWasDone(t *testing.T) {
+	t.Parallel()
 	today := dateOf(time.Now())
 	day := func(n int) homeplan.Planned {
 		return homeplan.Planned{Day: homeplan.Day{On: dayNumber(today.AddDate(0, 0, n)), Minutes: 15}, Items: []homeplan.Item{{Kind: homeplan.Warm}, {Kind: homeplan.Cards}}}

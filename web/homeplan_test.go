@@ -20,6 +20,7 @@ var everyDay = []string{"0", "1", "2", "3", "4", "5", "6"}
 // A plan is laid out until the check-in, changed for a day, printed, sent as a calendar that
 // another reader reads, and taken away.
 func TestAPlanForHome(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t) // Alma is stuck on B
 	ctx, now := context.Background(), time.Now()
 	desk := s.store.For(b.teacher)
@@ -89,6 +90,7 @@ func TestAPlanForHome(t *testing.T) {
 
 // A section's plans are laid out together, each until the own check-in, and stand on paper.
 func TestPlansOfASection(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	desk, now := s.store.For(b.teacher), time.Now()
 	alma := studentCalled(t, desk, b.section, "Alma")
@@ -125,6 +127,7 @@ func TestPlansOfASection(t *testing.T) {
 // What follows a change of the log stands in the plan that is laid out anew; the days that are
 // past stay as they were.
 func TestPastDaysOfAPlanStay(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	ctx, now := context.Background(), dateOf(time.Now())
 	desk := s.store.For(b.teacher)

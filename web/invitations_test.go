@@ -14,6 +14,7 @@ var joinLink = regexp.MustCompile(`<code>https?://[^/]+(/join/[A-Z2-7]+)</code>`
 // The first teacher invites others and lets them choose another password, by links that
 // are good once; nobody else can.
 func TestInvitations(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	first := s.visitor(t)
 	if status, to := first.post("/welcome", url.Values{"name": {"Wren"}, "email": {"wren@school.example"}, "password": {"ferry lamp tide"}}); status != http.StatusSeeOther || to != "/" {

@@ -16,6 +16,7 @@ import (
 // otherwise in them, and tells notes from the places met there; later exercises and
 // other books count for nothing.
 func TestEarlierExercisesAreRemembered(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	in := func(book string, number int, music string) store.ExerciseID {
@@ -44,6 +45,7 @@ func TestEarlierExercisesAreRemembered(t *testing.T) {
 // A student's history shows every try, those taken back too, newest first; the bar and
 // the word are what is left when those are not counted.
 func TestHistoryWithTriesTakenBack(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID) // with a clean try at Count of m. 1-2
@@ -105,6 +107,7 @@ func TestHistoryWithTriesTakenBack(t *testing.T) {
 // The Board is right for instruments with parts of their own and for sources that are
 // not the first part: what is done is all done.
 func TestTheBoardOfOtherParts(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	desk := s.store.For(account.ID)
@@ -177,6 +180,7 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 // An exercise whose source no longer reads breaks nothing: the Shelf says so, the Bench
 // says why, and every other screen goes on without it.
 func TestAnExerciseThatCannotBeRead(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID)

@@ -42,6 +42,7 @@ func (v *visitor) asks(path string, form url.Values) lessonAnswer {
 // A lesson is proposed for a section, changed, run, marked, taken back, ended; and the
 // next one begins with what was left.
 func TestALesson(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID) // Ines, once clean at Count
@@ -179,6 +180,7 @@ func TestALesson(t *testing.T) {
 
 // The demo's room is laid out for every instrument in it, each step with music.
 func TestTheDemosLessonIsLaidOut(t *testing.T) {
+	t.Parallel()
 	v := inDemo(t)
 	_, to := v.post("/lessons", url.Values{"minutes": {"30"}, "left": {"yes"}, "begun": {"yes"}, "next": {"yes"}, "known": {"yes"}})
 	_, run := v.post(strings.Replace(to, "?", "/begin?", 1), nil)

@@ -16,6 +16,7 @@ import (
 // Lines derived from an exercise stand in its place with pieces of their own, are left for
 // the piece they were entered from, go out as files and are kept as exercises.
 func TestLines(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

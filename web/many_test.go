@@ -32,6 +32,7 @@ func rowsOfPage(page string) url.Values {
 }
 
 func TestManyAtOnce(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	furnish(t, s.store, account.ID) // The Ferry Book has a number 1
@@ -100,6 +101,7 @@ func TestManyAtOnce(t *testing.T) {
 
 // Nothing is kept where nothing can be, and what was typed stays.
 func TestManyThatCannotBe(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	furnish(t, s.store, account.ID)
@@ -145,6 +147,7 @@ func TestManyThatCannotBe(t *testing.T) {
 
 // A book that goes out comes back in as it was.
 func TestWholeBook(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

@@ -24,6 +24,7 @@ func (v *visitor) script(path string, form url.Values) (int, string) {
 // Everybody is marked clean with one press and taken back with one: but those who are
 // left out, those past the stage, and those whose own part has no such piece.
 func TestEverybodyClean(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID) // Ines has one clean try at Count
@@ -107,6 +108,7 @@ func TestEverybodyClean(t *testing.T) {
 // Without a script the page says what stands in for the music, and a stumble can be
 // marked with its cause.
 func TestMarkingWithoutAScript(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -131,6 +133,7 @@ func TestMarkingWithoutAScript(t *testing.T) {
 // A mark from a page that has been overtaken asks first, and says what has happened;
 // pressed again, it counts. Work at another stage by choice asks nothing.
 func TestAMarkFromAStalePageAsks(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID) // one clean try at Count: a page made now has seen one

@@ -14,6 +14,7 @@ import (
 // Metrics count requests by route, never by path, in a format that another reader takes;
 // nobody is told them on the site itself.
 func TestMetrics(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	furnish(t, s.store, account.ID)

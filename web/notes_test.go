@@ -74,6 +74,7 @@ func spectralPitch(samples []float64, rate, lowest, highest float64) float64 {
 // Each recorded note has the pitch that its name and the list say, by its spectrum: a list
 // of recordings may be labelled a semitone or an octave off.
 func TestRecordedPitches(t *testing.T) {
+	t.Parallel()
 	list, total := theRecordings(t), 0
 	for name, notes := range list {
 		for _, n := range notes {
@@ -126,6 +127,7 @@ func theRecordings(t *testing.T) recordings {
 // Every instrument is heard: by recorded notes no further than a seventh from any note of its
 // third year, or by a sound that the page's script computes.
 func TestEveryInstrumentIsHeard(t *testing.T) {
+	t.Parallel()
 	script, err := static.ReadFile("static/voices.js")
 	if err != nil {
 		t.Fatal(err)

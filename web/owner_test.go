@@ -23,6 +23,7 @@ func ownerAnd(t *testing.T, s *site) (owner, other *visitor, ownerID, otherID st
 }
 
 func TestTheOwnersPage(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	owner, other, _, _ := ownerAnd(t, s)
 	_, page := owner.get("/account")
@@ -56,6 +57,7 @@ func TestTheOwnersPage(t *testing.T) {
 }
 
 func TestTakingAccountsAway(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	owner, other, ownerID, otherID := ownerAnd(t, s)
 	furnish(t, s.store, otherID)
@@ -103,6 +105,7 @@ func TestTakingAccountsAway(t *testing.T) {
 }
 
 func TestHandingTheInstallationOver(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	owner, other, _, otherID := ownerAnd(t, s)
 	over := fmt.Sprintf("/account/owner/%d", otherID)
@@ -120,6 +123,7 @@ func TestHandingTheInstallationOver(t *testing.T) {
 
 // Guesses at one account are bounded, also from many addresses.
 func TestGuessesAtOneAccount(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	signIn := s.behindProxy(t)
 	guess := func(email string, from int) int {

@@ -61,6 +61,7 @@ func aTry(b belongings, press, result string) url.Values {
 // steps with their music, says how it was, ticks and answers; the teacher sees it once, as the
 // student's word, and what the teacher has marked is as it was.
 func TestAStudentsOwnPage(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	ctx, desk := context.Background(), s.store.For(b.teacher)
 	alma := studentCalled(t, desk, b.section, "Alma")
@@ -185,6 +186,7 @@ func TestAStudentsOwnPage(t *testing.T) {
 // Every route of a student's own wants their key: with none, with an old one or one that was
 // ended there is a page that says so; with another student's there is nothing of this one.
 func TestEveryStudentsRouteNeedsTheirKey(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	ctx, desk := context.Background(), s.store.For(b.teacher)
 	alma, bo := studentCalled(t, desk, b.section, "Alma"), studentCalled(t, desk, b.section, "Bo")
@@ -257,6 +259,7 @@ func TestEveryStudentsRouteNeedsTheirKey(t *testing.T) {
 }
 
 func TestAPageWithAPIN(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	desk := s.store.For(b.teacher)
 	alma := studentCalled(t, desk, b.section, "Alma")
@@ -309,6 +312,7 @@ func TestAPageWithAPIN(t *testing.T) {
 // Without a plan a student finds what comes next, without anything tried a word, and after the
 // plan's end that it has ended.
 func TestAnOwnPageWithoutAPlan(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	desk := s.store.For(b.teacher)
 	student := s.visitor(t)
@@ -335,6 +339,7 @@ func TestAnOwnPageWithoutAPlan(t *testing.T) {
 // The cards of a round are the student's own: what was stumbled over first, with answers for
 // their instrument; and once they are answered right there are none left for now.
 func TestARoundOfCards(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	desk := s.store.For(b.teacher)
 	at := ownPageOf(t, s, b, studentCalled(t, desk, b.section, "Alma")) // who plays the violin, and stumbled over names
@@ -399,6 +404,7 @@ func TestARoundOfCards(t *testing.T) {
 
 // A class sees one concert note at a time, everybody's own.
 func TestCardsForAClass(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	ctx, desk := context.Background(), s.store.For(b.teacher)
 	if _, err := desk.AddStudent(ctx, store.Student{SectionID: b.section, FirstName: "Tess", Instrument: "trumpet"}); err != nil {
@@ -449,6 +455,7 @@ func TestCardsForAClass(t *testing.T) {
 
 // A form for a plan that was refused keeps what was typed.
 func TestARefusedPlanKeepsWhatWasTyped(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	alma := studentCalled(t, s.store.For(b.teacher), b.section, "Alma")
 	for _, path := range []string{fmt.Sprintf("/students/%d/plan", alma), fmt.Sprintf("/plans?section=%d", b.section)} {
@@ -462,6 +469,7 @@ func TestARefusedPlanKeepsWhatWasTyped(t *testing.T) {
 
 // Everything a student's page says stands in its file of words, and nothing there is unused.
 func TestAllWordingIsInOneFile(t *testing.T) {
+	t.Parallel()
 	words, err := readOwnWords("en")
 	if err != nil {
 		t.Fatal(err)
@@ -509,6 +517,7 @@ func TestAllWordingIsInOneFile(t *testing.T) {
 
 // The worker keeps files that are there.
 func TestTheWorkersFiles(t *testing.T) {
+	t.Parallel()
 	s, _, b := boardOf(t)
 	at := ownPageOf(t, s, b, b.student)
 	v := s.visitor(t)
@@ -530,6 +539,7 @@ func TestTheWorkersFiles(t *testing.T) {
 // What a day begins with has its music: the open strings, or the first notes of its first
 // piece, as long as eight slow counts.
 func TestLongNotes(t *testing.T) {
+	t.Parallel()
 	s, v, b := boardOf(t)
 	desk := s.store.For(b.teacher)
 	v.post(fmt.Sprintf("/students/%d/plan", b.student), url.Values{"day": everyDay, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 5).Format(time.DateOnly)}})

@@ -16,6 +16,7 @@ import (
 // Each line of a table says what it will do, whatever its columns are called and in
 // whatever order they stand.
 func TestWhatATableWillDo(t *testing.T) {
+	t.Parallel()
 	known := roster{
 		sections: []store.Section{{ID: 1, Name: "Tuesday brass"}, {ID: 2, Name: "Friday"}},
 		students: []store.Student{
@@ -84,6 +85,7 @@ func TestWhatATableWillDo(t *testing.T) {
 // A file of an older spreadsheet is looked at, mended, kept as a whole, and comes out again
 // as a table that changes nothing.
 func TestATableOfStudents(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID) // Ines P., trombone, in Tuesday brass
@@ -122,6 +124,7 @@ func TestATableOfStudents(t *testing.T) {
 
 // A note stays with the student, and is bounded.
 func TestANoteAboutAStudent(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

@@ -13,6 +13,7 @@ import (
 
 // Signing in returns to the address that was asked for, and to no other site.
 func TestSigningInReturnsToWhatWasAskedFor(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	_, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -42,6 +43,7 @@ func TestSigningInReturnsToWhatWasAskedFor(t *testing.T) {
 // The section chosen last holds on every screen until another is, and the title of the
 // Bench names the exercise and the instrument.
 func TestTheSectionHolds(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID)
@@ -64,6 +66,7 @@ func TestTheSectionHolds(t *testing.T) {
 
 // A new exercise says that it is saved, and opens for the instrument it is written for.
 func TestANewExerciseOpensForItsInstrument(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	form := map[string]string{"book": "Book", "number": "1", "title": "Mine", "written_for": "trombone", "abc": "M:4/4\nL:1/4\nK:Bb clef=bass\nB, C D E|F4|]\n"}
@@ -78,6 +81,7 @@ func TestANewExerciseOpensForItsInstrument(t *testing.T) {
 // The address says what is at hand after every step, and the menu leads back to it: a
 // piece is a step that Back undoes, a stage and a mark are not.
 func TestTheAddressKeepsThePlace(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -137,6 +141,7 @@ func TestTheAddressKeepsThePlace(t *testing.T) {
 
 // Choosing an octave and a way of counting on the Bench leaves the place as it was.
 func TestChoicesOnTheBenchKeepThePlace(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

@@ -11,6 +11,7 @@ import (
 
 // Whom a request comes from: a trusted proxy is believed, and only for what it added.
 func TestBehindAProxy(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	s.server.Behind([]netip.Prefix{netip.MustParsePrefix("10.0.0.0/8"), netip.MustParsePrefix("127.0.0.1/32")}, true)
 	var seen string
@@ -72,6 +73,7 @@ func (s *site) behindProxy(t *testing.T) func(email, address, word string) *http
 // Two users behind one proxy do not share one limit of signing in, and the cookie is kept
 // from plain HTTP.
 func TestTwoUsersBehindAProxy(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	signIn := s.behindProxy(t)
 	from := func(address, word string) *http.Response { return signIn("a@school.example", address, word) }

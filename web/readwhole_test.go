@@ -34,6 +34,7 @@ func wholeCard(page string) string {
 // The card says what a class is told before anybody plays: what a section has not met, and
 // once somebody is at hand what they have not.
 func TestReadItWhole(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID) // a trombone

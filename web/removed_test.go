@@ -11,6 +11,7 @@ import (
 // What is taken away leaves its page, is listed with what is logged, and is put back,
 // also by Undo; where its name is taken since, it is said.
 func TestTakenAway(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -60,6 +61,7 @@ func TestTakenAway(t *testing.T) {
 }
 
 func TestWhoHasLeft(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

@@ -10,6 +10,7 @@ import (
 
 // Lists as teachers have them: from a table, from a register, typed.
 func TestReadingARoster(t *testing.T) {
+	t.Parallel()
 	for line, want := range map[string]string{
 		"Ines P trombone":                      "Ines|P|trombone|",
 		"Ines, P., Trombone":                   "Ines|P|trombone|",
@@ -45,6 +46,7 @@ func TestReadingARoster(t *testing.T) {
 // A list is seen before it is kept, keeps what was typed when it is not understood, and
 // is kept whole.
 func TestARosterIsSeenBeforeItIsKept(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	desk := s.store.For(account.ID)

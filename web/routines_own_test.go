@@ -40,6 +40,7 @@ func formIn(page string) url.Values {
 // A shipped routine is copied, its stages moved, dropped and added to, kept, followed by a
 // section, changed, and taken away.
 func TestARoutineOfOnesOwn(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -121,6 +122,7 @@ func TestARoutineOfOnesOwn(t *testing.T) {
 // What a teacher settles for a student holds against the routine: a piece is put at a
 // stage, and they go on, and stay, as was settled.
 func TestOtherwiseForOneStudent(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -161,6 +163,7 @@ func TestOtherwiseForOneStudent(t *testing.T) {
 
 // A section that is marked together goes on by each one's own routine.
 func TestEverybodyByTheirOwnRoutine(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

@@ -13,6 +13,7 @@ import (
 // The site with routines of three and of six stages, some renamed and some new: it
 // takes them as they are, from the first stage to the last.
 func TestOtherRoutines(t *testing.T) {
+	t.Parallel()
 	standard := routine.Standard()
 	for name, steps := range map[string]routine.Routine{
 		"three": {

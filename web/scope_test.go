@@ -173,6 +173,7 @@ func everything(v *visitor, b belongings) map[string]string {
 // is sent to sign in, and a stranger with the owner's ids finds and changes nothing of
 // the owner's.
 func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	home, owner := s.teacher(t, "owner@school.example")
 	mine := furnish(t, s.store, owner.ID)

@@ -14,6 +14,7 @@ import (
 )
 
 func TestEntryRefusesBadInputAndKeepsIt(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	furnish(t, s.store, account.ID)
@@ -88,6 +89,7 @@ func TestEntryRefusesBadInputAndKeepsIt(t *testing.T) {
 }
 
 func TestEntryFromAFileOfAnotherProgram(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	data, err := os.ReadFile("../core/format/musicxml/testdata/harbor-steps.musicxml")
@@ -117,6 +119,7 @@ func TestEntryFromAFileOfAnotherProgram(t *testing.T) {
 }
 
 func TestPreview(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	_, page := v.post("/exercises/preview", url.Values{"abc": {lamp}})
@@ -134,6 +137,7 @@ func TestPreview(t *testing.T) {
 }
 
 func TestRemoveAndRestore(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -149,6 +153,7 @@ func TestRemoveAndRestore(t *testing.T) {
 }
 
 func TestBench(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -189,6 +194,7 @@ func mark(v *visitor, b belongings, values url.Values) (int, string) {
 }
 
 func TestMarksMoveOnAndBackAndAreUndone(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID) // with one clean try already
@@ -218,6 +224,7 @@ func TestMarksMoveOnAndBackAndAreUndone(t *testing.T) {
 }
 
 func TestMarksAreRefusedWithoutACauseOrAStudent(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -232,6 +239,7 @@ func TestMarksAreRefusedWithoutACauseOrAStudent(t *testing.T) {
 }
 
 func TestSlowerByANotchWhereThereIsNoWayBack(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -241,6 +249,7 @@ func TestSlowerByANotchWhereThereIsNoWayBack(t *testing.T) {
 }
 
 func TestPeople(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	_, page := v.get("/people")
@@ -291,6 +300,7 @@ const twoParts = "X:1\nT:Two Rivers\nM:4/4\nL:1/4\nV:1 name=\"Flute\"\nV:2 name=
 	"V:1\nc d e f|g4|]\nV:2\nG A B c|d4|]\n"
 
 func TestPartsOfAFile(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	status, to := v.send("/exercises", map[string]string{"book": "B", "number": "1"}, "two.abc", []byte(twoParts))
@@ -331,6 +341,7 @@ func TestPartsOfAFile(t *testing.T) {
 // A file without a meter is read by its bar lines, or takes the meter that is chosen; one
 // that does not fit comes back with what is wrong.
 func TestTakingAMeter(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	data, err := os.ReadFile("../core/format/musicxml/testdata/no-meter.musicxml")
@@ -354,6 +365,7 @@ func TestTakingAMeter(t *testing.T) {
 
 // A part is guessed for one instrument once, and not for one in another key.
 func TestGuessesOfParts(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	voice := func(n int, name, more string) string { return fmt.Sprintf("V:%d name=\"%s\" %s\n", n, name, more) }
@@ -399,6 +411,7 @@ func TestGuessesOfParts(t *testing.T) {
 }
 
 func TestExport(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -427,6 +440,7 @@ func TestExport(t *testing.T) {
 }
 
 func TestPreferringAFingering(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -459,6 +473,7 @@ func TestPreferringAFingering(t *testing.T) {
 }
 
 func TestChoosingAnOctave(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -477,6 +492,7 @@ func TestChoosingAnOctave(t *testing.T) {
 }
 
 func TestCompare(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -492,6 +508,7 @@ func TestCompare(t *testing.T) {
 }
 
 func TestSettingsChangeEveryExercise(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -518,6 +535,7 @@ func TestSettingsChangeEveryExercise(t *testing.T) {
 }
 
 func TestPictureWordsAreChecked(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

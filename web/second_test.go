@@ -15,6 +15,7 @@ const duet = "T:Pier Duet\nM:4/4\nL:1/4\nK:C\nV:1 name=\"First\"\nc d e f|g4|\nV
 // A part of a file becomes line B, an exercise of its own; each line stands over the other,
 // and is heard with it.
 func TestLinesAAndB(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -47,6 +48,7 @@ func TestLinesAAndB(t *testing.T) {
 
 // A student who has been given a line is led to it; the teacher may look at the other.
 func TestGivenLines(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -88,6 +90,7 @@ func TestGivenLines(t *testing.T) {
 // A round has its entries marked, and its next voice beside it; lines of other measures do
 // not stand together.
 func TestRounds(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	furnish(t, s.store, account.ID)

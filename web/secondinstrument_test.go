@@ -14,6 +14,7 @@ import (
 // A student takes up a second instrument: it has a page and a log of its own, the table has
 // it, the class is not marked on it, and in a lesson it waits.
 func TestASecondInstrument(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID) // Ines P., trombone
@@ -55,6 +56,7 @@ func TestASecondInstrument(t *testing.T) {
 
 // A section is seated by instrument, by the form, and in the lesson as it sits.
 func TestSeats(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID) // Ines P., trombone

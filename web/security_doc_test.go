@@ -10,6 +10,7 @@ import (
 
 // Every test that the table of what is checked names is there.
 func TestTheTableOfWhatIsChecked(t *testing.T) {
+	t.Parallel()
 	table, err := os.ReadFile("../docs/security.md")
 	if err != nil {
 		t.Fatal(err)

@@ -15,6 +15,7 @@ import (
 
 // Saving says what has changed and for whom, and nothing else.
 func TestSettingsSayWhatChanged(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -57,6 +58,7 @@ func TestSettingsSayWhatChanged(t *testing.T) {
 
 // Every setting that is kept has words for having changed.
 func TestEverySettingHasWords(t *testing.T) {
+	t.Parallel()
 	for key := range (preferences{}).settings() {
 		said := saidOf(preferences{}, store.Settings{key: ""}, nil, nil)
 		if !strings.HasPrefix(said, "Saved for all your students: ") || strings.HasSuffix(said, " .") {
@@ -67,6 +69,7 @@ func TestEverySettingHasWords(t *testing.T) {
 
 // Colours that are hard to tell apart are named, among strings of one instrument.
 func TestAlikeColours(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	_, page := v.get("/settings")
@@ -94,6 +97,7 @@ func TestAlikeColours(t *testing.T) {
 // The words of the Count stage speak of brackets and square rests only where the way of
 // counting has them.
 func TestCountWordsFollowTheSchool(t *testing.T) {
+	t.Parallel()
 	horn, _ := instrument.ByID("horn-f")
 	for _, tt := range []struct {
 		options count.Options

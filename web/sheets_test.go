@@ -14,6 +14,7 @@ import (
 )
 
 func TestSheets(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -40,6 +41,7 @@ func TestSheets(t *testing.T) {
 
 // A recipe that is set is shown, kept under a name, chosen by it, and forgotten.
 func TestRecipes(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -82,6 +84,7 @@ func TestRecipes(t *testing.T) {
 // One piece has sheets of its own, with the numbers of its measures; an exercise has cards of
 // its notes; and the parts go out as files.
 func TestOtherSheets(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

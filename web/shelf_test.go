@@ -36,6 +36,7 @@ func comesNext(page string) string {
 // A later number that is easier is offered before an earlier one, for the section, for an
 // instrument of it and for a student, each by what they have worked on.
 func TestEasiestNextOnTheShelf(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID) // with a trombone, and First Lamp in The Ferry Book
@@ -71,6 +72,7 @@ func TestEasiestNextOnTheShelf(t *testing.T) {
 
 // Exercises are found by number and by words, in whatever case.
 func TestFindOnTheShelf(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	for k, title := range []string{"Two Oars", "Net Mending", "Slow Tide", "Tide <two>"} {
@@ -88,6 +90,7 @@ func TestFindOnTheShelf(t *testing.T) {
 
 // Exercises are put in another order, undone, and put back by their numbers.
 func TestOrderOnTheShelf(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	ids := map[int]store.ExerciseID{}
@@ -129,6 +132,7 @@ func TestOrderOnTheShelf(t *testing.T) {
 
 // Whoever begins with an empty shelf can teach from the book that comes along.
 func TestTheBookThatComesAlong(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	_, page := v.get("/")

@@ -67,6 +67,7 @@ func unpacked(t *testing.T, answer *http.Response) string {
 // Every embedded file has an address with a hash, is kept for a year there, and is the
 // same however it is packed.
 func TestBrowserFiles(t *testing.T) {
+	t.Parallel()
 	files, err := packedAssets()
 	if err != nil {
 		t.Fatal(err)
@@ -111,6 +112,7 @@ func TestBrowserFiles(t *testing.T) {
 // A page from before a change asks by an old hash and gets today's file, which is not
 // kept; nothing else is there, and no folder lists what it holds.
 func TestBrowserFilesOfAnotherDay(t *testing.T) {
+	t.Parallel()
 	for _, path := range []string{"/static/bench.css", "/static/bench.0000000000.css"} {
 		answer := fetched(t, path, "")
 		if answer.StatusCode != http.StatusOK || answer.Header.Get("Cache-Control") != "no-cache" {
@@ -127,6 +129,7 @@ func TestBrowserFilesOfAnotherDay(t *testing.T) {
 // What is fetched before the music stands, packed: the files a Bench names and those its
 // engraver does. The bound is the one that a line of 1.6 Mbit/s can bear.
 func TestBytesOfAColdBench(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -152,6 +155,7 @@ func TestBytesOfAColdBench(t *testing.T) {
 // Every file that ships from elsewhere stands in the list of licences, and the list is
 // there to be read.
 func TestLicencesOfWhatShips(t *testing.T) {
+	t.Parallel()
 	content, err := static.ReadFile("static/lib/LICENSES.txt")
 	if err != nil {
 		t.Fatal(err)
@@ -193,6 +197,7 @@ func TestLicencesOfWhatShips(t *testing.T) {
 // the samples, with the attribution and the changes that it asks for.
 // Outside check: the packages' own texts, which bin/vendor copies.
 func TestLicenceOfTheSounds(t *testing.T) {
+	t.Parallel()
 	licences, err := static.ReadFile("static/lib/LICENSES.txt")
 	if err != nil {
 		t.Fatal(err)

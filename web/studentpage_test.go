@@ -23,6 +23,7 @@ import (
 // A student's page shows the notes they hold, the changes that failed, their days and tempos,
 // and their check-ins.
 func TestAStudentsPage(t *testing.T) {
+	t.Parallel()
 	s, ctx := open(t), context.Background()
 	v, account := s.teacher(t, "a@school.example")
 	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID)
@@ -72,6 +73,7 @@ func TestAStudentsPage(t *testing.T) {
 
 // Drawings are well formed, and say in words what they show.
 func TestDrawingsOfAStudent(t *testing.T) {
+	t.Parallel()
 	now := time.Date(2026, 11, 26, 12, 0, 0, 0, time.UTC)
 	try := func(days, tempo int, clean bool) tryView {
 		return tryView{Attempt: store.Attempt{Tempo: tempo, At: now.AddDate(0, 0, -days), Try: routine.Try{Stage: routine.Play, Clean: clean}}}
@@ -125,6 +127,7 @@ func TestDrawingsOfAStudent(t *testing.T) {
 
 // Many notes stand in rows, none is lost, and the bottom line of each clef is on its line.
 func TestStaffRows(t *testing.T) {
+	t.Parallel()
 	i, _ := instrument.ByID("trumpet")
 	var notes []progress.OwnNote
 	for k := range 2*mostOnRow + 1 {

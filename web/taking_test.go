@@ -45,6 +45,7 @@ func (endless) Read(p []byte) (int, error) {
 // A request that may bring a file still knows whose page it is of, who asks, and what is wrong
 // with its form.
 func TestTakingAFileKeepsTheStudent(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	_, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -187,6 +188,7 @@ func everyField(t *testing.T, s *site, v *visitor, b belongings, value string, c
 
 // Zero bytes and what is no UTF-8 lose no form and reach no table.
 func TestBytesThatAreNoText(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -206,6 +208,7 @@ func TestBytesThatAreNoText(t *testing.T) {
 
 // What is far too long for its field is refused in a sentence and kept nowhere.
 func TestTooLongForItsField(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -238,6 +241,7 @@ func TestTooLongForItsField(t *testing.T) {
 // A mark sent again, because its answer did not arrive, changes nothing and asks nothing,
 // though the student has gone on; so does one for everybody.
 func TestAMarkSentAgain(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID) // Ines has one clean count
@@ -287,6 +291,7 @@ func TestAMarkSentAgain(t *testing.T) {
 
 // HEAD is answered as GET is, without the page; signing in too often gets a page.
 func TestHeadAndTooOften(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	for _, path := range []string{"/", "/board", "/sign-in", addressOf(t, "bench.css")} {
@@ -306,6 +311,7 @@ func TestHeadAndTooOften(t *testing.T) {
 
 // While the records are away a teacher gets a page that says so, and is not sent to sign in.
 func TestTheRecordsAway(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
@@ -337,6 +343,7 @@ func TestTheRecordsAway(t *testing.T) {
 // A file in older letters, and one whose measures do not come out, are read at a press, and
 // kept so.
 func TestReadAsItIsMeant(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	furnish(t, s.store, account.ID)

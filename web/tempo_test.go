@@ -10,6 +10,7 @@ import (
 // The Bench starts where the measure that limits the exercise can go, and says which; what
 // nothing holds back says nothing.
 func TestTheBenchStartsWhereItCanGo(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	quick := s.exercise(t, account.ID, 1, "Quick", "", "M:4/4\nL:1/4\nQ:1/4=100\nK:Bb\nB c d e|f//e//d//c// B//c//d//e// f2|B4|]\n")

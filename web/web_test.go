@@ -226,6 +226,7 @@ func furnish(t testing.TB, s *store.Store, teacher store.TeacherID) belongings {
 }
 
 func TestSignIn(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v := s.visitor(t)
 	if status, to := v.get("/sign-in"); status != http.StatusSeeOther || to != "/welcome" {
@@ -259,6 +260,7 @@ func TestSignIn(t *testing.T) {
 // A session's token is another one after signing in, and the one before is worth
 // nothing: who knew it is not signed in.
 func TestSigningInRenewsTheToken(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, first := s.teacher(t, "a@school.example")
 	second, err := s.store.AddTeacher(context.Background(), "b@school.example", "Tomo", "Lantern Hall", password)
@@ -293,6 +295,7 @@ func TestSigningInRenewsTheToken(t *testing.T) {
 }
 
 func TestGuessingPasswordsIsSlowedDown(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	last := 0
@@ -307,6 +310,7 @@ func TestGuessingPasswordsIsSlowedDown(t *testing.T) {
 // Every page and file comes with what keeps browsers to this site; pages are kept nowhere,
 // no folder is listed, no program and no version is named.
 func TestSecurityHeaders(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, _ := s.teacher(t, "a@school.example")
 	for _, path := range []string{"/sign-in", "/", "/people", "/nowhere", addressOf(t, "lib/verovio.js")} {
@@ -338,6 +342,7 @@ func TestSecurityHeaders(t *testing.T) {
 
 // What is typed, in whatever field, is shown as it was typed and does not run.
 func TestNothingTypedRuns(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	ctx, desk := context.Background(), s.store.For(account.ID)
@@ -383,6 +388,7 @@ func TestNothingTypedRuns(t *testing.T) {
 }
 
 func TestNothingAboutStudentsIsLogged(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)

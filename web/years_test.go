@@ -13,6 +13,7 @@ import (
 
 // A section's year decides which fingerings are taught; it moves no line that lies well.
 func TestYearOfASection(t *testing.T) {
+	t.Parallel()
 	s := open(t)
 	v, account := s.teacher(t, "a@school.example")
 	b := furnish(t, s.store, account.ID)
