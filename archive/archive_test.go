@@ -104,7 +104,7 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 	}
 	for _, err := range []error{
 		d.MarkAtCheckin(ctx, "", checkins[0].ID, try), d.EndCheckin(ctx, checkins[0].ID, "=Steadier, \"much\".", store.Checkin{On: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC)}),
-		d.KeepHomePlan(ctx, store.HomePlan{Student: st.ID, From: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC), Until: time.Date(2026, 12, 8, 0, 0, 0, 0, time.UTC), Weekdays: []int{1, 4}, Minutes: 15, Changed: map[string]int{"2026-12-03": 0},
+		d.KeepHomePlans(ctx, store.HomePlan{Student: st.ID, From: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC), Until: time.Date(2026, 12, 8, 0, 0, 0, 0, time.UTC), Weekdays: []int{1, 4}, Minutes: 15, Changed: map[string]int{"2026-12-03": 0},
 			Plan: homeplan.Make([]homeplan.Day{{On: 20788, Minutes: 15}}, []homeplan.Piece{{Piece: lesson.Piece{Exercise: int64(x.ID), Number: 1, Title: "First", Key: x.Outline.Pieces[0], Label: "A", Beats: 8, Tempo: 60}, Steps: routine.Standard(), Due: true}}, homeplan.Daily{Warm: true, Cards: true})}),
 		d.KeepSeats(ctx, sections[0].ID, [][]store.StudentID{{students[1].ID}, {second, st.ID}}),
 		d.UndoTogether(ctx, batch), d.HasLeft(ctx, gone), d.TakeAway(ctx, store.ASection, int64(section)), d.TakeAway(ctx, store.AStudent, int64(formula)),

@@ -13,7 +13,7 @@ import (
 
 // Placement is the octave that an exercise has for an instrument: the one its teacher chose,
 // or else beside the other lines of its book, which are among all exercises.
-func (r *Reader) Placement(ctx context.Context, d *store.Desk, x store.Exercise, target instrument.Instrument, all []store.Exercise) (instrument.Placement, error) {
+func (r *Reader) Placement(ctx context.Context, d Desk, x store.Exercise, target instrument.Instrument, all []store.Exercise) (instrument.Placement, error) {
 	placed, err := d.Placement(ctx, x.ID, target.ID)
 	if err != nil || placed.Chosen || target.Unpitched() {
 		return placed, err
@@ -26,7 +26,7 @@ func (r *Reader) Placement(ctx context.Context, d *store.Desk, x store.Exercise,
 const mostBooks = 2000
 
 // beside is the octave that an exercise's book has it in; nil where it is not in it.
-func (r *Reader) beside(ctx context.Context, d *store.Desk, x store.Exercise, target instrument.Instrument, all []store.Exercise) (*int, error) {
+func (r *Reader) beside(ctx context.Context, d Desk, x store.Exercise, target instrument.Instrument, all []store.Exercise) (*int, error) {
 	var book []store.Exercise
 	sum, at := sha256.New(), -1
 	fmt.Fprintf(sum, "%s %s %s\n", target.ID, target.Lowest, target.Highest)

@@ -9,6 +9,16 @@ import (
 	"unhurriedbench/store"
 )
 
+// Desk is what is read of a teacher's exercises.
+type Desk interface {
+	ExerciseByID(ctx context.Context, id store.ExerciseID) (store.Exercise, error)
+	Exercises(ctx context.Context) ([]store.Exercise, error)
+	Overrides(ctx context.Context, exercise store.ExerciseID) ([]store.Override, error)
+	Placement(ctx context.Context, exercise store.ExerciseID, instrument string) (instrument.Placement, error)
+	Source(ctx context.Context, hash string) (store.Source, error)
+	KeepReading(ctx context.Context, id store.ExerciseID, revision int, r store.Reading) error
+}
+
 // Part is what an instrument's part of an exercise is made from.
 type Part struct {
 	Score      score.Score // the file it stands in
@@ -20,7 +30,7 @@ type Part struct {
 // Part finds what an instrument's part of an exercise is made from: its own part
 // where it has one, else the exercise's source. The error is a score.Problems where
 // that cannot be read.
-func (r *Reader) Part(ctx context.Context, d *store.Desk, x store.Exercise, id string) (Part, error) {
+func (r *Reader) Part(ctx context.Context, d Desk, x store.Exercise, id string) (Part, error) {
 	own, err := d.Overrides(ctx, x.ID)
 	if err != nil {
 		return Part{}, err
@@ -28,7 +38,7 @@ func (r *Reader) Part(ctx context.Context, d *store.Desk, x store.Exercise, id s
 	return r.partOf(ctx, d, x, own, id)
 }
 
-func (r *Reader) partOf(ctx context.Context, d *store.Desk, x store.Exercise, own []store.Override, id string) (Part, error) {
+func (r *Reader) partOf(ctx context.Context, d Desk, x store.Exercise, own []store.Override, id string) (Part, error) {
 	for _, o := range own {
 		if o.Instrument != id {
 			continue
@@ -63,7 +73,7 @@ func SourceOf(x store.Exercise, sc score.Score) Part {
 }
 
 // SourcePart is the part that others of an exercise are made from.
-func (r *Reader) SourcePart(ctx context.Context, d *store.Desk, x store.Exercise) (score.Part, error) {
+func (r *Reader) SourcePart(ctx context.Context, d Desk, x store.Exercise) (score.Part, error) {
 	p, err := r.partOf(ctx, d, x, nil, "")
 	return p.Source, err
 }
@@ -72,13 +82,13 @@ func (r *Reader) SourcePart(ctx context.Context, d *store.Desk, x store.Exercise
 const Concert = "concert"
 
 // FileParts lists the parts of an exercise's source.
-func (r *Reader) FileParts(ctx context.Context, d *store.Desk, x store.Exercise) ([]score.Part, error) {
+func (r *Reader) FileParts(ctx context.Context, d Desk, x store.Exercise) ([]score.Part, error) {
 	sc, err := r.score(ctx, d, x.Hash)
 	return sc.Parts, err
 }
 
 // OwnPart is the part an instrument has of its own.
-func (r *Reader) OwnPart(ctx context.Context, d *store.Desk, o store.Override) (score.Part, error) {
+func (r *Reader) OwnPart(ctx context.Context, d Desk, o store.Override) (score.Part, error) {
 	sc, err := r.score(ctx, d, o.Hash)
 	if err != nil {
 		return score.Part{}, err

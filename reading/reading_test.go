@@ -74,10 +74,11 @@ func TestWhatIsKeptIsWhatIsRead(t *testing.T) {
 			if !x.Read || x.FileParts < 1 {
 				t.Errorf("exercise %d was not read: %+v", x.Number, x)
 			}
-			kept, err := d.MetBefore(ctx, x.BookID, x.Number, i.ID, nil)
+			demanded, err := d.Demanded(ctx, []string{i.ID})
 			if err != nil {
 				t.Fatal(err)
 			}
+			kept := demanded.MetBefore(x, i.ID, nil)
 			if !reflect.DeepEqual(kept, met) {
 				t.Errorf("before exercise %d the %s has met %v, want %v", x.Number, i.Name, kept, met)
 			}
@@ -114,10 +115,11 @@ func TestOwnPartsAndLaterParts(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		o, err := d.OutlineFor(ctx, x, instrument)
+		own, err := d.OwnOutlines(ctx)
 		if err != nil {
 			t.Fatal(err)
 		}
+		o := own.Of(x, instrument)
 		part, err := r.Part(ctx, d, x, instrument)
 		if err != nil {
 			t.Fatal(err)

@@ -12,7 +12,7 @@ import (
 )
 
 // Exercise finds an exercise, read by the rules in force.
-func (r *Reader) Exercise(ctx context.Context, d *store.Desk, id store.ExerciseID) (store.Exercise, error) {
+func (r *Reader) Exercise(ctx context.Context, d Desk, id store.ExerciseID) (store.Exercise, error) {
 	x, err := d.ExerciseByID(ctx, id)
 	if err != nil || x.Read {
 		return x, err
@@ -24,7 +24,7 @@ func (r *Reader) Exercise(ctx context.Context, d *store.Desk, id store.ExerciseI
 }
 
 // Exercises lists all exercises by book and number, read by the rules in force.
-func (r *Reader) Exercises(ctx context.Context, d *store.Desk) ([]store.Exercise, error) {
+func (r *Reader) Exercises(ctx context.Context, d Desk) ([]store.Exercise, error) {
 	list, err := d.Exercises(ctx)
 	if err != nil {
 		return nil, err
@@ -36,23 +36,8 @@ func (r *Reader) Exercises(ctx context.Context, d *store.Desk) ([]store.Exercise
 	return d.Exercises(ctx)
 }
 
-// MetBefore is what an instrument has met before an exercise by whoever has worked on some,
-// read by the rules in force.
-func (r *Reader) MetBefore(ctx context.Context, d *store.Desk, x store.Exercise, instrument string, worked []store.ExerciseID) (*breakdown.Met, error) {
-	stale, err := d.StaleBefore(ctx, x.BookID, x.Number, worked)
-	if err != nil {
-		return nil, err
-	}
-	for _, id := range stale {
-		if _, err := r.Exercise(ctx, d, id); err != nil {
-			return nil, err
-		}
-	}
-	return d.MetBefore(ctx, x.BookID, x.Number, instrument, worked)
-}
-
 // refresh reads again what has changed since it was read, or everything.
-func (r *Reader) refresh(ctx context.Context, d *store.Desk, list []store.Exercise, everything bool) (int, error) {
+func (r *Reader) refresh(ctx context.Context, d Desk, list []store.Exercise, everything bool) (int, error) {
 	n := 0
 	for _, x := range list {
 		if x.Read && !everything {
@@ -67,7 +52,7 @@ func (r *Reader) refresh(ctx context.Context, d *store.Desk, list []store.Exerci
 }
 
 // Refresh reads an exercise and keeps what pages need of it.
-func (r *Reader) Refresh(ctx context.Context, d *store.Desk, x store.Exercise) error {
+func (r *Reader) Refresh(ctx context.Context, d Desk, x store.Exercise) error {
 	own, err := d.Overrides(ctx, x.ID)
 	if err != nil {
 		return err

@@ -70,7 +70,7 @@ func (r *Reader) File(ctx context.Context, name string, data []byte) (format.Fil
 }
 
 // score reads a source of a desk, and fetches it only where it is not kept.
-func (r *Reader) score(ctx context.Context, d *store.Desk, hash string) (score.Score, error) {
+func (r *Reader) score(ctx context.Context, d Desk, hash string) (score.Score, error) {
 	return r.read(ctx, hash, func() (store.Source, error) { return d.Source(ctx, hash) })
 }
 

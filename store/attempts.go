@@ -227,6 +227,21 @@ func (d *Desk) StudentAttempts(ctx context.Context, student StudentID) ([]Attemp
 	return attempts(rows), err
 }
 
+// SectionAttempts lists the tries of a section's students, newest first, those taken back
+// included.
+func (d *Desk) SectionAttempts(ctx context.Context, section SectionID) (map[StudentID][]Attempt, error) {
+	var rows []attemptRow
+	err := d.all(ctx, &rows, "list the tries", `
+		SELECT `+attemptColumns+` FROM `+attemptTables+`
+		WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+` p WHERE section_id = $2) AND a.undoes IS NULL ORDER BY a.id DESC`, section)
+	list := map[StudentID][]Attempt{}
+	for _, r := range rows {
+		a := r.attempt()
+		list[a.StudentID] = append(list[a.StudentID], a)
+	}
+	return list, err
+}
+
 // LatestAttempts lists a student's last tries at an exercise, at most so many, newest
 // first, without those taken back.
 func (d *Desk) LatestAttempts(ctx context.Context, student StudentID, exercise ExerciseID, most int) ([]Attempt, error) {

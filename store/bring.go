@@ -332,7 +332,7 @@ func (in bringing) homePlans(ctx context.Context) error {
 		for _, k := range section.HomePlans {
 			p := HomePlan{Student: in.studentOf[k.Student], From: k.From, Until: k.Until, Weekdays: k.Weekdays, Minutes: k.Minutes, Changed: k.Changed, Plan: k.Plan}
 			p.renumber(func(no int64) int64 { return int64(in.exercises[int(no)]) })
-			if err := in.keepHomePlan(ctx, p, "students"); err != nil {
+			if err := in.keepHomePlans(ctx, []HomePlan{p}, "students"); err != nil {
 				return err
 			}
 		}

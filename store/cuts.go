@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"errors"
 	"strings"
 
 	"unhurriedbench/core/breakdown"
@@ -28,16 +27,6 @@ func cutText(pieces []breakdown.HandPiece) (keys, whys string) {
 		list[k], lines[k] = p.Key, strings.ReplaceAll(p.Why, "\n", " ")
 	}
 	return piecesText(list), strings.Join(lines, "\n")
-}
-
-// Cuts are the pieces an exercise has been cut into by hand, none where the program cuts.
-func (d *Desk) Cuts(ctx context.Context, exercise ExerciseID) ([]breakdown.HandPiece, error) {
-	var row struct{ Pieces, Whys string }
-	err := d.one(ctx, &row, "find the pieces", `SELECT pieces, whys FROM cuts WHERE teacher_id = $1 AND exercise_id = $2`, exercise)
-	if errors.Is(err, ErrNotFound) {
-		return nil, nil
-	}
-	return handPieces(row.Pieces, row.Whys), err
 }
 
 // handPieces reads what cutText wrote.

@@ -29,12 +29,17 @@ type Desk struct {
 	guest   Guest     // of a colleague who was given a section
 	marker  TeacherID // that colleague
 	only    StudentID // of a student who has opened their own page; 0 for all
+	written *int      // how often something was
 }
 
 // For is the desk of a teacher.
 func (s *Store) For(teacher TeacherID) *Desk {
-	return &Desk{db: s.db, teacher: teacher, routine: s.routine}
+	return &Desk{db: s.db, teacher: teacher, routine: s.routine, written: new(int)}
 }
+
+// Written counts what was written at this desk, so that whoever remembers what they read
+// knows when to read it again. A desk is for one request, which asks one thing at a time.
+func (d *Desk) Written() int { return *d.written }
 
 // Routine is the stages that pieces go through where nothing is chosen.
 func (d *Desk) Routine() routine.Routine { return d.routine }
@@ -64,6 +69,7 @@ func (d *Desk) change(ctx context.Context, doing, query string, args ...any) err
 	if !d.guest.Own() {
 		return wrap(doing, sql.ErrNoRows)
 	}
+	*d.written++
 	return wrap(doing, mustTouch(d.db.ExecContext(ctx, query, d.args(args)...)))
 }
 
@@ -72,6 +78,7 @@ func (d *Desk) clear(ctx context.Context, doing, query string, args ...any) erro
 	if !d.guest.Own() {
 		return wrap(doing, sql.ErrNoRows)
 	}
+	*d.written++
 	_, err := d.db.ExecContext(ctx, query, d.args(args)...)
 	return wrap(doing, err)
 }
@@ -123,5 +130,6 @@ func (d *Desk) marking(ctx context.Context, doing string, do func(deskTx) error)
 }
 
 func (d *Desk) together(ctx context.Context, doing string, do func(deskTx) error) error {
+	*d.written++
 	return inTransaction(ctx, d.db, doing, func(tx *sqlx.Tx) error { return do(deskTx{tx, d}) })
 }

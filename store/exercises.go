@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"database/sql"
+	"fmt"
 	"slices"
 
 	"unhurriedbench/core/breakdown"
@@ -40,6 +41,9 @@ type Exercise struct {
 	FileParts int               `db:"file_parts"` // how many parts the source holds
 	Outline   breakdown.Outline `db:"-"`          // of the source's part
 }
+
+// Name is "7 · Open Water".
+func (x Exercise) Name() string { return fmt.Sprintf("%d · %s", x.Number, x.Title) }
 
 // Source is what was brought in.
 type Source struct{ Format, Content string }
@@ -199,17 +203,4 @@ func (d *Desk) OrderByNumber(ctx context.Context, book BookID) error {
 type Neighbour struct {
 	ID     ExerciseID
 	Number int
-}
-
-// Neighbours are the exercises before and after one, in the order they stand in the book.
-func (d *Desk) Neighbours(ctx context.Context, id ExerciseID) (before, after Neighbour, err error) {
-	var row struct{ Before, BeforeNumber, After, AfterNumber int64 }
-	err = d.one(ctx, &row, "find the neighbours", `
-		SELECT before, beforenumber, after, afternumber FROM (
-			SELECT id, coalesce(lag(id) OVER w, 0) AS before, coalesce(lag(number) OVER w, 0) AS beforenumber,
-				coalesce(lead(id) OVER w, 0) AS after, coalesce(lead(number) OVER w, 0) AS afternumber
-			FROM exercises WHERE teacher_id = $1 AND removed_at IS NULL
-				AND book_id = (SELECT book_id FROM exercises WHERE teacher_id = $1 AND id = $2)
-			WINDOW w AS (ORDER BY place NULLS LAST, number)) x WHERE id = $2`, id)
-	return Neighbour{ExerciseID(row.Before), int(row.BeforeNumber)}, Neighbour{ExerciseID(row.After), int(row.AfterNumber)}, err
 }

@@ -24,22 +24,6 @@ func (d *Desk) DropFingerings(ctx context.Context, exercise ExerciseID, instrume
 		DELETE FROM fingerings WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND pitch = $4`, exercise, instrument, pitch)
 }
 
-// Fingerings are what was chosen in an instrument's part of an exercise, by place.
-func (d *Desk) Fingerings(ctx context.Context, exercise ExerciseID, instrument string) (map[score.Place]finger.Spot, error) {
-	var rows []struct {
-		Measure, Event, Pitch int
-		Fingering             string
-	}
-	err := d.all(ctx, &rows, "list the fingerings", `
-		SELECT measure, event, pitch, fingering FROM fingerings
-		WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument)
-	placed := map[score.Place]finger.Spot{}
-	for _, r := range rows {
-		placed[score.Place{Measure: r.Measure, Event: r.Event}] = finger.Spot{Pitch: r.Pitch, Text: r.Fingering}
-	}
-	return placed, err
-}
-
 // Prefer keeps the fingering wanted for a written note, a MIDI number, wherever an
 // instrument plays it; "" leaves it to the usual one again.
 func (d *Desk) Prefer(ctx context.Context, instrument string, pitch int, fingering string) error {
@@ -54,15 +38,6 @@ func (d *Desk) Prefer(ctx context.Context, instrument string, pitch int, fingeri
 
 // Preferred are the fingerings wanted for an instrument's notes.
 func (d *Desk) Preferred(ctx context.Context, instrument string) (finger.Preferred, error) {
-	var rows []struct {
-		Pitch     int
-		Fingering string
-	}
-	err := d.all(ctx, &rows, "list the fingerings of notes", `
-		SELECT pitch, fingering FROM preferred WHERE teacher_id = $1 AND instrument = $2`, instrument)
-	wanted := finger.Preferred{}
-	for _, r := range rows {
-		wanted[r.Pitch] = r.Fingering
-	}
-	return wanted, err
+	w, err := d.Ways(ctx)
+	return w.Preferred[instrument], err
 }

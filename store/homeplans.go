@@ -2,6 +2,7 @@ package store
 
 import (
 	"context"
+	"database/sql"
 	"encoding/json"
 	"errors"
 	"fmt"
@@ -72,31 +73,50 @@ func (d *Desk) HomePlans(ctx context.Context, section SectionID) ([]HomePlan, er
 	return list, nil
 }
 
-// KeepHomePlan keeps a student's plan, in place of an earlier one.
-func (d *Desk) KeepHomePlan(ctx context.Context, p HomePlan) error {
-	return d.marking(ctx, "keep the plan", func(tx deskTx) error { return tx.keepHomePlan(ctx, p, tx.students()) })
+// KeepHomePlans keeps students' plans, in place of earlier ones, all or none. The error is
+// ErrNotFound where a student is not the desk's.
+func (d *Desk) KeepHomePlans(ctx context.Context, list ...HomePlan) error {
+	if len(list) == 0 {
+		return nil
+	}
+	return d.marking(ctx, "keep the plans", func(tx deskTx) error { return tx.keepHomePlans(ctx, list, tx.students()) })
 }
 
-// keepHomePlan keeps a plan of one of some students.
-func (tx deskTx) keepHomePlan(ctx context.Context, p HomePlan, students string) error {
-	if p.Changed == nil {
-		p.Changed = map[string]int{}
+// keepHomePlans keeps plans of some students.
+func (tx deskTx) keepHomePlans(ctx context.Context, list []HomePlan, students string) error {
+	var who, minutes []int64
+	var from, until []time.Time
+	var weekdays, changed, plans []string
+	for _, p := range list {
+		if p.Changed == nil {
+			p.Changed = map[string]int{}
+		}
+		days, err1 := json.Marshal(p.Weekdays)
+		other, err2 := json.Marshal(p.Changed)
+		plan, err3 := json.Marshal(p.Plan)
+		if err := errors.Join(err1, err2, err3); err != nil {
+			return err
+		}
+		who, minutes, from, until = append(who, int64(p.Student)), append(minutes, int64(p.Minutes)), append(from, p.From), append(until, p.Until)
+		weekdays, changed, plans = append(weekdays, string(days)), append(changed, string(other)), append(plans, string(plan))
 	}
-	changed, err1 := json.Marshal(p.Changed)
-	plan, err2 := json.Marshal(p.Plan)
-	if err := errors.Join(err1, err2); err != nil {
-		return err
-	}
-	weekdays := make([]int64, len(p.Weekdays))
-	for k, w := range p.Weekdays {
-		weekdays[k] = int64(w)
-	}
-	return tx.change(ctx, `
+	result, err := tx.ExecContext(ctx, `
 		INSERT INTO homeplans (teacher_id, student_id, from_day, until_day, weekdays, minutes, changed, plan)
-		SELECT $1, p.id, $3, $4, $5::smallint[], $6, $7, $8 FROM `+students+` p WHERE p.teacher_id = $1 AND p.id = $2
+		SELECT $1, p.id, n.from_day, n.until_day, ARRAY(SELECT day::smallint FROM jsonb_array_elements_text(n.weekdays) WITH ORDINALITY AS d (day, place) ORDER BY place),
+			n.minutes, n.changed, n.plan
+		FROM unnest($2::bigint[], $3::date[], $4::date[], $5::jsonb[], $6::smallint[], $7::jsonb[], $8::jsonb[])
+			AS n (student, from_day, until_day, weekdays, minutes, changed, plan)
+		JOIN `+students+` p ON p.id = n.student WHERE p.teacher_id = $1
 		ON CONFLICT (teacher_id, student_id) DO UPDATE SET from_day = excluded.from_day, until_day = excluded.until_day, weekdays = excluded.weekdays,
 			minutes = excluded.minutes, changed = excluded.changed, plan = excluded.plan, made_at = now()`,
-		p.Student, p.From, p.Until, weekdays, p.Minutes, string(changed), string(plan))
+		tx.args([]any{who, from, until, weekdays, minutes, changed, plans})...)
+	if err != nil {
+		return err
+	}
+	if n, err := result.RowsAffected(); err != nil || int(n) != len(list) {
+		return errors.Join(err, sql.ErrNoRows)
+	}
+	return nil
 }
 
 // DropHomePlan takes a student's plan away.

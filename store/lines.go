@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"errors"
 )
 
 // SecondLine is an exercise of two lines: A, and B, which is another exercise, or A itself as
@@ -27,21 +26,6 @@ func (l SecondLine) Letter(id ExerciseID) string {
 
 // MostEntry is the most full measures after which a voice enters.
 const MostEntry = 64
-
-// SecondLine finds the lines that an exercise is one of; one whose other line was taken away
-// is alone.
-func (d *Desk) SecondLine(ctx context.Context, id ExerciseID) (SecondLine, error) {
-	var l SecondLine
-	err := d.one(ctx, &l, "find the lines", `
-		SELECT l.exercise_id AS a, coalesce(l.other_id, 0) AS b, l.entry FROM second_lines l
-		JOIN exercises a ON a.id = l.exercise_id AND a.removed_at IS NULL LEFT JOIN exercises b ON b.id = l.other_id
-		WHERE l.teacher_id = $1 AND (l.exercise_id = $2 OR l.other_id = $2) AND b.removed_at IS NULL
-		ORDER BY l.exercise_id LIMIT 1`, id)
-	if errors.Is(err, ErrNotFound) {
-		return SecondLine{}, nil
-	}
-	return l, err
-}
 
 // KeepSecondLine makes two exercises the lines of one, or one a round, in place of what they
 // were before. The error is ErrNotFound for exercises that are not the teacher's.

@@ -57,11 +57,3 @@ func (d *Desk) DropOverride(ctx context.Context, exercise ExerciseID, instrument
 func (tx deskTx) revise(ctx context.Context, exercise ExerciseID) error {
 	return tx.change(ctx, `UPDATE exercises SET revision = revision + 1 WHERE teacher_id = $1 AND id = $2`, exercise)
 }
-
-// Overrides lists an exercise's own parts by instrument.
-func (d *Desk) Overrides(ctx context.Context, exercise ExerciseID) ([]Override, error) {
-	var list []Override
-	err := d.all(ctx, &list, "list the parts", `
-		SELECT instrument, hash, part FROM overrides WHERE teacher_id = $1 AND exercise_id = $2 ORDER BY instrument`, exercise)
-	return list, err
-}

@@ -45,21 +45,3 @@ func (d *Desk) DropPencil(ctx context.Context, exercise ExerciseID, instrument s
 		DELETE FROM pencils WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4 AND event = $5 AND kind = $6 AND word = $7`,
 		exercise, instrument, at.Measure, at.Event, p.Kind, p.Word)
 }
-
-// Pencils lists what is written in an instrument's part of an exercise, by place.
-func (d *Desk) Pencils(ctx context.Context, exercise ExerciseID, instrument string) (map[score.Place][]breakdown.Pencil, error) {
-	var rows []struct {
-		Measure, Event, Pitch int
-		Kind                  breakdown.PencilKind
-		Word                  string
-	}
-	err := d.all(ctx, &rows, "list the marks", `
-		SELECT measure, event, pitch, kind, word FROM pencils
-		WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 ORDER BY measure, event, kind, word`, exercise, instrument)
-	list := map[score.Place][]breakdown.Pencil{}
-	for _, r := range rows {
-		at := score.Place{Measure: r.Measure, Event: r.Event}
-		list[at] = append(list[at], breakdown.Pencil{Kind: r.Kind, Word: r.Word, Pitch: r.Pitch})
-	}
-	return list, err
-}

@@ -2,7 +2,6 @@ package store
 
 import (
 	"context"
-	"errors"
 
 	"unhurriedbench/core/instrument"
 )
@@ -22,22 +21,4 @@ func (d *Desk) KeepPlacement(ctx context.Context, exercise ExerciseID, id string
 		INSERT INTO placements (teacher_id, exercise_id, instrument, octaves, folded)
 		SELECT $1, id, $3, $4, $5 FROM exercises WHERE teacher_id = $1 AND id = $2
 		ON CONFLICT (exercise_id, instrument) DO UPDATE SET octaves = $4, folded = $5`, exercise, id, octaves, p.Folded)
-}
-
-// Placement is the octave chosen for an instrument's part, if any.
-func (d *Desk) Placement(ctx context.Context, exercise ExerciseID, id string) (instrument.Placement, error) {
-	var row struct {
-		Octaves *int
-		Folded  bool
-	}
-	err := d.one(ctx, &row, "find the octave", `
-		SELECT octaves, folded FROM placements WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, id)
-	if errors.Is(err, ErrNotFound) {
-		return instrument.Placement{}, nil
-	}
-	p := instrument.Placement{Chosen: row.Octaves != nil, Folded: row.Folded}
-	if p.Chosen {
-		p.Octaves = *row.Octaves
-	}
-	return p, err
 }

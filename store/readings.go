@@ -2,8 +2,8 @@ package store
 
 import (
 	"context"
-	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -81,18 +81,6 @@ func (o OwnOutlines) Of(x Exercise, instrument string) breakdown.Outline {
 	return x.Outline
 }
 
-// OutlineFor is the outline of an instrument's part of an exercise.
-func (d *Desk) OutlineFor(ctx context.Context, x Exercise, instrument string) (breakdown.Outline, error) {
-	var row outlineRow
-	err := d.one(ctx, &row, "find the outline", `
-		SELECT o.signatures, o.measures, o.pieces, coalesce(c.pieces, '') AS cut FROM outlines o LEFT JOIN cuts c ON c.exercise_id = o.exercise_id
-		WHERE o.teacher_id = $1 AND o.exercise_id = $2 AND o.instrument = $3`, x.ID, instrument)
-	if errors.Is(err, ErrNotFound) {
-		return x.Outline, nil
-	}
-	return row.outline(), err
-}
-
 // OwnOutlines lists them.
 func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
 	var rows []struct {
@@ -113,58 +101,86 @@ func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
 	return own, err
 }
 
-// Worked lists the exercises that a student has worked on; with no student, those that at
-// least half of a section have, of those who have tries at all.
-func (d *Desk) Worked(ctx context.Context, section SectionID, student StudentID) ([]ExerciseID, error) {
-	var list []ExerciseID
-	if student != 0 {
-		err := d.all(ctx, &list, "list what was worked on", `
-			SELECT DISTINCT p.exercise_id FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
-			WHERE t.teacher_id = $1 AND t.id = $2 ORDER BY 1`, student)
-		return list, err
+// Demanded is what an exercise demands of an instrument.
+type Demanded struct {
+	Exercise   ExerciseID
+	Book       BookID
+	Number     int
+	Instrument string
+	breakdown.Demands
+}
+
+// DemandedList is in the order of the exercises' numbers.
+type DemandedList []Demanded
+
+// Demanded lists what all exercises demand of some instruments, and some exercises of all.
+func (d *Desk) Demanded(ctx context.Context, instruments []string, exercises ...ExerciseID) (DemandedList, error) {
+	var rows []struct {
+		Exercise      ExerciseID
+		Book          BookID
+		Number        int
+		Instrument    string
+		Things, Parts string
 	}
-	err := d.all(ctx, &list, "list what was worked on", `
-		WITH worked AS (
-			SELECT DISTINCT p.student_id, p.exercise_id FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
-			WHERE t.teacher_id = $1 AND t.section_id = $2)
-		SELECT exercise_id FROM worked GROUP BY exercise_id
-		HAVING 2 * count(*) >= (SELECT count(DISTINCT student_id) FROM worked) ORDER BY 1`, section)
+	err := d.all(ctx, &rows, "list the demands", `
+		SELECT m.exercise_id AS exercise, e.book_id AS book, e.number, m.instrument, m.things, m.parts
+		FROM demands m JOIN exercises e ON e.id = m.exercise_id
+		WHERE m.teacher_id = $1 AND e.removed_at IS NULL AND (m.instrument = ANY($2) OR m.exercise_id = ANY($3))
+		ORDER BY e.number, e.id`, instruments, numbersOf(exercises))
+	list := make(DemandedList, len(rows))
+	for k, r := range rows {
+		list[k] = Demanded{r.Exercise, r.Book, r.Number, r.Instrument, breakdown.Demands{Parts: partsFrom(r.Parts)}}
+		for thing := range strings.FieldsSeq(r.Things) {
+			list[k].Things = append(list[k].Things, breakdown.Thing(thing))
+		}
+	}
 	return list, err
 }
 
-// metBefore says which exercises come before one, $3 in the book $2, for whoever has worked
-// on those in $4: these, and those of its book before the first of them; where they are none
-// of its book, all before it.
-const metBefore = `NOT (e.book_id = $2 AND e.number = $3) AND (e.id = ANY($4::bigint[]) OR e.book_id = $2 AND e.number < least($3,
-	(SELECT min(w.number) FROM exercises w WHERE w.teacher_id = $1 AND w.book_id = $2 AND w.id = ANY($4::bigint[]))))`
+// Of is what the exercises demand of an instrument, by exercise.
+func (l DemandedList) Of(instrument string) map[ExerciseID]breakdown.Demands {
+	list := map[ExerciseID]breakdown.Demands{}
+	for _, x := range l {
+		if x.Instrument == instrument {
+			list[x.Exercise] = x.Demands
+		}
+	}
+	return list
+}
 
-// StaleBefore lists the exercises before one, as MetBefore takes them, that have changed
-// since they were read, or were read by other rules.
-func (d *Desk) StaleBefore(ctx context.Context, book BookID, number int, worked []ExerciseID) ([]ExerciseID, error) {
-	var list []ExerciseID
-	err := d.all(ctx, &list, "list what is to be read again", `
-		SELECT e.id FROM exercises e WHERE e.teacher_id = $1 AND e.removed_at IS NULL AND `+metBefore+`
-		AND (e.read_revision <> e.revision OR e.read_version <> $5) ORDER BY e.number`, book, number, numbersOf(worked), breakdown.OutlineVersion)
-	return list, err
+// HardFor says how hard an exercise is, part by part, for every instrument in the list, by
+// instrument id, but for what is new.
+func (l DemandedList) HardFor(exercise ExerciseID) map[string]breakdown.DifficultyParts {
+	list := map[string]breakdown.DifficultyParts{}
+	for _, x := range l {
+		if x.Exercise == exercise {
+			list[x.Instrument] = x.Parts
+		}
+	}
+	return list
 }
 
 // MetBefore is what an instrument has met before an exercise of a book by whoever has worked
-// on some exercises, and on what comes before the first of them in that book.
-func (d *Desk) MetBefore(ctx context.Context, book BookID, number int, instrument string, worked []ExerciseID) (*breakdown.Met, error) {
-	var rows []string
-	if err := d.all(ctx, &rows, "list what was met", `
-		SELECT m.things FROM demands m JOIN exercises e ON e.id = m.exercise_id
-		WHERE e.teacher_id = $1 AND e.removed_at IS NULL AND `+metBefore+` AND m.instrument = $5
-		ORDER BY e.number`, book, number, numbersOf(worked), instrument); err != nil {
-		return nil, err
-	}
-	met := breakdown.MetIn()
-	for _, row := range rows {
-		for thing := range strings.FieldsSeq(row) {
-			met.Add(breakdown.Thing(thing))
+// on some exercises: these, and those of its book before the first of them; where they are
+// none of its book, all before it.
+func (l DemandedList) MetBefore(x Exercise, instrument string, worked []ExerciseID) *breakdown.Met {
+	first := x.Number
+	for _, other := range l {
+		if other.Book == x.BookID && slices.Contains(worked, other.Exercise) {
+			first = min(first, other.Number)
 		}
 	}
-	return met, nil
+	met := breakdown.MetIn()
+	for _, other := range l {
+		inBook := other.Book == x.BookID
+		if other.Instrument != instrument || inBook && other.Number == x.Number || !(inBook && other.Number < first || slices.Contains(worked, other.Exercise)) {
+			continue
+		}
+		for _, thing := range other.Things {
+			met.Add(thing)
+		}
+	}
+	return met
 }
 
 // numbersOf are ids as the database takes them.
@@ -174,36 +190,6 @@ func numbersOf(list []ExerciseID) []int64 {
 		ids[k] = int64(id)
 	}
 	return ids
-}
-
-// Demands are what the exercises demand of an instrument, by exercise.
-func (d *Desk) Demands(ctx context.Context, instrument string) (map[ExerciseID]breakdown.Demands, error) {
-	var rows []struct {
-		ExerciseID    ExerciseID `db:"exercise_id"`
-		Things, Parts string
-	}
-	err := d.all(ctx, &rows, "list the demands", `SELECT exercise_id, things, parts FROM demands WHERE teacher_id = $1 AND instrument = $2`, instrument)
-	list := make(map[ExerciseID]breakdown.Demands, len(rows))
-	for _, r := range rows {
-		demands := breakdown.Demands{Parts: partsFrom(r.Parts)}
-		for thing := range strings.FieldsSeq(r.Things) {
-			demands.Things = append(demands.Things, breakdown.Thing(thing))
-		}
-		list[r.ExerciseID] = demands
-	}
-	return list, err
-}
-
-// HardFor says how hard an exercise is, part by part, for every instrument, by instrument
-// id, but for what is new.
-func (d *Desk) HardFor(ctx context.Context, exercise ExerciseID) (map[string]breakdown.DifficultyParts, error) {
-	var rows []struct{ Instrument, Parts string }
-	err := d.all(ctx, &rows, "list how hard it is", `SELECT instrument, parts FROM demands WHERE teacher_id = $1 AND exercise_id = $2`, exercise)
-	list := make(map[string]breakdown.DifficultyParts, len(rows))
-	for _, r := range rows {
-		list[r.Instrument] = partsFrom(r.Parts)
-	}
-	return list, err
 }
 
 // partsText writes the parts of a difficulty but for what is new.

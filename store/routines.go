@@ -5,6 +5,7 @@ import (
 	"encoding/json"
 	"errors"
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -48,6 +49,7 @@ type Chooser struct {
 // the section's, else the teacher's, else the standard one. One that does not suit the
 // family of an instrument is passed over. What is settled for a student holds in all.
 type Rules struct {
+	all      []routine.Named
 	standard routine.Named
 	named    map[string]routine.Named // the teacher's own, and those that ship
 	chosen   map[Chooser]string
@@ -87,32 +89,31 @@ func rulesOf(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID, sta
 	for _, n := range own {
 		r.named[n.ID] = n
 	}
-	var chosen []struct {
-		Chooser
-		Routine string
-	}
-	if err := sqlx.SelectContext(ctx, db, &chosen, `
-		SELECT 0 AS exercise, '' AS instrument, 0 AS section, value AS routine FROM settings WHERE teacher_id = $1 AND key = $2
-		UNION ALL SELECT id, '', 0, routine FROM exercises WHERE teacher_id = $1 AND routine <> ''
-		UNION ALL SELECT 0, instrument, 0, routine FROM instrument_routines WHERE teacher_id = $1
-		UNION ALL SELECT 0, '', id, routine FROM sections WHERE teacher_id = $1 AND routine <> ''`, teacher, RoutineSetting); err != nil {
-		return r, fmt.Errorf("list the choices of routines: %w", err)
-	}
-	for _, c := range chosen {
-		r.chosen[c.Chooser] = c.Routine
-	}
-	rows, err := db.QueryContext(ctx, `SELECT id, section_id, instrument, clean_to_go_on, stays FROM students WHERE teacher_id = $1`, teacher)
+	r.all = append(routine.Shipped(), own...)
+	r.all[0].Steps = standard
+	rows, err := db.QueryContext(ctx, `
+		SELECT 0 AS student, 0 AS exercise, '' AS instrument, 0 AS section, value AS routine, 0 AS clean, false AS stays FROM settings WHERE teacher_id = $1 AND key = $2
+		UNION ALL SELECT 0, id, '', 0, routine, 0, false FROM exercises WHERE teacher_id = $1 AND routine <> ''
+		UNION ALL SELECT 0, 0, instrument, 0, routine, 0, false FROM instrument_routines WHERE teacher_id = $1
+		UNION ALL SELECT 0, 0, '', id, routine, 0, false FROM sections WHERE teacher_id = $1 AND routine <> ''
+		UNION ALL SELECT id, 0, instrument, section_id, '', clean_to_go_on, stays FROM students WHERE teacher_id = $1`, teacher, RoutineSetting)
 	if err != nil {
-		return r, fmt.Errorf("list the students' rules: %w", err)
+		return r, fmt.Errorf("list the choices of routines: %w", err)
 	}
 	defer rows.Close()
 	for rows.Next() {
-		var id StudentID
-		var who ruled
-		if err := rows.Scan(&id, &who.section, &who.instrument, &who.rule.Clean, &who.rule.Stay); err != nil {
-			return r, fmt.Errorf("list the students' rules: %w", err)
+		var student StudentID
+		var by Chooser
+		var chosen string
+		var rule routine.Rule
+		if err := rows.Scan(&student, &by.Exercise, &by.Instrument, &by.Section, &chosen, &rule.Clean, &rule.Stay); err != nil {
+			return r, fmt.Errorf("list the choices of routines: %w", err)
 		}
-		r.students[id] = who
+		if student != 0 {
+			r.students[student] = ruled{section: by.Section, instrument: by.Instrument, rule: rule}
+		} else {
+			r.chosen[by] = chosen
+		}
 	}
 	for _, i := range instrument.All() {
 		r.family[i.ID] = i.Family
@@ -139,6 +140,9 @@ func ownRoutines(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID)
 	}
 	return list, nil
 }
+
+// All lists the routines there are: those that ship, then the teacher's own by title.
+func (r Rules) All() []routine.Named { return slices.Clone(r.all) }
 
 // Named finds a routine by its id; ok is false where there is none.
 func (r Rules) Named(id string) (routine.Named, bool) {

@@ -1,6 +1,10 @@
 package store
 
-import "context"
+import (
+	"context"
+
+	"unhurriedbench/core/finger"
+)
 
 // Settings are how a teacher counts, names and writes, by key. A key that is not
 // there is left to the program. Package web says which keys there are.
@@ -8,13 +12,43 @@ type Settings map[string]string
 
 // Settings lists a teacher's settings.
 func (d *Desk) Settings(ctx context.Context) (Settings, error) {
-	var rows []struct{ Key, Value string }
-	err := d.all(ctx, &rows, "list the settings", `SELECT key, value FROM settings WHERE teacher_id = $1`)
-	kept := Settings{}
-	for _, r := range rows {
-		kept[r.Key] = r.Value
+	w, err := d.Ways(ctx)
+	return w.Settings, err
+}
+
+// Ways are how a teacher teaches: the settings, what their instruments are, by instrument
+// id, and the fingerings wanted for notes, by instrument id.
+type Ways struct {
+	Settings  Settings
+	Kinds     map[string]string
+	Preferred map[string]finger.Preferred
+}
+
+// Ways reads all of it at once.
+func (d *Desk) Ways(ctx context.Context) (Ways, error) {
+	var rows []struct {
+		Table      int
+		Key, Value string
+		Pitch      int
 	}
-	return kept, err
+	err := d.all(ctx, &rows, "list how you teach", `
+		SELECT 0 AS table, key, value, 0 AS pitch FROM settings WHERE teacher_id = $1
+		UNION ALL SELECT 1, instrument, kind, 0 FROM instrument_kinds WHERE teacher_id = $1
+		UNION ALL SELECT 2, instrument, fingering, pitch FROM preferred WHERE teacher_id = $1`)
+	w := Ways{Settings: Settings{}, Kinds: map[string]string{}, Preferred: map[string]finger.Preferred{}}
+	for _, r := range rows {
+		switch {
+		case r.Table == 0:
+			w.Settings[r.Key] = r.Value
+		case r.Table == 1:
+			w.Kinds[r.Key] = r.Value
+		case w.Preferred[r.Key] == nil:
+			w.Preferred[r.Key] = finger.Preferred{r.Pitch: r.Value}
+		default:
+			w.Preferred[r.Key][r.Pitch] = r.Value
+		}
+	}
+	return w, err
 }
 
 // KeepSettings changes settings one by one, all or none, and leaves the others; ""
@@ -51,11 +85,6 @@ func (d *Desk) KeepKind(ctx context.Context, instrument, kind string) error {
 
 // Kinds are what the teacher's instruments are, by instrument id.
 func (d *Desk) Kinds(ctx context.Context) (map[string]string, error) {
-	var rows []struct{ Instrument, Kind string }
-	err := d.all(ctx, &rows, "list the kinds", `SELECT instrument, kind FROM instrument_kinds WHERE teacher_id = $1`)
-	kinds := map[string]string{}
-	for _, r := range rows {
-		kinds[r.Instrument] = r.Kind
-	}
-	return kinds, err
+	w, err := d.Ways(ctx)
+	return w.Kinds, err
 }

@@ -51,7 +51,7 @@ func given(t *testing.T, s *store.Store, teach bool) (f fixture, hidden store.St
 }
 
 // guestWrites are the writes that a colleague may do who teaches a section.
-var guestWrites = map[string]bool{"AddAttempts": true, "AddPressed": true, "AddTogether": true, "UndoAttempt": true, "UndoTogether": true, "SetCheckins": true, "KeepHomePlan": true, "DropHomePlan": true}
+var guestWrites = map[string]bool{"AddAttempts": true, "AddPressed": true, "AddTogether": true, "UndoAttempt": true, "UndoTogether": true, "SetCheckins": true, "KeepHomePlans": true, "DropHomePlan": true}
 
 // A colleague who was given a section sees its students and the exercises, and of
 // everything a desk can do nothing passes but, if they teach it, marks.

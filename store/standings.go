@@ -1,8 +1,11 @@
 package store
 
 import (
+	"cmp"
 	"context"
-	"fmt"
+	"slices"
+	"strconv"
+	"strings"
 	"time"
 
 	"github.com/jackc/pgx/v5"
@@ -20,6 +23,17 @@ type Task struct {
 
 // Standings are where students stand on exercises; a task without one is untried.
 type Standings map[Task]*progress.Standing
+
+// Of are the standings of some tasks.
+func (list Standings) Of(wanted func(Task) bool) Standings {
+	some := Standings{}
+	for task, at := range list {
+		if wanted(task) {
+			some[task] = at
+		}
+	}
+	return some
+}
 
 const standingColumns = `SELECT p.student_id, p.exercise_id, p.first_measure, p.last_measure, p.stage, p.clean, p.stumble, p.cause, p.tries,
 	p.rung, p.slowed, p.slower, p.faster, p.fewer, p.advice, p.stumbles, p.over, p.since, p.tempo, p.at FROM standings p `
@@ -123,27 +137,88 @@ func (d *Desk) StageCounts(ctx context.Context, section SectionID) ([]StageCount
 	return list, err
 }
 
-// CleanAt lists the exercises but one at which a student was clean to the end, with the
-// tempo of the last try; with no student, those of a section, with the tempo that half of
-// them reach. The demands are the instrument's.
-func (d *Desk) CleanAt(ctx context.Context, section SectionID, student StudentID, instrument string, but ExerciseID) ([]breakdown.Clean, error) {
-	who, id := "t.section_id = $2", int64(section)
-	if student != 0 {
-		who, id = "t.id = $2", int64(student)
-	}
+// Worked is one student's work on one exercise, in a few words.
+type Worked struct {
+	Student  StudentID
+	Exercise ExerciseID
+	Tempos   []int // of the last tries at the pieces that are done
+}
+
+// WorkedList is in the order of the exercises' ids.
+type WorkedList []Worked
+
+// Worked lists which students of a section have worked on which exercises.
+func (d *Desk) Worked(ctx context.Context, section SectionID) (WorkedList, error) {
 	var rows []struct {
-		Number, Tempo int
-		Title, Parts  string
+		Student  StudentID
+		Exercise ExerciseID
+		Tempos   string
 	}
-	err := d.all(ctx, &rows, "list what was clean", `
-		SELECT e.number, e.title, d.parts, s.tempo FROM (
-			SELECT p.exercise_id, percentile_disc(0.5) WITHIN GROUP (ORDER BY p.tempo) AS tempo FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
-			WHERE t.teacher_id = $1 AND `+who+` AND p.stage = 'done' AND p.tempo > 0 GROUP BY p.exercise_id) s
-		JOIN exercises e ON e.id = s.exercise_id JOIN demands d ON d.exercise_id = e.id AND d.instrument = $3
-		WHERE e.teacher_id = $1 AND e.removed_at IS NULL AND e.id <> $4 ORDER BY e.id`, id, instrument, but)
-	list := make([]breakdown.Clean, len(rows))
+	err := d.all(ctx, &rows, "list what was worked on", `
+		SELECT p.student_id AS student, p.exercise_id AS exercise,
+			coalesce(string_agg(p.tempo::text, ' ') FILTER (WHERE p.stage = 'done' AND p.tempo > 0), '') AS tempos
+		FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
+		WHERE t.teacher_id = $1 AND t.section_id = $2 GROUP BY p.student_id, p.exercise_id ORDER BY p.exercise_id`, section)
+	list := make(WorkedList, len(rows))
 	for k, r := range rows {
-		list[k] = breakdown.Clean{Name: fmt.Sprintf("%d · %s", r.Number, r.Title), Parts: partsFrom(r.Parts), Tempo: r.Tempo}
+		list[k] = Worked{Student: r.Student, Exercise: r.Exercise}
+		for word := range strings.FieldsSeq(r.Tempos) {
+			tempo, _ := strconv.Atoi(word) // as the database wrote it
+			list[k].Tempos = append(list[k].Tempos, tempo)
+		}
 	}
 	return list, err
+}
+
+// Worked is Worked of the students whose standings these are.
+func (list Standings) Worked() WorkedList {
+	var all WorkedList
+	for task, at := range list {
+		w := Worked{Student: task.Student, Exercise: task.Exercise}
+		for key, state := range at.Pieces {
+			if tempo := at.Times[key].Tempo; state.Stage == routine.Done && tempo > 0 {
+				w.Tempos = append(w.Tempos, tempo)
+			}
+		}
+		all = append(all, w)
+	}
+	slices.SortFunc(all, func(a, b Worked) int { return cmp.Compare(a.Exercise, b.Exercise) })
+	return all
+}
+
+// On lists the exercises that a student has worked on; with no student, those that at least
+// half of the section have, of those who have tries at all.
+func (l WorkedList) On(student StudentID) []ExerciseID {
+	students, times := map[StudentID]bool{}, map[ExerciseID]int{}
+	for _, w := range l {
+		if student == 0 || w.Student == student {
+			students[w.Student] = true
+			times[w.Exercise]++
+		}
+	}
+	var list []ExerciseID
+	for id, n := range times {
+		if 2*n >= len(students) {
+			list = append(list, id)
+		}
+	}
+	slices.Sort(list)
+	return list
+}
+
+// CleanAt are the exercises at which a student was clean to the end, with the tempo that
+// half of their pieces reach; with no student, those of the section.
+func (l WorkedList) CleanAt(student StudentID) map[ExerciseID]int {
+	tempos := map[ExerciseID][]int{}
+	for _, w := range l {
+		if (student == 0 || w.Student == student) && len(w.Tempos) > 0 {
+			tempos[w.Exercise] = append(tempos[w.Exercise], w.Tempos...)
+		}
+	}
+	half := make(map[ExerciseID]int, len(tempos))
+	for id, list := range tempos {
+		slices.Sort(list)
+		half[id] = list[(len(list)-1)/2]
+	}
+	return half
 }

@@ -51,7 +51,10 @@ const mostConnections = 16
 
 // Open connects to the database at url and brings its tables up to date. It refuses a
 // database that a newer program has used.
-func Open(ctx context.Context, url string) (*Store, error) {
+func Open(ctx context.Context, url string) (*Store, error) { return OpenTraced(ctx, url, nil) }
+
+// OpenTraced is Open, with a tracer that sees every statement once the tables are up to date.
+func OpenTraced(ctx context.Context, url string, tracer pgx.QueryTracer) (*Store, error) {
 	config, err := pgx.ParseConfig(url)
 	if err != nil {
 		return nil, fmt.Errorf("read the database's address: %w", err)
@@ -59,6 +62,7 @@ func Open(ctx context.Context, url string) (*Store, error) {
 	if err := bringUpToDate(ctx, *config); err != nil {
 		return nil, err
 	}
+	config.Tracer = tracer
 	config.RuntimeParams["statement_timeout"] = strconv.FormatInt(longestStatement.Milliseconds(), 10)
 	config.RuntimeParams["idle_in_transaction_session_timeout"] = config.RuntimeParams["statement_timeout"]
 	db := sqlx.NewDb(stdlib.OpenDB(*config), "pgx")

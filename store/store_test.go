@@ -17,7 +17,9 @@ import (
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/internal/testdb"
+	"unhurriedbench/reading"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // fixture is a teacher with one of everything, each bearing the teacher's mark.
@@ -120,7 +122,7 @@ func addMore(t *testing.T, s *store.Store, mark string) fixture {
 		t.Fatal(err)
 	}
 	f.checkin = checkins[0].ID
-	if err := f.KeepHomePlan(ctx, homePlan(f, "plan of "+mark)); err != nil {
+	if err := f.KeepHomePlans(ctx, homePlan(f, "plan of "+mark)); err != nil {
 		t.Fatal(err)
 	}
 	if err := f.MarkAtCheckin(ctx, "", f.checkin, f.try(true, routine.None)); err != nil {
@@ -433,7 +435,7 @@ func TestMetBefore(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	met := func(number int, instrument string, worked ...store.ExerciseID) string {
-		m, err := f.MetBefore(ctx, f.book, number, instrument, worked)
+		m, err := f.class().MetBefore(ctx, store.Exercise{BookID: f.book, Number: number}, instrument, worked)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -467,6 +469,9 @@ func TestMetBefore(t *testing.T) {
 		t.Errorf("in a removed exercise is met %s", got)
 	}
 }
+
+// class is the fixture's desk as pages read it, with nothing read yet.
+func (f fixture) class() *teach.Class { return teach.New(f.Desk, reading.New(reading.Memory)) }
 
 // another is one more exercise of the fixture's book, in which the oboe meets some things.
 func (f fixture) another(t *testing.T, number int, things ...breakdown.Thing) store.ExerciseID {
@@ -513,7 +518,7 @@ func TestWorked(t *testing.T) {
 		}
 	}
 	for student, want := range map[store.StudentID]string{0: fmt.Sprint([]store.ExerciseID{f.exercise}), f.student: fmt.Sprint([]store.ExerciseID{f.exercise})} {
-		if list, err := f.Worked(ctx, f.section, student); err != nil || fmt.Sprint(list) != want {
+		if list, err := f.class().Worked(ctx, f.section, student); err != nil || fmt.Sprint(list) != want {
 			t.Errorf("student %d has worked on %v, %v, want %s", student, list, err, want)
 		}
 	}
@@ -844,7 +849,7 @@ func TestCuts(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		own, err := f.OutlineFor(ctx, x, "horn-f")
+		own, err := f.class().OutlineFor(ctx, x, "horn-f")
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -908,11 +913,11 @@ func TestOrderOnTheShelf(t *testing.T) {
 			t.Errorf("the order is %s, want %s", got, step.want)
 		}
 	}
-	before, after, err := f.Neighbours(ctx, five) // of 1 5 3
+	before, after, err := f.class().Neighbours(ctx, five) // of 1 5 3
 	if err != nil || before.Number != 1 || after != (store.Neighbour{ID: three, Number: 3}) {
 		t.Errorf("beside 5 stand %v and %v, %v", before, after, err)
 	}
-	if before, _, err := f.Neighbours(ctx, f.exercise); err != nil || before.ID != 0 {
+	if before, _, err := f.class().Neighbours(ctx, f.exercise); err != nil || before.ID != 0 {
 		t.Errorf("before the first stands %v, %v", before, err)
 	}
 	f.another(t, 2)
@@ -939,7 +944,7 @@ func TestCleanAt(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
-	if list, err := f.CleanAt(ctx, f.section, f.student, "oboe", 0); err != nil || len(list) != 0 {
+	if list, err := f.class().CleanAt(ctx, f.section, f.student, "oboe", 0); err != nil || len(list) != 0 {
 		t.Fatalf("before anything is done: %v, %v", list, err)
 	}
 	finish := func(student store.StudentID, tempo int) {
@@ -963,12 +968,12 @@ func TestCleanAt(t *testing.T) {
 		finish(id, tempo)
 	}
 	for student, want := range map[store.StudentID]string{f.student: "66", 0: "72"} {
-		list, err := f.CleanAt(ctx, f.section, student, "oboe", 0)
+		list, err := f.class().CleanAt(ctx, f.section, student, "oboe", 0)
 		if err != nil || len(list) != 1 || fmt.Sprint(list[0].Tempo) != want || list[0].Parts.Rhythm != 0.25 || list[0].Name != "1 · a's Lamp" {
 			t.Errorf("for student %d: %v, %v, want %s", student, list, err, want)
 		}
 	}
-	if list, err := f.CleanAt(ctx, f.section, 0, "oboe", f.exercise); err != nil || len(list) != 0 {
+	if list, err := f.class().CleanAt(ctx, f.section, 0, "oboe", f.exercise); err != nil || len(list) != 0 {
 		t.Errorf("but for itself: %v, %v", list, err)
 	}
 }

@@ -110,6 +110,21 @@ func (s *Store) TeacherByID(ctx context.Context, id TeacherID) (Teacher, error) 
 	return t, err
 }
 
+// SignedIn is TeacherByID, with what the owner has chosen for the installation.
+func (s *Store) SignedIn(ctx context.Context, id TeacherID) (Teacher, House, error) {
+	row := struct {
+		Teacher
+		House
+	}{}
+	standard := StandardHouse
+	err := s.one(ctx, &row, "find the teacher", `
+		SELECT `+teacherColumns+`, coalesce(longest_days, $2) AS longest_days, coalesce(idle_days, $3) AS idle_days,
+			coalesce(idle_minutes, $4) AS idle_minutes, coalesce(retain_months, $5) AS retain_months
+		FROM teachers LEFT JOIN house ON true WHERE id = $1 AND removed_at IS NULL`,
+		id, standard.LongestDays, standard.IdleDays, standard.IdleMinutes, standard.RetainMonths)
+	return row.Teacher, row.House, err
+}
+
 // HasTeachers says whether anybody has an account yet.
 func (s *Store) HasTeachers(ctx context.Context) (bool, error) {
 	var some bool

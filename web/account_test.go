@@ -155,8 +155,12 @@ func TestASharedComputer(t *testing.T) {
 		s.server.sessions.Put(ctx, sessionNumber, tt.number)
 		s.server.sessions.Put(ctx, sessionBegun, time.Now().Add(-tt.age).Unix())
 		r := httptest.NewRequest(http.MethodGet, "/", http.NoBody).WithContext(ctx)
-		if got, err := s.server.holds(r, account); err != nil || got != tt.want {
-			t.Errorf("%+v: the session holds: %v, %v", tt, got, err)
+		_, house, err := s.store.SignedIn(context.Background(), account.ID)
+		if err != nil {
+			t.Fatal(err)
+		}
+		if got := s.server.holds(r, account, house); got != tt.want {
+			t.Errorf("%+v: the session holds: %v", tt, got)
 		}
 		if used := s.server.sessions.GetInt64(ctx, usedLast); tt.shared && tt.want && time.Since(time.Unix(used, 0)) > time.Minute {
 			t.Error("the use of a session is not written down")

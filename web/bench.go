@@ -18,6 +18,7 @@ import (
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // explained is the Bench's second step: the part of what was chosen, read whole.
@@ -40,6 +41,9 @@ type explained struct {
 
 // asked is what a request chooses, how its teacher teaches, and what the section has worked on.
 func (s *Server) asked(r *http.Request, ask benchAsk) (choice, taughtBy, []store.ExerciseID, error) {
+	if _, err := deskOf(r).Exercises(r.Context()); err != nil { // the one at hand is among them
+		return choice{}, taughtBy{}, nil, err
+	}
 	c, err := s.choose(r, ask)
 	if err != nil {
 		return c, taughtBy{}, nil, err
@@ -81,10 +85,10 @@ func (c choice) plays(tab instrumentTab) bool {
 
 // explain reads the part of what was chosen, as the teacher has it taught, for a section that
 // has worked on some exercises.
-func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept taughtBy, worked []store.ExerciseID) (explained, error) {
+func (s *Server) explain(ctx context.Context, desk *teach.Class, c *choice, kept taughtBy, worked []store.ExerciseID) (explained, error) {
 	var x explained
 	c.Instrument = kept.instrument(c.Instrument)
-	met, err := s.reader.MetBefore(ctx, desk, c.Exercise, c.Instrument.ID, worked)
+	met, err := desk.MetBefore(ctx, c.Exercise, c.Instrument.ID, worked)
 	if err != nil {
 		return x, err
 	}
@@ -97,7 +101,7 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept 
 		return x, err
 	}
 	x.OwnPart, x.tempo, x.tempoWords = part.Own, part.Score.Tempo, part.Score.TempoWords
-	if x.Options.Placed, err = s.placement(ctx, desk, kept, c.Exercise, c.Instrument); err != nil {
+	if x.Options.Placed, err = desk.Placed(ctx, c.Exercise, c.Instrument); err != nil {
 		return x, err
 	}
 	if x.Options.Pencils, err = desk.Pencils(ctx, c.Exercise.ID, c.Instrument.ID); err != nil {
@@ -123,7 +127,7 @@ func (s *Server) explain(ctx context.Context, desk *store.Desk, c *choice, kept 
 }
 
 // newTo is what the student at hand has not met, or the section.
-func (s *Server) newTo(ctx context.Context, desk *store.Desk, c choice, r breakdown.Report) ([]string, error) {
+func (s *Server) newTo(ctx context.Context, desk *teach.Class, c choice, r breakdown.Report) ([]string, error) {
 	if c.Student.ID == 0 {
 		return r.News(), nil
 	}
@@ -131,7 +135,7 @@ func (s *Server) newTo(ctx context.Context, desk *store.Desk, c choice, r breakd
 	if err != nil || len(worked) == 0 {
 		return r.News(), err
 	}
-	met, err := s.reader.MetBefore(ctx, desk, c.Exercise, c.Instrument.ID, worked)
+	met, err := desk.MetBefore(ctx, c.Exercise, c.Instrument.ID, worked)
 	return r.NewIn(met), err
 }
 
@@ -148,7 +152,7 @@ func (c *choice) piecesOf(r breakdown.Report) {
 func (x explained) InDrill() bool { return x.Line != "" }
 
 // fingerOptions is how the teacher wants the part fingered.
-func fingerOptions(ctx context.Context, desk *store.Desk, c choice) (finger.Options, error) {
+func fingerOptions(ctx context.Context, desk *teach.Class, c choice) (finger.Options, error) {
 	o := finger.Options{Year: c.Section.Year}
 	var err error
 	if o.Preferred, err = desk.Preferred(ctx, c.Instrument.ID); err != nil {
@@ -243,7 +247,7 @@ func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
 			return v, err
 		}
 	}
-	hard, err := deskOf(r).HardFor(r.Context(), w.Exercise.ID)
+	hard, err := deskOf(r).HardFor(r.Context(), w.Exercise.ID, w.Instrument.ID)
 	if err != nil {
 		return v, err
 	}

@@ -79,7 +79,7 @@ func (s *Server) choose(r *http.Request, ask benchAsk) (choice, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	c := choice{ask: ask, Guest: desk.Guest()}
 	var err error
-	if c.Exercise, err = s.reader.Exercise(ctx, desk, ask.exercise); err != nil {
+	if c.Exercise, err = desk.Exercise(ctx, ask.exercise); err != nil {
 		return c, err
 	}
 	if ask.student != 0 {

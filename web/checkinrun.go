@@ -227,7 +227,7 @@ func (s *Server) addDueMusic(r *http.Request, v *checkinView) error {
 // others lists what may be asked for beside what is due, in the order of the books.
 func (s *Server) others(r *http.Request, v checkinView) ([]otherExercise, error) {
 	ctx, desk := r.Context(), deskOf(r)
-	exercises, err := s.reader.Exercises(ctx, desk)
+	exercises, err := desk.Exercises(ctx)
 	if err != nil {
 		return nil, err
 	}

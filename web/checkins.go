@@ -14,6 +14,7 @@ import (
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // usualHearing is how many minutes hearing a section takes where nothing is said.
@@ -80,7 +81,7 @@ func (v checkinsView) Link(_ string, section store.SectionID) string {
 	return fmt.Sprintf("/check-ins?section=%d", section)
 }
 
-func (v *checkinsView) fill(ctx context.Context, desk *store.Desk) error {
+func (v *checkinsView) fill(ctx context.Context, desk *teach.Class) error {
 	minutes, _ := strconv.Atoi(v.Minutes)
 	if v.Minutes == "" {
 		minutes, v.Minutes = usualHearing, strconv.Itoa(usualHearing)
@@ -287,7 +288,7 @@ type dueKey struct {
 
 // notClean are the pieces that students were asked for at their last check-in, and that were
 // not heard there, or not clean.
-func notClean(ctx context.Context, desk *store.Desk, students []store.Student, list []store.Checkin) (map[dueKey]bool, error) {
+func notClean(ctx context.Context, desk *teach.Class, students []store.Student, list []store.Checkin) (map[dueKey]bool, error) {
 	missed := map[dueKey]bool{}
 	for _, c := range list {
 		if c.Heard == nil || !slices.ContainsFunc(students, func(s store.Student) bool { return s.ID == c.Student }) {

@@ -169,7 +169,7 @@ func (s *Server) classExercises(r *http.Request, section store.SectionID) ([]sto
 	if err != nil {
 		return nil, err
 	}
-	exercises, err := s.reader.Exercises(ctx, desk)
+	exercises, err := desk.Exercises(ctx)
 	if err != nil {
 		return nil, err
 	}

@@ -9,6 +9,7 @@ import (
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // compareView lays two passages over one ruler of pulses.
@@ -27,7 +28,7 @@ type proposedPair struct{ Link, One, Other, Why string }
 const mostProposed = 6
 
 // propose finds pairs in the teacher's books.
-func (s *Server) propose(ctx context.Context, desk *store.Desk, exercises []store.Exercise) ([]proposedPair, error) {
+func (s *Server) propose(ctx context.Context, desk *teach.Class, exercises []store.Exercise) ([]proposedPair, error) {
 	var sources []breakdown.Source
 	titles := map[int64]string{}
 	for _, x := range exercises {
@@ -66,7 +67,7 @@ func (s *Server) compare(w http.ResponseWriter, r *http.Request) {
 		B: passage{store.ExerciseID(number(r, "b")), int(number(r, "b-from")), int(number(r, "b-to"))},
 	}
 	var err error
-	if v.Exercises, err = s.reader.Exercises(ctx, desk); err != nil {
+	if v.Exercises, err = desk.Exercises(ctx); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -101,7 +102,7 @@ func (s *Server) compare(w http.ResponseWriter, r *http.Request) {
 
 // measures takes a passage out of its exercise, or says what is wrong with it.
 func (s *Server) measures(r *http.Request, p passage) (score.Part, string, error) {
-	x, err := s.reader.Exercise(r.Context(), deskOf(r), p.Exercise)
+	x, err := deskOf(r).Exercise(r.Context(), p.Exercise)
 	if err != nil {
 		return score.Part{}, "", err
 	}

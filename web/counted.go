@@ -17,6 +17,7 @@ import (
 	"unhurriedbench/core/score"
 	"unhurriedbench/reading"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // typed is what is typed to count an exercise and to name it.
@@ -71,7 +72,7 @@ func typedOf(ctx context.Context, sc score.Score, names name.System) (t typed, w
 
 // startLike begins an exercise as the last of its book does: in its meter, key and tempo, and
 // written for whom it is.
-func (s *Server) startLike(ctx context.Context, desk *store.Desk, e *entry, book store.BookID) error {
+func (s *Server) startLike(ctx context.Context, desk *teach.Class, e *entry, book store.BookID) error {
 	list, err := desk.Exercises(ctx)
 	if err != nil {
 		return err

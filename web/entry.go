@@ -422,7 +422,7 @@ func (s *Server) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x
 		s.failed(w, r, err)
 		return
 	}
-	kept, err := s.reader.Exercise(ctx, desk, x.ID)
+	kept, err := desk.Exercise(ctx, x.ID)
 	if err != nil {
 		s.failed(w, r, err)
 		return

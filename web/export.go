@@ -40,7 +40,7 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	placed, err := s.placement(ctx, desk, kept, x, target)
+	placed, err := desk.Placed(ctx, x, target)
 	if err != nil {
 		s.failed(w, r, err)
 		return

@@ -12,6 +12,7 @@ import (
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // exportBook sends a whole book: its tunes in ABC, or a .zip of MusicXML files.
@@ -50,7 +51,7 @@ func (s *Server) exportBook(w http.ResponseWriter, r *http.Request) {
 
 // bookAsABC writes the exercises one after another, each under its number. One that was typed
 // in ABC stands as it was typed.
-func (s *Server) bookAsABC(ctx context.Context, desk *store.Desk, book []store.Exercise) ([]byte, error) {
+func (s *Server) bookAsABC(ctx context.Context, desk *teach.Class, book []store.Exercise) ([]byte, error) {
 	var out bytes.Buffer
 	for _, x := range book {
 		source, err := desk.Source(ctx, x.Hash)
@@ -81,7 +82,7 @@ func (s *Server) bookAsABC(ctx context.Context, desk *store.Desk, book []store.E
 }
 
 // bookAsZip packs a MusicXML file of each exercise, as it was brought in where it was one.
-func (s *Server) bookAsZip(ctx context.Context, desk *store.Desk, book []store.Exercise) ([]byte, error) {
+func (s *Server) bookAsZip(ctx context.Context, desk *teach.Class, book []store.Exercise) ([]byte, error) {
 	var out bytes.Buffer
 	z := zip.NewWriter(&out)
 	for _, x := range book {

@@ -9,6 +9,7 @@ import (
 	"github.com/go-chi/chi/v5"
 
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // inGiven lets a colleague into a section they were given, where a request is about one:
@@ -21,6 +22,15 @@ func (s *Server) inGiven(next http.Handler) http.Handler {
 			return
 		}
 		a := asking(r)
+		own, err := isOwn(r, named)
+		if err != nil {
+			s.failed(w, r, err)
+			return
+		}
+		if own {
+			next.ServeHTTP(w, r)
+			return
+		}
 		desk, err := s.store.InGiven(r.Context(), a.Teacher.ID, named)
 		switch {
 		case errors.Is(err, store.ErrNotFound): // at their own desk
@@ -28,10 +38,28 @@ func (s *Server) inGiven(next http.Handler) http.Handler {
 			s.failed(w, r, err)
 			return
 		default:
-			a.desk = desk
+			a.desk = teach.New(desk, s.reader)
 		}
 		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), actorKey, a)))
 	})
+}
+
+// isOwn says whether what is named is at the teacher's own desk.
+func isOwn(r *http.Request, named store.Named) (bool, error) {
+	ctx, desk := r.Context(), deskOf(r)
+	var err error
+	switch {
+	case named.Student != 0:
+		_, err = desk.StudentByID(ctx, named.Student)
+	case named.Section != 0:
+		_, err = desk.Section(ctx, named.Section)
+	default:
+		return false, nil
+	}
+	if errors.Is(err, store.ErrNotFound) {
+		return false, nil
+	}
+	return err == nil, err
 }
 
 // namedIn is whom or what a request is about.

@@ -9,7 +9,7 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // hardestView sets the instruments of a section against the measures of an exercise: who
@@ -95,7 +95,7 @@ const worthMore = 2
 const mostMore = 4
 
 // addMore finds the exercises that practise what is hard in the measure at hand.
-func (s *Server) addMore(ctx context.Context, desk *store.Desk, v *hardestView) error {
+func (s *Server) addMore(ctx context.Context, desk *teach.Class, v *hardestView) error {
 	var words []string
 	for _, t := range v.trouble {
 		words = append(words, t.Words())
@@ -104,7 +104,7 @@ func (s *Server) addMore(ctx context.Context, desk *store.Desk, v *hardestView) 
 	if len(v.trouble) == 0 {
 		return nil
 	}
-	exercises, err := s.reader.Exercises(ctx, desk)
+	exercises, err := desk.Exercises(ctx)
 	if err != nil {
 		return err
 	}

@@ -84,7 +84,7 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 	if v.Also, err = s.otherInstrument(r, v.Student); err != nil {
 		return v, err
 	}
-	exercises, err := s.reader.Exercises(ctx, desk)
+	exercises, err := desk.Exercises(ctx)
 	if err != nil {
 		return v, fmt.Errorf("show a student's history: %w", err)
 	}

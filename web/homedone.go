@@ -11,6 +11,7 @@ import (
 	"unhurriedbench/core/card"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // homeDone is what a student has done at home, and what they say of it. It is theirs: what the
@@ -132,7 +133,7 @@ func saidWords(t store.HomeTry, stage string) string {
 
 // homeDone is what a student has done at home, of a plan where there is one, and how well they
 // hear it, beside the teacher's log, newest first.
-func (s *Server) homeDone(ctx context.Context, desk *store.Desk, student store.Student, p *store.HomePlan, log []store.Attempt) (homeDone, error) {
+func (s *Server) homeDone(ctx context.Context, desk *teach.Class, student store.Student, p *store.HomePlan, log []store.Attempt) (homeDone, error) {
 	tries, err := homeAttempts(ctx, desk, student.ID, dateOf(time.Now()).AddDate(0, -3, 0))
 	if err != nil {
 		return homeDone{}, err
@@ -141,7 +142,7 @@ func (s *Server) homeDone(ctx context.Context, desk *store.Desk, student store.S
 	if err != nil {
 		return homeDone{}, err
 	}
-	exercises, err := s.reader.Exercises(ctx, desk)
+	exercises, err := desk.Exercises(ctx)
 	if err != nil {
 		return homeDone{}, err
 	}

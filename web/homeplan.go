@@ -19,6 +19,7 @@ import (
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // What a plan is made of where nothing is chosen: four days a week, a quarter of an hour.
@@ -132,7 +133,7 @@ func typedWeekdays(r *http.Request) []int {
 // MinutesField is what stands in the field of minutes.
 func (v homePlanView) MinutesField() string { return cmp.Or(v.MinutesTyped, strconv.Itoa(v.Minutes)) }
 
-func (s *Server) homePlanView(ctx context.Context, desk *store.Desk, student store.StudentID) (homePlanView, error) {
+func (s *Server) homePlanView(ctx context.Context, desk *teach.Class, student store.StudentID) (homePlanView, error) {
 	v := homePlanView{Guest: desk.Guest(), Weekdays: usualDays, Minutes: usualHomeMinutes}
 	var err error
 	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
@@ -162,12 +163,12 @@ func (s *Server) homePlanView(ctx context.Context, desk *store.Desk, student sto
 
 // nextCheckin is the day of a student's check-in to come, the zero time where there is none
 // after today.
-func nextCheckin(ctx context.Context, desk *store.Desk, student store.StudentID) (time.Time, error) {
-	list, err := desk.StudentCheckins(ctx, student, 1)
-	if err != nil || len(list) == 0 || list[0].Heard != nil || !list[0].On.After(dateOf(time.Now())) {
+func nextCheckin(ctx context.Context, desk *teach.Class, student store.StudentID) (time.Time, error) {
+	next, err := desk.NextCheckin(ctx, student)
+	if err != nil || next == nil || !next.On.After(dateOf(time.Now())) {
 		return time.Time{}, err
 	}
-	return list[0].On, nil
+	return next.On, nil
 }
 
 // show lays a plan out for the page, every day between its first and its last.
@@ -324,7 +325,7 @@ func (s *Server) changeHomeDay(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) afterHomePlan(w http.ResponseWriter, r *http.Request, p store.HomePlan) {
-	if err := deskOf(r).KeepHomePlan(r.Context(), p); err != nil {
+	if err := deskOf(r).KeepHomePlans(r.Context(), p); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -366,14 +367,14 @@ func (s *Server) layOutHome(r *http.Request, p *store.HomePlan, student store.St
 // check-in to come, and what they have tried last.
 func (s *Server) homePieces(r *http.Request, student store.Student, reads homeReads) ([]homeplan.Piece, error) {
 	ctx, desk := r.Context(), deskOf(r)
-	checkins, err := desk.StudentCheckins(ctx, student.ID, 1)
+	next, err := desk.NextCheckin(ctx, student.ID)
 	if err != nil {
 		return nil, err
 	}
 	due := map[dueKey]bool{}
 	wanted := map[store.ExerciseID]bool{}
-	if len(checkins) > 0 && checkins[0].Heard == nil {
-		for _, step := range checkins[0].Due {
+	if next != nil {
+		for _, step := range next.Due {
 			due[dueKey{student.ID, step.Exercise, step.Piece.String()}] = true
 			wanted[store.ExerciseID(step.Exercise)] = true
 		}
@@ -382,7 +383,7 @@ func (s *Server) homePieces(r *http.Request, student store.Student, reads homeRe
 	if err != nil {
 		return nil, err
 	}
-	exercises, err := s.reader.Exercises(ctx, desk)
+	exercises, err := desk.Exercises(ctx)
 	if err != nil {
 		return nil, err
 	}

@@ -143,7 +143,7 @@ func TestPastDaysOfAPlanStay(t *testing.T) {
 		p.Plan.Days[k].On -= 2
 	}
 	past := fmt.Sprint(p.Plan.Days[:2])
-	if err := desk.KeepHomePlan(ctx, store.HomePlan{Student: alma, From: p.From, Until: p.Until, Weekdays: p.Weekdays, Minutes: p.Minutes, Plan: p.Plan}); err != nil {
+	if err := desk.KeepHomePlans(ctx, store.HomePlan{Student: alma, From: p.From, Until: p.Until, Weekdays: p.Weekdays, Minutes: p.Minutes, Plan: p.Plan}); err != nil {
 		t.Fatal(err)
 	}
 	v.post(at+"/day", url.Values{"on": {now.AddDate(0, 0, 1).Format(time.DateOnly)}, "minutes": {"20"}})

@@ -88,7 +88,7 @@ func (s *Server) makePlans(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	reads := homeReads{}
+	reads, plans := homeReads{}, []store.HomePlan{}
 	for _, student := range students {
 		p := asked
 		p.Student, p.Changed = student.ID, map[string]int{}
@@ -104,10 +104,11 @@ func (s *Server) makePlans(w http.ResponseWriter, r *http.Request) {
 			s.failedToRead(w, r, err)
 			return
 		}
-		if err := desk.KeepHomePlan(ctx, p); err != nil {
-			s.failed(w, r, err)
-			return
-		}
+		plans = append(plans, p)
+	}
+	if err := desk.KeepHomePlans(ctx, plans...); err != nil {
+		s.failed(w, r, err)
+		return
 	}
 	s.flash(r, fmt.Sprintf("%s laid out.", numbered(len(students), "plan is", "plans are")))
 	http.Redirect(w, r, fmt.Sprintf("/plans?section=%d", section.ID), http.StatusSeeOther)

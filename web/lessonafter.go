@@ -7,6 +7,7 @@ import (
 
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // afterView is a lesson that is over: what was done, by whom not, and with what the next
@@ -35,7 +36,7 @@ type stumbleLine struct {
 }
 
 // marksOf are what was marked in a lesson.
-func marksOf(ctx context.Context, desk *store.Desk, l store.Lesson) ([]lesson.Mark, error) {
+func marksOf(ctx context.Context, desk *teach.Class, l store.Lesson) ([]lesson.Mark, error) {
 	if l.Begun == nil {
 		return nil, nil
 	}
@@ -60,7 +61,7 @@ func marksOf(ctx context.Context, desk *store.Desk, l store.Lesson) ([]lesson.Ma
 }
 
 // outcomes says what became of a lesson, and with what the next one should begin.
-func outcomes(ctx context.Context, desk *store.Desk, l store.Lesson, students []store.Student) ([]lesson.Outcome, []lesson.Step, error) {
+func outcomes(ctx context.Context, desk *teach.Class, l store.Lesson, students []store.Student) ([]lesson.Outcome, []lesson.Step, error) {
 	marks, err := marksOf(ctx, desk, l)
 	if err != nil {
 		return nil, nil, err

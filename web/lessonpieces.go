@@ -82,7 +82,7 @@ func (s *Server) proposeLesson(r *http.Request, section store.SectionID, minutes
 	if err != nil {
 		return lesson.Plan{}, err
 	}
-	exercises, err := s.reader.Exercises(ctx, desk)
+	exercises, err := desk.Exercises(ctx)
 	if err != nil {
 		return lesson.Plan{}, err
 	}

@@ -16,6 +16,7 @@ import (
 	"unhurriedbench/core/play"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // runView is a lesson while it runs: every step with all that the room needs for it, so
@@ -165,7 +166,7 @@ func (s *Server) runView(r *http.Request, l store.Lesson) (runView, error) {
 }
 
 // fillRoom lists who is in the section, and what they play.
-func (v *runView) fillRoom(ctx context.Context, desk *store.Desk) error {
+func (v *runView) fillRoom(ctx context.Context, desk *teach.Class) error {
 	students, err := desk.Students(ctx, v.Section)
 	if err != nil {
 		return err

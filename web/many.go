@@ -17,6 +17,7 @@ import (
 	"unhurriedbench/core/score"
 	"unhurriedbench/reading"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // manyView is several exercises that are brought in together.
@@ -150,7 +151,7 @@ func (row *manyRow) describe(sc score.Score, writtenFor string) {
 }
 
 // numbersIn lists the numbers of a book's exercises.
-func numbersIn(ctx context.Context, desk *store.Desk, book string) ([]int, error) {
+func numbersIn(ctx context.Context, desk *teach.Class, book string) ([]int, error) {
 	list, err := desk.Exercises(ctx)
 	var numbers []int
 	for _, x := range list {
@@ -255,7 +256,7 @@ func rowsIn(r *http.Request) ([]manyRow, string) {
 
 // good reads the rows that are taken and lists those that can be kept; the others get their
 // reasons.
-func (s *Server) good(ctx context.Context, desk *store.Desk, v *manyView) ([]store.Sourced, error) {
+func (s *Server) good(ctx context.Context, desk *teach.Class, v *manyView) ([]store.Sourced, error) {
 	if v.Book == "" || len(v.Book) > 120 {
 		v.Problems = append(v.Problems, "The book's title is missing, or longer than 120 letters. Choose a book, or type a title for a new one.")
 	}
@@ -346,7 +347,7 @@ func (s *Server) readMany(w http.ResponseWriter, r *http.Request) {
 	of := max(int(number(r, "of")), len(ids))
 	now := min(readAtOnce, len(ids))
 	for _, id := range ids[:now] {
-		_, err := s.reader.Exercise(r.Context(), deskOf(r), store.ExerciseID(id))
+		_, err := deskOf(r).Exercise(r.Context(), store.ExerciseID(id))
 		if err != nil && !errors.Is(err, store.ErrNotFound) { // which was taken away meanwhile
 			s.failed(w, r, err)
 			return

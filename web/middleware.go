@@ -11,6 +11,7 @@ import (
 	"github.com/go-chi/chi/v5/middleware"
 
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // logRequests logs the route's pattern, not the path, which may name a student.
@@ -53,7 +54,7 @@ const (
 // actor is who asks, and the desk that is theirs: a teacher now.
 type actor struct {
 	Teacher store.Teacher
-	desk    *store.Desk
+	desk    *teach.Class
 }
 
 // asking is who asks; handlers behind requireTeacher have somebody.
@@ -63,7 +64,7 @@ func asking(r *http.Request) actor {
 }
 
 // deskOf is the desk of whoever asks.
-func deskOf(r *http.Request) *store.Desk { return asking(r).desk }
+func deskOf(r *http.Request) *teach.Class { return asking(r).desk }
 
 func (s *Server) requireTeacher(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
@@ -96,17 +97,17 @@ func (s *Server) signedIn(r *http.Request) (actor, error) {
 	if id == 0 {
 		return actor{}, nil
 	}
-	t, err := s.store.TeacherByID(r.Context(), id)
+	t, house, err := s.store.SignedIn(r.Context(), id)
 	if errors.Is(err, store.ErrNotFound) {
 		return actor{}, nil
 	}
 	if err != nil {
 		return actor{}, err
 	}
-	if still, err := s.holds(r, t); err != nil || !still {
-		return actor{}, err
+	if !s.holds(r, t, house) {
+		return actor{}, nil
 	}
-	return actor{t, s.store.For(id)}, nil
+	return actor{t, teach.New(s.store.For(id), s.reader)}, nil
 }
 
 // away answers while the records cannot be reached.

@@ -17,6 +17,7 @@ import (
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // cardDesk is a student's cards and where they stand with them.
@@ -30,7 +31,7 @@ type cardDesk struct {
 
 // cardDesk reads the exercises that a student has worked on, those of the last weeks, and what
 // they have answered.
-func (s *Server) cardDesk(ctx context.Context, desk *store.Desk, student store.Student) (cardDesk, error) {
+func (s *Server) cardDesk(ctx context.Context, desk *teach.Class, student store.Student) (cardDesk, error) {
 	var d cardDesk
 	reads, err := readerFor(ctx, desk, student)
 	if err != nil {
@@ -82,13 +83,13 @@ type workedPiece struct {
 
 // workedPieces are the pieces that a student has tried, as the teacher heard or they say, of the
 // exercises tried last, in the order of the books.
-func (s *Server) workedPieces(ctx context.Context, desk *store.Desk, reads aReader, home []store.HomeTry) ([]workedPiece, error) {
+func (s *Server) workedPieces(ctx context.Context, desk *teach.Class, reads aReader, home []store.HomeTry) ([]workedPiece, error) {
 	student := reads.Student
 	standings, err := desk.StudentStandings(ctx, student.ID)
 	if err != nil {
 		return nil, err
 	}
-	exercises, err := s.reader.Exercises(ctx, desk)
+	exercises, err := desk.Exercises(ctx)
 	if err != nil {
 		return nil, err
 	}
@@ -136,7 +137,7 @@ type stumbledOver struct {
 }
 
 // lastStumbles says when a student stumbled last over what, as the teacher heard or they say.
-func lastStumbles(ctx context.Context, desk *store.Desk, student store.StudentID, home []store.HomeTry) (map[stumbledOver]time.Time, error) {
+func lastStumbles(ctx context.Context, desk *teach.Class, student store.StudentID, home []store.HomeTry) (map[stumbledOver]time.Time, error) {
 	log, err := desk.StudentAttempts(ctx, student)
 	if err != nil {
 		return nil, err

@@ -15,6 +15,7 @@ import (
 	"unhurriedbench/core/care"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // athome is the student who has opened their own page.
@@ -108,7 +109,7 @@ func (s *Server) requireStudent(next http.Handler) http.Handler {
 			return
 		}
 		ctx := context.WithValue(r.Context(), studentKey, h)
-		ctx = context.WithValue(ctx, actorKey, actor{desk: h.Desk()})
+		ctx = context.WithValue(ctx, actorKey, actor{desk: teach.OfStudent(h.Desk(), s.reader, h.Student)})
 		next.ServeHTTP(w, r.WithContext(ctx))
 	})
 }

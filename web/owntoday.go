@@ -15,6 +15,7 @@ import (
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // ownToday is a student's day: its steps, one at a time, with their music, and the week.
@@ -115,6 +116,11 @@ func (s *Server) ownTodayView(r *http.Request) (ownTodayView, error) {
 	p, err := s.planOrNext(r, h.Student, &v)
 	if err != nil {
 		return v, err
+	}
+	for _, planned := range p.Plan.Days {
+		for _, i := range planned.Items {
+			desk.Expect(store.ExerciseID(i.Step.Exercise))
+		}
 	}
 	monday := today.AddDate(0, 0, -(int(today.Weekday())+6)%7)
 	ticks, err := desk.HomeTicks(ctx, 0, h.Student.ID, monday)
@@ -333,7 +339,7 @@ func (s *Server) ownPart(r *http.Request, reads homeReads, student store.Student
 }
 
 // homeAttempts are a student's tries at home since a day, the oldest first.
-func homeAttempts(ctx context.Context, desk *store.Desk, student store.StudentID, since time.Time) ([]store.HomeTry, error) {
+func homeAttempts(ctx context.Context, desk *teach.Class, student store.StudentID, since time.Time) ([]store.HomeTry, error) {
 	tries, err := desk.HomeTries(ctx, 0, student, since)
 	return tries[student], err
 }

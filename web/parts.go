@@ -11,6 +11,7 @@ import (
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // keepOctave is the choice of an octave on the Bench; "" is the program's.
@@ -82,7 +83,7 @@ func (s *Server) parts(w http.ResponseWriter, r *http.Request) {
 func (s *Server) showParts(w http.ResponseWriter, r *http.Request, status int, v partsView) {
 	ctx, desk := r.Context(), deskOf(r)
 	var err error
-	if v.Exercise, err = s.reader.Exercise(ctx, desk, idOf[store.ExerciseID](r)); err != nil {
+	if v.Exercise, err = desk.Exercise(ctx, idOf[store.ExerciseID](r)); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -127,7 +128,7 @@ func describePart(p score.Part) string {
 	return fmt.Sprintf("%s, %d measures", o.Signatures, o.Measures)
 }
 
-func (s *Server) describeOwn(ctx context.Context, desk *store.Desk, i instrument.Instrument, o store.Override) ownPart {
+func (s *Server) describeOwn(ctx context.Context, desk *teach.Class, i instrument.Instrument, o store.Override) ownPart {
 	part, err := s.reader.OwnPart(ctx, desk, o)
 	if err != nil {
 		return ownPart{Instrument: i, Problem: err.Error()}
@@ -136,7 +137,7 @@ func (s *Server) describeOwn(ctx context.Context, desk *store.Desk, i instrument
 }
 
 // fileParts lists the parts of an exercise's source.
-func (s *Server) fileParts(ctx context.Context, desk *store.Desk, x store.Exercise) ([]filePart, error) {
+func (s *Server) fileParts(ctx context.Context, desk *teach.Class, x store.Exercise) ([]filePart, error) {
 	parts, err := s.reader.FileParts(ctx, desk, x)
 	if err != nil {
 		return nil, err

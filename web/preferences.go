@@ -11,6 +11,7 @@ import (
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // preferences is how a teacher counts, names, writes and speaks of fingers. Empty
@@ -131,37 +132,16 @@ func (p preferences) words() finger.Words {
 type taughtBy struct {
 	Preferences preferences
 	kinds       map[string]string // of instruments, by id
-	shelf       *[]store.Exercise // all there are, once a request has asked for them
 }
 
 // taught reads it.
-func taught(ctx context.Context, desk *store.Desk) (taughtBy, error) {
+func taught(ctx context.Context, desk *teach.Class) (taughtBy, error) {
 	kept, err := desk.Settings(ctx)
 	if err != nil {
 		return taughtBy{}, err
 	}
 	kinds, err := desk.Kinds(ctx)
-	return taughtBy{preferencesOf(kept), kinds, new([]store.Exercise)}, err
-}
-
-// exercises lists all exercises of a desk, fetched once.
-func (t taughtBy) exercises(ctx context.Context, desk *store.Desk) ([]store.Exercise, error) {
-	if *t.shelf != nil {
-		return *t.shelf, nil
-	}
-	list, err := desk.Exercises(ctx)
-	*t.shelf = list
-	return list, err
-}
-
-// placement is the octave of an exercise's part: the teacher's, or beside the other lines of
-// its book.
-func (s *Server) placement(ctx context.Context, desk *store.Desk, kept taughtBy, x store.Exercise, target instrument.Instrument) (instrument.Placement, error) {
-	all, err := kept.exercises(ctx, desk)
-	if err != nil {
-		return instrument.Placement{}, err
-	}
-	return s.reader.Placement(ctx, desk, x, target, all)
+	return taughtBy{preferencesOf(kept), kinds}, err
 }
 
 // instrument is an instrument as the teacher's students have it.

@@ -12,6 +12,7 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // printed is what a lane of a printed sheet holds.
@@ -66,7 +67,7 @@ const (
 const recipesSetting = "recipes"
 
 // ownRecipes reads the teacher's recipes.
-func ownRecipes(ctx context.Context, desk *store.Desk) ([]sheetRecipe, error) {
+func ownRecipes(ctx context.Context, desk *teach.Class) ([]sheetRecipe, error) {
 	kept, err := desk.Settings(ctx)
 	if err != nil {
 		return nil, err

@@ -14,6 +14,7 @@ import (
 	"unhurriedbench/core/play"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // otherLine is the line that goes with the one at hand: line A or B of an exercise of two, or
@@ -35,7 +36,7 @@ var otherShown = []offered{{"small", "small above it"}, {"large", "as large"}, {
 var scales = map[string]int{"small": 64, "large": 100}
 
 // otherLine finds the line that goes with what was chosen. A derived line has none.
-func (s *Server) otherLine(ctx context.Context, desk *store.Desk, kept taughtBy, c choice, x explained) (otherLine, error) {
+func (s *Server) otherLine(ctx context.Context, desk *teach.Class, kept taughtBy, c choice, x explained) (otherLine, error) {
 	if x.InDrill() {
 		return otherLine{}, nil
 	}
@@ -74,8 +75,8 @@ func (s *Server) otherLine(ctx context.Context, desk *store.Desk, kept taughtBy,
 }
 
 // madePart is an exercise as an instrument's Bench has it, without what is explained.
-func (s *Server) madePart(ctx context.Context, desk *store.Desk, kept taughtBy, id store.ExerciseID, target instrument.Instrument) (score.Part, error) {
-	x, err := s.reader.Exercise(ctx, desk, id)
+func (s *Server) madePart(ctx context.Context, desk *teach.Class, kept taughtBy, id store.ExerciseID, target instrument.Instrument) (score.Part, error) {
+	x, err := desk.Exercise(ctx, id)
 	if err != nil {
 		return score.Part{}, err
 	}
@@ -83,7 +84,7 @@ func (s *Server) madePart(ctx context.Context, desk *store.Desk, kept taughtBy, 
 	if err != nil {
 		return score.Part{}, err
 	}
-	placed, err := s.placement(ctx, desk, kept, x, target)
+	placed, err := desk.Placed(ctx, x, target)
 	return instrument.Make(part.Source, part.WrittenFor, target, placed).Part, err
 }
 
@@ -166,7 +167,7 @@ func (v benchView) givenElsewhere(r *http.Request) string {
 // keepSecond makes an exercise one of two lines, a round, or one of one line again.
 func (s *Server) keepSecond(w http.ResponseWriter, r *http.Request) {
 	ctx, desk := r.Context(), deskOf(r)
-	x, err := s.reader.Exercise(ctx, desk, idOf[store.ExerciseID](r))
+	x, err := desk.Exercise(ctx, idOf[store.ExerciseID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -205,7 +206,7 @@ func (s *Server) keepSecond(w http.ResponseWriter, r *http.Request) {
 }
 
 // addLineFromPart puts another part of an exercise's source on the Shelf as its line B.
-func (s *Server) addLineFromPart(ctx context.Context, desk *store.Desk, x store.Exercise, part int) error {
+func (s *Server) addLineFromPart(ctx context.Context, desk *teach.Class, x store.Exercise, part int) error {
 	if part < 0 || part >= x.FileParts || part == x.Part {
 		return fmt.Errorf("find the part: %w", store.ErrNotFound)
 	}

@@ -5,6 +5,7 @@ import (
 
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // sectionWork is what the Board and its other views are made of, but for where everybody
@@ -16,10 +17,10 @@ type sectionWork struct {
 	rules     store.Rules
 }
 
-func (s *Server) sectionWork(ctx context.Context, desk *store.Desk, section store.SectionID) (sectionWork, error) {
+func (s *Server) sectionWork(ctx context.Context, desk *teach.Class, section store.SectionID) (sectionWork, error) {
 	var w sectionWork
 	var err error
-	if w.exercises, err = s.reader.Exercises(ctx, desk); err != nil { // which reads them anew where need be
+	if w.exercises, err = desk.Exercises(ctx); err != nil { // which reads them anew where need be
 		return w, err
 	}
 	if w.own, err = desk.OwnOutlines(ctx); err != nil {

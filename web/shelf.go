@@ -14,6 +14,7 @@ import (
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/demo"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // shelfBook is a book with its exercises in order, and what comes next for whoever is
@@ -76,7 +77,7 @@ func (s *Server) shelfView(r *http.Request, who string) (shelfView, error) {
 	if err != nil {
 		return v, err
 	}
-	exercises, err := s.reader.Exercises(ctx, desk)
+	exercises, err := desk.Exercises(ctx)
 	if err != nil {
 		return v, err
 	}
@@ -225,7 +226,7 @@ const mostNext = 6
 
 // next finds what comes next in each book for whoever is chosen: of what they have not
 // worked on, the easiest.
-func (room shelfRoom) next(ctx context.Context, desk *store.Desk, v *shelfView) error {
+func (room shelfRoom) next(ctx context.Context, desk *teach.Class, v *shelfView) error {
 	if len(room.players) == 0 {
 		return nil
 	}
@@ -348,7 +349,7 @@ func (s *Server) orderByNumber(w http.ResponseWriter, r *http.Request) {
 
 // addFerryBook puts the book that comes with the program on the Shelf.
 func (s *Server) addFerryBook(w http.ResponseWriter, r *http.Request) {
-	err := demo.AddBook(r.Context(), deskOf(r))
+	err := demo.AddBook(r.Context(), deskOf(r).Desk)
 	switch {
 	case errors.Is(err, store.ErrTaken):
 		s.flash(r, demo.BookTitle+" is on the Shelf already, or numbers of it are.")

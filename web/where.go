@@ -13,6 +13,7 @@ import (
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // where answers at which measure of a piece, and at what, a student who is stuck on it most
@@ -24,7 +25,7 @@ func (s *Server) where(w http.ResponseWriter, r *http.Request) {
 		s.failed(w, r, err)
 		return
 	}
-	x, err := s.reader.Exercise(ctx, desk, store.ExerciseID(number(r, "exercise")))
+	x, err := desk.Exercise(ctx, store.ExerciseID(number(r, "exercise")))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -66,7 +67,7 @@ func (s *Server) addWhere(r *http.Request, reads aReader, cards []helpCard) erro
 
 // whereIn is where in a piece of a student's part a stumble of a cause most likely lies; "" for
 // what cannot be read.
-func (s *Server) whereIn(ctx context.Context, desk *store.Desk, reads aReader, x store.Exercise, key breakdown.PieceKey, cause routine.Cause) (string, error) {
+func (s *Server) whereIn(ctx context.Context, desk *teach.Class, reads aReader, x store.Exercise, key breakdown.PieceKey, cause routine.Cause) (string, error) {
 	report, err := s.notesOf(ctx, desk, reads, x)
 	if err != nil || report == nil {
 		return "", err
@@ -83,7 +84,7 @@ type aReader struct {
 	notes      map[store.ExerciseID]*breakdown.Report // that were read
 }
 
-func readerFor(ctx context.Context, desk *store.Desk, student store.Student) (aReader, error) {
+func readerFor(ctx context.Context, desk *teach.Class, student store.Student) (aReader, error) {
 	r := aReader{Student: student, notes: map[store.ExerciseID]*breakdown.Report{}}
 	var err error
 	if r.kept, err = taught(ctx, desk); err != nil {
@@ -101,7 +102,7 @@ func readerFor(ctx context.Context, desk *store.Desk, student store.Student) (aR
 }
 
 // notesOf reads the notes of a student's part of an exercise; nil where it cannot be read.
-func (s *Server) notesOf(ctx context.Context, desk *store.Desk, r aReader, x store.Exercise) (*breakdown.Report, error) {
+func (s *Server) notesOf(ctx context.Context, desk *teach.Class, r aReader, x store.Exercise) (*breakdown.Report, error) {
 	if known := r.notes[x.ID]; known != nil {
 		return known, nil
 	}
@@ -117,7 +118,7 @@ func (s *Server) notesOf(ctx context.Context, desk *store.Desk, r aReader, x sto
 	if o.Finger, err = fingerOptions(ctx, desk, choice{Exercise: x, Section: r.Section, Instrument: r.Instrument}); err != nil {
 		return nil, err
 	}
-	if o.Placed, err = s.placement(ctx, desk, r.kept, x, r.Instrument); err != nil {
+	if o.Placed, err = desk.Placed(ctx, x, r.Instrument); err != nil {
 		return nil, err
 	}
 	report := breakdown.ReadNotes(part.Score, part.Source, part.WrittenFor, r.Instrument, o)

@@ -13,6 +13,7 @@ import (
 	"sync"
 	"testing"
 
+	"github.com/jackc/pgx/v5"
 	_ "github.com/jackc/pgx/v5/stdlib" // the database/sql driver "pgx"
 
 	"unhurriedbench/store"
@@ -28,9 +29,11 @@ func Open(t testing.TB) *store.Store {
 	return open(t, makeFrom(t, template))
 }
 
-func open(t testing.TB, address string) *store.Store {
+func open(t testing.TB, address string) *store.Store { return openTraced(t, address, nil) }
+
+func openTraced(t testing.TB, address string, tracer pgx.QueryTracer) *store.Store {
 	t.Helper()
-	s, err := store.Open(context.Background(), address)
+	s, err := store.OpenTraced(context.Background(), address, tracer)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -163,6 +166,12 @@ func NewTemplate(load func(*store.Store) error) (Template, error) {
 func (tpl Template) Open(t testing.TB) *store.Store {
 	t.Helper()
 	return open(t, makeFrom(t, tpl.name))
+}
+
+// OpenTraced is Open with a tracer that sees every statement.
+func (tpl Template) OpenTraced(t testing.TB, tracer pgx.QueryTracer) *store.Store {
+	t.Helper()
+	return openTraced(t, makeFrom(t, tpl.name), tracer)
 }
 
 // Drop takes the template away.
