@@ -5,6 +5,7 @@ package teach
 import (
 	"context"
 	"errors"
+	"fmt"
 	"slices"
 
 	"unhurriedbench/core/breakdown"
@@ -22,10 +23,19 @@ import (
 type Class struct {
 	*store.Desk
 	Reader *reading.Reader
+	Last   Last // nil where nothing is remembered: at a student's own page
 
 	expected    []store.ExerciseID // whose facts are read together
 	instruments []string           // whose demands are
 	facts
+}
+
+// Last is what was chosen last, remembered from one request to the next.
+type Last interface {
+	Section() store.SectionID
+	Instrument() string // an id, "" before any was
+	ChooseSection(id store.SectionID)
+	ChooseInstrument(id string)
 }
 
 // facts are what was read, all of them when the desk had been written at as often.
@@ -173,6 +183,34 @@ func (c *Class) Section(ctx context.Context, id store.SectionID) (store.Section,
 		return store.Section{}, store.ErrNotFound
 	}
 	return sections[k], nil
+}
+
+// ChooseSection lists the sections and finds the one that is wanted, and remembers it; where
+// none is, the one chosen last, or the first. The error is store.ErrNotFound for one that the
+// desk does not see.
+func (c *Class) ChooseSection(ctx context.Context, wanted store.SectionID) ([]store.Section, store.Section, error) {
+	sections, err := c.Sections(ctx)
+	if err != nil || wanted == 0 && len(sections) == 0 {
+		return sections, store.Section{}, err
+	}
+	find := func(id store.SectionID) int {
+		return slices.IndexFunc(sections, func(section store.Section) bool { return section.ID == id })
+	}
+	last := store.SectionID(0)
+	if c.Last != nil {
+		last = c.Last.Section()
+	}
+	if wanted == 0 {
+		return sections, sections[max(find(last), 0)], nil
+	}
+	at := find(wanted)
+	if at < 0 {
+		return sections, store.Section{}, fmt.Errorf("choose the section: %w", store.ErrNotFound)
+	}
+	if wanted != last && c.Guest().Own() && c.Last != nil {
+		c.Last.ChooseSection(wanted)
+	}
+	return sections, sections[at], nil
 }
 
 // Students lists the students of a section by name.

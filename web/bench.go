@@ -40,25 +40,25 @@ type explained struct {
 }
 
 // asked is what a request chooses, how its teacher teaches, and what the section has worked on.
-func (s *Server) asked(r *http.Request, ask benchAsk) (choice, taughtBy, []store.ExerciseID, error) {
-	if _, err := deskOf(r).Exercises(r.Context()); err != nil { // the one at hand is among them
+func chooseWithWays(ctx context.Context, desk *teach.Class, ask benchAsk) (choice, taughtBy, []store.ExerciseID, error) {
+	if _, err := desk.Exercises(ctx); err != nil { // the one at hand is among them
 		return choice{}, taughtBy{}, nil, err
 	}
-	c, err := s.choose(r, ask)
+	c, err := choose(ctx, desk, ask)
 	if err != nil {
 		return c, taughtBy{}, nil, err
 	}
-	kept, err := taught(r.Context(), deskOf(r))
+	kept, err := taught(ctx, desk)
 	if err != nil {
 		return c, kept, nil, err
 	}
-	worked, err := deskOf(r).Worked(r.Context(), c.Section.ID, 0)
+	worked, err := desk.Worked(ctx, c.Section.ID, 0)
 	return c, kept, worked, err
 }
 
 // explainEach explains what is asked for to each instrument that is wanted.
-func (s *Server) explainEach(r *http.Request, ask benchAsk, wanted func(choice, instrumentTab) bool, each func(choice, instrumentTab, explained, taughtBy)) (choice, error) {
-	c, kept, worked, err := s.asked(r, ask)
+func explainEach(ctx context.Context, desk *teach.Class, ask benchAsk, wanted func(choice, instrumentTab) bool, each func(choice, instrumentTab, explained, taughtBy)) (choice, error) {
+	c, kept, worked, err := chooseWithWays(ctx, desk, ask)
 	if err != nil {
 		return c, err
 	}
@@ -68,7 +68,7 @@ func (s *Server) explainEach(r *http.Request, ask benchAsk, wanted func(choice, 
 		}
 		at := c
 		at.Instrument = tab.Instrument
-		x, err := s.explain(r.Context(), deskOf(r), &at, kept, worked)
+		x, err := explain(ctx, desk, &at, kept, worked)
 		if err != nil {
 			return c, err
 		}
@@ -85,7 +85,7 @@ func (c choice) plays(tab instrumentTab) bool {
 
 // explain reads the part of what was chosen, as the teacher has it taught, for a section that
 // has worked on some exercises.
-func (s *Server) explain(ctx context.Context, desk *teach.Class, c *choice, kept taughtBy, worked []store.ExerciseID) (explained, error) {
+func explain(ctx context.Context, desk *teach.Class, c *choice, kept taughtBy, worked []store.ExerciseID) (explained, error) {
 	var x explained
 	c.Instrument = kept.instrument(c.Instrument)
 	met, err := desk.MetBefore(ctx, c.Exercise, c.Instrument.ID, worked)
@@ -96,7 +96,7 @@ func (s *Server) explain(ctx context.Context, desk *teach.Class, c *choice, kept
 	if x.Options.Finger, err = fingerOptions(ctx, desk, *c); err != nil {
 		return x, err
 	}
-	part, err := s.reader.Part(ctx, desk, c.Exercise, c.Instrument.ID)
+	part, err := desk.Reader.Part(ctx, desk, c.Exercise, c.Instrument.ID)
 	if err != nil {
 		return x, err
 	}
@@ -127,7 +127,7 @@ func (s *Server) explain(ctx context.Context, desk *teach.Class, c *choice, kept
 }
 
 // newTo is what the student at hand has not met, or the section.
-func (s *Server) newTo(ctx context.Context, desk *teach.Class, c choice, r breakdown.Report) ([]string, error) {
+func newTo(ctx context.Context, desk *teach.Class, c choice, r breakdown.Report) ([]string, error) {
 	if c.Student.ID == 0 {
 		return r.News(), nil
 	}
@@ -228,37 +228,37 @@ func countOff(x explained, passages []breakdown.Passage) []count.Cue {
 }
 
 // benchView goes all four steps.
-func (s *Server) benchView(r *http.Request, ask benchAsk) (benchView, error) {
-	c, kept, worked, err := s.asked(r, ask)
+func loadBench(ctx context.Context, desk *teach.Class, ask benchAsk) (benchView, error) {
+	c, kept, worked, err := chooseWithWays(ctx, desk, ask)
 	if err != nil {
 		return benchView{}, err
 	}
-	x, err := s.explain(r.Context(), deskOf(r), &c, kept, worked)
+	x, err := explain(ctx, desk, &c, kept, worked)
 	if err != nil {
 		return benchView{}, err
 	}
-	w, err := s.load(r, c)
+	w, err := loadWork(ctx, desk, c)
 	if err != nil {
 		return benchView{}, err
 	}
 	v := present(w, x, kept.Preferences)
 	if !v.InDrill() {
-		if v.New, err = s.newTo(r.Context(), deskOf(r), c, x.Report); err != nil {
+		if v.New, err = newTo(ctx, desk, c, x.Report); err != nil {
 			return v, err
 		}
 	}
-	hard, err := deskOf(r).HardFor(r.Context(), w.Exercise.ID, w.Instrument.ID)
+	hard, err := desk.HardFor(ctx, w.Exercise.ID, w.Instrument.ID)
 	if err != nil {
 		return v, err
 	}
 	v.Room = roomWords(c.present(), hard)
-	if v.Second, err = s.otherLine(r.Context(), deskOf(r), kept, c, x); err != nil {
+	if v.Second, err = loadOtherLine(ctx, desk, kept, c, x); err != nil {
 		return v, err
 	}
-	if v.Routines, err = deskOf(r).Routines(r.Context()); err != nil {
+	if v.Routines, err = desk.Routines(ctx); err != nil {
 		return v, err
 	}
-	v.Before, v.After, err = deskOf(r).Neighbours(r.Context(), w.Exercise.ID)
+	v.Before, v.After, err = desk.Neighbours(ctx, w.Exercise.ID)
 	return v, err
 }
 
@@ -410,7 +410,7 @@ func (s *Server) failedToRead(w http.ResponseWriter, r *http.Request, err error)
 }
 
 func (s *Server) bench(w http.ResponseWriter, r *http.Request) {
-	v, err := s.benchView(r, askOf(r))
+	v, err := loadBench(r.Context(), deskOf(r), askOf(r))
 	if err != nil {
 		s.failedToRead(w, r, err)
 		return

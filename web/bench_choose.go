@@ -2,7 +2,7 @@ package web
 
 import (
 	"cmp"
-	"fmt"
+	"context"
 	"net/http"
 	"slices"
 
@@ -12,6 +12,7 @@ import (
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // benchAsk is what a request asks to see; zero values leave the choice open.
@@ -75,8 +76,7 @@ type instrumentTab struct {
 }
 
 // choose answers what a request leaves open.
-func (s *Server) choose(r *http.Request, ask benchAsk) (choice, error) {
-	ctx, desk := r.Context(), deskOf(r)
+func choose(ctx context.Context, desk *teach.Class, ask benchAsk) (choice, error) {
 	c := choice{ask: ask, Guest: desk.Guest()}
 	var err error
 	if c.Exercise, err = desk.Exercise(ctx, ask.exercise); err != nil {
@@ -91,7 +91,7 @@ func (s *Server) choose(r *http.Request, ask benchAsk) (choice, error) {
 	if ask.line != "" { // which nobody is marked for
 		c.Student = store.Student{}
 	}
-	if c.Sections, c.Section, err = s.chooseSection(r, ask.section); err != nil {
+	if c.Sections, c.Section, err = desk.ChooseSection(ctx, ask.section); err != nil {
 		return c, err
 	}
 	if c.section, err = desk.Students(ctx, c.Section.ID); err != nil {
@@ -100,7 +100,7 @@ func (s *Server) choose(r *http.Request, ask benchAsk) (choice, error) {
 	if c.Rules, err = desk.Rules(ctx); err != nil {
 		return c, err
 	}
-	s.chooseInstrument(r, &c, ask.instrument)
+	chooseInstrument(desk, &c, ask.instrument)
 	outline, err := desk.OutlineFor(ctx, c.Exercise, c.Instrument.ID)
 	if err != nil {
 		return c, err
@@ -135,38 +135,11 @@ func (c *choice) choosePiece(wanted string) {
 	}
 }
 
-// lastSection is the session's key for the section chosen last.
-const lastSection = "section"
-
-// chooseSection lists the sections and finds the one that is wanted, and remembers it;
-// where none is, the one chosen last, or the first.
-func (s *Server) chooseSection(r *http.Request, wanted store.SectionID) ([]store.Section, store.Section, error) {
-	sections, err := deskOf(r).Sections(r.Context())
-	if err != nil || wanted == 0 && len(sections) == 0 {
-		return sections, store.Section{}, err
+func chooseInstrument(desk *teach.Class, c *choice, wanted string) {
+	last := ""
+	if desk.Last != nil {
+		last = desk.Last.Instrument()
 	}
-	find := func(id store.SectionID) int {
-		return slices.IndexFunc(sections, func(section store.Section) bool { return section.ID == id })
-	}
-	last := store.SectionID(s.sessions.GetInt64(r.Context(), lastSection))
-	if wanted == 0 {
-		return sections, sections[max(find(last), 0)], nil
-	}
-	at := find(wanted)
-	if at < 0 {
-		return sections, store.Section{}, fmt.Errorf("choose the section: %w", store.ErrNotFound)
-	}
-	if wanted != last && deskOf(r).Guest().Own() {
-		s.sessions.Put(r.Context(), lastSection, int64(wanted))
-	}
-	return sections, sections[at], nil
-}
-
-// lastInstrument is the session's key for the instrument seen last.
-const lastInstrument = "instrument"
-
-func (s *Server) chooseInstrument(r *http.Request, c *choice, wanted string) {
-	last := s.sessions.GetString(r.Context(), lastInstrument)
 	if _, ok := instrument.ByID(wanted); !ok {
 		wanted = c.firstInstrument(last)
 	}
@@ -182,8 +155,8 @@ func (s *Server) chooseInstrument(r *http.Request, c *choice, wanted string) {
 		}
 		c.Tabs = append(c.Tabs, tab)
 	}
-	if wanted != last && asking(r).Teacher.ID != 0 { // a student's page keeps nothing
-		s.sessions.Put(r.Context(), lastInstrument, wanted)
+	if wanted != last && desk.Last != nil {
+		desk.Last.ChooseInstrument(wanted)
 	}
 }
 
@@ -244,8 +217,7 @@ type benchStudent struct {
 const latestTries = 4
 
 // load looks up where everybody stands on what was chosen.
-func (s *Server) load(r *http.Request, c choice) (work, error) {
-	ctx, desk := r.Context(), deskOf(r)
+func loadWork(ctx context.Context, desk *teach.Class, c choice) (work, error) {
 	w := work{choice: c, Routine: c.routine(), States: map[breakdown.PieceKey]routine.State{}, Tempo: c.ask.tempo}
 	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)
 	if err != nil {

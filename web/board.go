@@ -71,7 +71,7 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 	ctx, desk := r.Context(), deskOf(r)
 	v := boardView{Guest: desk.Guest(), Filter: boardFilterOf(r)}
 	var err error
-	if v.Sections, v.Section, err = s.chooseSection(r, section); err != nil {
+	if v.Sections, v.Section, err = desk.ChooseSection(ctx, section); err != nil {
 		return v, err
 	}
 	if v.Given, err = s.store.Given(ctx, asking(r).Teacher.ID); err != nil {
@@ -82,7 +82,7 @@ func (s *Server) boardView(r *http.Request, section store.SectionID) (boardView,
 			return v, err
 		}
 	}
-	w, err := s.sectionWork(ctx, desk, v.Section.ID)
+	w, err := loadSectionWork(ctx, desk, v.Section.ID)
 	if err != nil {
 		return v, err
 	}

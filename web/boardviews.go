@@ -27,13 +27,13 @@ func (v boardAround) Link(view string, section store.SectionID) string {
 func (s *Server) boardAround(r *http.Request, view string) (boardAround, error) {
 	v := boardAround{View: view}
 	var err error
-	v.Sections, v.Section, err = s.chooseSection(r, store.SectionID(number(r, "section")))
+	v.Sections, v.Section, err = deskOf(r).ChooseSection(r.Context(), store.SectionID(number(r, "section")))
 	return v, err
 }
 
 // pulse says what is the newest of a section's log, for a Board that is open elsewhere.
 func (s *Server) pulse(w http.ResponseWriter, r *http.Request) {
-	if _, _, err := s.chooseSection(r, store.SectionID(number(r, "section"))); err != nil {
+	if _, _, err := deskOf(r).ChooseSection(r.Context(), store.SectionID(number(r, "section"))); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -96,7 +96,7 @@ func (s *Server) heatView(r *http.Request) (heatView, error) {
 	if v.boardAround, err = s.boardAround(r, "heat"); err != nil {
 		return v, err
 	}
-	w, err := s.sectionWork(ctx, desk, v.Section.ID)
+	w, err := loadSectionWork(ctx, desk, v.Section.ID)
 	if err != nil {
 		return v, err
 	}

@@ -22,7 +22,7 @@ type field struct{ Name, Value string }
 
 // showByHand shows the Bench after a change by hand, with the way back.
 func (s *Server) showByHand(w http.ResponseWriter, r *http.Request, ask benchAsk, did byHand) {
-	v, err := s.benchView(r, ask)
+	v, err := loadBench(r.Context(), deskOf(r), ask)
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -78,7 +78,7 @@ func (s *Server) pencil(w http.ResponseWriter, r *http.Request) {
 	var form pencilForm
 	strikeInto(r)
 	problems := s.forms.read(r, &form)
-	v, err := s.benchView(r, ask)
+	v, err := loadBench(ctx, desk, ask)
 	if err != nil {
 		s.failed(w, r, err)
 		return

@@ -105,7 +105,7 @@ func (s *Server) startQueue(w http.ResponseWriter, r *http.Request) {
 		s.showCheckins(w, r, http.StatusUnprocessableEntity, problem)
 		return
 	}
-	queue, err := s.queue(r, section)
+	queue, err := checkinQueue(r.Context(), deskOf(r), section)
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -210,7 +210,7 @@ func (s *Server) addDueMusic(r *http.Request, v *checkinView) error {
 	v.Music = map[string]runMusic{}
 	for _, p := range v.Pieces {
 		mine := func(_ choice, tab instrumentTab) bool { return tab.ID == v.Student.Instrument }
-		_, err := s.explainEach(r, askAlone(v.Student.SectionID, p.Step), mine, func(at choice, _ instrumentTab, x explained, kept taughtBy) {
+		_, err := explainEach(r.Context(), deskOf(r), askAlone(v.Student.SectionID, p.Step), mine, func(at choice, _ instrumentTab, x explained, kept taughtBy) {
 			if at.Key == p.Step.Piece {
 				part := present(work{choice: at, Routine: p.Steps, Stage: p.Stage, Tempo: p.Tempo}, x, kept.Preferences)
 				v.Music[p.Sheet()] = newRunMusic(part, fmt.Sprintf("due%d-", p.K))
@@ -255,7 +255,7 @@ func (s *Server) queueOf(r *http.Request, v checkinView) (queueView, error) {
 	if q.Minutes <= 0 || q.Minutes > mostHearing {
 		return queueView{}, nil
 	}
-	queue, err := s.queue(r, v.Student.SectionID)
+	queue, err := checkinQueue(r.Context(), deskOf(r), v.Student.SectionID)
 	if err != nil {
 		return q, err
 	}
@@ -409,7 +409,7 @@ func (s *Server) askMore(r *http.Request, c *store.Checkin) (problem string, err
 	if err != nil {
 		return "", err
 	}
-	w, err := s.sectionWork(ctx, desk, student.SectionID)
+	w, err := loadSectionWork(ctx, desk, student.SectionID)
 	if err != nil {
 		return "", err
 	}
@@ -421,7 +421,7 @@ func (s *Server) askMore(r *http.Request, c *store.Checkin) (problem string, err
 	if err != nil {
 		return "", err
 	}
-	laidOut, err := s.lessonPieces(r, student.SectionID, w.exercises[at].ID, standings)
+	laidOut, err := lessonPieces(ctx, desk, student.SectionID, w.exercises[at].ID, standings)
 	if err != nil {
 		return "", err
 	}
@@ -458,7 +458,7 @@ func (s *Server) endCheckin(w http.ResponseWriter, r *http.Request) {
 		now := time.Now()
 		v.Heard = &now
 		seconds := checkin.Seconds(v.Due)
-		due, err := s.dueFor(r, v.Student.SectionID, []store.Student{v.Student}, []store.Checkin{v.Checkin}, seconds)
+		due, err := dueFor(r.Context(), deskOf(r), v.Student.SectionID, []store.Student{v.Student}, []store.Checkin{v.Checkin}, seconds)
 		if err != nil {
 			s.failedToRead(w, r, err)
 			return

@@ -150,12 +150,12 @@ func waiting(list []store.Checkin, students []store.Student, today time.Time) []
 }
 
 // queue is who of a section waits to be heard today, in order.
-func (s *Server) queue(r *http.Request, section store.SectionID) ([]checkin.Waiting, error) {
-	students, err := deskOf(r).Students(r.Context(), section)
+func checkinQueue(ctx context.Context, desk *teach.Class, section store.SectionID) ([]checkin.Waiting, error) {
+	students, err := desk.Students(ctx, section)
 	if err != nil {
 		return nil, err
 	}
-	list, err := deskOf(r).SectionCheckins(r.Context(), section)
+	list, err := desk.SectionCheckins(ctx, section)
 	if err != nil {
 		return nil, err
 	}
@@ -166,7 +166,7 @@ func (s *Server) queue(r *http.Request, section store.SectionID) ([]checkin.Wait
 // setCheckins sets a day for a whole section, or for the student who is named, with what is
 // due for each.
 func (s *Server) setCheckins(w http.ResponseWriter, r *http.Request) {
-	_, section, err := s.chooseSection(r, store.SectionID(number(r, "section")))
+	_, section, err := deskOf(r).ChooseSection(r.Context(), store.SectionID(number(r, "section")))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -201,7 +201,7 @@ func (s *Server) setCheckins(w http.ResponseWriter, r *http.Request) {
 		s.showCheckins(w, r, http.StatusUnprocessableEntity, "Everybody has a day already. Tick “and whoever has a day already” to set it anew.")
 		return
 	}
-	due, err := s.dueFor(r, section.ID, whose, list, share)
+	due, err := dueFor(r.Context(), deskOf(r), section.ID, whose, list, share)
 	if err != nil {
 		s.failedToRead(w, r, err)
 		return
@@ -240,9 +240,8 @@ func readDay(typed string) (time.Time, string) {
 const mostAsked = 6
 
 // dueFor says what is due for some students of a section in so many seconds each.
-func (s *Server) dueFor(r *http.Request, section store.SectionID, students []store.Student, list []store.Checkin, seconds float64) (map[store.StudentID][]lesson.Step, error) {
-	ctx, desk := r.Context(), deskOf(r)
-	w, err := s.sectionWork(ctx, desk, section)
+func dueFor(ctx context.Context, desk *teach.Class, section store.SectionID, students []store.Student, list []store.Checkin, seconds float64) (map[store.StudentID][]lesson.Step, error) {
+	w, err := loadSectionWork(ctx, desk, section)
 	if err != nil {
 		return nil, err
 	}
@@ -267,7 +266,7 @@ func (s *Server) dueFor(r *http.Request, section store.SectionID, students []sto
 		recent := recentFirst(w.exercises, mine)
 		for _, x := range recent[:min(len(recent), mostAsked)] {
 			if _, known := laidOut[x.ID]; !known {
-				if laidOut[x.ID], err = s.lessonPieces(r, section, x.ID, standings); err != nil {
+				if laidOut[x.ID], err = lessonPieces(ctx, desk, section, x.ID, standings); err != nil {
 					return nil, fmt.Errorf("lay out exercise %d: %w", x.Number, err)
 				}
 			}

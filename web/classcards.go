@@ -2,6 +2,7 @@ package web
 
 import (
 	"cmp"
+	"context"
 	"fmt"
 	"net/http"
 	"slices"
@@ -13,6 +14,7 @@ import (
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // classCardsView is one concert note at a time for a whole class: everybody's own card.
@@ -87,7 +89,7 @@ func (s *Server) classCardsView(r *http.Request) (classCardsView, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	v := classCardsView{Guest: desk.Guest(), Drawn: map[string]sheetData{}}
 	var err error
-	if v.Sections, v.Section, err = s.chooseSection(r, store.SectionID(number(r, "section"))); err != nil {
+	if v.Sections, v.Section, err = desk.ChooseSection(ctx, store.SectionID(number(r, "section"))); err != nil {
 		return v, err
 	}
 	kept, err := taught(ctx, desk)
@@ -99,12 +101,12 @@ func (s *Server) classCardsView(r *http.Request) (classCardsView, error) {
 	if err != nil {
 		return v, err
 	}
-	worked, err := s.classExercises(r, v.Section.ID)
+	worked, err := classExercises(ctx, desk, v.Section.ID)
 	if err != nil || len(worked) == 0 {
 		return v, err
 	}
 	v.Sheets = worked[0].ID
-	room, err := s.roomDesks(r, &v, kept, students, worked)
+	room, err := roomDesks(ctx, desk, &v, kept, students, worked)
 	if err != nil {
 		return v, err
 	}
@@ -138,7 +140,7 @@ type roomDesk struct {
 }
 
 // roomDesks are the instruments of a section that have pitch; those without are named in v.
-func (s *Server) roomDesks(r *http.Request, v *classCardsView, kept taughtBy, students []store.Student, worked []store.Exercise) ([]roomDesk, error) {
+func roomDesks(ctx context.Context, desk *teach.Class, v *classCardsView, kept taughtBy, students []store.Student, worked []store.Exercise) ([]roomDesk, error) {
 	var room []roomDesk
 	o := kept.Preferences.options(v.Section)
 	for _, i := range playedBy(students) {
@@ -147,11 +149,11 @@ func (s *Server) roomDesks(r *http.Request, v *classCardsView, kept taughtBy, st
 			continue
 		}
 		reads := aReader{Section: v.Section, Instrument: kept.instrument(i), kept: kept, notes: map[store.ExerciseID]*breakdown.Report{}}
-		met, err := s.classMet(r, reads, worked)
+		met, err := classMet(ctx, desk, reads, worked)
 		if err != nil {
 			return nil, err
 		}
-		preferred, err := deskOf(r).Preferred(r.Context(), i.ID)
+		preferred, err := desk.Preferred(ctx, i.ID)
 		if err != nil {
 			return nil, err
 		}
@@ -163,8 +165,7 @@ func (s *Server) roomDesks(r *http.Request, v *classCardsView, kept taughtBy, st
 
 // classExercises are those that a section has worked on, in the order of its books, the last
 // ones.
-func (s *Server) classExercises(r *http.Request, section store.SectionID) ([]store.Exercise, error) {
-	ctx, desk := r.Context(), deskOf(r)
+func classExercises(ctx context.Context, desk *teach.Class, section store.SectionID) ([]store.Exercise, error) {
 	ids, err := desk.Worked(ctx, section, 0)
 	if err != nil {
 		return nil, err
@@ -180,14 +181,14 @@ func (s *Server) classExercises(r *http.Request, section store.SectionID) ([]sto
 
 // classMet are the notes an instrument has in some exercises, by the concert note they sound,
 // of each the one in the octave nearest to where a line sits well.
-func (s *Server) classMet(r *http.Request, reads aReader, worked []store.Exercise) (map[instrument.PitchClass]score.Pitch, error) {
+func classMet(ctx context.Context, desk *teach.Class, reads aReader, worked []store.Exercise) (map[instrument.PitchClass]score.Pitch, error) {
 	met := map[instrument.PitchClass]score.Pitch{}
 	far := func(p score.Pitch) int {
 		away := p.MIDI() - reads.Instrument.OneNote.MIDI()
 		return max(away, -away)
 	}
 	for _, x := range worked {
-		report, err := s.notesOf(r.Context(), deskOf(r), reads, x)
+		report, err := notesOf(ctx, desk, reads, x)
 		if err != nil {
 			return nil, err
 		}

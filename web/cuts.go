@@ -40,7 +40,7 @@ func (s *Server) cutPieces(w http.ResponseWriter, r *http.Request) {
 	ask.line = ""
 	var form cutForm
 	problems := s.forms.read(r, &form)
-	v, err := s.benchView(r, ask)
+	v, err := loadBench(r.Context(), deskOf(r), ask)
 	if err != nil {
 		s.failed(w, r, err)
 		return

@@ -50,7 +50,7 @@ func (s *Server) exportExercise(w http.ResponseWriter, r *http.Request) {
 		Title: x.Title, Composer: part.Score.Composer, Tempo: part.Score.Tempo, TempoWords: part.Score.TempoWords, Parts: []score.Part{made},
 	}
 	if text(r, "line") != "" {
-		v, err := s.benchView(r, askOf(r))
+		v, err := loadBench(ctx, desk, askOf(r))
 		if err != nil {
 			s.failed(w, r, err)
 			return

@@ -37,13 +37,13 @@ const (
 
 // family is the page for a student's family, to be printed for a talk with the teacher.
 func (s *Server) family(w http.ResponseWriter, r *http.Request) {
-	h, err := s.historyView(r, idOf[store.StudentID](r), 0)
+	h, err := loadRecord(r.Context(), deskOf(r), idOf[store.StudentID](r), 0)
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
 	v := newFamilyView(h, time.Now())
-	if v.Plan, err = s.homePlanView(r.Context(), deskOf(r), h.Student.ID); err != nil {
+	if v.Plan, err = loadHomePlan(r.Context(), deskOf(r), h.Student.ID); err != nil {
 		s.failed(w, r, err)
 		return
 	}

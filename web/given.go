@@ -38,7 +38,9 @@ func (s *Server) inGiven(next http.Handler) http.Handler {
 			s.failed(w, r, err)
 			return
 		default:
-			a.desk = teach.New(desk, s.reader)
+			given := teach.New(desk, s.reader)
+			given.Last = a.desk.Last
+			a.desk = given
 		}
 		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), actorKey, a)))
 	})
@@ -76,7 +78,7 @@ func namedIn(r *http.Request) store.Named {
 
 // giveSection gives a section to a colleague, to teach or to look at.
 func (s *Server) giveSection(w http.ResponseWriter, r *http.Request) {
-	_, section, err := s.chooseSection(r, idOf[store.SectionID](r))
+	_, section, err := deskOf(r).ChooseSection(r.Context(), idOf[store.SectionID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return

@@ -136,7 +136,7 @@ func (s *Server) gradebook(r *http.Request, section store.SectionID, rule gradeR
 	if err != nil {
 		return nil, err
 	}
-	w, err := s.sectionWork(ctx, desk, section)
+	w, err := loadSectionWork(ctx, desk, section)
 	if err != nil {
 		return nil, err
 	}

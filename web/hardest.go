@@ -77,7 +77,7 @@ func (s *Server) hardest(w http.ResponseWriter, r *http.Request) {
 
 func (s *Server) hardestView(r *http.Request) (hardestView, error) {
 	var v hardestView
-	c, err := s.explainEach(r, askOf(r), choice.plays, func(_ choice, tab instrumentTab, x explained, _ taughtBy) {
+	c, err := explainEach(r.Context(), deskOf(r), askOf(r), choice.plays, func(_ choice, tab instrumentTab, x explained, _ taughtBy) {
 		v.Rows = append(v.Rows, hardestRow{Instrument: tab.Instrument, Players: tab.Students, report: x.Report, drills: x.Drills})
 	})
 	if err != nil {

@@ -125,7 +125,7 @@ type firstNote struct {
 // played in the section.
 func (s *Server) firstNotes(w http.ResponseWriter, r *http.Request) {
 	list := []firstNote{}
-	_, err := s.explainEach(r, askOf(r), choice.plays, func(at choice, tab instrumentTab, x explained, _ taughtBy) {
+	_, err := explainEach(r.Context(), deskOf(r), askOf(r), choice.plays, func(at choice, tab instrumentTab, x explained, _ taughtBy) {
 		piece := x.Report.Pieces[0]
 		for _, p := range x.Report.Pieces {
 			if p.Key() == at.Key {

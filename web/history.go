@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"fmt"
 	"net/http"
 	"slices"
@@ -12,6 +13,7 @@ import (
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // historyView is a student's log, exercise by exercise.
@@ -60,7 +62,7 @@ func (s *Server) history(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) showHistory(w http.ResponseWriter, r *http.Request, student store.StudentID) {
-	v, err := s.historyView(r, student, store.ExerciseID(number(r, "exercise")))
+	v, err := loadRecord(r.Context(), deskOf(r), student, store.ExerciseID(number(r, "exercise")))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -73,15 +75,14 @@ func (s *Server) showHistory(w http.ResponseWriter, r *http.Request, student sto
 	s.page(w, r, http.StatusOK, "history", v.Student.Name(), v)
 }
 
-func (s *Server) historyView(r *http.Request, student store.StudentID, only store.ExerciseID) (historyView, error) {
-	ctx, desk := r.Context(), deskOf(r)
+func loadRecord(ctx context.Context, desk *teach.Class, student store.StudentID, only store.ExerciseID) (historyView, error) {
 	v := historyView{Only: only, Guest: desk.Guest()}
 	var err error
 	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
 		return v, err
 	}
 	v.Instrument, _ = instrument.ByID(v.Student.Instrument)
-	if v.Also, err = s.otherInstrument(r, v.Student); err != nil {
+	if v.Also, err = otherInstrument(ctx, desk, v.Student); err != nil {
 		return v, err
 	}
 	exercises, err := desk.Exercises(ctx)
@@ -114,10 +115,10 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 		if err != nil {
 			return v, err
 		}
-		if err := s.addWhere(r, reads, v.Next); err != nil {
+		if err := addWhere(ctx, desk, reads, v.Next); err != nil {
 			return v, err
 		}
-		if v.Home, err = s.homeDone(ctx, desk, v.Student, nil, log); err != nil {
+		if v.Home, err = loadHomeDone(ctx, desk, v.Student, nil, log); err != nil {
 			return v, err
 		}
 		answers, err := desk.CardAnswers(ctx, student, v.Student.Instrument)
@@ -127,7 +128,7 @@ func (s *Server) historyView(r *http.Request, student store.StudentID, only stor
 		if v.Cards, err = newHomeCards(answers, time.Now()); err != nil {
 			return v, err
 		}
-		if err := s.addDepth(r, &v, reads, exercises, standings, own, rules, tries); err != nil {
+		if err := addDepth(ctx, desk, &v, reads, exercises, standings, own, rules, tries); err != nil {
 			return v, err
 		}
 	}

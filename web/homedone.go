@@ -3,7 +3,6 @@ package web
 import (
 	"context"
 	"fmt"
-	"net/http"
 	"slices"
 	"strings"
 	"time"
@@ -133,7 +132,7 @@ func saidWords(t store.HomeTry, stage string) string {
 
 // homeDone is what a student has done at home, of a plan where there is one, and how well they
 // hear it, beside the teacher's log, newest first.
-func (s *Server) homeDone(ctx context.Context, desk *teach.Class, student store.Student, p *store.HomePlan, log []store.Attempt) (homeDone, error) {
+func loadHomeDone(ctx context.Context, desk *teach.Class, student store.Student, p *store.HomePlan, log []store.Attempt) (homeDone, error) {
 	tries, err := homeAttempts(ctx, desk, student.ID, dateOf(time.Now()).AddDate(0, -3, 0))
 	if err != nil {
 		return homeDone{}, err
@@ -200,10 +199,8 @@ func judged(tries []store.HomeTry, log []store.Attempt) progress.Judging {
 	return progress.Judge(said, heard)
 }
 
-// addSectionDone adds, to the plans of a section, what was done of them and the students' own
-// pages.
-func (s *Server) addSectionDone(r *http.Request, section store.SectionID, plans []homePlanView) error {
-	ctx, desk := r.Context(), deskOf(r)
+// addSectionDone adds, to the plans of a section, what was done of them.
+func addSectionDone(ctx context.Context, desk *teach.Class, section store.SectionID, plans []homePlanView) error {
 	tries, err := desk.HomeTries(ctx, section, 0, dateOf(time.Now()).AddDate(0, -3, 0))
 	if err != nil {
 		return err
@@ -212,20 +209,9 @@ func (s *Server) addSectionDone(r *http.Request, section store.SectionID, plans 
 	if err != nil {
 		return err
 	}
-	pages, err := desk.OwnPages(ctx, section)
-	if err != nil {
-		return err
-	}
 	for k := range plans {
 		id := plans[k].Student.ID
 		plans[k].Done = newHomeDone(plans[k].plan, tries[id], ticks[id], func(store.HomeTry) (string, string) { return "", "" })
-		for _, page := range pages {
-			if page.Student == id {
-				if plans[k].Own, err = s.newOwnLink(r, page); err != nil {
-					return err
-				}
-			}
-		}
 	}
 	return nil
 }

@@ -81,12 +81,16 @@ func (s *Server) homePlan(w http.ResponseWriter, r *http.Request) {
 }
 
 func (s *Server) showHomePlan(w http.ResponseWriter, r *http.Request, status int, problem string) {
-	v, err := s.homePlanView(r.Context(), deskOf(r), idOf[store.StudentID](r))
+	v, err := loadHomePlan(r.Context(), deskOf(r), idOf[store.StudentID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
 	}
-	if err := s.addOwn(r, &v); err != nil {
+	if v.Own, err = s.ownLinkOf(r, v.Student.ID); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if err := addDone(r.Context(), deskOf(r), &v); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -96,17 +100,13 @@ func (s *Server) showHomePlan(w http.ResponseWriter, r *http.Request, status int
 	s.page(w, r, status, "homeplan", "Plan of "+v.Student.Name(), v)
 }
 
-// addOwn adds the student's own page, and what they have done there.
-func (s *Server) addOwn(r *http.Request, v *homePlanView) error {
-	var err error
-	if v.Own, err = s.ownLinkOf(r, v.Student.ID); err != nil {
-		return err
-	}
-	log, err := deskOf(r).StudentAttempts(r.Context(), v.Student.ID)
+// addDone adds what the student has done at home.
+func addDone(ctx context.Context, desk *teach.Class, v *homePlanView) error {
+	log, err := desk.StudentAttempts(ctx, v.Student.ID)
 	if err != nil {
 		return err
 	}
-	v.Done, err = s.homeDone(r.Context(), deskOf(r), v.Student, v.plan, log)
+	v.Done, err = loadHomeDone(ctx, desk, v.Student, v.plan, log)
 	return err
 }
 
@@ -133,7 +133,7 @@ func typedWeekdays(r *http.Request) []int {
 // MinutesField is what stands in the field of minutes.
 func (v homePlanView) MinutesField() string { return cmp.Or(v.MinutesTyped, strconv.Itoa(v.Minutes)) }
 
-func (s *Server) homePlanView(ctx context.Context, desk *teach.Class, student store.StudentID) (homePlanView, error) {
+func loadHomePlan(ctx context.Context, desk *teach.Class, student store.StudentID) (homePlanView, error) {
 	v := homePlanView{Guest: desk.Guest(), Weekdays: usualDays, Minutes: usualHomeMinutes}
 	var err error
 	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
@@ -261,7 +261,7 @@ func (s *Server) makeHomePlan(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	p.Student = student.ID
-	if err := s.layOutHome(r, &p, student, homeReads{}); err != nil {
+	if err := layOutHome(r.Context(), deskOf(r), &p, student, homeReads{}); err != nil {
 		s.failedToRead(w, r, err)
 		return
 	}
@@ -317,7 +317,7 @@ func (s *Server) changeHomeDay(w http.ResponseWriter, r *http.Request) {
 		p.Changed = map[string]int{}
 	}
 	p.Changed[on.Format(time.DateOnly)] = minutes
-	if err := s.layOutHome(r, &p, student, homeReads{}); err != nil {
+	if err := layOutHome(ctx, desk, &p, student, homeReads{}); err != nil {
 		s.failedToRead(w, r, err)
 		return
 	}
@@ -344,8 +344,8 @@ func (s *Server) dropHomePlan(w http.ResponseWriter, r *http.Request) {
 }
 
 // layOutHome lays out a plan from today on; the days before stay as they were.
-func (s *Server) layOutHome(r *http.Request, p *store.HomePlan, student store.Student, reads homeReads) error {
-	pieces, err := s.homePieces(r, student, reads)
+func layOutHome(ctx context.Context, desk *teach.Class, p *store.HomePlan, student store.Student, reads homeReads) error {
+	pieces, err := homePieces(ctx, desk, student, reads)
 	if err != nil {
 		return err
 	}
@@ -365,8 +365,7 @@ func (s *Server) layOutHome(r *http.Request, p *store.HomePlan, student store.St
 
 // homePieces are the pieces that a student may be given to do at home: what is due at the
 // check-in to come, and what they have tried last.
-func (s *Server) homePieces(r *http.Request, student store.Student, reads homeReads) ([]homeplan.Piece, error) {
-	ctx, desk := r.Context(), deskOf(r)
+func homePieces(ctx context.Context, desk *teach.Class, student store.Student, reads homeReads) ([]homeplan.Piece, error) {
 	next, err := desk.NextCheckin(ctx, student.ID)
 	if err != nil {
 		return nil, err
@@ -405,7 +404,7 @@ func (s *Server) homePieces(r *http.Request, student store.Student, reads homeRe
 			continue
 		}
 		standing, steps := standings[store.Task{Student: student.ID, Exercise: x.ID}], rules.For(student.ID, x.ID)
-		read, err := s.readHome(r, reads, student, x.ID)
+		read, err := readHome(ctx, desk, reads, student, x.ID)
 		if err != nil {
 			return nil, err
 		}
@@ -448,14 +447,14 @@ type readAtHome struct {
 }
 
 // readHome reads a student's part of an exercise; it has no pieces where it cannot be read.
-func (s *Server) readHome(r *http.Request, reads homeReads, student store.Student, exercise store.ExerciseID) (*readAtHome, error) {
+func readHome(ctx context.Context, desk *teach.Class, reads homeReads, student store.Student, exercise store.ExerciseID) (*readAtHome, error) {
 	name := homeRead{student.Instrument, exercise}
 	if known := reads[name]; known != nil {
 		return known, nil
 	}
 	read := &readAtHome{}
 	mine := func(_ choice, tab instrumentTab) bool { return tab.ID == student.Instrument }
-	_, err := s.explainEach(r, benchAsk{exercise: exercise, section: student.SectionID}, mine, func(at choice, _ instrumentTab, x explained, kept taughtBy) {
+	_, err := explainEach(ctx, desk, benchAsk{exercise: exercise, section: student.SectionID}, mine, func(at choice, _ instrumentTab, x explained, kept taughtBy) {
 		*read = readAtHome{at, x, kept}
 	})
 	var unread score.Problems

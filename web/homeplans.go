@@ -37,7 +37,7 @@ func (s *Server) showPlans(w http.ResponseWriter, r *http.Request, status int, p
 		v.Form.typed(r)
 	}
 	var err error
-	if v.Sections, v.Section, err = s.chooseSection(r, store.SectionID(number(r, "section"))); err != nil {
+	if v.Sections, v.Section, err = desk.ChooseSection(ctx, store.SectionID(number(r, "section"))); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -47,7 +47,7 @@ func (s *Server) showPlans(w http.ResponseWriter, r *http.Request, status int, p
 		return
 	}
 	for _, student := range inScoreOrder(students) {
-		plan, err := s.homePlanView(ctx, desk, student.ID)
+		plan, err := loadHomePlan(ctx, desk, student.ID)
 		if err != nil {
 			s.failed(w, r, err)
 			return
@@ -57,7 +57,11 @@ func (s *Server) showPlans(w http.ResponseWriter, r *http.Request, status int, p
 		}
 		v.Students = append(v.Students, plan)
 	}
-	if err := s.addSectionDone(r, v.Section.ID, v.Students); err != nil {
+	if err := addSectionDone(ctx, desk, v.Section.ID, v.Students); err != nil {
+		s.failed(w, r, err)
+		return
+	}
+	if err := s.addOwnLinks(r, v.Section.ID, v.Students); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -73,7 +77,7 @@ func (s *Server) showPlans(w http.ResponseWriter, r *http.Request, status int, p
 // is one.
 func (s *Server) makePlans(w http.ResponseWriter, r *http.Request) {
 	ctx, desk := r.Context(), deskOf(r)
-	_, section, err := s.chooseSection(r, store.SectionID(number(r, "section")))
+	_, section, err := desk.ChooseSection(ctx, store.SectionID(number(r, "section")))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -100,7 +104,7 @@ func (s *Server) makePlans(w http.ResponseWriter, r *http.Request) {
 		if !until.IsZero() {
 			p.Until = until
 		}
-		if err := s.layOutHome(r, &p, student, reads); err != nil {
+		if err := layOutHome(ctx, desk, &p, student, reads); err != nil {
 			s.failedToRead(w, r, err)
 			return
 		}
@@ -117,7 +121,7 @@ func (s *Server) makePlans(w http.ResponseWriter, r *http.Request) {
 // homeCalendar sends a student's plan as a calendar (RFC 5545): a day with its lines is an
 // event of the whole day, so that families put it where it suits them. It names no student.
 func (s *Server) homeCalendar(w http.ResponseWriter, r *http.Request) {
-	v, err := s.homePlanView(r.Context(), deskOf(r), idOf[store.StudentID](r))
+	v, err := loadHomePlan(r.Context(), deskOf(r), idOf[store.StudentID](r))
 	if err == nil && !v.Has {
 		err = fmt.Errorf("find the plan: %w", store.ErrNotFound)
 	}

@@ -80,8 +80,7 @@ func outcomes(ctx context.Context, desk *teach.Class, l store.Lesson, students [
 }
 
 // leftOver is with what the next lesson of a section should begin.
-func (s *Server) leftOver(r *http.Request, section store.SectionID) ([]lesson.Step, error) {
-	ctx, desk := r.Context(), deskOf(r)
+func leftOver(ctx context.Context, desk *teach.Class, section store.SectionID) ([]lesson.Step, error) {
 	list, err := desk.Lessons(ctx, section, mostLessons)
 	if err != nil {
 		return nil, err
@@ -102,7 +101,7 @@ func (s *Server) leftOver(r *http.Request, section store.SectionID) ([]lesson.St
 
 func (s *Server) showAfter(w http.ResponseWriter, r *http.Request, l store.Lesson) {
 	ctx, desk := r.Context(), deskOf(r)
-	_, section, err := s.chooseSection(r, l.Section)
+	_, section, err := desk.ChooseSection(ctx, l.Section)
 	if err != nil {
 		s.failed(w, r, err)
 		return

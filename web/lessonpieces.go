@@ -2,8 +2,8 @@ package web
 
 import (
 	"cmp"
+	"context"
 	"fmt"
-	"net/http"
 	"slices"
 
 	"unhurriedbench/core/breakdown"
@@ -12,13 +12,14 @@ import (
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // lessonPieces lays out the pieces of an exercise for a whole section: at the tempo that
 // the hardest place of everybody's allows, and with where each one stands.
-func (s *Server) lessonPieces(r *http.Request, section store.SectionID, exercise store.ExerciseID, standings store.Standings) ([]lesson.Piece, error) {
+func lessonPieces(ctx context.Context, desk *teach.Class, section store.SectionID, exercise store.ExerciseID, standings store.Standings) ([]lesson.Piece, error) {
 	var pieces []lesson.Piece
-	_, err := s.explainEach(r, benchAsk{exercise: exercise, section: section}, choice.plays, func(at choice, tab instrumentTab, x explained, _ taughtBy) {
+	_, err := explainEach(ctx, desk, benchAsk{exercise: exercise, section: section}, choice.plays, func(at choice, tab instrumentTab, x explained, _ taughtBy) {
 		steps := at.Rules.In(store.Chooser{Exercise: exercise, Section: section}).Steps
 		for _, p := range x.Report.Pieces {
 			k := slices.IndexFunc(pieces, func(known lesson.Piece) bool { return known.Key == p.Key() })
@@ -76,8 +77,7 @@ type lessonWants struct{ Left, Begun, Next, Known bool }
 const mostBegun = 3
 
 // proposeLesson lays out a lesson for a section.
-func (s *Server) proposeLesson(r *http.Request, section store.SectionID, minutes int, wants lessonWants) (lesson.Plan, error) {
-	ctx, desk := r.Context(), deskOf(r)
+func proposeLesson(ctx context.Context, desk *teach.Class, section store.SectionID, minutes int, wants lessonWants) (lesson.Plan, error) {
 	standings, err := desk.SectionStandings(ctx, section)
 	if err != nil {
 		return lesson.Plan{}, err
@@ -88,7 +88,7 @@ func (s *Server) proposeLesson(r *http.Request, section store.SectionID, minutes
 	}
 	var left []lesson.Step
 	if wants.Left {
-		if left, err = s.leftOver(r, section); err != nil {
+		if left, err = leftOver(ctx, desk, section); err != nil {
 			return lesson.Plan{}, err
 		}
 	}
@@ -99,7 +99,7 @@ func (s *Server) proposeLesson(r *http.Request, section store.SectionID, minutes
 		if len(begun) > 0 && known != nil || !wants.Begun && !wants.Known {
 			break
 		}
-		pieces, err := s.lessonPieces(r, section, x.ID, standings)
+		pieces, err := lessonPieces(ctx, desk, section, x.ID, standings)
 		if err != nil {
 			return lesson.Plan{}, fmt.Errorf("lay out exercise %d: %w", x.Number, err)
 		}
@@ -112,7 +112,7 @@ func (s *Server) proposeLesson(r *http.Request, section store.SectionID, minutes
 		}
 	}
 	if wants.Next {
-		if next, err = s.nextPieces(r, section, standings); err != nil {
+		if next, err = nextPieces(ctx, desk, section, standings); err != nil {
 			return lesson.Plan{}, err
 		}
 	}
@@ -146,8 +146,8 @@ func recentFirst(exercises []store.Exercise, standings store.Standings) []store.
 
 // nextPieces are the pieces of what comes easiest next for the section, in the book it
 // works in.
-func (s *Server) nextPieces(r *http.Request, section store.SectionID, standings store.Standings) ([]lesson.Piece, error) {
-	shelf, err := s.shelfView(r, fmt.Sprintf("section-%d", section))
+func nextPieces(ctx context.Context, desk *teach.Class, section store.SectionID, standings store.Standings) ([]lesson.Piece, error) {
+	shelf, err := loadShelf(ctx, desk, fmt.Sprintf("section-%d", section), "")
 	if err != nil {
 		return nil, err
 	}
@@ -161,5 +161,5 @@ func (s *Server) nextPieces(r *http.Request, section store.SectionID, standings 
 	if next == nil {
 		return nil, nil
 	}
-	return s.lessonPieces(r, section, next.ID, standings)
+	return lessonPieces(ctx, desk, section, next.ID, standings)
 }

@@ -131,7 +131,7 @@ func (s *Server) runLesson(w http.ResponseWriter, r *http.Request) {
 func (s *Server) runView(r *http.Request, l store.Lesson) (runView, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	v := runView{Lesson: l, Guest: desk.Guest(), Music: map[string]map[string]runMusic{}, Voices: map[string]voice{}}
-	_, section, err := s.chooseSection(r, l.Section)
+	_, section, err := desk.ChooseSection(ctx, l.Section)
 	if err != nil {
 		return v, err
 	}
@@ -150,7 +150,7 @@ func (s *Server) runView(r *http.Request, l store.Lesson) (runView, error) {
 		key := fmt.Sprintf("%d/%s", step.Exercise, step.Piece)
 		parts, known := room[key]
 		if !known {
-			if parts, err = s.roomParts(r, l.Section, step); err != nil {
+			if parts, err = roomParts(ctx, desk, l.Section, step); err != nil {
 				return v, fmt.Errorf("lay out %s: %w", step.Name(), err)
 			}
 			room[key] = parts
@@ -186,10 +186,10 @@ func (v *runView) fillRoom(ctx context.Context, desk *teach.Class) error {
 }
 
 // roomParts lays out a step's piece, alone, for everybody in the room.
-func (s *Server) roomParts(r *http.Request, section store.SectionID, step lesson.Step) ([]benchView, error) {
+func roomParts(ctx context.Context, desk *teach.Class, section store.SectionID, step lesson.Step) ([]benchView, error) {
 	ask := askAlone(section, step)
 	var parts []benchView
-	_, err := s.explainEach(r, ask, choice.plays, func(at choice, _ instrumentTab, x explained, kept taughtBy) {
+	_, err := explainEach(ctx, desk, ask, choice.plays, func(at choice, _ instrumentTab, x explained, kept taughtBy) {
 		w := work{choice: at, Routine: at.routine(), Stage: step.Stage, Tempo: step.Tempo}
 		parts = append(parts, present(w, x, kept.Preferences))
 	})

@@ -42,7 +42,7 @@ func (s *Server) lessons(w http.ResponseWriter, r *http.Request) {
 func (s *Server) showLessons(w http.ResponseWriter, r *http.Request, status int, minutes, problem string) {
 	v := lessonsView{Guest: deskOf(r).Guest(), Minutes: minutes, Problem: problem}
 	var err error
-	if v.Sections, v.Section, err = s.chooseSection(r, store.SectionID(number(r, "section"))); err != nil {
+	if v.Sections, v.Section, err = deskOf(r).ChooseSection(r.Context(), store.SectionID(number(r, "section"))); err != nil {
 		s.failed(w, r, err)
 		return
 	}
@@ -87,7 +87,7 @@ func lessonLink(l store.Lesson, page string) string {
 
 // planLesson proposes a lesson and opens it to be changed.
 func (s *Server) planLesson(w http.ResponseWriter, r *http.Request) {
-	_, section, err := s.chooseSection(r, store.SectionID(number(r, "section")))
+	_, section, err := deskOf(r).ChooseSection(r.Context(), store.SectionID(number(r, "section")))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -102,7 +102,7 @@ func (s *Server) planLesson(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	wants := lessonWants{Left: text(r, "left") != "", Begun: text(r, "begun") != "", Next: text(r, "next") != "", Known: text(r, "known") != ""}
-	plan, err := s.proposeLesson(r, section.ID, minutes, wants)
+	plan, err := proposeLesson(r.Context(), deskOf(r), section.ID, minutes, wants)
 	if err != nil {
 		s.failedToRead(w, r, err)
 		return
@@ -170,7 +170,7 @@ func (s *Server) lesson(w http.ResponseWriter, r *http.Request) {
 
 func (s *Server) showPlan(w http.ResponseWriter, r *http.Request, status int, l store.Lesson, problem string) {
 	ctx, desk := r.Context(), deskOf(r)
-	_, section, err := s.chooseSection(r, l.Section)
+	_, section, err := desk.ChooseSection(ctx, l.Section)
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -277,7 +277,7 @@ func (s *Server) addToPlan(r *http.Request, l *store.Lesson) (problem string, er
 	if err != nil {
 		return "", err
 	}
-	pieces, err := s.lessonPieces(r, l.Section, store.ExerciseID(number(r, "exercise")), standings)
+	pieces, err := lessonPieces(r.Context(), deskOf(r), l.Section, store.ExerciseID(number(r, "exercise")), standings)
 	if errors.Is(err, store.ErrNotFound) {
 		return "Choose an exercise from the list.", nil
 	}

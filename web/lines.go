@@ -181,7 +181,7 @@ func (x *explained) drillFingerings() finger.Preferred {
 // with the next number that is free.
 func (s *Server) keepLine(w http.ResponseWriter, r *http.Request) {
 	ctx, desk, ask := r.Context(), deskOf(r), askOf(r)
-	v, err := s.benchView(r, ask)
+	v, err := loadBench(ctx, desk, ask)
 	if err != nil {
 		s.failed(w, r, err)
 		return

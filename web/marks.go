@@ -18,7 +18,7 @@ import (
 // addAttempt logs a try and shows where the student stands now. It reads no music. A
 // mark from a page that has been overtaken is asked about before it counts.
 func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
-	c, err := s.choose(r, askOf(r))
+	c, err := choose(r.Context(), deskOf(r), askOf(r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -49,7 +49,7 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	if state := standings[store.Task{Student: c.Student.ID, Exercise: c.Exercise.ID}].State(steps, c.Key); overtaken(r, state, try.Stage) {
-		now, err := s.load(r, c)
+		now, err := loadWork(r.Context(), deskOf(r), c)
 		if err != nil {
 			s.failed(w, r, err)
 			return
@@ -136,7 +136,7 @@ func resultWords(try routine.Try) string {
 // own part has no such piece.
 func (s *Server) everybodyClean(w http.ResponseWriter, r *http.Request) {
 	ctx, desk := r.Context(), deskOf(r)
-	c, err := s.choose(r, askOf(r))
+	c, err := choose(ctx, desk, askOf(r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -256,7 +256,7 @@ type askedMark struct {
 // without a script.
 func (s *Server) answerMark(w http.ResponseWriter, r *http.Request, c choice, news markNews) {
 	c.ask.stage = ""
-	v, err := s.load(r, c)
+	v, err := loadWork(r.Context(), deskOf(r), c)
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -329,7 +329,7 @@ func (s *Server) undoAttempt(w http.ResponseWriter, r *http.Request) {
 		s.showHistory(w, r, a.StudentID)
 		return
 	}
-	c, err := s.choose(r, benchAsk{
+	c, err := choose(r.Context(), deskOf(r), benchAsk{
 		exercise: a.ExerciseID, instrument: text(r, "instrument"), student: a.StudentID, tempo: tempoOf(r), piece: a.Piece.String(),
 	})
 	if err != nil {
@@ -355,7 +355,7 @@ func (s *Server) undoBatch(w http.ResponseWriter, r *http.Request) {
 	}
 	ask := askOf(r)
 	ask.exercise = store.ExerciseID(number(r, "exercise"))
-	c, err := s.choose(r, ask)
+	c, err := choose(r.Context(), deskOf(r), ask)
 	if err != nil {
 		s.failed(w, r, err)
 		return

@@ -7,6 +7,7 @@ import (
 	"net/url"
 	"time"
 
+	"github.com/alexedwards/scs/v2"
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
@@ -107,7 +108,9 @@ func (s *Server) signedIn(r *http.Request) (actor, error) {
 	if !s.holds(r, t, house) {
 		return actor{}, nil
 	}
-	return actor{t, teach.New(s.store.For(id), s.reader)}, nil
+	desk := teach.New(s.store.For(id), s.reader)
+	desk.Last = lastChosen{r.Context(), s.sessions}
+	return actor{t, desk}, nil
 }
 
 // away answers while the records cannot be reached.
@@ -118,3 +121,22 @@ func (s *Server) away(w http.ResponseWriter, _ *http.Request, err error) {
 	s.render(w, http.StatusServiceUnavailable, "message", "layout", layoutData{Title: heading,
 		Content: message{heading, "Nothing is lost: what was saved is safe, and marks on an open Bench wait in its page. Try again in a moment; if it stays so, tell whoever runs the machine."}})
 }
+
+// lastChosen is what was chosen last in a session.
+type lastChosen struct {
+	ctx      context.Context
+	sessions *scs.SessionManager
+}
+
+// Its keys.
+const (
+	lastSection    = "section"
+	lastInstrument = "instrument"
+)
+
+func (l lastChosen) Section() store.SectionID {
+	return store.SectionID(l.sessions.GetInt64(l.ctx, lastSection))
+}
+func (l lastChosen) Instrument() string               { return l.sessions.GetString(l.ctx, lastInstrument) }
+func (l lastChosen) ChooseSection(id store.SectionID) { l.sessions.Put(l.ctx, lastSection, int64(id)) }
+func (l lastChosen) ChooseInstrument(id string)       { l.sessions.Put(l.ctx, lastInstrument, id) }

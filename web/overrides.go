@@ -35,7 +35,7 @@ func (w work) ChosenRoutine() string {
 // routine would have; it is a row of the log.
 func (s *Server) moveStudent(w http.ResponseWriter, r *http.Request) {
 	desk := deskOf(r)
-	c, err := s.choose(r, askOf(r))
+	c, err := choose(r.Context(), deskOf(r), askOf(r))
 	if err != nil {
 		s.failed(w, r, err)
 		return

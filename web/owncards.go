@@ -31,7 +31,7 @@ type cardDesk struct {
 
 // cardDesk reads the exercises that a student has worked on, those of the last weeks, and what
 // they have answered.
-func (s *Server) cardDesk(ctx context.Context, desk *teach.Class, student store.Student) (cardDesk, error) {
+func loadCards(ctx context.Context, desk *teach.Class, student store.Student) (cardDesk, error) {
 	var d cardDesk
 	reads, err := readerFor(ctx, desk, student)
 	if err != nil {
@@ -54,7 +54,7 @@ func (s *Server) cardDesk(ctx context.Context, desk *teach.Class, student store.
 	if err != nil {
 		return d, err
 	}
-	worked, err := s.workedPieces(ctx, desk, reads, home)
+	worked, err := workedPieces(ctx, desk, reads, home)
 	if err != nil {
 		return d, err
 	}
@@ -83,7 +83,7 @@ type workedPiece struct {
 
 // workedPieces are the pieces that a student has tried, as the teacher heard or they say, of the
 // exercises tried last, in the order of the books.
-func (s *Server) workedPieces(ctx context.Context, desk *teach.Class, reads aReader, home []store.HomeTry) ([]workedPiece, error) {
+func workedPieces(ctx context.Context, desk *teach.Class, reads aReader, home []store.HomeTry) ([]workedPiece, error) {
 	student := reads.Student
 	standings, err := desk.StudentStandings(ctx, student.ID)
 	if err != nil {
@@ -106,7 +106,7 @@ func (s *Server) workedPieces(ctx context.Context, desk *teach.Class, reads aRea
 	slices.SortStableFunc(worked, func(a, b store.Exercise) int { return cmp.Or(cmp.Compare(a.Book, b.Book), a.Number-b.Number) })
 	var list []workedPiece
 	for _, x := range worked {
-		report, err := s.notesOf(ctx, desk, reads, x)
+		report, err := notesOf(ctx, desk, reads, x)
 		if err != nil {
 			return nil, err
 		}
@@ -238,7 +238,7 @@ func (s *Server) ownCards(w http.ResponseWriter, r *http.Request) {
 		s.failedOwn(w, r, err)
 		return
 	}
-	d, err := s.cardDesk(r.Context(), deskOf(r), athome(r).Student)
+	d, err := loadCards(r.Context(), deskOf(r), athome(r).Student)
 	if err != nil {
 		s.failedOwn(w, r, err)
 		return

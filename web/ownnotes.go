@@ -21,7 +21,7 @@ func (s *Server) ownNotes(w http.ResponseWriter, r *http.Request) {
 		s.failedOwn(w, r, err)
 		return
 	}
-	h, err := s.historyView(r, athome(r).Student.ID, 0)
+	h, err := loadRecord(r.Context(), deskOf(r), athome(r).Student.ID, 0)
 	if err != nil {
 		s.failedOwn(w, r, err)
 		return

@@ -222,7 +222,7 @@ func (s *Server) ownCare(w http.ResponseWriter, r *http.Request) {
 
 // ownCalendar is the plan for a calendar.
 func (s *Server) ownCalendar(w http.ResponseWriter, r *http.Request) {
-	v, err := s.homePlanView(r.Context(), deskOf(r), athome(r).Student.ID)
+	v, err := loadHomePlan(r.Context(), deskOf(r), athome(r).Student.ID)
 	if err == nil && !v.Has {
 		err = fmt.Errorf("find the plan: %w", store.ErrNotFound)
 	}

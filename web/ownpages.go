@@ -37,6 +37,25 @@ func (s *Server) newOwnLink(r *http.Request, page store.OwnPage) (*ownLink, erro
 	return l, nil
 }
 
+// addOwnLinks adds, to the plans of a section, the students' own pages.
+func (s *Server) addOwnLinks(r *http.Request, section store.SectionID, plans []homePlanView) error {
+	pages, err := deskOf(r).OwnPages(r.Context(), section)
+	if err != nil {
+		return err
+	}
+	for _, page := range pages {
+		for k := range plans {
+			if plans[k].Student.ID != page.Student {
+				continue
+			}
+			if plans[k].Own, err = s.newOwnLink(r, page); err != nil {
+				return err
+			}
+		}
+	}
+	return nil
+}
+
 // drawCode draws the modules of a code, dark ones black, with the quiet zone around them.
 func drawCode(modules [][]bool) template.HTML {
 	var path strings.Builder
@@ -101,7 +120,7 @@ func (s *Server) afterOwnPage(w http.ResponseWriter, r *http.Request, id store.S
 // makeOwnPages gives everybody in a section a page of their own who has none.
 func (s *Server) makeOwnPages(w http.ResponseWriter, r *http.Request) {
 	ctx, desk := r.Context(), deskOf(r)
-	_, section, err := s.chooseSection(r, store.SectionID(number(r, "section")))
+	_, section, err := desk.ChooseSection(ctx, store.SectionID(number(r, "section")))
 	if err != nil {
 		s.failed(w, r, err)
 		return

@@ -113,7 +113,7 @@ func (s *Server) ownTodayView(r *http.Request) (ownTodayView, error) {
 	if !until.IsZero() {
 		v.CheckIn = f.Say("day.checkin", f.Date(until, true))
 	}
-	p, err := s.planOrNext(r, h.Student, &v)
+	p, err := planOrNext(ctx, desk, h.Student, &v)
 	if err != nil {
 		return v, err
 	}
@@ -152,9 +152,9 @@ func dayOf(number int) time.Time { return time.Unix(int64(number)*24*60*60, 0).U
 
 // planOrNext is a student's plan; where there is none for today or later, a day with what
 // comes next for them.
-func (s *Server) planOrNext(r *http.Request, student store.Student, v *ownTodayView) (store.HomePlan, error) {
+func planOrNext(ctx context.Context, desk *teach.Class, student store.Student, v *ownTodayView) (store.HomePlan, error) {
 	today := dateOf(time.Now())
-	p, err := deskOf(r).HomePlan(r.Context(), student.ID)
+	p, err := desk.HomePlan(ctx, student.ID)
 	if err == nil && p.Until.After(today) {
 		v.HasPlan = true
 		return p, nil
@@ -164,7 +164,7 @@ func (s *Server) planOrNext(r *http.Request, student store.Student, v *ownTodayV
 	}
 	v.Note = v.Say("day.noplan")
 	p = store.HomePlan{Student: student.ID, From: today, Until: today.AddDate(0, 0, 1), Weekdays: []int{int(today.Weekday())}, Minutes: usualHomeMinutes}
-	if err := s.layOutHome(r, &p, student, v.reads); err != nil {
+	if err := layOutHome(ctx, desk, &p, student, v.reads); err != nil {
 		return p, err
 	}
 	if !slices.ContainsFunc(p.Plan.Days, func(d homeplan.Planned) bool {
@@ -297,7 +297,7 @@ func (s *Server) ownStep(r *http.Request, v *ownTodayView, student store.Student
 		step.Why = v.Say("kind.due")
 	}
 	key := fmt.Sprintf("%d/%s", i.Step.Exercise, i.Step.Piece)
-	part, known, err := s.ownPart(r, v.reads, student, i.Step)
+	part, known, err := loadOwnPart(r.Context(), deskOf(r), v.reads, student, i.Step)
 	if err != nil || !known {
 		return step, err
 	}
@@ -326,8 +326,8 @@ func (v *ownTodayView) often(i homeplan.Item) string {
 
 // ownPart reads a step's piece, alone, for a student; known is false where it is not there any
 // more, or cannot be read.
-func (s *Server) ownPart(r *http.Request, reads homeReads, student store.Student, step lesson.Step) (part benchView, known bool, err error) {
-	read, err := s.readHome(r, reads, student, store.ExerciseID(step.Exercise))
+func loadOwnPart(ctx context.Context, desk *teach.Class, reads homeReads, student store.Student, step lesson.Step) (part benchView, known bool, err error) {
+	read, err := readHome(ctx, desk, reads, student, store.ExerciseID(step.Exercise))
 	if errors.Is(err, store.ErrNotFound) {
 		return part, false, nil
 	}

@@ -125,7 +125,7 @@ func sectionTaken(name string) string {
 
 // keepYear sets which year of playing a section is in.
 func (s *Server) keepYear(w http.ResponseWriter, r *http.Request) {
-	_, section, err := s.chooseSection(r, idOf[store.SectionID](r))
+	_, section, err := deskOf(r).ChooseSection(r.Context(), idOf[store.SectionID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return

@@ -13,7 +13,7 @@ import (
 // this teacher's students meet the note. The Bench shows it at once.
 func (s *Server) keepFingering(w http.ResponseWriter, r *http.Request) {
 	ctx, desk, ask := r.Context(), deskOf(r), askOf(r)
-	v, err := s.benchView(r, ask)
+	v, err := loadBench(ctx, desk, ask)
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -45,7 +45,7 @@ func (s *Server) keepFingering(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	if err == nil && isHTMX(r) {
-		v, err = s.benchView(r, ask)
+		v, err = loadBench(ctx, desk, ask)
 	}
 	if err != nil {
 		s.failed(w, r, err)

@@ -69,7 +69,7 @@ func (s *Server) groupsView(r *http.Request) (groupsView, error) {
 	if v.How != progress.Balanced {
 		v.How = progress.ByTrouble
 	}
-	w, err := s.sectionWork(ctx, desk, v.Section.ID)
+	w, err := loadSectionWork(ctx, desk, v.Section.ID)
 	if err != nil {
 		return v, err
 	}
@@ -226,7 +226,7 @@ func (s *Server) takeGroup(w http.ResponseWriter, r *http.Request) {
 func (s *Server) groupStep(r *http.Request) (store.Lesson, lesson.Step, error) {
 	ctx, desk := r.Context(), deskOf(r)
 	var l store.Lesson
-	_, section, err := s.chooseSection(r, store.SectionID(number(r, "section")))
+	_, section, err := desk.ChooseSection(ctx, store.SectionID(number(r, "section")))
 	if err != nil {
 		return l, lesson.Step{}, err
 	}
@@ -238,7 +238,7 @@ func (s *Server) groupStep(r *http.Request) (store.Lesson, lesson.Step, error) {
 	if err != nil {
 		return l, lesson.Step{}, err
 	}
-	pieces, err := s.lessonPieces(r, section.ID, store.ExerciseID(number(r, "exercise")), standings)
+	pieces, err := lessonPieces(ctx, desk, section.ID, store.ExerciseID(number(r, "exercise")), standings)
 	if err != nil {
 		return l, lesson.Step{}, err
 	}

@@ -125,7 +125,7 @@ func (s *Server) addRoster(w http.ResponseWriter, r *http.Request) {
 	v := rosterView{List: r.FormValue("list"), Section: store.Section{Name: text(r, "name")}}
 	if id := idOf[store.SectionID](r); id != 0 {
 		var err error
-		if _, v.Section, err = s.chooseSection(r, id); err != nil {
+		if _, v.Section, err = desk.ChooseSection(ctx, id); err != nil {
 			s.failed(w, r, err)
 			return
 		}

@@ -36,7 +36,7 @@ func (seatsView) Acrosses() []int { return upTo(12)[2:] }
 
 // seats shows where a section sits, or, asked with how many across, a proposal.
 func (s *Server) seats(w http.ResponseWriter, r *http.Request) {
-	_, section, err := s.chooseSection(r, idOf[store.SectionID](r))
+	_, section, err := deskOf(r).ChooseSection(r.Context(), idOf[store.SectionID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -120,7 +120,7 @@ func proposeSeats(students []store.Student, across int) []store.Student {
 
 // keepSeats seats a section as the form says: the row and the place of each student.
 func (s *Server) keepSeats(w http.ResponseWriter, r *http.Request) {
-	_, section, err := s.chooseSection(r, idOf[store.SectionID](r))
+	_, section, err := deskOf(r).ChooseSection(r.Context(), idOf[store.SectionID](r))
 	if err != nil {
 		s.failed(w, r, err)
 		return

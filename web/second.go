@@ -36,7 +36,7 @@ var otherShown = []offered{{"small", "small above it"}, {"large", "as large"}, {
 var scales = map[string]int{"small": 64, "large": 100}
 
 // otherLine finds the line that goes with what was chosen. A derived line has none.
-func (s *Server) otherLine(ctx context.Context, desk *teach.Class, kept taughtBy, c choice, x explained) (otherLine, error) {
+func loadOtherLine(ctx context.Context, desk *teach.Class, kept taughtBy, c choice, x explained) (otherLine, error) {
 	if x.InDrill() {
 		return otherLine{}, nil
 	}
@@ -61,7 +61,7 @@ func (s *Server) otherLine(ctx context.Context, desk *teach.Class, kept taughtBy
 	if o.Letter == "B" {
 		other, o.Other = lines.A, "line A"
 	}
-	made, err := s.madePart(ctx, desk, kept, other, c.Instrument)
+	made, err := madePart(ctx, desk, kept, other, c.Instrument)
 	if err != nil {
 		o.Why = fmt.Sprintf("%s cannot be read any more.", strings.ToUpper(o.Other[:1])+o.Other[1:])
 		return o, nil
@@ -75,12 +75,12 @@ func (s *Server) otherLine(ctx context.Context, desk *teach.Class, kept taughtBy
 }
 
 // madePart is an exercise as an instrument's Bench has it, without what is explained.
-func (s *Server) madePart(ctx context.Context, desk *teach.Class, kept taughtBy, id store.ExerciseID, target instrument.Instrument) (score.Part, error) {
+func madePart(ctx context.Context, desk *teach.Class, kept taughtBy, id store.ExerciseID, target instrument.Instrument) (score.Part, error) {
 	x, err := desk.Exercise(ctx, id)
 	if err != nil {
 		return score.Part{}, err
 	}
-	part, err := s.reader.Part(ctx, desk, x, target.ID)
+	part, err := desk.Reader.Part(ctx, desk, x, target.ID)
 	if err != nil {
 		return score.Part{}, err
 	}

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"context"
 	"errors"
 	"fmt"
 	"net/http"
@@ -8,6 +9,7 @@ import (
 
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // addSecond gives a student a second instrument, with a log of its own.
@@ -45,8 +47,8 @@ func playing(students []store.Student) []store.Student {
 }
 
 // otherInstrument is the row of a student's other instrument, and what it is; nil for none.
-func (s *Server) otherInstrument(r *http.Request, student store.Student) (*playedToo, error) {
-	other, err := deskOf(r).OtherInstrument(r.Context(), student)
+func otherInstrument(ctx context.Context, desk *teach.Class, student store.Student) (*playedToo, error) {
+	other, err := desk.OtherInstrument(ctx, student)
 	if errors.Is(err, store.ErrNotFound) {
 		return nil, nil
 	}

@@ -17,7 +17,7 @@ type sectionWork struct {
 	rules     store.Rules
 }
 
-func (s *Server) sectionWork(ctx context.Context, desk *teach.Class, section store.SectionID) (sectionWork, error) {
+func loadSectionWork(ctx context.Context, desk *teach.Class, section store.SectionID) (sectionWork, error) {
 	var w sectionWork
 	var err error
 	if w.exercises, err = desk.Exercises(ctx); err != nil { // which reads them anew where need be

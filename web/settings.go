@@ -244,7 +244,7 @@ func (s *Server) keepSchool(w http.ResponseWriter, r *http.Request) {
 		http.Error(w, "Choose a way of counting from the list.", http.StatusUnprocessableEntity)
 		return
 	}
-	_, section, err := s.chooseSection(r, idOf[store.SectionID](r))
+	_, section, err := deskOf(r).ChooseSection(r.Context(), idOf[store.SectionID](r))
 	if err == nil {
 		err = deskOf(r).KeepSchool(r.Context(), section.ID, school)
 	}

@@ -184,7 +184,7 @@ func (s *Server) sheetsView(r *http.Request) (sheetsView, error) {
 	v.Recipe, v.recipe = chosenRecipe(r, own)
 	var answers []printSheet
 	var wrong error
-	c, err := s.explainEach(r, askOf(r), forWhom(v.Of), func(at choice, tab instrumentTab, x explained, kept taughtBy) {
+	c, err := explainEach(r.Context(), deskOf(r), askOf(r), forWhom(v.Of), func(at choice, tab instrumentTab, x explained, kept taughtBy) {
 		v.Lines, v.Pieces, v.Drills = x.Lines, x.Of, v.Drills || len(x.Drills) > 0
 		one := printSheet{Instrument: tab.Instrument, Line: x.Line, Pieces: x.Report.Pieces, Ladder: rungs(x.Tempo)}
 		if v.recipe.Cards {
@@ -249,7 +249,7 @@ func (s *Server) partsAsZip(w http.ResponseWriter, r *http.Request) {
 	var out bytes.Buffer
 	z := zip.NewWriter(&out)
 	var wrong error
-	c, err := s.explainEach(r, askOf(r), forWhom(text(r, "for")), func(at choice, tab instrumentTab, x explained, _ taughtBy) {
+	c, err := explainEach(r.Context(), deskOf(r), askOf(r), forWhom(text(r, "for")), func(at choice, tab instrumentTab, x explained, _ taughtBy) {
 		entry, err := z.Create(fileName(at.Exercise.Number, x.Report.Title, tab.ID) + ".musicxml")
 		if err == nil {
 			_, err = entry.Write(musicxml.Write(score.Score{Title: x.Report.Title, Tempo: x.tempo, TempoWords: x.tempoWords, Parts: []score.Part{x.Report.Part}}))

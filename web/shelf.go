@@ -60,7 +60,7 @@ type shelfView struct {
 }
 
 func (s *Server) shelf(w http.ResponseWriter, r *http.Request) {
-	v, err := s.shelfView(r, text(r, "for"))
+	v, err := loadShelf(r.Context(), deskOf(r), text(r, "for"), text(r, "q"))
 	if err != nil {
 		s.failed(w, r, err)
 		return
@@ -70,9 +70,8 @@ func (s *Server) shelf(w http.ResponseWriter, r *http.Request) {
 
 // shelfView is the Shelf for whoever is named as the page names them, "" for the section
 // chosen last.
-func (s *Server) shelfView(r *http.Request, who string) (shelfView, error) {
-	ctx, desk := r.Context(), deskOf(r)
-	v := shelfView{Query: text(r, "q")}
+func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelfView, error) {
+	v := shelfView{Query: query}
 	books, err := desk.Books(ctx)
 	if err != nil {
 		return v, err
@@ -81,7 +80,7 @@ func (s *Server) shelfView(r *http.Request, who string) (shelfView, error) {
 	if err != nil {
 		return v, err
 	}
-	room, err := s.chooseRoom(r, &v, who)
+	room, err := chooseRoom(ctx, desk, &v, who)
 	if err != nil {
 		return v, err
 	}
@@ -157,8 +156,7 @@ type shelfRoom struct {
 
 // chooseRoom finds who is asked for: "section-3", "section-3-trombone" or "student-12"; the
 // section chosen last where nobody is.
-func (s *Server) chooseRoom(r *http.Request, v *shelfView, who string) (shelfRoom, error) {
-	ctx, desk := r.Context(), deskOf(r)
+func chooseRoom(ctx context.Context, desk *teach.Class, v *shelfView, who string) (shelfRoom, error) {
 	var room shelfRoom
 	what, rest, _ := strings.Cut(who, "-")
 	number, only, _ := strings.Cut(rest, "-")
@@ -174,7 +172,7 @@ func (s *Server) chooseRoom(r *http.Request, v *shelfView, who string) (shelfRoo
 	case "section":
 		wanted = store.SectionID(id)
 	}
-	sections, section, err := s.chooseSection(r, wanted)
+	sections, section, err := desk.ChooseSection(ctx, wanted)
 	if err != nil || section.ID == 0 {
 		return room, err
 	}

@@ -55,7 +55,7 @@ func TestStatements(t *testing.T) {
 	s := openOn(t, template.OpenTraced(t, counted))
 	v := s.visitor(t)
 	v.post("/sign-in/demo", nil)
-	v.get("/") // the session has its section
+	v.get("/")              // the session has its section
 	most := map[string]int{ // of other routes 20
 		"POST /lessons": 45, "POST /plans": 60, "GET /plans": 12, "POST /bench/{id}/attempts": 15, "GET /my/{key}/": 15,
 	}

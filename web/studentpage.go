@@ -2,8 +2,8 @@ package web
 
 import (
 	"cmp"
+	"context"
 	"fmt"
-	"net/http"
 	"slices"
 	"strings"
 	"time"
@@ -13,6 +13,7 @@ import (
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 )
 
 // studentDepth is what a student's page has beside the log: the notes they hold, the changes
@@ -66,8 +67,7 @@ const mostCheckins = 8
 const mostLooked = 24
 
 // addDepth fills a student's page.
-func (s *Server) addDepth(r *http.Request, v *historyView, reads aReader, exercises []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
-	ctx, desk := r.Context(), deskOf(r)
+func addDepth(ctx context.Context, desk *teach.Class, v *historyView, reads aReader, exercises []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
 	var all []tryView
 	for _, x := range exercises {
 		all = append(all, tries[x.ID]...)
@@ -95,7 +95,7 @@ func (s *Server) addDepth(r *http.Request, v *historyView, reads aReader, exerci
 	if v.Instrument.Unpitched() || len(recent) == 0 {
 		return nil
 	}
-	return s.addNotes(r, v, reads, recent, standings, own, rules, tries)
+	return addNotes(ctx, desk, v, reads, recent, standings, own, rules, tries)
 }
 
 // tried lists the exercises that somebody has tried, the one tried last first.
@@ -107,8 +107,7 @@ func tried(exercises []store.Exercise, tries map[store.ExerciseID][]tryView) []s
 
 // addNotes reads the student's parts of what they have tried for the notes and the changes in
 // them.
-func (s *Server) addNotes(r *http.Request, v *historyView, reads aReader, recent []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
-	ctx, desk := r.Context(), deskOf(r)
+func addNotes(ctx context.Context, desk *teach.Class, v *historyView, reads aReader, recent []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]tryView) error {
 	var pieces []progress.Worked
 	var failed []progress.Failed
 	for _, x := range recent {
@@ -116,7 +115,7 @@ func (s *Server) addNotes(r *http.Request, v *historyView, reads aReader, recent
 		if standing == nil {
 			continue
 		}
-		report, err := s.notesOf(ctx, desk, reads, x)
+		report, err := notesOf(ctx, desk, reads, x)
 		if err != nil {
 			return err
 		}

@@ -83,7 +83,7 @@ func (s *Server) tuneView(r *http.Request) (tuneView, error) {
 	var v tuneView
 	ctx, desk := r.Context(), deskOf(r)
 	var err error
-	if v.Sections, v.Section, err = s.chooseSection(r, store.SectionID(number(r, "section"))); err != nil {
+	if v.Sections, v.Section, err = desk.ChooseSection(ctx, store.SectionID(number(r, "section"))); err != nil {
 		return v, err
 	}
 	students, err := desk.Students(ctx, v.Section.ID)

@@ -40,7 +40,7 @@ func (s *Server) where(w http.ResponseWriter, r *http.Request) {
 	if at := standings[store.Task{Student: student.ID, Exercise: x.ID}]; is && at != nil && at.Pieces[key].Stuck() {
 		reads, err := readerFor(ctx, desk, student)
 		if err == nil {
-			words, err = s.whereIn(ctx, desk, reads, x, key, at.Pieces[key].Over.Main())
+			words, err = whereIn(ctx, desk, reads, x, key, at.Pieces[key].Over.Main())
 		}
 		if err != nil {
 			s.failed(w, r, err)
@@ -52,13 +52,13 @@ func (s *Server) where(w http.ResponseWriter, r *http.Request) {
 }
 
 // addWhere says on a student's cards where in their pieces it most likely goes wrong.
-func (s *Server) addWhere(r *http.Request, reads aReader, cards []helpCard) error {
+func addWhere(ctx context.Context, desk *teach.Class, reads aReader, cards []helpCard) error {
 	for k := range cards {
 		if cards[k].WhereLink == "" {
 			continue
 		}
 		var err error
-		if cards[k].Where, err = s.whereIn(r.Context(), deskOf(r), reads, cards[k].Exercise, cards[k].key, cards[k].cause); err != nil {
+		if cards[k].Where, err = whereIn(ctx, desk, reads, cards[k].Exercise, cards[k].key, cards[k].cause); err != nil {
 			return err
 		}
 	}
@@ -67,8 +67,8 @@ func (s *Server) addWhere(r *http.Request, reads aReader, cards []helpCard) erro
 
 // whereIn is where in a piece of a student's part a stumble of a cause most likely lies; "" for
 // what cannot be read.
-func (s *Server) whereIn(ctx context.Context, desk *teach.Class, reads aReader, x store.Exercise, key breakdown.PieceKey, cause routine.Cause) (string, error) {
-	report, err := s.notesOf(ctx, desk, reads, x)
+func whereIn(ctx context.Context, desk *teach.Class, reads aReader, x store.Exercise, key breakdown.PieceKey, cause routine.Cause) (string, error) {
+	report, err := notesOf(ctx, desk, reads, x)
 	if err != nil || report == nil {
 		return "", err
 	}
@@ -102,11 +102,11 @@ func readerFor(ctx context.Context, desk *teach.Class, student store.Student) (a
 }
 
 // notesOf reads the notes of a student's part of an exercise; nil where it cannot be read.
-func (s *Server) notesOf(ctx context.Context, desk *teach.Class, r aReader, x store.Exercise) (*breakdown.Report, error) {
+func notesOf(ctx context.Context, desk *teach.Class, r aReader, x store.Exercise) (*breakdown.Report, error) {
 	if known := r.notes[x.ID]; known != nil {
 		return known, nil
 	}
-	part, err := s.reader.Part(ctx, desk, x, r.Instrument.ID)
+	part, err := desk.Reader.Part(ctx, desk, x, r.Instrument.ID)
 	var unread score.Problems
 	if errors.As(err, &unread) {
 		return nil, nil
