@@ -165,18 +165,7 @@ func fingerOptions(ctx context.Context, desk *teach.Class, c choice) (finger.Opt
 // benchView is the Bench's fourth step, what its page shows: one exercise opened up
 // for one instrument, with the piece, the stage and the student at hand.
 type benchView struct {
-	work
-	explained
-	Tempo    int
-	Pieces   []benchPiece
-	Piece    benchPiece
-	Passages []breakdown.Passage // the piece, measure by measure
-	played   []breakdown.Passage // the same as it is played
-	BeatName string
-	CountOff []count.Cue
-	OneNote  oneNote
-	strings  []stringColour
-	A4       int      // the reference pitch in hertz
+	stand
 	New      []string // what the student at hand, or the section, has not met before, in words
 	Room     string   // who in the room has it hardest, in words
 	Second   otherLine
@@ -188,6 +177,23 @@ type benchView struct {
 	Update   bool // parts of the page are sent along, out of band
 }
 
+// stand is a part as it is put on the stand: one piece of it at one stage, to be drawn, told
+// and heard.
+type stand struct {
+	work
+	explained
+	Tempo    int
+	Pieces   []benchPiece
+	Piece    benchPiece
+	Passages []breakdown.Passage // the piece, measure by measure
+	played   []breakdown.Passage // the same as it is played
+	BeatName string
+	CountOff []count.Cue
+	OneNote  oneNote
+	strings  []stringColour
+	A4       int // the reference pitch in hertz
+}
+
 type benchPiece struct {
 	breakdown.Piece
 	Current bool
@@ -195,8 +201,8 @@ type benchPiece struct {
 }
 
 // present lays out what was chosen, loaded and explained.
-func present(w work, x explained, p preferences) benchView {
-	v := benchView{work: w, explained: x, Tempo: w.Tempo, strings: p.stringColours(w.Instrument)}
+func present(w work, x explained, p preferences) stand {
+	v := stand{work: w, explained: x, Tempo: w.Tempo, strings: p.stringColours(w.Instrument)}
 	v.Counting = x.Options.Count
 	for k, piece := range x.Report.Pieces {
 		b := benchPiece{Piece: piece, Current: piece.Key() == w.Key, State: w.States[piece.Key()]}
@@ -241,7 +247,7 @@ func loadBench(ctx context.Context, desk *teach.Class, ask benchAsk) (benchView,
 	if err != nil {
 		return benchView{}, err
 	}
-	v := present(w, x, kept.Preferences)
+	v := benchView{stand: present(w, x, kept.Preferences)}
 	if !v.InDrill() {
 		if v.New, err = newTo(ctx, desk, c, x.Report); err != nil {
 			return v, err
@@ -262,6 +268,9 @@ func loadBench(ctx context.Context, desk *teach.Class, ask benchAsk) (benchView,
 	return v, err
 }
 
+// atBench is the Bench of some work, with no music: what has an address.
+func atBench(w work) benchView { return benchView{stand: stand{work: w, Tempo: w.Tempo}} }
+
 // ExerciseLink is the address of another exercise's Bench, with who is at hand.
 func (v benchView) ExerciseLink(id store.ExerciseID) string {
 	q := url.Values{"instrument": {v.Instrument.ID}, "stage": {string(v.Stage)}}
@@ -276,29 +285,29 @@ func (v benchView) ExerciseLink(id store.ExerciseID) string {
 }
 
 // Link is the address of this bench with one thing changed.
-func (w work) Link(name string, value any) string {
+func (v benchView) Link(name string, value any) string {
 	q := url.Values{}
-	q.Set("instrument", w.Instrument.ID)
-	if name != "line" && !(name == "instrument" && w.ask.line != "") {
-		q.Set("piece", w.Key.String())
+	q.Set("instrument", v.Instrument.ID)
+	if name != "line" && !(name == "instrument" && v.ask.line != "") {
+		q.Set("piece", v.Key.String())
 	}
-	student := w.Student.ID
-	if w.ask.line != "" { // nobody is marked, and who was at hand is kept
-		student = w.ask.student
+	student := v.Student.ID
+	if v.ask.line != "" { // nobody is marked, and who was at hand is kept
+		student = v.ask.student
 	}
 	if student != 0 && name != "instrument" && name != "section" {
 		q.Set("student", strconv.FormatInt(int64(student), 10))
 	}
-	if w.Section.ID != 0 {
-		q.Set("section", strconv.FormatInt(int64(w.Section.ID), 10))
+	if v.Section.ID != 0 {
+		q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
 	}
-	if w.ask.line != "" && !(w.ask.line == drillLine && name == "instrument") {
-		w.ask.lineInto(q)
+	if v.ask.line != "" && !(v.ask.line == drillLine && name == "instrument") {
+		v.ask.lineInto(q)
 	}
-	if w.Student.ID == 0 || name == "instrument" || name == "section" { // else it is where the student is
-		q.Set("stage", string(w.Stage))
+	if v.Student.ID == 0 || name == "instrument" || name == "section" { // else it is where the student is
+		q.Set("stage", string(v.Stage))
 	}
-	w.ask.otherInto(q)
+	v.ask.otherInto(q)
 	if name == "student" {
 		q.Del("stage")
 	}
@@ -307,18 +316,18 @@ func (w work) Link(name string, value any) string {
 	}
 	q.Set(name, fmt.Sprint(value))
 	if name == "line" && value == "" {
-		q.Set("piece", w.ask.of)
+		q.Set("piece", v.ask.of)
 		q.Del("line")
 		q.Del("of")
 	}
-	return fmt.Sprintf("/bench/%d?%s", w.Exercise.ID, q.Encode())
+	return fmt.Sprintf("/bench/%d?%s", v.Exercise.ID, q.Encode())
 }
 
 // PlayerLink is the address of this bench with a student at hand, on their instrument.
-func (w work) PlayerLink(student store.Student) string {
-	w.Student = student
-	w.Instrument, _ = instrument.ByID(student.Instrument)
-	return w.Link("student", student.ID)
+func (v benchView) PlayerLink(student store.Student) string {
+	v.Student = student
+	v.Instrument, _ = instrument.ByID(student.Instrument)
+	return v.Link("student", student.ID)
 }
 
 // News is none before something was marked.
@@ -341,28 +350,28 @@ func (v benchView) Octave() instrument.OctaveChoice {
 func (v benchView) Here() string { return v.here(v.Tempo) }
 
 // here is Here, with the tempo left to the music where it is 0.
-func (w work) here(tempo int) string {
+func (v benchView) here(tempo int) string {
 	q := url.Values{}
-	q.Set("instrument", w.Instrument.ID)
-	q.Set("piece", w.Key.String())
-	q.Set("stage", string(w.Stage))
-	if w.Section.ID != 0 {
-		q.Set("section", strconv.FormatInt(int64(w.Section.ID), 10))
+	q.Set("instrument", v.Instrument.ID)
+	q.Set("piece", v.Key.String())
+	q.Set("stage", string(v.Stage))
+	if v.Section.ID != 0 {
+		q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
 	}
-	if w.Student.ID != 0 {
-		q.Set("student", strconv.FormatInt(int64(w.Student.ID), 10))
+	if v.Student.ID != 0 {
+		q.Set("student", strconv.FormatInt(int64(v.Student.ID), 10))
 	}
-	if w.ask.line != "" {
-		w.ask.lineInto(q)
+	if v.ask.line != "" {
+		v.ask.lineInto(q)
 	}
-	if w.ask.oneNote != "" {
-		q.Set("one", w.ask.oneNote)
+	if v.ask.oneNote != "" {
+		q.Set("one", v.ask.oneNote)
 	}
-	w.ask.otherInto(q)
+	v.ask.otherInto(q)
 	if tempo > 0 {
 		q.Set("tempo", strconv.Itoa(tempo))
 	}
-	return fmt.Sprintf("/bench/%d?%s", w.Exercise.ID, q.Encode())
+	return fmt.Sprintf("/bench/%d?%s", v.Exercise.ID, q.Encode())
 }
 
 // Title names the page: the exercise and the instrument.
@@ -468,7 +477,7 @@ func (s *Server) benchAgain(r *http.Request) string {
 
 // Plan is what the page's script plays of the piece at hand, in the order of playing,
 // and frames.
-func (v benchView) Plan() []planned {
+func (v stand) Plan() []planned {
 	var list []planned
 	for _, s := range v.played {
 		list = append(list, planned{s.At, s.From.Float(), s.To.Float()})

@@ -112,7 +112,7 @@ func (s *Server) classCardsView(r *http.Request) (classCardsView, error) {
 	}
 	classes, bowed := map[instrument.PitchClass]bool{}, 0
 	for _, d := range room {
-		v.Drawn[d.Reader.Instrument.ID] = d.drawn()
+		v.Drawn[d.Reader.Instrument.ID] = drawCards(d.cardDesk)
 		if d.Reader.Instrument.Family == "strings" {
 			bowed++
 		}
@@ -242,7 +242,7 @@ func (d roomDesk) roomNote(class instrument.PitchClass) (roomNote, bool) {
 	answer := d.Reader.Answer(c, nil)
 	note := roomNote{Instrument: i.ID, Title: i.Title(), MEI: cardMEI(c), Name: answer.Text, Place: answer.More, Met: known}
 	if len(answer.Ways) > 0 {
-		way := d.way(answer.Ways[0])
+		way := newCardWay(d.cardDesk, answer.Ways[0])
 		note.Way = &way
 	}
 	return note, true

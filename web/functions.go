@@ -3,6 +3,7 @@ package web
 import (
 	"crypto/rand"
 	"encoding/json"
+	"fmt"
 	"html/template"
 	"math"
 	"strconv"
@@ -29,6 +30,9 @@ var functions = template.FuncMap{
 	"tab":       func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
 	"alertWord": alertWord,
 	"kindWords": kindWords,
+	"svg":       func(drawn string) template.HTML { return template.HTML(drawn) },
+	"plot":      drawPlot,
+	"staff":     drawStaffRow,
 	"pair":      func(a, b any) two { return two{a, b} },
 	"pick":      func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }
@@ -98,4 +102,17 @@ func inWords(n int) string {
 		return words[n]
 	}
 	return strconv.Itoa(n)
+}
+
+// drawPlot draws one of the plots of a student's record.
+func drawPlot(p any) (template.HTML, error) {
+	switch p := p.(type) {
+	case tempoPlot:
+		return drawTempoPlot(p), nil
+	case dayPlot:
+		return drawDayPlot(p), nil
+	case speedPlot:
+		return drawSpeedPlot(p), nil
+	}
+	return "", fmt.Errorf("there is no drawing of a %T", p)
 }

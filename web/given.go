@@ -68,7 +68,7 @@ func isOwn(r *http.Request, named store.Named) (bool, error) {
 func namedIn(r *http.Request) store.Named {
 	n := store.Named{Section: store.SectionID(number(r, "section")), Student: store.StudentID(number(r, "student"))}
 	switch chi.RouteContext(r.Context()).RoutePattern() {
-	case "/students/{id}", "/students/{id}/plan", "/students/{id}/plan/day", "/students/{id}/plan/drop", "/students/{id}/plan.ics", "/students/{id}/family":
+	case "/students/{id}", "/students/{id}/undo", "/students/{id}/plan", "/students/{id}/plan/day", "/students/{id}/plan/drop", "/students/{id}/plan.ics", "/students/{id}/family":
 		n.Student = idOf[store.StudentID](r)
 	case "/attempts/{id}/undo":
 		n.Attempt = idOf[store.AttemptID](r)

@@ -209,7 +209,7 @@ func (v *hardestView) tellOf(row *hardestRow) {
 	}{{"rhythm", parts.Rhythm}, {"reading", parts.Reading}, {"change", parts.Change}, {"range", parts.Range}, {"breath or bow", parts.Breath}, {"new", parts.New}} {
 		v.Parts = append(v.Parts, gradedPart{p.name, int(100*p.share + 0.5)})
 	}
-	bench := work{choice: v.choice}
+	bench := atBench(work{choice: v.choice})
 	bench.Instrument = row.Instrument
 	for _, piece := range row.report.Pieces {
 		if slices.Contains(piece.Measures, v.At.Number) {

@@ -2,6 +2,7 @@ package web
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -59,6 +60,16 @@ type historyDay struct{ Day, Line string }
 
 func (s *Server) history(w http.ResponseWriter, r *http.Request) {
 	s.showHistory(w, r, idOf[store.StudentID](r))
+}
+
+// undoTry takes a try back, by adding to the log, and shows the student's log again.
+func (s *Server) undoTry(w http.ResponseWriter, r *http.Request) {
+	a, err := deskOf(r).UndoAttempt(r.Context(), store.AttemptID(number(r, "attempt")))
+	if err != nil && !errors.Is(err, store.ErrTaken) { // taken back already is what was wanted
+		s.failed(w, r, err)
+		return
+	}
+	s.showHistory(w, r, a.StudentID)
 }
 
 func (s *Server) showHistory(w http.ResponseWriter, r *http.Request, student store.StudentID) {

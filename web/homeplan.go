@@ -95,7 +95,7 @@ func (s *Server) showHomePlan(w http.ResponseWriter, r *http.Request, status int
 		return
 	}
 	if v.Problem = problem; problem != "" {
-		v.typed(r)
+		keepTyped(&v, r)
 	}
 	s.page(w, r, status, "homeplan", "Plan of "+v.Student.Name(), v)
 }
@@ -110,8 +110,8 @@ func addDone(ctx context.Context, desk *teach.Class, v *homePlanView) error {
 	return err
 }
 
-// typed keeps what was typed into the form that makes a plan, where it was that form.
-func (v *homePlanView) typed(r *http.Request) {
+// keepTyped keeps what was typed into the form that makes a plan, where it was that form.
+func keepTyped(v *homePlanView, r *http.Request) {
 	if !r.Form.Has("until") {
 		return
 	}
@@ -467,7 +467,7 @@ func readHome(ctx context.Context, desk *teach.Class, reads homeReads, student s
 
 // alone is a step's piece by itself; ok is false where it is cut otherwise since, or cannot be
 // read.
-func (read *readAtHome) alone(step lesson.Step) (part benchView, ok bool) {
+func (read *readAtHome) alone(step lesson.Step) (part stand, ok bool) {
 	at, x, ask := read.at, read.explained, askAlone(read.at.Section.ID, step)
 	at.ask.line, at.ask.of, at.ask.piece = ask.line, ask.of, ask.piece
 	at.choosePiece(ask.piece)

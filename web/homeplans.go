@@ -34,7 +34,7 @@ func (s *Server) showPlans(w http.ResponseWriter, r *http.Request, status int, p
 	v := plansView{Guest: desk.Guest(), Problem: problem, Form: homePlanView{Weekdays: usualDays, Minutes: usualHomeMinutes}}
 	v.Form.Until = dateOf(time.Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
 	if problem != "" {
-		v.Form.typed(r)
+		keepTyped(&v.Form, r)
 	}
 	var err error
 	if v.Sections, v.Section, err = desk.ChooseSection(ctx, store.SectionID(number(r, "section"))); err != nil {

@@ -66,7 +66,7 @@ func TestHistoryWithTriesTakenBack(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		status, _ := v.post(fmt.Sprintf("/attempts/%d/undo", log[nth].ID), url.Values{"from": {"history"}, "exercise": {fmt.Sprint(b.exercise)}})
+		status, _ := v.post(fmt.Sprintf("/students/%d/undo?attempt=%d", b.student, log[nth].ID), url.Values{"exercise": {fmt.Sprint(b.exercise)}})
 		if status != 200 {
 			t.Fatalf("undoing gives %d", status)
 		}

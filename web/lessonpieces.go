@@ -3,6 +3,7 @@ package web
 import (
 	"cmp"
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 
@@ -147,15 +148,26 @@ func recentFirst(exercises []store.Exercise, standings store.Standings) []store.
 // nextPieces are the pieces of what comes easiest next for the section, in the book it
 // works in.
 func nextPieces(ctx context.Context, desk *teach.Class, section store.SectionID, standings store.Standings) ([]lesson.Piece, error) {
-	shelf, err := loadShelf(ctx, desk, fmt.Sprintf("section-%d", section), "")
+	exercises, err1 := desk.Exercises(ctx)
+	students, err2 := desk.Students(ctx, section)
+	if err := errors.Join(err1, err2); err != nil {
+		return nil, err
+	}
+	playing := map[string]int{}
+	for _, student := range students {
+		playing[student.Instrument]++
+	}
+	room := classRoom{section: store.Section{ID: section}}
+	room.addPlayers(playing, "")
+	books, err := whatNext(ctx, desk, room, exercises)
 	if err != nil {
 		return nil, err
 	}
-	var next *shelfNext
+	var next *nextExercise
 	worked := -1
-	for _, b := range shelf.Books {
-		if len(b.Next) > 0 && b.Worked > worked {
-			next, worked = &b.Next[0], b.Worked
+	for _, x := range exercises { // by book, as the Shelf has them
+		if b := books[x.BookID]; len(b.exercises) > 0 && b.worked > worked {
+			next, worked = &b.exercises[0], b.worked
 		}
 	}
 	if next == nil {

@@ -144,7 +144,7 @@ func (s *Server) runView(r *http.Request, l store.Lesson) (runView, error) {
 	for _, k := range fitted.Left {
 		v.Left = append(v.Left, l.Plan.Steps[k])
 	}
-	room := map[string][]benchView{}
+	room := map[string][]stand{}
 	for place, k := range fitted.In {
 		step := l.Plan.Steps[k]
 		key := fmt.Sprintf("%d/%s", step.Exercise, step.Piece)
@@ -186,9 +186,9 @@ func (v *runView) fillRoom(ctx context.Context, desk *teach.Class) error {
 }
 
 // roomParts lays out a step's piece, alone, for everybody in the room.
-func roomParts(ctx context.Context, desk *teach.Class, section store.SectionID, step lesson.Step) ([]benchView, error) {
+func roomParts(ctx context.Context, desk *teach.Class, section store.SectionID, step lesson.Step) ([]stand, error) {
 	ask := askAlone(section, step)
-	var parts []benchView
+	var parts []stand
 	_, err := explainEach(ctx, desk, ask, choice.plays, func(at choice, _ instrumentTab, x explained, kept taughtBy) {
 		w := work{choice: at, Routine: at.routine(), Stage: step.Stage, Tempo: step.Tempo}
 		parts = append(parts, present(w, x, kept.Preferences))
@@ -209,7 +209,7 @@ func askAlone(section store.SectionID, step lesson.Step) benchAsk {
 const wholeLabel = "Whole"
 
 // addMusic adds the music of a piece for every instrument.
-func (v *runView) addMusic(s *Server, key string, parts []benchView) {
+func (v *runView) addMusic(s *Server, key string, parts []stand) {
 	v.Music[key] = map[string]runMusic{}
 	for _, p := range parts {
 		v.A4 = p.A4
@@ -221,14 +221,14 @@ func (v *runView) addMusic(s *Server, key string, parts []benchView) {
 }
 
 // newRunMusic is the music of a part, whose ids begin with what is given.
-func newRunMusic(p benchView, ids string) runMusic {
+func newRunMusic(p stand, ids string) runMusic {
 	return runMusic{
 		Sheet: newSheet(p.Report, p.Instrument, p.Words, p.strings, mei.Options{Ruler: true, IDs: mei.IDs(ids)}),
 		Plan:  p.Plan(), Round: newHeardRound(play.RoundOf(p.Report.Part, p.played)),
 	}
 }
 
-func newRunStep(place int, step lesson.Step, key string, parts []benchView) runStep {
+func newRunStep(place int, step lesson.Step, key string, parts []stand) runStep {
 	run := runStep{Step: step, K: place, Music: key, Cause: mendedAt(step.Form)}
 	for _, p := range parts {
 		in := p.Routine.Step(step.Stage)
@@ -274,7 +274,7 @@ func mendedAt(form routine.Stage) routine.Cause {
 }
 
 // say adds what is said to an instrument; those to whom the same is said stand together.
-func (s *runStep) say(p benchView, in routine.Step) {
+func (s *runStep) say(p stand, in routine.Step) {
 	words := in.Together(p.Instrument, p.Options.Count)
 	if words == "" {
 		return
@@ -290,7 +290,7 @@ func (s *runStep) say(p benchView, in routine.Step) {
 }
 
 // shortWay is a fingering in as few words as it is read in: "1-3", "2 on G", "T 1 2 3".
-func shortWay(p benchView, e breakdown.Event) string {
+func shortWay(p stand, e breakdown.Event) string {
 	switch {
 	case e.Fingering == "" || p.Instrument.Mechanism == instrument.Sticks:
 		return ""
@@ -305,7 +305,7 @@ func shortWay(p benchView, e breakdown.Event) string {
 	return said
 }
 
-func newRoomCard(p benchView, in routine.Step) roomCard {
+func newRoomCard(p stand, in routine.Step) roomCard {
 	c := roomCard{Instrument: p.Instrument}
 	if in.OnOneNote() {
 		c.One = p.OneNote.Written

@@ -160,10 +160,10 @@ func (x explained) TakesPiece() bool {
 }
 
 // Kept is the student at hand, also while nobody is marked; 0 for none.
-func (w work) Kept() store.StudentID { return max(w.Student.ID, w.ask.student) }
+func (v benchView) Kept() store.StudentID { return max(v.Student.ID, v.ask.student) }
 
 // OneNoteAsked is the concert note that was asked for, "" for the section's.
-func (w work) OneNoteAsked() string { return w.ask.oneNote }
+func (v benchView) OneNoteAsked() string { return v.ask.oneNote }
 
 // drillFingerings are the ways of the drilled notes in the exercise.
 func (x *explained) drillFingerings() finger.Preferred {

@@ -54,7 +54,7 @@ func (s *Server) addAttempt(w http.ResponseWriter, r *http.Request) {
 			s.failed(w, r, err)
 			return
 		}
-		s.answer(w, r, now, markNews{Ask: &askedMark{Try: try, Words: now.overtakenWords(try)}})
+		s.answer(w, r, now, markNews{Ask: &askedMark{Try: try, Words: atBench(now).overtakenWords(try)}})
 		return
 	}
 	err = desk.AddPressed(r.Context(), press, store.Attempt{
@@ -103,7 +103,7 @@ func (s *Server) refuseMark(w http.ResponseWriter, r *http.Request, c choice, pr
 		return
 	}
 	s.flash(r, problem)
-	http.Redirect(w, r, work{choice: c}.Link("piece", c.Key), http.StatusSeeOther)
+	http.Redirect(w, r, atBench(work{choice: c}).Link("piece", c.Key), http.StatusSeeOther)
 }
 
 // overtaken says whether the student has gone on to another stage since the page was
@@ -113,12 +113,12 @@ func overtaken(r *http.Request, now routine.State, stage routine.Stage) bool {
 	return err == nil && seen != now.Tries && stage != now.Stage && text(r, "sure") != "yes"
 }
 
-func (w work) overtakenWords(try routine.Try) string {
-	gone := fmt.Sprintf("gone on to %s at %s", w.Routine.Word(w.State.Stage), w.Key.Words())
-	if w.State.Stage == routine.Done {
-		gone = "finished " + w.Key.Words()
+func (v benchView) overtakenWords(try routine.Try) string {
+	gone := fmt.Sprintf("gone on to %s at %s", v.Routine.Word(v.State.Stage), v.Key.Words())
+	if v.State.Stage == routine.Done {
+		gone = "finished " + v.Key.Words()
 	}
-	return fmt.Sprintf("Since this page was opened %s has %s. Mark %s here all the same?", w.Student.Name(), gone, resultWords(try)+" at "+w.Routine.Word(try.Stage))
+	return fmt.Sprintf("Since this page was opened %s has %s. Mark %s here all the same?", v.Student.Name(), gone, resultWords(try)+" at "+v.Routine.Word(try.Stage))
 }
 
 func resultWords(try routine.Try) string {
@@ -270,7 +270,8 @@ func (s *Server) answerMark(w http.ResponseWriter, r *http.Request, c choice, ne
 	s.answer(w, r, v, news)
 }
 
-func (s *Server) answer(w http.ResponseWriter, r *http.Request, v work, news markNews) {
+func (s *Server) answer(w http.ResponseWriter, r *http.Request, done work, news markNews) {
+	v := atBench(done)
 	if !isHTMX(r) {
 		if news.Ask != nil {
 			s.flash(r, news.Ask.Words+" Nothing was marked.")
@@ -286,7 +287,7 @@ func (s *Server) answer(w http.ResponseWriter, r *http.Request, v work, news mar
 	here := v.here(v.Tempo)
 	s.leave(r, here)
 	w.Header().Set("HX-Replace-Url", here)
-	shown := markedView{work: v, News: news}
+	shown := markedView{benchView: v, News: news}
 	kept, err := deskOf(r).Settings(r.Context())
 	if err != nil {
 		s.failed(w, r, err)
@@ -302,9 +303,8 @@ func (s *Server) answer(w http.ResponseWriter, r *http.Request, v work, news mar
 
 // markedView is what a mark changes on the Bench.
 type markedView struct {
-	work
-	OneNote oneNote
-	News    markNews
+	benchView
+	News markNews
 }
 
 // Here is the address of the Bench as it stands after the mark.
@@ -316,17 +316,12 @@ func (markedView) Update() bool { return true }
 // InDrill is false: nothing is marked in a drill.
 func (markedView) InDrill() bool { return false }
 
-// undoAttempt takes a try back, by adding to the log, and shows the page it was
-// asked from again: the bench, or the student's history.
+// undoAttempt takes a try back, by adding to the log, and shows the bench again.
 func (s *Server) undoAttempt(w http.ResponseWriter, r *http.Request) {
 	desk := deskOf(r)
 	a, err := desk.UndoAttempt(r.Context(), idOf[store.AttemptID](r))
 	if err != nil && !errors.Is(err, store.ErrTaken) { // taken back already is what was wanted
 		s.failed(w, r, err)
-		return
-	}
-	if text(r, "from") == "history" {
-		s.showHistory(w, r, a.StudentID)
 		return
 	}
 	c, err := choose(r.Context(), deskOf(r), benchAsk{

@@ -64,8 +64,8 @@ func (r staffRow) Words() string {
 	return strings.Join(words, "; ")
 }
 
-// SVG draws the row.
-func (r staffRow) SVG() template.HTML {
+// drawStaffRow draws a row.
+func drawStaffRow(r staffRow) template.HTML {
 	bottom := r.Clef.BottomLine().Diatonic()
 	lowest, highest := 0, 8 // in steps from the bottom line
 	for _, n := range r.Notes {

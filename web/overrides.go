@@ -17,8 +17,8 @@ type cleanChoice struct {
 }
 
 // CleanChoices lists what there is to choose.
-func (w work) CleanChoices() []cleanChoice {
-	list := []cleanChoice{{0, fmt.Sprintf("as the routine says: %d clean", w.Step().ToGoOn())}}
+func (v benchView) CleanChoices() []cleanChoice {
+	list := []cleanChoice{{0, fmt.Sprintf("as the routine says: %d clean", v.Step().ToGoOn())}}
 	for n := range routine.MostClean {
 		list = append(list, cleanChoice{n + 1, fmt.Sprintf("%d clean in a row", n+1)})
 	}
@@ -27,8 +27,8 @@ func (w work) CleanChoices() []cleanChoice {
 
 // ChosenRoutine is the id of the routine that the exercise follows for all, "" for none of
 // its own.
-func (w work) ChosenRoutine() string {
-	return w.Rules.Chosen(store.Chooser{Exercise: w.Exercise.ID})
+func (v benchView) ChosenRoutine() string {
+	return v.Rules.Chosen(store.Chooser{Exercise: v.Exercise.ID})
 }
 
 // moveStudent puts the piece at hand at a stage for the student at hand, against what the

@@ -244,34 +244,34 @@ func (s *Server) ownCards(w http.ResponseWriter, r *http.Request) {
 		return
 	}
 	f.Title = f.Say("round.title")
-	v := ownCardsView{ownFrame: f, HasDeck: len(d.Deck) > 0, Drawn: d.drawn(), Voice: s.recordings.voiceOf(d.Reader.Instrument), A4: d.kept.Preferences.pitchOfA(), Speed: newSpeedPlot(card.Speeds(d.Log, card.Name), f.ownWords)}
+	v := ownCardsView{ownFrame: f, HasDeck: len(d.Deck) > 0, Drawn: drawCards(d), Voice: s.recordings.voiceOf(d.Reader.Instrument), A4: d.kept.Preferences.pitchOfA(), Speed: newSpeedPlot(card.Speeds(d.Log, card.Name), f.ownWords)}
 	for _, a := range d.round(time.Now(), d.kept.Preferences.cards()) {
-		v.Cards = append(v.Cards, d.ownCard(a))
+		v.Cards = append(v.Cards, newOwnCard(d, a))
 	}
 	s.render(w, http.StatusOK, "owncards", "own-layout", v)
 }
 
-// drawn is what drawings of fingerings need to know.
-func (d cardDesk) drawn() sheetData {
+// drawCards is what drawings of fingerings need to know.
+func drawCards(d cardDesk) sheetData {
 	data := drawnFor(d.Reader.Instrument, d.kept.Preferences.stringColours(d.Reader.Instrument))
 	data.Hands = d.Reader.Words.Hands
 	return data
 }
 
-func (d cardDesk) ownCard(a card.Asked) ownCard {
+func newOwnCard(d cardDesk, a card.Asked) ownCard {
 	answer := d.Reader.Answer(a.Card, d.Deck)
 	c := ownCard{ID: a.ID(), Kind: a.Kind, MEI: cardMEI(a.Card), Asking: a.Asking, New: a.New, Why: "why." + string(a.Because), Where: a.Where, Answer: answer.Text, More: answer.More}
 	if a.Asking != card.Fast {
 		c.Help = answer.More
 	}
 	for _, way := range answer.Ways {
-		c.Ways = append(c.Ways, d.way(way))
+		c.Ways = append(c.Ways, newCardWay(d, way))
 		c.Sounds = append(c.Sounds, way.Pitch.Transpose(d.Reader.Instrument.Transposition).MIDI())
 	}
 	for _, choice := range answer.Choices {
 		own := ownChoice{Text: choice.Text, Right: choice.Right}
 		if choice.Way != nil {
-			way := d.way(*choice.Way)
+			way := newCardWay(d, *choice.Way)
 			own.Way = &way
 		}
 		c.Choices = append(c.Choices, own)
@@ -279,8 +279,8 @@ func (d cardDesk) ownCard(a card.Asked) ownCard {
 	return c
 }
 
-// way is a fingering with what its drawing needs.
-func (d cardDesk) way(w card.Way) cardWay {
+// newCardWay is a fingering with what its drawing needs.
+func newCardWay(d cardDesk, w card.Way) cardWay {
 	return cardWay{d.Reader.Show(w.Pitch), wayEvent(d.Reader.Instrument, d.Reader.Words, w.Pitch, w.Fingering)}
 }
 
@@ -332,8 +332,8 @@ func (p speedPlot) Words() string {
 	return strings.Join(words, "; ")
 }
 
-// SVG draws a line from day to day; it falls as names come quicker.
-func (p speedPlot) SVG() template.HTML {
+// drawSpeedPlot draws a line from day to day; it falls as names come quicker.
+func drawSpeedPlot(p speedPlot) template.HTML {
 	const width, height, left, edge = 300, 96, 40, 12
 	slowest := 0
 	for _, d := range p.Days {

@@ -3,7 +3,6 @@ package web
 import (
 	"errors"
 	"fmt"
-	"html/template"
 	"net/http"
 	"strings"
 
@@ -16,7 +15,7 @@ import (
 type ownLink struct {
 	store.OwnPage
 	Address string
-	QR      template.HTML // the address as a code to scan
+	QR      string // the address as a code to scan
 }
 
 // site is the address of this site as the request has it.
@@ -57,7 +56,7 @@ func (s *Server) addOwnLinks(r *http.Request, section store.SectionID, plans []h
 }
 
 // drawCode draws the modules of a code, dark ones black, with the quiet zone around them.
-func drawCode(modules [][]bool) template.HTML {
+func drawCode(modules [][]bool) string {
 	var path strings.Builder
 	for y, row := range modules {
 		for x, dark := range row {
@@ -67,7 +66,7 @@ func drawCode(modules [][]bool) template.HTML {
 		}
 	}
 	size := len(modules)
-	return template.HTML(fmt.Sprintf(`<svg class="code" viewBox="0 0 %d %d" role="img" aria-label="The link as a code to scan" shape-rendering="crispEdges"><path fill="#fff" d="M0 0h%dv%dH0z"/><path fill="#000" d="%s"/></svg>`, size, size, size, size, path.String()))
+	return fmt.Sprintf(`<svg class="code" viewBox="0 0 %d %d" role="img" aria-label="The link as a code to scan" shape-rendering="crispEdges"><path fill="#fff" d="M0 0h%dv%dH0z"/><path fill="#000" d="%s"/></svg>`, size, size, size, size, path.String())
 }
 
 // ownLinkOf is a student's page; nil where there is none, or it is not for whoever looks.

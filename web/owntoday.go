@@ -301,7 +301,7 @@ func (s *Server) ownStep(r *http.Request, v *ownTodayView, student store.Student
 	if err != nil || !known {
 		return step, err
 	}
-	step.runStep = newRunStep(0, i.Step, key, []benchView{part})
+	step.runStep = newRunStep(0, i.Step, key, []stand{part})
 	if _, there := v.Music[key]; !there {
 		v.Music[key], v.Voice, v.A4 = newRunMusic(part, fmt.Sprintf("m%d-", len(v.Music))), s.recordings.voiceOf(part.Instrument), part.A4
 	}
@@ -326,7 +326,7 @@ func (v *ownTodayView) often(i homeplan.Item) string {
 
 // ownPart reads a step's piece, alone, for a student; known is false where it is not there any
 // more, or cannot be read.
-func loadOwnPart(ctx context.Context, desk *teach.Class, reads homeReads, student store.Student, step lesson.Step) (part benchView, known bool, err error) {
+func loadOwnPart(ctx context.Context, desk *teach.Class, reads homeReads, student store.Student, step lesson.Step) (part stand, known bool, err error) {
 	read, err := readHome(ctx, desk, reads, student, store.ExerciseID(step.Exercise))
 	if errors.Is(err, store.ErrNotFound) {
 		return part, false, nil

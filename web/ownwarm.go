@@ -17,7 +17,7 @@ const warmNotes = 3
 
 // warm is what an instrument begins a day with, as music: the open strings, else the first
 // notes of a piece, as long as a slow breath. ok is false where there is no pitch to hold.
-func (read *readAtHome) warm(piece benchView) (part benchView, ok bool) {
+func (read *readAtHome) warm(piece stand) (part stand, ok bool) {
 	i := read.at.Instrument
 	pitches, bars, key := firstPitches(piece.Report), 2, piece.Report.Part.Key() // eight slow counts
 	if i.Family == "strings" {

@@ -11,9 +11,9 @@ import (
 // Rows lists a group's students as links to the Bench with each of them at hand, and a box
 // to leave them out. A section has sixty, in every answer to a mark, and all that is not
 // ours is escaped, so it is not a template.
-func (w work) Rows(group benchPlayers) template.HTML {
+func (v benchView) Rows(group benchPlayers) template.HTML {
 	const placeholder store.StudentID = -1 // whose place each student's id takes
-	before, after, _ := strings.Cut(template.HTMLEscapeString(w.PlayerLink(store.Student{ID: placeholder, Instrument: group.Instrument.ID})), "student=-1")
+	before, after, _ := strings.Cut(template.HTMLEscapeString(v.PlayerLink(store.Student{ID: placeholder, Instrument: group.Instrument.ID})), "student=-1")
 	target := `#bench`
 	if group.Current {
 		target = `#side`
@@ -27,9 +27,9 @@ func (w work) Rows(group benchPlayers) template.HTML {
 			b = append(b, `aria-current="true" `...)
 		}
 		b = append(b, `hx-include="#tempo-field" hx-get="`+link+`" hx-target="`+target+`" hx-swap="outerHTML">`+name+` `...)
-		b = append(b, stateBar(w.routineOf(s.Student), s.State)...)
+		b = append(b, stateBar(v.routineOf(s.Student), s.State)...)
 		b = append(b, `</a>`...)
-		if w.MayMark() {
+		if v.MayMark() {
 			b = append(b, `<label class="but"><input type="checkbox" name="except" value="`+id+`"`+map[bool]string{true: " checked"}[s.Aside]+`><span class="visually-hidden">not `+name+`</span></label>`...)
 		}
 		b = append(b, `</li>`...)

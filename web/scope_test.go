@@ -82,6 +82,7 @@ var routeCases = map[string]answer{
 	"POST /bench/{id}/pieces":     refused,
 	"POST /bench/{id}/everybody":  refused,
 	"POST /attempts/{id}/undo":    refused,
+	"POST /students/{id}/undo":    refused,
 	"POST /batches/{id}/undo":     refused,
 
 	"GET /board":         refused, // by the section that is asked for

@@ -200,6 +200,7 @@ func (s *Server) Routes() chi.Router {
 				r.Get("/board/groups", s.groups)
 				r.Get("/board/grades", s.grades)
 				r.Get("/students/{id}", s.history)
+				r.Post("/students/{id}/undo", s.undoTry)
 			})
 			r.Post("/bench/{id}/line", s.keepLine)
 			r.Post("/bench/{id}/fingering", s.keepFingering)

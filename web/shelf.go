@@ -10,7 +10,6 @@ import (
 	"strconv"
 	"strings"
 
-	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/demo"
 	"unhurriedbench/store"
@@ -37,10 +36,9 @@ type shelfExercise struct {
 	Last  bool
 }
 
-// shelfNext is an exercise in the order of ease.
+// shelfNext is an exercise in the order of ease, with the address of its Bench.
 type shelfNext struct {
-	breakdown.Next
-	store.Exercise
+	nextExercise
 	Link string
 }
 
@@ -104,10 +102,15 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 		book.Moved = book.Moved || x.Placed
 		book.Exercises = append(book.Exercises, shelfExercise{Exercise: x, Bar: bars.of(x.ID, room.students*len(x.Outline.Pieces))})
 	}
-	if err := room.next(ctx, desk, &v); err != nil {
+	next, err := whatNext(ctx, desk, room, exercises)
+	if err != nil {
 		return v, err
 	}
 	for k := range v.Books {
+		v.Books[k].Worked = next[v.Books[k].ID].worked
+		for _, x := range next[v.Books[k].ID].exercises {
+			v.Books[k].Next = append(v.Books[k].Next, shelfNext{x, nextLink(room, x.ID)})
+		}
 		v.Books[k].neighbours()
 		if v.Query != "" {
 			v.Books[k].Exercises = slices.DeleteFunc(v.Books[k].Exercises, func(x shelfExercise) bool { return !x.matches(v.Query) })
@@ -146,18 +149,10 @@ func (x shelfExercise) matches(query string) bool {
 	return true
 }
 
-// shelfRoom is who the order of ease is for.
-type shelfRoom struct {
-	section  store.Section
-	student  store.Student
-	students int
-	players  []breakdown.Player
-}
-
 // chooseRoom finds who is asked for: "section-3", "section-3-trombone" or "student-12"; the
 // section chosen last where nobody is.
-func chooseRoom(ctx context.Context, desk *teach.Class, v *shelfView, who string) (shelfRoom, error) {
-	var room shelfRoom
+func chooseRoom(ctx context.Context, desk *teach.Class, v *shelfView, who string) (classRoom, error) {
+	var room classRoom
 	what, rest, _ := strings.Cut(who, "-")
 	number, only, _ := strings.Cut(rest, "-")
 	id, _ := strconv.ParseInt(number, 10, 64) // 0, which no row has, for none
@@ -211,96 +206,19 @@ func chooseRoom(ctx context.Context, desk *teach.Class, v *shelfView, who string
 			}
 		}
 	}
-	for _, i := range instrument.All() {
-		if n := playing[i.ID]; n > 0 && (playing[only] == 0 || only == i.ID) {
-			room.players = append(room.players, breakdown.Player{Instrument: i.ID, Count: n})
-		}
-	}
+	room.addPlayers(playing, only)
 	return room, nil
 }
 
-// mostNext is how many exercises the Shelf offers next.
-const mostNext = 6
-
-// next finds what comes next in each book for whoever is chosen: of what they have not
-// worked on, the easiest.
-func (room shelfRoom) next(ctx context.Context, desk *teach.Class, v *shelfView) error {
-	if len(room.players) == 0 {
-		return nil
+// nextLink is the address of the Bench of an exercise for who is chosen.
+func nextLink(room classRoom, x store.ExerciseID) string {
+	switch {
+	case room.student.ID != 0:
+		return fmt.Sprintf("/bench/%d?student=%d", x, room.student.ID)
+	case len(room.players) == 1:
+		return fmt.Sprintf("/bench/%d?section=%d&instrument=%s", x, room.section.ID, room.players[0].Instrument)
 	}
-	worked, err := desk.Worked(ctx, room.section.ID, room.student.ID)
-	if err != nil {
-		return err
-	}
-	demands := map[string]map[store.ExerciseID]breakdown.Demands{}
-	for _, p := range room.players {
-		if demands[p.Instrument], err = desk.Demands(ctx, p.Instrument); err != nil {
-			return err
-		}
-	}
-	for p := range room.players { // what is met is what was played brought
-		player := &room.players[p]
-		player.Met = breakdown.MetIn()
-		for _, b := range v.Books {
-			for _, x := range b.played(worked) {
-				for _, t := range demands[player.Instrument][x].Things {
-					player.Met.Add(t)
-				}
-			}
-		}
-	}
-	for k := range v.Books {
-		room.nextIn(&v.Books[k], demands, worked)
-	}
-	return nil
-}
-
-// nextIn orders what is left of a book.
-func (room shelfRoom) nextIn(book *shelfBook, demands map[string]map[store.ExerciseID]breakdown.Demands, worked []store.ExerciseID) {
-	var left []store.Exercise
-	var list []breakdown.Candidate
-	played := book.played(worked)
-	for _, x := range book.Exercises {
-		if slices.Contains(worked, x.ID) {
-			book.Worked++
-		}
-		if slices.Contains(played, x.ID) || x.Unread != "" {
-			continue
-		}
-		c := breakdown.Candidate{Number: x.Number, Demands: map[string]breakdown.Demands{}}
-		for id := range demands {
-			c.Demands[id] = demands[id][x.ID]
-		}
-		left, list = append(left, x.Exercise), append(list, c)
-	}
-	for _, n := range breakdown.Easiest(list, room.players, mostNext) {
-		x := left[n.At]
-		link := fmt.Sprintf("/bench/%d?section=%d", x.ID, room.section.ID)
-		if room.student.ID != 0 {
-			link = fmt.Sprintf("/bench/%d?student=%d", x.ID, room.student.ID)
-		} else if len(room.players) == 1 {
-			link += "&instrument=" + room.players[0].Instrument
-		}
-		book.Next = append(book.Next, shelfNext{n, x, link})
-	}
-}
-
-// played lists the exercises of a book that were worked on, and those numbered before the
-// first of them.
-func (b *shelfBook) played(worked []store.ExerciseID) []store.ExerciseID {
-	first := 0
-	for _, x := range b.Exercises {
-		if slices.Contains(worked, x.ID) && (first == 0 || x.Number < first) {
-			first = x.Number
-		}
-	}
-	var list []store.ExerciseID
-	for _, x := range b.Exercises {
-		if x.Number < first || slices.Contains(worked, x.ID) {
-			list = append(list, x.ID)
-		}
-	}
-	return list
+	return fmt.Sprintf("/bench/%d?section=%d", x, room.section.ID)
 }
 
 func instrumentTitle(id string) string {

@@ -102,11 +102,11 @@ func (w work) OtherRemedies() []string {
 
 // FewerNotes is the address where the piece grows by a note at a time, "" where nothing
 // asks for it.
-func (w work) FewerNotes() string {
-	if !w.State.Fewer {
+func (v benchView) FewerNotes() string {
+	if !v.State.Fewer {
 		return ""
 	}
-	return fmt.Sprintf("%s&of=%s", w.Link("line", breakdown.AddANote), w.Key)
+	return fmt.Sprintf("%s&of=%s", v.Link("line", breakdown.AddANote), v.Key)
 }
 
 // freshUnder is how many tries at a piece leave it new.

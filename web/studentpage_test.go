@@ -93,7 +93,7 @@ func TestDrawingsOfAStudent(t *testing.T) {
 	if n := len(days.Tries); n != 81 || days.Tries[80] != 2 || days.Tries[77] != 1 || days.Tries[73] != 2 {
 		t.Errorf("the days are %v", days.Tries)
 	}
-	drawn := map[string]string{"tempo": string(tempo.SVG()), "days": string(days.SVG()), "no days": string(newDayPlot(nil, now).SVG())}
+	drawn := map[string]string{"tempo": string(drawTempoPlot(tempo)), "days": string(drawDayPlot(days)), "no days": string(drawDayPlot(newDayPlot(nil, now)))}
 	for _, i := range instrument.All() {
 		if i.Unpitched() {
 			continue
@@ -103,7 +103,7 @@ func TestDrawingsOfAStudent(t *testing.T) {
 			notes = append(notes, progress.OwnNote{Pitch: p, Hold: progress.Holds()[k], Doubt: map[bool]string{true: "<why>"}[k == 1]})
 		}
 		for _, row := range newStaffRows(notes, i, name.Options{System: name.Degrees}) {
-			drawn[i.ID] = string(row.SVG())
+			drawn[i.ID] = string(drawStaffRow(row))
 			if n := strings.Count(drawn[i.ID], `class="head"`); n != len(notes) || !strings.Contains(drawn[i.ID], ">fingered<") || !strings.Contains(row.Words(), "C♯ named, in question") {
 				t.Errorf("%s: %d notes are drawn, %s", i.ID, n, row.Words())
 			}
@@ -138,7 +138,7 @@ func TestStaffRows(t *testing.T) {
 		t.Errorf("%d notes stand in %d rows", len(notes), len(rows))
 	}
 	// E4 stands on the bottom line of the treble clef, as the trumpet reads it.
-	svg := string(staffRow{i.Clef, []staffNote{{progress.OwnNote{Pitch: score.Pitch{Step: score.E, Octave: 4}, Hold: progress.HeldOwned}, "E"}}}.SVG())
+	svg := string(drawStaffRow(staffRow{i.Clef, []staffNote{{progress.OwnNote{Pitch: score.Pitch{Step: score.E, Octave: 4}, Hold: progress.HeldOwned}, "E"}}}))
 	line := svg[strings.Index(svg, `class="line" d="M0 `)+len(`class="line" d="M0 `):]
 	y, _, _ := strings.Cut(line, "H") // of the first line drawn, the lowest
 	if !strings.Contains(svg, `class="head" transform="translate(70.0 `+y+`)`) {

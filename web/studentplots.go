@@ -69,8 +69,8 @@ func onDay(at time.Time) string {
 	return "on " + day(at)
 }
 
-// SVG draws the plot: a dot a day, filled where it was clean, a line through those.
-func (p tempoPlot) SVG() template.HTML {
+// drawTempoPlot draws a dot a day, filled where it was clean, a line through those.
+func drawTempoPlot(p tempoPlot) template.HTML {
 	const width, height, left, edge = 230, 54, 34, 8
 	low, high := p.Days[0].Tempo, p.Days[0].Tempo
 	for _, d := range p.Days {
@@ -156,9 +156,9 @@ func (p dayPlot) Words() string {
 	return fmt.Sprintf("%s on %s, %d%% clean", numbered(tries, "try", "tries"), numbered(days, "day", "days"), 100*clean/tries)
 }
 
-// SVG draws the plot: a bar for each day as high as its tries, filled as far as they were
+// drawDayPlot draws a bar for each day as high as its tries, filled as far as they were
 // clean, a flag where the student was heard.
-func (p dayPlot) SVG() template.HTML {
+func drawDayPlot(p dayPlot) template.HTML {
 	const step, wide, height, top = 11, 8, 46, 14
 	most := max(1, slices.Max(p.Tries))
 	days := 7 * weeksShown
