@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"html/template"
 	"net/http"
 	"net/url"
 	"slices"
@@ -544,4 +545,19 @@ func ofPart(remarks []score.Problem, name string) []score.Problem {
 		}
 	}
 	return own
+}
+
+// linkedTab is an instrument with the address of its part.
+type linkedTab struct {
+	instrumentTab
+	Link string
+}
+
+// benchFunctions are what the Bench's templates may call.
+func benchFunctions(recorded recordings) template.FuncMap {
+	return template.FuncMap{
+		"inside": func(v benchView) benchView { v.Update = false; return v },
+		"tab":    func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
+		"heard":  func(v benchView) heard { return newHeard(recorded, v) },
+	}
 }

@@ -19,20 +19,15 @@ var functions = template.FuncMap{
 	"causes":    routine.AllCauses,
 	"bar":       stageBar,
 	"stands":    stateBar,
-	"because":   because,
 	"inWords":   inWords,
 	"json":      inJSON,
 	"press":     rand.Text,
 	"careLink":  careLink,
 	"pitch":     withOctave,
 	"short":     shortPitch,
-	"inside":    func(v benchView) benchView { v.Update = false; return v },
-	"tab":       func(v benchView, t instrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
-	"alertWord": alertWord,
 	"kindWords": kindWords,
 	"svg":       func(drawn string) template.HTML { return template.HTML(drawn) },
 	"plot":      drawPlot,
-	"staff":     drawStaffRow,
 	"pair":      func(a, b any) two { return two{a, b} },
 	"pick":      func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }
@@ -47,12 +42,6 @@ func shortPitch(p score.Pitch) string { return name.Short(p, false) }
 func inJSON(v any) (string, error) {
 	text, err := json.Marshal(v)
 	return string(text), err
-}
-
-// linkedTab is an instrument with the address of its part.
-type linkedTab struct {
-	instrumentTab
-	Link string
 }
 
 // picked is a list of instruments with the one that is chosen.

@@ -95,7 +95,7 @@ type heard struct {
 	A4    int         `json:"a4"`              // hertz
 }
 
-func (r recordings) heard(v benchView) heard {
+func newHeard(r recordings, v benchView) heard {
 	return heard{newHeardRound(play.RoundOf(v.Report.Part, v.played)), r.voiceOf(v.Instrument), v.heardOther(), v.OneNotePitch(), v.A4}
 }
 

@@ -26,26 +26,24 @@ var templateFiles embed.FS
 type pages map[string]*template.Template
 
 // parsePages reads every template. Files that begin with _ are shared.
-func parsePages(browserFiles *assets, recorded recordings) (pages, error) {
-	names, err := fs.Glob(templateFiles, "templates/*.html")
-	if err != nil {
-		return nil, fmt.Errorf("list the templates: %w", err)
-	}
-	shared, err := template.New("").Funcs(functions).Funcs(template.FuncMap{"asset": browserFiles.address, "heard": recorded.heard}).ParseFS(templateFiles, "templates/_*.html")
-	if err != nil {
-		return nil, fmt.Errorf("read the shared templates: %w", err)
-	}
+func parsePages(shared *template.Template, rooms []fs.FS) (pages, error) {
 	set := pages{}
-	for _, name := range names {
-		base := path.Base(name)
-		if strings.HasPrefix(base, "_") {
-			continue
-		}
-		page, err := template.Must(shared.Clone()).ParseFS(templateFiles, name)
+	for _, room := range rooms {
+		names, err := fs.Glob(room, "templates/*.html")
 		if err != nil {
-			return nil, fmt.Errorf("read the template %s: %w", base, err)
+			return nil, fmt.Errorf("list the templates: %w", err)
 		}
-		set[strings.TrimSuffix(base, ".html")] = page
+		for _, name := range names {
+			base := path.Base(name)
+			if strings.HasPrefix(base, "_") {
+				continue
+			}
+			page, err := template.Must(shared.Clone()).ParseFS(room, name)
+			if err != nil {
+				return nil, fmt.Errorf("read the template %s: %w", base, err)
+			}
+			set[strings.TrimSuffix(base, ".html")] = page
+		}
 	}
 	return set, nil
 }

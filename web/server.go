@@ -5,6 +5,8 @@ import (
 	"context"
 	"errors"
 	"fmt"
+	"html/template"
+	"io/fs"
 	"log/slog"
 	"net/http"
 	"net/netip"
@@ -46,7 +48,12 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	pages, err := parsePages(browserFiles, recorded)
+	shared, err := template.New("").Funcs(functions).Funcs(musicFunctions()).Funcs(benchFunctions(recorded)).
+		Funcs(template.FuncMap{"asset": browserFiles.address}).ParseFS(templateFiles, "templates/_*.html")
+	if err != nil {
+		return nil, fmt.Errorf("read the shared templates: %w", err)
+	}
+	pages, err := parsePages(shared, []fs.FS{templateFiles})
 	if err != nil {
 		return nil, err
 	}

@@ -2,6 +2,7 @@ package web
 
 import (
 	"fmt"
+	"html/template"
 	"slices"
 	"strconv"
 	"strings"
@@ -319,4 +320,9 @@ func newSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 		}
 	}
 	return data
+}
+
+// Functions are what templates may call that draw or name music.
+func musicFunctions() template.FuncMap {
+	return template.FuncMap{"because": because, "alertWord": alertWord, "staff": drawStaffRow}
 }
