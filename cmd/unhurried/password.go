@@ -10,7 +10,7 @@ import (
 	"github.com/spf13/cobra"
 
 	"unhurriedbench/store"
-	"unhurriedbench/web"
+	"unhurriedbench/web/site"
 )
 
 // passwordCommand gives a teacher who has forgotten theirs another password, which is read
@@ -34,7 +34,7 @@ func passwordCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			if problem := web.UnfitPassword(wanted, t); problem != "" {
+			if problem := site.UnfitPassword(wanted, t); problem != "" {
 				return errors.New(problem)
 			}
 			if _, err := s.SetPassword(c.Context(), 0, t.ID, wanted); err != nil {

@@ -1,0 +1,55 @@
+package teach
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"strings"
+	"time"
+
+	"unhurriedbench/core/homeplan"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/store"
+)
+
+// LongestWait is how long an answer may have waited without network; what is older counts from
+// when it came.
+const LongestWait = 14 * 24 * time.Hour
+
+// ChangesOf are what may have been changed from one try to the next, on an instrument.
+func ChangesOf(i instrument.Instrument) []string {
+	own := map[string]string{"brass": "air", "woodwind": "air", "strings": "bow", "percussion": "sticks"}[i.Family]
+	return []string{"slower", "counted", "earlier", own, "nothing"}
+}
+
+// PlanLine names a line of a plan in what is ticked.
+func PlanLine(i homeplan.Item) string {
+	if !i.Kind.OfAPiece() {
+		return string(i.Kind)
+	}
+	line := fmt.Sprintf("%s:%d/%s/%s", i.Kind, i.Step.Exercise, i.Step.Piece, i.Step.Stage)
+	return line[:min(len(line), store.LongestLine)]
+}
+
+func Capital(word string) string { return strings.ToUpper(word[:1]) + word[1:] }
+
+// ownPart reads a step's piece, alone, for a student; known is false where it is not there any
+// more, or cannot be read.
+func LoadOwnPart(ctx context.Context, desk *Class, reads PartsAtHome, student store.Student, step lesson.Step) (part Stand, known bool, err error) {
+	read, err := readHome(ctx, desk, reads, student, store.ExerciseID(step.Exercise))
+	if errors.Is(err, store.ErrNotFound) {
+		return part, false, nil
+	}
+	if err != nil {
+		return part, false, err
+	}
+	part, known = read.Alone(step)
+	return part, known, nil
+}
+
+// TriesAtHome are a student's tries at home since a day, the oldest first.
+func TriesAtHome(ctx context.Context, desk *Class, student store.StudentID, since time.Time) ([]store.HomeTry, error) {
+	tries, err := desk.HomeTries(ctx, 0, student, since)
+	return tries[student], err
+}

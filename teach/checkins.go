@@ -1,0 +1,164 @@
+package teach
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"unhurriedbench/core/checkin"
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/store"
+)
+
+// UsualHearing is how many minutes hearing a section takes where nothing is said.
+const UsualHearing = 10
+
+// MostHearing is the most minutes of it.
+const MostHearing = 180
+
+// DueWords says what is due in a line: "6 · Ferry Landing, B: Play; …".
+func DueWords(due []lesson.Step) string {
+	words := make([]string, len(due))
+	for k, s := range due {
+		words[k] = s.Name()
+	}
+	return strings.Join(words, "; ")
+}
+
+// Waiting are those of a section's check-ins whose day has come, in score order.
+func Waiting(list []store.Checkin, students []store.Student, today time.Time) []checkin.Waiting {
+	heard := map[store.StudentID]int64{}
+	for _, c := range list {
+		if c.Heard != nil {
+			heard[c.Student] = c.Heard.Unix()
+		}
+	}
+	var some []checkin.Waiting
+	for _, student := range InScoreOrder(students) {
+		for _, c := range list {
+			if c.Student == student.ID && c.Heard == nil && !c.On.After(today) {
+				some = append(some, checkin.Waiting{ID: int64(c.ID), On: c.On.Unix(), Heard: heard[c.Student], Seconds: checkin.Seconds(c.Due)})
+			}
+		}
+	}
+	return some
+}
+
+// queue is who of a section waits to be heard today, in order.
+func CheckinQueue(ctx context.Context, desk *Class, section store.SectionID) ([]checkin.Waiting, error) {
+	students, err := desk.Students(ctx, section)
+	if err != nil {
+		return nil, err
+	}
+	list, err := desk.SectionCheckins(ctx, section)
+	if err != nil {
+		return nil, err
+	}
+	queue, _ := checkin.Queue(Waiting(list, students, DateOf(time.Now())), 0) // who fits is not asked
+	return queue, nil
+}
+
+// mostAsked bounds how many exercises are looked into for what is due.
+const mostAsked = 6
+
+// ProposeDue says what is due for some students of a section in so many seconds each.
+func ProposeDue(ctx context.Context, desk *Class, section store.SectionID, students []store.Student, list []store.Checkin, seconds float64) (map[store.StudentID][]lesson.Step, error) {
+	w, err := LoadSectionWork(ctx, desk, section)
+	if err != nil {
+		return nil, err
+	}
+	standings, err := desk.SectionStandings(ctx, section)
+	if err != nil {
+		return nil, err
+	}
+	missed, err := notClean(ctx, desk, students, list)
+	if err != nil {
+		return nil, err
+	}
+	laidOut := map[store.ExerciseID][]lesson.Piece{}
+	due := map[store.StudentID][]lesson.Step{}
+	for _, student := range students {
+		var pieces []checkin.Piece
+		mine := store.Standings{}
+		for task, standing := range standings {
+			if task.Student == student.ID {
+				mine[task] = standing
+			}
+		}
+		recent := RecentFirst(w.Exercises, mine)
+		for _, x := range recent[:min(len(recent), mostAsked)] {
+			if _, known := laidOut[x.ID]; !known {
+				if laidOut[x.ID], err = LessonPieces(ctx, desk, section, x.ID, standings); err != nil {
+					return nil, fmt.Errorf("lay out exercise %d: %w", x.Number, err)
+				}
+			}
+			standing := mine[store.Task{Student: student.ID, Exercise: x.ID}]
+			pieces = append(pieces, CheckinPieces(laidOut[x.ID], w, student, x, standing, missed)...)
+		}
+		due[student.ID] = checkin.Due(pieces, seconds, store.MostDue)
+	}
+	return due, nil
+}
+
+// dueKey is a piece of an exercise that a student may be asked for.
+type dueKey struct {
+	student  store.StudentID
+	exercise int64
+	piece    string
+}
+
+// notClean are the pieces that students were asked for at their last check-in, and that were
+// not heard there, or not clean.
+func notClean(ctx context.Context, desk *Class, students []store.Student, list []store.Checkin) (map[dueKey]bool, error) {
+	missed := map[dueKey]bool{}
+	for _, c := range list {
+		if c.Heard == nil || !slices.ContainsFunc(students, func(s store.Student) bool { return s.ID == c.Student }) {
+			continue
+		}
+		tries, err := desk.CheckinTries(ctx, c)
+		if err != nil {
+			return nil, err
+		}
+		for _, step := range c.Due {
+			if try, heard := heardAt(tries, step); !heard || !try.Clean {
+				missed[dueKey{c.Student, step.Exercise, step.Piece.String()}] = true
+			}
+		}
+	}
+	return missed, nil
+}
+
+// heardAt is the last try at a piece among those of a check-in.
+func heardAt(tries []store.Attempt, step lesson.Step) (try store.Attempt, heard bool) {
+	for _, a := range slices.Backward(tries) {
+		if int64(a.ExerciseID) == step.Exercise && a.Piece == step.Piece {
+			return a, true
+		}
+	}
+	return try, false
+}
+
+// CheckinPieces are the pieces of an exercise as they are to a student.
+func CheckinPieces(laidOut []lesson.Piece, w SectionWork, student store.Student, x store.Exercise, standing *progress.Standing, missed map[dueKey]bool) []checkin.Piece {
+	steps, outline := w.Rules.For(student.ID, x.ID), w.Own.Of(x, student.Instrument)
+	var pieces []checkin.Piece
+	for _, key := range outline.Pieces {
+		k := slices.IndexFunc(laidOut, func(p lesson.Piece) bool { return p.Key == key })
+		if k < 0 {
+			continue
+		}
+		p := checkin.Piece{Piece: laidOut[k], Steps: steps, State: standing.State(steps, key), Asked: missed[dueKey{student.ID, int64(x.ID), key.String()}]}
+		p.Label = outline.Label(key)
+		if standing != nil {
+			p.Last = standing.Times[key].Last
+			if tempo := p.State.NextTempo(standing.Times[key].Tempo); tempo > 0 {
+				p.Tempo = tempo
+			}
+		}
+		pieces = append(pieces, p)
+	}
+	return pieces
+}

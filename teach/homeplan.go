@@ -1,0 +1,371 @@
+package teach
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"slices"
+	"strconv"
+	"time"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/checkin"
+	"unhurriedbench/core/homeplan"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
+	"unhurriedbench/store"
+)
+
+// What a plan is made of where nothing is chosen: four days a week, a quarter of an hour.
+// Source: common practice.
+var UsualDays = []int{int(time.Monday), int(time.Tuesday), int(time.Thursday), int(time.Saturday)}
+
+const UsualHomeMinutes = 15
+
+// PracticePlan is a student's plan, with the form that makes it.
+type PracticePlan struct {
+	Student  store.Student
+	Title    string // of the instrument
+	Guest    store.Guest
+	Has      bool // there is a plan
+	Until    string
+	Weekdays []int
+	Minutes  int
+	Days     []homeDay
+	Left     []homeplan.Left
+	CheckIn  string // when it is, "" for none to come
+	Problem  string
+	Print    bool // it stands among those of a section, to be printed
+	Own      *OwnLink
+
+	MinutesTyped string // in a form that was refused
+	plan         *store.HomePlan
+	Done         homeDone // what was done of it
+}
+
+// homeDay is a day of the page.
+type homeDay struct {
+	On      string // "2026-12-01"
+	Name    string // "Tue 1 Dec"
+	Minutes int    // there are
+	Time    string // the lines take
+	Items   []homeItem
+	Past    bool
+}
+
+// homeItem is a line of a day.
+type homeItem struct {
+	homeplan.Item
+	Form routine.Stage
+	Name string
+	How  string // "three times, at 72"
+	Time string
+}
+
+// Week lists the weekdays, Monday first.
+func (PracticePlan) Week() []time.Weekday {
+	return []time.Weekday{time.Monday, time.Tuesday, time.Wednesday, time.Thursday, time.Friday, time.Saturday, time.Sunday}
+}
+
+// AddDone adds what the student has done at home.
+func AddDone(ctx context.Context, desk *Class, v *PracticePlan) error {
+	log, err := desk.StudentAttempts(ctx, v.Student.ID)
+	if err != nil {
+		return err
+	}
+	v.Done, err = loadHomeDone(ctx, desk, v.Student, v.plan, log)
+	return err
+}
+
+// MinutesField is what stands in the field of minutes.
+func (v PracticePlan) MinutesField() string { return cmp.Or(v.MinutesTyped, strconv.Itoa(v.Minutes)) }
+
+func LoadPracticePlan(ctx context.Context, desk *Class, student store.StudentID) (PracticePlan, error) {
+	v := PracticePlan{Guest: desk.Guest(), Weekdays: UsualDays, Minutes: UsualHomeMinutes}
+	var err error
+	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
+		return v, err
+	}
+	v.Title = InstrumentTitle(v.Student.Instrument)
+	until, err := NextCheckin(ctx, desk, student)
+	if err != nil {
+		return v, err
+	}
+	if !until.IsZero() {
+		v.CheckIn = DayWords(until)
+	} else {
+		until = DateOf(time.Now()).AddDate(0, 0, checkin.DaysOn)
+	}
+	v.Until = until.Format(time.DateOnly)
+	p, err := desk.HomePlan(ctx, student)
+	if errors.Is(err, store.ErrNotFound) {
+		return v, nil
+	}
+	if err != nil {
+		return v, err
+	}
+	v.show(p)
+	return v, nil
+}
+
+// NextCheckin is the day of a student's check-in to come, the zero time where there is none
+// after today.
+func NextCheckin(ctx context.Context, desk *Class, student store.StudentID) (time.Time, error) {
+	next, err := desk.NextCheckin(ctx, student)
+	if err != nil || next == nil || !next.On.After(DateOf(time.Now())) {
+		return time.Time{}, err
+	}
+	return next.On, nil
+}
+
+// show lays a plan out for the page, every day between its first and its last.
+func (v *PracticePlan) show(p store.HomePlan) {
+	v.plan = &p
+	v.Has, v.Until, v.Weekdays, v.Minutes, v.Left = true, p.Until.Format(time.DateOnly), p.Weekdays, p.Minutes, p.Plan.Left
+	today := DateOf(time.Now())
+	for on := p.From; on.Before(p.Until); on = on.AddDate(0, 0, 1) {
+		d := homeDay{On: on.Format(time.DateOnly), Name: on.Format("Mon 2 Jan"), Minutes: minutesOn(p, on), Past: on.Before(today)}
+		for _, planned := range p.Plan.Days {
+			if planned.On != DayNumber(on) {
+				continue
+			}
+			d.Time = lesson.Time(planned.Halves())
+			for _, i := range planned.Items {
+				d.Items = append(d.Items, newHomeItem(i, v.Student))
+			}
+		}
+		v.Days = append(v.Days, d)
+	}
+}
+
+// warmWords are what an instrument of a family begins with. Source: common practice.
+var warmWords = map[string]string{
+	"brass": "Long notes: first three notes, eight slow counts each", "woodwind": "Long notes: first three notes, as long as a slow breath each",
+	"strings": "Long bows on the open strings, four slow counts each", "percussion": "Even strokes, right and left, soft",
+}
+
+func newHomeItem(i homeplan.Item, student store.Student) homeItem {
+	item := homeItem{Item: i, Form: i.Step.Form, Name: i.Step.Name(), Time: lesson.Time(i.Halves)}
+	switch i.Kind {
+	case homeplan.Warm:
+		item.Form, item.Name = routine.Play, warmWords[FamilyOf(student.Instrument)]
+		return item
+	case homeplan.Cards:
+		item.Form, item.Name = routine.Name, "Cards: "+cardsWord(student.Instrument)
+		return item
+	}
+	item.How = InWords(i.Step.Times) + " times"
+	if few := [...]string{1: "once", 2: "twice"}; i.Step.Times < len(few) {
+		item.How = few[i.Step.Times]
+	}
+	if i.Kind == homeplan.Twice {
+		item.How = "twice in a row"
+	}
+	if i.Step.Tempo > 0 {
+		item.How += fmt.Sprintf(", at %d", i.Step.Tempo)
+	}
+	if i.Step.Rests {
+		item.How += "; lips rest as long as they played"
+	}
+	return item
+}
+
+// cardsWord says what the cards of an instrument are about.
+func cardsWord(id string) string {
+	if i, _ := instrument.ByID(id); i.Unpitched() {
+		return "rhythms, counted aloud"
+	}
+	return "notes, named and fingered"
+}
+
+// FamilyOf is the family of an instrument.
+func FamilyOf(id string) string {
+	i, _ := instrument.ByID(id)
+	return i.Family
+}
+
+// LayOutPlan lays out a plan from today on; the days before stay as they were.
+func LayOutPlan(ctx context.Context, desk *Class, p *store.HomePlan, student store.Student, reads PartsAtHome) error {
+	pieces, err := homePieces(ctx, desk, student, reads)
+	if err != nil {
+		return err
+	}
+	today := DateOf(time.Now())
+	var days []homeplan.Day
+	for on := p.From; on.Before(p.Until); on = on.AddDate(0, 0, 1) {
+		if !on.Before(today) {
+			days = append(days, homeplan.Day{On: DayNumber(on), Minutes: minutesOn(*p, on)})
+		}
+	}
+	plan := homeplan.Make(days, pieces, homeplan.Daily{Warm: true, Cards: true})
+	past := slices.DeleteFunc(p.Plan.Days, func(d homeplan.Planned) bool { return d.On >= DayNumber(today) })
+	plan.Days = append(slices.Clone(past), plan.Days...)
+	p.Plan = plan
+	return nil
+}
+
+// homePieces are the pieces that a student may be given to do at home: what is due at the
+// check-in to come, and what they have tried last.
+func homePieces(ctx context.Context, desk *Class, student store.Student, reads PartsAtHome) ([]homeplan.Piece, error) {
+	next, err := desk.NextCheckin(ctx, student.ID)
+	if err != nil {
+		return nil, err
+	}
+	due := map[dueKey]bool{}
+	wanted := map[store.ExerciseID]bool{}
+	if next != nil {
+		for _, step := range next.Due {
+			due[dueKey{student.ID, step.Exercise, step.Piece.String()}] = true
+			wanted[store.ExerciseID(step.Exercise)] = true
+		}
+	}
+	standings, err := desk.StudentStandings(ctx, student.ID)
+	if err != nil {
+		return nil, err
+	}
+	exercises, err := desk.Exercises(ctx)
+	if err != nil {
+		return nil, err
+	}
+	recent := RecentFirst(exercises, standings)
+	for _, x := range recent[:min(len(recent), mostAsked)] {
+		wanted[x.ID] = true
+	}
+	log, err := desk.StudentAttempts(ctx, student.ID)
+	if err != nil {
+		return nil, err
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return nil, err
+	}
+	var pieces []homeplan.Piece
+	for _, x := range exercises {
+		if !wanted[x.ID] || x.Unread != "" {
+			continue
+		}
+		standing, steps := standings[store.Task{Student: student.ID, Exercise: x.ID}], rules.For(student.ID, x.ID)
+		read, err := readHome(ctx, desk, reads, student, x.ID)
+		if err != nil {
+			return nil, err
+		}
+		for _, p := range read.Report.Pieces {
+			key := p.Key()
+			h := homeplan.Piece{
+				Piece: newLessonPiece(read.at, read.Explained, p, steps), Steps: steps, State: standing.State(steps, key), Hard: p.Difficulty,
+				Due: due[dueKey{student.ID, int64(x.ID), key.String()}],
+			}
+			h.Lips = read.at.Instrument.LipsTire()
+			if standing != nil {
+				if tempo := h.State.NextTempo(standing.Times[key].Tempo); tempo > 0 {
+					h.Tempo = tempo
+				}
+			}
+			if h.State.Tries == 0 && !h.Due && !nextOf(standing, read.Report.Pieces, key, steps) {
+				continue
+			}
+			h.Last, h.Reviews, _ = homeplan.Learned(steps, datedAt(log, x.ID, key))
+			pieces = append(pieces, h)
+		}
+	}
+	return pieces, nil
+}
+
+// PartsAtHome are the parts that the plans of a section have been read for, so that each is read
+// once.
+type PartsAtHome map[PartKey]*partAtHome
+
+// PartKey names an instrument's part of an exercise.
+type PartKey struct {
+	Instrument string
+	Exercise   store.ExerciseID
+}
+
+type partAtHome struct {
+	at Choice
+	Explained
+	kept Settings
+}
+
+// readHome reads a student's part of an exercise; it has no pieces where it cannot be read.
+func readHome(ctx context.Context, desk *Class, reads PartsAtHome, student store.Student, exercise store.ExerciseID) (*partAtHome, error) {
+	name := PartKey{student.Instrument, exercise}
+	if known := reads[name]; known != nil {
+		return known, nil
+	}
+	read := &partAtHome{}
+	mine := func(_ Choice, tab InstrumentTab) bool { return tab.ID == student.Instrument }
+	_, err := ExplainEach(ctx, desk, Request{Exercise: exercise, Section: student.SectionID}, mine, func(at Choice, _ InstrumentTab, x Explained, kept Settings) {
+		*read = partAtHome{at, x, kept}
+	})
+	var unread score.Problems
+	if err != nil && !errors.As(err, &unread) {
+		return nil, err
+	}
+	reads[name] = read
+	return read, nil
+}
+
+// Alone is a step's piece by itself; ok is false where it is cut otherwise since, or cannot be
+// read.
+func (read *partAtHome) Alone(step lesson.Step) (part Stand, ok bool) {
+	at, x, ask := read.at, read.Explained, AskAlone(read.at.Section.ID, step)
+	at.Ask.Line, at.Ask.Of, at.Ask.Piece = ask.Line, ask.Of, ask.Piece
+	at.choosePiece(ask.Piece)
+	if len(x.Report.Pieces) == 0 || ask.Line != "" && x.OpenLine(&at) != nil || at.Key != step.Piece {
+		return part, false
+	}
+	return NewStand(Work{Choice: at, Routine: at.Routine(), Stage: step.Stage, Tempo: step.Tempo}, x, read.kept.Preferences), true
+}
+
+// nextOf says whether an untried piece is the first in learning order that is not done, of an
+// exercise that is begun.
+func nextOf(standing *progress.Standing, pieces []breakdown.Piece, key breakdown.PieceKey, steps routine.Routine) bool {
+	for _, p := range pieces {
+		if standing.State(steps, p.Key()).Stage != routine.Done {
+			return p.Key() == key
+		}
+	}
+	return false
+}
+
+// datedAt are the tries at a piece, oldest first, of a log that is newest first.
+func datedAt(log []store.Attempt, exercise store.ExerciseID, key breakdown.PieceKey) []homeplan.DatedTry {
+	var list []homeplan.DatedTry
+	for _, a := range slices.Backward(log) {
+		if a.ExerciseID == exercise && a.Piece == key && !a.Undone {
+			list = append(list, homeplan.DatedTry{Try: a.Try, On: DayNumber(a.At)})
+		}
+	}
+	return list
+}
+
+// UntilWords is the day the plan ends on, in words.
+func (v PracticePlan) UntilWords() string {
+	on, _ := time.Parse(time.DateOnly, v.Until)
+	return DayWords(on)
+}
+
+// ChosenDay says whether a weekday is one of the plan's.
+func (v PracticePlan) ChosenDay(day time.Weekday) bool { return slices.Contains(v.Weekdays, int(day)) }
+
+// ChoicesWith are the minutes a day may have, what it has among them.
+func (PracticePlan) ChoicesWith(minutes int) []int {
+	list := []int{0, 5, 10, 15, 20, 25, 30, 40, 50, 60}
+	if !slices.Contains(list, minutes) {
+		list = append(list, minutes)
+		slices.Sort(list)
+	}
+	return list
+}
+
+// OwnLink is a student's own page as their teacher sees it.
+type OwnLink struct {
+	store.OwnPage
+	Address string
+	QR      string // the address as a code to scan
+}

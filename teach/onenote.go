@@ -1,0 +1,80 @@
+package teach
+
+import (
+	"slices"
+	"strings"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
+	"unhurriedbench/core/score"
+	"unhurriedbench/store"
+)
+
+// oneNote is the concert note that suits everybody in the section, and what it
+// is on this instrument.
+type oneNote struct {
+	Class            instrument.PitchClass
+	Concert, Written string
+	Choices          []oneNoteChoice
+	Everybody        []oneNoteLine
+}
+
+// oneNoteChoice is a concert note to choose, "Bb" in an address.
+type oneNoteChoice struct {
+	Key, Name string
+	Chosen    bool
+}
+
+// oneNoteLine is what one instrument of the section plays.
+type oneNoteLine struct{ Instrument, Written, Where string }
+
+// OneNoteFor finds everybody's written note for the concert note that was asked
+// for, or that suits the section.
+func OneNoteFor(section []store.Student, i instrument.Instrument, o breakdown.Options, asked string) oneNote {
+	var present []instrument.Instrument
+	seen := map[string]bool{}
+	for _, student := range section {
+		if known, ok := instrument.ByID(student.Instrument); ok && !seen[known.ID] {
+			seen[known.ID] = true
+			present = append(present, known)
+		}
+	}
+	if i.Unpitched() {
+		return oneNote{}
+	}
+	say := func(p score.Pitch) string { return o.Name.Say(p, false, score.Key{}) }
+	class := instrument.SuggestOneNote(present)
+	for _, c := range instrument.OneNotes() {
+		if KeyOf(c) == asked {
+			class = c
+		}
+	}
+	one := oneNote{Class: class, Concert: say(class.Pitch()), Written: say(instrument.WrittenFor(class, i))}
+	for _, c := range instrument.OneNotes() {
+		one.Choices = append(one.Choices, oneNoteChoice{KeyOf(c), say(c.Pitch()), c == class})
+	}
+	for _, other := range present {
+		if !other.Unpitched() {
+			p := instrument.WrittenFor(class, other)
+			one.Everybody = append(one.Everybody, oneNoteLine{other.Name, say(p), name.Place(p, other.Clef)})
+		}
+	}
+	return one
+}
+
+// KeyOf is a note in an address: "Bb".
+func KeyOf(class instrument.PitchClass) string {
+	return strings.TrimSuffix(class.Pitch().String(), "4")
+}
+
+// InstrumentsOf lists the instruments that students play, each once, in score order.
+func InstrumentsOf(students []store.Student) []instrument.Instrument {
+	var list []instrument.Instrument
+	for _, i := range instrument.All() {
+		if slices.ContainsFunc(students, func(s store.Student) bool { return s.Instrument == i.ID }) {
+			list = append(list, i)
+		}
+	}
+	return list
+}

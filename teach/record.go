@@ -1,0 +1,242 @@
+package teach
+
+import (
+	"context"
+	"fmt"
+	"slices"
+	"strings"
+	"time"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// Record is a student's log, exercise by exercise.
+type Record struct {
+	Student    store.Student
+	Guest      store.Guest // of a colleague in a section they were given
+	Instrument instrument.Instrument
+	Exercises  []recordExercise
+	Only       store.ExerciseID // show this exercise alone; 0 shows all
+	Next       []HelpCard       // what to do next, and why; on a page of its own
+	Page       bool             // it is a page of its own, not a part of the Board
+	Also       *playedToo       // the other instrument, nil for none
+	Depth      studentDepth     // on a page of its own
+	Home       homeDone         // on a page of its own
+	Cards      homeCards        // on a page of its own
+	Open       bool             // the plain logs are shown, as after a try was taken back there
+}
+
+// MayMark says whether who looks may take tries back.
+func (v Record) MayMark() bool { return v.Guest.MayMark() }
+
+type recordExercise struct {
+	store.Exercise
+	Routine routine.Routine // that the student follows there
+	Cells   []float64
+	Word    string
+	Pieces  []recordPiece
+	Tries   []LoggedTry // newest first
+	Tempo   TempoPlot
+}
+
+// recordPiece is what was done at one piece, day by day.
+type recordPiece struct {
+	Name  string // "B, m. 3–4"
+	Key   breakdown.PieceKey
+	State routine.State
+	Stuck string // "3 stumbles, rhythm, since yesterday"
+	Days  []recordDay
+}
+
+// recordDay is a day's tries at a piece, in a line.
+type recordDay struct{ Day, Line string }
+
+func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only store.ExerciseID) (Record, error) {
+	v := Record{Only: only, Guest: desk.Guest()}
+	var err error
+	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
+		return v, err
+	}
+	v.Instrument, _ = instrument.ByID(v.Student.Instrument)
+	if v.Also, err = otherInstrument(ctx, desk, v.Student); err != nil {
+		return v, err
+	}
+	exercises, err := desk.Exercises(ctx)
+	if err != nil {
+		return v, fmt.Errorf("show a student's history: %w", err)
+	}
+	own, err := desk.OwnOutlines(ctx)
+	if err != nil {
+		return v, err
+	}
+	log, err := desk.StudentAttempts(ctx, student)
+	if err != nil {
+		return v, err
+	}
+	standings, err := desk.StudentStandings(ctx, student)
+	if err != nil {
+		return v, err
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return v, err
+	}
+	tries := map[store.ExerciseID][]LoggedTry{}
+	for _, a := range log {
+		tries[a.ExerciseID] = append(tries[a.ExerciseID], NewLoggedTry(a, rules.For(student, a.ExerciseID)))
+	}
+	if only == 0 {
+		v.Next = nextFor(&v.Student, exercises, own, rules, standings)
+		reads, err := NewPartReader(ctx, desk, v.Student)
+		if err != nil {
+			return v, err
+		}
+		if err := addWhere(ctx, desk, reads, v.Next); err != nil {
+			return v, err
+		}
+		if v.Home, err = loadHomeDone(ctx, desk, v.Student, nil, log); err != nil {
+			return v, err
+		}
+		answers, err := desk.CardAnswers(ctx, student, v.Student.Instrument)
+		if err != nil {
+			return v, err
+		}
+		if v.Cards, err = newHomeCards(answers, time.Now()); err != nil {
+			return v, err
+		}
+		if err := addDepth(ctx, desk, &v, reads, exercises, standings, own, rules, tries); err != nil {
+			return v, err
+		}
+	}
+	for _, x := range exercises {
+		if len(tries[x.ID]) == 0 && x.ID != only || only != 0 && x.ID != only {
+			continue
+		}
+		outline := own.Of(x, v.Student.Instrument)
+		pieces := outline.Pieces
+		at := standings[store.Task{Student: student, Exercise: x.ID}]
+		steps, word := rules.For(student, x.ID), ""
+		if stage := at.Stage(steps, pieces); stage != "" {
+			word = steps.Word(stage)
+		}
+		v.Exercises = append(v.Exercises, recordExercise{
+			x, steps, at.Cells(steps, pieces), word, recordPieces(steps, outline, at, tries[x.ID]), tries[x.ID], newTempoPlot(tries[x.ID]),
+		})
+	}
+	return v, nil
+}
+
+// mostNextFor is how many things to do next a student's page names.
+const mostNextFor = 3
+
+// nextFor says what a student should do next: the pieces they are stuck on, most stuck first,
+// and after them the first piece in learning order that is begun or comes next of each
+// exercise they have begun and not done.
+func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOutlines, rules store.Rules, standings store.Standings) []HelpCard {
+	var stuck, open []Stuck
+	for k := range exercises {
+		x := &exercises[k]
+		standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], own.Of(*x, student.Instrument)
+		if standing == nil {
+			continue
+		}
+		steps := rules.For(student.ID, x.ID)
+		at := func(key breakdown.PieceKey) Stuck {
+			return NewStuck(student, x, steps, outline, standing, key)
+		}
+		if key, is := standing.Stuck(outline.Pieces); is {
+			stuck = append(stuck, at(key))
+			continue
+		}
+		for _, key := range outline.Pieces {
+			if s := at(key); s.state.Stage != routine.Done {
+				open = append(open, s)
+				break
+			}
+		}
+	}
+	MostStuckFirst(stuck)
+	var cards []HelpCard
+	for _, s := range append(stuck, open...) {
+		if len(cards) == mostNextFor {
+			break
+		}
+		card := s.Card()
+		if !s.state.Stuck() {
+			card.Trouble = ""
+		}
+		cards = append(cards, card)
+	}
+	return cards
+}
+
+// recordPieces gathers tries, newest first, by the piece they were at, in the order of
+// learning, and by the day.
+func recordPieces(r routine.Routine, outline breakdown.Outline, at *progress.Standing, tries []LoggedTry) []recordPiece {
+	byPiece := map[breakdown.PieceKey][]LoggedTry{}
+	keys := slices.Clone(outline.Pieces)
+	for _, t := range tries {
+		if !slices.Contains(keys, t.Piece) { // of an earlier cut
+			keys = append(keys, t.Piece)
+		}
+		if !t.Undone {
+			byPiece[t.Piece] = append(byPiece[t.Piece], t)
+		}
+	}
+	var list []recordPiece
+	for _, key := range keys {
+		if len(byPiece[key]) == 0 {
+			continue
+		}
+		p := recordPiece{Name: key.Words(), Key: key, State: at.State(r, key), Days: recordDays(byPiece[key])}
+		if label := outline.Label(key); label != "" {
+			p.Name = label + ", " + p.Name
+		}
+		if p.State.Stuck() {
+			p.Stuck = troubleWords(p.State) + ", since " + Day(time.Unix(at.Times[key].Trouble, 0))
+		}
+		list = append(list, p)
+	}
+	return list
+}
+
+// recordDays tells tries, newest first, a line a day, the latest day first: "Count:
+// clean twice; Name: stumble, rhythm".
+func recordDays(tries []LoggedTry) []recordDay {
+	var days []recordDay
+	for _, made := range runsOf(tries, func(a, b LoggedTry) bool { return Day(a.At) == Day(b.At) }) {
+		days = append(days, recordDay{Day(made[0].At), dayLine(made)})
+	}
+	return days
+}
+
+// dayLine tells tries, newest first, in the order they were made, those that are alike
+// together.
+func dayLine(tries []LoggedTry) string {
+	var words []string
+	for _, alike := range slices.Backward(runsOf(tries, func(a, b LoggedTry) bool { return a.Try == b.Try })) {
+		run := alike[0].StageWord + " " + alike[0].Result
+		if n := len(alike); n > 1 {
+			run += fmt.Sprintf(" × %d", n)
+		}
+		words = append(words, run)
+	}
+	return strings.Join(words, "; ")
+}
+
+// runsOf parts tries where one is not like the one before it.
+func runsOf(tries []LoggedTry, alike func(a, b LoggedTry) bool) [][]LoggedTry {
+	var runs [][]LoggedTry
+	from := 0
+	for at := range tries {
+		if at+1 == len(tries) || !alike(tries[at], tries[at+1]) {
+			runs = append(runs, tries[from:at+1])
+			from = at + 1
+		}
+	}
+	return runs
+}

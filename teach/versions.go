@@ -1,0 +1,159 @@
+package teach
+
+import (
+	"fmt"
+	"net/url"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/score"
+)
+
+// OpenLine puts the line that is asked for in place of the exercise, with pieces of its
+// own; one that cannot be made leaves the exercise.
+func (x *Explained) OpenLine(c *Choice) error {
+	x.Of = x.Report.Pieces
+	x.From, _ = breakdown.ParsePieceKey(c.Ask.Of)
+	within := breakdown.Piece{}
+	for _, p := range x.Of {
+		if p.Key() == x.From || len(within.At) == 0 {
+			within = p
+		}
+	}
+	x.From = within.Key()
+	c.Ask.Of = x.From.String()
+	switch {
+	case c.Ask.Line == DrillLine && len(x.Drills) > 0:
+		music, pieces := x.Report.DrillScore(x.Drills)
+		x.Options.Finger.Preferred, x.Options.Finger.Placed, x.Options.Finger.Plain = x.drillFingerings(), nil, true
+		x.stand(c, music, pieces)
+		return nil
+	case x.CanMake(c.Ask.Line):
+		d, err := breakdown.Derive(c.Ask.Line, x.Report.Title, x.Report.Part, x.Of, within, c.oneNotePitch())
+		if err != nil {
+			return fmt.Errorf("derive a line: %w", err)
+		}
+		x.Options.Finger.Placed = placedInLine(d, x.Options.Finger.Placed)
+		x.stand(c, d.Score, d.Pieces)
+		return nil
+	}
+	c.Ask.Line = ""
+	return nil
+}
+
+func (x *Explained) CanMake(line breakdown.Line) bool {
+	for _, l := range x.Lines {
+		if l == line {
+			return true
+		}
+	}
+	return false
+}
+
+// stand puts music written for the instrument in place of the exercise.
+func (x *Explained) stand(c *Choice, music score.Score, pieces []breakdown.Piece) {
+	x.Line, x.Options.Placed.Chosen = c.Ask.Line, false
+	o := x.Options
+	o.Pencils, o.Pieces = nil, nil // they belong to the exercise
+	beat := x.Report.Part.Meter().Beat()
+	x.Report = breakdown.Read(music, music.Parts[0], c.Instrument.ID, c.Instrument, nil, o)
+	if x.Report.Part.Meter().Beat() != beat { // a tempo in other beats says nothing of it
+		x.Tempo = x.Report.Tempo.Suggested
+	}
+	x.Report.Pieces, x.Octaves, x.Remarks, x.MarkedTempo, x.TempoWords = pieces, nil, nil, score.Tempo{}, ""
+	c.piecesOf(x.Report)
+}
+
+// placedInLine takes what the teacher chose for single places along to a line.
+func placedInLine(d breakdown.Derived, placed map[score.Place]finger.Spot) map[score.Place]finger.Spot {
+	there := map[score.Place]finger.Spot{}
+	for i, m := range d.Score.Parts[0].Measures {
+		for j := range m.Events {
+			at := score.Place{Measure: i, Event: j}
+			if from, ok := d.From(at); ok {
+				if spot, chosen := placed[from]; chosen {
+					there[at] = spot
+				}
+			}
+		}
+	}
+	return there
+}
+
+// oneNotePitch is the written pitch of the concert note that was asked for, or that suits
+// the section.
+func (c *Choice) oneNotePitch() score.Pitch {
+	class := instrument.SuggestOneNote(c.Instruments())
+	for _, known := range instrument.OneNotes() {
+		if KeyOf(known) == c.Ask.OneNote {
+			class = known
+		}
+	}
+	return instrument.WrittenFor(class, c.Instrument)
+}
+
+// Instruments lists the instruments of the section.
+func (c *Choice) Instruments() []instrument.Instrument {
+	var list []instrument.Instrument
+	for _, tab := range c.Tabs {
+		if tab.Students > 0 {
+			list = append(list, tab.Instrument)
+		}
+	}
+	return list
+}
+
+// LineInto writes which line is asked for into an address.
+func (a Request) LineInto(q url.Values) {
+	q.Set("line", string(a.Line))
+	if a.Of != "" {
+		q.Set("of", a.Of)
+	}
+	if a.Line == breakdown.OneNote && a.OneNote != "" {
+		q.Set("one", a.OneNote)
+	}
+}
+
+// LineTitle leads the title of the exercise where a line stands in its place.
+func (x Explained) LineTitle() string {
+	switch x.Line {
+	case "":
+		return ""
+	case DrillLine:
+		return "Hard changes of"
+	}
+	return x.Line.Title() + ":"
+}
+
+// LineWhy says what the line is for.
+func (x Explained) LineWhy() string {
+	if x.Line == DrillLine {
+		return "Two notes at a time, longer values first, hardest change first."
+	}
+	return x.Line.Why()
+}
+
+// TakesPiece says whether the line is made of one piece.
+func (x Explained) TakesPiece() bool {
+	return x.Line.TakesPiece()
+}
+
+// drillFingerings are the ways of the drilled notes in the exercise.
+func (x *Explained) drillFingerings() finger.Preferred {
+	ways := finger.Preferred{}
+	for midi, text := range x.Options.Finger.Preferred {
+		ways[midi] = text
+	}
+	for _, d := range x.Drills {
+		ways[d.From.Pitch.MIDI()], ways[d.To.Pitch.MIDI()] = d.From.Text, d.To.Text
+	}
+	return ways
+}
+
+func (x Explained) LineWord() string {
+	if x.Line == DrillLine {
+		return "drill"
+	}
+	return "line"
+}

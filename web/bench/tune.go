@@ -1,0 +1,123 @@
+package bench
+
+import (
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+
+	"unhurriedbench/core/finger"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/name"
+	"unhurriedbench/core/score"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/music"
+	"unhurriedbench/web/site"
+)
+
+// tuneView is the page for the start of class: a drone on one concert note, and what
+// everybody reads and does to play it.
+type tuneView struct {
+	Sections []store.Section
+	Section  store.Section
+	Notes    []tuneNote
+	Concert  string
+	MIDI     int // of the drone, in the middle octave
+	A4       int
+	Rows     []tuneRow
+}
+
+// tuneNote is a concert note to choose.
+type tuneNote struct {
+	Name, Link string
+	Current    bool
+}
+
+// tuneRow is one instrument of the room. Silent is one without pitch.
+type tuneRow struct {
+	instrument.Instrument
+	Written, Place, Way string
+	Sound               soundOne
+}
+
+// soundOne is a note with the voice it is heard with, for the page's script.
+type soundOne struct {
+	MIDI  []int       `json:"midi"`
+	Voice music.Voice `json:"voice"`
+}
+
+// tunedTo are the notes a room tunes to: bands to B flat and F, strings to A, D, G, C, E
+// (common practice).
+var tunedTo = []instrument.PitchClass{
+	{Step: score.B, Alter: -1}, {Step: score.A}, {Step: score.F}, {Step: score.D}, {Step: score.G}, {Step: score.C}, {Step: score.E}, {Step: score.E, Alter: -1},
+}
+
+// tuningNote takes the concert note that is asked for; without one a room with strings
+// tunes to A, another to B flat.
+func tuningNote(asked string, present []instrument.Instrument) instrument.PitchClass {
+	for _, class := range tunedTo {
+		if teach.KeyOf(class) == asked {
+			return class
+		}
+	}
+	if slices.ContainsFunc(present, func(i instrument.Instrument) bool { return i.Mechanism == instrument.Strings }) {
+		return tunedTo[1]
+	}
+	return tunedTo[0]
+}
+
+func (s *handlers) tune(w http.ResponseWriter, r *http.Request) {
+	v, err := s.tuneView(r)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Page(w, r, http.StatusOK, "tune", "Tune the room", v)
+}
+
+func (s *handlers) tuneView(r *http.Request) (tuneView, error) {
+	var v tuneView
+	ctx, desk := r.Context(), site.ClassOf(r)
+	var err error
+	if v.Sections, v.Section, err = desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section"))); err != nil {
+		return v, err
+	}
+	students, err := desk.Students(ctx, v.Section.ID)
+	if err != nil {
+		return v, err
+	}
+	kept, err := teach.LoadSettings(ctx, desk)
+	if err != nil {
+		return v, err
+	}
+	present := teach.InstrumentsOf(students)
+	if len(present) == 0 {
+		present = instrument.All()
+	}
+	names, words := kept.Preferences.Options(v.Section).Name, kept.Preferences.FingerWords()
+	say := func(p score.Pitch) string { return names.Say(p, false, score.Key{}) }
+	class := tuningNote(site.Text(r, "note"), present)
+	v.Concert, v.MIDI, v.A4 = say(class.Pitch()), class.Pitch().MIDI(), kept.Preferences.PitchOfA()
+	for _, c := range tunedTo {
+		q := url.Values{"note": {teach.KeyOf(c)}}
+		if v.Section.ID != 0 {
+			q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+		}
+		v.Notes = append(v.Notes, tuneNote{say(c.Pitch()), "/tune?" + q.Encode(), c == class})
+	}
+	for _, i := range present {
+		if i.Unpitched() {
+			continue
+		}
+		i = kept.Instrument(i)
+		p := instrument.TunedOn(class, i, v.Section.Year)
+		row := tuneRow{Instrument: i, Written: say(p), Place: name.Place(p, i.Clef)}
+		if way, ok := finger.Taught(i, p, v.Section.Year); ok {
+			row.Way = words.Say(i, way.Fingering)
+		}
+		row.Sound = soundOne{[]int{p.Transpose(i.Transposition).MIDI()}, s.Recordings.VoiceOf(i)}
+		v.Rows = append(v.Rows, row)
+	}
+	return v, nil
+}

@@ -1,0 +1,69 @@
+package bench
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strconv"
+
+	"unhurriedbench/core/format"
+	"unhurriedbench/core/format/abc"
+	"unhurriedbench/core/score"
+	"unhurriedbench/store"
+	"unhurriedbench/web/site"
+)
+
+// ExportLink is the address of the part, or of the line in its place, as a file.
+func (v benchView) ExportLink(as string) string {
+	q := url.Values{}
+	q.Set("instrument", v.Instrument.ID)
+	q.Set("as", as)
+	if v.InDrill() {
+		v.Ask.LineInto(q)
+		if v.Section.ID != 0 {
+			q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+		}
+	}
+	return fmt.Sprintf("/exercises/%d/export?%s", v.Exercise.ID, q.Encode())
+}
+
+// Kept is the student at hand, also while nobody is marked; 0 for none.
+func (v benchView) Kept() store.StudentID { return max(v.Student.ID, v.Ask.Student) }
+
+// OneNoteAsked is the concert note that was asked for, "" for the section's.
+func (v benchView) OneNoteAsked() string { return v.Ask.OneNote }
+
+// keepLine makes the drill or another line of an exercise an exercise of the same book,
+// with the next number that is free.
+func (s *handlers) keepLine(w http.ResponseWriter, r *http.Request) {
+	ctx, desk, ask := r.Context(), site.ClassOf(r), askOf(r)
+	v, err := loadBench(ctx, desk, ask)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if !v.InDrill() {
+		s.Flash(r, "There is nothing here that is worth a line of its own.")
+		http.Redirect(w, r, v.Link("line", ""), http.StatusSeeOther)
+		return
+	}
+	number, err := desk.NextNumber(ctx, v.Exercise.BookID)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	title := fmt.Sprintf("%s %d, %s", v.LineTitle(), v.Exercise.Number, v.Instrument.Name)
+	music := score.Score{Title: title, Parts: []score.Part{v.Report.Part}}
+	id, err := desk.AddExercise(ctx, store.Exercise{Book: v.Exercise.Book, Number: number, Title: title, WrittenFor: v.Instrument.ID},
+		store.Source{Format: format.ABC, Content: abc.Write(music)})
+	if errors.Is(err, store.ErrTaken) {
+		err = fmt.Errorf("number %d was taken meanwhile: %w", number, err)
+	}
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Flash(r, fmt.Sprintf("The %s is exercise %d of %s now, with stages and marks of its own.", v.LineWord(), number, v.Exercise.Book))
+	http.Redirect(w, r, fmt.Sprintf("/bench/%d?instrument=%s", id, v.Instrument.ID), http.StatusSeeOther)
+}

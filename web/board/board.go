@@ -1,0 +1,187 @@
+package board
+
+import (
+	"fmt"
+	"html/template"
+	"net/http"
+	"slices"
+	"strconv"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// boardView is students against exercises.
+type boardView struct {
+	Sections   []store.Section // of one's own
+	Given      []store.Guest   // by colleagues
+	Guest      store.Guest     // whose section is shown, where it is a colleague's
+	Section    store.Section
+	Exercises  []store.Exercise
+	Rows       []boardRow
+	Routine    routine.Routine    // that the section follows, for the legend
+	Help       []teach.HelpCard   // who is stuck, most first
+	More       []teach.HelpCard   // those that do not stand above the table
+	Shared     []teach.SharedCard // what several are stuck on together
+	SharedMore []teach.SharedCard // what of it does not stand above the table
+
+	MoreHelp int // how many cards there are that do not
+
+	Filter      boardFilter
+	Instruments []instrument.Instrument // that are played in the section
+	Lesson      store.LessonID          // that the section is in, 0 for none
+	Latest      store.AttemptID         // of the section
+}
+
+// boardFilter is which part of the Board is shown, as its address says.
+type boardFilter struct {
+	Instrument string // "" for all
+	Stuck      bool   // those alone who need help
+	Begun      bool   // the exercises alone that somebody has tried
+}
+
+func boardFilterOf(r *http.Request) boardFilter {
+	return boardFilter{Instrument: site.Text(r, "instrument"), Stuck: site.Text(r, "who") == "stuck", Begun: site.Text(r, "exercises") == "begun"}
+}
+
+// Link is the address of another view of the same section.
+func (v boardView) Link(view string) string {
+	return fmt.Sprintf("/board/%s?section=%d", view, v.Section.ID)
+}
+
+type boardRow struct {
+	store.Student
+	Instrument instrument.Instrument
+	Cells      template.HTML
+}
+
+func (s *handlers) board(w http.ResponseWriter, r *http.Request) {
+	v, err := s.boardView(r, store.SectionID(site.Number(r, "section")))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Page(w, r, http.StatusOK, "board", "Board", v)
+}
+
+func (s *handlers) boardView(r *http.Request, section store.SectionID) (boardView, error) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	v := boardView{Guest: desk.Guest(), Filter: boardFilterOf(r)}
+	var err error
+	if v.Sections, v.Section, err = desk.ChooseSection(ctx, section); err != nil {
+		return v, err
+	}
+	if v.Given, err = s.Store.Given(ctx, site.ActorOf(r).Teacher.ID); err != nil {
+		return v, err
+	}
+	if !v.Guest.Own() {
+		if v.Sections, err = s.Store.For(site.ActorOf(r).Teacher.ID).Sections(ctx); err != nil {
+			return v, err
+		}
+	}
+	w, err := teach.LoadSectionWork(ctx, desk, v.Section.ID)
+	if err != nil {
+		return v, err
+	}
+	v.Exercises, v.Routine = w.Exercises, w.Steps(v.Section.ID)
+	standings, err := desk.SectionStandings(ctx, v.Section.ID)
+	if err != nil {
+		return v, err
+	}
+	if v.Lesson, err = desk.RunningLesson(ctx, v.Section.ID); err != nil {
+		return v, err
+	}
+	if v.Latest, err = desk.Newest(ctx); err != nil {
+		return v, err
+	}
+	v.Instruments = teach.PlayedBy(w.Students)
+	w.Students = teach.InScoreOrder(w.Students)
+	v.narrow(standings)
+	var help []teach.Stuck
+	for k := range w.Students {
+		student := &w.Students[k]
+		if v.Filter.Instrument != "" && student.Instrument != v.Filter.Instrument {
+			continue
+		}
+		row, before := boardRow{Student: *student}, len(help)
+		row.Instrument, _ = instrument.ByID(student.Instrument)
+		var cells []byte
+		for n := range v.Exercises {
+			x := &v.Exercises[n]
+			standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(*x, student.Instrument)
+			steps, stuck := w.Rules.For(student.ID, x.ID), ""
+			if key, is := standing.Stuck(outline.Pieces); is {
+				at := teach.NewStuck(student, x, steps, outline, standing, key)
+				help, stuck = append(help, at), at.Words()
+			}
+			cells = appendCell(cells, steps, student.ID, x.ID, standing, outline.Pieces, stuck)
+		}
+		row.Cells = template.HTML(cells)
+		if !v.Filter.Stuck || len(help) > before {
+			v.Rows = append(v.Rows, row)
+		}
+	}
+	v.tell(help)
+	return v, nil
+}
+
+// narrow leaves the exercises that the filter asks for.
+func (v *boardView) narrow(standings store.Standings) {
+	if v.Filter.Begun {
+		v.Exercises = begunOf(v.Exercises, standings)
+	}
+}
+
+// begunOf leaves the exercises that somebody has tried.
+func begunOf(exercises []store.Exercise, standings store.Standings) []store.Exercise {
+	begun := map[store.ExerciseID]bool{}
+	for task := range standings {
+		begun[task.Exercise] = true
+	}
+	return slices.DeleteFunc(slices.Clone(exercises), func(x store.Exercise) bool { return !begun[x.ID] })
+}
+
+// appendCell writes a cell that links to the student's history at an exercise, with
+// the bar and the word for where they stand. There are thousands on a Board, and all
+// that goes in is numbers and our own words, so it is not a template.
+func appendCell(
+	b []byte,
+	r routine.Routine,
+	student store.StudentID,
+	exercise store.ExerciseID,
+	standing *progress.Standing,
+	pieces []breakdown.PieceKey, stuck string,
+) []byte {
+	stage := standing.Stage(r, pieces)
+	b = append(b, `<td`...)
+	if stuck != "" {
+		b = append(b, ` class="stuck"`...)
+	}
+	b = append(b, `><a `...)
+	if stage == "" {
+		b = append(b, `class="untried" aria-label="not tried" `...)
+	}
+	b = append(b, `href="/students/`...)
+	b = strconv.AppendInt(b, int64(student), 10)
+	b = append(b, `?exercise=`...)
+	b = strconv.AppendInt(b, int64(exercise), 10)
+	b = append(b, `">`...)
+	if stage == "" {
+		b = append(b, `·`...)
+	} else {
+		b = append(b, site.StageBar(r, standing.Cells(r, pieces))...)
+		b = append(b, `<span class="word">`...)
+		word := r.Word(stage)
+		if stuck != "" {
+			word = stuck
+		}
+		b = append(b, template.HTMLEscapeString(word)...)
+		b = append(b, `</span>`...)
+	}
+	return append(b, `</a></td>`...)
+}

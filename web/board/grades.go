@@ -1,0 +1,179 @@
+package board
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+	"slices"
+	"time"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/internal/table"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// gradeRule is what a teacher counts as done in a gradebook.
+type gradeRule struct {
+	Counts string    // of countings
+	Stage  string    // the kind of stage that is to be passed, "" for the last one
+	By     time.Time // what was tried until the end of this day counts
+}
+
+// counting is a way of counting how much of an exercise is done.
+type counting struct {
+	ID, Words string
+	of        func(passed []bool) float64 // of the pieces, the whole last
+}
+
+// countings lists them.
+func countings() []counting {
+	return []counting{
+		{"share", "each piece that is done counts its part, 0 to 100", func(passed []bool) float64 {
+			n := 0
+			for _, p := range passed {
+				if p {
+					n++
+				}
+			}
+			return float64(n) / float64(len(passed))
+		}},
+		{"whole", "100 when the whole is done, else 0", func(passed []bool) float64 { return oneIf(passed[len(passed)-1]) }},
+		{"pieces", "100 when every piece is done, else 0", func(passed []bool) float64 { return oneIf(!slices.Contains(passed, false)) }},
+	}
+}
+
+func oneIf(yes bool) float64 {
+	if yes {
+		return 1
+	}
+	return 0
+}
+
+// gradesView is the page where a gradebook is made.
+type gradesView struct {
+	site.BoardAround
+	Rule    gradeRule
+	ByText  string // as it was typed
+	Ways    []counting
+	Stages  []routine.Step
+	Problem string
+	Head    []string
+	Rows    [][]string // the first, as they will be in the file
+	More    int
+}
+
+// gradesShown is how many students the page shows of a gradebook.
+const gradesShown = 8
+
+func (s *handlers) grades(w http.ResponseWriter, r *http.Request) {
+	v := gradesView{Ways: countings(), Stages: routine.Standard(), ByText: site.Text(r, "by")}
+	var err error
+	if v.BoardAround, err = s.BoardAround(r, "grades"); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	v.Rule, v.Problem = readGradeRule(r)
+	if v.ByText == "" {
+		v.ByText = v.Rule.By.Format(time.DateOnly)
+	}
+	if v.Problem != "" {
+		s.Page(w, r, http.StatusUnprocessableEntity, "grades", "For a gradebook", v)
+		return
+	}
+	rows, err := s.gradebook(r, v.Section.ID, v.Rule)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if site.Text(r, "as") == "csv" {
+		w.Header().Set("Content-Type", "text/csv; charset=utf-8")
+		w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="gradebook-%s.csv"`, v.Rule.By.Format(time.DateOnly)))
+		_, _ = w.Write(table.Write(rows[0], rows[1:])) // the reader has gone when this fails
+		return
+	}
+	v.Head, v.Rows = rows[0], rows[1:]
+	if v.More = len(v.Rows) - gradesShown; v.More > 0 {
+		v.Rows = v.Rows[:gradesShown]
+	}
+	s.Page(w, r, http.StatusOK, "grades", "For a gradebook", v)
+}
+
+// readGradeRule reads the rule, or says what is wrong with it.
+func readGradeRule(r *http.Request) (rule gradeRule, problem string) {
+	rule = gradeRule{Counts: site.Text(r, "counts"), Stage: site.Text(r, "stage"), By: teach.DateOf(time.Now())}
+	if rule.Counts == "" {
+		rule.Counts = countings()[0].ID
+	}
+	if !slices.ContainsFunc(countings(), func(c counting) bool { return c.ID == rule.Counts }) {
+		return rule, "Choose what counts from the list."
+	}
+	if rule.Stage != "" && !slices.Contains(routine.Kinds(), routine.Stage(rule.Stage)) {
+		return rule, "Choose the stage from the list."
+	}
+	if typed := site.Text(r, "by"); typed != "" {
+		by, problem := site.ReadDay(typed)
+		if problem != "" {
+			return rule, problem
+		}
+		rule.By = by
+	}
+	return rule, ""
+}
+
+// CSVLink is the address of the file.
+func (v gradesView) CSVLink() string {
+	return fmt.Sprintf("/board/grades?section=%d&counts=%s&stage=%s&by=%s&as=csv", v.Section.ID, v.Rule.Counts, v.Rule.Stage, v.Rule.By.Format(time.DateOnly))
+}
+
+// gradebook is a line of column names, and one for each student: how much of each exercise
+// that the section has begun they had done by the day, from 0 to 100, and the mean.
+func (s *handlers) gradebook(r *http.Request, section store.SectionID, rule gradeRule) ([][]string, error) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	standings, err := desk.StandingsBy(ctx, section, rule.By.AddDate(0, 0, 1))
+	if err != nil {
+		return nil, err
+	}
+	w, err := teach.LoadSectionWork(ctx, desk, section)
+	if err != nil {
+		return nil, err
+	}
+	exercises := begunOf(w.Exercises, standings)
+	way := countings()[slices.IndexFunc(countings(), func(c counting) bool { return c.ID == rule.Counts })]
+	head := []string{"First name", "Initial", "Instrument"}
+	for _, x := range exercises {
+		head = append(head, fmt.Sprintf("%d %s", x.Number, x.Title))
+	}
+	rows := [][]string{append(head, "Mean")}
+	for _, student := range w.Students {
+		row, sum := []string{student.FirstName, student.Initial, teach.InstrumentName(student.Instrument)}, 0.0
+		for _, x := range exercises {
+			share := way.of(passedPieces(w.Rules.For(student.ID, x.ID), standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(x, student.Instrument).Pieces, routine.Stage(rule.Stage)))
+			sum += share
+			row = append(row, teach.PercentText(share))
+		}
+		rows = append(rows, append(row, teach.PercentText(sum/math.Max(1, float64(len(exercises))))))
+	}
+	return rows, nil
+}
+
+// passedPieces says of each piece whether somebody is past the last stage of a kind, or past
+// all where none is asked for.
+func passedPieces(steps routine.Routine, standing *progress.Standing, pieces []breakdown.PieceKey, kind routine.Stage) []bool {
+	last := len(steps) - 1
+	if kind != "" {
+		for k, s := range steps {
+			if s.Form() == kind {
+				last = k
+			}
+		}
+	}
+	passed := make([]bool, max(len(pieces), 1))
+	for k, key := range pieces {
+		passed[k] = steps.Index(standing.State(steps, key).Stage) > last
+	}
+	return passed
+}

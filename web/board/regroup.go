@@ -1,0 +1,265 @@
+package board
+
+import (
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/core/progress"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// groupsView puts a section into groups for an exercise.
+type groupsView struct {
+	site.BoardAround
+	Exercises []store.Exercise // that somebody has begun
+	Exercise  store.Exercise
+	Size      int
+	How       progress.Grouping
+	Teams     []teamView
+	May       bool // take a group into a lesson
+}
+
+// teamView is a group on the page.
+type teamView struct {
+	Letter  string
+	Members []teamMember
+	Why     string
+	Piece   breakdown.PieceKey // at which most of them are
+	Cause   routine.Cause      // that most are stuck on
+}
+
+// teamMember is somebody in a group.
+type teamMember struct {
+	store.Student
+	Instrument string
+	Where      string // "B: Name", "done"
+	Over       string // what they are stuck on, "" for nothing
+}
+
+// largestGroup is how many a group may have at most.
+const largestGroup = 8
+
+// Sizes lists the sizes that groups may have.
+func (groupsView) Sizes() []int { return teach.UpTo(largestGroup)[1:] }
+
+func (s *handlers) groups(w http.ResponseWriter, r *http.Request) {
+	v, err := s.groupsView(r)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Page(w, r, http.StatusOK, "groups", "Regroup", v)
+}
+
+func (s *handlers) groupsView(r *http.Request) (groupsView, error) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	v := groupsView{Size: int(site.Number(r, "size")), How: progress.Grouping(site.Text(r, "how")), May: desk.Guest().MayMark()}
+	var err error
+	if v.BoardAround, err = s.BoardAround(r, "groups"); err != nil {
+		return v, err
+	}
+	if v.Size < 2 || v.Size > largestGroup {
+		v.Size = 4
+	}
+	if v.How != progress.Balanced {
+		v.How = progress.ByTrouble
+	}
+	w, err := teach.LoadSectionWork(ctx, desk, v.Section.ID)
+	if err != nil {
+		return v, err
+	}
+	standings, err := desk.SectionStandings(ctx, v.Section.ID)
+	if err != nil {
+		return v, err
+	}
+	recent := teach.RecentFirst(w.Exercises, standings)
+	for _, x := range w.Exercises {
+		if slices.ContainsFunc(recent, func(y store.Exercise) bool { return x.ID == y.ID }) {
+			v.Exercises = append(v.Exercises, x)
+		}
+	}
+	asked := store.ExerciseID(site.Number(r, "exercise"))
+	most := -1 // stuck on it
+	for _, x := range recent {
+		if stuck := stuckOn(x, standings); asked == 0 && stuck > most {
+			v.Exercise, most = x, stuck
+		}
+	}
+	for _, x := range w.Exercises {
+		if x.ID == asked {
+			v.Exercise = x
+		}
+	}
+	if v.Exercise.ID == 0 {
+		if asked != 0 {
+			return v, fmt.Errorf("find the exercise: %w", store.ErrNotFound)
+		}
+		return v, nil
+	}
+	v.fill(w, standings)
+	return v, nil
+}
+
+// stuckOn is how many are stuck on an exercise.
+func stuckOn(x store.Exercise, standings store.Standings) int {
+	n := 0
+	for task, standing := range standings {
+		if _, stuck := standing.Stuck(x.Outline.Pieces); stuck && task.Exercise == x.ID {
+			n++
+		}
+	}
+	return n
+}
+
+// fill puts the section's students into groups.
+func (v *groupsView) fill(w teach.SectionWork, standings store.Standings) {
+	class := w.Rules.In(store.Chooser{Exercise: v.Exercise.ID, Section: v.Section.ID}).Steps
+	var members []progress.Member
+	by := map[int64]teamMember{}
+	at := map[int64]breakdown.PieceKey{}
+	for _, student := range teach.Playing(w.Students) {
+		steps, standing := w.Rules.For(student.ID, v.Exercise.ID), standings[store.Task{Student: student.ID, Exercise: v.Exercise.ID}]
+		outline := w.Own.Of(v.Exercise, student.Instrument)
+		m, key := memberOf(class, steps, student, standing, outline)
+		members = append(members, m)
+		shown := teamMember{Student: student, Instrument: teach.InstrumentName(student.Instrument), Where: "done"}
+		if m.Stage < len(class) {
+			shown.Where = teach.PieceWord(outline.Label(key)) + ": " + m.Word
+		}
+		if m.Cause != routine.None {
+			shown.Over = m.Cause.Words()
+		}
+		by[m.Student], at[m.Student] = shown, key
+	}
+	for k, team := range progress.Groups(members, v.Size, v.How) {
+		shown := teamView{Letter: string(rune('A' + k%26)), Why: team.Why}
+		var pieces []breakdown.PieceKey
+		var over routine.Causes
+		for _, m := range team.Members {
+			shown.Members = append(shown.Members, by[m.Student])
+			pieces = append(pieces, at[m.Student])
+			over.Add(m.Cause)
+		}
+		shown.Piece, shown.Cause = mostOf(pieces), over.Main()
+		v.Teams = append(v.Teams, shown)
+	}
+}
+
+// memberOf is where a student stands on an exercise as a whole: at the piece that needs help
+// most, else at the first one in learning order that is not done.
+func memberOf(class, steps routine.Routine, student store.Student, standing *progress.Standing, outline breakdown.Outline) (progress.Member, breakdown.PieceKey) {
+	m := progress.Member{Student: int64(student.ID), Instrument: student.Instrument, Stage: len(class), Word: "Done"}
+	for _, filled := range standing.Cells(steps, outline.Pieces) {
+		m.Share += filled / float64(len(steps))
+	}
+	key, stuck := standing.Stuck(outline.Pieces)
+	if stuck {
+		m.Cause = standing.State(steps, key).Over.Main()
+	} else {
+		for _, key = range outline.Pieces {
+			if standing.State(steps, key).Stage != routine.Done {
+				break
+			}
+		}
+	}
+	if state := teach.InStepsOf(class, steps, standing, key); state.Stage != routine.Done {
+		m.Stage, m.Word = class.Index(state.Stage), class.Word(state.Stage)
+	}
+	return m, key
+}
+
+// mostOf is the piece that comes most often, the first of two that come as often.
+func mostOf(pieces []breakdown.PieceKey) breakdown.PieceKey {
+	count := map[breakdown.PieceKey]int{}
+	var most breakdown.PieceKey
+	for _, p := range pieces {
+		if count[p]++; count[p] > count[most] {
+			most = p
+		}
+	}
+	return most
+}
+
+// takeGroup takes a group into the lesson that is planned for the section, or into a new one,
+// at the stage that mends what they are stuck on.
+func (s *handlers) takeGroup(w http.ResponseWriter, r *http.Request) {
+	l, step, err := s.groupStep(r)
+	if err != nil {
+		s.FailedToRead(w, r, err)
+		return
+	}
+	desk := site.ClassOf(r)
+	if !l.Plan.Insert(1, step) { // after the warm-up
+		s.Flash(r, teach.FullPlan+" Leave one out first.")
+		http.Redirect(w, r, teach.LessonLink(l, ""), http.StatusSeeOther)
+		return
+	}
+	if l.ID == 0 {
+		l.Plan.Minutes = teach.UsualMinutes
+		l.ID, err = desk.AddLesson(r.Context(), l.Section, l.Plan)
+	} else {
+		err = desk.KeepPlan(r.Context(), l.ID, l.Plan)
+	}
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Flash(r, fmt.Sprintf("A group of %d is in the plan: %s.", len(step.Group), step.Name()))
+	http.Redirect(w, r, teach.LessonLink(l, ""), http.StatusSeeOther)
+}
+
+// groupStep is the step of a group, and the lesson it goes into: the one that is planned, ID
+// 0 where none is.
+func (s *handlers) groupStep(r *http.Request) (store.Lesson, lesson.Step, error) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	var l store.Lesson
+	_, section, err := desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section")))
+	if err != nil {
+		return l, lesson.Step{}, err
+	}
+	students, err := desk.Students(ctx, section.ID)
+	if err != nil {
+		return l, lesson.Step{}, err
+	}
+	standings, err := desk.SectionStandings(ctx, section.ID)
+	if err != nil {
+		return l, lesson.Step{}, err
+	}
+	pieces, err := teach.LessonPieces(ctx, desk, section.ID, store.ExerciseID(site.Number(r, "exercise")), standings)
+	if err != nil {
+		return l, lesson.Step{}, err
+	}
+	wanted, _ := breakdown.ParsePieceKey(site.Text(r, "piece"))
+	k := slices.IndexFunc(pieces, func(p lesson.Piece) bool { return p.Key == wanted })
+	if k < 0 {
+		return l, lesson.Step{}, fmt.Errorf("find the piece %s: %w", wanted, store.ErrNotFound)
+	}
+	piece := pieces[k]
+	stage, why := teach.GoesOnAt(piece), "a group of their own"
+	if cause, known := routine.ParseCause(site.Text(r, "cause")); known {
+		stage, why = piece.Steps.Mends(cause), "a group that is stuck on "+cause.Words()
+	}
+	step := piece.Do(stage, lesson.TalkOn, why)
+	for _, typed := range r.Form["student"] {
+		id, _ := strconv.ParseInt(typed, 10, 64) // 0, which is nobody, for none
+		if slices.ContainsFunc(students, func(s store.Student) bool { return int64(s.ID) == id }) {
+			step.Group = append(step.Group, id)
+		}
+	}
+	if len(step.Group) == 0 {
+		return l, step, fmt.Errorf("find the group: %w", store.ErrNotFound)
+	}
+	l.Section = section.ID
+	list, err := desk.Lessons(ctx, section.ID, 1)
+	if err == nil && len(list) > 0 && list[0].Begun == nil {
+		l = list[0]
+	}
+	return l, step, err
+}

@@ -1,0 +1,33 @@
+// Package board is the Board: where everybody in a class is.
+package board
+
+import (
+	"embed"
+
+	"github.com/go-chi/chi/v5"
+
+	"unhurriedbench/web/site"
+)
+
+// Templates are the pages of this room.
+//
+//go:embed templates/*.html
+var Templates embed.FS
+
+// handlers answer for this room.
+type handlers struct{ *site.Site }
+
+// Routes adds the routes of this room.
+func Routes(r chi.Router, of *site.Site) {
+	s := &handlers{of}
+	s.Guests(r, func(r chi.Router) {
+		r.Post("/lessons/group", s.takeGroup)
+		r.Get("/board", s.board)
+		r.Get("/board/pulse", s.pulse)
+		r.Get("/board/where", s.where)
+		r.Get("/board/heat", s.heat)
+		r.Get("/board/weeks", s.weeks)
+		r.Get("/board/groups", s.groups)
+		r.Get("/board/grades", s.grades)
+	})
+}

@@ -1,0 +1,47 @@
+package board
+
+import (
+	"html/template"
+	"io"
+	"net/http"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// where answers at which measure of a piece, and at what, a student who is stuck on it most
+// likely goes wrong. A Board asks for it once it stands.
+func (s *handlers) where(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	student, err := desk.StudentByID(ctx, store.StudentID(site.Number(r, "student")))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	x, err := desk.Exercise(ctx, store.ExerciseID(site.Number(r, "exercise")))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	standings, err := desk.StudentStandings(ctx, student.ID)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	key, is := breakdown.ParsePieceKey(site.Text(r, "piece"))
+	words := ""
+	if at := standings[store.Task{Student: student.ID, Exercise: x.ID}]; is && at != nil && at.Pieces[key].Stuck() {
+		reads, err := teach.NewPartReader(ctx, desk, student)
+		if err == nil {
+			words, err = teach.WhereIn(ctx, desk, reads, x, key, at.Pieces[key].Over.Main())
+		}
+		if err != nil {
+			s.Failed(w, r, err)
+			return
+		}
+	}
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	_, _ = io.WriteString(w, template.HTMLEscapeString(words)) // the reader has gone when this fails
+}

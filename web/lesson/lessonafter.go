@@ -1,0 +1,75 @@
+package lesson
+
+import (
+	"net/http"
+
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// afterView is a lesson that is over: what was done, by whom not, and with what the next
+// one begins.
+type afterView struct {
+	store.Lesson
+	Name     string // of the section
+	When     string
+	Minutes  int // it lasted
+	Outcomes []outcomeLine
+	Next     []lesson.Step
+}
+
+// outcomeLine is what became of a step, in words.
+type outcomeLine struct {
+	lesson.Outcome
+	Stumbles []stumbleLine
+	Missed   []store.Student // who were there and not marked
+	Away     []store.Student
+}
+
+// stumbleLine is somebody who stumbled, and over what.
+type stumbleLine struct {
+	store.Student
+	Over string
+}
+
+func (s *handlers) showAfter(w http.ResponseWriter, r *http.Request, l store.Lesson) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	_, section, err := desk.ChooseSection(ctx, l.Section)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	students, err := desk.Students(ctx, l.Section)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	list, next, err := teach.Outcomes(ctx, desk, l, students)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	v := afterView{Lesson: l, Name: section.Name, When: teach.Day(*l.Begun), Minutes: max(1, int(l.Ended.Sub(*l.Begun).Minutes()+0.5)), Next: next}
+	by := map[int64]store.Student{}
+	for _, student := range students {
+		by[int64(student.ID)] = student
+	}
+	for _, o := range list {
+		line := outcomeLine{Outcome: o, Missed: named(by, o.Without), Away: named(by, o.Absent)}
+		for _, m := range o.Stumbled {
+			line.Stumbles = append(line.Stumbles, stumbleLine{by[m.Student], string(m.Cause)})
+		}
+		v.Outcomes = append(v.Outcomes, line)
+	}
+	s.Page(w, r, http.StatusOK, "lessonafter", "Lesson of "+section.Name, v)
+}
+
+func named(by map[int64]store.Student, ids []int64) []store.Student {
+	var list []store.Student
+	for _, id := range ids {
+		list = append(list, by[id])
+	}
+	return list
+}

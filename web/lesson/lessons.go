@@ -1,0 +1,333 @@
+package lesson
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// lessonsView is the page that plans lessons.
+type lessonsView struct {
+	Sections []store.Section
+	Section  store.Section
+	Guest    store.Guest
+	Minutes  string
+	Problem  string
+	Lessons  []lessonLine
+}
+
+// lessonLine is a lesson in the list.
+type lessonLine struct {
+	store.Lesson
+	When  string
+	Words string
+	Link  string
+}
+
+func (s *handlers) lessons(w http.ResponseWriter, r *http.Request) {
+	s.showLessons(w, r, http.StatusOK, "", "")
+}
+
+func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status int, minutes, problem string) {
+	v := lessonsView{Guest: site.ClassOf(r).Guest(), Minutes: minutes, Problem: problem}
+	var err error
+	if v.Sections, v.Section, err = site.ClassOf(r).ChooseSection(r.Context(), store.SectionID(site.Number(r, "section"))); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	list, err := site.ClassOf(r).Lessons(r.Context(), v.Section.ID, teach.MostLessons)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	for _, l := range list {
+		v.Lessons = append(v.Lessons, newLessonLine(l))
+	}
+	if v.Minutes == "" {
+		v.Minutes = strconv.Itoa(teach.UsualMinutes)
+		if len(list) > 0 {
+			v.Minutes = strconv.Itoa(list[0].Plan.Minutes)
+		}
+	}
+	s.Page(w, r, status, "lessons", "Lesson", v)
+}
+
+func newLessonLine(l store.Lesson) lessonLine {
+	fitted := l.Plan.Fit()
+	line := lessonLine{Lesson: l, Link: teach.LessonLink(l, ""), Words: fmt.Sprintf("%d steps, %s of %d min", len(fitted.In), lesson.Time(fitted.Halves), l.Plan.Minutes)}
+	switch {
+	case l.Ended != nil:
+		line.When = teach.Day(*l.Begun)
+	case l.Running():
+		line.When, line.Link = "now", teach.LessonLink(l, "/run")
+	default:
+		line.When = "planned " + teach.Day(l.Made)
+	}
+	return line
+}
+
+// planLesson proposes a lesson and opens it to be changed.
+func (s *handlers) planLesson(w http.ResponseWriter, r *http.Request) {
+	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), store.SectionID(site.Number(r, "section")))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	minutes, problem := site.ReadMinutes(site.Text(r, "minutes"), 1, lesson.MostMinutes)
+	if problem != "" {
+		s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), problem)
+		return
+	}
+	if section.ID == 0 {
+		s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), "There is no section to teach yet. Add one in People.")
+		return
+	}
+	wants := teach.LessonWants{Left: site.Text(r, "left") != "", Begun: site.Text(r, "begun") != "", Next: site.Text(r, "next") != "", Known: site.Text(r, "known") != ""}
+	plan, err := teach.ProposeLesson(r.Context(), site.ClassOf(r), section.ID, minutes, wants)
+	if err != nil {
+		s.FailedToRead(w, r, err)
+		return
+	}
+	id, err := site.ClassOf(r).AddLesson(r.Context(), section.ID, plan)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Section: section.ID}, ""), http.StatusSeeOther)
+}
+
+// planView is a lesson to be changed before it begins.
+type planView struct {
+	store.Lesson
+	Name      string // of the section
+	Rows      []planRow
+	Halves    int
+	Exercises []store.Exercise
+	Steps     routine.Routine // that the section follows
+	Problem   string
+}
+
+// planRow is a step of a plan.
+type planRow struct {
+	lesson.Step
+	K           int
+	Fits        bool
+	First, Last bool
+}
+
+// Time is how long the step takes, in words.
+func (p planRow) Time() string { return lesson.Time(p.Halves()) }
+
+// Ladder is the tempos the step may have.
+func (p planRow) Ladder() []int { return routine.Ladder(p.Tempo) }
+
+// Often is how often it may be done.
+func (planRow) Often() []int { return teach.UpTo(lesson.MostTimes) }
+
+// Time is how long all that fits takes, in words.
+func (v planView) Time() string { return lesson.Time(v.Halves) }
+
+// Link is the address of a page of the lesson.
+func (v planView) Link(page string) string { return teach.LessonLink(v.Lesson, page) }
+
+// Out lists what does not fit.
+func (v planView) Out() []planRow {
+	return slices.DeleteFunc(slices.Clone(v.Rows), func(p planRow) bool { return p.Fits })
+}
+
+// lesson shows a lesson: planned, running or over.
+func (s *handlers) lesson(w http.ResponseWriter, r *http.Request) {
+	l, err := site.ClassOf(r).Lesson(r.Context(), site.ID[store.LessonID](r))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if l.Ended != nil {
+		s.showAfter(w, r, l)
+		return
+	}
+	s.showPlan(w, r, http.StatusOK, l, "")
+}
+
+func (s *handlers) showPlan(w http.ResponseWriter, r *http.Request, status int, l store.Lesson, problem string) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	_, section, err := desk.ChooseSection(ctx, l.Section)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	v := newPlanView(l, section.Name, problem)
+	v.Steps = rules.In(store.Chooser{Section: l.Section}).Steps
+	if v.Exercises, err = desk.Exercises(ctx); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if site.IsHTMX(r) {
+		s.Render(w, status, "lesson", "plan", v)
+		return
+	}
+	s.Page(w, r, status, "lesson", "Lesson of "+section.Name, v)
+}
+
+func newPlanView(l store.Lesson, name, problem string) planView {
+	fitted := l.Plan.Fit()
+	v := planView{Lesson: l, Name: name, Halves: fitted.Halves, Problem: problem}
+	for k, step := range l.Plan.Steps {
+		v.Rows = append(v.Rows, planRow{Step: step, K: k, Fits: slices.Contains(fitted.In, k), First: k == 0, Last: k == len(l.Plan.Steps)-1})
+	}
+	return v
+}
+
+// changePlan does to a plan what was pressed, and shows what it adds up to.
+func (s *handlers) changePlan(w http.ResponseWriter, r *http.Request) {
+	l, err := site.ClassOf(r).Lesson(r.Context(), site.ID[store.LessonID](r))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	problem := changedPlan(&l.Plan, r)
+	if site.Text(r, "do") == "add" {
+		problem, err = s.addToPlan(r, &l)
+	}
+	if err == nil && problem == "" {
+		err = site.ClassOf(r).KeepPlan(r.Context(), l.ID, l.Plan)
+	}
+	switch {
+	case err != nil:
+		s.FailedToRead(w, r, err)
+	case problem != "":
+		s.showPlan(w, r, http.StatusUnprocessableEntity, l, problem)
+	case site.IsHTMX(r):
+		s.showPlan(w, r, http.StatusOK, l, "")
+	default:
+		http.Redirect(w, r, teach.LessonLink(l, ""), http.StatusSeeOther)
+	}
+}
+
+// changedPlan changes a plan by what a form asks for: "do" with the step, from 0, in "at".
+func changedPlan(p *lesson.Plan, r *http.Request) (problem string) {
+	k, figure := int(site.Number(r, "at")), int(site.Number(r, "to"))
+	if site.Text(r, "do") == "minutes" {
+		minutes, problem := site.ReadMinutes(site.Text(r, "to"), 1, lesson.MostMinutes)
+		if problem == "" {
+			p.Minutes = minutes
+		}
+		return problem
+	}
+	if k < 0 || k >= len(p.Steps) {
+		return ""
+	}
+	step := &p.Steps[k]
+	do := site.Text(r, "do")
+	for _, pressed := range []string{"up", "down", "drop"} {
+		if site.Text(r, pressed) != "" {
+			do = pressed
+		}
+	}
+	switch do {
+	case "up", "down":
+		to := k + map[string]int{"up": -1, "down": 1}[do]
+		if to >= 0 && to < len(p.Steps) {
+			p.Steps[k], p.Steps[to] = p.Steps[to], p.Steps[k]
+		}
+	case "move":
+		moved := *step
+		p.Steps = slices.Insert(slices.Delete(p.Steps, k, k+1), max(0, min(figure, len(p.Steps)-1)), moved)
+	case "drop":
+		p.Steps = slices.Delete(p.Steps, k, k+1)
+	case "times":
+		step.Times = max(1, min(figure, lesson.MostTimes))
+	case "tempo":
+		if slices.Contains(routine.Ladder(step.Tempo), figure) {
+			step.Tempo = figure
+		}
+	case "talk":
+		step.Talk = max(0, min(figure, lesson.MostTalk))
+	}
+	return ""
+}
+
+// addToPlan adds the stages of a piece to a plan, before what closes the lesson.
+func (s *handlers) addToPlan(r *http.Request, l *store.Lesson) (problem string, err error) {
+	standings, err := site.ClassOf(r).SectionStandings(r.Context(), l.Section)
+	if err != nil {
+		return "", err
+	}
+	pieces, err := teach.LessonPieces(r.Context(), site.ClassOf(r), l.Section, store.ExerciseID(site.Number(r, "exercise")), standings)
+	if errors.Is(err, store.ErrNotFound) {
+		return "Choose an exercise from the list.", nil
+	}
+	if err != nil {
+		return "", err
+	}
+	label := site.Text(r, "piece")
+	k := slices.IndexFunc(pieces, func(p lesson.Piece) bool { return p.Label == label })
+	if k < 0 {
+		var there []string
+		for _, p := range pieces {
+			there = append(there, p.Label)
+		}
+		return fmt.Sprintf("%d · %s has no piece %s. It has %s.", pieces[0].Number, pieces[0].Title, label, strings.Join(there, ", ")), nil
+	}
+	var steps []lesson.Step
+	switch stage := routine.Stage(site.Text(r, "stage")); {
+	case stage == "":
+		steps = pieces[k].From(teach.GoesOnAt(pieces[k]), "added by you")
+	case pieces[k].Steps.Has(stage):
+		steps = []lesson.Step{pieces[k].Do(stage, lesson.TalkOn, "added by you")}
+	default:
+		return "Choose a stage from the list.", nil
+	}
+	at := slices.IndexFunc(l.Plan.Steps, func(s lesson.Step) bool { return s.Closing })
+	if at < 0 {
+		at = len(l.Plan.Steps)
+	}
+	if !l.Plan.Insert(at, steps...) {
+		return teach.FullPlan, nil
+	}
+	return "", nil
+}
+
+// dropLesson takes a planned lesson away.
+func (s *handlers) dropLesson(w http.ResponseWriter, r *http.Request) {
+	if err := site.ClassOf(r).DropLesson(r.Context(), site.ID[store.LessonID](r)); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Flash(r, "The plan is taken away. Propose another one when you like.")
+	http.Redirect(w, r, fmt.Sprintf("/lessons?section=%d", site.Number(r, "section")), http.StatusSeeOther)
+}
+
+// beginLesson begins a lesson.
+func (s *handlers) beginLesson(w http.ResponseWriter, r *http.Request) {
+	id := site.ID[store.LessonID](r)
+	if err := site.ClassOf(r).BeginLesson(r.Context(), id); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Section: store.SectionID(site.Number(r, "section"))}, "/run"), http.StatusSeeOther)
+}
+
+// endLesson ends a lesson and shows what was done.
+func (s *handlers) endLesson(w http.ResponseWriter, r *http.Request) {
+	id := site.ID[store.LessonID](r)
+	if err := site.ClassOf(r).EndLesson(r.Context(), id); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Section: store.SectionID(site.Number(r, "section"))}, ""), http.StatusSeeOther)
+}

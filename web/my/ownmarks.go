@@ -1,0 +1,110 @@
+package my
+
+import (
+	"errors"
+	"net/http"
+	"slices"
+	"strconv"
+	"time"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/card"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// saidAt is when something was pressed at home, as the page has it.
+func saidAt(r *http.Request) time.Time {
+	now := time.Now()
+	millis, err := strconv.ParseInt(site.Text(r, "at"), 10, 64)
+	at := time.UnixMilli(millis)
+	if err != nil || at.After(now) || at.Before(now.Add(-teach.LongestWait)) {
+		return now
+	}
+	return at
+}
+
+// took answers what a student's page sends: a script is told in a word, a form goes back to
+// the day.
+func (s *handlers) took(w http.ResponseWriter, r *http.Request, err error) {
+	status := http.StatusNoContent
+	switch {
+	case errors.Is(err, store.ErrTooMuch):
+		status = http.StatusConflict
+	case errors.Is(err, store.ErrNotFound), errors.Is(err, errRefused):
+		status = http.StatusUnprocessableEntity
+	case err != nil:
+		s.failedOwn(w, r, err)
+		return
+	}
+	if r.Header.Get("Accept") == "application/json" {
+		w.WriteHeader(status)
+		return
+	}
+	if status == http.StatusNoContent {
+		http.Redirect(w, r, "/my/"+athome(r).Key+"/", http.StatusSeeOther)
+		return
+	}
+	s.sayOwn(w, r, status, "refused")
+}
+
+// errRefused is for what no page of ours sends.
+var errRefused = errors.New("not what the page sends")
+
+// sayTry logs how a try at home went.
+func (s *handlers) sayTry(w http.ResponseWriter, r *http.Request) {
+	ctx, desk, h := r.Context(), site.ClassOf(r), athome(r)
+	key, known := breakdown.ParsePieceKey(site.Text(r, "piece"))
+	t := store.HomeTry{
+		Exercise: store.ExerciseID(site.Number(r, "exercise")), Piece: key, Try: routine.Try{Stage: routine.Stage(site.Text(r, "stage")), Clean: site.Text(r, "result") == "clean"},
+		Tempo: int(site.Number(r, "tempo")), Beside: store.Beside(site.Text(r, "beside")), Changed: site.Text(r, "changed"), At: saidAt(r), Press: site.PressOf(r),
+	}
+	if !t.Clean {
+		var is bool
+		t.Cause, is = routine.ParseCause(site.Text(r, "result"))
+		known = known && is
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		s.failedOwn(w, r, err)
+		return
+	}
+	i, _ := instrument.ByID(h.Student.Instrument)
+	changed := t.Changed == "" || slices.Contains(teach.ChangesOf(i), t.Changed)
+	if !known || !changed || t.Press == "" || t.Tempo < 0 || t.Tempo > 400 || !store.KnownBeside(string(t.Beside)) || !rules.For(h.Student.ID, t.Exercise).Has(t.Stage) {
+		s.took(w, r, errRefused)
+		return
+	}
+	s.took(w, r, h.Say(ctx, t))
+}
+
+// tickLine notes that a line of the plan is done.
+func (s *handlers) tickLine(w http.ResponseWriter, r *http.Request) {
+	on, problem := site.ReadDay(site.Text(r, "on"))
+	line := site.Text(r, "line")
+	far := max(time.Since(on), -time.Since(on))
+	if problem != "" || line == "" || len(line) > store.LongestLine || far > teach.LongestWait {
+		s.took(w, r, errRefused)
+		return
+	}
+	s.took(w, r, athome(r).Tick(r.Context(), store.HomeTick{On: on, Line: line}))
+}
+
+// answerCards logs an answer to a card.
+func (s *handlers) answerCards(w http.ResponseWriter, r *http.Request) {
+	h, id := athome(r), site.Text(r, "card")
+	kind, known := card.ParseKind(string(card.KindOf(id)))
+	millis := site.Number(r, "millis")
+	if !known || len(id) > card.LongestID || site.PressOf(r) == "" || millis < 0 {
+		s.took(w, r, errRefused)
+		return
+	}
+	grade := card.Judge(kind, site.Text(r, "right") == "yes", int(min(millis, store.LongestAnswer)), site.Text(r, "helped") == "yes", site.Text(r, "new") == "yes")
+	s.took(w, r, h.AnswerCards(r.Context(), store.CardAnswer{
+		Instrument: h.Student.Instrument, Press: site.PressOf(r),
+		Answered: card.Answered{Card: id, Grade: grade, Millis: int(min(millis, store.LongestAnswer)), At: saidAt(r)},
+	}))
+}

@@ -1,0 +1,308 @@
+package my
+
+import (
+	"cmp"
+	"context"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+
+	"unhurriedbench/core/homeplan"
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/music"
+	"unhurriedbench/web/site"
+)
+
+// ownToday is a student's day: its steps, one at a time, with their music, and the week.
+type ownTodayView struct {
+	ownFrame
+	Instrument string // its title
+	Careful    string // a caution for it
+	Days       []ownDay
+	Week       []ownWeekday
+	Today      string // its date
+	Weekday    string // it is
+	CheckIn    string // the day of the one to come, "" for none
+	Note       string // in place of steps, or before them
+	Changes    []ownChange
+	Music      map[string]music.StepMusic
+	Voice      music.Voice
+	A4         int
+	Scale      []int
+	HasPlan    bool // that may be taken into a calendar
+	reads      teach.PartsAtHome
+}
+
+// ownDay is the steps of a day.
+type ownDay struct {
+	On    string // "2026-12-01"
+	Name  string // "Tuesday"
+	Sum   string // "Four steps, 15 min"
+	Shown bool   // at first
+	Steps []ownStep
+}
+
+// ownStep is a step as a student reads it.
+type ownStep struct {
+	teach.LedStep
+	Line  string // names it in what is ticked
+	Kind  homeplan.Kind
+	Name  string
+	How   string
+	Why   string
+	Time  string
+	Music string // the key of its music, "" for none
+	Rest  bool   // the lips rest as long as they played
+	Done  bool
+}
+
+// ownWeekday is a day of the week at hand.
+type ownWeekday struct {
+	On     string
+	Short  string
+	Name   string
+	State  string // "done", "here", "togo" or "free"
+	Words  string
+	CanTap bool // its steps are in the page
+}
+
+// ownChange is what a student may have done otherwise than before.
+type ownChange struct{ Key, Words string }
+
+// mostAhead is for how many days a page carries the steps, so that it works without network.
+const mostAhead = 8
+
+func (s *handlers) ownToday(w http.ResponseWriter, r *http.Request) {
+	v, err := s.ownTodayView(r)
+	if err != nil {
+		s.failedOwn(w, r, err)
+		return
+	}
+	s.Render(w, http.StatusOK, "own", "own-layout", v)
+}
+
+func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
+	ctx, desk, h := r.Context(), site.ClassOf(r), athome(r)
+	f, err := newOwnFrame(r, "today")
+	v := ownTodayView{ownFrame: f, Music: map[string]music.StepMusic{}, Scale: routine.Notches(), reads: teach.PartsAtHome{}}
+	if err != nil {
+		return v, err
+	}
+	target, _ := instrument.ByID(h.Student.Instrument)
+	v.Instrument, v.Careful = target.Title(), f.Say("careful."+string(f.Care))
+	for _, key := range teach.ChangesOf(target) {
+		v.Changes = append(v.Changes, ownChange{key, f.Say("changed." + key)})
+	}
+	today := teach.DateOf(time.Now())
+	v.Today, v.Weekday = today.Format(time.DateOnly), f.Weekday(today)
+	until, err := teach.NextCheckin(ctx, desk, h.Student.ID)
+	if err != nil {
+		return v, err
+	}
+	if !until.IsZero() {
+		v.CheckIn = f.Say("day.checkin", f.Date(until, true))
+	}
+	p, err := planOrNext(ctx, desk, h.Student, &v)
+	if err != nil {
+		return v, err
+	}
+	for _, planned := range p.Plan.Days {
+		for _, i := range planned.Items {
+			desk.Expect(store.ExerciseID(i.Step.Exercise))
+		}
+	}
+	monday := today.AddDate(0, 0, -(int(today.Weekday())+6)%7)
+	ticks, err := desk.HomeTicks(ctx, 0, h.Student.ID, monday)
+	if err != nil {
+		return v, err
+	}
+	done := map[store.HomeTick]bool{}
+	for _, t := range ticks[h.Student.ID] {
+		done[store.HomeTick{On: teach.DateOf(t.On), Line: t.Line}] = true
+	}
+	for _, planned := range p.Plan.Days {
+		on := teach.DayOf(planned.On)
+		if on.Before(today) || len(planned.Items) == 0 || len(v.Days) == mostAhead {
+			continue
+		}
+		d, err := s.ownDay(r, &v, h.Student, planned, done)
+		if err != nil {
+			return v, err
+		}
+		v.Days = append(v.Days, d)
+	}
+	v.showDay(today)
+	v.Week = v.week(monday, p, done)
+	return v, nil
+}
+
+// planOrNext is a student's plan; where there is none for today or later, a day with what
+// comes next for them.
+func planOrNext(ctx context.Context, desk *teach.Class, student store.Student, v *ownTodayView) (store.HomePlan, error) {
+	today := teach.DateOf(time.Now())
+	p, err := desk.HomePlan(ctx, student.ID)
+	if err == nil && p.Until.After(today) {
+		v.HasPlan = true
+		return p, nil
+	}
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return p, err
+	}
+	v.Note = v.Say("day.noplan")
+	p = store.HomePlan{Student: student.ID, From: today, Until: today.AddDate(0, 0, 1), Weekdays: []int{int(today.Weekday())}, Minutes: teach.UsualHomeMinutes}
+	if err := teach.LayOutPlan(ctx, desk, &p, student, v.reads); err != nil {
+		return p, err
+	}
+	if !slices.ContainsFunc(p.Plan.Days, func(d homeplan.Planned) bool {
+		return slices.ContainsFunc(d.Items, func(i homeplan.Item) bool { return i.Kind.OfAPiece() })
+	}) {
+		v.Note, p.Plan.Days = v.Say("day.empty"), nil
+	}
+	return p, nil
+}
+
+// showDay shows today's steps, and says so where there are none.
+func (v *ownTodayView) showDay(today time.Time) {
+	if len(v.Days) > 0 && v.Days[0].On == today.Format(time.DateOnly) {
+		v.Days[0].Shown = true
+		return
+	}
+	switch {
+	case v.Note != "":
+	case len(v.Days) == 0:
+		v.Note = v.Say("day.over")
+	default:
+		v.Note = v.Say("day.none") + " " + v.Say("day.next", v.Days[0].Name)
+	}
+}
+
+// week is the days from Monday to Sunday.
+func (v *ownTodayView) week(monday time.Time, p store.HomePlan, done map[store.HomeTick]bool) []ownWeekday {
+	var list []ownWeekday
+	for k := range 7 {
+		on := monday.AddDate(0, 0, k)
+		d := ownWeekday{On: on.Format(time.DateOnly), Short: v.Short(on), Name: v.Catalog.Weekday(on), State: "free"}
+		if at := slices.IndexFunc(p.Plan.Days, func(planned homeplan.Planned) bool {
+			return planned.On == teach.DayNumber(on) && len(planned.Items) > 0
+		}); at >= 0 {
+			d.State = "togo"
+			if !slices.ContainsFunc(p.Plan.Days[at].Items, func(i homeplan.Item) bool { return !done[store.HomeTick{On: on, Line: teach.PlanLine(i)}] }) {
+				d.State = "done"
+			}
+		}
+		d.CanTap = slices.ContainsFunc(v.Days, func(day ownDay) bool { return day.On == d.On })
+		past := on.Before(teach.DateOf(time.Now()))
+		switch {
+		case d.State == "done":
+			d.Words = v.Say("day.doneOn")
+		case d.On == v.Today:
+			d.Words, d.State = v.Say("day.here"), cmp.Or(map[string]string{"togo": "here"}[d.State], "free here")
+		case d.State == "togo" && !past:
+			d.Words = v.Say("day.togo")
+		default:
+			d.State, d.Words = "free", v.Say("day.free")
+		}
+		list = append(list, d)
+	}
+	return list
+}
+
+func (s *handlers) ownDay(r *http.Request, v *ownTodayView, student store.Student, planned homeplan.Planned, done map[store.HomeTick]bool) (ownDay, error) {
+	on := teach.DayOf(planned.On)
+	d := ownDay{On: on.Format(time.DateOnly), Name: v.Catalog.Weekday(on)}
+	for k, i := range planned.Items {
+		step, err := s.ownStep(r, v, student, i)
+		if err != nil {
+			return d, err
+		}
+		step.K, step.Done = k, done[store.HomeTick{On: on, Line: step.Line}]
+		d.Steps = append(d.Steps, step)
+	}
+	s.addWarmMusic(v, student, planned, d.Steps)
+	steps := v.Say("day.step")
+	if n := len(d.Steps); n > 1 {
+		steps = v.Say("day.steps", teach.Capital(v.Number(n)))
+	}
+	d.Sum = v.Say("day.sum", steps, v.Say("day.left", (planned.Halves()+1)/2))
+	return d, nil
+}
+
+// addWarmMusic gives the long notes that a day begins with their music, from its first piece.
+func (s *handlers) addWarmMusic(v *ownTodayView, student store.Student, planned homeplan.Planned, steps []ownStep) {
+	first := slices.IndexFunc(planned.Items, func(i homeplan.Item) bool { return i.Kind.OfAPiece() })
+	if first < 0 || steps[0].Kind != homeplan.Warm || steps[first].Music == "" {
+		return
+	}
+	step := planned.Items[first].Step
+	read := v.reads[teach.PartKey{Instrument: student.Instrument, Exercise: store.ExerciseID(step.Exercise)}]
+	piece, ok := read.Alone(step)
+	if !ok {
+		return
+	}
+	long, ok := read.Warm(piece)
+	if !ok {
+		return
+	}
+	key := "warm " + step.Piece.String() + " of " + steps[first].Music
+	if _, there := v.Music[key]; !there {
+		v.Music[key] = music.NewStepMusic(long, fmt.Sprintf("m%d-", len(v.Music)))
+	}
+	warm := &steps[0]
+	warm.Music, warm.Tempo, warm.CountOff, warm.Click = key, teach.WarmTempo, long.CountOff, true
+	warm.Piece, warm.Exercise = step.Piece, 0
+}
+
+// ownStep makes a step of a line of a plan. One whose exercise cannot be read any more has no
+// music.
+func (s *handlers) ownStep(r *http.Request, v *ownTodayView, student store.Student, i homeplan.Item) (ownStep, error) {
+	step := ownStep{LedStep: teach.LedStep{Step: i.Step}, Line: teach.PlanLine(i), Kind: i.Kind, Time: v.Say("day.left", (i.Halves+1)/2), Why: v.Say("kind." + string(i.Kind)), Rest: i.Step.Rests}
+	switch i.Kind {
+	case homeplan.Warm:
+		step.Form, step.Name = routine.Play, v.Say("warm."+teach.FamilyOf(student.Instrument))
+		return step, nil
+	case homeplan.Cards:
+		step.Form, step.Name, step.How = routine.Name, v.Say("cards.step"), v.Say("cards.about")
+		return step, nil
+	}
+	where := v.Say("whole")
+	if i.Step.Label != teach.WholeLabel {
+		where = v.Say("piece", i.Step.Label)
+	}
+	step.Name = fmt.Sprintf("%d · %s, %s", i.Step.Number, i.Step.Title, where)
+	step.How = v.often(i)
+	if strings.HasPrefix(i.Why, "for the check-in") {
+		step.Why = v.Say("kind.due")
+	}
+	key := fmt.Sprintf("%d/%s", i.Step.Exercise, i.Step.Piece)
+	part, known, err := teach.LoadOwnPart(r.Context(), site.ClassOf(r), v.reads, student, i.Step)
+	if err != nil || !known {
+		return step, err
+	}
+	step.LedStep = teach.NewLedStep(0, i.Step, key, []teach.Stand{part})
+	if _, there := v.Music[key]; !there {
+		v.Music[key], v.Voice, v.A4 = music.NewStepMusic(part, fmt.Sprintf("m%d-", len(v.Music))), s.Recordings.VoiceOf(part.Instrument), part.A4
+	}
+	step.Music = key
+	return step, nil
+}
+
+// often says how often a line is done, and how fast.
+func (v *ownTodayView) often(i homeplan.Item) string {
+	words := v.Say("times.many", v.Number(i.Step.Times))
+	switch {
+	case i.Kind == homeplan.Twice:
+		words = v.Say("times.twice")
+	case i.Step.Times <= 2:
+		words = v.Say(fmt.Sprintf("times.%d", max(i.Step.Times, 1)))
+	}
+	if i.Step.Tempo > 0 {
+		words = v.Say("how.at", words, i.Step.Tempo)
+	}
+	return words
+}

@@ -1,0 +1,45 @@
+package my
+
+import (
+	_ "embed"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"unhurriedbench/core/instrument"
+)
+
+//go:embed worker.js
+var workerScript string
+
+// ownFiles are the browser files that a student's page needs without network.
+var ownFiles = []string{
+	"mark.svg", "lib/bootstrap.css", "bench.css", "own.css", "own.js", "owncards.js", "engrave.js", "lanes.js", "fingering.js", "figure.js", "voices.js", "player.js", "sheet.js",
+	"lib/verovio.js", "lib/verovio.wasm", "fonts/atkinson-hyperlegible-latin-400-normal.woff2", "fonts/atkinson-hyperlegible-latin-700-normal.woff2", "fonts/fraunces-latin-600-normal.woff2",
+}
+
+// ownWorker is the script that keeps a student's pages and their files for when there is no
+// network. Its address lies among the pages of the one student it keeps.
+func (s *handlers) ownWorker(w http.ResponseWriter, r *http.Request) {
+	h := athome(r)
+	i, _ := instrument.ByID(h.Student.Instrument)
+	var files []string
+	for _, name := range ownFiles {
+		address, err := s.Assets.Address(name)
+		if err != nil {
+			s.failedOwn(w, r, err)
+			return
+		}
+		files = append(files, address)
+	}
+	for _, note := range s.Recordings.VoiceOf(i).Notes {
+		files = append(files, note.URL)
+	}
+	var list strings.Builder
+	for _, file := range files {
+		fmt.Fprintf(&list, "  %q,\n", file)
+	}
+	w.Header().Set("Content-Type", "text/javascript; charset=utf-8")
+	w.Header().Set("Cache-Control", "no-cache")
+	_, _ = fmt.Fprintf(w, "const files = [\n%s];\n%s", list.String(), workerScript) // the reader has gone when this fails
+}

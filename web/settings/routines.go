@@ -1,0 +1,203 @@
+package settings
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+	"unhurriedbench/web/site"
+)
+
+// routinesView is the routines there are, and who follows which.
+type routinesView struct {
+	Routines    []routineCard
+	Usual       string // the teacher's choice for all who have none, "" for the standard one
+	Sections    []follower
+	Instruments []follower
+	Exercises   []followed
+}
+
+// routineCard is a routine with what may be done to it.
+type routineCard struct {
+	routine.Named
+	Own bool
+}
+
+// follower is a section or an instrument, with the routine it has chosen and those it may.
+type follower struct {
+	Field, Value, Name, Chosen string
+	May                        []routine.Named
+}
+
+// followed is an exercise with a routine of its own.
+type followed struct {
+	store.Exercise
+	Routine string // its title
+}
+
+func (s *handlers) routines(w http.ResponseWriter, r *http.Request) {
+	v, err := s.routinesView(r)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Page(w, r, http.StatusOK, "routines", "Routines", v)
+}
+
+func (s *handlers) routinesView(r *http.Request) (routinesView, error) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	var v routinesView
+	list, err := desk.Routines(ctx)
+	if err != nil {
+		return v, err
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return v, err
+	}
+	sections, err := desk.Sections(ctx)
+	if err != nil {
+		return v, err
+	}
+	exercises, err := desk.Exercises(ctx)
+	if err != nil {
+		return v, err
+	}
+	for _, n := range list {
+		v.Routines = append(v.Routines, routineCard{n, !isShipped(n.ID)})
+	}
+	v.Usual = rules.Chosen(store.Chooser{})
+	played := map[string]bool{}
+	for _, section := range sections {
+		v.Sections = append(v.Sections, follower{"section", fmt.Sprint(section.ID), section.Name, rules.Chosen(store.Chooser{Section: section.ID}), list})
+		students, err := desk.Students(ctx, section.ID)
+		if err != nil {
+			return v, err
+		}
+		for _, student := range students {
+			played[student.Instrument] = true
+		}
+	}
+	for _, i := range instrument.All() {
+		chosen := rules.Chosen(store.Chooser{Instrument: i.ID})
+		if !played[i.ID] && chosen == "" {
+			continue
+		}
+		may := slices.DeleteFunc(slices.Clone(list), func(n routine.Named) bool { return !n.Suits(i.Family) })
+		v.Instruments = append(v.Instruments, follower{"instrument", i.ID, i.Title(), chosen, may})
+	}
+	for _, x := range exercises {
+		if n, is := rules.Named(rules.Chosen(store.Chooser{Exercise: x.ID})); is {
+			v.Exercises = append(v.Exercises, followed{x, n.Title})
+		}
+	}
+	return v, nil
+}
+
+func isShipped(id string) bool {
+	_, is := routine.ShippedAs(id)
+	return is
+}
+
+// chooseRoutine has a section, an instrument, an exercise or everybody else follow a
+// routine.
+func (s *handlers) chooseRoutine(w http.ResponseWriter, r *http.Request) {
+	desk, id := site.ClassOf(r), site.Text(r, "routine")
+	by := store.Chooser{Exercise: store.ExerciseID(site.Number(r, "exercise"))}
+	if by.Exercise == 0 {
+		by.Section = store.SectionID(site.Number(r, "section"))
+	}
+	if by == (store.Chooser{}) {
+		by.Instrument = site.Text(r, "instrument")
+	}
+	if i, known := instrument.ByID(by.Instrument); by.Instrument != "" && (!known || i.ID == "") {
+		s.NotFound(w, r)
+		return
+	}
+	if err := desk.ChooseRoutine(r.Context(), by, id); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	said := "It follows what it would without a routine of its own."
+	rules, err := desk.Rules(r.Context())
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if n, is := rules.Named(id); is {
+		said = "It follows " + n.Title + " from now on, and where everybody stands is added up by it."
+	}
+	s.Flash(r, said)
+	http.Redirect(w, r, site.BackToBench(r, "/routines"), http.StatusSeeOther)
+}
+
+// dropRoutine takes a routine of the teacher's own away, for which a press gives it back.
+func (s *handlers) dropRoutine(w http.ResponseWriter, r *http.Request) {
+	if err := site.ClassOf(r).DropRoutine(r.Context(), site.Text(r, "id")); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Flash(r, "The routine is taken away. Who followed it follows what they would without it.")
+	http.Redirect(w, r, "/routines", http.StatusSeeOther)
+}
+
+// editRoutine opens a routine of the teacher's own, or a copy of one, to be changed.
+func (s *handlers) editRoutine(w http.ResponseWriter, r *http.Request) {
+	rules, err := site.ClassOf(r).Rules(r.Context())
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	n, is := rules.Named(site.Text(r, "id"))
+	if !is {
+		s.NotFound(w, r)
+		return
+	}
+	if site.Text(r, "copy") != "" || isShipped(n.ID) {
+		n.ID = ""
+		n.Title = strings.TrimSpace("Our " + strings.ToLower(n.Title[:1]) + n.Title[1:])
+	}
+	s.showRoutine(w, r, http.StatusOK, routineView{Named: n})
+}
+
+// keepRoutine keeps a routine as it was typed, or changes the order on the page first.
+func (s *handlers) keepRoutine(w http.ResponseWriter, r *http.Request) {
+	v := readRoutine(r)
+	if do := site.Text(r, "do"); do != "" {
+		v.change(do)
+		s.showRoutine(w, r, http.StatusOK, v)
+		return
+	}
+	if v.Problems = v.Check(); len(v.Problems) > 0 {
+		s.showRoutine(w, r, http.StatusUnprocessableEntity, v)
+		return
+	}
+	_, err := site.ClassOf(r).KeepRoutine(r.Context(), v.Named)
+	switch {
+	case errors.Is(err, store.ErrTaken):
+		v.Problems = []string{fmt.Sprintf("There is a routine called %s already. Give this one another name.", v.Title)}
+	case errors.Is(err, store.ErrTooMany):
+		v.Problems = []string{fmt.Sprintf("There are %d routines of your own, as many as are kept. Take one away first.", store.MostRoutines)}
+	case err != nil:
+		s.Failed(w, r, err)
+		return
+	default:
+		s.Flash(r, v.Title+" is kept.")
+		http.Redirect(w, r, "/routines", http.StatusSeeOther)
+		return
+	}
+	s.showRoutine(w, r, http.StatusUnprocessableEntity, v)
+}
+
+func (s *handlers) showRoutine(w http.ResponseWriter, r *http.Request, status int, v routineView) {
+	title := "A new routine"
+	if v.ID != "" {
+		title = v.Title
+	}
+	s.Page(w, r, status, "routine", title, v)
+}

@@ -1,0 +1,92 @@
+package shelf
+
+import (
+	"context"
+	"fmt"
+	"net/http"
+
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// keepSecond makes an exercise one of two lines, a round, or one of one line again.
+func (s *handlers) keepSecond(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	x, err := desk.Exercise(ctx, site.ID[store.ExerciseID](r))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	refuse := func(problem string) {
+		s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{problem}, Entry: site.Text(r, "entry")})
+	}
+	said := ""
+	switch site.Text(r, "what") {
+	case "round":
+		entry := int(site.Number(r, "entry"))
+		if entry < 1 || entry > store.MostEntry || entry >= x.Outline.Measures {
+			refuse(fmt.Sprintf("The next voice enters after 1 to %d full measures of this exercise.", max(1, min(store.MostEntry, x.Outline.Measures-1))))
+			return
+		}
+		err, said = desk.KeepSecondLine(ctx, store.SecondLine{A: x.ID, Entry: entry}), fmt.Sprintf("It is a round now: the next voice enters after %s.", teach.Plural(entry, "measure", "measures"))
+	case "exercise":
+		other := store.ExerciseID(site.Number(r, "other"))
+		if other == 0 || other == x.ID {
+			refuse("Choose the exercise that is line B.")
+			return
+		}
+		err, said = desk.KeepSecondLine(ctx, store.SecondLine{A: x.ID, B: other}), "They are lines A and B now."
+	case "part":
+		err = s.addLineFromPart(ctx, desk, x, int(site.Number(r, "part")))
+		said = "The part of the file is line B now, an exercise of its own."
+	default:
+		err, said = desk.DropSecondLine(ctx, x.ID), "It is an exercise of one line again. The other stays on the Shelf."
+	}
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Flash(r, said)
+	http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
+}
+
+// addLineFromPart puts another part of an exercise's source on the Shelf as its line B.
+func (s *handlers) addLineFromPart(ctx context.Context, desk *teach.Class, x store.Exercise, part int) error {
+	if part < 0 || part >= x.FileParts || part == x.Part {
+		return fmt.Errorf("find the part: %w", store.ErrNotFound)
+	}
+	source, err := desk.Source(ctx, x.Hash)
+	if err != nil {
+		return err
+	}
+	next, err := desk.NextNumber(ctx, x.BookID)
+	if err != nil {
+		return err
+	}
+	id, err := desk.AddExercise(ctx, store.Exercise{Book: x.Book, Number: next, Title: x.Title + ", line B", Part: part, WrittenFor: x.WrittenFor}, source)
+	if err != nil {
+		return err
+	}
+	return desk.KeepSecondLine(ctx, store.SecondLine{A: x.ID, B: id})
+}
+
+// giveLine gives the student at hand a line, or the section.
+func (s *handlers) giveLine(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	line := site.Text(r, "line")
+	if line != "A" && line != "B" {
+		line = ""
+	}
+	var err error
+	if student := store.StudentID(site.Number(r, "student")); student != 0 {
+		err = desk.KeepStudentLine(ctx, student, line)
+	} else {
+		err = desk.KeepSectionLine(ctx, store.SectionID(site.Number(r, "section")), line)
+	}
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, site.BackToBench(r, "/"), http.StatusSeeOther)
+}

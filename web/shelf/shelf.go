@@ -1,0 +1,270 @@
+package shelf
+
+import (
+	"context"
+	"errors"
+	"fmt"
+	"html/template"
+	"net/http"
+	"slices"
+	"strconv"
+	"strings"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/demo"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// shelfBook is a book with its exercises in order, and what comes next for whoever is
+// chosen.
+type shelfBook struct {
+	store.Book
+	Exercises []shelfExercise
+	Next      []shelfNext
+	Worked    int  // how many exercises whoever is chosen has worked on
+	Moved     bool // the teacher put them in an order of their own
+}
+
+// shelfExercise is an exercise with how far the section is.
+type shelfExercise struct {
+	store.Exercise
+	Bar   template.HTML
+	Up    store.ExerciseID // the one it would stand before when moved up, 0 for the first
+	Down  store.ExerciseID // and down; 0 is last
+	First bool
+	Last  bool
+}
+
+// shelfNext is an exercise in the order of ease, with the address of its Bench.
+type shelfNext struct {
+	teach.NextExercise
+	Link string
+}
+
+// shelfFor is who may be chosen: a section, one instrument of it, or a student.
+type shelfFor struct {
+	Value, Words string
+	Current      bool
+}
+
+// shelfView is the Shelf.
+type shelfView struct {
+	Books   []shelfBook
+	Query   string // what is searched for
+	For     []shelfFor
+	ForName string // who is chosen, in words; "" where there is nobody
+	Removed int    // what can be put back
+}
+
+func (s *handlers) shelf(w http.ResponseWriter, r *http.Request) {
+	v, err := loadShelf(r.Context(), site.ClassOf(r), site.Text(r, "for"), site.Text(r, "q"))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Page(w, r, http.StatusOK, "shelf", "Shelf", v)
+}
+
+// shelfView is the Shelf for whoever is named as the page names them, "" for the section
+// chosen last.
+func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelfView, error) {
+	v := shelfView{Query: query}
+	books, err := desk.Books(ctx)
+	if err != nil {
+		return v, err
+	}
+	exercises, err := desk.Exercises(ctx)
+	if err != nil {
+		return v, err
+	}
+	room, err := chooseRoom(ctx, desk, &v, who)
+	if err != nil {
+		return v, err
+	}
+	counts, err := desk.StageCounts(ctx, room.Section.ID)
+	if err != nil {
+		return v, err
+	}
+	rules, err := desk.Rules(ctx)
+	if err != nil {
+		return v, err
+	}
+	bars := site.NewSectionBars(rules, room.Section.ID, counts)
+	v.Books = make([]shelfBook, len(books))
+	at := map[store.BookID]int{}
+	for i, b := range books {
+		v.Books[i].Book = b
+		at[b.ID] = i
+	}
+	for _, x := range exercises {
+		book := &v.Books[at[x.BookID]]
+		book.Moved = book.Moved || x.Placed
+		book.Exercises = append(book.Exercises, shelfExercise{Exercise: x, Bar: bars.Of(x.ID, room.Students*len(x.Outline.Pieces))})
+	}
+	next, err := teach.WhatNext(ctx, desk, room, exercises)
+	if err != nil {
+		return v, err
+	}
+	for k := range v.Books {
+		v.Books[k].Worked = next[v.Books[k].ID].Worked
+		for _, x := range next[v.Books[k].ID].Exercises {
+			v.Books[k].Next = append(v.Books[k].Next, shelfNext{x, nextLink(room, x.ID)})
+		}
+		v.Books[k].neighbours()
+		if v.Query != "" {
+			v.Books[k].Exercises = slices.DeleteFunc(v.Books[k].Exercises, func(x shelfExercise) bool { return !x.matches(v.Query) })
+		}
+	}
+	if v.Query != "" {
+		v.Books = slices.DeleteFunc(v.Books, func(b shelfBook) bool { return len(b.Exercises) == 0 })
+	}
+	removed, err := desk.Bin(ctx)
+	v.Removed = len(removed)
+	return v, err
+}
+
+// neighbours finds where each exercise goes when it is moved by one.
+func (b *shelfBook) neighbours() {
+	for k := range b.Exercises {
+		x := &b.Exercises[k]
+		x.First, x.Last = k == 0, k == len(b.Exercises)-1
+		if !x.First {
+			x.Up = b.Exercises[k-1].ID
+		}
+		if k+2 < len(b.Exercises) {
+			x.Down = b.Exercises[k+2].ID
+		}
+	}
+}
+
+// matches says whether an exercise is what is searched for: by its number, or by words in
+// its title.
+func (x shelfExercise) matches(query string) bool {
+	for word := range strings.FieldsSeq(strings.ToLower(query)) {
+		if strconv.Itoa(x.Number) != word && !strings.Contains(strings.ToLower(x.Title), word) {
+			return false
+		}
+	}
+	return true
+}
+
+// chooseRoom finds who is asked for: "section-3", "section-3-trombone" or "student-12"; the
+// section chosen last where nobody is.
+func chooseRoom(ctx context.Context, desk *teach.Class, v *shelfView, who string) (teach.Room, error) {
+	var room teach.Room
+	what, rest, _ := strings.Cut(who, "-")
+	number, only, _ := strings.Cut(rest, "-")
+	id, _ := strconv.ParseInt(number, 10, 64) // 0, which no row has, for none
+	wanted := store.SectionID(0)
+	var err error
+	switch what {
+	case "student":
+		if room.Student, err = desk.StudentByID(ctx, store.StudentID(id)); err != nil {
+			return room, err
+		}
+		wanted = room.Student.SectionID
+	case "section":
+		wanted = store.SectionID(id)
+	}
+	sections, section, err := desk.ChooseSection(ctx, wanted)
+	if err != nil || section.ID == 0 {
+		return room, err
+	}
+	room.Section = section
+	students, err := desk.Students(ctx, section.ID)
+	if err != nil {
+		return room, err
+	}
+	room.Students = len(students)
+	playing := map[string]int{}
+	for _, student := range students {
+		playing[student.Instrument]++
+	}
+	if room.Student.ID != 0 {
+		name := fmt.Sprintf("%s, %s", room.Student.Name(), teach.InstrumentName(room.Student.Instrument))
+		v.For, v.ForName = append(v.For, shelfFor{fmt.Sprintf("student-%d", room.Student.ID), name, true}), name
+		playing = map[string]int{room.Student.Instrument: 1}
+	}
+	for _, other := range sections {
+		value := fmt.Sprintf("section-%d", other.ID)
+		current := room.Student.ID == 0 && other.ID == section.ID
+		v.For = append(v.For, shelfFor{value, other.Name, current && playing[only] == 0})
+		if current && playing[only] == 0 {
+			v.ForName = other.Name
+		}
+		if other.ID != section.ID || room.Student.ID != 0 {
+			continue
+		}
+		for _, i := range instrument.All() {
+			if playing[i.ID] > 0 && len(playing) > 1 {
+				words := fmt.Sprintf("%s: %s alone", other.Name, i.Name)
+				v.For = append(v.For, shelfFor{value + "-" + i.ID, words, only == i.ID})
+				if only == i.ID {
+					v.ForName = words
+				}
+			}
+		}
+	}
+	room.AddPlayers(playing, only)
+	return room, nil
+}
+
+// nextLink is the address of the Bench of an exercise for who is chosen.
+func nextLink(room teach.Room, x store.ExerciseID) string {
+	switch {
+	case room.Student.ID != 0:
+		return fmt.Sprintf("/bench/%d?student=%d", x, room.Student.ID)
+	case len(room.Players) == 1:
+		return fmt.Sprintf("/bench/%d?section=%d&instrument=%s", x, room.Section.ID, room.Players[0].Instrument)
+	}
+	return fmt.Sprintf("/bench/%d?section=%d", x, room.Section.ID)
+}
+
+// moveExercise puts an exercise elsewhere in its book.
+func (s *handlers) moveExercise(w http.ResponseWriter, r *http.Request) {
+	ctx, desk, id := r.Context(), site.ClassOf(r), site.ID[store.ExerciseID](r)
+	x, err := desk.ExerciseByID(ctx, id)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	_, after, err := desk.Neighbours(ctx, id)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if err := desk.MoveExercise(ctx, id, store.ExerciseID(site.Number(r, "before"))); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Flash(r, fmt.Sprintf("%d · %s stands elsewhere now.", x.Number, x.Title))
+	s.Sessions.Put(ctx, "undo", fmt.Sprintf("/exercises/%d/move?before=%d", id, after.ID))
+	http.Redirect(w, r, fmt.Sprintf("/#exercise-%d", id), http.StatusSeeOther)
+}
+
+// orderByNumber puts a book back in the order of its numbers.
+func (s *handlers) orderByNumber(w http.ResponseWriter, r *http.Request) {
+	if err := site.ClassOf(r).OrderByNumber(r.Context(), site.ID[store.BookID](r)); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Flash(r, "The exercises stand by their numbers again.")
+	http.Redirect(w, r, "/", http.StatusSeeOther)
+}
+
+// addFerryBook puts the book that comes with the program on the Shelf.
+func (s *handlers) addFerryBook(w http.ResponseWriter, r *http.Request) {
+	err := demo.AddBook(r.Context(), site.ClassOf(r).Desk)
+	switch {
+	case errors.Is(err, store.ErrTaken):
+		s.Flash(r, demo.BookTitle+" is on the Shelf already, or numbers of it are.")
+	case err != nil:
+		s.Failed(w, r, err)
+		return
+	default:
+		s.Flash(r, demo.BookTitle+" is on the Shelf: forty exercises, free to copy.")
+	}
+	http.Redirect(w, r, "/", http.StatusSeeOther)
+}

@@ -1,0 +1,87 @@
+package site
+
+import (
+	"html/template"
+
+	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
+)
+
+// sectionBars say how far a section is with each exercise, of whatever routines its
+// students follow.
+type sectionBars struct {
+	rules   store.Rules
+	section store.SectionID
+	counts  map[store.ExerciseID][]store.StageCount
+}
+
+func NewSectionBars(rules store.Rules, section store.SectionID, counts []store.StageCount) sectionBars {
+	b := sectionBars{rules, section, map[store.ExerciseID][]store.StageCount{}}
+	for _, c := range counts {
+		b.counts[c.Exercise] = append(b.counts[c.Exercise], c)
+	}
+	return b
+}
+
+// Of draws the bar of an exercise whose pieces, with everybody's counted, are so many: of
+// each kind of stage the share that is past it. "" where nothing was tried.
+func (b sectionBars) Of(x store.ExerciseID, all int) template.HTML {
+	kinds := KindsOf(b.rules.In(store.Chooser{Exercise: x, Section: b.section}).Steps)
+	cells := b.Shares(x, kinds, all)
+	if cells == nil {
+		return ""
+	}
+	return StageBar(kinds, cells)
+}
+
+// Shares is of each kind of stage the share of an exercise's pieces that is past it, nil
+// where nothing was tried.
+func (b sectionBars) Shares(x store.ExerciseID, kinds routine.Routine, all int) []float64 {
+	counts := b.counts[x]
+	if len(counts) == 0 || all == 0 {
+		return nil
+	}
+	cells := make([]float64, len(kinds))
+	for _, c := range counts {
+		steps := b.rules.In(store.Chooser{Exercise: x, Instrument: c.Instrument, Section: b.section}).Steps
+		past := steps.Index(c.Stage)
+		for k, kind := range kinds {
+			cells[k] += float64(c.Pieces) / float64(all) * shareBefore(steps, kind.Form(), past)
+		}
+	}
+	for k := range cells {
+		cells[k] = min(cells[k], 1)
+	}
+	return cells
+}
+
+// KindsOf is a routine with one stage of each kind, the first.
+func KindsOf(steps routine.Routine) routine.Routine {
+	var kinds routine.Routine
+	seen := map[routine.Stage]bool{}
+	for _, s := range steps {
+		if !seen[s.Form()] {
+			kinds = append(kinds, s)
+		}
+		seen[s.Form()] = true
+	}
+	return kinds
+}
+
+// shareBefore is which share of a routine's stages of a kind stand before a place in it.
+func shareBefore(steps routine.Routine, kind routine.Stage, place int) float64 {
+	before, all := 0, 0
+	for k, s := range steps {
+		if s.Form() != kind {
+			continue
+		}
+		all++
+		if k < place {
+			before++
+		}
+	}
+	if all == 0 {
+		return 0
+	}
+	return float64(before) / float64(all)
+}

@@ -1,0 +1,153 @@
+package site
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"net/url"
+	"time"
+
+	"github.com/alexedwards/scs/v2"
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+)
+
+// logRequests logs the route's pattern, not the path, which may name a student.
+func (s *Site) logRequests(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		start := time.Now()
+		s.metrics.under.Inc()
+		defer s.metrics.under.Dec()
+		seen := middleware.NewWrapResponseWriter(w, r.ProtoMajor)
+		next.ServeHTTP(seen, r)
+		route, took := chi.RouteContext(r.Context()).RoutePattern(), time.Since(start)
+		s.metrics.observe(r.Method, route, seen.Status(), took)
+		s.Log.Info("request", "method", r.Method, "route", route, "status", seen.Status(), "took", took.Round(time.Microsecond))
+	})
+}
+
+// securityHeaders keeps pages to our own files. The engraver is WebAssembly,
+// and engraved music carries inline styles.
+func securityHeaders(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		h := w.Header()
+		h.Set("Content-Security-Policy", "default-src 'self'; script-src 'self' 'wasm-unsafe-eval'; "+
+			"style-src 'self' 'unsafe-inline'; connect-src 'self'; img-src 'self' data:; worker-src 'self' blob:; "+
+			"frame-ancestors 'none'; form-action 'self'; base-uri 'self'")
+		h.Set("X-Content-Type-Options", "nosniff")
+		h.Set("Referrer-Policy", "same-origin")
+		next.ServeHTTP(w, r)
+	})
+}
+
+type contextKey int
+
+// What a request carries.
+const (
+	ActorKey     contextKey = iota // who asks
+	StudentKey                     // whose own page it is
+	formErrorKey                   // what is wrong with its form
+)
+
+// Actor is who asks, and the desk that is theirs: a teacher now.
+type Actor struct {
+	Teacher store.Teacher
+	Class   *teach.Class
+}
+
+// ActorOf is who asks; handlers behind requireTeacher have somebody.
+func ActorOf(r *http.Request) Actor {
+	a, _ := r.Context().Value(ActorKey).(Actor)
+	return a
+}
+
+// ClassOf is the desk of whoever asks.
+func ClassOf(r *http.Request) *teach.Class { return ActorOf(r).Class }
+
+func (s *Site) requireTeacher(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		a, err := s.SignedIn(r)
+		if err != nil {
+			s.away(w, r, err)
+			return
+		}
+		if a.Class == nil {
+			if r.Header.Get("HX-Request") == "true" {
+				w.Header().Set("HX-Redirect", "/sign-in")
+				w.WriteHeader(http.StatusUnauthorized)
+				return
+			}
+			to := "/sign-in"
+			if r.Method == http.MethodGet && r.URL.Path != "/" {
+				to += "?to=" + url.QueryEscape(r.URL.RequestURI())
+			}
+			http.Redirect(w, r, to, http.StatusSeeOther)
+			return
+		}
+		w.Header().Set("Cache-Control", "no-store")
+		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), ActorKey, a)))
+	})
+}
+
+// SignedIn finds who the session is for: nobody, without a desk, where it is for none.
+func (s *Site) SignedIn(r *http.Request) (Actor, error) {
+	id := store.TeacherID(s.Sessions.GetInt64(r.Context(), "teacher"))
+	if id == 0 {
+		return Actor{}, nil
+	}
+	t, house, err := s.Store.SignedIn(r.Context(), id)
+	if errors.Is(err, store.ErrNotFound) {
+		return Actor{}, nil
+	}
+	if err != nil {
+		return Actor{}, err
+	}
+	if !s.holds(r, t, house) {
+		return Actor{}, nil
+	}
+	desk := teach.New(s.Store.For(id), s.Reader)
+	desk.Last = lastChosen{r.Context(), s.Sessions}
+	return Actor{t, desk}, nil
+}
+
+// away answers while the records cannot be reached.
+func (s *Site) away(w http.ResponseWriter, _ *http.Request, err error) {
+	s.Log.Error("records away", "error", err)
+	const heading = "The records cannot be reached"
+	w.Header().Set("Retry-After", "5")
+	s.Render(w, http.StatusServiceUnavailable, "message", "layout", LayoutData{Title: heading,
+		Content: Message{heading, "Nothing is lost: what was saved is safe, and marks on an open Bench wait in its page. Try again in a moment; if it stays so, tell whoever runs the machine."}})
+}
+
+// lastChosen is what was chosen last in a session.
+type lastChosen struct {
+	ctx      context.Context
+	sessions *scs.SessionManager
+}
+
+// Its keys.
+const (
+	lastSection    = "section"
+	lastInstrument = "instrument"
+)
+
+func (l lastChosen) Section() store.SectionID {
+	return store.SectionID(l.sessions.GetInt64(l.ctx, lastSection))
+}
+
+func (l lastChosen) Instrument() string { return l.sessions.GetString(l.ctx, lastInstrument) }
+
+func (l lastChosen) ChooseSection(id store.SectionID) { l.sessions.Put(l.ctx, lastSection, int64(id)) }
+
+func (l lastChosen) ChooseInstrument(id string) { l.sessions.Put(l.ctx, lastInstrument, id) }
+
+// BaseAddress is the address of this site as the request has it.
+func (s *Site) BaseAddress(r *http.Request) string {
+	if s.https || r.TLS != nil {
+		return "https://" + r.Host
+	}
+	return "http://" + r.Host
+}

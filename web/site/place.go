@@ -1,0 +1,58 @@
+package site
+
+import (
+	"errors"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"unhurriedbench/core/score"
+)
+
+// FailedToRead is failed for pages that read an exercise, which may be none any more.
+func (s *Site) FailedToRead(w http.ResponseWriter, r *http.Request, err error) {
+	var unread score.Problems
+	if !errors.As(err, &unread) {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Render(w, http.StatusUnprocessableEntity, "message", "layout", LayoutData{Title: "Cannot be read", Teacher: ActorOf(r).Teacher,
+		Content: Message{"This exercise cannot be read any more", unread.Error()}})
+}
+
+// lastPlace is the session's key for the address of the Bench as it was left.
+const lastPlace = "place"
+
+// RememberBench remembers the Bench as it stands, but for one in a section of a colleague's.
+func (s *Site) RememberBench(r *http.Request, address string) {
+	if ClassOf(r).Guest().Own() && s.Sessions.GetString(r.Context(), lastPlace) != address {
+		s.Sessions.Put(r.Context(), lastPlace, address)
+	}
+}
+
+// LastBench is the address of the Bench as it was left, with the section that has been
+// chosen elsewhere since; "" before the Bench was opened.
+func (s *Site) LastBench(r *http.Request) string {
+	place, err := url.Parse(s.Sessions.GetString(r.Context(), lastPlace))
+	if err != nil || place.Path == "" {
+		return ""
+	}
+	q := place.Query()
+	chosen := s.Sessions.GetInt64(r.Context(), lastSection)
+	if chosen == 0 || q.Get("section") == strconv.FormatInt(chosen, 10) {
+		return place.String()
+	}
+	q.Set("section", strconv.FormatInt(chosen, 10))
+	q.Del("student")
+	place.RawQuery = q.Encode()
+	return place.String()
+}
+
+// BackToBench is the Bench's address that a form on it was sent from.
+func BackToBench(r *http.Request, otherwise string) string {
+	if back := Text(r, "back"); strings.HasPrefix(back, "/bench/") {
+		return back
+	}
+	return otherwise
+}

@@ -1,0 +1,154 @@
+package student
+
+import (
+	"cmp"
+	"fmt"
+	"net/http"
+	"slices"
+	"strconv"
+	"time"
+
+	"unhurriedbench/core/homeplan"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+func (s *handlers) homePlan(w http.ResponseWriter, r *http.Request) {
+	s.showHomePlan(w, r, http.StatusOK, "")
+}
+
+func (s *handlers) showHomePlan(w http.ResponseWriter, r *http.Request, status int, problem string) {
+	v, err := teach.LoadPracticePlan(r.Context(), site.ClassOf(r), site.ID[store.StudentID](r))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if v.Own, err = s.ownLinkOf(r, v.Student.ID); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if err := teach.AddDone(r.Context(), site.ClassOf(r), &v); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if v.Problem = problem; problem != "" {
+		keepTyped(&v, r)
+	}
+	s.Page(w, r, status, "homeplan", "Plan of "+v.Student.Name(), v)
+}
+
+// keepTyped keeps what was typed into the form that makes a plan, where it was that form.
+func keepTyped(v *teach.PracticePlan, r *http.Request) {
+	if !r.Form.Has("until") {
+		return
+	}
+	v.Until, v.Minutes, v.MinutesTyped = site.Text(r, "until"), 0, site.Text(r, "minutes")
+	v.Weekdays = typedWeekdays(r)
+}
+
+// typedWeekdays are the days of the week that are chosen in a form.
+func typedWeekdays(r *http.Request) []int {
+	var list []int
+	for _, typed := range r.Form["day"] {
+		if n, err := strconv.Atoi(typed); err == nil && n >= 0 && n <= 6 && !slices.Contains(list, n) {
+			list = append(list, n)
+		}
+	}
+	return list
+}
+
+// makeHomePlan makes a student's plan from today until the day given.
+func (s *handlers) makeHomePlan(w http.ResponseWriter, r *http.Request) {
+	student, err := site.ClassOf(r).StudentByID(r.Context(), site.ID[store.StudentID](r))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	p, problem := readHomePlan(r)
+	if problem != "" {
+		s.showHomePlan(w, r, http.StatusUnprocessableEntity, problem)
+		return
+	}
+	p.Student = student.ID
+	if err := teach.LayOutPlan(r.Context(), site.ClassOf(r), &p, student, teach.PartsAtHome{}); err != nil {
+		s.FailedToRead(w, r, err)
+		return
+	}
+	s.afterHomePlan(w, r, p)
+}
+
+// readHomePlan reads the days and minutes of a form, or says what is wrong with them.
+func readHomePlan(r *http.Request) (store.HomePlan, string) {
+	p := store.HomePlan{From: teach.DateOf(time.Now()), Changed: map[string]int{}, Weekdays: typedWeekdays(r)}
+	var problem string
+	if p.Until, problem = site.ReadDay(site.Text(r, "until")); problem != "" {
+		return p, problem
+	}
+	days := teach.DayNumber(p.Until) - teach.DayNumber(p.From)
+	p.Minutes, problem = site.ReadMinutes(site.Text(r, "minutes"), 1, homeplan.MostMinutes)
+	switch {
+	case len(p.Weekdays) == 0:
+		return p, "Choose at least one day of the week. Four is usual."
+	case problem != "":
+		return p, problem
+	case days < 1:
+		return p, "The plan ends before it begins. Choose a day after today."
+	case days > homeplan.MostDays:
+		return p, fmt.Sprintf("A plan is for at most %d days.", homeplan.MostDays)
+	}
+	return p, ""
+}
+
+// changeHomeDay gives a single day other minutes, and what follows is laid out anew.
+func (s *handlers) changeHomeDay(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	student, err := desk.StudentByID(ctx, site.ID[store.StudentID](r))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	p, err := desk.HomePlan(ctx, student.ID)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	on, problem := site.ReadDay(site.Text(r, "on"))
+	minutes, wrong := site.ReadMinutes(site.Text(r, "minutes"), 0, homeplan.MostMinutes)
+	problem = cmp.Or(problem, wrong)
+	if problem == "" && (on.Before(teach.DateOf(time.Now())) || !on.Before(p.Until)) {
+		problem = "That day is past, or not in the plan. What follows from today on can be changed."
+	}
+	if problem != "" {
+		s.showHomePlan(w, r, http.StatusUnprocessableEntity, problem)
+		return
+	}
+	if p.Changed == nil {
+		p.Changed = map[string]int{}
+	}
+	p.Changed[on.Format(time.DateOnly)] = minutes
+	if err := teach.LayOutPlan(ctx, desk, &p, student, teach.PartsAtHome{}); err != nil {
+		s.FailedToRead(w, r, err)
+		return
+	}
+	s.afterHomePlan(w, r, p)
+}
+
+func (s *handlers) afterHomePlan(w http.ResponseWriter, r *http.Request, p store.HomePlan) {
+	if err := site.ClassOf(r).KeepHomePlans(r.Context(), p); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", p.Student), http.StatusSeeOther)
+}
+
+// dropHomePlan takes a plan away.
+func (s *handlers) dropHomePlan(w http.ResponseWriter, r *http.Request) {
+	id := site.ID[store.StudentID](r)
+	if err := site.ClassOf(r).DropHomePlan(r.Context(), id); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Flash(r, "The plan is taken away.")
+	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", id), http.StatusSeeOther)
+}

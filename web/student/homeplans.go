@@ -1,0 +1,131 @@
+package student
+
+import (
+	"fmt"
+	"net/http"
+	"time"
+
+	"unhurriedbench/core/checkin"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// plansView is the plans of a section.
+type plansView struct {
+	Sections []store.Section
+	Section  store.Section
+	Guest    store.Guest
+	Students []teach.PracticePlan
+	Form     teach.PracticePlan // as it was typed
+	Planned  int
+	Without  int // students who have no page of their own
+	Problem  string
+}
+
+func (s *handlers) plans(w http.ResponseWriter, r *http.Request) {
+	s.showPlans(w, r, http.StatusOK, "")
+}
+
+func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int, problem string) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	v := plansView{Guest: desk.Guest(), Problem: problem, Form: teach.PracticePlan{Weekdays: teach.UsualDays, Minutes: teach.UsualHomeMinutes}}
+	v.Form.Until = teach.DateOf(time.Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
+	if problem != "" {
+		keepTyped(&v.Form, r)
+	}
+	var err error
+	if v.Sections, v.Section, err = desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section"))); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	students, err := desk.Students(ctx, v.Section.ID)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	for _, student := range teach.InScoreOrder(students) {
+		plan, err := teach.LoadPracticePlan(ctx, desk, student.ID)
+		if err != nil {
+			s.Failed(w, r, err)
+			return
+		}
+		if plan.Print = true; plan.Has {
+			v.Planned++
+		}
+		v.Students = append(v.Students, plan)
+	}
+	if err := teach.AddSectionDone(ctx, desk, v.Section.ID, v.Students); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if err := s.addOwnLinks(r, v.Section.ID, v.Students); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	for _, student := range v.Students {
+		if student.Own == nil {
+			v.Without++
+		}
+	}
+	s.Page(w, r, status, "plans", "Plans for home", v)
+}
+
+// makePlans lays out the plans of a whole section, each until the check-in to come where there
+// is one.
+func (s *handlers) makePlans(w http.ResponseWriter, r *http.Request) {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	_, section, err := desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section")))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	asked, problem := readHomePlan(r)
+	if problem != "" {
+		s.showPlans(w, r, http.StatusUnprocessableEntity, problem)
+		return
+	}
+	students, err := desk.Students(ctx, section.ID)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	reads, plans := teach.PartsAtHome{}, []store.HomePlan{}
+	for _, student := range students {
+		p := asked
+		p.Student, p.Changed = student.ID, map[string]int{}
+		until, err := teach.NextCheckin(ctx, desk, student.ID)
+		if err != nil {
+			s.Failed(w, r, err)
+			return
+		}
+		if !until.IsZero() {
+			p.Until = until
+		}
+		if err := teach.LayOutPlan(ctx, desk, &p, student, reads); err != nil {
+			s.FailedToRead(w, r, err)
+			return
+		}
+		plans = append(plans, p)
+	}
+	if err := desk.KeepHomePlans(ctx, plans...); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Flash(r, fmt.Sprintf("%s laid out.", teach.Plural(len(students), "plan is", "plans are")))
+	http.Redirect(w, r, fmt.Sprintf("/plans?section=%d", section.ID), http.StatusSeeOther)
+}
+
+// homeCalendar sends a student's plan as a calendar (RFC 5545): a day with its lines is an
+// event of the whole day, so that families put it where it suits them. It names no student.
+func (s *handlers) homeCalendar(w http.ResponseWriter, r *http.Request) {
+	v, err := teach.LoadPracticePlan(r.Context(), site.ClassOf(r), site.ID[store.StudentID](r))
+	if err == nil && !v.Has {
+		err = fmt.Errorf("find the plan: %w", store.ErrNotFound)
+	}
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.SendCalendar(w, v)
+}

@@ -1,0 +1,184 @@
+package students
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/store"
+	"unhurriedbench/web/site"
+)
+
+// peopleView is the sections with their students, and a form with what was
+// typed when it could not be saved.
+type peopleView struct {
+	Sections    []peopleSection
+	Instruments []instrument.Instrument
+	NewSection  string
+	List        string // of the new section
+	New         store.Student
+	Problem     string
+	Colleagues  []store.Teacher // to whom a section may be given
+	Given       []store.Guest   // by colleagues
+	Removed     int             // what is taken away, and who has left
+	Overdue     int             // of those who left, whose records are to be erased
+}
+
+type peopleSection struct {
+	store.Section
+	Students []store.Student
+	Shares   []store.Share
+}
+
+func (s *handlers) people(w http.ResponseWriter, r *http.Request) {
+	s.showPeople(w, r, http.StatusOK, peopleView{})
+}
+
+func (s *handlers) showPeople(w http.ResponseWriter, r *http.Request, status int, v peopleView) {
+	sections, err := site.ClassOf(r).Sections(r.Context())
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	shares, err := site.ClassOf(r).Shares(r.Context())
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	for _, section := range sections {
+		students, err := site.ClassOf(r).Students(r.Context(), section.ID)
+		if err != nil {
+			s.Failed(w, r, err)
+			return
+		}
+		shown := peopleSection{Section: section, Students: students}
+		for _, share := range shares {
+			if share.Section == section.ID {
+				shown.Shares = append(shown.Shares, share)
+			}
+		}
+		v.Sections = append(v.Sections, shown)
+	}
+	if err := s.aroundPeople(r, &v); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	v.Instruments = instrument.All()
+	s.Page(w, r, status, "people", "People", v)
+}
+
+// aroundPeople finds who else there is: colleagues, what they have given, who has left.
+func (s *handlers) aroundPeople(r *http.Request, v *peopleView) error {
+	me := site.ActorOf(r).Teacher
+	colleagues, err := s.Store.Colleagues(r.Context())
+	if err != nil {
+		return err
+	}
+	if !me.Demo {
+		v.Colleagues = slices.DeleteFunc(colleagues, func(t store.Teacher) bool { return t.ID == me.ID })
+	}
+	if v.Given, err = s.Store.Given(r.Context(), me.ID); err != nil {
+		return err
+	}
+	left, err := site.ClassOf(r).StudentsWhoLeft(r.Context())
+	if err != nil {
+		return err
+	}
+	for _, student := range left {
+		if student.Overdue {
+			v.Overdue++
+		}
+	}
+	bin, err := site.ClassOf(r).Bin(r.Context())
+	v.Removed = len(left) + len(bin)
+	return err
+}
+
+func (s *handlers) addSection(w http.ResponseWriter, r *http.Request) {
+	var f sectionForm
+	problem := site.First(s.Forms.Read(r, &f))
+	v := peopleView{NewSection: f.Name, List: r.FormValue("list"), Problem: problem}
+	if v.Problem == "" && site.Text(r, "list") != "" {
+		s.addRoster(w, r)
+		return
+	}
+	if v.Problem == "" {
+		_, err := site.ClassOf(r).AddSection(r.Context(), v.NewSection)
+		if errors.Is(err, store.ErrTaken) {
+			v.Problem = sectionTaken(v.NewSection)
+		} else if err != nil {
+			s.Failed(w, r, err)
+			return
+		}
+	}
+	if v.Problem != "" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, v)
+		return
+	}
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+func sectionTaken(name string) string {
+	return fmt.Sprintf("There is a section called %s already. Choose another name.", name)
+}
+
+// keepYear sets which year of playing a section is in.
+func (s *handlers) keepYear(w http.ResponseWriter, r *http.Request) {
+	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), site.ID[store.SectionID](r))
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	var f yearForm
+	if problem := site.First(s.Forms.Read(r, &f)); problem != "" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
+		return
+	}
+	if err := site.ClassOf(r).KeepYear(r.Context(), section.ID, f.Year); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	s.Flash(r, fmt.Sprintf("%s is in its %s year: its parts are put in the octave and fingered as suits that year from now on.",
+		section.Name, [...]string{1: "first", 2: "second", 3: "third"}[f.Year]))
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+// readStudent reads the student form and says what is wrong with it.
+func (s *handlers) readStudent(r *http.Request) (store.Student, string) {
+	var f studentForm
+	problem := site.First(s.Forms.Read(r, &f))
+	return store.Student{SectionID: store.SectionID(f.Section), FirstName: f.FirstName, Initial: string(f.Initial), Instrument: f.Instrument}, problem
+}
+
+func (s *handlers) addStudent(w http.ResponseWriter, r *http.Request) {
+	student, problem := s.readStudent(r)
+	if problem != "" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{New: student, Problem: problem})
+		return
+	}
+	if _, err := site.ClassOf(r).AddStudent(r.Context(), student); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
+
+func (s *handlers) changeStudent(w http.ResponseWriter, r *http.Request) {
+	student, problem := s.readStudent(r)
+	student.ID = site.ID[store.StudentID](r)
+	if _, err := site.ClassOf(r).StudentByID(r.Context(), student.ID); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if problem != "" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
+		return
+	}
+	if err := site.ClassOf(r).ChangeStudent(r.Context(), student); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}

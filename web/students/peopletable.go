@@ -1,0 +1,458 @@
+package students
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"io"
+	"net/http"
+	"slices"
+	"strings"
+	"time"
+	"unicode/utf8"
+
+	"unhurriedbench/core/instrument"
+	"unhurriedbench/internal/table"
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// tableView is a table of students as it was understood, before anything is kept.
+type tableView struct {
+	Text    string // as it came
+	Lines   []tableLine
+	Counts  []string // "3 are new", "1 moves"
+	Wrong   int
+	Changes int // lines that change something
+	Problem string
+}
+
+// tableLine says what a line of the table will do.
+type tableLine struct {
+	Number  int
+	Text    string
+	Does    string // "is new in Tuesday brass", "moves from Tuesday brass to Friday"
+	Student store.Student
+	Plays   string
+	Problem string
+	change  store.RosterChange
+	about   store.StudentID // who is there already, 0 for who is not
+	kind    string          // of what it does, for the counts
+}
+
+// columnWords are what the columns of such a table are called, in lower case.
+var columnWords = map[string][]string{
+	"first": {"first name", "first", "name", "given name", "student", "forename"}, "initial": {"initial", "last initial", "last name", "surname", "family name", "last"},
+	"instrument": {"instrument", "plays"}, "section": {"section", "class", "group", "ensemble", "period"}, "line": {"line", "part"}, "note": {"note", "notes", "remark", "remarks"},
+	"second": {"second instrument", "second"},
+}
+
+// usualColumns is their order where the table has no line of names.
+var usualColumns = []string{"first", "initial", "instrument", "section", "line", "note", "second"}
+
+// columnsOf finds which column is which of so many; named says whether the first line says so.
+func columnsOf(first []string, columns int) (at map[string]int, named bool) {
+	at = map[string]int{}
+	for k, cell := range first {
+		for column, words := range columnWords {
+			if _, known := at[column]; !known && slices.Contains(words, strings.ToLower(cell)) {
+				at[column] = k
+			}
+		}
+	}
+	if _, has := at["instrument"]; has && len(at) > 1 {
+		return at, true
+	}
+	at = map[string]int{}
+	for k, column := range usualColumns[:min(len(usualColumns), columns)] {
+		at[column] = k
+	}
+	return at, false
+}
+
+// roster is who is there already, to whom a table is held.
+type roster struct {
+	sections []store.Section
+	students []store.Student
+	left     []store.Student
+	firsts   []store.RosterChange // that earlier lines of the table make
+}
+
+func (s *handlers) roster(r *http.Request) (roster, error) {
+	var known roster
+	var err error
+	if known.sections, err = site.ClassOf(r).Sections(r.Context()); err != nil {
+		return known, err
+	}
+	for _, section := range known.sections {
+		students, err := site.ClassOf(r).Students(r.Context(), section.ID)
+		if err != nil {
+			return known, err
+		}
+		known.students = append(known.students, students...)
+	}
+	left, err := site.ClassOf(r).StudentsWhoLeft(r.Context())
+	for _, l := range left {
+		known.left = append(known.left, l.Student)
+	}
+	return known, err
+}
+
+func (k roster) sectionName(id store.SectionID) string {
+	for _, s := range k.sections {
+		if s.ID == id {
+			return s.Name
+		}
+	}
+	return ""
+}
+
+// readTable says what every line of a table will do.
+func readTable(rows []table.Row, known roster) []tableLine {
+	if len(rows) == 0 {
+		return nil
+	}
+	columns := 0
+	for _, row := range rows {
+		columns = max(columns, len(row.Cells))
+	}
+	at, named := columnsOf(rows[0].Cells, columns)
+	if named {
+		rows = rows[1:]
+	}
+	var lines []tableLine
+	seen := map[store.StudentID]int{}
+	for _, row := range rows {
+		line := readTableLine(row, at, known)
+		known.firsts = append(known.firsts, line.change)
+		if id := line.about; id != 0 && line.Problem == "" {
+			if before := seen[id]; before > 0 {
+				line.Problem = fmt.Sprintf("Line %d is about the same student.", before)
+			}
+			seen[id] = line.Number
+		}
+		lines = append(lines, line)
+	}
+	return lines
+}
+
+func readTableLine(row table.Row, at map[string]int, known roster) tableLine {
+	line := tableLine{Number: row.Line, Text: strings.Join(row.Cells, " · ")}
+	cell := func(column string) string {
+		if k, has := at[column]; has && k < len(row.Cells) {
+			return row.Cells[k]
+		}
+		return ""
+	}
+	wanted := store.Student{FirstName: teach.OneLine(cell("first")), Line: strings.ToUpper(cell("line")), Note: strings.TrimSpace(cell("note"))}
+	if first, _ := utf8.DecodeRuneInString(strings.TrimSuffix(cell("initial"), ".")); first != utf8.RuneError {
+		wanted.Initial = strings.ToUpper(string(first))
+	}
+	second, is := yesNo(cell("second"))
+	i, plays := instrumentNamed(cell("instrument"))
+	wanted.Instrument = i.ID
+	section := teach.OneLine(cell("section"))
+	switch {
+	case wanted.FirstName == "":
+		line.Problem = "The first name is missing."
+	case utf8.RuneCountInString(wanted.FirstName) > 40:
+		line.Problem = "The first name is longer than 40 letters."
+	case cell("instrument") == "":
+		line.Problem = "The instrument is missing."
+	case !plays:
+		line.Problem = fmt.Sprintf("No instrument is called “%s” here.", cell("instrument"))
+	case wanted.Line != "" && wanted.Line != "A" && wanted.Line != "B":
+		line.Problem = "The line is A, B or nothing."
+	case !is:
+		line.Problem = "Under “second instrument” stands yes or nothing."
+	case utf8.RuneCountInString(wanted.Note) > store.LongestNote:
+		line.Problem = fmt.Sprintf("The note is longer than %d letters.", store.LongestNote)
+	case utf8.RuneCountInString(section) > 80:
+		line.Problem = "The section's name is longer than 80 letters."
+	}
+	if line.Problem == "" {
+		line.Student, line.Plays = wanted, i.Name
+		_, noted := at["note"]
+		_, lined := at["line"]
+		line.change.Second = second
+		line.settle(wanted, section, known, noted, lined)
+	}
+	return line
+}
+
+// settle finds whom a line is about, and what it does to them.
+func (l *tableLine) settle(wanted store.Student, section string, known roster, noted, lined bool) {
+	for _, s := range known.sections {
+		if strings.EqualFold(s.Name, section) {
+			wanted.SectionID, section = s.ID, s.Name
+		}
+	}
+	same := func(list []store.Student) []store.Student {
+		return slices.DeleteFunc(slices.Clone(list), func(s store.Student) bool {
+			return !strings.EqualFold(s.FirstName, wanted.FirstName) || !strings.EqualFold(s.Initial, wanted.Initial)
+		})
+	}
+	there, back := same(known.students), false
+	if len(there) == 0 {
+		there, back = same(known.left), true
+	}
+	if l.change.Second {
+		firsts := slices.DeleteFunc(slices.Clone(there), func(s store.Student) bool { return s.AlsoOf != 0 })
+		there = slices.DeleteFunc(there, func(s store.Student) bool { return s.AlsoOf == 0 })
+		if len(there) == 0 {
+			l.takesUp(wanted, section, known, firsts, back)
+			return
+		}
+	} else if only := slices.DeleteFunc(slices.Clone(there), func(s store.Student) bool { return s.AlsoOf != 0 && s.Instrument != wanted.Instrument }); len(only) > 0 {
+		there = only
+	}
+	if len(there) > 1 { // the instrument, then the section, tell them apart
+		for _, differs := range []func(store.Student) bool{
+			func(s store.Student) bool { return s.Instrument != wanted.Instrument }, func(s store.Student) bool { return s.SectionID != wanted.SectionID },
+		} {
+			if narrowed := slices.DeleteFunc(slices.Clone(there), differs); len(narrowed) > 0 {
+				there = narrowed
+			}
+		}
+	}
+	switch {
+	case len(there) > 1:
+		l.Problem = fmt.Sprintf("%d students are called %s. Change the one you mean in People.", len(there), strings.TrimSuffix(wanted.Name(), "."))
+	case len(there) == 1:
+		l.becomes(there[0], wanted, section, known, back, noted, lined)
+	case section == "" && len(known.sections) != 1:
+		l.Problem = "The section is missing."
+	default:
+		if section == "" {
+			wanted.SectionID, section = known.sections[0].ID, known.sections[0].Name
+		}
+		l.Does, l.kind = "is new in "+section, "new"
+		if wanted.SectionID == 0 {
+			l.Does = "is new in " + section + ", a new section"
+		}
+		l.change = store.RosterChange{Student: wanted, NewSection: section}
+	}
+}
+
+// takesUp says that somebody gets a second instrument: one who is there, or who is new in the
+// table.
+func (l *tableLine) takesUp(wanted store.Student, section string, known roster, firsts []store.Student, left bool) {
+	in := section
+	for _, c := range known.firsts {
+		if c.ID == 0 && !c.Second && strings.EqualFold(c.FirstName, wanted.FirstName) && strings.EqualFold(c.Initial, wanted.Initial) {
+			firsts, left = append(firsts, c.Student), false
+			in = cmp.Or(in, c.NewSection)
+		}
+	}
+	switch {
+	case len(firsts) == 0 || left:
+		l.Problem = fmt.Sprintf("Nobody called %s has a first instrument here. Give that a line above this one.", wanted.Name())
+		return
+	case len(firsts) > 1:
+		l.Problem = fmt.Sprintf("%d students are called %s. Add the instrument to the one you mean in People.", len(firsts), strings.TrimSuffix(wanted.Name(), "."))
+		return
+	case firsts[0].Instrument == wanted.Instrument:
+		l.Problem = fmt.Sprintf("%s plays that already.", wanted.Name())
+		return
+	}
+	if wanted.SectionID == 0 && section == "" {
+		wanted.SectionID = firsts[0].SectionID
+		in = cmp.Or(known.sectionName(wanted.SectionID), in)
+	}
+	l.Does, l.kind = fmt.Sprintf("takes up the %s too, in %s", teach.InstrumentName(wanted.Instrument), in), "also"
+	l.change = store.RosterChange{Student: wanted, NewSection: in, Second: true}
+}
+
+// yesNo reads what a table says of a yes or no; is says that it is one.
+func yesNo(text string) (yes, is bool) {
+	switch strings.ToLower(text) {
+	case "yes", "y", "x", "true", "1":
+		return true, true
+	case "", "no", "n", "false", "0":
+		return false, true
+	}
+	return false, false
+}
+
+// becomes says what of a student changes.
+func (l *tableLine) becomes(is, wanted store.Student, section string, known roster, back, noted, lined bool) {
+	l.about = is.ID
+	wanted.ID, wanted.FirstName, wanted.Initial = is.ID, is.FirstName, is.Initial
+	if section == "" {
+		wanted.SectionID, section = is.SectionID, known.sectionName(is.SectionID)
+	}
+	if !noted {
+		wanted.Note = is.Note
+	}
+	if !lined {
+		wanted.Line = is.Line
+	}
+	var does []string
+	if back {
+		does, l.kind = append(does, "comes back to "+section), "back"
+	} else if wanted.SectionID != is.SectionID {
+		does, l.kind = append(does, fmt.Sprintf("moves from %s to %s", known.sectionName(is.SectionID), section)), "moved"
+	}
+	if wanted.Instrument != is.Instrument {
+		does = append(does, fmt.Sprintf("plays the %s instead of the %s", teach.InstrumentName(wanted.Instrument), teach.InstrumentName(is.Instrument)))
+	}
+	if wanted.Line != is.Line {
+		does = append(does, "has line "+cmp.Or(wanted.Line, "of the section"))
+	}
+	if wanted.Note != is.Note {
+		does = append(does, "has another note")
+	}
+	l.kind = cmp.Or(l.kind, map[bool]string{true: "changed", false: "same"}[len(does) > 0])
+	if l.Does = strings.Join(does, ", "); l.kind == "same" {
+		l.Does = "is there already"
+		return
+	}
+	l.change = store.RosterChange{Student: wanted, NewSection: section, Back: back}
+}
+
+// instrumentNamed finds an instrument by what a table calls it.
+func instrumentNamed(text string) (instrument.Instrument, bool) {
+	_, i, known := instrumentIn(strings.Fields(text))
+	if !known {
+		i, known = instrument.ByID(strings.ToLower(text))
+	}
+	return i, known
+}
+
+// peopleTable is the page that takes a table in.
+func (s *handlers) peopleTable(w http.ResponseWriter, r *http.Request) {
+	s.Page(w, r, http.StatusOK, "peopletable", "A table of students", tableView{})
+}
+
+// bringTable shows what a table will do, and does it when that has been seen.
+func (s *handlers) bringTable(w http.ResponseWriter, r *http.Request) {
+	if site.FormError(r) != nil {
+		s.Page(w, r, http.StatusRequestEntityTooLarge, "peopletable", "A table of students",
+			tableView{Text: r.FormValue("table"), Problem: "The file is too large, or did not arrive whole."})
+		return
+	}
+	v, err := s.tableView(r)
+	var problem table.Problem
+	if errors.As(err, &problem) {
+		v.Problem = string(problem)
+	} else if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	if v.Problem == "" && site.Text(r, "seen") == "yes" {
+		var changes []store.RosterChange
+		for _, line := range v.Lines {
+			if line.kind != "same" {
+				changes = append(changes, line.change)
+			}
+		}
+		err := site.ClassOf(r).BringRoster(r.Context(), changes)
+		switch {
+		case errors.Is(err, store.ErrTaken), errors.Is(err, store.ErrNotFound):
+			v.Problem = "Since you looked at it, sections or students have changed. Nothing is kept: look again."
+		case err != nil:
+			s.Failed(w, r, err)
+			return
+		default:
+			s.Flash(r, "The table is in: "+strings.Join(v.Counts, ", ")+".")
+			http.Redirect(w, r, "/people", http.StatusSeeOther)
+			return
+		}
+	}
+	status := http.StatusOK
+	if v.Problem != "" {
+		status = http.StatusUnprocessableEntity
+	}
+	s.Page(w, r, status, "peopletable", "A table of students", v)
+}
+
+// tableView reads the table of a form: a file, or what was pasted.
+func (s *handlers) tableView(r *http.Request) (tableView, error) {
+	v := tableView{Text: r.FormValue("table")}
+	if file, _, err := r.FormFile("file"); err == nil {
+		defer file.Close()
+		data, err := io.ReadAll(io.LimitReader(file, table.Largest+1))
+		if err != nil {
+			return v, fmt.Errorf("read the file: %w", err)
+		}
+		if len(data) > 0 {
+			if v.Text, err = table.Text(data); err != nil {
+				v.Text = ""
+				return v, err
+			}
+		}
+	}
+	rows, err := table.Read(v.Text)
+	if err != nil {
+		return v, err
+	}
+	known, err := s.roster(r)
+	if err != nil {
+		return v, err
+	}
+	v.Lines = readTable(rows, known)
+	v.count()
+	return v, nil
+}
+
+// count says how many lines do what, and what is wrong.
+func (v *tableView) count() {
+	kinds := map[string]int{}
+	for _, line := range v.Lines {
+		if line.Problem != "" {
+			v.Wrong++
+			continue
+		}
+		kinds[line.kind]++
+	}
+	for _, some := range []struct{ kind, one, many string }{
+		{"new", "is new", "are new"}, {"also", "takes up a second instrument", "take up a second instrument"}, {"moved", "moves", "move"}, {"back", "comes back", "come back"}, {"changed", "changes", "change"}, {"same", "is there already", "are there already"},
+	} {
+		if n := kinds[some.kind]; n > 0 {
+			v.Counts = append(v.Counts, teach.Plural(n, some.one, some.many))
+		}
+	}
+	v.Changes = len(v.Lines) - v.Wrong - kinds["same"]
+	switch {
+	case len(v.Lines) == 0:
+		v.Problem = "There is no student in the table. Choose a file, or paste it below."
+	case v.Wrong > 0:
+		v.Problem = fmt.Sprintf("%s not understood; nothing is kept. Mend the table below, and look again.", teach.Plural(v.Wrong, "line was", "lines were"))
+	}
+}
+
+// takeTable sends all sections with their students as one table.
+func (s *handlers) takeTable(w http.ResponseWriter, r *http.Request) {
+	known, err := s.roster(r)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	var rows [][]string
+	for _, student := range known.students {
+		rows = append(rows, []string{student.FirstName, student.Initial, teach.InstrumentName(student.Instrument), known.sectionName(student.SectionID), student.Line, student.Note, map[bool]string{true: "yes"}[student.AlsoOf != 0]})
+	}
+	w.Header().Set("Content-Type", "text/csv; charset=utf-8")
+	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="students-%s.csv"`, time.Now().Format(time.DateOnly)))
+	_, _ = w.Write(table.Write([]string{"First name", "Initial", "Instrument", "Section", "Line", "Note", "Second instrument"}, rows)) // the reader has gone when this fails
+}
+
+// keepNote keeps what the teacher notes of a student.
+func (s *handlers) keepNote(w http.ResponseWriter, r *http.Request) {
+	id := site.ID[store.StudentID](r)
+	if _, err := site.ClassOf(r).StudentByID(r.Context(), id); err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	note := strings.TrimSpace(r.FormValue("note"))
+	if utf8.RuneCountInString(note) > store.LongestNote {
+		s.Flash(r, fmt.Sprintf("The note is longer than %d letters. Shorten it; nothing was changed.", store.LongestNote))
+	} else if err := site.ClassOf(r).KeepNote(r.Context(), id, note); err != nil {
+		s.Failed(w, r, err)
+		return
+	} else {
+		s.Flash(r, "The note is kept.")
+	}
+	http.Redirect(w, r, fmt.Sprintf("/students/%d", id), http.StatusSeeOther)
+}

@@ -1,0 +1,39 @@
+package students
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+
+	"unhurriedbench/store"
+	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
+)
+
+// addSecond gives a student a second instrument, with a log of its own.
+func (s *handlers) addSecond(w http.ResponseWriter, r *http.Request) {
+	id := site.ID[store.StudentID](r)
+	student, err := site.ClassOf(r).StudentByID(r.Context(), id)
+	if err != nil {
+		s.Failed(w, r, err)
+		return
+	}
+	var f secondForm
+	problem := site.First(s.Forms.Read(r, &f))
+	if problem == "" {
+		_, err := site.ClassOf(r).AddSecond(r.Context(), id, store.SectionID(f.Section), f.Instrument)
+		switch {
+		case errors.Is(err, store.ErrTaken):
+			problem = fmt.Sprintf("%s plays that already, or two instruments; nothing was changed.", student.Name())
+		case err != nil:
+			s.Failed(w, r, err)
+			return
+		}
+	}
+	if problem != "" {
+		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
+		return
+	}
+	s.Flash(r, fmt.Sprintf("%s plays the %s too, with a log of its own.", student.Name(), teach.InstrumentName(f.Instrument)))
+	http.Redirect(w, r, "/people", http.StatusSeeOther)
+}
