@@ -43,15 +43,15 @@ func (p Preferences) StringColours(i instrument.Instrument) []StringColour {
 // "#a03a3a". Source: the contrast ratio of WCAG 2.2.
 func InkOn(colour string) string {
 	const white, ink = "#ffffff", "#1d2733"
-	l := luminance(colour)
-	if (luminance(white)+0.05)/(l+0.05) >= (l+0.05)/(luminance(ink)+0.05) {
+	l := Luminance(colour)
+	if (Luminance(white)+0.05)/(l+0.05) >= (l+0.05)/(Luminance(ink)+0.05) {
 		return white
 	}
 	return ink
 }
 
-// luminance is the relative luminance of WCAG 2.2, 0 to 1; 0 for no colour.
-func luminance(colour string) float64 {
+// Luminance is the relative luminance of WCAG 2.2, 0 to 1; 0 for no colour.
+func Luminance(colour string) float64 {
 	c := linearRGB(colour)
 	return 0.2126*c[0] + 0.7152*c[1] + 0.0722*c[2]
 }
@@ -109,7 +109,7 @@ func lab(colour string) [3]float64 {
 		return (24389.0/27*t + 16) / 116
 	}
 	x := f((0.4124*c[0] + 0.3576*c[1] + 0.1805*c[2]) / 0.9505)
-	y := f(luminance(colour))
+	y := f(Luminance(colour))
 	z := f((0.0193*c[0] + 0.1192*c[1] + 0.9505*c[2]) / 1.089)
 	return [3]float64{116*y - 16, 500 * (x - y), 200 * (y - z)}
 }

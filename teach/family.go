@@ -43,11 +43,11 @@ func NewFamilyPage(h Record, now time.Time) FamilyPage {
 			plays = append(plays, n)
 			continue
 		}
-		for _, row := range newStaffRows([]progress.OwnNote{n}, h.Instrument, h.Depth.naming) {
+		for _, row := range NewStaffRows([]progress.OwnNote{n}, h.Instrument, h.Depth.naming) {
 			v.Learning = append(v.Learning, row.Notes[0].Name)
 		}
 	}
-	v.Plays = newStaffRows(plays, h.Instrument, h.Depth.naming)
+	v.Plays = NewStaffRows(plays, h.Instrument, h.Depth.naming)
 	for _, c := range h.Depth.Changes {
 		if c.Holds {
 			v.Holds = append(v.Holds, c.Names)

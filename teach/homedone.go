@@ -30,8 +30,8 @@ type HomeTry struct {
 	Clean           bool
 }
 
-// mostSaid is how many tries at home are listed.
-const mostSaid = 12
+// MostSaid is how many tries at home are listed.
+const MostSaid = 12
 
 // Any says whether there is something to tell.
 func (d homeDone) Any() bool { return d.Days > 0 || len(d.Tries) > 0 }
@@ -60,8 +60,8 @@ func homeSince(p *store.HomePlan) time.Time {
 	return DateOf(time.Now()).AddDate(0, 0, -28)
 }
 
-// newHomeDone gathers what was done since a time.
-func newHomeDone(p *store.HomePlan, tries []store.HomeTry, ticks []store.HomeTick, named func(store.HomeTry) (what, stage string)) homeDone {
+// NewHomeDone gathers what was done since a time.
+func NewHomeDone(p *store.HomePlan, tries []store.HomeTry, ticks []store.HomeTick, named func(store.HomeTry) (what, stage string)) homeDone {
 	var d homeDone
 	since, today := homeSince(p), DateOf(time.Now())
 	days := map[time.Time]bool{}
@@ -78,7 +78,7 @@ func newHomeDone(p *store.HomePlan, tries []store.HomeTry, ticks []store.HomeTic
 		if t.Clean {
 			d.Clean++
 		}
-		if len(d.Tries) == mostSaid {
+		if len(d.Tries) == MostSaid {
 			d.More++
 			continue
 		}
@@ -148,7 +148,7 @@ func loadHomeDone(ctx context.Context, desk *Class, student store.Student, p *st
 	if err != nil {
 		return homeDone{}, err
 	}
-	d := newHomeDone(p, tries, ticks[student.ID], func(t store.HomeTry) (string, string) {
+	d := NewHomeDone(p, tries, ticks[student.ID], func(t store.HomeTry) (string, string) {
 		stage := rules.For(student.ID, t.Exercise).Word(t.Stage)
 		k := slices.IndexFunc(exercises, func(x store.Exercise) bool { return x.ID == t.Exercise })
 		if k < 0 {
@@ -210,7 +210,7 @@ func AddSectionDone(ctx context.Context, desk *Class, section store.SectionID, p
 	}
 	for k := range plans {
 		id := plans[k].Student.ID
-		plans[k].Done = newHomeDone(plans[k].plan, tries[id], ticks[id], func(store.HomeTry) (string, string) { return "", "" })
+		plans[k].Done = NewHomeDone(plans[k].plan, tries[id], ticks[id], func(store.HomeTry) (string, string) { return "", "" })
 	}
 	return nil
 }

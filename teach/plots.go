@@ -18,8 +18,8 @@ type TempoDay struct {
 	Clean bool
 }
 
-// newTempoPlot gathers tries, newest first; those without a tempo are left out.
-func newTempoPlot(tries []LoggedTry) TempoPlot {
+// NewTempoPlot gathers tries, newest first; those without a tempo are left out.
+func NewTempoPlot(tries []LoggedTry) TempoPlot {
 	var p TempoPlot
 	for _, t := range slices.Backward(tries) {
 		if t.Undone || t.Moved || t.Tempo == 0 {
@@ -67,13 +67,13 @@ type DayPlot struct {
 	Heard map[int]string // at check-ins, by day
 }
 
-// newDayPlot gathers tries of the last weeks, until today.
-func newDayPlot(tries []LoggedTry, now time.Time) DayPlot {
+// NewDayPlot gathers tries of the last weeks, until today.
+func NewDayPlot(tries []LoggedTry, now time.Time) DayPlot {
 	p := DayPlot{First: MondayOf(now).AddDate(0, 0, -7*(WeeksShown-1)), Heard: map[int]string{}}
-	days := p.day(now) + 1
+	days := p.Day(now) + 1
 	p.Tries, p.Clean = make([]int, days), make([]int, days)
 	for _, t := range tries {
-		if k := p.day(t.At); !t.Undone && !t.Moved && k >= 0 && k < days {
+		if k := p.Day(t.At); !t.Undone && !t.Moved && k >= 0 && k < days {
 			p.Tries[k]++
 			if t.Clean {
 				p.Clean[k]++
@@ -84,7 +84,7 @@ func newDayPlot(tries []LoggedTry, now time.Time) DayPlot {
 }
 
 // day is the place of a moment.
-func (p DayPlot) day(at time.Time) int {
+func (p DayPlot) Day(at time.Time) int {
 	at = at.UTC()
 	if at.Before(p.First) {
 		return -1

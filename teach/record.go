@@ -124,7 +124,7 @@ func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only 
 			word = steps.Word(stage)
 		}
 		v.Exercises = append(v.Exercises, recordExercise{
-			x, steps, at.Cells(steps, pieces), word, recordPieces(steps, outline, at, tries[x.ID]), tries[x.ID], newTempoPlot(tries[x.ID]),
+			x, steps, at.Cells(steps, pieces), word, recordPieces(steps, outline, at, tries[x.ID]), tries[x.ID], NewTempoPlot(tries[x.ID]),
 		})
 	}
 	return v, nil

@@ -74,7 +74,7 @@ func addDepth(ctx context.Context, desk *Class, v *Record, reads PartReader, exe
 			v.Depth.Untried = append(v.Depth.Untried, x)
 		}
 	}
-	v.Depth.Days = newDayPlot(all, time.Now())
+	v.Depth.Days = NewDayPlot(all, time.Now())
 	checkins, err := desk.StudentCheckins(ctx, v.Student.ID, mostCheckins)
 	if err != nil {
 		return err
@@ -83,7 +83,7 @@ func addDepth(ctx context.Context, desk *Class, v *Record, reads PartReader, exe
 		note := checkinNote{Checkin: c, When: DayWords(c.On), Asks: DueWords(c.Due)}
 		if c.Heard != nil {
 			note.When = Day(*c.Heard)
-			v.Depth.Days.Heard[v.Depth.Days.day(*c.Heard)] = "check-in, " + note.When
+			v.Depth.Days.Heard[v.Depth.Days.Day(*c.Heard)] = "check-in, " + note.When
 		}
 		v.Depth.Checkins = append(v.Depth.Checkins, note)
 	}
@@ -136,7 +136,7 @@ func addNotes(ctx context.Context, desk *Class, v *Record, reads PartReader, rec
 	}
 	naming := reads.Settings.Preferences.Options(reads.Section).Name
 	v.Depth.notes, v.Depth.naming = progress.Notes(pieces), naming
-	v.Depth.Staff = newStaffRows(v.Depth.notes, reads.Instrument, naming)
+	v.Depth.Staff = NewStaffRows(v.Depth.notes, reads.Instrument, naming)
 	for _, row := range v.Depth.Staff {
 		for _, n := range row.Notes {
 			if n.Doubt == "" {

@@ -12,29 +12,29 @@ import (
 // StaffRow is notes on a staff, each with how far it is held.
 type StaffRow struct {
 	Clef  score.Clef
-	Notes []staffNote
+	Notes []StaffNote
 }
 
-type staffNote struct {
+type StaffNote struct {
 	progress.OwnNote
 	Name string
 }
 
-// mostOnRow is how many notes are.
-const mostOnRow = 16
+// MostOnRow is how many notes are.
+const MostOnRow = 16
 
-// newStaffRows lays out the notes that a student has met, some to a row.
-func newStaffRows(notes []progress.OwnNote, i instrument.Instrument, o name.Options) []StaffRow {
+// NewStaffRows lays out the notes that a student has met, some to a row.
+func NewStaffRows(notes []progress.OwnNote, i instrument.Instrument, o name.Options) []StaffRow {
 	if o.System == name.Degrees { // which need a key
 		o.System = name.Letters
 	}
 	var rows []StaffRow
 	for k, n := range notes {
-		if k%mostOnRow == 0 {
+		if k%MostOnRow == 0 {
 			rows = append(rows, StaffRow{Clef: i.Clef})
 		}
 		row := &rows[len(rows)-1]
-		row.Notes = append(row.Notes, staffNote{n, o.Show(n.Pitch, false, score.Key{})})
+		row.Notes = append(row.Notes, StaffNote{n, o.Show(n.Pitch, false, score.Key{})})
 	}
 	return rows
 }

@@ -58,7 +58,7 @@ func PreferencesOf(kept store.Settings) Preferences {
 }
 
 // settings writes them to be kept, "" for every default.
-func (p Preferences) settings() store.Settings {
+func (p Preferences) Settings() store.Settings {
 	yes := func(on bool) string {
 		if on {
 			return "yes"
@@ -83,7 +83,7 @@ func (p Preferences) settings() store.Settings {
 // Changed are the settings of p that differ from what is kept.
 func (p Preferences) Changed(kept store.Settings) store.Settings {
 	list := store.Settings{}
-	for key, value := range p.settings() {
+	for key, value := range p.Settings() {
 		if kept[key] != value {
 			list[key] = value
 		}

@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"context"
@@ -9,6 +9,7 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/routine"
+	"unhurriedbench/internal/testsite"
 	"unhurriedbench/store"
 )
 
@@ -16,19 +17,19 @@ import (
 // first, those past four behind a line; a piece that has gone on is stuck no more.
 func TestWhoNeedsHelp(t *testing.T) {
 	t.Parallel()
-	s, ctx := open(t), context.Background()
-	v, account := s.teacher(t, "a@school.example")
-	b, desk := furnish(t, s.store, account.ID), s.store.For(account.ID)
+	s, ctx := testsite.Open(t), context.Background()
+	v, account := s.Teacher(t, "a@school.example")
+	b, desk := testsite.Furnish(t, s.Store, account.ID), s.Store.For(account.ID)
 	yesterday := time.Now().AddDate(0, 0, -1)
 	stumble := func(name string, piece breakdown.PieceKey, times int, cause routine.Cause, tempo int) store.StudentID {
 		t.Helper()
-		id, err := desk.AddStudent(ctx, store.Student{SectionID: b.section, FirstName: name, Instrument: "violin"})
+		id, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: name, Instrument: "violin"})
 		if err != nil {
 			t.Fatal(err)
 		}
 		var log []store.Attempt
 		for range times {
-			log = append(log, store.Attempt{StudentID: id, ExerciseID: b.exercise, Piece: piece, Try: routine.Try{Stage: routine.Name, Cause: cause}, Tempo: tempo, At: yesterday})
+			log = append(log, store.Attempt{StudentID: id, ExerciseID: b.Exercise, Piece: piece, Try: routine.Try{Stage: routine.Name, Cause: cause}, Tempo: tempo, At: yesterday})
 		}
 		if err := desk.AddAttempts(ctx, log...); err != nil {
 			t.Fatal(err)
@@ -41,18 +42,18 @@ func TestWhoNeedsHelp(t *testing.T) {
 	five := stumble("Five", second, 5, routine.Fingering, 72)
 	gone := stumble("Gone", second, 4, routine.WrongName, 60)
 	for range routine.CleanToGoOn {
-		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: gone, ExerciseID: b.exercise, Piece: second, Try: routine.Try{Stage: routine.Name, Clean: true}}); err != nil {
+		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: gone, ExerciseID: b.Exercise, Piece: second, Try: routine.Try{Stage: routine.Name, Clean: true}}); err != nil {
 			t.Fatal(err)
 		}
 	}
-	_, theirs := v.get(fmt.Sprintf("/students/%d", five))
-	wants(t, theirs, "What next", "<b>1 · First Lamp</b>, piece B, Name", "5 stumbles, fingering", "On the Bench, Name, at 72")
-	_, theirs = v.get(fmt.Sprintf("/students/%d", b.student))
-	wants(t, theirs, "piece A, Count", "begun, and not done yet")
+	_, theirs := v.Get(fmt.Sprintf("/students/%d", five))
+	testsite.Wants(t, theirs, "What next", "<b>1 · First Lamp</b>, piece B, Name", "5 stumbles, fingering", "On the Bench, Name, at 72")
+	_, theirs = v.Get(fmt.Sprintf("/students/%d", b.Student))
+	testsite.Wants(t, theirs, "piece A, Count", "begun, and not done yet")
 	stumble("Old", breakdown.PieceKey{First: 90, Last: 91}, 9, routine.Sound, 60) // a piece that is not there any more
-	_, page := v.get("/board")
-	wants(t, page, "Who needs help", "5 stumbles, fingering, since yesterday", "3 stumbles, name, since yesterday", "B: Name · 5 stumbles, fingering",
-		fmt.Sprintf("/bench/%d?student=%d&amp;section=%d&amp;piece=3-4&amp;tempo=72", b.exercise, five, b.section))
+	_, page := v.Get("/board")
+	testsite.Wants(t, page, "Who needs help", "5 stumbles, fingering, since yesterday", "3 stumbles, name, since yesterday", "B: Name · 5 stumbles, fingering",
+		fmt.Sprintf("/bench/%d?student=%d&amp;section=%d&amp;piece=3-4&amp;tempo=72", b.Exercise, five, b.Section))
 	if strings.Index(page, "<b>Five</b>") > strings.Index(page, "<b>Three</b>") {
 		t.Error("who has stumbled most does not come first")
 	}
@@ -67,17 +68,17 @@ func TestWhoNeedsHelp(t *testing.T) {
 	// From a student's link the Bench opens the first piece that is not done, at their tempo.
 	for _, step := range routine.Standard() {
 		for range routine.CleanToGoOn {
-			if err := desk.AddAttempts(ctx, store.Attempt{StudentID: five, ExerciseID: b.exercise, Piece: breakdown.PieceKey{First: 1, Last: 2},
+			if err := desk.AddAttempts(ctx, store.Attempt{StudentID: five, ExerciseID: b.Exercise, Piece: breakdown.PieceKey{First: 1, Last: 2},
 				Try: routine.Try{Stage: step.Stage, Clean: true}, Tempo: 88}); err != nil {
 				t.Fatal(err)
 			}
 		}
 	}
-	_, page = v.get(fmt.Sprintf("/bench/%d?student=%d", b.exercise, five))
-	wants(t, page, "<b>Piece B</b>, m. 3–4", `<b id="tempo-now">72</b>`)
+	_, page = v.Get(fmt.Sprintf("/bench/%d?student=%d", b.Exercise, five))
+	testsite.Wants(t, page, "<b>Piece B</b>, m. 3–4", `<b id="tempo-now">72</b>`)
 	for k := range 5 {
 		stumble(fmt.Sprint("More", k), second, 3, routine.Sound, 60)
 	}
-	_, page = v.get("/board")
-	wants(t, page, "5 together", "Take it as a group of 5", "And 5 more", "<b>Five</b>", "<b>Three</b>")
+	_, page = v.Get("/board")
+	testsite.Wants(t, page, "5 together", "Take it as a group of 5", "And 5 more", "<b>Five</b>", "<b>Three</b>")
 }

@@ -1,20 +1,20 @@
-package web
+package web_test
 
 import (
 	"context"
 	"fmt"
 	"net/http"
 	"net/url"
-	"regexp"
 	"slices"
 	"strings"
 	"testing"
-	"unhurriedbench/core/instrument"
 
 	"github.com/go-chi/chi/v5"
 
 	"unhurriedbench/core/finger"
+	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testsite"
 	"unhurriedbench/store"
 )
 
@@ -125,98 +125,53 @@ var routeCases = map[string]answer{
 	"POST /removed/overdue":           made,
 }
 
-// idFor is whose id a route's {id} stands for.
-func (b belongings) idFor(route string) int64 {
-	switch {
-	case strings.HasPrefix(route, "/students"):
-		return int64(b.student)
-	case strings.HasPrefix(route, "/attempts"):
-		return int64(b.attempt)
-	case strings.HasPrefix(route, "/sections"):
-		return int64(b.section)
-	case strings.HasPrefix(route, "/books"):
-		return int64(b.book)
-	case strings.HasPrefix(route, "/lessons"):
-		return int64(b.lesson)
-	case strings.HasPrefix(route, "/account"):
-		return int64(b.teacher)
-	}
-	return int64(b.exercise)
-}
-
-// path is a route with what it names filled in.
-func (b belongings) path(route string) string {
-	return strings.NewReplacer("{id}", fmt.Sprint(b.idFor(route)), "{instrument}", "oboe", "{what}", "exercises").Replace(route)
-}
-
-// pressKey is another in every page.
-var pressKey = regexp.MustCompile(`name="press" value="[^"]*"`)
-
-// everything opens every screen of a teacher.
-func everything(v *visitor, b belongings) map[string]string {
-	pages := map[string]string{}
-	for _, path := range []string{
-		"/", "/board", "/people", "/routines", fmt.Sprintf("/lessons?section=%d", b.section), "/board/heat", "/board/weeks", "/board/groups", "/board/grades", "/removed", "/settings", "/fingerings/oboe", fmt.Sprintf("/exercises/new?book=%d", b.book),
-		fmt.Sprintf("/students/%d", b.student), fmt.Sprintf("/exercises/%d/edit", b.exercise), fmt.Sprintf("/exercises/%d/parts", b.exercise),
-		fmt.Sprintf("/bench/%d?instrument=trombone&student=%d", b.exercise, b.student), fmt.Sprintf("/bench/%d?instrument=oboe", b.exercise),
-		fmt.Sprintf("/bench/%d?instrument=horn-f", b.exercise), fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc", b.exercise),
-	} {
-		status, page := v.get(path)
-		if status != http.StatusOK {
-			v.t.Fatalf("%s of one's own gives %d", path, status)
-		}
-		pages[path] = pressKey.ReplaceAllString(page, "")
-	}
-	return pages
-}
-
 // Two teachers have one of everything. The router is walked: whoever is not signed in
 // is sent to sign in, and a stranger with the owner's ids finds and changes nothing of
 // the owner's.
 func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 	t.Parallel()
-	s, ctx := open(t), context.Background()
-	home, owner := s.teacher(t, "owner@school.example")
-	mine := furnish(t, s.store, owner.ID)
-	desk := s.store.For(owner.ID)
+	s, ctx := testsite.Open(t), context.Background()
+	home, owner := s.Teacher(t, "owner@school.example")
+	mine := testsite.Furnish(t, s.Store, owner.ID)
+	desk := s.Store.For(owner.ID)
 	for _, err := range []error{
-		desk.KeepOverrides(ctx, mine.exercise, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: strings.Replace(lamp, "First", "Horn's", 1)}}),
-		desk.KeepPlacement(ctx, mine.exercise, "trombone", instrument.Placement{Chosen: true, Octaves: -1}), desk.KeepSettings(ctx, store.Settings{"two": "ownersword"}),
-		desk.KeepFingering(ctx, mine.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}),
+		desk.KeepOverrides(ctx, mine.Exercise, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: strings.Replace(testsite.Lamp, "First", "Horn's", 1)}}),
+		desk.KeepPlacement(ctx, mine.Exercise, "trombone", instrument.Placement{Chosen: true, Octaves: -1}), desk.KeepSettings(ctx, store.Settings{"two": "ownersword"}),
+		desk.KeepFingering(ctx, mine.Exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}),
 		desk.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"), desk.KeepKind(ctx, "oboe", "left-f"),
 	} {
 		if err != nil {
 			t.Fatal(err)
 		}
 	}
-	lesson, err := desk.AddLesson(ctx, mine.section, lessonOf(mine, 30))
+	lesson, err := desk.AddLesson(ctx, mine.Section, testsite.LessonOf(mine, 30))
 	if err == nil {
 		err = desk.BeginLesson(ctx, lesson)
 	}
 	if err != nil {
 		t.Fatal(err)
 	}
-	mine.lesson = lesson
-	stranger, other := s.teacher(t, "stranger@school.example")
-	theirs := furnish(t, s.store, other.ID)
-	if err := s.store.For(other.ID).ChangeStudent(ctx,
-		store.Student{ID: theirs.student, SectionID: theirs.section, FirstName: "Tomo", Instrument: "violin"}); err != nil {
+	mine.Lesson = lesson
+	stranger, other := s.Teacher(t, "stranger@school.example")
+	theirs := testsite.Furnish(t, s.Store, other.ID)
+	if err := s.Store.For(other.ID).ChangeStudent(ctx,
+		store.Student{ID: theirs.Student, SectionID: theirs.Section, FirstName: "Tomo", Instrument: "violin"}); err != nil {
 		t.Fatal(err)
 	}
-	anonymous := s.visitor(t)
-	everything(home, mine) // so that what is remembered of a visit is
-	before := everything(home, mine)
+	anonymous := s.Visitor(t)
+	testsite.Everything(home, mine) // so that what is remembered of a visit is
+	before := testsite.Everything(home, mine)
 
 	// Ids of the owner's that a stranger may put into forms and addresses.
 	form := url.Values{
-		"student": {fmt.Sprint(mine.student)}, "section": {fmt.Sprint(mine.section)}, "exercise": {fmt.Sprint(mine.exercise)},
-		"book": {fmt.Sprint(mine.book)}, "a": {fmt.Sprint(mine.exercise)}, "b": {fmt.Sprint(theirs.exercise)},
+		"student": {fmt.Sprint(mine.Student)}, "section": {fmt.Sprint(mine.Section)}, "exercise": {fmt.Sprint(mine.Exercise)},
+		"book": {fmt.Sprint(mine.Book)}, "a": {fmt.Sprint(mine.Exercise)}, "b": {fmt.Sprint(theirs.Exercise)},
 		"first_name": {"Mallory"}, "instrument": {"horn-f"}, "sure": {"yes"}, "result": {"clean"}, "stage": {"count"}, "piece": {"1-2"},
-		"number": {"5"}, "abc": {lamp}, "octaves": {"1"}, "year": {"3"}, "school": {"numbers"}, "name": {"Mine"}, "kind": {"left-f"}, "do": {"way"}, "way": {"measures-1"},
+		"number": {"5"}, "abc": {testsite.Lamp}, "octaves": {"1"}, "year": {"3"}, "school": {"numbers"}, "name": {"Mine"}, "kind": {"left-f"}, "do": {"way"}, "way": {"measures-1"},
 		"note": {"65"}, "colleague": {fmt.Sprint(other.ID)}, "may": {"teach"}, "fingering": {"1 2 3 | 4 6"}, "measure": {"0"}, "event": {"0"}, "scope": {"here"}, "instrument-0": {"horn-f"},
 	}
 	var walked []string
-	err = chi.Walk(s.routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
+	err = chi.Walk(s.Routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
 		if route == "/static/*" {
 			method = "*"
 		}
@@ -231,12 +186,12 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 		if want == open401 || want == byKey {
 			return nil
 		}
-		path := mine.path(route)
-		ask := func(v *visitor) (int, string) {
+		path := mine.Path(route)
+		ask := func(v *testsite.Visitor) (int, string) {
 			if method == "GET" {
-				return v.get(path + "?" + form.Encode())
+				return v.Get(path + "?" + form.Encode())
 			}
-			return v.post(path, form)
+			return v.Post(path, form)
 		}
 		if status, page := ask(anonymous); status != http.StatusSeeOther || !strings.HasPrefix(page, "/sign-in") {
 			t.Errorf("without signing in, %s gives %d", name, status)
@@ -249,7 +204,7 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 		if strings.Contains(page, "Ines") || strings.Contains(page, "ownersword") || strings.Contains(page, "Horn's") {
 			t.Errorf("%s shows what is another's", name)
 		}
-		for path, page := range everything(home, mine) {
+		for path, page := range testsite.Everything(home, mine) {
 			if page != before[path] {
 				t.Errorf("%s by a stranger changes the owner's %s", name, path)
 				before[path] = page
@@ -266,8 +221,8 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 		}
 	}
 	// A stranger's own bench with the owner's student or section.
-	for _, ask := range []string{fmt.Sprintf("student=%d", mine.student), fmt.Sprintf("section=%d", mine.section)} {
-		if status, _ := stranger.get(fmt.Sprintf("/bench/%d?%s", theirs.exercise, ask)); status != http.StatusNotFound {
+	for _, ask := range []string{fmt.Sprintf("student=%d", mine.Student), fmt.Sprintf("section=%d", mine.Section)} {
+		if status, _ := stranger.Get(fmt.Sprintf("/bench/%d?%s", theirs.Exercise, ask)); status != http.StatusNotFound {
 			t.Errorf("a bench with another teacher's %s gives %d", ask, status)
 		}
 	}

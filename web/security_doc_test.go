@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"os"

@@ -1,4 +1,4 @@
-package web
+package web_test
 
 import (
 	"context"
@@ -14,6 +14,7 @@ import (
 
 	"unhurriedbench/demo"
 	"unhurriedbench/internal/testdb"
+	"unhurriedbench/internal/testsite"
 	"unhurriedbench/store"
 )
 
@@ -52,10 +53,10 @@ func TestStatements(t *testing.T) {
 	}
 	t.Cleanup(func() { _ = template.Drop() })
 	counted := &statements{count: map[string]int{}}
-	s := openOn(t, template.OpenTraced(t, counted))
-	v := s.visitor(t)
-	v.post("/sign-in/demo", nil)
-	v.get("/")              // the session has its section
+	s := testsite.OpenOn(t, template.OpenTraced(t, counted))
+	v := s.Visitor(t)
+	v.Post("/sign-in/demo", nil)
+	v.Get("/")              // the session has its section
 	most := map[string]int{ // of other routes 20
 		"POST /lessons": 45, "POST /plans": 60, "GET /plans": 12, "POST /bench/{id}/attempts": 15, "GET /my/{key}/": 15,
 	}
@@ -65,9 +66,9 @@ func TestStatements(t *testing.T) {
 		var status int
 		var page string
 		if method == http.MethodGet {
-			status, page = v.get(path)
+			status, page = v.Get(path)
 		} else {
-			status, page = v.post(path, form)
+			status, page = v.Post(path, form)
 		}
 		asked := counted.taken()
 		if want := map[string]int{"GET": http.StatusOK, "POST": http.StatusSeeOther}[method]; status != want {
@@ -95,12 +96,12 @@ func TestStatements(t *testing.T) {
 	lesson, _, _ = strings.Cut(lesson, "?")
 	count("POST", "/plans", url.Values{"minutes": {"15"}, "day": {"1", "2", "4"}, "until": {time.Now().AddDate(0, 0, 14).Format(time.DateOnly)}})
 	count("POST", "/bench/6/attempts", url.Values{"student": {"3"}, "piece": {"1-2"}, "stage": {"count"}, "result": {"clean"}, "instrument": {"flute"}, "tempo": {"60"}})
-	v.post("/plans/own-pages", url.Values{"section": {"1"}})
-	teacher, err := s.store.DemoTeacher(context.Background())
+	v.Post("/plans/own-pages", url.Values{"section": {"1"}})
+	teacher, err := s.Store.DemoTeacher(context.Background())
 	if err != nil {
 		t.Fatal(err)
 	}
-	page, err := s.store.For(teacher.ID).OwnPageOf(context.Background(), 3)
+	page, err := s.Store.For(teacher.ID).OwnPageOf(context.Background(), 3)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -117,7 +118,7 @@ func TestStatements(t *testing.T) {
 }
 
 // pattern is the route that serves a path.
-func pattern(s *site, method, path string) string {
+func pattern(s *testsite.Site, method, path string) string {
 	path, _, _ = strings.Cut(path, "?")
-	return s.routes.Find(chi.NewRouteContext(), method, path)
+	return s.Routes.Find(chi.NewRouteContext(), method, path)
 }

@@ -49,6 +49,9 @@ func New(s *store.Store, log *slog.Logger) (*Server, error) {
 		shelf.Templates, student.Templates, students.Templates)
 }
 
+// Site is what the rooms share.
+func (s *Server) Site() *site.Site { return s.site }
+
 // Routes is the router of the whole site.
 func (s *Server) Routes() chi.Router {
 	return s.site.Routes(func(r chi.Router) {

@@ -22,8 +22,8 @@ func holdClass(h progress.Hold) string {
 	}[h]
 }
 
-// drawStaffRow draws a row.
-func drawStaffRow(r teach.StaffRow) template.HTML {
+// DrawStaffRow draws a row.
+func DrawStaffRow(r teach.StaffRow) template.HTML {
 	bottom := r.Clef.BottomLine().Diatonic()
 	lowest, highest := 0, 8 // in steps from the bottom line
 	for _, n := range r.Notes {

@@ -360,5 +360,5 @@ func NewSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 
 // Functions are what templates may call that draw or name music.
 func Functions() template.FuncMap {
-	return template.FuncMap{"because": because, "alertWord": AlertWord, "staff": drawStaffRow}
+	return template.FuncMap{"because": because, "alertWord": AlertWord, "staff": DrawStaffRow}
 }

@@ -28,9 +28,9 @@ type Assets struct {
 	files  http.Handler
 }
 
-// packedAssets reads and packs the embedded files, once for the program. Small
+// Files reads and packs the embedded files, once for the program. Small
 // files are packed here, the large ones lie packed in static/lib.
-var packedAssets = sync.OnceValues(func() (*Assets, error) {
+var Files = sync.OnceValues(func() (*Assets, error) {
 	if err := mime.AddExtensionType(".woff2", "font/woff2"); err != nil {
 		return nil, fmt.Errorf("name the type of fonts: %w", err)
 	}
@@ -83,7 +83,7 @@ func (a *Assets) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 	asked := strings.TrimPrefix(r.URL.Path, "/static/")
 	name, current := a.plain[asked]
 	if !current {
-		name = withoutHash(asked)
+		name = WithoutHash(asked)
 		if _, ok := a.hashed[name]; !ok {
 			http.NotFound(w, r)
 			return
@@ -98,8 +98,8 @@ func (a *Assets) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 	a.files.ServeHTTP(w, plain)
 }
 
-// withoutHash takes the part before the extension out of a name, where there is one.
-func withoutHash(name string) string {
+// WithoutHash takes the part before the extension out of a name, where there is one.
+func WithoutHash(name string) string {
 	extension := path.Ext(name)
 	stem := strings.TrimSuffix(name, extension)
 	return strings.TrimSuffix(stem, path.Ext(stem)) + extension

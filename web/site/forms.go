@@ -24,12 +24,12 @@ type forms struct {
 	checks  *validator.Validate
 }
 
-// aForm has a sentence for everything that can be wrong with it, by field and check:
+// Form has a sentence for everything that can be wrong with it, by field and check:
 // "FirstName required". A field that wants a number has one for "Field number" too. Where
 // %s stands in it, what was typed is put.
-type aForm interface{ Sentences() map[string]string }
+type Form interface{ Sentences() map[string]string }
 
-func newForms() (forms, error) {
+func NewForms() (forms, error) {
 	f := forms{form.NewDecoder(), validator.New(validator.WithRequiredStructEnabled())}
 	f.decoder.RegisterCustomTypeFunc(func(typed []string) (any, error) { return strings.TrimSpace(typed[0]), nil }, "")
 	f.decoder.RegisterCustomTypeFunc(func(typed []string) (any, error) {
@@ -52,7 +52,7 @@ func newForms() (forms, error) {
 
 // Read fills a form, which is a pointer, and lists what is wrong with it, in the order of
 // its fields. What could be read is in the form all the same.
-func (f forms) Read(r *http.Request, into aForm) []string {
+func (f forms) Read(r *http.Request, into Form) []string {
 	said := into.Sentences()
 	var unread form.DecodeErrors
 	if err := f.decoder.Decode(into, r.Form); err != nil && !errors.As(err, &unread) {

@@ -42,7 +42,7 @@ var functions = template.FuncMap{
 	"short":     teach.ShortPitch,
 	"kindWords": kindWords,
 	"svg":       func(drawn string) template.HTML { return template.HTML(drawn) },
-	"plot":      drawPlot,
+	"plot":      DrawPlot,
 	"pair":      func(a, b any) two { return two{a, b} },
 	"pick":      func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }
@@ -96,8 +96,8 @@ func StageBar(r routine.Routine, cells []float64) template.HTML {
 // StateBar draws the bar of where somebody stands on a piece.
 func StateBar(r routine.Routine, s routine.State) template.HTML { return StageBar(r, r.Cells(s)) }
 
-// drawPlot draws one of the plots of a student's record.
-func drawPlot(p any) (template.HTML, error) {
+// DrawPlot draws one of the plots of a student's record.
+func DrawPlot(p any) (template.HTML, error) {
 	switch p := p.(type) {
 	case teach.TempoPlot:
 		return drawTempoPlot(p), nil

@@ -17,8 +17,8 @@ import (
 // How many guesses at passwords a minute takes: from one address, and at one account, more,
 // so that who guesses from one address does not lock out whose account it is.
 const (
-	signInsPerMinute = 10
-	guessesPerMinute = 20
+	SignInsPerMinute = 10
+	GuessesPerMinute = 20
 )
 
 // LimitSignIns answers who has tried too often with a page. It stands behind what reads
@@ -27,7 +27,7 @@ func (s *Site) LimitSignIns(next http.Handler) http.Handler {
 	limited := func(most int, by httprate.KeyFunc) func(http.Handler) http.Handler {
 		return httprate.LimitBy(most, time.Minute, by, httprate.WithLimitCounter(guesses{s.Store}), httprate.WithLimitHandler(s.tooOften), httprate.WithErrorHandler(s.away))
 	}
-	return limited(signInsPerMinute, CallerNetwork)(limited(guessesPerMinute, guessedAccount)(next))
+	return limited(SignInsPerMinute, CallerNetwork)(limited(GuessesPerMinute, guessedAccount)(next))
 }
 
 // CallerNetwork is the address a request comes from; of the long ones, of which a caller

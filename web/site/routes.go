@@ -26,7 +26,7 @@ func (s *Site) Teachers(r chi.Router, add func(chi.Router)) {
 // Uploads adds routes to which teachers send files.
 func (s *Site) Uploads(r chi.Router, add func(chi.Router)) {
 	r.Group(func(r chi.Router) {
-		r.Use(s.requireTeacher, s.takesFiles, middleware.Compress(2))
+		r.Use(s.requireTeacher, s.TakesFiles, middleware.Compress(2))
 		add(r)
 	})
 }

@@ -39,11 +39,11 @@ type Site struct {
 
 // New makes a site on an open store, without pages: see Pages.
 func New(s *store.Store, log *slog.Logger) (*Site, error) {
-	browserFiles, err := packedAssets()
+	browserFiles, err := Files()
 	if err != nil {
 		return nil, err
 	}
-	forms, err := newForms()
+	forms, err := NewForms()
 	if err != nil {
 		return nil, err
 	}

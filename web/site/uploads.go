@@ -36,10 +36,10 @@ func (s *Site) TakesForms(next http.Handler) http.Handler {
 	})
 }
 
-// takesFiles reads the form of a request that may bring a file. What is wrong with it is
+// TakesFiles reads the form of a request that may bring a file. What is wrong with it is
 // for the handler, which knows what was typed; see formError. Files that were put aside
 // on disk are taken away.
-func (s *Site) takesFiles(next http.Handler) http.Handler {
+func (s *Site) TakesFiles(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		err := readForm(w, r, largestForm, format.Largest+1<<20)
 		defer func() {

@@ -1,0 +1,17 @@
+package testsite
+
+import (
+	"context"
+	"testing"
+
+	"unhurriedbench/store"
+)
+
+func TeacherID(t *testing.T, s *Site, email string) store.TeacherID {
+	t.Helper()
+	teacher, err := s.Store.TeacherByEmail(context.Background(), email)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return teacher.ID
+}

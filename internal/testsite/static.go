@@ -1,0 +1,20 @@
+package testsite
+
+import (
+	"testing"
+
+	"unhurriedbench/web/site"
+)
+
+func AddressOf(t *testing.T, name string) string {
+	t.Helper()
+	files, err := site.Files()
+	if err != nil {
+		t.Fatal(err)
+	}
+	address, err := files.Address(name)
+	if err != nil {
+		t.Fatal(err)
+	}
+	return address
+}

@@ -1,0 +1,159 @@
+package bench_test
+
+import (
+	"context"
+	"fmt"
+	"net/url"
+	"regexp"
+	"strings"
+	"testing"
+
+	"unhurriedbench/internal/testsite"
+	"unhurriedbench/store"
+)
+
+// Signing in returns to the address that was asked for, and to no other site.
+func TestSigningInReturnsToWhatWasAskedFor(t *testing.T) {
+	t.Parallel()
+	s := testsite.Open(t)
+	_, account := s.Teacher(t, "a@school.example")
+	b := testsite.Furnish(t, s.Store, account.ID)
+	v := s.Visitor(t)
+	asked := fmt.Sprintf("/bench/%d?instrument=oboe&stage=name", b.Exercise)
+	_, door := v.Get(asked)
+	if door != "/sign-in?to="+url.QueryEscape(asked) {
+		t.Fatalf("without signing in it leads to %s", door)
+	}
+	_, page := v.Get(door)
+	testsite.Wants(t, page, `name="to" value="`+strings.ReplaceAll(asked, "&", "&amp;")+`"`)
+	form := url.Values{"email": {"a@school.example"}, "password": {"wrong"}, "to": {asked}}
+	_, page = v.Post("/sign-in", form)
+	testsite.Wants(t, page, strings.ReplaceAll(asked, "&", "&amp;")) // it is not lost over a wrong password
+	form.Set("password", testsite.Password)
+	if _, to := v.Post("/sign-in", form); to != asked {
+		t.Errorf("signing in leads to %s, want %s", to, asked)
+	}
+	for _, elsewhere := range []string{"https://evil.example/", "//evil.example/", "/\\evil.example", "javascript:alert(1)", "bench/1", "/sign-out"} {
+		form.Set("to", elsewhere)
+		if _, to := s.Visitor(t).Post("/sign-in", form); to != "/" {
+			t.Errorf("asked for %s signing in leads to %s", elsewhere, to)
+		}
+	}
+}
+
+// The section chosen last holds on every screen until another is, and the title of the
+// Bench names the exercise and the instrument.
+func TestTheSectionHolds(t *testing.T) {
+	t.Parallel()
+	s, ctx := testsite.Open(t), context.Background()
+	v, account := s.Teacher(t, "a@school.example")
+	b, desk := testsite.Furnish(t, s.Store, account.ID), s.Store.For(account.ID)
+	second, err := desk.AddSection(ctx, "Wednesday strings", store.Student{FirstName: "Nour", Instrument: "viola"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	bench := fmt.Sprintf("/bench/%d", b.Exercise)
+	_, page := v.Get(bench)
+	testsite.Wants(t, page, "<title>1 · First Lamp, trombone", "Ines P.")
+	v.Get(fmt.Sprintf("/board?section=%d", second))
+	_, page = v.Get(bench)
+	testsite.Wants(t, page, "Nour", "<title>1 · First Lamp, viola")
+	_, page = v.Get("/board")
+	testsite.Wants(t, page, "Nour")
+	v.Get(fmt.Sprintf("%s?student=%d", bench, b.Student)) // a student's is their own
+	_, page = v.Get("/board")
+	testsite.Wants(t, page, "Ines P.")
+}
+
+// A new exercise says that it is saved, and opens for the instrument it is written for.
+func TestANewExerciseOpensForItsInstrument(t *testing.T) {
+	t.Parallel()
+	s := testsite.Open(t)
+	v, _ := s.Teacher(t, "a@school.example")
+	form := map[string]string{"book": "Book", "number": "1", "title": "Mine", "written_for": "trombone", "abc": "M:4/4\nL:1/4\nK:Bb clef=bass\nB, C D E|F4|]\n"}
+	status, to := v.Send("/exercises", form, "", nil)
+	if status != 303 || !strings.HasSuffix(to, "?instrument=trombone") {
+		t.Fatalf("saving gives %d to %s", status, to)
+	}
+	_, page := v.Get(to)
+	testsite.Wants(t, page, "Saved: 1 · Mine in Book.", "<title>1 · Mine, trombone")
+}
+
+// The address says what is at hand after every step, and the menu leads back to it: a
+// piece is a step that Back undoes, a stage and a mark are not.
+func TestTheAddressKeepsThePlace(t *testing.T) {
+	t.Parallel()
+	s := testsite.Open(t)
+	v, account := s.Teacher(t, "a@school.example")
+	b := testsite.Furnish(t, s.Store, account.ID)
+	bench := fmt.Sprintf("/bench/%d", b.Exercise)
+	all := func(stage, piece string) string {
+		return fmt.Sprintf("%s?instrument=trombone&piece=%s&section=%d&stage=%s&student=%d&tempo=", bench, piece, b.Section, stage, b.Student)
+	}
+	step := func(trigger, query string) (pushed, replaced string) {
+		t.Helper()
+		r := v.Request("GET", bench+query, nil)
+		r.Header.Set("HX-Request", "true")
+		r.Header.Set("HX-Target", "side")
+		r.Header.Set("HX-Trigger", trigger)
+		answer, err := v.Client.Do(r)
+		if err != nil {
+			t.Fatal(err)
+		}
+		answer.Body.Close()
+		return answer.Header.Get("HX-Push-Url"), answer.Header.Get("HX-Replace-Url")
+	}
+	student := fmt.Sprintf("&student=%d", b.Student)
+	if pushed, _ := step("", "?piece=3-4"+student+"&tempo=80"); pushed != all("count", "3-4")+"80" {
+		t.Errorf("a piece leaves the address %s", pushed)
+	}
+	pushed, replaced := step("stage-name", "?piece=3-4&stage=name"+student+"&tempo=72")
+	if pushed != "" || replaced != all("name", "3-4")+"72" {
+		t.Errorf("a stage leaves the addresses %q, %q", pushed, replaced)
+	}
+	_, page := v.Get("/people")
+	testsite.Wants(t, page, `<a href="`+strings.ReplaceAll(all("name", "3-4"), "&", "&amp;")+`72"`)
+	_, page = v.Get(all("name", "3-4") + "72") // a bookmark
+	testsite.Wants(t, page, `aria-current="true"`, `id="stage-name" class="name"`, "Name it in time", `id="tempo-now">72<`)
+
+	r := v.Request("POST", bench+"/attempts", strings.NewReader(url.Values{"instrument": {"trombone"}, "student": {fmt.Sprint(b.Student)},
+		"section": {fmt.Sprint(b.Section)}, "piece": {"1-2"}, "stage": {"count"}, "result": {"clean"}, "tempo": {"60"}}.Encode()))
+	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	r.Header.Set("HX-Request", "true")
+	answer, err := v.Client.Do(r)
+	if err != nil {
+		t.Fatal(err)
+	}
+	answer.Body.Close()
+	if got := answer.Header.Get("HX-Replace-Url"); !strings.HasPrefix(got, all("name", "1-2")) { // two clean have gone on
+		t.Errorf("a mark leaves the address %s", got)
+	}
+
+	second, err := s.Store.For(account.ID).AddSection(context.Background(), "Wednesday strings", store.Student{FirstName: "Nour", Instrument: "viola"})
+	if err != nil {
+		t.Fatal(err)
+	}
+	_, page = v.Get(fmt.Sprintf("/board?section=%d", second)) // chosen elsewhere since
+	again := regexp.MustCompile(`<a href="(/bench/[^"]*)"[^>]*>Bench</a>`).FindStringSubmatch(page)[1]
+	if !strings.Contains(again, fmt.Sprintf("section=%d", second)) || strings.Contains(again, "student=") || !strings.Contains(again, "piece=1-2") {
+		t.Errorf("with another section chosen the menu leads to %s", again)
+	}
+}
+
+// Choosing an octave and a way of counting on the Bench leaves the place as it was.
+func TestChoicesOnTheBenchKeepThePlace(t *testing.T) {
+	t.Parallel()
+	s := testsite.Open(t)
+	v, account := s.Teacher(t, "a@school.example")
+	b := testsite.Furnish(t, s.Store, account.ID)
+	here := fmt.Sprintf("/bench/%d?instrument=clarinet&piece=3-4&stage=name", b.Exercise)
+	if _, to := v.Post(fmt.Sprintf("/exercises/%d/octave", b.Exercise), url.Values{"instrument": {"clarinet"}, "octaves": {"0"}, "back": {here}}); to != here {
+		t.Errorf("choosing an octave leads to %s", to)
+	}
+	if _, to := v.Post(fmt.Sprintf("/sections/%d/school", b.Section), url.Values{"school": {"pulsed"}, "back": {here}}); to != here {
+		t.Errorf("choosing a way of counting leads to %s", to)
+	}
+	if _, to := v.Post(fmt.Sprintf("/sections/%d/school", b.Section), url.Values{"school": {"pulsed"}, "back": {"//evil.example/bench/"}}); to != "/" {
+		t.Errorf("a way back elsewhere leads to %s", to)
+	}
+}

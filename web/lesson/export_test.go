@@ -1,0 +1,7 @@
+package lesson
+
+// What tests of the pages know of the room.
+type (
+	LessonAnswer = lessonAnswer
+	ClassNote    = classNote
+)

@@ -1,0 +1,189 @@
+package lesson_test
+
+import (
+	"context"
+	"encoding/json"
+	"fmt"
+	"net/http"
+	"net/url"
+	"regexp"
+	"strings"
+	"testing"
+
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/lesson"
+	"unhurriedbench/core/routine"
+	"unhurriedbench/internal/testsite"
+	"unhurriedbench/store"
+	room "unhurriedbench/web/lesson"
+	"unhurriedbench/web/music"
+)
+
+// A lesson is proposed for a section, changed, run, marked, taken back, ended; and the
+// next one begins with what was left.
+func TestALesson(t *testing.T) {
+	t.Parallel()
+	s, ctx := testsite.Open(t), context.Background()
+	v, account := s.Teacher(t, "a@school.example")
+	b := testsite.Furnish(t, s.Store, account.ID) // Ines, once clean at Count
+	desk := s.Store.For(account.ID)
+	var others []store.StudentID
+	for _, name := range []string{"Bea", "Tomo", "Kofi"} {
+		id, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: name, Instrument: "trumpet"})
+		if err != nil {
+			t.Fatal(err)
+		}
+		others = append(others, id)
+	}
+	_, page := v.Get("/lessons")
+	testsite.Wants(t, page, "Lessons of Tuesday brass", "None yet.", `name="minutes"`)
+	if status, page := v.Post("/lessons", url.Values{"section": {fmt.Sprint(b.Section)}, "minutes": {"soon"}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "The minutes, “soon”, are no number") || !strings.Contains(page, `value="soon"`) {
+		t.Errorf("a lesson of soon minutes gives %d", status)
+	}
+	status, to := v.Post("/lessons", url.Values{"section": {fmt.Sprint(b.Section)}, "minutes": {"20"}, "left": {"yes"}, "begun": {"yes"}, "next": {"yes"}, "known": {"yes"}})
+	if status != http.StatusSeeOther {
+		t.Fatalf("planning gives %d, %s", status, to)
+	}
+	_, page = v.Get(to)
+	testsite.Wants(t, page, "Warm up: the first three notes of 1", "1 · First Lamp, A: Count", "begun: half are at Count", "1 · First Lamp, whole: Play", "Begin the lesson")
+	times := regexp.MustCompile(`plan-time">([^<]*)<`)
+	halves := func(page string) int {
+		total := 0
+		rows := strings.Split(page, `<li id="step-`)[1:]
+		for _, row := range rows {
+			if strings.Contains(strings.SplitN(row, ">", 2)[0], " out") {
+				continue
+			}
+			said := times.FindStringSubmatch(row)[1]
+			whole, half := 0, strings.Contains(said, "½")
+			fmt.Sscanf(said, "%d", &whole)
+			if total += 2 * whole; half {
+				total++
+			}
+		}
+		return total
+	}
+	sum := func(page string) string {
+		return regexp.MustCompile(`plan-sum" role="status"><b>([^<]*)</b>`).FindStringSubmatch(page)[1]
+	}
+	if got := lesson.Time(halves(page)); got != sum(page) {
+		t.Errorf("the steps add up to %s, the page says %s", got, sum(page))
+	}
+	plan := strings.Replace(to, "?", "/plan?", 1)
+	_, page = v.Script(plan, url.Values{"do": {"times"}, "at": {"1"}, "to": {"12"}})
+	testsite.Wants(t, page, ">Add it</button>")
+	if got := lesson.Time(halves(page)); got != sum(page) || !strings.Contains(page, "For the next lesson: ") {
+		t.Errorf("twelve times add up to %s, the page says %s", got, sum(page))
+	}
+	_, page = v.Script(plan, url.Values{"do": {"move"}, "at": {"1"}, "to": {"2"}})
+	if strings.Index(page, "A: Name") > strings.Index(page, "A: Count") {
+		t.Error("a step that was moved stands where it was")
+	}
+	_, page = v.Script(plan, url.Values{"at": {"2"}, "drop": {"yes"}})
+	if strings.Contains(page, "1 · First Lamp, A: Count") {
+		t.Error("a step that was left out is there")
+	}
+	for _, tt := range []struct {
+		form url.Values
+		says string
+	}{
+		{url.Values{"do": {"minutes"}, "to": {"0"}}, "are no number from 1 to 180"},
+		{url.Values{"do": {"add"}, "exercise": {"999"}}, "Choose an exercise from the list."},
+		{url.Values{"do": {"add"}, "exercise": {fmt.Sprint(b.Exercise)}, "piece": {"F"}}, "1 · First Lamp has no piece F. It has A, B, Whole."},
+		{url.Values{"do": {"add"}, "exercise": {fmt.Sprint(b.Exercise)}, "piece": {"B"}, "stage": {"juggle"}}, "Choose a stage from the list."},
+	} {
+		if status, page := v.Script(plan, tt.form); status != http.StatusUnprocessableEntity || !strings.Contains(page, tt.says) {
+			t.Errorf("%v gives %d, without %q", tt.form, status, tt.says)
+		}
+	}
+	if status, _ := v.Post(plan, url.Values{"do": {"add"}, "exercise": {fmt.Sprint(b.Exercise)}, "piece": {"B"}, "stage": {"finger"}}); status != http.StatusSeeOther {
+		t.Errorf("adding a step without a script gives %d", status)
+	}
+	if _, page := v.Get(to); !strings.Contains(page, "1 · First Lamp, B: Finger") {
+		t.Error("a step that was added is not there")
+	}
+
+	id, err := desk.AddLesson(ctx, b.Section, testsite.LessonOf(b, 3))
+	if err != nil {
+		t.Fatal(err)
+	}
+	at := fmt.Sprintf("/lessons/%d", id)
+	section := fmt.Sprintf("?section=%d", b.Section)
+	if status, to := v.Post(at+"/begin"+section, nil); status != http.StatusSeeOther || to != at+"/run"+section {
+		t.Fatalf("beginning gives %d, %s", status, to)
+	}
+	_, page = v.Get(at + "/run" + section)
+	testsite.Wants(t, page, "Count it aloud, piece A", "Ines P.", "Everybody clean", "Trombone", "Trumpet", "lesson-music", "one note: ", `data-cause="rhythm"`)
+	said := asks(v, at+"/mark"+section, url.Values{"step": {"0"}, "press": {"one"}, fmt.Sprintf("stumble-%d", others[0]): {"rhythm"}, "absent": {fmt.Sprint(others[1])}})
+	if said.Said != "1 · First Lamp, A: Count: 2 clean. Bea, rhythm. one not here." || said.Batch == 0 {
+		t.Errorf("it is told %+v", said)
+	}
+	stands := func(id store.StudentID) routine.State {
+		t.Helper()
+		standings, err := desk.SectionStandings(ctx, b.Section)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return standings[store.Task{Student: id, Exercise: b.Exercise}].State(routine.Standard(), breakdown.PieceKey{First: 1, Last: 2})
+	}
+	if got := fmt.Sprintf("%s %d %d %d", stands(b.Student).Stage, stands(others[0]).Stumble, stands(others[1]).Tries, stands(others[2]).Clean); got != "name 1 0 1" {
+		t.Errorf("after the mark they stand at %s", got)
+	}
+	if again := asks(v, at+"/mark"+section, url.Values{"step": {"0"}, "press": {"one"}}); again.Batch != said.Batch || stands(others[2]).Tries != 1 {
+		t.Errorf("sent again it is %+v, %d tries", again, stands(others[2]).Tries)
+	}
+	// Ines is at Name now: clean at Count would send her back.
+	if said := asks(v, at+"/mark"+section, url.Values{"step": {"0"}, "press": {"two"}}); !strings.Contains(said.Said, "3 clean. one past this stage already.") {
+		t.Errorf("it is told %q", said.Said)
+	} else if asks(v, at+"/undo"+section, url.Values{"batch": {fmt.Sprint(said.Batch)}}); stands(others[2]).Tries != 1 {
+		t.Error("what was taken back counts")
+	}
+	asks(v, at+"/at"+section, url.Values{"step": {"0"}, "absent": {fmt.Sprint(others[1])}})
+	if status, to := v.Post(at+"/mark"+section, url.Values{"step": {"0"}, "press": {"three"}}); status != http.StatusSeeOther || !strings.Contains(to, "/run?") {
+		t.Errorf("a mark without a script gives %d, %s", status, to)
+	}
+	if status, _ := v.Post(at+"/mark"+section, url.Values{"step": {"7"}}); status != http.StatusNotFound {
+		t.Errorf("a step that is not there gives %d", status)
+	}
+	v.Post(at+"/end"+section, nil)
+	_, page = v.Get(at + section)
+	testsite.Wants(t, page, "What was done", "The next lesson begins with", "1 · First Lamp, A: Name", "not reached", "Propose the next lesson")
+	_, page = v.Get("/lessons" + section)
+	testsite.Wants(t, page, "today", "2 steps")
+	if status, to := v.Get(at + "/run" + section); status != http.StatusSeeOther {
+		t.Errorf("running what is over gives %d, %s", status, to)
+	}
+	_, to = v.Post("/lessons", url.Values{"section": {fmt.Sprint(b.Section)}, "minutes": {"20"}, "left": {"yes"}})
+	_, page = v.Get(to)
+	testsite.Wants(t, page, "1 · First Lamp, A: Name", "left from the last lesson")
+}
+
+// The demo's room is laid out for every instrument in it, each step with music.
+func TestTheDemosLessonIsLaidOut(t *testing.T) {
+	t.Parallel()
+	v := testsite.InDemo(t)
+	_, to := v.Post("/lessons", url.Values{"minutes": {"30"}, "left": {"yes"}, "begun": {"yes"}, "next": {"yes"}, "known": {"yes"}})
+	_, run := v.Post(strings.Replace(to, "?", "/begin?", 1), nil)
+	_, page := v.Get(run)
+	steps := strings.Count(page, `<div class="lesson-head `)
+	if cards := strings.Count(page, `class="room-card"`); steps < 8 || cards != steps*6 {
+		t.Errorf("%d steps have %d cards for six instruments", steps, cards)
+	}
+	text := regexp.MustCompile(`(?s)id="lesson-music">(.*?)</script>`).FindStringSubmatch(page)[1]
+	var music map[string]map[string]music.StepMusic
+	if err := json.Unmarshal([]byte(text), &music); err != nil {
+		t.Fatal(err)
+	}
+	for _, m := range regexp.MustCompile(`data-music="([^"]*)"`).FindAllStringSubmatch(page, -1) {
+		if len(music[m[1]]) != 6 || len(music[m[1]]["cello"].Sheet.Measures) == 0 {
+			t.Errorf("the music of %s is for %d instruments", m[1], len(music[m[1]]))
+		}
+	}
+}
+
+// asks is what the lesson's script asks for and is told.
+func asks(v *testsite.Visitor, path string, form url.Values) (a room.LessonAnswer) {
+	v.T.Helper()
+	v.Asks(path, form, &a)
+	return a
+}
