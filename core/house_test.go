@@ -149,9 +149,88 @@ func TestNobodyAsksForAnInstrumentByItsID(t *testing.T) {
 		if got := named(file); len(got) > 0 && !catalogue && !example {
 			t.Errorf("%s names %v: ask for a trait of the instrument, and say it in the catalogue", path, got)
 		}
-	}, ".", "../web", "../reading", "../store", "../cmd")
+	}, ".", "../web", "../teach", "../reading", "../store", "../cmd")
 	bad := "package p\nfunc f() { _ = i.ID == \"bassoon\" || strings.HasSuffix(i.ID, \"clarinet\") }\n"
 	if got := named(parsed(t, bad)); len(got) != 3 {
 		t.Errorf("of three namings it finds %v", got)
 	}
+}
+
+// floors are the packages from the ground up: each may know those below it, and none beside
+// it or above. Rooms are on one floor, so that none knows another.
+var floors = []struct {
+	folders []string
+	beside  bool // packages of this floor may know each other
+}{
+	{[]string{"core"}, true},
+	{[]string{"internal/table", "internal/midicheck"}, false},
+	{[]string{"store"}, false},
+	{[]string{"reading"}, false},
+	{[]string{"archive", "demo", "teach"}, false},
+	{[]string{"web/site"}, false},
+	{[]string{"web/music", "web/outbox"}, false},
+	{[]string{"web/account", "web/bench", "web/board", "web/lesson", "web/my", "web/settings", "web/shelf", "web/student", "web/students"}, false},
+	{[]string{"web"}, false},
+	{[]string{"cmd", "internal/foreign"}, false},
+}
+
+// floorOf is the place of a package in floors, by the longest folder it stands in, and that
+// folder; -1 for one that stands on none, such as helpers of tests.
+func floorOf(pkg string) (floor int, folder string) {
+	floor = -1
+	for k, f := range floors {
+		for _, name := range f.folders {
+			if (pkg == name || strings.HasPrefix(pkg, name+"/")) && len(name) > len(folder) {
+				floor, folder = k, name
+			}
+		}
+	}
+	return floor, folder
+}
+
+// mayKnow says whether a package may import another.
+func mayKnow(pkg, other string) bool {
+	mine, in := floorOf(pkg)
+	theirs, at := floorOf(other)
+	return theirs >= 0 && (theirs < mine || in == at && floors[mine].beside || in == at && pkg != in)
+}
+
+func TestNobodyKnowsWhatIsAbove(t *testing.T) {
+	sources(t, func(path string, file *ast.File) {
+		pkg := strings.TrimPrefix(filepath.ToSlash(filepath.Dir(path)), "../")
+		if floor, _ := floorOf(pkg); floor < 0 {
+			if !strings.HasPrefix(pkg, "internal/") && pkg != "e2e" && pkg != "endure" {
+				t.Errorf("%s stands on no floor", pkg)
+			}
+			return
+		}
+		for _, imported := range file.Imports {
+			other, ours := strings.CutPrefix(strings.Trim(imported.Path.Value, `"`), "unhurriedbench/")
+			if ours && !mayKnow(pkg, other) {
+				t.Errorf("%s imports %s", path, other)
+			}
+		}
+	}, "../archive", "../cmd", "../demo", "../internal", "../reading", "../store", "../teach", "../web")
+	for _, tt := range []struct {
+		pkg, other string
+		may        bool
+	}{
+		{"web/bench", "web/board", false}, {"web/bench", "web/music", true}, {"teach", "web/site", false}, {"store", "core/score", true},
+		{"core/score", "core/count", true}, {"reading", "teach", false}, {"web", "web/bench", true}, {"web/music", "web/outbox", false}, {"store", "internal/testdb", false},
+	} {
+		if got := mayKnow(tt.pkg, tt.other); got != tt.may {
+			t.Errorf("%s may know %s: %v", tt.pkg, tt.other, got)
+		}
+	}
+}
+
+// What teaches draws no pages and answers no requests.
+func TestTeachingKnowsNothingOfPages(t *testing.T) {
+	sources(t, func(path string, file *ast.File) {
+		for _, imported := range file.Imports {
+			if name := strings.Trim(imported.Path.Value, `"`); name == "net/http" || strings.HasSuffix(name, "/template") || name == "database/sql" {
+				t.Errorf("%s imports %s", path, name)
+			}
+		}
+	}, "../teach")
 }

@@ -15,12 +15,6 @@ import (
 //go:embed templates/*.html
 var Templates embed.FS
 
-// handlers answer for this room.
-type handlers struct {
-	*site.Site
-	Recordings music.Recordings
-}
-
 // Routes adds the routes of this room.
 func Routes(r chi.Router, of *site.Site, recordings music.Recordings) {
 	s := &handlers{of, recordings}

@@ -14,9 +14,6 @@ import (
 //go:embed templates/*.html
 var Templates embed.FS
 
-// handlers answer for this room.
-type handlers struct{ *site.Site }
-
 // Routes adds the routes of this room.
 func Routes(r chi.Router, of *site.Site) {
 	s := &handlers{of}

@@ -1,0 +1,8 @@
+package account
+
+import (
+	"unhurriedbench/web/site"
+)
+
+// handlers answer for this room.
+type handlers struct{ *site.Site }

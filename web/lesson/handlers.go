@@ -1,0 +1,12 @@
+package lesson
+
+import (
+	"unhurriedbench/web/music"
+	"unhurriedbench/web/site"
+)
+
+// handlers answer for this room.
+type handlers struct {
+	*site.Site
+	Recordings music.Recordings
+}
