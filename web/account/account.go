@@ -21,20 +21,20 @@ type accountView struct {
 	Backups    string // what is to be said of them
 }
 
-func (s *handlers) account(w http.ResponseWriter, r *http.Request) {
-	s.showAccount(w, r, http.StatusOK, "")
+func (s *handlers) account(w http.ResponseWriter, r *http.Request) error {
+	return s.showAccount(w, r, http.StatusOK, "")
 }
 
-func (s *handlers) showAccount(w http.ResponseWriter, r *http.Request, status int, problem string) {
+func (s *handlers) showAccount(w http.ResponseWriter, r *http.Request, status int, problem string) error {
 	v := accountView{
 		Teacher: site.ActorOf(r).Teacher, Shared: s.Sessions.GetBool(r.Context(), site.OnSharedComputer), Problem: problem,
 		Link: s.Sessions.PopString(r.Context(), handedOver), Backups: s.BackupWords(),
 	}
 	if err := s.fillAccount(r.Context(), &v); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, status, "account", "Your account", v)
+	return nil
 }
 
 // fillAccount finds what the page shows of the installation.
@@ -51,7 +51,7 @@ func (s *handlers) fillAccount(ctx context.Context, v *accountView) error {
 }
 
 // changePassword asks for the present password, and ends all other sessions.
-func (s *handlers) changePassword(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) changePassword(w http.ResponseWriter, r *http.Request) error {
 	t := site.ActorOf(r).Teacher
 	wanted := r.FormValue("password")
 	problem := site.UnfitPassword(wanted, t)
@@ -67,34 +67,31 @@ func (s *handlers) changePassword(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	if problem != "" {
-		s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	t, err := s.Store.SetPassword(r.Context(), t.ID, t.ID, wanted)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
-	s.stay(w, r, t, "The password is changed. Everywhere else you are signed out.")
+	return s.stay(w, r, t, "The password is changed. Everywhere else you are signed out.")
 }
 
 // endSessions signs the teacher out everywhere but here.
-func (s *handlers) endSessions(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) endSessions(w http.ResponseWriter, r *http.Request) error {
 	t, err := s.Store.EndSessions(r.Context(), site.ActorOf(r).Teacher.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
-	s.stay(w, r, t, "You are signed out everywhere but here.")
+	return s.stay(w, r, t, "You are signed out everywhere but here.")
 }
 
 // stay goes on in this session, under a token of its own, when all others have ended.
-func (s *handlers) stay(w http.ResponseWriter, r *http.Request, t store.Teacher, said string) {
+func (s *handlers) stay(w http.ResponseWriter, r *http.Request, t store.Teacher, said string) error {
 	if err := s.Sessions.RenewToken(r.Context()); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Sessions.Put(r.Context(), site.SessionNumber, t.Sessions)
 	s.Flash(r, said)
 	http.Redirect(w, r, "/account", http.StatusSeeOther)
+	return nil
 }

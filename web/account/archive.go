@@ -15,41 +15,39 @@ import (
 )
 
 // takeArchive sends everything the teacher owns as one file.
-func (s *handlers) takeArchive(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) takeArchive(w http.ResponseWriter, r *http.Request) error {
 	everything, err := site.ClassOf(r).Everything(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	var b bytes.Buffer
 	if err := archive.Write(&b, everything); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	w.Header().Set("Content-Type", "application/zip")
 	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="unhurried-bench-%s.zip"`, time.Now().Format(time.DateOnly)))
 	_, _ = b.WriteTo(w) // the reader has gone when this fails
+	return nil
 }
 
 // bringArchive adds what is in such a file.
-func (s *handlers) bringArchive(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) bringArchive(w http.ResponseWriter, r *http.Request) error {
 	everything, err := readArchive(r)
 	var problem archive.Problem
 	if errors.As(err, &problem) {
-		s.showAccount(w, r, http.StatusUnprocessableEntity, "Nothing was brought in. "+problem.Error())
-		return
+		return s.showAccount(w, r, http.StatusUnprocessableEntity, "Nothing was brought in. "+problem.Error())
 	}
 	var brought store.Brought
 	if err == nil {
 		brought, err = site.ClassOf(r).BringIn(r.Context(), everything)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("Brought in: %d books with %d exercises, %d sections with %d students, %d tries.",
 		brought.Books, brought.Exercises, brought.Sections, brought.Students, brought.Tries))
 	http.Redirect(w, r, "/account", http.StatusSeeOther)
+	return nil
 }
 
 // readArchive reads the file of the form, and whether its settings are some that there are.

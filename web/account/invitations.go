@@ -15,30 +15,30 @@ import (
 const handedOver = "link"
 
 // invite makes a link for a new teacher.
-func (s *handlers) invite(w http.ResponseWriter, r *http.Request) {
-	s.handOver(w, r, func() (string, error) { return s.Store.Invite(r.Context(), site.ActorOf(r).Teacher.ID) })
+func (s *handlers) invite(w http.ResponseWriter, r *http.Request) error {
+	return s.handOver(w, r, func() (string, error) { return s.Store.Invite(r.Context(), site.ActorOf(r).Teacher.ID) })
 }
 
 // inviteToReset makes a link with which a teacher chooses another password.
-func (s *handlers) inviteToReset(w http.ResponseWriter, r *http.Request) {
-	s.handOver(w, r, func() (string, error) {
+func (s *handlers) inviteToReset(w http.ResponseWriter, r *http.Request) error {
+	return s.handOver(w, r, func() (string, error) {
 		return s.Store.InviteToReset(r.Context(), site.ActorOf(r).Teacher.ID, site.ID[store.TeacherID](r))
 	})
 }
 
 // handOver shows the owner a link; for anybody else there is none.
-func (s *handlers) handOver(w http.ResponseWriter, r *http.Request, made func() (string, error)) {
+func (s *handlers) handOver(w http.ResponseWriter, r *http.Request, made func() (string, error)) error {
 	if !site.ActorOf(r).Teacher.Owner {
 		s.NotFound(w, r)
-		return
+		return nil
 	}
 	link, err := made()
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Sessions.Put(r.Context(), handedOver, s.BaseAddress(r)+"/join/"+link)
 	http.Redirect(w, r, "/account", http.StatusSeeOther)
+	return nil
 }
 
 // joining is the page a link leads to.
@@ -48,35 +48,33 @@ type joining struct {
 	Account account // that is typed
 }
 
-func (s *handlers) joinPage(w http.ResponseWriter, r *http.Request) {
-	if j, ok := s.invited(w, r); ok {
+func (s *handlers) joinPage(w http.ResponseWriter, r *http.Request) error {
+	j, open, err := s.invited(w, r)
+	if err == nil && open {
 		s.Page(w, r, http.StatusOK, "join", "Welcome", j)
 	}
+	return err
 }
 
 // invited finds what the link of a request is for, or says that it is none.
-func (s *handlers) invited(w http.ResponseWriter, r *http.Request) (joining, bool) {
-	j := joining{Link: chi.URLParam(r, "link")}
+func (s *handlers) invited(w http.ResponseWriter, r *http.Request) (j joining, open bool, err error) {
+	j = joining{Link: chi.URLParam(r, "link")}
 	found, err := s.Store.Invitation(r.Context(), j.Link)
 	if errors.Is(err, store.ErrNotFound) {
 		s.Render(w, http.StatusNotFound, "message", "layout", site.LayoutData{Title: "Used, or too old", Content: site.Message{
 			Heading: "This link is used, or too old", Text: "Ask whoever gave it to you for another. A link is good once, and for a week.",
 		}})
-		return j, false
-	}
-	if err != nil {
-		s.Failed(w, r, err)
-		return j, false
+		return j, false, nil
 	}
 	j.For = found
-	return j, true
+	return j, err == nil, err
 }
 
 // join makes the account, or changes the password, that the link is for.
-func (s *handlers) join(w http.ResponseWriter, r *http.Request) {
-	j, ok := s.invited(w, r)
-	if !ok {
-		return
+func (s *handlers) join(w http.ResponseWriter, r *http.Request) error {
+	j, open, err := s.invited(w, r)
+	if err != nil || !open {
+		return err
 	}
 	password := r.FormValue("password")
 	t := store.Teacher{ID: j.For.Teacher, Name: j.For.Name, Email: j.For.Email}
@@ -94,14 +92,13 @@ func (s *handlers) join(w http.ResponseWriter, r *http.Request) {
 		}
 		switch {
 		case err == nil:
-			s.enter(w, r, t)
-			return
+			return s.enter(w, r, t)
 		case errors.Is(err, store.ErrTaken):
 			j.Account.Problem = "There is an account with this address already. Sign in with it, or choose another address."
 		default:
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 	}
 	s.Page(w, r, http.StatusUnprocessableEntity, "join", "Welcome", j)
+	return nil
 }

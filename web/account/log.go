@@ -20,22 +20,21 @@ type deedLine struct {
 // owner, to accounts.
 type logView struct{ Own, Accounts []deedLine }
 
-func (s *handlers) deeds(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) deeds(w http.ResponseWriter, r *http.Request) error {
 	own, err := site.ClassOf(r).Deeds(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v := logView{Own: deedLines(own)}
 	if site.ActorOf(r).Teacher.Owner {
 		accounts, err := s.Store.AccountDeeds(r.Context())
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		v.Accounts = deedLines(accounts)
 	}
 	s.Page(w, r, http.StatusOK, "log", "Who did what", v)
+	return nil
 }
 
 func deedLines(list []store.Logged) []deedLine {

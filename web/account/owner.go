@@ -10,7 +10,7 @@ import (
 
 // removeTeacher takes an account away: one's own, with the password, or, by the owner,
 // another's.
-func (s *handlers) removeTeacher(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) removeTeacher(w http.ResponseWriter, r *http.Request) error {
 	ctx, me, id := r.Context(), site.ActorOf(r).Teacher, site.ID[store.TeacherID](r)
 	problem := ""
 	switch {
@@ -24,81 +24,75 @@ func (s *handlers) removeTeacher(w http.ResponseWriter, r *http.Request) {
 		problem = "Nothing was taken away: tick the box beside the button to say that the account may go."
 	}
 	if problem != "" {
-		s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	err := s.Store.RemoveTeacher(ctx, me.ID, id)
 	if errors.Is(err, store.ErrNotFound) && id == me.ID {
-		s.showAccount(w, r, http.StatusUnprocessableEntity, "You look after this installation. Hand it over to a colleague first; then your account can go.")
-		return
+		return s.showAccount(w, r, http.StatusUnprocessableEntity, "You look after this installation. Hand it over to a colleague first; then your account can go.")
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if id != me.ID {
 		s.Flash(r, "The account is taken away. For 30 days you can put it back; then it is erased with all that is in it.")
 		http.Redirect(w, r, "/account", http.StatusSeeOther)
-		return
+		return nil
 	}
 	if err := s.Sessions.Destroy(ctx); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Render(w, http.StatusOK, "message", "layout", site.LayoutData{Title: "Your account is taken away", Content: site.Message{Heading: "Your account is taken away",
 		Text: "Your books, sections and students are erased after 30 days. Until then whoever looks after this installation can put your account back, or erase it at once. " + s.BackupWords()}})
+	return nil
 }
 
 // asOwner does what the owner alone may, says so, and shows the account page again.
-func (s *handlers) asOwner(w http.ResponseWriter, r *http.Request, did string, do func(owner store.TeacherID) error) {
+func (s *handlers) asOwner(w http.ResponseWriter, r *http.Request, did string, do func(owner store.TeacherID) error) error {
 	if err := do(site.ActorOf(r).Teacher.ID); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, did)
 	http.Redirect(w, r, "/account", http.StatusSeeOther)
+	return nil
 }
 
-func (s *handlers) putTeacherBack(w http.ResponseWriter, r *http.Request) {
-	s.asOwner(w, r, "The account is back, with all that was in it.", func(owner store.TeacherID) error {
+func (s *handlers) putTeacherBack(w http.ResponseWriter, r *http.Request) error {
+	return s.asOwner(w, r, "The account is back, with all that was in it.", func(owner store.TeacherID) error {
 		return s.Store.PutTeacherBack(r.Context(), owner, site.ID[store.TeacherID](r))
 	})
 }
 
 // eraseTeacher deletes for good an account that was taken away.
-func (s *handlers) eraseTeacher(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) eraseTeacher(w http.ResponseWriter, r *http.Request) error {
 	if site.Text(r, "sure") != "yes" {
-		s.showAccount(w, r, http.StatusUnprocessableEntity, site.NotErased)
-		return
+		return s.showAccount(w, r, http.StatusUnprocessableEntity, site.NotErased)
 	}
-	s.asOwner(w, r, "The account is erased, with all that was in it. "+s.BackupWords(), func(owner store.TeacherID) error {
+	return s.asOwner(w, r, "The account is erased, with all that was in it. "+s.BackupWords(), func(owner store.TeacherID) error {
 		return s.Store.EraseTeacher(r.Context(), owner, site.ID[store.TeacherID](r))
 	})
 }
 
 // handInstallationOver makes another teacher the owner.
-func (s *handlers) handInstallationOver(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) handInstallationOver(w http.ResponseWriter, r *http.Request) error {
 	if site.Text(r, "sure") != "yes" {
-		s.showAccount(w, r, http.StatusUnprocessableEntity, "Nothing was handed over: tick the box to say that your colleague looks after this installation from now on.")
-		return
+		return s.showAccount(w, r, http.StatusUnprocessableEntity, "Nothing was handed over: tick the box to say that your colleague looks after this installation from now on.")
 	}
-	s.asOwner(w, r, "Your colleague looks after this installation now.", func(owner store.TeacherID) error {
+	return s.asOwner(w, r, "Your colleague looks after this installation now.", func(owner store.TeacherID) error {
 		return s.Store.HandOver(r.Context(), owner, site.ID[store.TeacherID](r))
 	})
 }
 
 // keepHouse keeps the owner's limits.
-func (s *handlers) keepHouse(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepHouse(w http.ResponseWriter, r *http.Request) error {
 	if !site.ActorOf(r).Teacher.Owner {
 		s.NotFound(w, r)
-		return
+		return nil
 	}
 	var f houseForm
 	if problem := site.First(s.Forms.Read(r, &f)); problem != "" {
-		s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
 	}
-	s.asOwner(w, r, "The limits are kept.", func(owner store.TeacherID) error {
+	return s.asOwner(w, r, "The limits are kept.", func(owner store.TeacherID) error {
 		return s.Store.KeepHouse(r.Context(), owner, store.House{LongestDays: f.LongestDays, IdleDays: f.IdleDays, IdleMinutes: f.IdleMinutes, RetainMonths: *f.RetainMonths})
 	})
 }

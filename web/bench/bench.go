@@ -206,15 +206,14 @@ func (v benchView) Fingered() bool {
 // Ladder is the tempos there are from the one at hand, slowest first.
 func (v benchView) Ladder() []int { return routine.Ladder(v.Tempo) }
 
-func (s *handlers) bench(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) bench(w http.ResponseWriter, r *http.Request) error {
 	v, err := loadBench(r.Context(), site.ClassOf(r), askOf(r))
 	if err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
 	if to := v.givenElsewhere(r); to != "" {
 		http.Redirect(w, r, to, http.StatusSeeOther)
-		return
+		return nil
 	}
 	s.RememberBench(r, v.Here())
 	kept := "HX-Push-Url"
@@ -233,6 +232,7 @@ func (s *handlers) bench(w http.ResponseWriter, r *http.Request) {
 	default:
 		s.Page(w, r, http.StatusOK, "bench", v.Title(), v)
 	}
+	return nil
 }
 
 // beyondLine tells of notes that have no fingering, in a sentence.

@@ -24,21 +24,21 @@ type byHand struct {
 type field struct{ Name, Value string }
 
 // showByHand shows the Bench after a change by hand, with the way back.
-func (s *handlers) showByHand(w http.ResponseWriter, r *http.Request, ask teach.Request, did byHand) {
+func (s *handlers) showByHand(w http.ResponseWriter, r *http.Request, ask teach.Request, did byHand) error {
 	v, err := loadBench(r.Context(), site.ClassOf(r), ask)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if !site.IsHTMX(r) {
 		s.Flash(r, did.Words)
 		http.Redirect(w, r, v.Here(), http.StatusSeeOther)
-		return
+		return nil
 	}
 	v.Did, v.Swapped = did, true
 	s.RememberBench(r, v.Here())
 	w.Header().Set("HX-Replace-Url", v.Here())
 	s.Fragment(w, "bench", "bench", v)
+	return nil
 }
 
 // pencilForm is a mark over a note, or one to be rubbed out.
@@ -75,7 +75,7 @@ func strikeInto(r *http.Request) {
 
 // pencil writes a teacher's mark over a note of the part at hand, strikes an alert out, or
 // rubs either out again.
-func (s *handlers) pencil(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) pencil(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, ask := r.Context(), site.ClassOf(r), askOf(r)
 	ask.Line = "" // marks belong to the exercise
 	var form pencilForm
@@ -83,8 +83,7 @@ func (s *handlers) pencil(w http.ResponseWriter, r *http.Request) {
 	problems := s.Forms.Read(r, &form)
 	v, err := loadBench(ctx, desk, ask)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	at := score.Place{Measure: form.Measure, Event: form.Event}
 	if len(problems) == 0 && !v.Report.Holds(at) {
@@ -95,7 +94,7 @@ func (s *handlers) pencil(w http.ResponseWriter, r *http.Request) {
 	}
 	if len(problems) > 0 {
 		s.refuseMark(w, r, v.Choice, problems[0])
-		return
+		return nil
 	}
 	p := breakdown.Pencil{Kind: breakdown.PencilKind(form.Kind), Word: form.Word}
 	event := v.Report.Part.At(at)
@@ -121,10 +120,9 @@ func (s *handlers) pencil(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
-	s.showByHand(w, r, ask, did)
+	return s.showByHand(w, r, ask, did)
 }
 
 // pencilWords says what a mark is and where.

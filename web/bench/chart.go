@@ -16,6 +16,7 @@ import (
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
+	"unhurriedbench/store"
 	"unhurriedbench/teach"
 	"unhurriedbench/web/music"
 	"unhurriedbench/web/site"
@@ -69,31 +70,25 @@ type notedWay struct {
 func (w chartWay) InOctaves() string { return teach.InOctaves(len(w.Alike)) }
 
 // charted finds the instrument of a chart as the teacher's students have it, with how it
-// is taught, or answers that there is none.
-func (s *handlers) charted(w http.ResponseWriter, r *http.Request) (instrument.Instrument, teach.Settings, bool) {
+// is taught. The error is store.ErrNotFound where there is none.
+func charted(r *http.Request) (instrument.Instrument, teach.Settings, error) {
 	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
 	if !ok {
-		s.NotFound(w, r)
-		return target, teach.Settings{}, false
+		return target, teach.Settings{}, fmt.Errorf("find the instrument: %w", store.ErrNotFound)
 	}
 	kept, err := teach.LoadSettings(r.Context(), site.ClassOf(r))
-	if err != nil {
-		s.Failed(w, r, err)
-		return target, kept, false
-	}
-	return kept.Instrument(target), kept, true
+	return kept.Instrument(target), kept, err
 }
 
-func (s *handlers) chart(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) chart(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	target, kept, ok := s.charted(w, r)
-	if !ok {
-		return
+	target, kept, err := charted(r)
+	if err != nil {
+		return err
 	}
 	wanted, err := desk.Preferred(ctx, target.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v := chartView{Instrument: target, Instruments: instrument.All(), Kind: kept.Kinds[target.ID]}
 	notes := finger.Chart(target)
@@ -108,6 +103,7 @@ func (s *handlers) chart(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	s.Page(w, r, http.StatusOK, "chart", target.Title()+" fingerings", v)
+	return nil
 }
 
 // chartSheet writes every note of an instrument on its staff, a few to a measure so
@@ -154,16 +150,15 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p teach.
 // prefer keeps the fingering a teacher wants for a note, or for that note in several
 // octaves; "" is the usual way. One that a note does not have changes nothing. The next
 // page says what is taught now, and takes it back.
-func (s *handlers) prefer(w http.ResponseWriter, r *http.Request) {
-	target, kept, ok := s.charted(w, r)
-	if !ok {
-		return
+func (s *handlers) prefer(w http.ResponseWriter, r *http.Request) error {
+	target, kept, err := charted(r)
+	if err != nil {
+		return err
 	}
 	ctx, desk := r.Context(), site.ClassOf(r)
 	before, err := desk.Preferred(ctx, target.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	asked := notedWays(r)
 	var changed []finger.ChartNote
@@ -175,8 +170,7 @@ func (s *handlers) prefer(w http.ResponseWriter, r *http.Request) {
 			continue
 		}
 		if err := desk.Prefer(ctx, target.ID, note, asked[k].Text); err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		changed = append(changed, n)
 		undo.Add("note", strconv.Itoa(note))
@@ -191,6 +185,7 @@ func (s *handlers) prefer(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	http.Redirect(w, r, place, http.StatusSeeOther)
+	return nil
 }
 
 // notedWays reads the pairs of note and fingering of a form.
@@ -221,10 +216,10 @@ func taughtNow(target instrument.Instrument, words finger.Words, notes []finger.
 
 // near answers, for keys that sound no note of the chart, which notes they nearly
 // sound and what is wanting, as a sentence.
-func (s *handlers) near(w http.ResponseWriter, r *http.Request) {
-	target, kept, ok := s.charted(w, r)
-	if !ok {
-		return
+func (s *handlers) near(w http.ResponseWriter, r *http.Request) error {
+	target, kept, err := charted(r)
+	if err != nil {
+		return err
 	}
 	var pressed uint64
 	for key := range strings.SplitSeq(r.FormValue("keys"), " ") {
@@ -234,6 +229,7 @@ func (s *handlers) near(w http.ResponseWriter, r *http.Request) {
 	}
 	w.Header().Set("Content-Type", "text/plain; charset=utf-8")
 	_, _ = io.WriteString(w, nearInWords(target, kept.Preferences.FingerWords().Nearest(target, pressed))) // the reader has gone when this fails
+	return nil
 }
 
 // nearInWords is "Closest: A, space 2: add the E flat key.", or "" where nothing is near.
@@ -276,20 +272,20 @@ func writtenNames(spellings []score.Pitch) string {
 
 // keepKind keeps what the teacher says of an instrument; a kind it does not come in
 // changes nothing.
-func (s *handlers) keepKind(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepKind(w http.ResponseWriter, r *http.Request) error {
 	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
 	if !ok {
 		s.NotFound(w, r)
-		return
+		return nil
 	}
 	if wanted := site.Text(r, "kind"); target.Kinds.Comes(wanted) {
 		if err := site.ClassOf(r).KeepKind(r.Context(), target.ID, wanted); err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		s.Flash(r, kindNow(target, wanted))
 	}
 	http.Redirect(w, r, "/fingerings/"+target.ID, http.StatusSeeOther)
+	return nil
 }
 
 // kindNow says what an instrument is from now on, and for whom.

@@ -61,7 +61,7 @@ type passage struct {
 	From, To int
 }
 
-func (s *handlers) compare(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) compare(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	v := compareView{
 		A: passage{store.ExerciseID(site.Number(r, "a")), int(site.Number(r, "a-from")), int(site.Number(r, "a-to"))},
@@ -69,16 +69,14 @@ func (s *handlers) compare(w http.ResponseWriter, r *http.Request) {
 	}
 	var err error
 	if v.Exercises, err = desk.Exercises(ctx); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if v.A.Exercise == 0 || v.B.Exercise == 0 {
 		if v.Proposed, err = s.propose(ctx, desk, v.Exercises); err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		s.Page(w, r, http.StatusOK, "compare", "Same or different", v)
-		return
+		return nil
 	}
 	a, problemA, errA := s.measures(r, v.A)
 	b, problemB, errB := s.measures(r, v.B)
@@ -86,19 +84,18 @@ func (s *handlers) compare(w http.ResponseWriter, r *http.Request) {
 		if errA == nil {
 			errA = errB
 		}
-		s.Failed(w, r, errA)
-		return
+		return errA
 	}
 	if v.Problem = problemA + problemB; v.Problem == "" {
 		kept, err := desk.Settings(ctx)
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		result := count.Compare(a, b, count.Options{SlowBeat: teach.PreferencesOf(kept).SlowBeat})
 		v.Result = &result
 	}
 	s.Page(w, r, http.StatusOK, "compare", "Same or different", v)
+	return nil
 }
 
 // measures takes a passage out of its exercise, or says what is wrong with it.

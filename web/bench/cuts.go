@@ -36,15 +36,14 @@ func (*cutForm) Sentences() map[string]string {
 // cutPieces changes the pieces of an exercise: cuts them in another way, moves the ends of
 // the one at hand, divides or joins it, or adds one. The log keeps the measures it was made
 // with.
-func (s *handlers) cutPieces(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) cutPieces(w http.ResponseWriter, r *http.Request) error {
 	desk, ask := site.ClassOf(r), askOf(r)
 	ask.Line = ""
 	var form cutForm
 	problems := s.Forms.Read(r, &form)
 	v, err := loadBench(r.Context(), site.ClassOf(r), ask)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	var list []breakdown.HandPiece
 	at, said := v.Key, ""
@@ -59,18 +58,17 @@ func (s *handlers) cutPieces(w http.ResponseWriter, r *http.Request) {
 	}
 	if len(problems) > 0 {
 		s.refuseMark(w, r, v.Choice, problems[0])
-		return
+		return nil
 	}
 	before, err := json.Marshal(v.Options.Pieces)
 	if err == nil {
 		err = desk.CutByHand(r.Context(), v.Exercise.ID, list)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	ask.Piece = at.String()
-	s.showByHand(w, r, ask, byHand{Words: said, Action: "pieces", Undo: []field{{"do", "restore"}, {"kept", string(before)}}})
+	return s.showByHand(w, r, ask, byHand{Words: said, Action: "pieces", Undo: []field{{"do", "restore"}, {"kept", string(before)}}})
 }
 
 // cut works a change out: the pieces after it, none for the program's own, the piece at hand

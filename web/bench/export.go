@@ -13,33 +13,29 @@ import (
 )
 
 // exportExercise sends an instrument's part as a file.
-func (s *handlers) exportExercise(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) exportExercise(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	x, err := desk.ExerciseByID(ctx, site.ID[store.ExerciseID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	target, ok := instrument.ByID(site.Text(r, "instrument"))
 	if !ok {
 		s.NotFound(w, r)
-		return
+		return nil
 	}
 	kept, err := teach.LoadSettings(ctx, desk)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	target = kept.Instrument(target)
 	part, err := s.Reader.Part(ctx, desk, x, target.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	placed, err := desk.Placed(ctx, x, target)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	made := instrument.Make(part.Source, part.WrittenFor, target, placed).Part
 	out := score.Score{
@@ -48,8 +44,7 @@ func (s *handlers) exportExercise(w http.ResponseWriter, r *http.Request) {
 	if site.Text(r, "line") != "" {
 		v, err := loadBench(ctx, desk, askOf(r))
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		if v.InDrill() {
 			out.Title, out.Parts = v.LineTitle()+" "+x.Title, []score.Part{v.Report.Part}
@@ -63,17 +58,17 @@ func (s *handlers) exportExercise(w http.ResponseWriter, r *http.Request) {
 	if errors.As(err, &unsaid) {
 		s.Render(w, http.StatusUnprocessableEntity, "message", "layout", site.LayoutData{Title: "Not counted", Teacher: site.ActorOf(r).Teacher,
 			Content: site.Message{Heading: "This cannot be counted and named in two lines", Text: unsaid.Error()}})
-		return
+		return nil
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if data == nil {
 		s.NotFound(w, r)
-		return
+		return nil
 	}
 	w.Header().Set("Content-Type", kind)
 	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%s"`, site.FileName(x.Number, out.Title, target.ID)+ending))
 	_, _ = w.Write(data) // the reader has gone when this fails
+	return nil
 }

@@ -48,7 +48,7 @@ type firstNote struct {
 
 // firstNotes answers with the first note of the piece at hand for every instrument that is
 // played in the section.
-func (s *handlers) firstNotes(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) firstNotes(w http.ResponseWriter, r *http.Request) error {
 	list := []firstNote{}
 	_, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), teach.Choice.Plays, func(at teach.Choice, tab teach.InstrumentTab, x teach.Explained, _ teach.Settings) {
 		piece := x.Report.Pieces[0]
@@ -68,8 +68,8 @@ func (s *handlers) firstNotes(w http.ResponseWriter, r *http.Request) {
 		list = append(list, first)
 	})
 	if err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
 	s.JSON(w, r, list)
+	return nil
 }

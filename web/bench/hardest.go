@@ -67,13 +67,13 @@ type gradedPart struct {
 	Percent int
 }
 
-func (s *handlers) hardest(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) hardest(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.hardestView(r)
 	if err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "hardest", fmt.Sprintf("Who has it hardest: %d · %s", v.Exercise.Number, v.Exercise.Title), v)
+	return nil
 }
 
 func (s *handlers) hardestView(r *http.Request) (hardestView, error) {

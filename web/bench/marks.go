@@ -18,11 +18,10 @@ import (
 
 // addAttempt logs a try and shows where the student stands now. It reads no music. A
 // mark from a page that has been overtaken is asked about before it counts.
-func (s *handlers) addAttempt(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) addAttempt(w http.ResponseWriter, r *http.Request) error {
 	c, err := teach.Choose(r.Context(), site.ClassOf(r), askOf(r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	steps := c.Routine()
 	try, problem := readTry(r, c, steps)
@@ -31,41 +30,35 @@ func (s *handlers) addAttempt(w http.ResponseWriter, r *http.Request) {
 	}
 	if problem != "" {
 		s.refuseMark(w, r, c, problem)
-		return
+		return nil
 	}
 	desk, press := site.ClassOf(r), site.PressOf(r)
 	did := markNews{Did: fmt.Sprintf("%s, %s: %s.", steps.Word(try.Stage), c.Key.Words(), resultWords(try)), Marked: true}
 	_, again, err := desk.Pressed(r.Context(), press)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if again { // its answer had not arrived
-		s.answerMark(w, r, c, did)
-		return
+		return s.answerMark(w, r, c, did)
 	}
 	standings, err := desk.ExerciseStandings(r.Context(), c.Exercise.ID, c.Section.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if state := standings[store.Task{Student: c.Student.ID, Exercise: c.Exercise.ID}].State(steps, c.Key); overtaken(r, state, try.Stage) {
 		now, err := teach.LoadWork(r.Context(), site.ClassOf(r), c)
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
-		s.answer(w, r, now, markNews{Ask: &askedMark{Try: try, Words: atBench(now).overtakenWords(try)}})
-		return
+		return s.answer(w, r, now, markNews{Ask: &askedMark{Try: try, Words: atBench(now).overtakenWords(try)}})
 	}
 	err = desk.AddPressed(r.Context(), press, store.Attempt{
 		StudentID: c.Student.ID, ExerciseID: c.Exercise.ID, Piece: c.Key, Try: try, Tempo: c.Ask.Tempo,
 	})
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
-	s.answerMark(w, r, c, did)
+	return s.answerMark(w, r, c, did)
 }
 
 // readTry reads the mark that was pressed, or says what is wrong with it.
@@ -124,38 +117,33 @@ func resultWords(try routine.Try) string {
 // everybodyClean logs a clean try at the stage and piece on the screen for the whole
 // section, but for those who are left out, who have gone on past the stage, or whose
 // own part has no such piece.
-func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	c, err := teach.Choose(ctx, desk, askOf(r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	try := routine.Try{Stage: routine.Stage(c.Ask.Stage), Clean: true}
 	steps := c.Routine()
 	if _, ok := breakdown.ParsePieceKey(c.Ask.Piece); !ok || !steps.Has(try.Stage) {
 		s.refuseMark(w, r, c, site.MarkGone)
-		return
+		return nil
 	}
 	press := site.PressOf(r)
 	batch, again, err := desk.Pressed(ctx, press)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if again { // its answer had not arrived
-		s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: marked for everybody.", steps.Word(try.Stage), c.Key.Words()), Batch: batch})
-		return
+		return s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: marked for everybody.", steps.Word(try.Stage), c.Key.Words()), Batch: batch})
 	}
 	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	own, err := desk.OwnOutlines(ctx)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	var list []store.Attempt
 	past, without, otherwise := 0, 0, 0
@@ -176,12 +164,11 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) {
 	}
 	if len(list) == 0 {
 		s.refuseMark(w, r, c, "There is nobody to mark: everybody here is left out, or past this stage.")
-		return
+		return nil
 	}
 	batch, err = desk.AddTogether(ctx, press, list...)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	did := []string{fmt.Sprintf("%s, %s: %s clean.", steps.Word(try.Stage), c.Key.Words(), teach.CountStudents(len(list)))}
 	if past > 0 {
@@ -193,7 +180,7 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) {
 	if otherwise > 0 {
 		did = append(did, fmt.Sprintf("%s whose routine has no such stage.", teach.CountStudents(otherwise)))
 	}
-	s.answerMark(w, r, c, markNews{Did: strings.Join(did, " "), Batch: batch})
+	return s.answerMark(w, r, c, markNews{Did: strings.Join(did, " "), Batch: batch})
 }
 
 // markNews is what has just been done, and what there is to say or ask of it.
@@ -212,12 +199,11 @@ type askedMark struct {
 
 // answerMark shows where everybody stands now: in place, or by going back to the bench
 // without a script.
-func (s *handlers) answerMark(w http.ResponseWriter, r *http.Request, c teach.Choice, news markNews) {
+func (s *handlers) answerMark(w http.ResponseWriter, r *http.Request, c teach.Choice, news markNews) error {
 	c.Ask.Stage = ""
 	v, err := teach.LoadWork(r.Context(), site.ClassOf(r), c)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if news.Batch == 0 {
 		v.Tempo = v.State.NextTempo(v.Tempo)
@@ -225,10 +211,10 @@ func (s *handlers) answerMark(w http.ResponseWriter, r *http.Request, c teach.Ch
 	if news.Batch != 0 && c.Student.ID == 0 { // nobody has gone on: the stage on the screen stays
 		v.ChooseStage(routine.Stage(site.Text(r, "stage")))
 	}
-	s.answer(w, r, v, news)
+	return s.answer(w, r, v, news)
 }
 
-func (s *handlers) answer(w http.ResponseWriter, r *http.Request, done teach.Work, news markNews) {
+func (s *handlers) answer(w http.ResponseWriter, r *http.Request, done teach.Work, news markNews) error {
 	v := atBench(done)
 	if !site.IsHTMX(r) {
 		if news.Ask != nil {
@@ -240,7 +226,7 @@ func (s *handlers) answer(w http.ResponseWriter, r *http.Request, done teach.Wor
 			s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/batches/%d/undo", news.Batch))
 		}
 		http.Redirect(w, r, fmt.Sprintf("%s&tempo=%d", v.Link("piece", v.Key), v.Tempo), http.StatusSeeOther)
-		return
+		return nil
 	}
 	here := v.here(v.Tempo)
 	s.RememberBench(r, here)
@@ -248,8 +234,7 @@ func (s *handlers) answer(w http.ResponseWriter, r *http.Request, done teach.Wor
 	shown := markedView{benchView: v, News: news}
 	kept, err := site.ClassOf(r).Settings(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	options := teach.PreferencesOf(kept).Options(v.Section)
 	shown.Counting = options.Count
@@ -257,6 +242,7 @@ func (s *handlers) answer(w http.ResponseWriter, r *http.Request, done teach.Wor
 		shown.OneNote = teach.OneNoteFor(v.Students, v.Instrument, options, v.Ask.OneNote)
 	}
 	s.Fragment(w, "bench", "marked", shown)
+	return nil
 }
 
 // markedView is what a mark changes on the Bench.
@@ -275,43 +261,39 @@ func (markedView) Update() bool { return true }
 func (markedView) InDrill() bool { return false }
 
 // undoAttempt takes a try back, by adding to the log, and shows the bench again.
-func (s *handlers) undoAttempt(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) undoAttempt(w http.ResponseWriter, r *http.Request) error {
 	desk := site.ClassOf(r)
 	a, err := desk.UndoAttempt(r.Context(), site.ID[store.AttemptID](r))
 	if err != nil && !errors.Is(err, store.ErrTaken) { // taken back already is what was wanted
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	c, err := teach.Choose(r.Context(), site.ClassOf(r), teach.Request{
 		Exercise: a.ExerciseID, Instrument: site.Text(r, "instrument"), Student: a.StudentID, Tempo: tempoOf(r), Piece: a.Piece.String(),
 	})
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	did := fmt.Sprintf("Taken back: %s, %s, %s.", c.Routine().Word(a.Stage), a.Piece.Words(), resultWords(a.Try))
-	s.answerMark(w, r, c, markNews{Did: did})
+	return s.answerMark(w, r, c, markNews{Did: did})
 }
 
 // undoBatch takes back what was marked together, and shows the bench it was asked from.
-func (s *handlers) undoBatch(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) undoBatch(w http.ResponseWriter, r *http.Request) error {
 	const did = "What was marked for everybody is taken back."
 	err := site.ClassOf(r).UndoTogether(r.Context(), site.ID[store.BatchID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if !site.IsHTMX(r) {
 		s.Flash(r, did)
 		http.Redirect(w, r, cmp.Or(s.LastBench(r), "/"), http.StatusSeeOther)
-		return
+		return nil
 	}
 	ask := askOf(r)
 	ask.Exercise = store.ExerciseID(site.Number(r, "exercise"))
 	c, err := teach.Choose(r.Context(), site.ClassOf(r), ask)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
-	s.answerMark(w, r, c, markNews{Did: did})
+	return s.answerMark(w, r, c, markNews{Did: did})
 }

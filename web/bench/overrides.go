@@ -35,12 +35,11 @@ func (v benchView) ChosenRoutine() string {
 
 // moveStudent puts the piece at hand at a stage for the student at hand, against what the
 // routine would have; it is a row of the log.
-func (s *handlers) moveStudent(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) moveStudent(w http.ResponseWriter, r *http.Request) error {
 	desk := site.ClassOf(r)
 	c, err := teach.Choose(r.Context(), site.ClassOf(r), askOf(r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	steps := c.Routine()
 	to := routine.Try{Stage: routine.Stage(c.Ask.Stage), Moved: true}
@@ -48,37 +47,35 @@ func (s *handlers) moveStudent(w http.ResponseWriter, r *http.Request) {
 	switch {
 	case c.Student.ID == 0:
 		s.refuseMark(w, r, c, "Nobody is chosen. Tap a name under “Who is trying?”.")
-		return
+		return nil
 	case steps.Index(to.Stage) < 0 || !ok || !slices.Contains(c.Keys, key):
 		s.refuseMark(w, r, c, site.MarkGone)
-		return
+		return nil
 	}
 	if err := desk.AddPressed(r.Context(), site.PressOf(r), store.Attempt{StudentID: c.Student.ID, ExerciseID: c.Exercise.ID, Piece: key, Try: to, Tempo: c.Ask.Tempo}); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	c.Ask.Stage = "" // it is shown where it was put
-	s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s is at %s now.", c.Key.Words(), steps.Word(to.Stage)), Marked: true})
+	return s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s is at %s now.", c.Key.Words(), steps.Word(to.Stage)), Marked: true})
 }
 
 // keepRule settles how a student goes on and back, whatever their routine says.
-func (s *handlers) keepRule(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepRule(w http.ResponseWriter, r *http.Request) error {
 	desk, id := site.ClassOf(r), site.ID[store.StudentID](r)
 	student, err := desk.StudentByID(r.Context(), id)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	var f ruleForm
 	if problem := site.First(s.Forms.Read(r, &f)); problem != "" {
 		s.Flash(r, problem)
 	} else if err := desk.KeepRule(r.Context(), id, routine.Rule{Clean: f.Clean, Stay: f.Stay}); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	} else {
 		s.Flash(r, ruleSaid(student.FirstName, f))
 	}
 	http.Redirect(w, r, site.BackToBench(r, fmt.Sprintf("/students/%d", id)), http.StatusSeeOther)
+	return nil
 }
 
 // ruleSaid says what was settled.

@@ -12,17 +12,16 @@ import (
 
 // keepFingering takes a way for a note: at its place in this exercise, or wherever
 // this teacher's students meet the note. The Bench shows it at once.
-func (s *handlers) keepFingering(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepFingering(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, ask := r.Context(), site.ClassOf(r), askOf(r)
 	v, err := loadBench(ctx, desk, ask)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	wanted, at := site.Text(r, "fingering"), score.Place{Measure: int(site.Number(r, "measure")), Event: int(site.Number(r, "event"))}
 	if !v.Report.Holds(at) || v.Report.Measures[at.Measure].Events[at.Event].Kind != "note" {
 		http.Error(w, "That note is not there any more. Open the exercise again.", http.StatusUnprocessableEntity)
-		return
+		return nil
 	}
 	pitch, played := v.Report.Part.At(at).Pitch, v.Report.Measures[at.Measure].Events[at.Event].Played
 	if played.Usual == "" && wanted != "" { // none is listed, and the teacher writes one
@@ -30,12 +29,12 @@ func (s *handlers) keepFingering(w http.ResponseWriter, r *http.Request) {
 		if !ok {
 			http.Error(w, fmt.Sprintf("“%s” is no fingering of %s on the %s. The fingering chart shows how they are written.",
 				wanted, name.Spoken(pitch, false), v.Instrument.Name), http.StatusUnprocessableEntity)
-			return
+			return nil
 		}
 		wanted = own.Text
 	} else if played.Usual != "" && !played.Has(wanted) {
 		http.Error(w, "That is no fingering of this note any more. Open the exercise again.", http.StatusUnprocessableEntity)
-		return
+		return nil
 	}
 	if site.Text(r, "scope") == "here" && wanted != "" {
 		err = desk.KeepFingering(ctx, v.Exercise.ID, v.Instrument.ID, at, finger.Spot{Pitch: pitch.MIDI(), Text: wanted})
@@ -49,13 +48,13 @@ func (s *handlers) keepFingering(w http.ResponseWriter, r *http.Request) {
 		v, err = loadBench(ctx, desk, ask)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if site.IsHTMX(r) {
 		v.Swapped = true
 		s.Fragment(w, "bench", "bench", v)
-		return
+		return nil
 	}
 	http.Redirect(w, r, v.Here(), http.StatusSeeOther)
+	return nil
 }

@@ -129,11 +129,10 @@ func (r sheetRecipe) fit() sheetRecipe {
 }
 
 // keepRecipe keeps a recipe under a name, in place of one of that name, or forgets one.
-func (s *handlers) keepRecipe(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepRecipe(w http.ResponseWriter, r *http.Request) error {
 	list, err := ownRecipes(r.Context(), site.ClassOf(r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	wanted, forget := recipeIn(r), site.Text(r, "forget") == "yes"
 	list = slices.DeleteFunc(list, func(known sheetRecipe) bool { return known.Name == wanted.Name })
@@ -142,11 +141,11 @@ func (s *handlers) keepRecipe(w http.ResponseWriter, r *http.Request) {
 	case wanted.Name == "" || utf8.RuneCountInString(wanted.Name) > mostRecipeName:
 		s.Flash(r, fmt.Sprintf("Not kept: give the recipe a name of at most %d letters.", mostRecipeName))
 		http.Redirect(w, r, wanted.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
-		return
+		return nil
 	case len(list) >= mostRecipes:
 		s.Flash(r, fmt.Sprintf("Not kept: there are %d recipes already. Forget one first.", mostRecipes))
 		http.Redirect(w, r, wanted.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
-		return
+		return nil
 	default:
 		list = append(list, wanted)
 	}
@@ -154,22 +153,21 @@ func (s *handlers) keepRecipe(w http.ResponseWriter, r *http.Request) {
 	if len(list) > 0 {
 		text, err := json.Marshal(list)
 		if err != nil {
-			s.Failed(w, r, fmt.Errorf("write the recipes: %w", err))
-			return
+			return fmt.Errorf("write the recipes: %w", err)
 		}
 		kept = string(text)
 	}
 	if err := site.ClassOf(r).KeepSettings(r.Context(), store.Settings{recipesSetting: kept}); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if forget {
 		s.Flash(r, "The recipe "+wanted.Name+" is forgotten.")
 		http.Redirect(w, r, wanted.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
-		return
+		return nil
 	}
 	s.Flash(r, "The recipe "+wanted.Name+" is kept, for every exercise.")
 	http.Redirect(w, r, sheetsAddress(site.Text(r, "back"), url.Values{"recipe": {wanted.key()}}), http.StatusSeeOther)
+	return nil
 }
 
 // spelledOut is an address of sheets with what stands in a recipe.

@@ -150,17 +150,16 @@ func (v benchView) SheetsLink() string {
 // Zip is the address of the same parts as files.
 func (v sheetsView) Zip() string { return v.Here(v.Recipe) + "&as=zip" }
 
-func (s *handlers) sheets(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) sheets(w http.ResponseWriter, r *http.Request) error {
 	if site.Text(r, "as") == "zip" {
-		s.partsAsZip(w, r)
-		return
+		return s.partsAsZip(w, r)
 	}
 	v, err := s.sheetsView(r)
 	if err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "sheets", fmt.Sprintf("Sheets: %d · %s", v.Exercise.Number, v.Exercise.Title), v)
+	return nil
 }
 
 // mostRungs is how many tempos a sheet has room for.
@@ -248,7 +247,7 @@ func rungs(from int) []int {
 
 // partsAsZip sends a MusicXML file of each instrument's part, for those who engrave
 // themselves.
-func (s *handlers) partsAsZip(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) partsAsZip(w http.ResponseWriter, r *http.Request) error {
 	var out bytes.Buffer
 	z := zip.NewWriter(&out)
 	var wrong error
@@ -268,12 +267,12 @@ func (s *handlers) partsAsZip(w http.ResponseWriter, r *http.Request) {
 		err = fmt.Errorf("pack the parts: %w", wrong)
 	}
 	if err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
 	w.Header().Set("Content-Type", "application/zip")
 	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%d-%s-parts.zip"`, c.Exercise.Number, site.ForFile(c.Exercise.Title)))
 	if _, err := out.WriteTo(w); err != nil {
 		s.Log.Error("send the parts", "error", err)
 	}
+	return nil
 }

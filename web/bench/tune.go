@@ -67,13 +67,13 @@ func tuningNote(asked string, present []instrument.Instrument) instrument.PitchC
 	return tunedTo[0]
 }
 
-func (s *handlers) tune(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) tune(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.tuneView(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "tune", "Tune the room", v)
+	return nil
 }
 
 func (s *handlers) tuneView(r *http.Request) (tuneView, error) {

@@ -36,22 +36,20 @@ func (v benchView) OneNoteAsked() string { return v.Ask.OneNote }
 
 // keepLine makes the drill or another line of an exercise an exercise of the same book,
 // with the next number that is free.
-func (s *handlers) keepLine(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepLine(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, ask := r.Context(), site.ClassOf(r), askOf(r)
 	v, err := loadBench(ctx, desk, ask)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if !v.InDrill() {
 		s.Flash(r, "There is nothing here that is worth a line of its own.")
 		http.Redirect(w, r, v.Link("line", ""), http.StatusSeeOther)
-		return
+		return nil
 	}
 	number, err := desk.NextNumber(ctx, v.Exercise.BookID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	title := fmt.Sprintf("%s %d, %s", v.LineTitle(), v.Exercise.Number, v.Instrument.Name)
 	music := score.Score{Title: title, Parts: []score.Part{v.Report.Part}}
@@ -61,9 +59,9 @@ func (s *handlers) keepLine(w http.ResponseWriter, r *http.Request) {
 		err = fmt.Errorf("number %d was taken meanwhile: %w", number, err)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("The %s is exercise %d of %s now, with stages and marks of its own.", v.LineWord(), number, v.Exercise.Book))
 	http.Redirect(w, r, fmt.Sprintf("/bench/%d?instrument=%s", id, v.Instrument.ID), http.StatusSeeOther)
+	return nil
 }

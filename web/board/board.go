@@ -60,13 +60,13 @@ type boardRow struct {
 	Cells      template.HTML
 }
 
-func (s *handlers) board(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) board(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.boardView(r, store.SectionID(site.Number(r, "section")))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "board", "Board", v)
+	return nil
 }
 
 func (s *handlers) boardView(r *http.Request, section store.SectionID) (boardView, error) {

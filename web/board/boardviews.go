@@ -15,17 +15,16 @@ import (
 )
 
 // pulse says what is the newest of a section's log, for a Board that is open elsewhere.
-func (s *handlers) pulse(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) pulse(w http.ResponseWriter, r *http.Request) error {
 	if _, _, err := site.ClassOf(r).ChooseSection(r.Context(), store.SectionID(site.Number(r, "section"))); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	latest, err := site.ClassOf(r).Newest(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.JSON(w, r, map[string]store.AttemptID{"latest": latest})
+	return nil
 }
 
 // heatView says how far a section is with every exercise, stage by stage.
@@ -63,13 +62,13 @@ func heatWords(percent int) string {
 	return "all"
 }
 
-func (s *handlers) heat(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) heat(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.heatView(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "heat", "Board by exercise and stage", v)
+	return nil
 }
 
 func (s *handlers) heatView(r *http.Request) (heatView, error) {
@@ -128,13 +127,13 @@ type weekPlot struct {
 	most         int // tries that fill the height
 }
 
-func (s *handlers) weeks(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) weeks(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.weeksView(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "weeks", "Board week by week", v)
+	return nil
 }
 
 func (s *handlers) weeksView(r *http.Request) (weeksView, error) {

@@ -69,12 +69,11 @@ type gradesView struct {
 // gradesShown is how many students the page shows of a gradebook.
 const gradesShown = 8
 
-func (s *handlers) grades(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) grades(w http.ResponseWriter, r *http.Request) error {
 	v := gradesView{Ways: countings(), Stages: routine.Standard(), ByText: site.Text(r, "by")}
 	var err error
 	if v.BoardAround, err = s.BoardAround(r, "grades"); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v.Rule, v.Problem = readGradeRule(r)
 	if v.ByText == "" {
@@ -82,24 +81,24 @@ func (s *handlers) grades(w http.ResponseWriter, r *http.Request) {
 	}
 	if v.Problem != "" {
 		s.Page(w, r, http.StatusUnprocessableEntity, "grades", "For a gradebook", v)
-		return
+		return nil
 	}
 	rows, err := s.gradebook(r, v.Section.ID, v.Rule)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if site.Text(r, "as") == "csv" {
 		w.Header().Set("Content-Type", "text/csv; charset=utf-8")
 		w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="gradebook-%s.csv"`, v.Rule.By.Format(time.DateOnly)))
 		_, _ = w.Write(table.Write(rows[0], rows[1:])) // the reader has gone when this fails
-		return
+		return nil
 	}
 	v.Head, v.Rows = rows[0], rows[1:]
 	if v.More = len(v.Rows) - gradesShown; v.More > 0 {
 		v.Rows = v.Rows[:gradesShown]
 	}
 	s.Page(w, r, http.StatusOK, "grades", "For a gradebook", v)
+	return nil
 }
 
 // readGradeRule reads the rule, or says what is wrong with it.

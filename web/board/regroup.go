@@ -49,13 +49,13 @@ const largestGroup = 8
 // Sizes lists the sizes that groups may have.
 func (groupsView) Sizes() []int { return teach.UpTo(largestGroup)[1:] }
 
-func (s *handlers) groups(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) groups(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.groupsView(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "groups", "Regroup", v)
+	return nil
 }
 
 func (s *handlers) groupsView(r *http.Request) (groupsView, error) {
@@ -189,17 +189,16 @@ func mostOf(pieces []breakdown.PieceKey) breakdown.PieceKey {
 
 // takeGroup takes a group into the lesson that is planned for the section, or into a new one,
 // at the stage that mends what they are stuck on.
-func (s *handlers) takeGroup(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) takeGroup(w http.ResponseWriter, r *http.Request) error {
 	l, step, err := s.groupStep(r)
 	if err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
 	desk := site.ClassOf(r)
 	if !l.Plan.Insert(1, step) { // after the warm-up
 		s.Flash(r, teach.FullPlan+" Leave one out first.")
 		http.Redirect(w, r, teach.LessonLink(l, ""), http.StatusSeeOther)
-		return
+		return nil
 	}
 	if l.ID == 0 {
 		l.Plan.Minutes = teach.UsualMinutes
@@ -208,11 +207,11 @@ func (s *handlers) takeGroup(w http.ResponseWriter, r *http.Request) {
 		err = desk.KeepPlan(r.Context(), l.ID, l.Plan)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("A group of %d is in the plan: %s.", len(step.Group), step.Name()))
 	http.Redirect(w, r, teach.LessonLink(l, ""), http.StatusSeeOther)
+	return nil
 }
 
 // groupStep is the step of a group, and the lesson it goes into: the one that is planned, ID

@@ -18,13 +18,13 @@ var Templates embed.FS
 func Routes(r chi.Router, of *site.Site) {
 	s := &handlers{of}
 	s.Guests(r, func(r chi.Router) {
-		r.Post("/lessons/group", s.takeGroup)
-		r.Get("/board", s.board)
-		r.Get("/board/pulse", s.pulse)
-		r.Get("/board/where", s.where)
-		r.Get("/board/heat", s.heat)
-		r.Get("/board/weeks", s.weeks)
-		r.Get("/board/groups", s.groups)
-		r.Get("/board/grades", s.grades)
+		r.Post("/lessons/group", s.Handle(s.takeGroup))
+		r.Get("/board", s.Handle(s.board))
+		r.Get("/board/pulse", s.Handle(s.pulse))
+		r.Get("/board/where", s.Handle(s.where))
+		r.Get("/board/heat", s.Handle(s.heat))
+		r.Get("/board/weeks", s.Handle(s.weeks))
+		r.Get("/board/groups", s.Handle(s.groups))
+		r.Get("/board/grades", s.Handle(s.grades))
 	})
 }

@@ -13,22 +13,19 @@ import (
 
 // where answers at which measure of a piece, and at what, a student who is stuck on it most
 // likely goes wrong. A Board asks for it once it stands.
-func (s *handlers) where(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) where(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	student, err := desk.StudentByID(ctx, store.StudentID(site.Number(r, "student")))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	x, err := desk.Exercise(ctx, store.ExerciseID(site.Number(r, "exercise")))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	standings, err := desk.StudentStandings(ctx, student.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	key, is := breakdown.ParsePieceKey(site.Text(r, "piece"))
 	words := ""
@@ -38,10 +35,10 @@ func (s *handlers) where(w http.ResponseWriter, r *http.Request) {
 			words, err = teach.WhereIn(ctx, desk, reads, x, key, at.Pieces[key].Over.Main())
 		}
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 	}
 	w.Header().Set("Content-Type", "text/html; charset=utf-8")
 	_, _ = io.WriteString(w, template.HTMLEscapeString(words)) // the reader has gone when this fails
+	return nil
 }

@@ -101,45 +101,43 @@ func (q queueView) query() string {
 }
 
 // startQueue opens the check-in that is heard first.
-func (s *handlers) startQueue(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) startQueue(w http.ResponseWriter, r *http.Request) error {
 	section := store.SectionID(site.Number(r, "section"))
 	minutes, problem := site.ReadMinutes(site.Text(r, "minutes"), 1, teach.MostHearing)
 	if problem != "" {
-		s.showCheckins(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showCheckins(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	queue, err := teach.CheckinQueue(r.Context(), site.ClassOf(r), section)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if len(queue) == 0 {
-		s.showCheckins(w, r, http.StatusUnprocessableEntity, "Nobody is waiting: set a day first, today or earlier for those you want to hear now.")
-		return
+		return s.showCheckins(w, r, http.StatusUnprocessableEntity, "Nobody is waiting: set a day first, today or earlier for those you want to hear now.")
 	}
 	q := queueView{Minutes: minutes, Begun: time.Now().UnixMilli()}
 	http.Redirect(w, r, fmt.Sprintf("/check-ins/%d?section=%d%s", queue[0].ID, section, q.query()), http.StatusSeeOther)
+	return nil
 }
 
 // checkin shows one check-in.
-func (s *handlers) checkin(w http.ResponseWriter, r *http.Request) {
-	s.showCheckin(w, r, http.StatusOK, "")
+func (s *handlers) checkin(w http.ResponseWriter, r *http.Request) error {
+	return s.showCheckin(w, r, http.StatusOK, "")
 }
 
-func (s *handlers) showCheckin(w http.ResponseWriter, r *http.Request, status int, problem string) {
+func (s *handlers) showCheckin(w http.ResponseWriter, r *http.Request, status int, problem string) error {
 	v, err := s.checkinView(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if v.Problem = problem; problem != "" {
 		v.Typed = r.FormValue("comment")
 	}
 	if site.IsHTMX(r) {
 		s.Render(w, status, "checkin", "checkin", v)
-		return
+		return nil
 	}
 	s.Page(w, r, status, "checkin", "Check-in of "+v.Student.Name(), v)
+	return nil
 }
 
 // checkinAt finds the check-in of a request, whose it is, and how far the queue is.
@@ -291,17 +289,15 @@ func stepOf(r *http.Request, due []lesson.Step) (lesson.Step, bool) {
 }
 
 // markCheckin logs how a piece went.
-func (s *handlers) markCheckin(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) markCheckin(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	c, err := desk.Checkin(ctx, site.ID[store.CheckinID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	rules, err := desk.Rules(ctx)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	step, is := stepOf(r, c.Due)
 	try := routine.Try{Stage: routine.Stage(site.Text(r, "stage")), Clean: site.Text(r, "result") == "clean"}
@@ -322,39 +318,37 @@ func (s *handlers) markCheckin(w http.ResponseWriter, r *http.Request) {
 		problem = "Choose the tempo from the list."
 	}
 	if problem != "" {
-		s.showCheckin(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showCheckin(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	err = desk.MarkAtCheckin(ctx, site.PressOf(r), c.ID, store.Attempt{ExerciseID: store.ExerciseID(step.Exercise), Piece: step.Piece, Try: try, Tempo: tempo})
-	s.afterCheckin(w, r, err)
+	return s.afterCheckin(w, r, err)
 }
 
 // afterCheckin shows a check-in after a change.
-func (s *handlers) afterCheckin(w http.ResponseWriter, r *http.Request, err error) {
+func (s *handlers) afterCheckin(w http.ResponseWriter, r *http.Request, err error) error {
 	switch {
 	case err != nil:
-		s.Failed(w, r, err)
+		return err
 	case site.IsHTMX(r):
-		s.showCheckin(w, r, http.StatusOK, "")
+		return s.showCheckin(w, r, http.StatusOK, "")
 	default:
 		v := checkinView{Checkin: store.Checkin{ID: site.ID[store.CheckinID](r)}, Student: store.Student{SectionID: store.SectionID(site.Number(r, "section"))},
 			Queue: queueView{Minutes: int(site.Number(r, "queue")), Begun: site.Number(r, "begun")}}
 		http.Redirect(w, r, v.Path(""), http.StatusSeeOther)
 	}
+	return nil
 }
 
 // undoCheckin takes a mark of a check-in back.
-func (s *handlers) undoCheckin(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) undoCheckin(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	c, err := desk.Checkin(ctx, site.ID[store.CheckinID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	tries, err := desk.CheckinTries(ctx, c)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	id := store.AttemptID(site.Number(r, "try"))
 	if slices.ContainsFunc(tries, func(a store.Attempt) bool { return a.ID == id }) {
@@ -362,16 +356,15 @@ func (s *handlers) undoCheckin(w http.ResponseWriter, r *http.Request) {
 			err = nil
 		}
 	}
-	s.afterCheckin(w, r, err)
+	return s.afterCheckin(w, r, err)
 }
 
 // changeDue asks for a piece more, or for one less.
-func (s *handlers) changeDue(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) changeDue(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	c, err := desk.Checkin(ctx, site.ID[store.CheckinID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	problem := ""
 	if site.Text(r, "do") == "drop" {
@@ -382,14 +375,12 @@ func (s *handlers) changeDue(w http.ResponseWriter, r *http.Request) {
 		problem, err = s.askMore(r, &c)
 	}
 	if err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
 	if problem != "" {
-		s.showCheckin(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showCheckin(w, r, http.StatusUnprocessableEntity, problem)
 	}
-	s.afterCheckin(w, r, desk.KeepDue(ctx, c.ID, c.Due))
+	return s.afterCheckin(w, r, desk.KeepDue(ctx, c.ID, c.Due))
 }
 
 // askMore adds a piece, "7/3-4", to what is due.
@@ -439,11 +430,10 @@ func (s *handlers) askMore(r *http.Request, c *store.Checkin) (problem string, e
 }
 
 // endCheckin keeps what is said of a check-in, sets the next one, and goes on in the queue.
-func (s *handlers) endCheckin(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) endCheckin(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.checkinAt(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	comment := strings.TrimSpace(r.FormValue("comment"))
 	next, problem := store.Checkin{}, ""
@@ -454,8 +444,7 @@ func (s *handlers) endCheckin(w http.ResponseWriter, r *http.Request) {
 		next.On, problem = site.ReadDay(typed)
 	}
 	if problem != "" {
-		s.showCheckin(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showCheckin(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	if !next.On.IsZero() {
 		now := time.Now()
@@ -463,23 +452,22 @@ func (s *handlers) endCheckin(w http.ResponseWriter, r *http.Request) {
 		seconds := checkin.Seconds(v.Due)
 		due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), v.Student.SectionID, []store.Student{v.Student}, []store.Checkin{v.Checkin}, seconds)
 		if err != nil {
-			s.FailedToRead(w, r, err)
-			return
+			return err
 		}
 		next.Due = due[v.Student.ID]
 	}
 	if err := site.ClassOf(r).EndCheckin(r.Context(), v.ID, comment, next); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	switch {
 	case v.Queue.Next != 0:
 		http.Redirect(w, r, v.NextPath(), http.StatusSeeOther)
-		return
+		return nil
 	case v.Queue.Minutes != 0:
 		s.Flash(r, "Everybody who was waiting has been heard.")
 	default:
 		s.Flash(r, fmt.Sprintf("%s was heard.", v.Student.Name()))
 	}
 	http.Redirect(w, r, fmt.Sprintf("/check-ins?section=%d", v.Student.SectionID), http.StatusSeeOther)
+	return nil
 }

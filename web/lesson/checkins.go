@@ -42,21 +42,21 @@ type checkinLine struct {
 // Asks says what is due in a line.
 func (l checkinLine) Asks() string { return teach.DueWords(l.Next.Due) }
 
-func (s *handlers) checkins(w http.ResponseWriter, r *http.Request) {
-	s.showCheckins(w, r, http.StatusOK, "")
+func (s *handlers) checkins(w http.ResponseWriter, r *http.Request) error {
+	return s.showCheckins(w, r, http.StatusOK, "")
 }
 
-func (s *handlers) showCheckins(w http.ResponseWriter, r *http.Request, status int, problem string) {
+func (s *handlers) showCheckins(w http.ResponseWriter, r *http.Request, status int, problem string) error {
 	v := checkinsView{Guest: site.ClassOf(r).Guest(), Problem: problem, Minutes: site.Text(r, "minutes"), Day: site.Text(r, "on")}
 	var err error
 	if v.BoardAround, err = s.BoardAround(r, "check-ins"); err == nil {
 		err = v.fill(r.Context(), site.ClassOf(r))
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, status, "checkins", "Check-ins", v)
+	return nil
 }
 
 // Link is the address of the check-ins of a section.
@@ -102,28 +102,24 @@ func (v *checkinsView) fill(ctx context.Context, desk *teach.Class) error {
 
 // setCheckins sets a day for a whole section, or for the student who is named, with what is
 // due for each.
-func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
 	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), store.SectionID(site.Number(r, "section")))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	on, problem := site.ReadDay(site.Text(r, "on"))
 	minutes, wrong := site.ReadMinutes(site.Text(r, "minutes"), 1, teach.MostHearing)
 	problem = cmp.Or(wrong, problem)
 	if problem != "" {
-		s.showCheckins(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showCheckins(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	students, err := site.ClassOf(r).Students(r.Context(), section.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	list, err := site.ClassOf(r).SectionCheckins(r.Context(), section.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	one, all := store.StudentID(site.Number(r, "student")), site.Text(r, "all") != ""
 	share := checkin.Share(minutes, len(teach.Playing(students)))
@@ -135,32 +131,30 @@ func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	if len(whose) == 0 {
-		s.showCheckins(w, r, http.StatusUnprocessableEntity, "Everybody has a day already. Tick “and whoever has a day already” to set it anew.")
-		return
+		return s.showCheckins(w, r, http.StatusUnprocessableEntity, "Everybody has a day already. Tick “and whoever has a day already” to set it anew.")
 	}
 	due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), section.ID, whose, list, share)
 	if err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
 	set := make([]store.Checkin, len(whose))
 	for k, student := range whose {
 		set[k] = store.Checkin{Student: student.ID, On: on, Due: due[student.ID]}
 	}
 	if err := site.ClassOf(r).SetCheckins(r.Context(), set...); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s for %s.", teach.CapitalWords(teach.DayWords(on)), teach.Plural(len(set), "student", "students")))
 	http.Redirect(w, r, fmt.Sprintf("/check-ins?section=%d", section.ID), http.StatusSeeOther)
+	return nil
 }
 
 // dropCheckin takes a check-in away that is still to come.
-func (s *handlers) dropCheckin(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) dropCheckin(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).DropCheckin(r.Context(), site.ID[store.CheckinID](r)); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, "The check-in is taken away.")
 	http.Redirect(w, r, fmt.Sprintf("/check-ins?section=%d", site.Number(r, "section")), http.StatusSeeOther)
+	return nil
 }

@@ -59,20 +59,20 @@ func (v classCardsView) Asks(k card.Kind) bool { return slices.Contains(v.Wanted
 // NewADay is what stands in the field.
 func (v classCardsView) NewADay() string { return cmp.Or(v.Typed, strconv.Itoa(v.Wanted.New)) }
 
-func (s *handlers) classCards(w http.ResponseWriter, r *http.Request) {
-	s.showClassCards(w, r, http.StatusOK, "")
+func (s *handlers) classCards(w http.ResponseWriter, r *http.Request) error {
+	return s.showClassCards(w, r, http.StatusOK, "")
 }
 
-func (s *handlers) showClassCards(w http.ResponseWriter, r *http.Request, status int, problem string) {
+func (s *handlers) showClassCards(w http.ResponseWriter, r *http.Request, status int, problem string) error {
 	v, err := s.classCardsView(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if v.Problem = problem; problem != "" {
 		v.Typed, v.Wanted.Kinds = site.Text(r, "new"), kindsTyped(r)
 	}
 	s.Page(w, r, status, "classcards", "Cards", v)
+	return nil
 }
 
 func (s *handlers) classCardsView(r *http.Request) (classCardsView, error) {
@@ -203,7 +203,7 @@ func kindsTyped(r *http.Request) []card.Kind {
 }
 
 // keepCards keeps what students are asked at home.
-func (s *handlers) keepCards(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepCards(w http.ResponseWriter, r *http.Request) error {
 	kinds := kindsTyped(r)
 	n, err := strconv.Atoi(site.Text(r, "new"))
 	problem := ""
@@ -214,17 +214,16 @@ func (s *handlers) keepCards(w http.ResponseWriter, r *http.Request) {
 		problem = fmt.Sprintf("New cards a day: a number from 0 to %d.", card.MostNew)
 	}
 	if problem != "" {
-		s.showClassCards(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showClassCards(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	words := make([]string, len(kinds))
 	for k, kind := range kinds {
 		words[k] = string(kind)
 	}
 	if err := site.ClassOf(r).KeepSettings(r.Context(), store.Settings{teach.AskedSetting: strings.Join(words, " "), teach.NewCardsSetting: strconv.Itoa(n)}); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, "Cards ask that from now on.")
 	http.Redirect(w, r, fmt.Sprintf("/cards?section=%d", site.Number(r, "section")), http.StatusSeeOther)
+	return nil
 }

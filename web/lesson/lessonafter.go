@@ -34,22 +34,19 @@ type stumbleLine struct {
 	Over string
 }
 
-func (s *handlers) showAfter(w http.ResponseWriter, r *http.Request, l store.Lesson) {
+func (s *handlers) showAfter(w http.ResponseWriter, r *http.Request, l store.Lesson) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	_, section, err := desk.ChooseSection(ctx, l.Section)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	students, err := desk.Students(ctx, l.Section)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	list, next, err := teach.Outcomes(ctx, desk, l, students)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v := afterView{Lesson: l, Name: section.Name, When: teach.Day(*l.Begun), Minutes: max(1, int(l.Ended.Sub(*l.Begun).Minutes()+0.5)), Next: next}
 	by := map[int64]store.Student{}
@@ -64,6 +61,7 @@ func (s *handlers) showAfter(w http.ResponseWriter, r *http.Request, l store.Les
 		v.Outcomes = append(v.Outcomes, line)
 	}
 	s.Page(w, r, http.StatusOK, "lessonafter", "Lesson of "+section.Name, v)
+	return nil
 }
 
 func named(by map[int64]store.Student, ids []int64) []store.Student {

@@ -56,55 +56,51 @@ func (s *handlers) lessonStep(r *http.Request) (store.Lesson, lesson.Step, []sto
 }
 
 // lessonAt notes at which step the class is, and who is not there.
-func (s *handlers) lessonAt(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) lessonAt(w http.ResponseWriter, r *http.Request) error {
 	l, _, absent, err := s.lessonStep(r)
 	if err == nil && l.Ended == nil {
 		err = site.ClassOf(r).AtStep(r.Context(), l.ID, l.Step, absent)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.answerLesson(w, r, l, lessonAnswer{})
+	return nil
 }
 
 // markLesson logs a step for the whole section in one write: clean for everybody who is
 // there, but for the exceptions, who stumbled over what is said of each in "stumble-12".
-func (s *handlers) markLesson(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) markLesson(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	l, step, absent, err := s.lessonStep(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	press := site.PressOf(r)
 	batch, again, err := desk.Pressed(ctx, press)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if again { // its answer had not arrived
 		s.answerLesson(w, r, l, lessonAnswer{step.Name() + ": marked.", batch})
-		return
+		return nil
 	}
 	m, err := s.classMarks(r, l, step, absent)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if len(m.list) > 0 {
 		if batch, err = desk.AddTogether(ctx, press, m.list...); err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 	}
 	if l.Ended == nil {
 		if err := desk.AtStep(ctx, l.ID, l.Step, absent); err != nil && !errors.Is(err, store.ErrNotFound) {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 	}
 	s.answerLesson(w, r, l, lessonAnswer{m.said(step), batch})
+	return nil
 }
 
 // classMarks are the marks of a step for a section.
@@ -194,16 +190,15 @@ func (s *handlers) classMarks(r *http.Request, l store.Lesson, step lesson.Step,
 }
 
 // undoLesson takes back what was marked together.
-func (s *handlers) undoLesson(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) undoLesson(w http.ResponseWriter, r *http.Request) error {
 	l, err := site.ClassOf(r).Lesson(r.Context(), site.ID[store.LessonID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	err = site.ClassOf(r).UndoTogether(r.Context(), store.BatchID(site.Number(r, "batch")))
 	if err != nil && !errors.Is(err, store.ErrNotFound) { // taken back already is what was wanted
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.answerLesson(w, r, l, lessonAnswer{Said: "Taken back."})
+	return nil
 }

@@ -58,22 +58,21 @@ func (runView) Scale() []int { return routine.Notches() }
 func (v runView) MayMark() bool { return v.Guest.MayMark() }
 
 // runLesson shows a lesson that has begun.
-func (s *handlers) runLesson(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) runLesson(w http.ResponseWriter, r *http.Request) error {
 	l, err := site.ClassOf(r).Lesson(r.Context(), site.ID[store.LessonID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if !l.Running() {
 		http.Redirect(w, r, teach.LessonLink(l, ""), http.StatusSeeOther)
-		return
+		return nil
 	}
 	v, err := s.runView(r, l)
 	if err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "lessonrun", "Lesson of "+v.Name, v)
+	return nil
 }
 
 func (s *handlers) runView(r *http.Request, l store.Lesson) (runView, error) {

@@ -33,21 +33,19 @@ type lessonLine struct {
 	Link  string
 }
 
-func (s *handlers) lessons(w http.ResponseWriter, r *http.Request) {
-	s.showLessons(w, r, http.StatusOK, "", "")
+func (s *handlers) lessons(w http.ResponseWriter, r *http.Request) error {
+	return s.showLessons(w, r, http.StatusOK, "", "")
 }
 
-func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status int, minutes, problem string) {
+func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status int, minutes, problem string) error {
 	v := lessonsView{Guest: site.ClassOf(r).Guest(), Minutes: minutes, Problem: problem}
 	var err error
 	if v.Sections, v.Section, err = site.ClassOf(r).ChooseSection(r.Context(), store.SectionID(site.Number(r, "section"))); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	list, err := site.ClassOf(r).Lessons(r.Context(), v.Section.ID, teach.MostLessons)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	for _, l := range list {
 		v.Lessons = append(v.Lessons, newLessonLine(l))
@@ -59,6 +57,7 @@ func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status in
 		}
 	}
 	s.Page(w, r, status, "lessons", "Lesson", v)
+	return nil
 }
 
 func newLessonLine(l store.Lesson) lessonLine {
@@ -76,33 +75,29 @@ func newLessonLine(l store.Lesson) lessonLine {
 }
 
 // planLesson proposes a lesson and opens it to be changed.
-func (s *handlers) planLesson(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) planLesson(w http.ResponseWriter, r *http.Request) error {
 	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), store.SectionID(site.Number(r, "section")))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	minutes, problem := site.ReadMinutes(site.Text(r, "minutes"), 1, lesson.MostMinutes)
 	if problem != "" {
-		s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), problem)
-		return
+		return s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), problem)
 	}
 	if section.ID == 0 {
-		s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), "There is no section to teach yet. Add one in People.")
-		return
+		return s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), "There is no section to teach yet. Add one in People.")
 	}
 	wants := teach.LessonWants{Left: site.Text(r, "left") != "", Begun: site.Text(r, "begun") != "", Next: site.Text(r, "next") != "", Known: site.Text(r, "known") != ""}
 	plan, err := teach.ProposeLesson(r.Context(), site.ClassOf(r), section.ID, minutes, wants)
 	if err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
 	id, err := site.ClassOf(r).AddLesson(r.Context(), section.ID, plan)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Section: section.ID}, ""), http.StatusSeeOther)
+	return nil
 }
 
 // planView is a lesson to be changed before it begins.
@@ -145,42 +140,38 @@ func (v planView) Out() []planRow {
 }
 
 // lesson shows a lesson: planned, running or over.
-func (s *handlers) lesson(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) lesson(w http.ResponseWriter, r *http.Request) error {
 	l, err := site.ClassOf(r).Lesson(r.Context(), site.ID[store.LessonID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if l.Ended != nil {
-		s.showAfter(w, r, l)
-		return
+		return s.showAfter(w, r, l)
 	}
-	s.showPlan(w, r, http.StatusOK, l, "")
+	return s.showPlan(w, r, http.StatusOK, l, "")
 }
 
-func (s *handlers) showPlan(w http.ResponseWriter, r *http.Request, status int, l store.Lesson, problem string) {
+func (s *handlers) showPlan(w http.ResponseWriter, r *http.Request, status int, l store.Lesson, problem string) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	_, section, err := desk.ChooseSection(ctx, l.Section)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	rules, err := desk.Rules(ctx)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v := newPlanView(l, section.Name, problem)
 	v.Steps = rules.In(store.Chooser{Section: l.Section}).Steps
 	if v.Exercises, err = desk.Exercises(ctx); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if site.IsHTMX(r) {
 		s.Render(w, status, "lesson", "plan", v)
-		return
+		return nil
 	}
 	s.Page(w, r, status, "lesson", "Lesson of "+section.Name, v)
+	return nil
 }
 
 func newPlanView(l store.Lesson, name, problem string) planView {
@@ -193,11 +184,10 @@ func newPlanView(l store.Lesson, name, problem string) planView {
 }
 
 // changePlan does to a plan what was pressed, and shows what it adds up to.
-func (s *handlers) changePlan(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) changePlan(w http.ResponseWriter, r *http.Request) error {
 	l, err := site.ClassOf(r).Lesson(r.Context(), site.ID[store.LessonID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	problem := changedPlan(&l.Plan, r)
 	if site.Text(r, "do") == "add" {
@@ -208,14 +198,15 @@ func (s *handlers) changePlan(w http.ResponseWriter, r *http.Request) {
 	}
 	switch {
 	case err != nil:
-		s.FailedToRead(w, r, err)
+		return err
 	case problem != "":
-		s.showPlan(w, r, http.StatusUnprocessableEntity, l, problem)
+		return s.showPlan(w, r, http.StatusUnprocessableEntity, l, problem)
 	case site.IsHTMX(r):
-		s.showPlan(w, r, http.StatusOK, l, "")
+		return s.showPlan(w, r, http.StatusOK, l, "")
 	default:
 		http.Redirect(w, r, teach.LessonLink(l, ""), http.StatusSeeOther)
 	}
+	return nil
 }
 
 // changedPlan changes a plan by what a form asks for: "do" with the step, from 0, in "at".
@@ -303,31 +294,31 @@ func (s *handlers) addToPlan(r *http.Request, l *store.Lesson) (problem string, 
 }
 
 // dropLesson takes a planned lesson away.
-func (s *handlers) dropLesson(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) dropLesson(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).DropLesson(r.Context(), site.ID[store.LessonID](r)); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, "The plan is taken away. Propose another one when you like.")
 	http.Redirect(w, r, fmt.Sprintf("/lessons?section=%d", site.Number(r, "section")), http.StatusSeeOther)
+	return nil
 }
 
 // beginLesson begins a lesson.
-func (s *handlers) beginLesson(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) beginLesson(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.LessonID](r)
 	if err := site.ClassOf(r).BeginLesson(r.Context(), id); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Section: store.SectionID(site.Number(r, "section"))}, "/run"), http.StatusSeeOther)
+	return nil
 }
 
 // endLesson ends a lesson and shows what was done.
-func (s *handlers) endLesson(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) endLesson(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.LessonID](r)
 	if err := site.ClassOf(r).EndLesson(r.Context(), id); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Section: store.SectionID(site.Number(r, "section"))}, ""), http.StatusSeeOther)
+	return nil
 }

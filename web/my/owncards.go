@@ -21,16 +21,14 @@ type ownCardsView struct {
 	Speed   teach.SpeedPlot
 }
 
-func (s *handlers) ownCards(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) ownCards(w http.ResponseWriter, r *http.Request) error {
 	f, err := newOwnFrame(r, "cards")
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	d, err := teach.LoadDeck(r.Context(), site.ClassOf(r), athome(r).Student)
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	f.Title = f.Say("round.title")
 	v := ownCardsView{ownFrame: f, HasDeck: len(d.Deck) > 0, Drawn: music.DrawCards(d), Voice: s.Recordings.VoiceOf(d.Reader.Instrument), A4: d.Settings.Preferences.PitchOfA(), Speed: teach.NewSpeedPlot(card.Speeds(d.Log, card.Name), f.Catalog)}
@@ -38,4 +36,5 @@ func (s *handlers) ownCards(w http.ResponseWriter, r *http.Request) {
 		v.Cards = append(v.Cards, music.NewOwnCard(d, a))
 	}
 	s.Render(w, http.StatusOK, "owncards", "own-layout", v)
+	return nil
 }

@@ -29,7 +29,7 @@ func saidAt(r *http.Request) time.Time {
 
 // took answers what a student's page sends: a script is told in a word, a form goes back to
 // the day.
-func (s *handlers) took(w http.ResponseWriter, r *http.Request, err error) {
+func (s *handlers) took(w http.ResponseWriter, r *http.Request, err error) error {
 	status := http.StatusNoContent
 	switch {
 	case errors.Is(err, store.ErrTooMuch):
@@ -37,25 +37,25 @@ func (s *handlers) took(w http.ResponseWriter, r *http.Request, err error) {
 	case errors.Is(err, store.ErrNotFound), errors.Is(err, errRefused):
 		status = http.StatusUnprocessableEntity
 	case err != nil:
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	if r.Header.Get("Accept") == "application/json" {
 		w.WriteHeader(status)
-		return
+		return nil
 	}
 	if status == http.StatusNoContent {
 		http.Redirect(w, r, "/my/"+athome(r).Key+"/", http.StatusSeeOther)
-		return
+		return nil
 	}
 	s.sayOwn(w, r, status, "refused")
+	return nil
 }
 
 // errRefused is for what no page of ours sends.
 var errRefused = errors.New("not what the page sends")
 
 // sayTry logs how a try at home went.
-func (s *handlers) sayTry(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) sayTry(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, h := r.Context(), site.ClassOf(r), athome(r)
 	key, known := breakdown.ParsePieceKey(site.Text(r, "piece"))
 	t := store.HomeTry{
@@ -69,41 +69,37 @@ func (s *handlers) sayTry(w http.ResponseWriter, r *http.Request) {
 	}
 	rules, err := desk.Rules(ctx)
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	i, _ := instrument.ByID(h.Student.Instrument)
 	changed := t.Changed == "" || slices.Contains(teach.ChangesOf(i), t.Changed)
 	if !known || !changed || t.Press == "" || t.Tempo < 0 || t.Tempo > 400 || !store.KnownBeside(string(t.Beside)) || !rules.For(h.Student.ID, t.Exercise).Has(t.Stage) {
-		s.took(w, r, errRefused)
-		return
+		return s.took(w, r, errRefused)
 	}
-	s.took(w, r, h.Say(ctx, t))
+	return s.took(w, r, h.Say(ctx, t))
 }
 
 // tickLine notes that a line of the plan is done.
-func (s *handlers) tickLine(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) tickLine(w http.ResponseWriter, r *http.Request) error {
 	on, problem := site.ReadDay(site.Text(r, "on"))
 	line := site.Text(r, "line")
 	far := max(time.Since(on), -time.Since(on))
 	if problem != "" || line == "" || len(line) > store.LongestLine || far > teach.LongestWait {
-		s.took(w, r, errRefused)
-		return
+		return s.took(w, r, errRefused)
 	}
-	s.took(w, r, athome(r).Tick(r.Context(), store.HomeTick{On: on, Line: line}))
+	return s.took(w, r, athome(r).Tick(r.Context(), store.HomeTick{On: on, Line: line}))
 }
 
 // answerCards logs an answer to a card.
-func (s *handlers) answerCards(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) answerCards(w http.ResponseWriter, r *http.Request) error {
 	h, id := athome(r), site.Text(r, "card")
 	kind, known := card.ParseKind(string(card.KindOf(id)))
 	millis := site.Number(r, "millis")
 	if !known || len(id) > card.LongestID || site.PressOf(r) == "" || millis < 0 {
-		s.took(w, r, errRefused)
-		return
+		return s.took(w, r, errRefused)
 	}
 	grade := card.Judge(kind, site.Text(r, "right") == "yes", int(min(millis, store.LongestAnswer)), site.Text(r, "helped") == "yes", site.Text(r, "new") == "yes")
-	s.took(w, r, h.AnswerCards(r.Context(), store.CardAnswer{
+	return s.took(w, r, h.AnswerCards(r.Context(), store.CardAnswer{
 		Instrument: h.Student.Instrument, Press: site.PressOf(r),
 		Answered: card.Answered{Card: id, Grade: grade, Millis: int(min(millis, store.LongestAnswer)), At: saidAt(r)},
 	}))

@@ -18,16 +18,14 @@ type ownNotesView struct {
 }
 
 // ownNotes shows what a student can play: of nobody else, and without comparing.
-func (s *handlers) ownNotes(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) ownNotes(w http.ResponseWriter, r *http.Request) error {
 	f, err := newOwnFrame(r, "notes")
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	h, err := teach.LoadRecord(r.Context(), site.ClassOf(r), athome(r).Student.ID, 0)
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	f.Title = f.Say("notes.title")
 	rows := h.Depth.Staff
@@ -37,6 +35,7 @@ func (s *handlers) ownNotes(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	s.Render(w, http.StatusOK, "ownnotes", "own-layout", ownNotesView{f, teach.NewFamilyPage(h, time.Now()), rows, h.Instrument.Unpitched()})
+	return nil
 }
 
 // Holds lists the changes that were hard and hold now.

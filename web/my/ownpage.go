@@ -67,6 +67,15 @@ func (s *handlers) sayOwn(w http.ResponseWriter, r *http.Request, status int, wh
 	s.Render(w, status, "ownmessage", "own-layout", ownMessage{f, f.Title, f.Say(what + ".text")})
 }
 
+// handle is site.Handle for a student's page.
+func (s *handlers) handle(h func(w http.ResponseWriter, r *http.Request) error) http.HandlerFunc {
+	return func(w http.ResponseWriter, r *http.Request) {
+		if err := h(w, r); err != nil {
+			s.failedOwn(w, r, err)
+		}
+	}
+}
+
 // failedOwn answers what went wrong on a student's page.
 func (s *handlers) failedOwn(w http.ResponseWriter, r *http.Request, err error) {
 	switch {
@@ -126,7 +135,9 @@ func (s *handlers) requirePIN(next http.Handler) http.Handler {
 				w.WriteHeader(http.StatusUnauthorized) // a script sends it again once the PIN is given
 				return
 			}
-			s.askPIN(w, r, http.StatusUnauthorized, "")
+			if err := s.askPIN(w, r, http.StatusUnauthorized, ""); err != nil {
+				s.failedOwn(w, r, err)
+			}
 			return
 		}
 		next.ServeHTTP(w, r)
@@ -140,11 +151,10 @@ type ownPIN struct {
 	Closed  bool
 }
 
-func (s *handlers) askPIN(w http.ResponseWriter, r *http.Request, status int, problem string) {
+func (s *handlers) askPIN(w http.ResponseWriter, r *http.Request, status int, problem string) error {
 	f, err := newOwnFrame(r, "pin")
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	f.Title = f.Say("pin.title")
 	v := ownPIN{ownFrame: f, Closed: problem == "pin.closed"}
@@ -152,48 +162,47 @@ func (s *handlers) askPIN(w http.ResponseWriter, r *http.Request, status int, pr
 		v.Problem = f.Say(problem)
 	}
 	s.Render(w, status, "ownpin", "own-layout", v)
+	return nil
 }
 
 // givePIN opens a page with a PIN.
-func (s *handlers) givePIN(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) givePIN(w http.ResponseWriter, r *http.Request) error {
 	h, pin := athome(r), site.Text(r, "pin")
 	if !h.PIN {
 		http.Redirect(w, r, "/my/"+h.Key+"/", http.StatusSeeOther)
-		return
+		return nil
 	}
 	if !site.FourFigures.MatchString(pin) {
-		s.askPIN(w, r, http.StatusUnprocessableEntity, "pin.four")
-		return
+		return s.askPIN(w, r, http.StatusUnprocessableEntity, "pin.four")
 	}
 	came, err := h.TryPIN(r.Context(), pin)
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	if came != store.PINRight {
-		s.askPIN(w, r, http.StatusUnprocessableEntity, map[store.Tried]string{store.PINWrong: "pin.wrong", store.PINWaits: "pin.waits", store.PINClosed: "pin.closed"}[came])
-		return
+		return s.askPIN(w, r, http.StatusUnprocessableEntity, map[store.Tried]string{store.PINWrong: "pin.wrong", store.PINWaits: "pin.waits", store.PINClosed: "pin.closed"}[came])
 	}
 	s.Sessions.Put(r.Context(), pinGiven(h), h.Stamp)
 	http.Redirect(w, r, "/my/"+h.Key+"/", http.StatusSeeOther)
+	return nil
 }
 
 // ownRoutes are the pages of a student's own. They know one student, whom the key in their
 // address names; no route of a teacher's leads here, and none of these there.
 func (s *handlers) ownRoutes(r chi.Router) {
 	r.Use(ownHeaders, s.limitOwnPages, s.TakesForms, s.requireStudent, middleware.Compress(2))
-	r.Post("/pin", s.givePIN)
-	r.Get("/worker.js", s.ownWorker)
+	r.Post("/pin", s.handle(s.givePIN))
+	r.Get("/worker.js", s.handle(s.ownWorker))
 	r.Group(func(r chi.Router) {
 		r.Use(s.requirePIN)
-		r.Get("/", s.ownToday)
-		r.Get("/cards", s.ownCards)
-		r.Get("/notes", s.ownNotes)
-		r.Get("/care", s.ownCare)
-		r.Get("/plan.ics", s.ownCalendar)
-		r.Post("/tries", s.sayTry)
-		r.Post("/ticks", s.tickLine)
-		r.Post("/answers", s.answerCards)
+		r.Get("/", s.handle(s.ownToday))
+		r.Get("/cards", s.handle(s.ownCards))
+		r.Get("/notes", s.handle(s.ownNotes))
+		r.Get("/care", s.handle(s.ownCare))
+		r.Get("/plan.ics", s.handle(s.ownCalendar))
+		r.Post("/tries", s.handle(s.sayTry))
+		r.Post("/ticks", s.handle(s.tickLine))
+		r.Post("/answers", s.handle(s.answerCards))
 	})
 }
 
@@ -203,30 +212,29 @@ type ownCareView struct {
 	Topics []teach.CareTopic
 }
 
-func (s *handlers) ownCare(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) ownCare(w http.ResponseWriter, r *http.Request) error {
 	f, err := newOwnFrame(r, "care")
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	kept, err := site.ClassOf(r).Settings(r.Context())
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	f.Title = f.Say("page.care")
 	s.Render(w, http.StatusOK, "owncare", "own-layout", ownCareView{f, teach.CareTopics(kept, f.Care)})
+	return nil
 }
 
 // ownCalendar is the plan for a calendar.
-func (s *handlers) ownCalendar(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) ownCalendar(w http.ResponseWriter, r *http.Request) error {
 	v, err := teach.LoadPracticePlan(r.Context(), site.ClassOf(r), athome(r).Student.ID)
 	if err == nil && !v.Has {
 		err = fmt.Errorf("find the plan: %w", store.ErrNotFound)
 	}
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	s.SendCalendar(w, v)
+	return nil
 }

@@ -78,13 +78,13 @@ type ownChange struct{ Key, Words string }
 // mostAhead is for how many days a page carries the steps, so that it works without network.
 const mostAhead = 8
 
-func (s *handlers) ownToday(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) ownToday(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.ownTodayView(r)
 	if err != nil {
-		s.failedOwn(w, r, err)
-		return
+		return err
 	}
 	s.Render(w, http.StatusOK, "own", "own-layout", v)
+	return nil
 }
 
 func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {

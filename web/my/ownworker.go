@@ -20,15 +20,14 @@ var ownFiles = []string{
 
 // ownWorker is the script that keeps a student's pages and their files for when there is no
 // network. Its address lies among the pages of the one student it keeps.
-func (s *handlers) ownWorker(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) ownWorker(w http.ResponseWriter, r *http.Request) error {
 	h := athome(r)
 	i, _ := instrument.ByID(h.Student.Instrument)
 	var files []string
 	for _, name := range ownFiles {
 		address, err := s.Assets.Address(name)
 		if err != nil {
-			s.failedOwn(w, r, err)
-			return
+			return err
 		}
 		files = append(files, address)
 	}
@@ -42,4 +41,5 @@ func (s *handlers) ownWorker(w http.ResponseWriter, r *http.Request) {
 	w.Header().Set("Content-Type", "text/javascript; charset=utf-8")
 	w.Header().Set("Cache-Control", "no-cache")
 	_, _ = fmt.Fprintf(w, "const files = [\n%s];\n%s", list.String(), workerScript) // the reader has gone when this fails
+	return nil
 }

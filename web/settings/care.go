@@ -24,20 +24,19 @@ type careView struct {
 	Problem string
 }
 
-func (s *handlers) care(w http.ResponseWriter, r *http.Request) {
-	s.showCare(w, r, http.StatusOK, "", "")
+func (s *handlers) care(w http.ResponseWriter, r *http.Request) error {
+	return s.showCare(w, r, http.StatusOK, "", "")
 }
 
-func (s *handlers) showCare(w http.ResponseWriter, r *http.Request, status int, problem string, at care.Topic) {
+func (s *handlers) showCare(w http.ResponseWriter, r *http.Request, status int, problem string, at care.Topic) error {
 	v := careView{Kinds: care.Kinds(), Kind: care.Kind(chi.URLParam(r, "kind")), Problem: problem}
 	if !slices.Contains(v.Kinds, v.Kind) {
 		s.NotFound(w, r)
-		return
+		return nil
 	}
 	kept, err := site.ClassOf(r).Settings(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v.Topics = teach.CareTopics(kept, v.Kind)
 	for k, topic := range v.Topics {
@@ -46,23 +45,21 @@ func (s *handlers) showCare(w http.ResponseWriter, r *http.Request, status int, 
 		}
 	}
 	s.Page(w, r, status, "care", v.Kind.Title()+": care", v)
+	return nil
 }
 
 // keepCare puts the teacher's words in place of ours; none puts ours back.
-func (s *handlers) keepCare(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepCare(w http.ResponseWriter, r *http.Request) error {
 	kind, topic := care.Kind(chi.URLParam(r, "kind")), care.Topic(site.Text(r, "topic"))
 	if !slices.Contains(care.Kinds(), kind) || !slices.Contains(care.Topics(), topic) {
-		s.Failed(w, r, fmt.Errorf("find what to say: %w", store.ErrNotFound))
-		return
+		return fmt.Errorf("find what to say: %w", store.ErrNotFound)
 	}
 	words := strings.TrimSpace(strings.ReplaceAll(r.FormValue("words"), "\r\n", "\n"))
 	if utf8.RuneCountInString(words) > care.Longest {
-		s.showCare(w, r, http.StatusUnprocessableEntity, fmt.Sprintf("%s: your words are longer than %d letters. Shorten them; nothing was changed.", topic.Title(), care.Longest), topic)
-		return
+		return s.showCare(w, r, http.StatusUnprocessableEntity, fmt.Sprintf("%s: your words are longer than %d letters. Shorten them; nothing was changed.", topic.Title(), care.Longest), topic)
 	}
 	if err := site.ClassOf(r).KeepSettings(r.Context(), store.Settings{teach.CareKey(kind, topic): words}); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	said := "Your words stand there now."
 	if words == "" {
@@ -70,4 +67,5 @@ func (s *handlers) keepCare(w http.ResponseWriter, r *http.Request) {
 	}
 	s.Flash(r, topic.Title()+": "+said)
 	http.Redirect(w, r, fmt.Sprintf("/care/%s#%s", kind, topic), http.StatusSeeOther)
+	return nil
 }

@@ -18,15 +18,15 @@ var Templates embed.FS
 func Routes(r chi.Router, of *site.Site) {
 	s := &handlers{of}
 	s.Teachers(r, func(r chi.Router) {
-		r.Get("/settings", s.settings)
-		r.Post("/settings", s.keepSettings)
-		r.Get("/care/{kind}", s.care)
-		r.Post("/care/{kind}", s.keepCare)
-		r.Get("/routines", s.routines)
-		r.Get("/routines/edit", s.editRoutine)
-		r.Post("/routines", s.keepRoutine)
-		r.Post("/routines/choose", s.chooseRoutine)
-		r.Post("/routines/drop", s.dropRoutine)
-		r.Post("/sections/{id}/school", s.keepSchool)
+		r.Get("/settings", s.Handle(s.settings))
+		r.Post("/settings", s.Handle(s.keepSettings))
+		r.Get("/care/{kind}", s.Handle(s.care))
+		r.Post("/care/{kind}", s.Handle(s.keepCare))
+		r.Get("/routines", s.Handle(s.routines))
+		r.Get("/routines/edit", s.Handle(s.editRoutine))
+		r.Post("/routines", s.Handle(s.keepRoutine))
+		r.Post("/routines/choose", s.Handle(s.chooseRoutine))
+		r.Post("/routines/drop", s.Handle(s.dropRoutine))
+		r.Post("/sections/{id}/school", s.Handle(s.keepSchool))
 	})
 }

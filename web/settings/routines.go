@@ -40,13 +40,13 @@ type followed struct {
 	Routine string // its title
 }
 
-func (s *handlers) routines(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) routines(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.routinesView(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "routines", "Routines", v)
+	return nil
 }
 
 func (s *handlers) routinesView(r *http.Request) (routinesView, error) {
@@ -106,7 +106,7 @@ func isShipped(id string) bool {
 
 // chooseRoutine has a section, an instrument, an exercise or everybody else follow a
 // routine.
-func (s *handlers) chooseRoutine(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) chooseRoutine(w http.ResponseWriter, r *http.Request) error {
 	desk, id := site.ClassOf(r), site.Text(r, "routine")
 	by := store.Chooser{Exercise: store.ExerciseID(site.Number(r, "exercise"))}
 	if by.Exercise == 0 {
@@ -117,65 +117,64 @@ func (s *handlers) chooseRoutine(w http.ResponseWriter, r *http.Request) {
 	}
 	if i, known := instrument.ByID(by.Instrument); by.Instrument != "" && (!known || i.ID == "") {
 		s.NotFound(w, r)
-		return
+		return nil
 	}
 	if err := desk.ChooseRoutine(r.Context(), by, id); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	said := "It follows what it would without a routine of its own."
 	rules, err := desk.Rules(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if n, is := rules.Named(id); is {
 		said = "It follows " + n.Title + " from now on, and where everybody stands is added up by it."
 	}
 	s.Flash(r, said)
 	http.Redirect(w, r, site.BackToBench(r, "/routines"), http.StatusSeeOther)
+	return nil
 }
 
 // dropRoutine takes a routine of the teacher's own away, for which a press gives it back.
-func (s *handlers) dropRoutine(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) dropRoutine(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).DropRoutine(r.Context(), site.Text(r, "id")); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, "The routine is taken away. Who followed it follows what they would without it.")
 	http.Redirect(w, r, "/routines", http.StatusSeeOther)
+	return nil
 }
 
 // editRoutine opens a routine of the teacher's own, or a copy of one, to be changed.
-func (s *handlers) editRoutine(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) editRoutine(w http.ResponseWriter, r *http.Request) error {
 	rules, err := site.ClassOf(r).Rules(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	n, is := rules.Named(site.Text(r, "id"))
 	if !is {
 		s.NotFound(w, r)
-		return
+		return nil
 	}
 	if site.Text(r, "copy") != "" || isShipped(n.ID) {
 		n.ID = ""
 		n.Title = strings.TrimSpace("Our " + strings.ToLower(n.Title[:1]) + n.Title[1:])
 	}
 	s.showRoutine(w, r, http.StatusOK, routineView{Named: n})
+	return nil
 }
 
 // keepRoutine keeps a routine as it was typed, or changes the order on the page first.
-func (s *handlers) keepRoutine(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepRoutine(w http.ResponseWriter, r *http.Request) error {
 	v := readRoutine(r)
 	if do := site.Text(r, "do"); do != "" {
 		v.change(do)
 		s.showRoutine(w, r, http.StatusOK, v)
-		return
+		return nil
 	}
 	if v.Problems = v.Check(); len(v.Problems) > 0 {
 		s.showRoutine(w, r, http.StatusUnprocessableEntity, v)
-		return
+		return nil
 	}
 	_, err := site.ClassOf(r).KeepRoutine(r.Context(), v.Named)
 	switch {
@@ -184,14 +183,14 @@ func (s *handlers) keepRoutine(w http.ResponseWriter, r *http.Request) {
 	case errors.Is(err, store.ErrTooMany):
 		v.Problems = []string{fmt.Sprintf("There are %d routines of your own, as many as are kept. Take one away first.", store.MostRoutines)}
 	case err != nil:
-		s.Failed(w, r, err)
-		return
+		return err
 	default:
 		s.Flash(r, v.Title+" is kept.")
 		http.Redirect(w, r, "/routines", http.StatusSeeOther)
-		return
+		return nil
 	}
 	s.showRoutine(w, r, http.StatusUnprocessableEntity, v)
+	return nil
 }
 
 func (s *handlers) showRoutine(w http.ResponseWriter, r *http.Request, status int, v routineView) {

@@ -30,20 +30,18 @@ type wordPattern struct {
 	Key, Description, Word string
 }
 
-func (s *handlers) settings(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) settings(w http.ResponseWriter, r *http.Request) error {
 	kept, err := site.ClassOf(r).Settings(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
-	s.showSettings(w, r, http.StatusOK, settingsView{Preferences: teach.PreferencesOf(kept)})
+	return s.showSettings(w, r, http.StatusOK, settingsView{Preferences: teach.PreferencesOf(kept)})
 }
 
-func (s *handlers) showSettings(w http.ResponseWriter, r *http.Request, status int, v settingsView) {
+func (s *handlers) showSettings(w http.ResponseWriter, r *http.Request, status int, v settingsView) error {
 	var err error
 	if v.Sections, err = site.ClassOf(r).Sections(r.Context()); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v.Schools, v.Systems = count.Schools(), name.Systems()
 	table := v.Words
@@ -61,43 +59,40 @@ func (s *handlers) showSettings(w http.ResponseWriter, r *http.Request, status i
 		return a > b
 	})
 	s.Page(w, r, status, "settings", "Settings", v)
+	return nil
 }
 
-func (s *handlers) keepSettings(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepSettings(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	wanted, err := readPreferences(r)
 	if err != nil {
-		s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{Preferences: wanted, Problem: "Not saved: " + err.Error() + "."})
-		return
+		return s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{Preferences: wanted, Problem: "Not saved: " + err.Error() + "."})
 	}
 	kept, err := desk.Settings(ctx)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	changed := wanted.Changed(kept)
 	if err := desk.KeepSettings(ctx, changed); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	before, err := desk.Sections(ctx)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	after := slices.Clone(before)
 	for k, section := range before {
 		field := fmt.Sprintf("section-%d", section.ID)
 		if school := site.Text(r, field); r.Form.Has(field) && school != section.School && teach.ValidSchool(school) {
 			if err := desk.KeepSchool(ctx, section.ID, school); err != nil {
-				s.Failed(w, r, err)
-				return
+				return err
 			}
 			after[k].School = school
 		}
 	}
 	s.Flash(r, saidOf(wanted, changed, before, after))
 	http.Redirect(w, r, "/settings", http.StatusSeeOther)
+	return nil
 }
 
 // readPreferences reads the form; a word table that is our own is not kept.
@@ -179,20 +174,20 @@ func (v settingsView) StringColours() []teach.StringColour {
 }
 
 // keepSchool is the switch on the Bench: it sets the section's way of counting.
-func (s *handlers) keepSchool(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepSchool(w http.ResponseWriter, r *http.Request) error {
 	school := site.Text(r, "school")
 	if !teach.ValidSchool(school) {
 		http.Error(w, "Choose a way of counting from the list.", http.StatusUnprocessableEntity)
-		return
+		return nil
 	}
 	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), site.ID[store.SectionID](r))
 	if err == nil {
 		err = site.ClassOf(r).KeepSchool(r.Context(), section.ID, school)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s counts in %s from now on, on every exercise.", section.Name, site.SchoolTitle(school)))
 	http.Redirect(w, r, site.BackToBench(r, "/"), http.StatusSeeOther)
+	return nil
 }

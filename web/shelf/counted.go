@@ -284,29 +284,26 @@ func noteIn(m score.Measure, event int) int {
 }
 
 // turnExercise turns what was typed one way into another, as far as it can be said there.
-func (s *handlers) turnExercise(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) turnExercise(w http.ResponseWriter, r *http.Request) error {
 	e, err := entryIn(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	to := wayIn(r, "to", byCount)
 	if site.FormError(r) != nil {
 		e.Problems = []string{tooLargeFile}
-		s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)
-		return
+		return s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)
 	}
 	e.ID = store.ExerciseID(site.Number(r, "id"))
 	if e.ID != 0 {
 		x, err := site.ClassOf(r).ExerciseByID(r.Context(), e.ID)
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		e.Kept = x.Format == format.MusicXML
 	}
 	s.turn(r.Context(), &e, to)
-	s.showEntry(w, r, http.StatusOK, e)
+	return s.showEntry(w, r, http.StatusOK, e)
 }
 
 // turn turns an entry, or says why it stays as it is.

@@ -11,30 +11,27 @@ import (
 )
 
 // keepSecond makes an exercise one of two lines, a round, or one of one line again.
-func (s *handlers) keepSecond(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepSecond(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	x, err := desk.Exercise(ctx, site.ID[store.ExerciseID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
-	refuse := func(problem string) {
-		s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{problem}, Entry: site.Text(r, "entry")})
+	refuse := func(problem string) error {
+		return s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{problem}, Entry: site.Text(r, "entry")})
 	}
 	said := ""
 	switch site.Text(r, "what") {
 	case "round":
 		entry := int(site.Number(r, "entry"))
 		if entry < 1 || entry > store.MostEntry || entry >= x.Outline.Measures {
-			refuse(fmt.Sprintf("The next voice enters after 1 to %d full measures of this exercise.", max(1, min(store.MostEntry, x.Outline.Measures-1))))
-			return
+			return refuse(fmt.Sprintf("The next voice enters after 1 to %d full measures of this exercise.", max(1, min(store.MostEntry, x.Outline.Measures-1))))
 		}
 		err, said = desk.KeepSecondLine(ctx, store.SecondLine{A: x.ID, Entry: entry}), fmt.Sprintf("It is a round now: the next voice enters after %s.", teach.Plural(entry, "measure", "measures"))
 	case "exercise":
 		other := store.ExerciseID(site.Number(r, "other"))
 		if other == 0 || other == x.ID {
-			refuse("Choose the exercise that is line B.")
-			return
+			return refuse("Choose the exercise that is line B.")
 		}
 		err, said = desk.KeepSecondLine(ctx, store.SecondLine{A: x.ID, B: other}), "They are lines A and B now."
 	case "part":
@@ -44,11 +41,11 @@ func (s *handlers) keepSecond(w http.ResponseWriter, r *http.Request) {
 		err, said = desk.DropSecondLine(ctx, x.ID), "It is an exercise of one line again. The other stays on the Shelf."
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, said)
 	http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
+	return nil
 }
 
 // addLineFromPart puts another part of an exercise's source on the Shelf as its line B.
@@ -72,7 +69,7 @@ func (s *handlers) addLineFromPart(ctx context.Context, desk *teach.Class, x sto
 }
 
 // giveLine gives the student at hand a line, or the section.
-func (s *handlers) giveLine(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) giveLine(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	line := site.Text(r, "line")
 	if line != "A" && line != "B" {
@@ -85,8 +82,8 @@ func (s *handlers) giveLine(w http.ResponseWriter, r *http.Request) {
 		err = desk.KeepSectionLine(ctx, store.SectionID(site.Number(r, "section")), line)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	http.Redirect(w, r, site.BackToBench(r, "/"), http.StatusSeeOther)
+	return nil
 }

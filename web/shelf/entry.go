@@ -102,17 +102,15 @@ var takenMeters = []string{"2/4", "3/4", "4/4", "2/2", "6/8", "3/8", "9/8", "12/
 // startingABC is what a new form holds, for the teacher to type over.
 const startingABC = "X:1\nT:\nM:4/4\nL:1/4\nK:Bb\nB c d e | f2 d2 | c d c B | B4 |]\n"
 
-func (s *handlers) newExercise(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) newExercise(w http.ResponseWriter, r *http.Request) error {
 	kept, err := teach.LoadSettings(r.Context(), site.ClassOf(r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	e := entry{Way: wayIn(r, "way", byCount), kept: kept}
 	books, err := site.ClassOf(r).Books(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	book := store.BookID(site.Number(r, "book"))
 	for _, b := range books {
@@ -121,13 +119,11 @@ func (s *handlers) newExercise(w http.ResponseWriter, r *http.Request) {
 		}
 		next, err := site.ClassOf(r).NextNumber(r.Context(), b.ID)
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		e.Book, e.Number = b.Title, strconv.Itoa(next)
 		if err := s.startLike(r.Context(), site.ClassOf(r), &e, b.ID); err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		break
 	}
@@ -138,14 +134,13 @@ func (s *handlers) newExercise(w http.ResponseWriter, r *http.Request) {
 		e.Typed = typed{Meter: "4/4", Key: "Bb"}
 	}
 	e.ABC = startingABC
-	s.showEntry(w, r, http.StatusOK, e)
+	return s.showEntry(w, r, http.StatusOK, e)
 }
 
-func (s *handlers) showEntry(w http.ResponseWriter, r *http.Request, status int, e entry) {
+func (s *handlers) showEntry(w http.ResponseWriter, r *http.Request, status int, e entry) error {
 	books, err := site.ClassOf(r).Books(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	e.Books, e.Instruments = books, instrument.All()
 	if e.Way == byCount {
@@ -159,6 +154,7 @@ func (s *handlers) showEntry(w http.ResponseWriter, r *http.Request, status int,
 		title = "Edit the exercise"
 	}
 	s.Page(w, r, status, "entry", title, e)
+	return nil
 }
 
 // previewOf shows a score as it would be saved, or what is wrong with it.
@@ -201,17 +197,16 @@ func problemsOf(err error) []score.Problem {
 	return []score.Problem{score.General(err.Error(), "")}
 }
 
-func (s *handlers) previewExercise(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) previewExercise(w http.ResponseWriter, r *http.Request) error {
 	e, err := entryIn(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if e.Way == byCount {
 		d := e.toggled(r.Context(), site.Text(r, "mark_from"), site.Text(r, "mark_to"), site.Text(r, "mark"))
 		e.Sheet, e.Again = e.countedSheet(d), site.Text(r, "starts_for") != e.WrittenFor
 		s.Fragment(w, "entry", "counted-again", e)
-		return
+		return nil
 	}
 	b, err := s.readSource(r, e, store.Source{})
 	v := previewOf(b.score, err, e.WrittenFor)
@@ -220,6 +215,7 @@ func (s *handlers) previewExercise(w http.ResponseWriter, r *http.Request) {
 	v.Uneven = v.Uneven || e.Bars // both are shown once pressed, so that they can be taken back
 	v.NoMeter = b.source.Format == format.MusicXML && (e.Meter != "" || !musicxml.HasMeter(b.source.Content))
 	s.Fragment(w, "entry", "preview", v)
+	return nil
 }
 
 // entryIn is what a form holds.
@@ -242,22 +238,19 @@ func versionOf(x store.Exercise) string {
 	return fmt.Sprintf("%s %d %d %s %s %s", x.Hash, x.Part, x.Number, x.WrittenFor, x.Book, x.Title)
 }
 
-func (s *handlers) editExercise(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) editExercise(w http.ResponseWriter, r *http.Request) error {
 	x, err := site.ClassOf(r).ExerciseByID(r.Context(), site.ID[store.ExerciseID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	e := entry{ID: x.ID, Book: x.Book, Number: strconv.Itoa(x.Number), Title: x.Title, WrittenFor: x.WrittenFor, Seen: versionOf(x)}
 	if e.kept, err = teach.LoadSettings(r.Context(), site.ClassOf(r)); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if x.Format == format.ABC {
 		source, err := site.ClassOf(r).Source(r.Context(), x.Hash)
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		e.Way, e.ABC = byABC, source.Content
 		if sc, err := s.Reader.Score(r.Context(), source); err == nil && wayIn(r, "way", byCount) != byABC {
@@ -268,25 +261,23 @@ func (s *handlers) editExercise(w http.ResponseWriter, r *http.Request) {
 	} else {
 		e.Way, e.Kept = byFile, true
 	}
-	s.showEntry(w, r, http.StatusOK, e)
+	return s.showEntry(w, r, http.StatusOK, e)
 }
 
-func (s *handlers) addExercise(w http.ResponseWriter, r *http.Request) {
-	s.keepExercise(w, r, store.Exercise{}, store.Source{})
+func (s *handlers) addExercise(w http.ResponseWriter, r *http.Request) error {
+	return s.keepExercise(w, r, store.Exercise{}, store.Source{})
 }
 
-func (s *handlers) changeExercise(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) changeExercise(w http.ResponseWriter, r *http.Request) error {
 	x, err := site.ClassOf(r).ExerciseByID(r.Context(), site.ID[store.ExerciseID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	source, err := site.ClassOf(r).Source(r.Context(), x.Hash)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
-	s.keepExercise(w, r, x, source)
+	return s.keepExercise(w, r, x, source)
 }
 
 // tooLargeFile is said of a file over format.Largest.
@@ -294,31 +285,27 @@ const tooLargeFile = "The file is larger than 5 MB. Bring in one exercise at a t
 
 // keepExercise checks the form and saves it as a new exercise, or over an old
 // one. When anything is wrong nothing is saved and the form comes back.
-func (s *handlers) keepExercise(w http.ResponseWriter, r *http.Request, old store.Exercise, kept store.Source) {
+func (s *handlers) keepExercise(w http.ResponseWriter, r *http.Request, old store.Exercise, kept store.Source) error {
 	e, err := entryIn(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	e.ID, e.Kept = old.ID, kept.Format == format.MusicXML
 	if now := versionOf(old); old.ID != 0 && e.Seen != "" && e.Seen != now {
 		e.Seen = now
 		e.Problems = []string{fmt.Sprintf("%d · %s was changed meanwhile, in another window or by somebody else. What you typed stands here. Save again to replace the other, or open it first.", old.Number, old.Title)}
-		s.showEntry(w, r, http.StatusConflict, e)
-		return
+		return s.showEntry(w, r, http.StatusConflict, e)
 	}
 	if site.FormError(r) != nil {
 		e.Problems = []string{tooLargeFile}
-		s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)
-		return
+		return s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)
 	}
 	x, source, problems := s.readEntry(r, e, old, kept)
 	if len(problems) > 0 {
 		e.Problems = problems
-		s.showEntry(w, r, http.StatusUnprocessableEntity, e)
-		return
+		return s.showEntry(w, r, http.StatusUnprocessableEntity, e)
 	}
-	s.saveExercise(w, r, e, x, source)
+	return s.saveExercise(w, r, e, x, source)
 }
 
 // readEntry turns the form into an exercise, or lists what is wrong with it.
@@ -407,7 +394,7 @@ func (s *handlers) readSource(r *http.Request, e entry, kept store.Source) (brou
 	return b, nil
 }
 
-func (s *handlers) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x store.Exercise, source store.Source) {
+func (s *handlers) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x store.Exercise, source store.Source) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	var err error
 	if x.ID == 0 {
@@ -417,22 +404,19 @@ func (s *handlers) saveExercise(w http.ResponseWriter, r *http.Request, e entry,
 	}
 	if errors.Is(err, store.ErrTaken) {
 		e.Problems = []string{fmt.Sprintf("%s already has a number %d. Choose another number, or edit that exercise.", e.Book, x.Number)}
-		s.showEntry(w, r, http.StatusConflict, e)
-		return
+		return s.showEntry(w, r, http.StatusConflict, e)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	kept, err := desk.Exercise(ctx, x.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if kept.Hash != x.Hash && kept.FileParts > 1 {
 		s.Flash(r, "It is on the Shelf. The file holds several parts: say which is which.")
 		http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
-		return
+		return nil
 	}
 	to := fmt.Sprintf("/bench/%d", x.ID)
 	if i, known := instrument.ByID(x.WrittenFor); known && x.Hash == "" { // a new one opens for whom it is written
@@ -440,21 +424,22 @@ func (s *handlers) saveExercise(w http.ResponseWriter, r *http.Request, e entry,
 	}
 	s.Flash(r, fmt.Sprintf("Saved: %d · %s in %s.", x.Number, x.Title, x.Book))
 	http.Redirect(w, r, to, http.StatusSeeOther)
+	return nil
 }
 
-func (s *handlers) removeExercise(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) removeExercise(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.ExerciseID](r)
 	x, err := site.ClassOf(r).ExerciseByID(r.Context(), id)
 	if err == nil {
 		err = site.ClassOf(r).TakeAway(r.Context(), store.AnExercise, int64(id))
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("%d · %s is off the Shelf. Its log is kept.", x.Number, x.Title))
 	s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/removed/exercises/%d/back", id))
 	http.Redirect(w, r, "/", http.StatusSeeOther)
+	return nil
 }
 
 // withMeter writes the meter that the teacher takes into a file that gives none.

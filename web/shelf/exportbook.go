@@ -17,12 +17,11 @@ import (
 )
 
 // exportBook sends a whole book: its tunes in ABC, or a .zip of MusicXML files.
-func (s *handlers) exportBook(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) exportBook(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.BookID](r)
 	list, err := site.ClassOf(r).Exercises(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	var book []store.Exercise
 	for _, x := range list {
@@ -31,8 +30,7 @@ func (s *handlers) exportBook(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	if len(book) == 0 {
-		s.Failed(w, r, store.ErrNotFound)
-		return
+		return store.ErrNotFound
 	}
 	as, pack := "abc", s.bookAsABC
 	if site.Text(r, "as") == "zip" {
@@ -40,14 +38,14 @@ func (s *handlers) exportBook(w http.ResponseWriter, r *http.Request) {
 	}
 	data, err := pack(r.Context(), site.ClassOf(r), book)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	w.Header().Set("Content-Type", map[string]string{"abc": "text/vnd.abc; charset=utf-8", "zip": "application/zip"}[as])
 	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%s.%s"`, site.ForFile(book[0].Book), as))
 	if _, err := w.Write(data); err != nil {
 		s.Log.Error("send a book", "error", err)
 	}
+	return nil
 }
 
 // bookAsABC writes the exercises one after another, each under its number. One that was typed

@@ -49,31 +49,30 @@ type manyRow struct {
 // Mendable says whether its text can be mended by hand.
 func (r manyRow) Mendable() bool { return r.Kind == format.ABC && r.Text != "" }
 
-func (s *handlers) chooseMany(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) chooseMany(w http.ResponseWriter, r *http.Request) error {
 	v := manyView{Book: site.Text(r, "book")}
-	s.showMany(w, r, http.StatusOK, v)
+	return s.showMany(w, r, http.StatusOK, v)
 }
 
-func (s *handlers) showMany(w http.ResponseWriter, r *http.Request, status int, v manyView) {
+func (s *handlers) showMany(w http.ResponseWriter, r *http.Request, status int, v manyView) error {
 	var err error
 	if v.Books, err = site.ClassOf(r).Books(r.Context()); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if v.Book == "" && len(v.Books) > 0 {
 		v.Book = v.Books[0].Title
 	}
 	v.Instruments = instrument.All()
 	s.Page(w, r, status, "many", "Many at once", v)
+	return nil
 }
 
 // lookAtMany says what each of the chosen files will be.
-func (s *handlers) lookAtMany(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) lookAtMany(w http.ResponseWriter, r *http.Request) error {
 	v := manyView{Book: site.Text(r, "book"), WrittenFor: site.Text(r, "written_for")}
 	if site.FormError(r) != nil {
 		v.Problems = []string{"The files are larger than 5 MB each or 30 MB together. Bring them in in several lots."}
-		s.showMany(w, r, http.StatusRequestEntityTooLarge, v)
-		return
+		return s.showMany(w, r, http.StatusRequestEntityTooLarge, v)
 	}
 	files, err := filesOf(r)
 	var items []format.Item
@@ -82,19 +81,17 @@ func (s *handlers) lookAtMany(w http.ResponseWriter, r *http.Request) {
 	}
 	if err != nil {
 		v.Problems = []string{problemsOf(err)[0].Error()}
-		s.showMany(w, r, http.StatusUnprocessableEntity, v)
-		return
+		return s.showMany(w, r, http.StatusUnprocessableEntity, v)
 	}
 	taken, err := numbersIn(r.Context(), site.ClassOf(r), v.Book)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	for _, item := range items {
 		v.Rows = append(v.Rows, rowOf(item, v.WrittenFor))
 	}
 	v.number(items, taken)
-	s.showMany(w, r, http.StatusOK, v)
+	return s.showMany(w, r, http.StatusOK, v)
 }
 
 // filesOf reads the files of a form.
@@ -190,47 +187,41 @@ func (v *manyView) number(items []format.Item, taken []int) {
 
 // keepMany puts what can be kept on the Shelf, all of it at once; the rest stays on the page
 // with its reasons.
-func (s *handlers) keepMany(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepMany(w http.ResponseWriter, r *http.Request) error {
 	v := manyView{Book: site.Text(r, "book"), WrittenFor: site.Text(r, "written_for")}
 	if site.FormError(r) != nil {
 		v.Problems = []string{"The exercises are larger than 30 MB together. Bring them in in several lots."}
-		s.showMany(w, r, http.StatusRequestEntityTooLarge, v)
-		return
+		return s.showMany(w, r, http.StatusRequestEntityTooLarge, v)
 	}
 	var problem string
 	if v.Rows, problem = rowsIn(r); problem != "" {
 		v.Problems = []string{problem}
-		s.showMany(w, r, http.StatusUnprocessableEntity, v)
-		return
+		return s.showMany(w, r, http.StatusUnprocessableEntity, v)
 	}
 	good, err := s.good(r.Context(), site.ClassOf(r), &v)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if len(v.Problems) > 0 || len(good) == 0 {
 		if len(v.Problems) == 0 {
 			v.Problems = []string{"None of them can be kept as they stand."}
 		}
-		s.showMany(w, r, http.StatusUnprocessableEntity, v)
-		return
+		return s.showMany(w, r, http.StatusUnprocessableEntity, v)
 	}
 	ids, err := site.ClassOf(r).AddExercises(r.Context(), v.Book, good)
 	if errors.Is(err, store.ErrTaken) {
 		v.Problems = []string{"A number has been given to another exercise of the book meanwhile. Nothing is kept yet; choose another, and keep them again."}
-		s.showMany(w, r, http.StatusConflict, v)
-		return
+		return s.showMany(w, r, http.StatusConflict, v)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	for _, id := range ids {
 		v.Kept = append(v.Kept, int64(id))
 	}
 	v.Rows = slices.DeleteFunc(v.Rows, func(row manyRow) bool { return len(row.Wrong) == 0 })
 	v.Reading = readingView{IDs: idsText(v.Kept), Of: len(v.Kept)}
-	s.showMany(w, r, http.StatusOK, v)
+	return s.showMany(w, r, http.StatusOK, v)
 }
 
 // rowsIn reads the rows of a form, or says what is wrong with it as a whole.
@@ -343,33 +334,33 @@ const readAtOnce = 8
 
 // readMany reads the next of some new exercises for every instrument, so that the Shelf has
 // not to, and says how far it has come.
-func (s *handlers) readMany(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) readMany(w http.ResponseWriter, r *http.Request) error {
 	ids := idsIn(r)
 	of := max(int(site.Number(r, "of")), len(ids))
 	now := min(readAtOnce, len(ids))
 	for _, id := range ids[:now] {
 		_, err := site.ClassOf(r).Exercise(r.Context(), store.ExerciseID(id))
 		if err != nil && !errors.Is(err, store.ErrNotFound) { // which was taken away meanwhile
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 	}
 	left := ids[now:]
 	s.Fragment(w, "many", "reading", readingView{idsText(left), of - len(left), of})
+	return nil
 }
 
 // undoMany takes exercises that were brought in together off the Shelf again.
-func (s *handlers) undoMany(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) undoMany(w http.ResponseWriter, r *http.Request) error {
 	ids := idsIn(r)
 	err := site.ClassOf(r).TakeAway(r.Context(), store.AnExercise, ids...)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		s.Flash(r, "Some of them are off the Shelf already. Nothing was changed.")
 	case err != nil:
-		s.Failed(w, r, err)
-		return
+		return err
 	default:
 		s.Flash(r, fmt.Sprintf("%s off the Shelf again. For 30 days they can be put back.", teach.Plural(len(ids), "exercise is", "exercises are")))
 	}
 	http.Redirect(w, r, "/", http.StatusSeeOther)
+	return nil
 }

@@ -16,7 +16,7 @@ import (
 )
 
 // keepOctave is the choice of an octave on the Bench; "" is the program's.
-func (s *handlers) keepOctave(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepOctave(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, id := r.Context(), site.ClassOf(r), site.ID[store.ExerciseID](r)
 	target, known := instrument.ByID(site.Text(r, "instrument"))
 	exercise, err := desk.ExerciseByID(ctx, id)
@@ -25,8 +25,7 @@ func (s *handlers) keepOctave(w http.ResponseWriter, r *http.Request) {
 		placed, err = desk.Placement(ctx, id, target.ID)
 	}
 	if err != nil || !known {
-		s.Failed(w, r, cmp.Or(err, store.ErrNotFound))
-		return
+		return cmp.Or(err, store.ErrNotFound)
 	}
 	if r.Form.Has("octaves") {
 		octaves, bad := strconv.Atoi(site.Text(r, "octaves"))
@@ -39,11 +38,11 @@ func (s *handlers) keepOctave(w http.ResponseWriter, r *http.Request) {
 		placed.Folded = site.Text(r, "fold") == "yes"
 	}
 	if err := desk.KeepPlacement(ctx, id, target.ID, placed); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("The octave of %d · %s is kept for the %s.", exercise.Number, exercise.Title, target.Name))
 	http.Redirect(w, r, site.BackToBench(r, fmt.Sprintf("/bench/%d?instrument=%s", id, target.ID)), http.StatusSeeOther)
+	return nil
 }
 
 // partsView is the exercise's own page: its source's parts and who has which.
@@ -77,31 +76,27 @@ type ownPart struct {
 	Problem string
 }
 
-func (s *handlers) parts(w http.ResponseWriter, r *http.Request) {
-	s.showParts(w, r, http.StatusOK, partsView{})
+func (s *handlers) parts(w http.ResponseWriter, r *http.Request) error {
+	return s.showParts(w, r, http.StatusOK, partsView{})
 }
 
-func (s *handlers) showParts(w http.ResponseWriter, r *http.Request, status int, v partsView) {
+func (s *handlers) showParts(w http.ResponseWriter, r *http.Request, status int, v partsView) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	var err error
 	if v.Exercise, err = desk.Exercise(ctx, site.ID[store.ExerciseID](r)); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	own, err := desk.Overrides(ctx, v.Exercise.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v.Instruments = instrument.All()
 	if v.Lines, err = desk.SecondLine(ctx, v.Exercise.ID); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	all, err := desk.Exercises(ctx)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	for _, x := range all {
 		if x.BookID == v.Exercise.BookID && x.ID != v.Exercise.ID {
@@ -110,8 +105,7 @@ func (s *handlers) showParts(w http.ResponseWriter, r *http.Request, status int,
 	}
 	if v.Exercise.Unread == "" {
 		if v.FileParts, err = s.fileParts(ctx, desk, v.Exercise); err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 	}
 	for _, i := range v.Instruments {
@@ -122,6 +116,7 @@ func (s *handlers) showParts(w http.ResponseWriter, r *http.Request, status int,
 		}
 	}
 	s.Page(w, r, status, "parts", fmt.Sprintf("Parts of %d · %s", v.Exercise.Number, v.Exercise.Title), v)
+	return nil
 }
 
 func describePart(p score.Part) string {
@@ -197,22 +192,19 @@ func otherTransposition(p score.Part, i instrument.Instrument) string {
 
 // dealParts is the answer to which part of a file is which instrument: each one
 // that is given an instrument becomes its own part, and one is the source.
-func (s *handlers) dealParts(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) dealParts(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	x, err := desk.ExerciseByID(ctx, site.ID[store.ExerciseID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	source, err := desk.Source(ctx, x.Hash)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	parts, err := s.fileParts(ctx, desk, x)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	var own []store.OwnPart
 	given := map[string]bool{}
@@ -223,40 +215,36 @@ func (s *handlers) dealParts(w http.ResponseWriter, r *http.Request) {
 			continue
 		}
 		if given[id] {
-			s.showParts(
+			return s.showParts(
 				w,
 				r,
 				http.StatusUnprocessableEntity,
 				partsView{Problems: []string{"Two parts are given to the same instrument. Give each part another one, or none."}},
 			)
-			return
 		}
 		given[id] = true
 		if why := otherTransposition(parts[i].music, target); why != "" {
-			s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{parts[i].Name + ": " + why}})
-			return
+			return s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{parts[i].Name + ": " + why}})
 		}
 		own = append(own, store.OwnPart{Instrument: id, Source: source, Part: i})
 	}
 	if err := desk.KeepOverrides(ctx, x.ID, own...); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if n, err := strconv.Atoi(site.Text(r, "source")); err == nil && n >= 0 && n < len(parts) && n != x.Part {
 		x.Part = n
 		if err := desk.ChangeExercise(ctx, x, source); err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 	}
 	http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
+	return nil
 }
 
 // keepPart keeps one instrument's own part, typed or from a file.
-func (s *handlers) keepPart(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepPart(w http.ResponseWriter, r *http.Request) error {
 	if site.FormError(r) != nil {
-		s.showParts(w, r, http.StatusRequestEntityTooLarge, partsView{Problems: []string{"The file is larger than 5 MB. Bring in one part."}})
-		return
+		return s.showParts(w, r, http.StatusRequestEntityTooLarge, partsView{Problems: []string{"The file is larger than 5 MB. Bring in one part."}})
 	}
 	v := partsView{Instrument: site.Text(r, "instrument"), ABC: r.FormValue("abc")}
 	target, known := instrument.ByID(v.Instrument)
@@ -278,25 +266,24 @@ func (s *handlers) keepPart(w http.ResponseWriter, r *http.Request) {
 	}
 	if len(v.Problems) > 0 {
 		v.Problems = v.Problems[:min(len(v.Problems), 4)]
-		s.showParts(w, r, http.StatusUnprocessableEntity, v)
-		return
+		return s.showParts(w, r, http.StatusUnprocessableEntity, v)
 	}
 	id := site.ID[store.ExerciseID](r)
 	if err := site.ClassOf(r).KeepOverrides(r.Context(), id, store.OwnPart{Instrument: target.ID, Source: b.source}); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("The %s has its own part now.", target.Name))
 	http.Redirect(w, r, fmt.Sprintf("/bench/%d?instrument=%s", id, target.ID), http.StatusSeeOther)
+	return nil
 }
 
 // dropPart links an instrument to the source again.
-func (s *handlers) dropPart(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) dropPart(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.ExerciseID](r)
 	if err := site.ClassOf(r).DropOverride(r.Context(), id, site.Text(r, "instrument")); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, "The part is made from the source again.")
 	http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", id), http.StatusSeeOther)
+	return nil
 }

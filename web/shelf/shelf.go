@@ -58,13 +58,13 @@ type shelfView struct {
 	Removed int    // what can be put back
 }
 
-func (s *handlers) shelf(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) shelf(w http.ResponseWriter, r *http.Request) error {
 	v, err := loadShelf(r.Context(), site.ClassOf(r), site.Text(r, "for"), site.Text(r, "q"))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "shelf", "Shelf", v)
+	return nil
 }
 
 // shelfView is the Shelf for whoever is named as the page names them, "" for the section
@@ -223,48 +223,46 @@ func nextLink(room teach.Room, x store.ExerciseID) string {
 }
 
 // moveExercise puts an exercise elsewhere in its book.
-func (s *handlers) moveExercise(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) moveExercise(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, id := r.Context(), site.ClassOf(r), site.ID[store.ExerciseID](r)
 	x, err := desk.ExerciseByID(ctx, id)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	_, after, err := desk.Neighbours(ctx, id)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if err := desk.MoveExercise(ctx, id, store.ExerciseID(site.Number(r, "before"))); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("%d · %s stands elsewhere now.", x.Number, x.Title))
 	s.Sessions.Put(ctx, "undo", fmt.Sprintf("/exercises/%d/move?before=%d", id, after.ID))
 	http.Redirect(w, r, fmt.Sprintf("/#exercise-%d", id), http.StatusSeeOther)
+	return nil
 }
 
 // orderByNumber puts a book back in the order of its numbers.
-func (s *handlers) orderByNumber(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) orderByNumber(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).OrderByNumber(r.Context(), site.ID[store.BookID](r)); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, "The exercises stand by their numbers again.")
 	http.Redirect(w, r, "/", http.StatusSeeOther)
+	return nil
 }
 
 // addFerryBook puts the book that comes with the program on the Shelf.
-func (s *handlers) addFerryBook(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) addFerryBook(w http.ResponseWriter, r *http.Request) error {
 	err := demo.AddBook(r.Context(), site.ClassOf(r).Desk)
 	switch {
 	case errors.Is(err, store.ErrTaken):
 		s.Flash(r, demo.BookTitle+" is on the Shelf already, or numbers of it are.")
 	case err != nil:
-		s.Failed(w, r, err)
-		return
+		return err
 	default:
 		s.Flash(r, demo.BookTitle+" is on the Shelf: forty exercises, free to copy.")
 	}
 	http.Redirect(w, r, "/", http.StatusSeeOther)
+	return nil
 }

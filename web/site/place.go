@@ -1,25 +1,11 @@
 package site
 
 import (
-	"errors"
 	"net/http"
 	"net/url"
 	"strconv"
 	"strings"
-
-	"unhurriedbench/core/score"
 )
-
-// FailedToRead is failed for pages that read an exercise, which may be none any more.
-func (s *Site) FailedToRead(w http.ResponseWriter, r *http.Request, err error) {
-	var unread score.Problems
-	if !errors.As(err, &unread) {
-		s.Failed(w, r, err)
-		return
-	}
-	s.Render(w, http.StatusUnprocessableEntity, "message", "layout", LayoutData{Title: "Cannot be read", Teacher: ActorOf(r).Teacher,
-		Content: Message{"This exercise cannot be read any more", unread.Error()}})
-}
 
 // lastPlace is the session's key for the address of the Bench as it was left.
 const lastPlace = "place"

@@ -15,6 +15,7 @@ import (
 
 	"github.com/go-chi/chi/v5"
 
+	"unhurriedbench/core/score"
 	"unhurriedbench/store"
 )
 
@@ -117,11 +118,26 @@ func (s *Site) NotFound(w http.ResponseWriter, r *http.Request) {
 		Content: Message{"That is not here", "Sign in to see your exercises."}})
 }
 
+// Handle answers requests with a handler, and with Failed where it returns an error.
+func (s *Site) Handle(h func(w http.ResponseWriter, r *http.Request) error) http.HandlerFunc {
+	return func(w http.ResponseWriter, r *http.Request) {
+		if err := h(w, r); err != nil {
+			s.Failed(w, r, err)
+		}
+	}
+}
+
 // Failed answers an error: not found for rows that are not the teacher's, and
 // otherwise a page that says nothing was lost.
 func (s *Site) Failed(w http.ResponseWriter, r *http.Request, err error) {
 	if errors.Is(err, store.ErrNotFound) {
 		s.NotFound(w, r)
+		return
+	}
+	var unread score.Problems
+	if errors.As(err, &unread) { // an exercise that could be read once
+		s.Render(w, http.StatusUnprocessableEntity, "message", "layout", LayoutData{Title: "Cannot be read", Teacher: ActorOf(r).Teacher,
+			Content: Message{"This exercise cannot be read any more", unread.Error()}})
 		return
 	}
 	if errors.Is(err, store.ErrOnlyLooking) {

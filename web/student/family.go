@@ -10,16 +10,15 @@ import (
 )
 
 // family is the page for a student's family, to be printed for a talk with the teacher.
-func (s *handlers) family(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) family(w http.ResponseWriter, r *http.Request) error {
 	h, err := teach.LoadRecord(r.Context(), site.ClassOf(r), site.ID[store.StudentID](r), 0)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v := teach.NewFamilyPage(h, time.Now())
 	if v.Plan, err = teach.LoadPracticePlan(r.Context(), site.ClassOf(r), h.Student.ID); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Page(w, r, http.StatusOK, "family", v.Student.Name()+" for the family", v)
+	return nil
 }

@@ -14,28 +14,26 @@ import (
 	"unhurriedbench/web/site"
 )
 
-func (s *handlers) homePlan(w http.ResponseWriter, r *http.Request) {
-	s.showHomePlan(w, r, http.StatusOK, "")
+func (s *handlers) homePlan(w http.ResponseWriter, r *http.Request) error {
+	return s.showHomePlan(w, r, http.StatusOK, "")
 }
 
-func (s *handlers) showHomePlan(w http.ResponseWriter, r *http.Request, status int, problem string) {
+func (s *handlers) showHomePlan(w http.ResponseWriter, r *http.Request, status int, problem string) error {
 	v, err := teach.LoadPracticePlan(r.Context(), site.ClassOf(r), site.ID[store.StudentID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if v.Own, err = s.ownLinkOf(r, v.Student.ID); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if err := teach.AddDone(r.Context(), site.ClassOf(r), &v); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if v.Problem = problem; problem != "" {
 		keepTyped(&v, r)
 	}
 	s.Page(w, r, status, "homeplan", "Plan of "+v.Student.Name(), v)
+	return nil
 }
 
 // keepTyped keeps what was typed into the form that makes a plan, where it was that form.
@@ -59,23 +57,20 @@ func typedWeekdays(r *http.Request) []int {
 }
 
 // makeHomePlan makes a student's plan from today until the day given.
-func (s *handlers) makeHomePlan(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) makeHomePlan(w http.ResponseWriter, r *http.Request) error {
 	student, err := site.ClassOf(r).StudentByID(r.Context(), site.ID[store.StudentID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	p, problem := readHomePlan(r)
 	if problem != "" {
-		s.showHomePlan(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showHomePlan(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	p.Student = student.ID
 	if err := teach.LayOutPlan(r.Context(), site.ClassOf(r), &p, student, teach.PartsAtHome{}); err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
-	s.afterHomePlan(w, r, p)
+	return s.afterHomePlan(w, r, p)
 }
 
 // readHomePlan reads the days and minutes of a form, or says what is wrong with them.
@@ -101,17 +96,15 @@ func readHomePlan(r *http.Request) (store.HomePlan, string) {
 }
 
 // changeHomeDay gives a single day other minutes, and what follows is laid out anew.
-func (s *handlers) changeHomeDay(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) changeHomeDay(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	student, err := desk.StudentByID(ctx, site.ID[store.StudentID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	p, err := desk.HomePlan(ctx, student.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	on, problem := site.ReadDay(site.Text(r, "on"))
 	minutes, wrong := site.ReadMinutes(site.Text(r, "minutes"), 0, homeplan.MostMinutes)
@@ -120,35 +113,33 @@ func (s *handlers) changeHomeDay(w http.ResponseWriter, r *http.Request) {
 		problem = "That day is past, or not in the plan. What follows from today on can be changed."
 	}
 	if problem != "" {
-		s.showHomePlan(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showHomePlan(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	if p.Changed == nil {
 		p.Changed = map[string]int{}
 	}
 	p.Changed[on.Format(time.DateOnly)] = minutes
 	if err := teach.LayOutPlan(ctx, desk, &p, student, teach.PartsAtHome{}); err != nil {
-		s.FailedToRead(w, r, err)
-		return
+		return err
 	}
-	s.afterHomePlan(w, r, p)
+	return s.afterHomePlan(w, r, p)
 }
 
-func (s *handlers) afterHomePlan(w http.ResponseWriter, r *http.Request, p store.HomePlan) {
+func (s *handlers) afterHomePlan(w http.ResponseWriter, r *http.Request, p store.HomePlan) error {
 	if err := site.ClassOf(r).KeepHomePlans(r.Context(), p); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", p.Student), http.StatusSeeOther)
+	return nil
 }
 
 // dropHomePlan takes a plan away.
-func (s *handlers) dropHomePlan(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) dropHomePlan(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
 	if err := site.ClassOf(r).DropHomePlan(r.Context(), id); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, "The plan is taken away.")
 	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", id), http.StatusSeeOther)
+	return nil
 }

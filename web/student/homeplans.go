@@ -23,11 +23,11 @@ type plansView struct {
 	Problem  string
 }
 
-func (s *handlers) plans(w http.ResponseWriter, r *http.Request) {
-	s.showPlans(w, r, http.StatusOK, "")
+func (s *handlers) plans(w http.ResponseWriter, r *http.Request) error {
+	return s.showPlans(w, r, http.StatusOK, "")
 }
 
-func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int, problem string) {
+func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int, problem string) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	v := plansView{Guest: desk.Guest(), Problem: problem, Form: teach.PracticePlan{Weekdays: teach.UsualDays, Minutes: teach.UsualHomeMinutes}}
 	v.Form.Until = teach.DateOf(time.Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
@@ -36,19 +36,16 @@ func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int,
 	}
 	var err error
 	if v.Sections, v.Section, err = desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section"))); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	students, err := desk.Students(ctx, v.Section.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	for _, student := range teach.InScoreOrder(students) {
 		plan, err := teach.LoadPracticePlan(ctx, desk, student.ID)
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		if plan.Print = true; plan.Has {
 			v.Planned++
@@ -56,12 +53,10 @@ func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int,
 		v.Students = append(v.Students, plan)
 	}
 	if err := teach.AddSectionDone(ctx, desk, v.Section.ID, v.Students); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if err := s.addOwnLinks(r, v.Section.ID, v.Students); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	for _, student := range v.Students {
 		if student.Own == nil {
@@ -69,26 +64,24 @@ func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int,
 		}
 	}
 	s.Page(w, r, status, "plans", "Plans for home", v)
+	return nil
 }
 
 // makePlans lays out the plans of a whole section, each until the check-in to come where there
 // is one.
-func (s *handlers) makePlans(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) makePlans(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	_, section, err := desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section")))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	asked, problem := readHomePlan(r)
 	if problem != "" {
-		s.showPlans(w, r, http.StatusUnprocessableEntity, problem)
-		return
+		return s.showPlans(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	students, err := desk.Students(ctx, section.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	reads, plans := teach.PartsAtHome{}, []store.HomePlan{}
 	for _, student := range students {
@@ -96,36 +89,34 @@ func (s *handlers) makePlans(w http.ResponseWriter, r *http.Request) {
 		p.Student, p.Changed = student.ID, map[string]int{}
 		until, err := teach.NextCheckin(ctx, desk, student.ID)
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		if !until.IsZero() {
 			p.Until = until
 		}
 		if err := teach.LayOutPlan(ctx, desk, &p, student, reads); err != nil {
-			s.FailedToRead(w, r, err)
-			return
+			return err
 		}
 		plans = append(plans, p)
 	}
 	if err := desk.KeepHomePlans(ctx, plans...); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s laid out.", teach.Plural(len(students), "plan is", "plans are")))
 	http.Redirect(w, r, fmt.Sprintf("/plans?section=%d", section.ID), http.StatusSeeOther)
+	return nil
 }
 
 // homeCalendar sends a student's plan as a calendar (RFC 5545): a day with its lines is an
 // event of the whole day, so that families put it where it suits them. It names no student.
-func (s *handlers) homeCalendar(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) homeCalendar(w http.ResponseWriter, r *http.Request) error {
 	v, err := teach.LoadPracticePlan(r.Context(), site.ClassOf(r), site.ID[store.StudentID](r))
 	if err == nil && !v.Has {
 		err = fmt.Errorf("find the plan: %w", store.ErrNotFound)
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.SendCalendar(w, v)
+	return nil
 }

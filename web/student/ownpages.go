@@ -69,57 +69,53 @@ func (s *handlers) ownLinkOf(r *http.Request, student store.StudentID) (*teach.O
 }
 
 // makeOwnPage gives a student a page of their own, or another link to it.
-func (s *handlers) makeOwnPage(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) makeOwnPage(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
-	s.afterOwnPage(w, r, id, site.ClassOf(r).MakeOwnPages(r.Context(), id), "The link is made; an earlier one leads nowhere now.")
+	return s.afterOwnPage(w, r, id, site.ClassOf(r).MakeOwnPages(r.Context(), id), "The link is made; an earlier one leads nowhere now.")
 }
 
 // endOwnPage ends a student's page.
-func (s *handlers) endOwnPage(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) endOwnPage(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
-	s.afterOwnPage(w, r, id, site.ClassOf(r).EndOwnPage(r.Context(), id), "The page is ended: its link leads nowhere now. What was said and done there is kept.")
+	return s.afterOwnPage(w, r, id, site.ClassOf(r).EndOwnPage(r.Context(), id), "The page is ended: its link leads nowhere now. What was said and done there is kept.")
 }
 
 // setPIN has a student's page ask for four figures, or for nothing.
-func (s *handlers) setPIN(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) setPIN(w http.ResponseWriter, r *http.Request) error {
 	id, pin := site.ID[store.StudentID](r), site.Text(r, "pin")
 	if pin != "" && !site.FourFigures.MatchString(pin) {
-		s.showHomePlan(w, r, http.StatusUnprocessableEntity, "A PIN is four figures, such as 0417. Type four, or nothing for none.")
-		return
+		return s.showHomePlan(w, r, http.StatusUnprocessableEntity, "A PIN is four figures, such as 0417. Type four, or nothing for none.")
 	}
 	said := "The page asks for the PIN from now on. It is not shown again: write it on the student’s sheet."
 	if pin == "" {
 		said = "The page asks for no PIN."
 	}
-	s.afterOwnPage(w, r, id, site.ClassOf(r).SetPIN(r.Context(), id, pin), said)
+	return s.afterOwnPage(w, r, id, site.ClassOf(r).SetPIN(r.Context(), id, pin), said)
 }
 
-func (s *handlers) afterOwnPage(w http.ResponseWriter, r *http.Request, id store.StudentID, err error, said string) {
+func (s *handlers) afterOwnPage(w http.ResponseWriter, r *http.Request, id store.StudentID, err error, said string) error {
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, said)
 	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", id), http.StatusSeeOther)
+	return nil
 }
 
 // makeOwnPages gives everybody in a section a page of their own who has none.
-func (s *handlers) makeOwnPages(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) makeOwnPages(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	_, section, err := desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section")))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	students, err := desk.Students(ctx, section.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	pages, err := desk.OwnPages(ctx, section.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	has := map[store.StudentID]bool{}
 	for _, p := range pages {
@@ -132,9 +128,9 @@ func (s *handlers) makeOwnPages(w http.ResponseWriter, r *http.Request) {
 		}
 	}
 	if err := desk.MakeOwnPages(ctx, without...); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s made. The links stand on the printed plans.", teach.Plural(len(without), "page is", "pages are")))
 	http.Redirect(w, r, fmt.Sprintf("/plans?section=%d", section.ID), http.StatusSeeOther)
+	return nil
 }

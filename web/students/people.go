@@ -32,26 +32,23 @@ type peopleSection struct {
 	Shares   []store.Share
 }
 
-func (s *handlers) people(w http.ResponseWriter, r *http.Request) {
-	s.showPeople(w, r, http.StatusOK, peopleView{})
+func (s *handlers) people(w http.ResponseWriter, r *http.Request) error {
+	return s.showPeople(w, r, http.StatusOK, peopleView{})
 }
 
-func (s *handlers) showPeople(w http.ResponseWriter, r *http.Request, status int, v peopleView) {
+func (s *handlers) showPeople(w http.ResponseWriter, r *http.Request, status int, v peopleView) error {
 	sections, err := site.ClassOf(r).Sections(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	shares, err := site.ClassOf(r).Shares(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	for _, section := range sections {
 		students, err := site.ClassOf(r).Students(r.Context(), section.ID)
 		if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		shown := peopleSection{Section: section, Students: students}
 		for _, share := range shares {
@@ -62,11 +59,11 @@ func (s *handlers) showPeople(w http.ResponseWriter, r *http.Request, status int
 		v.Sections = append(v.Sections, shown)
 	}
 	if err := s.aroundPeople(r, &v); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v.Instruments = instrument.All()
 	s.Page(w, r, status, "people", "People", v)
+	return nil
 }
 
 // aroundPeople finds who else there is: colleagues, what they have given, who has left.
@@ -96,28 +93,26 @@ func (s *handlers) aroundPeople(r *http.Request, v *peopleView) error {
 	return err
 }
 
-func (s *handlers) addSection(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) addSection(w http.ResponseWriter, r *http.Request) error {
 	var f sectionForm
 	problem := site.First(s.Forms.Read(r, &f))
 	v := peopleView{NewSection: f.Name, List: r.FormValue("list"), Problem: problem}
 	if v.Problem == "" && site.Text(r, "list") != "" {
-		s.addRoster(w, r)
-		return
+		return s.addRoster(w, r)
 	}
 	if v.Problem == "" {
 		_, err := site.ClassOf(r).AddSection(r.Context(), v.NewSection)
 		if errors.Is(err, store.ErrTaken) {
 			v.Problem = sectionTaken(v.NewSection)
 		} else if err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 	}
 	if v.Problem != "" {
-		s.showPeople(w, r, http.StatusUnprocessableEntity, v)
-		return
+		return s.showPeople(w, r, http.StatusUnprocessableEntity, v)
 	}
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
+	return nil
 }
 
 func sectionTaken(name string) string {
@@ -125,24 +120,22 @@ func sectionTaken(name string) string {
 }
 
 // keepYear sets which year of playing a section is in.
-func (s *handlers) keepYear(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepYear(w http.ResponseWriter, r *http.Request) error {
 	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), site.ID[store.SectionID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	var f yearForm
 	if problem := site.First(s.Forms.Read(r, &f)); problem != "" {
-		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
-		return
+		return s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
 	}
 	if err := site.ClassOf(r).KeepYear(r.Context(), section.ID, f.Year); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s is in its %s year: its parts are put in the octave and fingered as suits that year from now on.",
 		section.Name, [...]string{1: "first", 2: "second", 3: "third"}[f.Year]))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
+	return nil
 }
 
 // readStudent reads the student form and says what is wrong with it.
@@ -152,33 +145,30 @@ func (s *handlers) readStudent(r *http.Request) (store.Student, string) {
 	return store.Student{SectionID: store.SectionID(f.Section), FirstName: f.FirstName, Initial: string(f.Initial), Instrument: f.Instrument}, problem
 }
 
-func (s *handlers) addStudent(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) addStudent(w http.ResponseWriter, r *http.Request) error {
 	student, problem := s.readStudent(r)
 	if problem != "" {
-		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{New: student, Problem: problem})
-		return
+		return s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{New: student, Problem: problem})
 	}
 	if _, err := site.ClassOf(r).AddStudent(r.Context(), student); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
+	return nil
 }
 
-func (s *handlers) changeStudent(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) changeStudent(w http.ResponseWriter, r *http.Request) error {
 	student, problem := s.readStudent(r)
 	student.ID = site.ID[store.StudentID](r)
 	if _, err := site.ClassOf(r).StudentByID(r.Context(), student.ID); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if problem != "" {
-		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
-		return
+		return s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
 	}
 	if err := site.ClassOf(r).ChangeStudent(r.Context(), student); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
+	return nil
 }

@@ -321,24 +321,24 @@ func instrumentNamed(text string) (instrument.Instrument, bool) {
 }
 
 // peopleTable is the page that takes a table in.
-func (s *handlers) peopleTable(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) peopleTable(w http.ResponseWriter, r *http.Request) error {
 	s.Page(w, r, http.StatusOK, "peopletable", "A table of students", tableView{})
+	return nil
 }
 
 // bringTable shows what a table will do, and does it when that has been seen.
-func (s *handlers) bringTable(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) bringTable(w http.ResponseWriter, r *http.Request) error {
 	if site.FormError(r) != nil {
 		s.Page(w, r, http.StatusRequestEntityTooLarge, "peopletable", "A table of students",
 			tableView{Text: r.FormValue("table"), Problem: "The file is too large, or did not arrive whole."})
-		return
+		return nil
 	}
 	v, err := s.tableView(r)
 	var problem table.Problem
 	if errors.As(err, &problem) {
 		v.Problem = string(problem)
 	} else if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	if v.Problem == "" && site.Text(r, "seen") == "yes" {
 		var changes []store.RosterChange
@@ -352,12 +352,11 @@ func (s *handlers) bringTable(w http.ResponseWriter, r *http.Request) {
 		case errors.Is(err, store.ErrTaken), errors.Is(err, store.ErrNotFound):
 			v.Problem = "Since you looked at it, sections or students have changed. Nothing is kept: look again."
 		case err != nil:
-			s.Failed(w, r, err)
-			return
+			return err
 		default:
 			s.Flash(r, "The table is in: "+strings.Join(v.Counts, ", ")+".")
 			http.Redirect(w, r, "/people", http.StatusSeeOther)
-			return
+			return nil
 		}
 	}
 	status := http.StatusOK
@@ -365,6 +364,7 @@ func (s *handlers) bringTable(w http.ResponseWriter, r *http.Request) {
 		status = http.StatusUnprocessableEntity
 	}
 	s.Page(w, r, status, "peopletable", "A table of students", v)
+	return nil
 }
 
 // tableView reads the table of a form: a file, or what was pasted.
@@ -423,11 +423,10 @@ func (v *tableView) count() {
 }
 
 // takeTable sends all sections with their students as one table.
-func (s *handlers) takeTable(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) takeTable(w http.ResponseWriter, r *http.Request) error {
 	known, err := s.roster(r)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	var rows [][]string
 	for _, student := range known.students {
@@ -436,23 +435,23 @@ func (s *handlers) takeTable(w http.ResponseWriter, r *http.Request) {
 	w.Header().Set("Content-Type", "text/csv; charset=utf-8")
 	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="students-%s.csv"`, time.Now().Format(time.DateOnly)))
 	_, _ = w.Write(table.Write([]string{"First name", "Initial", "Instrument", "Section", "Line", "Note", "Second instrument"}, rows)) // the reader has gone when this fails
+	return nil
 }
 
 // keepNote keeps what the teacher notes of a student.
-func (s *handlers) keepNote(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepNote(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
 	if _, err := site.ClassOf(r).StudentByID(r.Context(), id); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	note := strings.TrimSpace(r.FormValue("note"))
 	if utf8.RuneCountInString(note) > store.LongestNote {
 		s.Flash(r, fmt.Sprintf("The note is longer than %d letters. Shorten it; nothing was changed.", store.LongestNote))
 	} else if err := site.ClassOf(r).KeepNote(r.Context(), id, note); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	} else {
 		s.Flash(r, "The note is kept.")
 	}
 	http.Redirect(w, r, fmt.Sprintf("/students/%d", id), http.StatusSeeOther)
+	return nil
 }

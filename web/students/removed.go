@@ -25,26 +25,23 @@ type removedView struct {
 // thingWords are the kinds of what can be taken away, as the page says them.
 var thingWords = map[store.Thing]string{store.AnExercise: "exercise", store.ABook: "book", store.ASection: "section", store.AStudent: "student"}
 
-func (s *handlers) removed(w http.ResponseWriter, r *http.Request) {
-	s.showRemoved(w, r, http.StatusOK, "")
+func (s *handlers) removed(w http.ResponseWriter, r *http.Request) error {
+	return s.showRemoved(w, r, http.StatusOK, "")
 }
 
-func (s *handlers) showRemoved(w http.ResponseWriter, r *http.Request, status int, problem string) {
+func (s *handlers) showRemoved(w http.ResponseWriter, r *http.Request, status int, problem string) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	bin, err := desk.Bin(ctx)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	left, err := desk.StudentsWhoLeft(ctx)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	house, err := s.Store.House(ctx)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v := removedView{Bin: bin, Left: left, Months: house.RetainMonths, Problem: problem, Backups: s.BackupWords(),
 		KindWord: func(what store.Thing) string { return thingWords[what] }}
@@ -54,94 +51,88 @@ func (s *handlers) showRemoved(w http.ResponseWriter, r *http.Request, status in
 		}
 	}
 	s.Page(w, r, status, "removed", "Taken away", v)
+	return nil
 }
-
-// Backups tells the server how many nightly backups are kept, to be said where something
-// is erased. It is called before Routes.
-func (s *handlers) Backups(nights int) { s.BackupNights = nights }
 
 // takeAway puts a book, a section or a student into the bin.
 func (s *handlers) takeAway(what store.Thing, page string) http.HandlerFunc {
-	return func(w http.ResponseWriter, r *http.Request) {
+	return s.Handle(func(w http.ResponseWriter, r *http.Request) error {
 		id := site.ID[int64](r)
 		if err := site.ClassOf(r).TakeAway(r.Context(), what, id); err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 		s.Flash(r, fmt.Sprintf("The %s is taken away. For 30 days it can be put back.", thingWords[what]))
 		s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/removed/%s/%d/back", what, id))
 		http.Redirect(w, r, page, http.StatusSeeOther)
-	}
+		return nil
+	})
 }
 
 // putBack takes something out of the bin.
-func (s *handlers) putBack(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) putBack(w http.ResponseWriter, r *http.Request) error {
 	what := store.Thing(chi.URLParam(r, "what"))
 	err := site.ClassOf(r).PutBack(r.Context(), what, site.ID[int64](r))
 	if errors.Is(err, store.ErrTaken) {
-		s.showRemoved(w, r, http.StatusUnprocessableEntity, map[store.Thing]string{
+		return s.showRemoved(w, r, http.StatusUnprocessableEntity, map[store.Thing]string{
 			store.AnExercise: "It could not be put back: another exercise has its number now. Give that one another number first.",
 			store.ABook:      "It could not be put back: another book has its title now.",
 			store.ASection:   "It could not be put back: another section has its name now.",
 		}[what])
-		return
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("The %s is back.", thingWords[what]))
 	http.Redirect(w, r, map[store.Thing]string{store.AnExercise: "/", store.ABook: "/", store.ASection: "/people", store.AStudent: "/people"}[what], http.StatusSeeOther)
+	return nil
 }
 
 // eraseNow deletes for good what is in the bin.
-func (s *handlers) eraseNow(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) eraseNow(w http.ResponseWriter, r *http.Request) error {
 	if site.Text(r, "sure") != "yes" {
-		s.showRemoved(w, r, http.StatusUnprocessableEntity, site.NotErased)
-		return
+		return s.showRemoved(w, r, http.StatusUnprocessableEntity, site.NotErased)
 	}
 	what := store.Thing(chi.URLParam(r, "what"))
 	if err := site.ClassOf(r).Erase(r.Context(), what, site.ID[int64](r)); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("The %s is erased, with all that was logged. %s", thingWords[what], s.BackupWords()))
 	http.Redirect(w, r, "/removed", http.StatusSeeOther)
+	return nil
 }
 
 // studentLeft takes a student off every list.
-func (s *handlers) studentLeft(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) studentLeft(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
 	if err := site.ClassOf(r).HasLeft(r.Context(), id); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, "The student has left, and stands in no list. The log is kept, under Taken away.")
 	s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/students/%d/return", id))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
+	return nil
 }
 
 // studentBack puts a student who had left on the lists again.
-func (s *handlers) studentBack(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) studentBack(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).IsBack(r.Context(), site.ID[store.StudentID](r)); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, "The student is back, with the whole log.")
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
+	return nil
 }
 
 // eraseOverdue deletes for good who has left longer ago than the owner wants records kept.
-func (s *handlers) eraseOverdue(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) eraseOverdue(w http.ResponseWriter, r *http.Request) error {
 	if site.Text(r, "sure") != "yes" {
-		s.showRemoved(w, r, http.StatusUnprocessableEntity, site.NotErased)
-		return
+		return s.showRemoved(w, r, http.StatusUnprocessableEntity, site.NotErased)
 	}
 	n, err := site.ClassOf(r).EraseOverdue(r.Context())
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("Erased of those who left: %d. %s", n, s.BackupWords()))
 	http.Redirect(w, r, "/removed", http.StatusSeeOther)
+	return nil
 }

@@ -122,14 +122,13 @@ func speaks(word string) bool {
 
 // addRoster shows a pasted list as it was understood, and keeps it when it has been
 // seen: in a section that is there, or in a new one.
-func (s *handlers) addRoster(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) addRoster(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	v := rosterView{List: r.FormValue("list"), Section: store.Section{Name: site.Text(r, "name")}}
 	if id := site.ID[store.SectionID](r); id != 0 {
 		var err error
 		if _, v.Section, err = desk.ChooseSection(ctx, id); err != nil {
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 	}
 	v.Lines = readRoster(v.List)
@@ -152,7 +151,7 @@ func (s *handlers) addRoster(w http.ResponseWriter, r *http.Request) {
 			status = http.StatusUnprocessableEntity
 		}
 		s.Page(w, r, status, "roster", "A list of students", v)
-		return
+		return nil
 	}
 	var err error
 	if v.Section.ID == 0 {
@@ -163,12 +162,12 @@ func (s *handlers) addRoster(w http.ResponseWriter, r *http.Request) {
 	if errors.Is(err, store.ErrTaken) {
 		v.Problem = sectionTaken(v.Section.Name)
 		s.Page(w, r, http.StatusConflict, "roster", "A list of students", v)
-		return
+		return nil
 	}
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s now in %s.", teach.Plural(len(students), "student is", "students are"), v.Section.Name))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
+	return nil
 }

@@ -35,16 +35,14 @@ type seated struct {
 func (seatsView) Acrosses() []int { return teach.UpTo(12)[2:] }
 
 // seats shows where a section sits, or, asked with how many across, a proposal.
-func (s *handlers) seats(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) seats(w http.ResponseWriter, r *http.Request) error {
 	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), site.ID[store.SectionID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	students, err := site.ClassOf(r).Students(r.Context(), section.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v := seatsView{Section: section, Across: int(site.Number(r, "across"))}
 	if v.Across > 0 {
@@ -53,6 +51,7 @@ func (s *handlers) seats(w http.ResponseWriter, r *http.Request) {
 	}
 	v.fill(students)
 	s.Page(w, r, http.StatusOK, "seats", "Seats of "+section.Name, v)
+	return nil
 }
 
 func (v *seatsView) fill(students []store.Student) {
@@ -71,16 +70,14 @@ func (v *seatsView) fill(students []store.Student) {
 }
 
 // keepSeats seats a section as the form says: the row and the place of each student.
-func (s *handlers) keepSeats(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) keepSeats(w http.ResponseWriter, r *http.Request) error {
 	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), site.ID[store.SectionID](r))
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	students, err := site.ClassOf(r).Students(r.Context(), section.ID)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	v := seatsView{Section: section}
 	for k := range students {
@@ -101,7 +98,7 @@ func (s *handlers) keepSeats(w http.ResponseWriter, r *http.Request) {
 	if v.Problem != "" {
 		v.fill(students)
 		s.Page(w, r, http.StatusUnprocessableEntity, "seats", "Seats of "+section.Name, v)
-		return
+		return nil
 	}
 	var rows [][]store.StudentID
 	for _, row := range slices.Backward(teach.SeatRows(students)) {
@@ -115,9 +112,9 @@ func (s *handlers) keepSeats(w http.ResponseWriter, r *http.Request) {
 		rows = append(rows, ids)
 	}
 	if err := site.ClassOf(r).KeepSeats(r.Context(), section.ID, rows); err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s sits so from now on, in the Lesson too.", section.Name))
 	http.Redirect(w, r, fmt.Sprintf("/sections/%d/seats", section.ID), http.StatusSeeOther)
+	return nil
 }

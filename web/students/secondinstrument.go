@@ -11,12 +11,11 @@ import (
 )
 
 // addSecond gives a student a second instrument, with a log of its own.
-func (s *handlers) addSecond(w http.ResponseWriter, r *http.Request) {
+func (s *handlers) addSecond(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
 	student, err := site.ClassOf(r).StudentByID(r.Context(), id)
 	if err != nil {
-		s.Failed(w, r, err)
-		return
+		return err
 	}
 	var f secondForm
 	problem := site.First(s.Forms.Read(r, &f))
@@ -26,14 +25,13 @@ func (s *handlers) addSecond(w http.ResponseWriter, r *http.Request) {
 		case errors.Is(err, store.ErrTaken):
 			problem = fmt.Sprintf("%s plays that already, or two instruments; nothing was changed.", student.Name())
 		case err != nil:
-			s.Failed(w, r, err)
-			return
+			return err
 		}
 	}
 	if problem != "" {
-		s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
-		return
+		return s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
 	}
 	s.Flash(r, fmt.Sprintf("%s plays the %s too, with a log of its own.", student.Name(), teach.InstrumentName(f.Instrument)))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
+	return nil
 }
