@@ -58,7 +58,7 @@ func TestStatements(t *testing.T) {
 	v.Post("/sign-in/demo", nil)
 	v.Get("/")              // the session has its section
 	most := map[string]int{ // of other routes 20
-		"POST /lessons": 45, "POST /plans": 60, "GET /plans": 12, "POST /bench/{id}/attempts": 15, "GET /my/{key}/": 15,
+		"POST /lessons": 45, "POST /plans": 60, "GET /plans": 12, "POST /bench/{id}/attempts": 15, "GET /my/{key}/": 15, "GET /my/{key}/music": 15,
 	}
 	count := func(method, path string, form url.Values) string {
 		t.Helper()
@@ -89,7 +89,10 @@ func TestStatements(t *testing.T) {
 		if n > limit {
 			t.Errorf("%s %s asks %d statements, at most %d are right", method, path, n, limit)
 		}
-		t.Logf("%4d %s %s", n, method, path)
+		if len(page) > 60<<10 && strings.HasPrefix(path, "/my/") && !strings.HasSuffix(path, "/music") {
+			t.Errorf("%s has %d bytes, which a telephone waits for", path, len(page))
+		}
+		t.Logf("%4d %s %s, %d bytes", n, method, path, len(page))
 		return page
 	}
 	lesson := count("POST", "/lessons", url.Values{"minutes": {"30"}, "begun": {"yes"}, "next": {"yes"}, "left": {"yes"}})
@@ -111,7 +114,7 @@ func TestStatements(t *testing.T) {
 		"/exercises/many", "/books/1/export", "/exercises/6/export?as=musicxml&instrument=flute", "/board", "/board/pulse?section=1", "/board/heat", "/board/weeks",
 		"/board/groups?exercise=6", "/board/grades", "/students/3", "/students/3/family", "/students/3/plan", "/plans", "/lessons", lesson, "/check-ins", "/cards",
 		"/tune", "/compare?exercise=6", "/fingerings/clarinet", "/routines", "/settings", "/care/reeds", "/people", "/people/table", "/sections/1/seats", "/removed", "/account", "/account/log",
-		own, own + "cards", own + "notes",
+		own, own + "music", own + "cards", own + "notes",
 	} {
 		count("GET", path, nil)
 	}

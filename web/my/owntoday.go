@@ -76,7 +76,7 @@ type ownWeekday struct {
 type ownChange struct{ Key, Words string }
 
 // mostAhead is for how many days a page carries the steps, so that it works without network.
-const mostAhead = 8
+const mostAhead = 7
 
 func (s *handlers) ownToday(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.ownTodayView(r)
@@ -84,6 +84,16 @@ func (s *handlers) ownToday(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	s.Render(w, http.StatusOK, "own", "own-layout", v)
+	return nil
+}
+
+// ownMusic answers with the music of the steps, by key: several times as much as the page.
+func (s *handlers) ownMusic(w http.ResponseWriter, r *http.Request) error {
+	v, err := s.ownTodayView(r)
+	if err != nil {
+		return err
+	}
+	s.JSON(w, r, v.Music)
 	return nil
 }
 

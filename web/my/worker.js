@@ -2,7 +2,7 @@
 // for first, and taken from what is kept where nobody answers. Where the link was ended, what
 // is kept goes.
 const place = "my-page " + new URL(self.registration.scope).pathname;
-const pages = ["", "cards", "notes", "care"];
+const pages = ["", "music", "cards", "notes", "care"];
 
 self.addEventListener("install", (event) => {
   event.waitUntil((async () => {

@@ -71,7 +71,7 @@ window.own = (function () {
   const lanesOf = { count: ["tap", "count"], name: ["tap", "count", "name"], finger: ["count", "name", "finger"], play: ["count", "name", "finger"] };
 
   let step = null;         // the one that is open
-  let music = {}, voice = null, drawn = null, whenDrawn = Promise.resolve();
+  let music = {}, fetched = null, voice = null, drawn = null, whenDrawn = Promise.resolve();
   let shown = {}, tempo = 0, tries = 0, answer = {}, width = 0;
   let counting = false, reached = false; // a try that is played, and whether it has come to its last measure
 
@@ -130,7 +130,7 @@ window.own = (function () {
     tries = 0;
     drawn = null;
     shown = Object.fromEntries(["tap", "count", "name", "finger"].map((lane) => [lane, (lanesOf[one.dataset.form] || []).includes(lane)]));
-    const has = Boolean(music[one.dataset.music]);
+    const has = Boolean(one.dataset.music);
     part(".stand-name").textContent = one.querySelector("b").textContent;
     stand().setAttribute("aria-label", part(".stand-name").textContent);
     part(".stand-words").replaceChildren(...[...one.querySelector(".own-says").cloneNode(true).childNodes]);
@@ -151,7 +151,30 @@ window.own = (function () {
     part("[data-back]").focus({ preventScroll: true });
     history.pushState({ step: one.dataset.line }, "");
     width = stand().clientWidth;
-    if (has) draw();
+    if (has) whenDrawn = drawOnceThere(one);
+  }
+
+  // fetchMusic asks once for the music of all steps, which the worker keeps.
+  function fetchMusic() {
+    fetched ??= fetch(base + "music", { credentials: "same-origin" }).then(async (answer) => {
+      if (!answer.ok) throw new Error(`the music: ${answer.status}`);
+      music = await answer.json();
+    });
+    fetched.catch(() => { fetched = null; });
+    return fetched;
+  }
+
+  async function drawOnceThere(one) {
+    try {
+      await fetchMusic();
+    } catch {
+      if (step === one) part(".stand-sheet").textContent = say("music.away");
+      return;
+    }
+    if (step !== one) return;
+    sayLanes();
+    draw();
+    await whenDrawn;
   }
 
   function close() {
@@ -166,6 +189,7 @@ window.own = (function () {
   }
 
   function draw() {
+    if (!music[step.dataset.music]) return; // it comes
     const host = part(".stand-sheet"), { sheet, plan } = music[step.dataset.music], mine = step;
     whenDrawn = (async () => {
       try {
@@ -263,7 +287,7 @@ window.own = (function () {
   const titles = { how: "ask.how", over: "ask.over", beside: "ask.beside", changed: "ask.changed" };
   function asked(what) {
     part(".stand-ask").hidden = !what;
-    part(".stand-play").hidden = Boolean(what) || !music[step.dataset.music];
+    part(".stand-play").hidden = Boolean(what) || !step.dataset.music;
     part(".stand-tempo").hidden = Boolean(what);
     if (!what) return;
     window.advise("");
@@ -327,7 +351,7 @@ window.own = (function () {
   document.addEventListener("DOMContentLoaded", () => {
     send();
     if (!day()) return;
-    music = JSON.parse(document.getElementById("own-music").textContent);
+    fetchMusic().catch(() => {}); // a step that is opened says so
     voice = JSON.parse(document.getElementById("own-voice").textContent);
     recall();
     if (today() !== day().dataset.today && day().querySelector(`[data-day="${today()}"]`)) showDay(today()); // a page from before today
