@@ -18,7 +18,7 @@ type LedStep struct {
 	lesson.Step
 	K        int
 	Heading  string
-	Says     []stepWords
+	Says     []StepWords
 	BeatName string
 	CountOff []count.Cue
 	Cards    []instrumentCard
@@ -27,8 +27,8 @@ type LedStep struct {
 	Click    bool
 }
 
-// stepWords is what is said to some instruments.
-type stepWords struct {
+// StepWords is what is said to some instruments.
+type StepWords struct {
 	To    []string // instrument ids
 	Names string   // "trumpet, trombone"; "" for everybody
 	Words string
@@ -88,7 +88,7 @@ func NewLedStep(place int, step lesson.Step, key string, parts []Stand) LedStep 
 	}
 	if step.Warm {
 		run.Heading = "Warm up: the first three notes"
-		run.Says = []stepWords{{Words: "Each of the first three notes as long as a slow breath, everybody together; listen, then the next."}}
+		run.Says = []StepWords{{Words: "Each of the first three notes as long as a slow breath, everybody together; listen, then the next."}}
 	}
 	if step.Warm {
 		return run
@@ -117,10 +117,10 @@ func (s *LedStep) say(p Stand, in routine.Step) {
 	if words == "" {
 		return
 	}
-	k := slices.IndexFunc(s.Says, func(w stepWords) bool { return w.Words == words })
+	k := slices.IndexFunc(s.Says, func(w StepWords) bool { return w.Words == words })
 	if k < 0 {
 		k = len(s.Says)
-		s.Says = append(s.Says, stepWords{Words: words})
+		s.Says = append(s.Says, StepWords{Words: words})
 	}
 	to := &s.Says[k]
 	to.To = append(to.To, p.Instrument.ID)

@@ -31,6 +31,7 @@ type ownTodayView struct {
 	CheckIn    string // the day of the one to come, "" for none
 	Note       string // in place of steps, or before them
 	Changes    []ownChange
+	Sayings    []ownStep // steps that say something else each: a week has the same ones again and again
 	Music      map[string]music.StepMusic
 	Voice      music.Voice
 	A4         int
@@ -58,6 +59,7 @@ type ownStep struct {
 	Why   string
 	Time  string
 	Music string // the key of its music, "" for none
+	Says  int    // which of the page's sayings it has
 	Rest  bool   // the lips rest as long as they played
 	Done  bool
 }
@@ -76,7 +78,7 @@ type ownWeekday struct {
 type ownChange struct{ Key, Words string }
 
 // mostAhead is for how many days a page carries the steps, so that it works without network.
-const mostAhead = 7
+const mostAhead = 8
 
 func (s *handlers) ownToday(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.ownTodayView(r)
@@ -144,6 +146,9 @@ func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 		d, err := s.ownDay(r, &v, h.Student, planned, done)
 		if err != nil {
 			return v, err
+		}
+		for k := range d.Steps {
+			d.Steps[k].Says = v.saying(d.Steps[k])
 		}
 		v.Days = append(v.Days, d)
 	}
@@ -221,6 +226,19 @@ func (v *ownTodayView) week(monday time.Time, p store.HomePlan, done map[store.H
 		list = append(list, d)
 	}
 	return list
+}
+
+// saying is the place of what a step says among the page's sayings.
+func (v *ownTodayView) saying(step ownStep) int {
+	same := func(other ownStep) bool {
+		return other.Heading == step.Heading && other.Form == step.Form && other.Rest == step.Rest && other.Kind.OfAPiece() == step.Kind.OfAPiece() &&
+			slices.EqualFunc(other.LedStep.Says, step.LedStep.Says, func(a, b teach.StepWords) bool { return a.Words == b.Words }) && slices.Equal(other.CountOff, step.CountOff)
+	}
+	if k := slices.IndexFunc(v.Sayings, same); k >= 0 {
+		return k
+	}
+	v.Sayings = append(v.Sayings, step)
+	return len(v.Sayings) - 1
 }
 
 func (s *handlers) ownDay(r *http.Request, v *ownTodayView, student store.Student, planned homeplan.Planned, done map[store.HomeTick]bool) (ownDay, error) {

@@ -133,7 +133,7 @@ window.own = (function () {
     const has = Boolean(one.dataset.music);
     part(".stand-name").textContent = one.querySelector("b").textContent;
     stand().setAttribute("aria-label", part(".stand-name").textContent);
-    part(".stand-words").replaceChildren(...[...one.querySelector(".own-says").cloneNode(true).childNodes]);
+    part(".stand-words").replaceChildren(document.getElementById("says-" + one.dataset.says).content.cloneNode(true));
     part(".stand-sheet").replaceChildren();
     for (const selector of [".stand-sheet", ".stand-play", ".lane-switches"]) part(selector).hidden = !has;
     for (const button of stand().querySelectorAll(".stand-tempo [data-notch], .stand-beats")) button.hidden = !has || !tempo;
