@@ -73,6 +73,7 @@ func pale(p *rod.Page) (notes, said int) {
 // A note beyond an instrument is drawn pale and said, and the rest of the music stands with
 // its lanes, wherever music is shown.
 func TestANoteBeyondTheInstrument(t *testing.T) {
+	t.Parallel()
 	p, address, links := wideSite(t)
 	drawn := func(where string, atLeast int) {
 		t.Helper()

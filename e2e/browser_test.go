@@ -31,7 +31,7 @@ import (
 
 // patience is how long a page is waited for to become what a test wants of it: on a slow and
 // busy machine, counted from the start each time. Nothing waits for as long that comes.
-const patience = 2 * time.Minute
+const patience = 30 * time.Second
 
 // waits makes each wait of a page end with patience.
 func waits() utils.Sleeper {
@@ -78,6 +78,7 @@ var demoTemplate = sync.OnceValues(func() (testdb.Template, error) {
 // TestMain takes the template away at the end.
 func TestMain(m *testing.M) {
 	code := m.Run()
+	endChromium()
 	if template, err := demoTemplate(); err == nil {
 		_ = template.Drop() // with the server's folder, if not here
 	}
@@ -112,32 +113,75 @@ func run(t testing.TB, h http.Handler) *httptest.Server {
 	return running
 }
 
-// page opens a fresh browser on an address of the site. Anything the page logs
-// as an error fails the test.
-func page(t testing.TB, address string, width int) *rod.Page {
-	t.Helper()
+// shared is the Chromium of all tests; another one takes its place when it is gone.
+var shared struct {
+	sync.Mutex
+	browser *rod.Browser
+	started *launcher.Launcher
+}
+
+// chromium is a Chromium that answers.
+func chromium() (*rod.Browser, error) {
+	shared.Lock()
+	defer shared.Unlock()
+	if shared.browser != nil {
+		if _, err := shared.browser.Version(); err == nil {
+			return shared.browser, nil
+		}
+		shared.started.Cleanup()
+	}
 	program, err := exec.LookPath("chromium")
 	if err != nil {
-		t.Fatal("this test needs Chromium: run bin/test, which installs it")
+		return nil, errors.New("this test needs Chromium: run bin/test, which installs it")
 	}
 	l := launcher.New().Bin(program).Leakless(false).NoSandbox(true).
 		Set("disable-gpu").Set("disable-quic").Set("no-first-run").Set("disable-background-networking").
-		Set("disable-component-update").Set("disable-sync").Set("autoplay-policy", "no-user-gesture-required")
+		Set("disable-component-update").Set("disable-sync").Set("autoplay-policy", "no-user-gesture-required").
+		Set("disable-background-timer-throttling").Set("disable-backgrounding-occluded-windows").Set("disable-renderer-backgrounding")
 	control, err := l.Launch()
 	if err != nil {
-		t.Fatalf("start Chromium: %v", err)
+		return nil, fmt.Errorf("start Chromium: %w", err)
 	}
 	browser := rod.New().ControlURL(control)
 	if err := browser.Connect(); err != nil {
-		t.Fatalf("reach Chromium: %v", err)
+		return nil, fmt.Errorf("reach Chromium: %w", err)
+	}
+	shared.browser, shared.started = browser, l
+	return browser, nil
+}
+
+// endChromium ends the Chromium of the tests, if there was one.
+func endChromium() {
+	shared.Lock()
+	defer shared.Unlock()
+	if shared.browser != nil {
+		_ = shared.browser.Close() // it may have gone before
+		shared.started.Cleanup()
+	}
+}
+
+// page opens an address of the site as somebody who was never there: nothing that another
+// test kept is in the browser. Anything the page logs as an error fails the test.
+func page(t testing.TB, address string, width int) *rod.Page {
+	t.Helper()
+	browser, err := chromium()
+	if err != nil {
+		t.Fatal(err)
+	}
+	somebody, err := browser.Incognito()
+	if err != nil {
+		t.Fatalf("open a window of its own: %v", err)
 	}
 	t.Cleanup(func() {
-		if err := browser.Close(); err != nil {
+		if err := (proto.TargetDisposeBrowserContext{BrowserContextID: somebody.BrowserContextID}).Call(browser); err != nil {
 			t.Log(err)
 		}
-		l.Cleanup()
 	})
-	p := failing(t, browser.MustPage())
+	opened, err := somebody.Page(proto.TargetCreateTarget{})
+	if err != nil {
+		t.Fatalf("open a page: %v", err)
+	}
+	p := failing(t, opened)
 	watch(t, p)
 	p.MustEvalOnNewDocument(leaves)
 	p.MustSetViewport(width, 800, 1, width < 600)

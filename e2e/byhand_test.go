@@ -22,6 +22,7 @@ func becomes(t *testing.T, p *rod.Page, want string) {
 // The end of a piece is moved by a key and by dragging; the list, the frame and the log
 // follow, and a key takes it back. What was tried keeps its measures.
 func TestPiecesAreMovedByKeysAndByHand(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=trombone&student=3&piece=4-5&stage=count")
 	plain := names(p)
@@ -59,6 +60,7 @@ func TestPiecesAreMovedByKeysAndByHand(t *testing.T) {
 // An alert leads to its note, is struck out, and comes back; what is written over a note
 // stands in the music.
 func TestAlertsAndMarks(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=trombone&piece=4-5&stage=name")
 	click(p.MustElement(".watch summary"))
@@ -84,6 +86,7 @@ func TestAlertsAndMarks(t *testing.T) {
 
 // From the hardest cell to its drill.
 func TestTheHardestCellsDrill(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/bench/6/hardest?section=1&instrument=trombone&measure=5").MustWaitLoad()
 	click(p.MustElementR(".hardest-side a", "^Drill "))

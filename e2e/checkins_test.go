@@ -21,6 +21,7 @@ func waitsToday(p *rod.Page, address string, minutes int) {
 // A section is heard in a queue by touch: one tap a piece, nothing moves under it, what was
 // typed stays, and the comment and the next day stand on the student's page.
 func TestACheckinQueueByTouch(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1024)
 	p.MustSetViewport(1024, 768, 1, true)
 	waitsToday(p, address, 30)
@@ -77,6 +78,7 @@ func TestACheckinQueueByTouch(t *testing.T) {
 // A press on what was swapped in a moment before is a mark like any other, and where the
 // browser sends a form by itself, what is typed beside it is there again.
 func TestACheckinKeepsWhatIsTyped(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	waitsToday(p, address, 30)
 	onwards(p, "Hear the 18 who wait")
@@ -100,6 +102,7 @@ func TestACheckinKeepsWhatIsTyped(t *testing.T) {
 
 // A form that is wrong comes back with what is wrong, in its place, and with what was typed.
 func TestACheckinRefuses(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	waitsToday(p, address, 10)
 	onwards(p, "Hear the 18 who wait")
@@ -113,6 +116,7 @@ func TestACheckinRefuses(t *testing.T) {
 
 // Seats are changed by touch and by keys, and kept.
 func TestSeatsByTouchAndKeys(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1024)
 	p.MustSetViewport(1024, 768, 1, true)
 	p.MustNavigate(address + "/sections/1/seats").MustWaitLoad()

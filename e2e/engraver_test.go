@@ -62,6 +62,7 @@ func partsToCheck(t *testing.T) map[string]score.Part {
 // Outside check: the shipped engraver (Verovio) reads the MEI, and its timemap
 // and pitches are core's.
 func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
+	t.Parallel()
 	p, _ := signedIn(t, 1280)
 	p.MustNavigate(p.MustInfo().URL + "exercises/new?way=abc").MustWaitLoad()
 	p.MustElement("#preview svg")
@@ -91,6 +92,7 @@ func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
 // Outside check: the engraver as a reader of the MusicXML we write. It gives its
 // own ids, so notes are compared in order.
 func TestTheEngraverReadsOurMusicXML(t *testing.T) {
+	t.Parallel()
 	p, _ := signedIn(t, 1280)
 	p.MustNavigate(p.MustInfo().URL + "exercises/new?way=abc").MustWaitLoad()
 	p.MustElement("#preview svg")
@@ -161,6 +163,7 @@ func compareInOrder(t *testing.T, name string, part score.Part, got []sounded) {
 // read in our own way: chords, small notes, a second staff or voice, another
 // transposition, a measure that repeats the one before.
 func TestTheEngraverReadsTheFilesAsWeDo(t *testing.T) {
+	t.Parallel()
 	p, _ := signedIn(t, 1280)
 	p.MustNavigate(p.MustInfo().URL + "exercises/new?way=abc").MustWaitLoad()
 	p.MustElement("#preview svg")

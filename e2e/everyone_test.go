@@ -88,6 +88,7 @@ func accessible(t *testing.T, p *rod.Page, axe, name string) {
 
 // Outside check: axe-core finds nothing on any page.
 func TestAccessibility(t *testing.T) {
+	t.Parallel()
 	server, script := site(t), axe(t)
 	p := page(t, server.URL, 1280)
 	accessible(t, p, script, "sign-in")
@@ -232,6 +233,7 @@ var states = []struct {
 
 // axe-core finds nothing in what pages become.
 func TestAccessibilityInEveryState(t *testing.T) {
+	t.Parallel()
 	server, script := site(t), axe(t)
 	p := page(t, server.URL, 1280)
 	signIn(p)
@@ -253,6 +255,7 @@ const resettles = 400 * time.Millisecond
 // No page is wider than the screen, on phones and tablets, and the words of the Bench's
 // buttons are not cut off.
 func TestNothingIsCutOff(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 390)
 	for _, v := range views {
 		p.MustNavigate(address + v.path).MustWaitLoad()
@@ -276,6 +279,7 @@ func TestNothingIsCutOff(t *testing.T) {
 // No two marks of a lane may touch: a count or fingering under the wrong note
 // would be rehearsed.
 func TestLanesStandUnderTheirNotes(t *testing.T) {
+	t.Parallel()
 	server := site(t)
 	for _, width := range []int{1280, 390} {
 		p := page(t, server.URL, width)

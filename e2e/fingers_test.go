@@ -9,6 +9,7 @@ import (
 // The chart from both ends: a note to its fingering, and what is pressed to its
 // notes; the mouse and the keyboard.
 func TestChartBothWays(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/fingerings/trumpet#n62").MustWaitLoad()
 	p.MustElement(".chart-staff .touch.chosen")
@@ -45,6 +46,7 @@ func TestChartBothWays(t *testing.T) {
 // A note is opened large with the next one and what moves; while the metronome
 // runs in the Finger stage the panel looks ahead.
 func TestLookingAhead(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/bench/6?instrument=trumpet&stage=finger").MustWaitLoad()
 	click(p.MustElement(".lanes .touch"))
@@ -61,6 +63,7 @@ func TestLookingAhead(t *testing.T) {
 
 // On a phone the panel does not lie over the note it tells of.
 func TestThePanelLeavesItsNoteInSight(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 390)
 	p.MustNavigate(address + "/bench/10?instrument=violin&stage=finger").MustWaitLoad()
 	p.MustElement(".lanes .touch")
@@ -80,6 +83,7 @@ func TestThePanelLeavesItsNoteInSight(t *testing.T) {
 
 // The hardest changes become a drill, and the drill an exercise.
 func TestDrillIsKept(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=trombone&stage=finger") // drawn, so that nothing moves under the hand
 	click(p.MustElement(".drills summary"))

@@ -106,6 +106,7 @@ func centsOff(x []float64, midi int) (cents, like float64, octaveHigher bool) {
 // What the player renders begins each note when core says, to 2 ms, and has core's concert
 // pitch, for every instrument. Timing and pitch are read off the samples.
 func TestHeardOnEveryInstrument(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=flute")
 	for _, i := range instrument.All() {
@@ -142,6 +143,7 @@ func TestHeardOnEveryInstrument(t *testing.T) {
 // Hearing is one key, stops by the same, goes round and round where that is wanted, and
 // leaves every second round to the student; the wishes are kept.
 func TestHearing(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=trumpet&piece=4-5&tempo=208")
 	press(p, "h")
@@ -171,6 +173,7 @@ func TestHearing(t *testing.T) {
 
 // A room tunes: the note, the drone, and what each instrument reads.
 func TestTuning(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/tune?note=Bb").MustWaitLoad()
 	p.MustElementR("tr", "Clarinet.*C")
@@ -184,6 +187,7 @@ func TestTuning(t *testing.T) {
 // Two lines stand over one ruler, the other one small or as large; the frame of the piece and
 // the keys go through both, and the other line is heard at core's times.
 func TestTwoLinesOnTheBench(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/35/parts").MustWaitLoad()
 	leads(p, p.MustElementR("form button", "Put it on the Shelf"))

@@ -8,6 +8,7 @@ import (
 // A section's plans come out of the printer, a page each on Letter and on A4, in black, with
 // boxes to tick; a change of a day changes what follows.
 func TestPlansOnPaper(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/plans?section=1").MustWaitLoad()
 	onwards(p, "Lay out everybody")

@@ -9,6 +9,7 @@ import (
 // A whole exercise of eight measures with its lanes is in sight at 1280 by 800, on every
 // instrument.
 func TestWholeExerciseInSight(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=snare")
 	for _, i := range instrument.All() {

@@ -11,6 +11,7 @@ import (
 // A teacher uploads a file from another program, works a piece with a student
 // and sees the Board follow.
 func TestFromAFileToTheBoard(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 
 	// The file was written by hand, not by this project.
@@ -102,6 +103,7 @@ func TestFromAFileToTheBoard(t *testing.T) {
 
 // Typing ABC redraws the preview, says what is wrong, and keeps what was typed.
 func TestTypingAnExercise(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/new?way=abc").MustWaitLoad()
 	p.MustElement("#preview svg")
@@ -121,6 +123,7 @@ func TestTypingAnExercise(t *testing.T) {
 
 // A stumble asks for its cause, from the keyboard alone.
 func TestMarkingFromTheKeyboard(t *testing.T) {
+	t.Parallel()
 	p, _ := signedIn(t, 1280)
 	click(p.MustElementR(".exercise", "Fog Horn"))
 	p.MustElement("svg.lanes")

@@ -8,6 +8,7 @@ import (
 // What is typed and not saved is there again after the page was left, and is dropped once it
 // is saved.
 func TestTypedTextIsKept(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
 	p.MustElement("[name=title]").MustInput("Third Ferry")
@@ -56,6 +57,7 @@ func TestTypedTextIsKept(t *testing.T) {
 // Exceptions that are tapped in a lesson and not marked are asked for when the step is left,
 // are there after a reload and a step elsewhere, and are asked for before the end.
 func TestExceptionsAreAskedFor(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	inLesson(p, address)
 	for range 3 { // past the warm-up
@@ -95,6 +97,7 @@ func TestExceptionsAreAskedFor(t *testing.T) {
 // On a phone Clean without a student says so where the thumb is, and in a lesson the next step
 // is in reach.
 func TestInReachOfTheThumb(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 390)
 	bench(p, address+"/bench/12?instrument=clarinet")
 	tapOn(p.MustElement("#mark-clean"))

@@ -28,6 +28,7 @@ func told(p *rod.Page, words string) { p.MustElementR(".lesson .advice", words) 
 // the end, with exceptions and an undo; and what one student stumbled over stands on the
 // Board and on their page.
 func TestAWholeLessonByKeys(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	inLesson(p, address)
 	if chips := len(p.MustElements(".name-chip")); chips != 18 {
@@ -88,6 +89,7 @@ func TestAWholeLessonByKeys(t *testing.T) {
 // marks wait in their order, the last one is taken back before it is sent, and what is left
 // is logged once when the network is back.
 func TestALessonByTouchWithoutNetwork(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1024)
 	p.MustSetViewport(1024, 768, 1, true)
 	inLesson(p, address)
@@ -125,6 +127,7 @@ func TestALessonByTouchWithoutNetwork(t *testing.T) {
 // Nothing under the fingers of who taps moves: neither choosing an exception nor the next
 // step changes where the names and the buttons over them stand.
 func TestMarksOfALessonStandStill(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1024)
 	p.MustSetViewport(1024, 768, 1, true)
 	inLesson(p, address)
@@ -152,6 +155,7 @@ func TestMarksOfALessonStandStill(t *testing.T) {
 
 // A plan is changed by keys and by dragging, and what it adds up to follows.
 func TestThePlanOfALesson(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/lessons").MustWaitLoad()
 	onwards(p, "Propose a lesson")
@@ -185,6 +189,7 @@ func TestThePlanOfALesson(t *testing.T) {
 
 // While a lesson runs in one window, the Board in another one shows what is marked.
 func TestTheBoardFollowsALesson(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	inLesson(p, address)
 	board := failing(t, p.Browser().MustPage(address+"/board"))

@@ -22,6 +22,7 @@ func onwards(p *rod.Page, button string) {
 // A book of tunes goes on the Shelf at once, what is wrong with it stays behind and is mended,
 // and all of it is undone.
 func TestABookAtOnce(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
 	click(p.MustElementR("a", "Many at once"))

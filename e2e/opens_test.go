@@ -78,6 +78,7 @@ func show(p *rod.Page, address string) error {
 // instrument, a string and a drum; nothing is said in the console (page fails on
 // that), no ruler is in sight and no page is endless.
 func TestEverythingOpens(t *testing.T) {
+	t.Parallel()
 	s := testdb.Open(t)
 	ids := material(t, s)
 	server := serve(t, s)
@@ -105,6 +106,7 @@ func TestEverythingOpens(t *testing.T) {
 
 // Back after changing the instrument shows one instrument, staff and lanes alike.
 func TestBackAfterAnotherInstrument(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=violin")
 	first := lanesOf(p)
@@ -136,6 +138,7 @@ func lanesOf(p *rod.Page) string {
 // An alternate is underlined; its panel tells the usual way, and one press puts it
 // back wherever the note comes.
 func TestTheUsualFingeringIsPutBack(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=oboe&stage=finger")
 	before := len(p.MustElements(".f-alternate"))
@@ -163,6 +166,7 @@ func TestTheUsualFingeringIsPutBack(t *testing.T) {
 // The music of another page is drawn beside the Bench's: each keeps its own lanes, and
 // no id is given twice.
 func TestTwoSheetsOnOnePage(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=trombone")
 	first := func() string {

@@ -86,6 +86,7 @@ func onEveryDay(p *rod.Page) {
 // does steps of the day by touch on a phone; the network goes in the middle, the page is opened
 // again without it, and what was said arrives once when it is back.
 func TestAStudentsDayOnAPhone(t *testing.T) {
+	t.Parallel()
 	var away atomic.Bool
 	address, s := awaySite(t, &away)
 	teacher := page(t, address, 1280)
@@ -196,6 +197,7 @@ func keyOf(n int) input.Key { return input.Key('0' + n) }
 // A round of cards by keys alone: letters and figures press, space goes on, what is missed
 // comes again, and the round has an end.
 func TestARoundByKeys(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/students/1/plan").MustWaitLoad()
 	onwards(p, "Make the link")
@@ -244,6 +246,7 @@ func TestARoundByKeys(t *testing.T) {
 
 // axe-core finds nothing on a student's pages, and none is wider than a small phone.
 func TestAStudentsPagesForEveryone(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 360)
 	script := axe(t)
 	p.MustNavigate(address + "/students/1/plan").MustWaitLoad()

@@ -12,6 +12,7 @@ import (
 // Every clef in view is really painted: what is in the page's tree is not always
 // on the screen.
 func TestEveryClefIsPainted(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	for _, path := range []string{"/bench/6?instrument=clarinet&student=4", "/bench/6?instrument=trombone", "/bench/10?instrument=violin&piece=7-8", "/bench/11?instrument=trumpet"} {
 		bench(p, address+path)

@@ -10,6 +10,7 @@ import (
 // Start, Clean and Stumble stand at one place: at every stage, for four instruments, on
 // three widths, and after marks that change the advice and the stage.
 func TestNothingMovesTheMarks(t *testing.T) {
+	t.Parallel()
 	const where = `() => ["go", "mark-clean", "mark-stumble"].map((id) => {
 		const r = document.getElementById(id).getBoundingClientRect();
 		return [r.left, r.top, r.width, r.height].map(Math.round).join(",");
@@ -47,6 +48,7 @@ func TestNothingMovesTheMarks(t *testing.T) {
 
 // Everybody clean is one key and its undo another; the next student is a key too.
 func TestTheSectionFromTheKeyboard(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/12?instrument=clarinet")
 	p.Keyboard.MustType(input.KeyE)

@@ -8,6 +8,7 @@ import (
 
 // On paper a system is never cut in two, and the chart has every note.
 func TestOnPaper(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	onPaper := func(path, drawn string) {
 		t.Helper()

@@ -20,6 +20,7 @@ const place = `() => [document.title,
 // What is at hand is in the address: reloading, a bookmark opened another day, the menu
 // from another page, and Back all show it.
 func TestThePlaceIsKept(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/10?instrument=clarinet")
 	click(p.MustElementR(".instruments a", "Trombone"))
@@ -68,6 +69,7 @@ func TestThePlaceIsKept(t *testing.T) {
 // Two tabs on one student: a mark moves the student on, and the other tab's mark asks
 // before it counts.
 func TestTwoTabs(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	const path = "/bench/9?instrument=trombone&student=1&stage=count"
 	bench(p, address+path)
@@ -96,6 +98,7 @@ func TestTwoTabs(t *testing.T) {
 // Without scripts the table stands in for the music and says so, and a stumble is marked
 // with its cause.
 func TestWithoutScripts(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	if err := (proto.EmulationSetScriptExecutionDisabled{Value: true}).Call(p); err != nil {
 		t.Fatal(err)

@@ -11,6 +11,7 @@ import (
 // An orchestral part that waits: rests of many measures are one sign with its number, and no
 // label of a lane stands over another.
 func TestRestsOfManyMeasures(t *testing.T) {
+	t.Parallel()
 	template, err := demoTemplate()
 	if err != nil {
 		t.Fatal(err)

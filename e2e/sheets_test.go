@@ -50,6 +50,7 @@ var wordBox = regexp.MustCompile(`<word xMin="([\d.-]+)" yMin="([\d.-]+)" xMax="
 // The sheets of a section come out in one print, a page each on Letter and on A4, with nothing
 // outside the page.
 func TestPrintingASectionsSheets(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=trombone") // the link stands under the music and moves until it is drawn
 	click(p.MustElementR(".under-sheet a", "Print sheets"))
@@ -106,6 +107,7 @@ func sheetsDrawn(t testing.TB, p *rod.Page, address, ask string) {
 // Cards come as fronts and their backs, each behind its front when the sheet is turned; a line
 // under the exercise stays on its page or has one of its own, with no system left alone.
 func TestPrintingCardsAndLines(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	sheetsDrawn(t, p, address, "recipe=cards&for=one&instrument=clarinet")
 	fronts := p.MustEval(`() => [...document.querySelectorAll(".fronts .note-card")].map((c) => c.querySelectorAll(".note").length).join("")`).Str()

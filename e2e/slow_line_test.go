@@ -44,6 +44,7 @@ func keepFrom(t *testing.T, p *rod.Page, words ...string) {
 // Without the recorded notes the Bench says what is missing and counts off all the same;
 // when they are there again, the same button plays.
 func TestWithoutTheRecordedNotes(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	keepFrom(t, p, "*.flac*")
 	bench(p, address+"/bench/6?instrument=clarinet")
@@ -60,6 +61,7 @@ func TestWithoutTheRecordedNotes(t *testing.T) {
 
 // Without the engraver the table stands in for the music, whichever of its files is missing.
 func TestWithoutTheEngraver(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	for _, file := range []string{"*verovio*.wasm*", "*verovio*.js*"} {
 		keepFrom(t, p, file)

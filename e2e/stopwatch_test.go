@@ -162,6 +162,7 @@ var stopwatchTasks = []task{
 
 // Each task costs no more clicks and keys than it may; the table is in the test's log.
 func TestStopwatch(t *testing.T) {
+	t.Parallel()
 	for _, task := range stopwatchTasks {
 		p, address := signedIn(t, task.width)
 		p.MustNavigate(address + task.start).MustWaitLoad()

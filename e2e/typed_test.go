@@ -34,6 +34,7 @@ func sounds(p *rod.Page, address string) string {
 
 // Eight measures of a printed book are entered by keys alone, with fewer than 80.
 func TestEnteringByKeysAlone(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	want := sounds(p, address+"/bench/6?instrument=flute")
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
@@ -88,6 +89,7 @@ func TestEnteringByKeysAlone(t *testing.T) {
 // What is wrong is marked in the line and in the music while it is typed, and notes without a
 // name are pale.
 func TestTypedLinesAreMarked(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
 	p.MustElement("[name=count]").MustInput("1 2 3 4 | 1 2 5")
@@ -104,6 +106,7 @@ func TestTypedLinesAreMarked(t *testing.T) {
 
 // With the keys on the screen it is done with a thumb.
 func TestEnteringWithAThumb(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 390)
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
 	for _, key := range strings.Split("1 & 2 ( ) 3 | 1 [ ] 3", " ") {
@@ -133,6 +136,7 @@ func TestEnteringWithAThumb(t *testing.T) {
 
 // A MIDI keyboard fills the name line, here a simulated one: what is played is what is read.
 func TestNamesFromAMIDIKeyboard(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustEvalOnNewDocument(`const keys = {}; window.keyboard = keys; navigator.requestMIDIAccess = async () => ({ inputs: new Map([["one", keys]]) });`)
 	for _, test := range []struct {
@@ -166,6 +170,7 @@ func TestNamesFromAMIDIKeyboard(t *testing.T) {
 // Notes are chosen in the music, by pointer or by keys, and marked; two marks pressed at once
 // are both kept.
 func TestMarksAreChosenInTheMusic(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
 	p.MustElement("[name=count]").MustInput("1 2 3 4 | 1 2 3")

@@ -21,6 +21,7 @@ func offline(t *testing.T, p *rod.Page, away bool) {
 // Marks pressed while the server is away wait in the page and are logged once each when
 // it is back.
 func TestMarksWait(t *testing.T) {
+	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/9?instrument=trombone&student=1&stage=count")
 	p.MustWaitStable()
