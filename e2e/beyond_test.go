@@ -74,6 +74,9 @@ func pale(p *rod.Page) (notes, said int) {
 // its lanes, wherever music is shown.
 func TestANoteBeyondTheInstrument(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address, links := wideSite(t)
 	drawn := func(where string, atLeast int) {
 		t.Helper()

@@ -51,6 +51,9 @@ var tested sync.Map
 // which would take all other tests along.
 func failing(t testing.TB, p *rod.Page) *rod.Page {
 	tested.Store(p.TargetID, t)
+	if err := (proto.EmulationSetFocusEmulationEnabled{Enabled: true}).Call(p); err != nil { // other tests have windows too
+		t.Fatalf("have the page in front: %v", err)
+	}
 	t.Cleanup(func() { tested.Delete(p.TargetID) })
 	return p.Sleeper(waits).WithPanic(func(problem any) { stop(p, problem) })
 }

@@ -89,6 +89,9 @@ func accessible(t *testing.T, p *rod.Page, axe, name string) {
 // Outside check: axe-core finds nothing on any page.
 func TestAccessibility(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	server, script := site(t), axe(t)
 	p := page(t, server.URL, 1280)
 	accessible(t, p, script, "sign-in")
@@ -234,6 +237,9 @@ var states = []struct {
 // axe-core finds nothing in what pages become.
 func TestAccessibilityInEveryState(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	server, script := site(t), axe(t)
 	p := page(t, server.URL, 1280)
 	signIn(p)
@@ -256,6 +262,9 @@ const resettles = 400 * time.Millisecond
 // buttons are not cut off.
 func TestNothingIsCutOff(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 390)
 	for _, v := range views {
 		p.MustNavigate(address + v.path).MustWaitLoad()
@@ -280,6 +289,9 @@ func TestNothingIsCutOff(t *testing.T) {
 // would be rehearsed.
 func TestLanesStandUnderTheirNotes(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	server := site(t)
 	for _, width := range []int{1280, 390} {
 		p := page(t, server.URL, width)

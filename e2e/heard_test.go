@@ -107,6 +107,9 @@ func centsOff(x []float64, midi int) (cents, like float64, octaveHigher bool) {
 // pitch, for every instrument. Timing and pitch are read off the samples.
 func TestHeardOnEveryInstrument(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=flute")
 	for _, i := range instrument.All() {

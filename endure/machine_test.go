@@ -6,6 +6,7 @@ import (
 	"bytes"
 	"context"
 	"database/sql"
+	"flag"
 	"fmt"
 	"io"
 	"math/rand/v2"
@@ -29,6 +30,10 @@ import (
 var program string
 
 func TestMain(m *testing.M) {
+	if flag.Parse(); testing.Short() {
+		fmt.Println("these are for bin/test --all")
+		return
+	}
 	folder, err := os.MkdirTemp("", "endure")
 	if err != nil {
 		fmt.Fprintln(os.Stderr, err)

@@ -150,12 +150,12 @@ func (c *sums) write(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID)
 		to := min(from+mostAtOnce, len(c.student))
 		if _, err := tx.ExecContext(ctx, `
 			INSERT INTO standings (teacher_id, student_id, exercise_id, first_measure, last_measure,
-				stage, clean, stumble, cause, tries, rung, slowed, slower, faster, fewer, advice, stumbles, over, since, last_attempt, tempo, at)
-			SELECT $1, rows.* FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::smallint[], $8::smallint[], $9::text[], $10::integer[],
+				stage, clean, stumble, cause, tries, rung, slowed, slower, faster, fewer, advice, stumbles, over, since, last_attempt, tempo, at, rules)
+			SELECT $1, rows.*, $23 FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::smallint[], $8::smallint[], $9::text[], $10::integer[],
 				$11::smallint[], $12::smallint[], $13::boolean[], $14::boolean[], $15::boolean[], $16::text[], $17::smallint[], $18::text[], $19::timestamptz[], $20::bigint[], $21::integer[], $22::timestamptz[]) AS rows`,
 			teacher, c.student[from:to], c.exercise[from:to], c.first[from:to], c.last[from:to], c.stage[from:to], c.clean[from:to], c.stumble[from:to], c.cause[from:to], c.tries[from:to],
 			c.rung[from:to], c.slowed[from:to], c.slower[from:to], c.faster[from:to], c.fewer[from:to], c.advice[from:to], c.stumbles[from:to], c.over[from:to], c.since[from:to],
-			c.lastTry[from:to], c.tempo[from:to], c.at[from:to]); err != nil {
+			c.lastTry[from:to], c.tempo[from:to], c.at[from:to], routine.RulesVersion); err != nil {
 			return fmt.Errorf("keep the standings: %w", err)
 		}
 	}
@@ -176,22 +176,16 @@ func (s *Store) AddUpStandings(ctx context.Context) error {
 	return wrap(doing, tx.Commit())
 }
 
-const (
-	// addUpVersion is the migration that adds up logs kept before standings held all that
-	// they add up to. It uses the tables as they are now, so it comes after every other
-	// that changes them.
-	addUpVersion = 24
-	// addedUpBefore is what it was; that migration does nothing any more.
-	addedUpBefore = 12
-)
-
-func addUpOnMigrating(ctx context.Context, tx *sql.Tx) error {
-	return addUpAll(ctx, tx, routine.Standard())
-}
-
-func forgetStandings(ctx context.Context, tx *sql.Tx) error {
-	_, err := tx.ExecContext(ctx, `TRUNCATE standings`)
-	return err
+// addUpStale adds up every log again where a standing was added up by other rules, or none
+// was at all.
+func addUpStale(ctx context.Context, db *sql.DB) error {
+	var stale bool
+	if err := db.QueryRowContext(ctx, `
+		SELECT EXISTS (SELECT FROM standings WHERE rules <> $1) OR EXISTS (SELECT FROM attempts) AND NOT EXISTS (SELECT FROM standings)`,
+		routine.RulesVersion).Scan(&stale); err != nil || !stale {
+		return wrap("look by which rules the standings were added up", err)
+	}
+	return (&Store{sqlx.NewDb(db, "pgx"), routine.Standard()}).AddUpStandings(ctx)
 }
 
 // addUpAll replaces all standings; standard is the routine where nothing is chosen.
@@ -200,7 +194,7 @@ func addUpAll(ctx context.Context, plain *sql.Tx, standard routine.Routine) erro
 	if _, err := tx.ExecContext(ctx, `LOCK TABLE attempts IN SHARE MODE`); err != nil {
 		return err
 	}
-	if err := forgetStandings(ctx, plain); err != nil {
+	if _, err := tx.ExecContext(ctx, `TRUNCATE standings`); err != nil {
 		return err
 	}
 	var teachers []TeacherID

@@ -65,6 +65,9 @@ var rowsOf = []struct {
 // A database of every version there has been, with what was kept in it, is carried over.
 func TestEveryReleasedSchema(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	ctx := context.Background()
 	for _, version := range store.Versions(t) {
 		t.Run(fmt.Sprint(version), func(t *testing.T) {

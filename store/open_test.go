@@ -14,6 +14,9 @@ import (
 // Several programs that open an empty database at once make its tables once.
 func TestOpeningAtOnce(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	url, ctx := testdb.Make(t), context.Background()
 	var wait sync.WaitGroup
 	for range 4 {

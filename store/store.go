@@ -81,7 +81,11 @@ func bringUpToDate(ctx context.Context, config pgx.ConnConfig) error {
 	if err := db.PingContext(ctx); err != nil {
 		return errors.Join(fmt.Errorf("connect to PostgreSQL: %w", err), db.Close())
 	}
-	return errors.Join(migrate(ctx, db), db.Close())
+	err := migrate(ctx, db)
+	if err == nil {
+		err = addUpStale(ctx, db)
+	}
+	return errors.Join(err, db.Close())
 }
 
 // inTransaction runs do, and keeps what it changed only when it succeeds.
@@ -119,19 +123,18 @@ func (s *Store) Using(r routine.Routine) *Store { return &Store{s.db, r} }
 // Routine is the stages that pieces go through.
 func (s *Store) Routine() routine.Routine { return s.routine }
 
-// provider has the migrations, those of files and the one that adds up logs.
+// provider has the migrations: those of files, and two that added up logs once and do nothing
+// any more.
 func provider(db *sql.DB) (*goose.Provider, error) {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
 		return nil, fmt.Errorf("find the migrations: %w", err)
 	}
-	addUp := goose.NewGoMigration(addUpVersion, &goose.GoFunc{RunTx: addUpOnMigrating}, &goose.GoFunc{RunTx: forgetStandings})
-	before := goose.NewGoMigration(addedUpBefore, nil, nil)
 	oneAtATime, err := lock.NewPostgresSessionLocker()
 	if err != nil {
 		return nil, fmt.Errorf("read the migrations: %w", err)
 	}
-	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(before, addUp), goose.WithSessionLocker(oneAtATime))
+	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(goose.NewGoMigration(12, nil, nil), goose.NewGoMigration(24, nil, nil)), goose.WithSessionLocker(oneAtATime))
 	if err != nil {
 		return nil, fmt.Errorf("read the migrations: %w", err)
 	}

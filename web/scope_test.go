@@ -206,7 +206,12 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 		}
 		for path, page := range testsite.Everything(home, mine) {
 			if page != before[path] {
-				t.Errorf("%s by a stranger changes the owner's %s", name, path)
+				k := 0
+				for k < min(len(page), len(before[path])) && page[k] == before[path][k] {
+					k++
+				}
+				from := max(0, k-80)
+				t.Errorf("%s by a stranger changes the owner's %s: from …%.200q to …%.200q", name, path, before[path][from:], page[from:])
 				before[path] = page
 			}
 		}

@@ -210,3 +210,7 @@ func (r Routine) Cells(s State) []float64 {
 	}
 	return cells
 }
+
+// RulesVersion counts the changes to what a log adds up to. A standing that was added up by
+// another version is added up again.
+const RulesVersion = 1
