@@ -4,7 +4,6 @@ import (
 	"context"
 	"errors"
 	"fmt"
-	"strings"
 	"time"
 
 	"unhurriedbench/core/homeplan"
@@ -32,9 +31,8 @@ func PlanLine(i homeplan.Item) string {
 	return line[:min(len(line), store.LongestLine)]
 }
 
-func Capital(word string) string { return strings.ToUpper(word[:1]) + word[1:] }
-
-// ownPart reads a step's piece, alone, for a student; known is false where it is not there any
+// LoadOwnPart reads a step's piece, alone, for a student; known is false where it is not there
+// any
 // more, or cannot be read.
 func LoadOwnPart(ctx context.Context, desk *Class, reads PartsAtHome, student store.Student, step lesson.Step) (part Stand, known bool, err error) {
 	read, err := readHome(ctx, desk, reads, student, store.ExerciseID(step.Exercise))

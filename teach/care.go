@@ -8,6 +8,8 @@ import (
 	"unhurriedbench/store"
 )
 
+// CareTopic is what there is to know about one side of a kind of instrument: ours, and the
+// teacher's own words where they have some.
 type CareTopic struct {
 	care.Topic
 	care.Advice

@@ -13,7 +13,8 @@ import (
 var wordFiles embed.FS
 
 // Catalog is all wording of a student's own page in a language, by key. What comes from the
-// trade and the teacher, names, fingerings and the stages' words, is said as it is on the Bench.
+// trade and the teacher, names, fingerings and the stages' words, is said as it is on the
+// Bench.
 type Catalog map[string]string
 
 // readCatalog reads a language's file.

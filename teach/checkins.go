@@ -47,7 +47,7 @@ func Waiting(list []store.Checkin, students []store.Student, today time.Time) []
 	return some
 }
 
-// queue is who of a section waits to be heard today, in order.
+// CheckinQueue is who of a section waits to be heard today, in order.
 func CheckinQueue(ctx context.Context, desk *Class, section store.SectionID) ([]checkin.Waiting, error) {
 	students, err := desk.Students(ctx, section)
 	if err != nil {

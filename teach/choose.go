@@ -50,6 +50,7 @@ type Choice struct {
 	Ask        Request
 }
 
+// InstrumentTab is an instrument that may be chosen, with how many in the class play it.
 type InstrumentTab struct {
 	instrument.Instrument
 	Current  bool
@@ -197,7 +198,7 @@ type player struct {
 // latestTries is how many of a student's tries the Bench shows.
 const latestTries = 4
 
-// load looks up where everybody stands on what was chosen.
+// LoadWork looks up where everybody stands on what was chosen.
 func LoadWork(ctx context.Context, desk *Class, c Choice) (Work, error) {
 	w := Work{Choice: c, Routine: c.Routine(), States: map[breakdown.PieceKey]routine.State{}, Tempo: c.Ask.Tempo}
 	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)

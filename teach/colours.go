@@ -21,6 +21,7 @@ var OwnColours = map[string]string{"C": "#5b5560", "G": "#2f6f62", "D": "#8a5210
 // StringNames lists the strings that settings give a colour to, lowest first.
 var StringNames = []string{"C", "G", "D", "A", "E"}
 
+// Colour is the colour of a string, by its letter.
 func (p Preferences) Colour(name string) string {
 	if c := p.Colours[name]; c != "" {
 		return c

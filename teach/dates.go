@@ -42,6 +42,7 @@ func Day(at time.Time) string {
 	return at.Format("Mon 2 Jan")
 }
 
+// DateOf is midnight of a moment's day, in UTC.
 func DateOf(t time.Time) time.Time {
 	return time.Date(t.Year(), t.Month(), t.Day(), 0, 0, 0, 0, time.UTC)
 }

@@ -25,7 +25,7 @@ type Deck struct {
 	Settings Settings
 }
 
-// cardDesk reads the exercises that a student has worked on, those of the last weeks, and what
+// LoadDeck reads the exercises that a student has worked on, those of the last weeks, and what
 // they have answered.
 func LoadDeck(ctx context.Context, desk *Class, student store.Student) (Deck, error) {
 	var d Deck
@@ -77,7 +77,8 @@ type workedPiece struct {
 	notes progress.Worked
 }
 
-// workedPieces are the pieces that a student has tried, as the teacher heard or they say, of the
+// workedPieces are the pieces that a student has tried, as the teacher heard or they say, of
+// the
 // exercises tried last, in the order of the books.
 func workedPieces(ctx context.Context, desk *Class, reads PartReader, home []store.HomeTry) ([]workedPiece, error) {
 	student := reads.Student
@@ -194,6 +195,7 @@ type SpeedPlot struct {
 	Catalog Catalog
 }
 
+// NewSpeedPlot is the plot of the last thirty days.
 func NewSpeedPlot(days []card.Speed, words Catalog) SpeedPlot {
 	return SpeedPlot{days[max(0, len(days)-30):], words}
 }

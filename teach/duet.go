@@ -32,7 +32,7 @@ var otherShown = []Option{{"small", "small above it"}, {"large", "as large"}, {"
 // scales are how large the other line is, in hundredths.
 var scales = map[string]int{"small": 64, "large": 100}
 
-// otherLine finds the line that goes with what was chosen. A derived line has none.
+// LoadOtherLine finds the line that goes with what was chosen. A derived line has none.
 func LoadOtherLine(ctx context.Context, desk *Class, kept Settings, c Choice, x Explained) (OtherLine, error) {
 	if x.InDrill() {
 		return OtherLine{}, nil

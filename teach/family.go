@@ -34,6 +34,7 @@ const (
 	familySaid      = 3
 )
 
+// NewFamilyPage says a student's record in a family's words.
 func NewFamilyPage(h Record, now time.Time) FamilyPage {
 	v := FamilyPage{Student: h.Student, Instrument: h.Instrument, Today: now.Format("2 January 2006"), Next: h.Next, Days: h.Depth.Days.Words()}
 	var plays []progress.OwnNote

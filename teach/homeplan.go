@@ -24,6 +24,8 @@ import (
 // Source: common practice.
 var UsualDays = []int{int(time.Monday), int(time.Tuesday), int(time.Thursday), int(time.Saturday)}
 
+// UsualHomeMinutes is how long a day at home is where nobody says otherwise. Source: common
+// practice.
 const UsualHomeMinutes = 15
 
 // PracticePlan is a student's plan, with the form that makes it.
@@ -84,6 +86,7 @@ func AddDone(ctx context.Context, desk *Class, v *PracticePlan) error {
 // MinutesField is what stands in the field of minutes.
 func (v PracticePlan) MinutesField() string { return cmp.Or(v.MinutesTyped, strconv.Itoa(v.Minutes)) }
 
+// LoadPracticePlan is a student's plan, with what its form holds before anything is typed.
 func LoadPracticePlan(ctx context.Context, desk *Class, student store.StudentID) (PracticePlan, error) {
 	v := PracticePlan{Guest: desk.Guest(), Weekdays: UsualDays, Minutes: UsualHomeMinutes}
 	var err error
@@ -275,7 +278,8 @@ func homePieces(ctx context.Context, desk *Class, student store.Student, reads P
 	return pieces, nil
 }
 
-// PartsAtHome are the parts that the plans of a section have been read for, so that each is read
+// PartsAtHome are the parts that the plans of a section have been read for, so that each is
+// read
 // once.
 type PartsAtHome map[PartKey]*partAtHome
 

@@ -34,6 +34,7 @@ func Joins(theirs routine.Routine, class routine.Step, outline breakdown.Outline
 	return stage, joinsIn
 }
 
+// CountStudents is a number of students in words: "3 students".
 func CountStudents(n int) string {
 	if n == 1 {
 		return "one"

@@ -25,6 +25,7 @@ type Stuck struct {
 	times    progress.Times
 }
 
+// NewStuck is where a student stands on a piece.
 func NewStuck(student *store.Student, x *store.Exercise, steps routine.Routine, outline breakdown.Outline, at *progress.Standing, key breakdown.PieceKey) Stuck {
 	return Stuck{student, x, steps, at.State(steps, key), key, outline.Label(key), at.Times[key]}
 }
@@ -113,6 +114,7 @@ func (c SharedCard) Count() int { return len(c.Students) }
 // SharedShown is how much of what is shared stands above the Board.
 const SharedShown = 2
 
+// NewSharedCard is the card of what several are stuck on together.
 func NewSharedCard(s progress.Shared, list []Stuck) SharedCard {
 	card := SharedCard{Shared: s, Over: s.Cause.Words(), Since: Day(time.Unix(s.Since, 0))}
 	var names, on []string

@@ -45,6 +45,8 @@ type PartReader struct {
 	Notes      map[store.ExerciseID]*breakdown.Report // that were read
 }
 
+// NewPartReader reads parts for a student, on their instrument as the teacher's students have
+// it.
 func NewPartReader(ctx context.Context, desk *Class, student store.Student) (PartReader, error) {
 	r := PartReader{Student: student, Notes: map[store.ExerciseID]*breakdown.Report{}}
 	var err error

@@ -31,7 +31,8 @@ type Explained struct {
 	TempoWords  string
 }
 
-// asked is what a request chooses, how its teacher teaches, and what the section has worked on.
+// ChooseWithWays is what a request chooses, how its teacher teaches, and what the section has
+// worked on.
 func ChooseWithWays(ctx context.Context, desk *Class, ask Request) (Choice, Settings, []store.ExerciseID, error) {
 	if _, err := desk.Exercises(ctx); err != nil { // the one at hand is among them
 		return Choice{}, Settings{}, nil, err

@@ -12,6 +12,7 @@ type TempoPlot struct {
 	Days []TempoDay // the oldest first
 }
 
+// TempoDay is the last tempo of a day.
 type TempoDay struct {
 	At    time.Time
 	Tempo int // the fastest that was clean, else the fastest that was tried
@@ -83,7 +84,7 @@ func NewDayPlot(tries []LoggedTry, now time.Time) DayPlot {
 	return p
 }
 
-// day is the place of a moment.
+// Day is the place of a moment.
 func (p DayPlot) Day(at time.Time) int {
 	at = at.UTC()
 	if at.Before(p.First) {

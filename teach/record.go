@@ -55,6 +55,7 @@ type recordPiece struct {
 // recordDay is a day's tries at a piece, in a line.
 type recordDay struct{ Day, Line string }
 
+// LoadRecord reads the record of a student: all exercises, or one alone where only names it.
 func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only store.ExerciseID) (Record, error) {
 	v := Record{Only: only, Guest: desk.Guest()}
 	var err error

@@ -16,6 +16,7 @@ type SectionWork struct {
 	Rules     store.Rules
 }
 
+// LoadSectionWork reads what a class works on.
 func LoadSectionWork(ctx context.Context, desk *Class, section store.SectionID) (SectionWork, error) {
 	var w SectionWork
 	var err error

@@ -15,6 +15,7 @@ type StaffRow struct {
 	Notes []StaffNote
 }
 
+// StaffNote is a note on a staff with its name.
 type StaffNote struct {
 	progress.OwnNote
 	Name string

@@ -66,6 +66,7 @@ func AskAlone(section store.SectionID, step lesson.Step) Request {
 // WholeLabel is the label of the piece that is the whole exercise.
 const WholeLabel = "Whole"
 
+// NewLedStep is a step of a lesson told to the parts of a room.
 func NewLedStep(place int, step lesson.Step, key string, parts []Stand) LedStep {
 	run := LedStep{Step: step, K: place, Music: key, Cause: mendedAt(step.Form)}
 	for _, p := range parts {

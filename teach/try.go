@@ -14,6 +14,7 @@ type LoggedTry struct {
 	When      string
 }
 
+// NewLoggedTry is a row of the log in words.
 func NewLoggedTry(a store.Attempt, r routine.Routine) LoggedTry {
 	v := LoggedTry{Attempt: a, StageWord: r.Word(a.Stage), Where: a.Piece.Words(), When: When(a.At), Result: "clean"}
 	switch {

@@ -42,6 +42,7 @@ func (x *Explained) OpenLine(c *Choice) error {
 	return nil
 }
 
+// CanMake says whether a line can be made of the exercise.
 func (x *Explained) CanMake(line breakdown.Line) bool {
 	for _, l := range x.Lines {
 		if l == line {
@@ -151,6 +152,7 @@ func (x *Explained) drillFingerings() finger.Preferred {
 	return ways
 }
 
+// LineWord is the line in a word: "an even walk".
 func (x Explained) LineWord() string {
 	if x.Line == DrillLine {
 		return "drill"

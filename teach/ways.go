@@ -57,7 +57,7 @@ func PreferencesOf(kept store.Settings) Preferences {
 	return p
 }
 
-// settings writes them to be kept, "" for every default.
+// Settings writes them to be kept, "" for every default.
 func (p Preferences) Settings() store.Settings {
 	yes := func(on bool) string {
 		if on {
@@ -126,6 +126,7 @@ func (p Preferences) PitchOfA() int {
 	return hertz
 }
 
+// FingerWords is how fingerings are said.
 func (p Preferences) FingerWords() finger.Words {
 	return finger.Words{Hands: p.Hands, Spacing: p.Spacing, Two: p.Two, Three: p.Three}
 }
@@ -151,6 +152,7 @@ func (t Settings) Instrument(i instrument.Instrument) instrument.Instrument {
 	return i.OfKind(t.Kinds[i.ID])
 }
 
+// ValidSchool says whether there is a school of counting of a name; "" is the usual one.
 func ValidSchool(school string) bool {
 	if school == "" {
 		return true

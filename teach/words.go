@@ -14,6 +14,7 @@ import (
 	"unhurriedbench/core/score"
 )
 
+// InOctaves says in how many octaves something is fingered alike.
 func InOctaves(n int) string {
 	if n == 2 {
 		return "in both octaves"
@@ -39,8 +40,10 @@ func InWords(n int) string {
 	return strconv.Itoa(n)
 }
 
+// PercentText is a share from 0 to 1 in percent: "63".
 func PercentText(share float64) string { return strconv.Itoa(int(math.Round(100 * share))) }
 
+// CapitalNumber is a number of measures at the beginning of a sentence: "Four measures".
 func CapitalNumber(n int) string {
 	words := InWords(n) + " measures"
 	if n == 1 {
@@ -66,7 +69,8 @@ func RoomWords(present []instrument.Instrument, hard map[string]breakdown.Diffic
 	return fmt.Sprintf("In the room the %s has it hardest, the %s easiest.", hardest.Name, easiest.Name)
 }
 
-func CapitalWords(words string) string { return strings.ToUpper(words[:1]) + words[1:] }
+// Capital begins words with a capital letter.
+func Capital(words string) string { return strings.ToUpper(words[:1]) + words[1:] }
 
 // PieceWord is a piece's letter, or "whole".
 func PieceWord(label string) string {
@@ -87,6 +91,7 @@ func Plural(n int, one, many string) string {
 // OneLine is a text with a single space wherever there were spaces or new lines.
 func OneLine(typed string) string { return strings.Join(strings.Fields(typed), " ") }
 
+// UpTo is the list 1, 2, … n.
 func UpTo(n int) []int {
 	list := make([]int, n)
 	for k := range list {
@@ -95,6 +100,7 @@ func UpTo(n int) []int {
 	return list
 }
 
+// Either is the first word where something is on, else the second.
 func Either(on bool, yes, no string) string {
 	if on {
 		return yes
@@ -102,11 +108,13 @@ func Either(on bool, yes, no string) string {
 	return no
 }
 
+// InstrumentTitle is an instrument's title, by its id.
 func InstrumentTitle(id string) string {
 	i, _ := instrument.ByID(id)
 	return i.Title()
 }
 
+// InstrumentName is an instrument's name, by its id.
 func InstrumentName(id string) string {
 	i, _ := instrument.ByID(id)
 	return i.Name

@@ -7,6 +7,7 @@ import (
 	"unhurriedbench/store"
 )
 
+// TeacherID is a teacher's id, by their address.
 func TeacherID(t *testing.T, s *Site, email string) store.TeacherID {
 	t.Helper()
 	teacher, err := s.Store.TeacherByEmail(context.Background(), email)

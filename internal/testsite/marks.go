@@ -5,7 +5,7 @@ import (
 	"strings"
 )
 
-// post sends a form as the page's script does.
+// Script sends a form as the page's script does.
 func (v *Visitor) Script(path string, form url.Values) (int, string) {
 	v.T.Helper()
 	r := v.Request("POST", path, strings.NewReader(form.Encode()))

@@ -6,6 +6,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
+// AddressOf is where a browser fetches a file.
 func AddressOf(t *testing.T, name string) string {
 	t.Helper()
 	files, err := site.Files()

@@ -32,6 +32,7 @@ type Site struct {
 	Log    *bytes.Buffer
 }
 
+// Open serves an empty site.
 func Open(t testing.TB) *Site {
 	t.Helper()
 	return OpenOn(t, testdb.Open(t))
@@ -58,6 +59,7 @@ type Visitor struct {
 	Client *http.Client
 }
 
+// Visitor is a new browser.
 func (s *Site) Visitor(t testing.TB) *Visitor {
 	t.Helper()
 	jar, err := cookiejar.New(nil)
@@ -67,6 +69,7 @@ func (s *Site) Visitor(t testing.TB) *Visitor {
 	return &Visitor{t, s, &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}}
 }
 
+// Password is everybody's.
 const Password = "a long password"
 
 // Teacher makes an account and signs in.
@@ -83,6 +86,7 @@ func (s *Site) Teacher(t testing.TB, email string) (*Visitor, store.Teacher) {
 	return v, account
 }
 
+// Do sends a request, and gives the status with the page or where it leads.
 func (v *Visitor) Do(r *http.Request) (int, string) {
 	v.T.Helper()
 	answer, err := v.Client.Do(r)
@@ -100,6 +104,7 @@ func (v *Visitor) Do(r *http.Request) (int, string) {
 	return answer.StatusCode, string(body)
 }
 
+// Request makes a request to the site.
 func (v *Visitor) Request(method, path string, body io.Reader) *http.Request {
 	v.T.Helper()
 	r, err := http.NewRequest(method, v.site.URL+path, body)
@@ -115,6 +120,7 @@ func (v *Visitor) Get(path string) (int, string) {
 	return v.Do(v.Request("GET", path, nil))
 }
 
+// Post sends a form, and gives the status with the page or where it leads.
 func (v *Visitor) Post(path string, form url.Values) (int, string) {
 	v.T.Helper()
 	r := v.Request("POST", path, strings.NewReader(form.Encode()))
@@ -191,8 +197,10 @@ func (s *Site) Exercise(t testing.TB, teacher store.TeacherID, number int, title
 	return id
 }
 
+// Lamp is an exercise of four measures in ABC.
 const Lamp = "T:First Lamp\nM:4/4\nL:1/4\nK:Bb\nB c d e|f4|e d c B|B4|]\n"
 
+// Furnish gives a teacher one of everything.
 func Furnish(t testing.TB, s *store.Store, teacher store.TeacherID) Belongings {
 	t.Helper()
 	ctx, desk := context.Background(), s.For(teacher)

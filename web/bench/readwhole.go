@@ -102,7 +102,7 @@ func (v benchView) ReadWhole() []wholeLine {
 	}
 	news := wholeLine{Word: word, Lines: []string{"Nothing that was not met before."}}
 	if len(v.New) > 0 {
-		news.Lines = []string{teach.CapitalWords(strings.Join(v.New, ", ")) + "."}
+		news.Lines = []string{teach.Capital(strings.Join(v.New, ", ")) + "."}
 	}
 	list = append(list, news, wholeLine{Word: "Hardest", Lines: v.hardestLines(), Link: fmt.Sprintf("/bench/%d/hardest?section=%d", v.Exercise.ID, v.Section.ID)})
 	tempo := fmt.Sprintf("Start at %s = %d.", v.BeatName, r.Tempo.Suggested)

@@ -144,7 +144,7 @@ func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).SetCheckins(r.Context(), set...); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%s for %s.", teach.CapitalWords(teach.DayWords(on)), teach.Plural(len(set), "student", "students")))
+	s.Flash(r, fmt.Sprintf("%s for %s.", teach.Capital(teach.DayWords(on)), teach.Plural(len(set), "student", "students")))
 	http.Redirect(w, r, fmt.Sprintf("/check-ins?section=%d", section.ID), http.StatusSeeOther)
 	return nil
 }

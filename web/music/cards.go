@@ -50,6 +50,7 @@ func DrawCards(d teach.Deck) SheetData {
 	return data
 }
 
+// NewOwnCard is a card of a round for the page's script.
 func NewOwnCard(d teach.Deck, a card.Asked) OwnCard {
 	answer := d.Reader.Answer(a.Card, d.Deck)
 	c := OwnCard{ID: a.ID(), Kind: a.Kind, MEI: CardMEI(a.Card), Asking: a.Asking, New: a.New, Why: "why." + string(a.Because), Where: a.Where, Answer: answer.Text, More: answer.More}

@@ -75,6 +75,7 @@ type heardNote struct {
 	Graces int     `json:"graces,omitempty"`
 }
 
+// NewHeardRound is a round for the page's script.
 func NewHeardRound(r play.Round) HeardRound {
 	heard := HeardRound{[]heardNote{}, r.Length.Float(), r.Rest.Float()}
 	for _, n := range r.Notes {

@@ -20,6 +20,7 @@ import (
 // the same page.
 const BenchSheetIDs mei.IDs = "bench-"
 
+// NeighbourNames names pitches that are played alike.
 func NeighbourNames(pitches []score.Pitch) string {
 	names := make([]string, len(pitches))
 	for i, p := range pitches {
@@ -83,6 +84,7 @@ type paper struct {
 // letterAndA4 is what lies between the margins of both.
 var letterAndA4 = paper{690, 820}
 
+// SheetMeasure is a measure of a sheet.
 type SheetMeasure struct {
 	ID      string       `json:"id"`
 	Number  int          `json:"number"`
@@ -95,6 +97,7 @@ type SheetMeasure struct {
 	Within  *int         `json:"within,omitempty"`  // the measure whose sign stands for it too
 }
 
+// SheetPulse is a pulse of the ruler, with what is tapped and counted there.
 type SheetPulse struct {
 	ID   string     `json:"id"`
 	At   float64    `json:"at"`
@@ -104,6 +107,7 @@ type SheetPulse struct {
 	Beat bool       `json:"beat"`
 }
 
+// SheetEvent is a note or a rest with all that its lanes say.
 type SheetEvent struct {
 	ID        string            `json:"id"`
 	Name      string            `json:"name"`
@@ -285,6 +289,7 @@ func Beyond(i instrument.Instrument, p score.Pitch, e breakdown.Event) (why stri
 // sentence makes a sentence of words.
 func sentence(words string) string { return strings.ToUpper(words[:1]) + words[1:] + "." }
 
+// NewSheet lays out a part for the page's script.
 func NewSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, strings []teach.StringColour, opt mei.Options) SheetData {
 	data := DrawnFor(target, strings)
 	data.Hands = w.Hands

@@ -20,6 +20,7 @@ func (v BoardAround) Link(view string, section store.SectionID) string {
 	return "/" + strings.TrimSuffix("board/"+view, "/") + fmt.Sprintf("?section=%d", section)
 }
 
+// BoardAround reads what stands around a view of the Board.
 func (s *Site) BoardAround(r *http.Request, view string) (BoardAround, error) {
 	v := BoardAround{View: view}
 	var err error

@@ -15,6 +15,7 @@ type sectionBars struct {
 	counts  map[store.ExerciseID][]store.StageCount
 }
 
+// NewSectionBars makes the bars of a class out of how many pieces stand at each stage.
 func NewSectionBars(rules store.Rules, section store.SectionID, counts []store.StageCount) sectionBars {
 	b := sectionBars{rules, section, map[store.ExerciseID][]store.StageCount{}}
 	for _, c := range counts {

@@ -11,6 +11,7 @@ import (
 	"unhurriedbench/teach"
 )
 
+// SendCalendar sends a plan as a calendar (RFC 5545).
 func (s *Site) SendCalendar(w http.ResponseWriter, v teach.PracticePlan) {
 	w.Header().Set("Content-Type", "text/calendar; charset=utf-8")
 	w.Header().Set("Content-Disposition", `attachment; filename="practice.ics"`)

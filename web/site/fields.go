@@ -25,4 +25,5 @@ func ReadDay(typed string) (time.Time, string) {
 	return on, ""
 }
 
+// FourFigures is what a PIN looks like.
 var FourFigures = regexp.MustCompile(`^[0-9]{4}$`)

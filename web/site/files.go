@@ -13,7 +13,8 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// Encode writes a score of one part in a format, counted off as it is elsewhere; data is nil for
+// Encode writes a score of one part in a format, counted off as it is elsewhere; data is nil
+// for
 // an unknown one.
 func Encode(s score.Score, target instrument.Instrument, as string, how count.Options) (data []byte, ending, kind string, err error) {
 	part := s.Parts[0]

@@ -29,6 +29,7 @@ type forms struct {
 // %s stands in it, what was typed is put.
 type Form interface{ Sentences() map[string]string }
 
+// NewForms makes the reader of forms, with the checks that are ours.
 func NewForms() (forms, error) {
 	f := forms{form.NewDecoder(), validator.New(validator.WithRequiredStructEnabled())}
 	f.decoder.RegisterCustomTypeFunc(func(typed []string) (any, error) { return strings.TrimSpace(typed[0]), nil }, "")

@@ -72,8 +72,10 @@ type guesses struct{ store *store.Store }
 // Config is told the limit, which is the same at every server.
 func (guesses) Config(int, time.Duration) {}
 
+// Increment counts one more guess.
 func (g guesses) Increment(key string, window time.Time) error { return g.IncrementBy(key, window, 1) }
 
+// IncrementBy counts more guesses in a window of time.
 func (g guesses) IncrementBy(key string, window time.Time, more int) error {
 	return g.store.CountGuesses(context.Background(), key, window, more)
 }

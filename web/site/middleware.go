@@ -134,14 +134,18 @@ const (
 	lastInstrument = "instrument"
 )
 
+// Section is the section chosen last.
 func (l lastChosen) Section() store.SectionID {
 	return store.SectionID(l.sessions.GetInt64(l.ctx, lastSection))
 }
 
+// Instrument is the instrument seen last.
 func (l lastChosen) Instrument() string { return l.sessions.GetString(l.ctx, lastInstrument) }
 
+// ChooseSection remembers a section.
 func (l lastChosen) ChooseSection(id store.SectionID) { l.sessions.Put(l.ctx, lastSection, int64(id)) }
 
+// ChooseInstrument remembers an instrument.
 func (l lastChosen) ChooseInstrument(id string) { l.sessions.Put(l.ctx, lastInstrument, id) }
 
 // BaseAddress is the address of this site as the request has it.

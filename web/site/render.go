@@ -85,6 +85,7 @@ func (s *Site) JSON(w http.ResponseWriter, r *http.Request, v any) {
 	_, _ = w.Write(text) // the reader has gone when this fails
 }
 
+// Render writes a part of a page's templates.
 func (s *Site) Render(w http.ResponseWriter, status int, name, part string, data any) {
 	var b bytes.Buffer
 	if err := s.pages[name].ExecuteTemplate(&b, part, data); err != nil {
@@ -100,11 +101,13 @@ func (s *Site) Render(w http.ResponseWriter, status int, name, part string, data
 // Flash leaves a sentence for the next page.
 func (s *Site) Flash(r *http.Request, text string) { s.Sessions.Put(r.Context(), "flash", text) }
 
+// IsHTMX says whether a script asks, which takes parts of pages.
 func IsHTMX(r *http.Request) bool { return r.Header.Get("HX-Request") == "true" }
 
 // Message is the page for an error.
 type Message struct{ Heading, Text string }
 
+// NotFound says that something is not here.
 func (s *Site) NotFound(w http.ResponseWriter, r *http.Request) {
 	if a, err := s.SignedIn(r); err == nil && a.Class != nil {
 		s.Render(w, http.StatusNotFound, "message", "layout", LayoutData{Title: "Not here", Teacher: a.Teacher,
@@ -168,4 +171,5 @@ func Number(r *http.Request, name string) int64 {
 	return n
 }
 
+// Text is what was typed into a field, without the spaces around it.
 func Text(r *http.Request, name string) string { return strings.TrimSpace(r.FormValue(name)) }

@@ -56,6 +56,7 @@ var SettingsSaid = []SettingSaid{
 	}},
 }
 
+// SchoolTitle is the title of a school of counting; "" is the usual one.
 func SchoolTitle(school string) string {
 	return count.School(cmp.Or(school, string(count.Numbers))).Title()
 }
