@@ -106,8 +106,12 @@ type Key struct {
 	Name   string `json:"name"`
 }
 
+// Schema counts the changes to the names in a report's JSON.
+const Schema = 2
+
 // Report is a part read whole. Its JSON is what `unhurried inspect` prints.
 type Report struct {
+	Schema     int          `json:"schema"` // of these names: Schema
 	Title      string       `json:"title"`
 	Instrument string       `json:"instrument"`
 	Clef       string       `json:"clef"`
@@ -119,7 +123,7 @@ type Report struct {
 	Lines      []LineLike   `json:"lines"`
 	Figures    []Figure     `json:"figures"`
 	Left       int          `json:"left"` // measures to learn, once what comes again is taken out
-	Pieces     []Piece      `json:"pieces"`
+	Pieces     []Piece      `json:"chunks"`
 	Difficulty Difficulty   `json:"difficulty"`
 	Tempo      Tempo        `json:"tempo"`
 
@@ -180,7 +184,7 @@ func readNotes(s score.Score, source score.Part, writtenFor string, target instr
 	made := instrument.Make(source, writtenFor, target, o.Placed)
 	part := made.Part
 	r := Report{
-		Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),
+		Schema: Schema, Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),
 		Key: Key{part.Key().Fifths, part.Key().Name()}, Meter: part.Meter().String(),
 		Part: part, Made: made.Why, Outside: made.Outside,
 	}
