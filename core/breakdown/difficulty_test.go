@@ -194,10 +194,10 @@ func TestDifficultyStaysInBounds(t *testing.T) {
 			Total float64
 			Parts map[string]float64
 		}
-		Pieces []struct{ Difficulty float64 }
+		Chunks []struct{ Difficulty float64 }
 		Tempo  map[string]int
 	}
-	if err := json.Unmarshal(text, &seen); err != nil || len(seen.Difficulty.Parts) != 6 || seen.Pieces[0].Difficulty == 0 || len(seen.Tempo) != 2 {
+	if err := json.Unmarshal(text, &seen); err != nil || len(seen.Difficulty.Parts) != 6 || seen.Chunks[0].Difficulty == 0 || len(seen.Tempo) != 2 {
 		t.Errorf("written it is %+v, %v", seen, err)
 	}
 	if shown := fmt.Sprint(seen.Difficulty.Total); len(shown) > 4 {
