@@ -240,3 +240,26 @@ func BenchmarkMarkSection(b *testing.B) {
 		}
 	}
 }
+
+// What another teacher has chosen is none of one's own choices.
+func TestAnothersChoicesAreNotMine(t *testing.T) {
+	t.Parallel()
+	s, ctx := testdb.Open(t), context.Background()
+	mine, other := add(t, s, "a"), add(t, s, "b")
+	for _, by := range []store.Chooser{{}, {Section: other.section}, {Instrument: "trombone"}, {Exercise: other.exercise}} {
+		if err := other.ChooseRoutine(ctx, by, "name-first"); err != nil {
+			t.Fatal(err)
+		}
+		theirs, err1 := other.Rules(ctx)
+		rules, err2 := mine.Rules(ctx)
+		if err := errors.Join(err1, err2); err != nil {
+			t.Fatal(err)
+		}
+		if theirs.Chosen(by) != "name-first" || rules.Chosen(by) != "" {
+			t.Errorf("for %+v they chose %q, and I have %q", by, theirs.Chosen(by), rules.Chosen(by))
+		}
+		if rules.Rule(other.student) != (routine.Rule{}) || len(rules.For(other.student, mine.exercise)) == 0 {
+			t.Errorf("for another's student there is the rule %+v", rules.Rule(other.student))
+		}
+	}
+}

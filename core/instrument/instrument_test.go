@@ -205,6 +205,31 @@ func TestUnplayable(t *testing.T) {
 	}
 }
 
+// The lowest and the highest note that any instrument sounds are taken, and those a half
+// step beyond refused.
+func TestUnplayableAtItsEdges(t *testing.T) {
+	lowest, highest := 999, 0
+	for _, i := range All() {
+		if !i.Unpitched() {
+			lowest, highest = min(lowest, i.Lowest.Transpose(i.Transposition).MIDI()), max(highest, i.Highest.Transpose(i.Transposition).MIDI())
+		}
+	}
+	for midi, refused := range map[int]bool{lowest - 1: true, lowest: false, highest: false, highest + 1: true} {
+		var p score.Pitch
+		for _, step := range []score.Step{score.C, score.D, score.E, score.F, score.G, score.A, score.B} {
+			for alter := range 2 {
+				if at := (score.Pitch{Step: step, Alter: alter, Octave: midi/12 - 1}); at.MIDI() == midi {
+					p = at
+				}
+			}
+		}
+		part := score.Part{Measures: []score.Measure{{Number: 1, Events: []score.Event{{Kind: score.Note, Pitch: p}}}}}
+		if found := Unplayable(part); (len(found) > 0) != refused {
+			t.Errorf("%s (%d) is refused as %v", p, midi, found)
+		}
+	}
+}
+
 func BenchmarkMake(b *testing.B) {
 	s, err := abc.Read(context.Background(), "M:4/4\nL:1/4\nK:Bb\nB c d e|f4|]\n")
 	if err != nil {

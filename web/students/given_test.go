@@ -57,6 +57,9 @@ func TestASectionIsShared(t *testing.T) {
 			}
 			testsite.Wants(t, page, words...)
 		}
+		if _, page := owner.Get("/people"); !strings.Contains(page, "Tuesday brass is given. Your colleague finds it in People and on the Board.") {
+			t.Errorf("that a section was given to %s is not said", may)
+		}
 		_, page := colleague.Get(bench)
 		if got := strings.Contains(page, `id="mark-clean"`) && strings.Contains(page, `id="all-clean"`) && strings.Contains(page, "/undo"); got != (may == "teach") {
 			t.Errorf("to %s, the Bench offers marks: %v", may, got)
