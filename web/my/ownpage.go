@@ -18,9 +18,12 @@ import (
 	"unhurriedbench/web/site"
 )
 
+// studentKey is the key under which a request carries whose own page it is.
+type studentKey struct{}
+
 // athome is the student who has opened their own page.
 func athome(r *http.Request) store.AtHome {
-	h, _ := r.Context().Value(site.StudentKey).(store.AtHome)
+	h, _ := r.Context().Value(studentKey{}).(store.AtHome)
 	return h
 }
 
@@ -117,9 +120,8 @@ func (s *handlers) requireStudent(next http.Handler) http.Handler {
 			s.failedOwn(w, r, err)
 			return
 		}
-		ctx := context.WithValue(r.Context(), site.StudentKey, h)
-		ctx = context.WithValue(ctx, site.ActorKey, site.Actor{Class: teach.OfStudent(h.Desk(), s.Reader, h.Student)})
-		next.ServeHTTP(w, r.WithContext(ctx))
+		r = r.WithContext(context.WithValue(r.Context(), studentKey{}, h))
+		next.ServeHTTP(w, site.WithActor(r, site.Actor{Class: teach.OfStudent(h.Desk(), s.Reader, h.Student)}))
 	})
 }
 

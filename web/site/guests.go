@@ -1,7 +1,6 @@
 package site
 
 import (
-	"context"
 	"errors"
 	"net/http"
 
@@ -41,7 +40,7 @@ func (s *Site) inGiven(next http.Handler) http.Handler {
 			given.Last = a.Class.Last
 			a.Class = given
 		}
-		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), ActorKey, a)))
+		next.ServeHTTP(w, WithActor(r, a))
 	})
 }
 

@@ -47,8 +47,7 @@ type contextKey int
 
 // What a request carries.
 const (
-	ActorKey     contextKey = iota // who asks
-	StudentKey                     // whose own page it is
+	actorKey     contextKey = iota // who asks
 	formErrorKey                   // what is wrong with its form
 )
 
@@ -58,9 +57,14 @@ type Actor struct {
 	Class   *teach.Class
 }
 
+// WithActor is a request that somebody asks.
+func WithActor(r *http.Request, a Actor) *http.Request {
+	return r.WithContext(context.WithValue(r.Context(), actorKey, a))
+}
+
 // ActorOf is who asks; handlers behind requireTeacher have somebody.
 func ActorOf(r *http.Request) Actor {
-	a, _ := r.Context().Value(ActorKey).(Actor)
+	a, _ := r.Context().Value(actorKey).(Actor)
 	return a
 }
 
@@ -88,7 +92,7 @@ func (s *Site) requireTeacher(next http.Handler) http.Handler {
 			return
 		}
 		w.Header().Set("Cache-Control", "no-store")
-		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), ActorKey, a)))
+		next.ServeHTTP(w, WithActor(r, a))
 	})
 }
 
