@@ -39,7 +39,7 @@ func TestScreenshots(t *testing.T) {
 		{"sheets", "/bench/6/sheets?section=1", "[data-print-sheets]:not(:disabled)"},
 		{"bench", "/bench/6?instrument=trombone&student=1&piece=4-5", "svg.lanes"},
 		{"bench-clarinet", "/bench/9?instrument=clarinet&student=5&piece=7-8&stage=finger", "svg.lanes"},
-		{"board", "/board", ".board td"},
+		{"board", "/board", ".help-cards > :nth-child(4) .where-line:not(:empty)"},
 		{"people", "/people", ".people li"},
 		{"settings", "/settings", ".settings"},
 		{"hardest", "/bench/6/hardest?section=1", ".grades"},
