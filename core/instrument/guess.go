@@ -23,9 +23,23 @@ var guesses = []struct{ word, id string }{
 	{"timpani", "timpani"}, {"cymbal", "small-percussion"}, {"percussion", "small-percussion"}, {"bass", "bass"},
 }
 
-// Guess finds the instrument a part's name speaks of.
+// notHere are words for instruments that are not in the catalogue, and whose names hold that
+// of one that is. Source: common practice.
+var notHere = []string{
+	"alto flute", "bass flute", "contrabass flute", "english horn", "oboe d", "bass oboe", "contrabassoon", "contra bassoon", "double bassoon", "basset",
+	"alto clarinet", "contrabass clarinet", "contra alto", "contralto clarinet", "bass sax", "piccolo trumpet", "bass trumpet", "flugel", "flügel", "fluegel",
+	"alto horn", "tenor horn", "saxhorn", "wagner", "bass guitar", "electric bass", "viola da", "viola d'", "tubular", "cowbell", "handbell",
+}
+
+// Guess finds the instrument a part's name speaks of; none for one that is not here, however
+// much its name is like another's.
 func Guess(partName string) (Instrument, bool) {
 	name := strings.ToLower(partName)
+	for _, word := range notHere {
+		if strings.Contains(name, word) {
+			return Instrument{}, false
+		}
+	}
 	for _, g := range guesses {
 		if strings.Contains(name, g.word) {
 			return ByID(g.id)

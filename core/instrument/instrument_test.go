@@ -245,6 +245,9 @@ func TestGuess(t *testing.T) {
 	for name, want := range map[string]string{
 		"Clarinet in Bb 1": "clarinet", "Bass Clarinet": "bass-clarinet", "Horn in F": "horn-f", "Baritone T.C.": "euphonium-tc",
 		"Baritone Sax.": "bari-sax", "String Bass": "bass", "Tuba in Eb": "tuba-eb", "Tuba": "tuba-bb", "Violoncello": "cello", "Bassoon": "bassoon", "Theremin": "",
+		"Alto Flute": "", "Flute 1": "flute", "English Horn": "", "Contrabassoon": "", "Contrabass Clarinet": "", "Alto Clarinet in Eb": "", "Basset Horn in F": "",
+		"Bass Saxophone": "", "Piccolo Trumpet in A": "", "Piccolo": "piccolo", "Flugelhorn": "", "Tenor Horn in Eb": "", "Baritone Horn": "euphonium-bc", "Oboe d'amore": "", "Oboe": "oboe",
+		"Electric Bass": "", "Contrabass": "bass", "Viola da gamba": "", "Viola": "viola", "Tubular Bells": "", "Double Bass": "bass", "Bass Drum": "bass-drum", "Bass Trombone": "trombone",
 	} {
 		if got, _ := Guess(name); got.ID != want {
 			t.Errorf("%q is taken for %q, want %q", name, got.ID, want)
