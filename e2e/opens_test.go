@@ -79,6 +79,9 @@ func show(p *rod.Page, address string) error {
 // that), no ruler is in sight and no page is endless.
 func TestEverythingOpens(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	s := testdb.Open(t)
 	ids := material(t, s)
 	server := serve(t, s)

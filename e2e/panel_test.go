@@ -11,6 +11,9 @@ import (
 // three widths, and after marks that change the advice and the stage.
 func TestNothingMovesTheMarks(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	const where = `() => ["go", "mark-clean", "mark-stumble"].map((id) => {
 		const r = document.getElementById(id).getBoundingClientRect();
 		return [r.left, r.top, r.width, r.height].map(Math.round).join(",");
