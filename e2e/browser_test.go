@@ -31,7 +31,7 @@ import (
 
 // patience is how long a page is waited for to become what a test wants of it: on a slow and
 // busy machine, counted from the start each time. Nothing waits for as long that comes.
-const patience = 30 * time.Second
+const patience = time.Minute
 
 // waits makes each wait of a page end with patience.
 func waits() utils.Sleeper {
