@@ -37,7 +37,7 @@ func (s *Store) For(teacher TeacherID) *Desk {
 	return &Desk{db: s.db, teacher: teacher, routine: s.routine, written: new(int)}
 }
 
-// Written counts what was written at this desk, so that whoever remembers what they read
+// Written counts what was written at this desk, so that one who remembers what was read
 // knows when to read it again. A desk is for one request, which asks one thing at a time.
 func (d *Desk) Written() int { return *d.written }
 

@@ -20,8 +20,9 @@ type Class struct {
 	Reader *reading.Reader
 	Last   Last // nil where nothing is remembered: at a student's own page
 
-	expected    []store.ExerciseID // whose facts are read together
+	expected    []store.ExerciseID // of which what was made by hand is read together
 	instruments []string           // whose demands are
+	hard        []store.ExerciseID // what these demand of every instrument is read with them
 	facts
 }
 
@@ -116,7 +117,8 @@ func (c *Class) known() *facts {
 	return &c.facts
 }
 
-// Expect has facts about exercises read together, at the first of them that is asked for.
+// Expect has what was made by hand of exercises read together, at the first of them that is
+// asked for.
 func (c *Class) Expect(exercises ...store.ExerciseID) {
 	for _, id := range exercises {
 		if !slices.Contains(c.expected, id) {
@@ -131,6 +133,15 @@ func (c *Class) ExpectInstruments(ids ...string) {
 		if !slices.Contains(c.instruments, id) {
 			c.instruments = append(c.instruments, id)
 		}
+	}
+}
+
+// ExpectHard has what an exercise demands of every instrument read with the demands that are
+// asked for next.
+func (c *Class) ExpectHard(exercise store.ExerciseID) {
+	if !slices.Contains(c.hard, exercise) {
+		c.hard = append(c.hard, exercise)
+		c.known().demanded.read = false
 	}
 }
 

@@ -112,6 +112,13 @@ func TestWhatIsRememberedIsWhatIsThere(t *testing.T) {
 		want, err2 := desk.Demanded(ctx, []string{id})
 		same("what is demanded of the "+id, len(got), len(want), err1, err2)
 	}
+	// How hard an exercise is for everybody is known whatever was asked of it before.
+	bench := teach.New(desk, class.Reader)
+	must[map[store.ExerciseID]breakdown.Demands](t)(bench.Demands(ctx, "flute"))
+	must[[]store.Override](t)(bench.Overrides(ctx, list[0].ID))
+	if hard := must[map[string]breakdown.DifficultyParts](t)(bench.HardFor(ctx, list[0].ID, "flute")); len(hard) != len(instrument.All()) {
+		t.Errorf("how hard it is is known for %d instruments", len(hard))
+	}
 	// The class by its standings, and by what is read for it alone, has worked on the same.
 	alone := teach.New(desk, class.Reader)
 	together := must[[]store.ExerciseID](t)(alone.Worked(ctx, section, 0))

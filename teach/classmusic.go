@@ -54,8 +54,8 @@ func (c *Class) OutlineFor(ctx context.Context, x store.Exercise, instrument str
 	return own.Of(x, instrument), err
 }
 
-// demands are what exercises demand, of an instrument and of those that are expected, and of
-// all instruments by the exercises that are expected.
+// demands are what exercises demand of an instrument and of those that are expected, and what
+// those of ExpectHard demand of all.
 func (c *Class) demands(ctx context.Context, instrument string) (store.DemandedList, error) {
 	known := c.known()
 	if !known.demanded.read || !slices.Contains(known.demandedOf, instrument) {
@@ -69,7 +69,7 @@ func (c *Class) demands(ctx context.Context, instrument string) (store.DemandedL
 		c.ExpectInstruments(instrument)
 		known.demanded, known.demandedOf = fact[store.DemandedList]{}, slices.Clone(c.instruments)
 	}
-	return known.demanded.once(func() (store.DemandedList, error) { return c.Desk.Demanded(ctx, known.demandedOf, c.expected...) })
+	return known.demanded.once(func() (store.DemandedList, error) { return c.Desk.Demanded(ctx, known.demandedOf, c.hard...) })
 }
 
 // Demands are what the exercises demand of an instrument, by exercise.
@@ -80,15 +80,12 @@ func (c *Class) Demands(ctx context.Context, instrument string) (map[store.Exerc
 
 // HardFor says how hard an exercise is for every instrument; instrument is the one at hand.
 func (c *Class) HardFor(ctx context.Context, exercise store.ExerciseID, instrument string) (map[string]breakdown.DifficultyParts, error) {
-	if !slices.Contains(c.expected, exercise) {
-		c.Expect(exercise)
-		c.known().demanded.read = false
-	}
+	c.ExpectHard(exercise)
 	list, err := c.demands(ctx, instrument)
 	return list.HardFor(exercise), err
 }
 
-// MetBefore is what an instrument has met before an exercise by whoever has worked on some.
+// MetBefore is what an instrument has met before an exercise, by those who have worked on some.
 func (c *Class) MetBefore(ctx context.Context, x store.Exercise, instrument string, worked []store.ExerciseID) (*breakdown.Met, error) {
 	if _, err := c.Exercises(ctx); err != nil { // which reads those that have changed
 		return nil, err

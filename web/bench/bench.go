@@ -38,6 +38,7 @@ type benchView struct {
 
 // benchView goes all four steps.
 func loadBench(ctx context.Context, desk *teach.Class, ask teach.Request) (benchView, error) {
+	desk.ExpectHard(ask.Exercise) // how hard it is for the room is said too
 	c, kept, worked, err := teach.ChooseWithWays(ctx, desk, ask)
 	if err != nil {
 		return benchView{}, err
