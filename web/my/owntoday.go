@@ -31,13 +31,26 @@ type ownTodayView struct {
 	CheckIn    string // the day of the one to come, "" for none
 	Note       string // in place of steps, or before them
 	Changes    []ownChange
-	Sayings    []ownStep // steps that say something else each: a week has the same ones again and again
-	Music      map[string]music.StepMusic
+	Sayings    []ownStep  // steps that say something else each: a week has the same ones again and again
+	parts      []stepPart // that its steps play, each once
 	Voice      music.Voice
 	A4         int
 	Scale      []int
 	HasPlan    bool // that may be taken into a calendar
 	reads      teach.PartsAtHome
+}
+
+// stepPart is what a step plays, by the key of its music.
+type stepPart struct {
+	key  string
+	part teach.Stand
+}
+
+// play adds a part to those that the steps play, unless it is there.
+func (v *ownTodayView) play(key string, part teach.Stand) {
+	if !slices.ContainsFunc(v.parts, func(p stepPart) bool { return p.key == key }) {
+		v.parts = append(v.parts, stepPart{key, part})
+	}
 }
 
 // ownDay is the steps of a day.
@@ -95,14 +108,18 @@ func (s *handlers) ownMusic(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.JSON(w, r, v.Music)
+	steps := map[string]music.StepMusic{}
+	for k, p := range v.parts {
+		steps[p.key] = music.NewStepMusic(p.part, fmt.Sprintf("m%d-", k))
+	}
+	s.JSON(w, r, steps)
 	return nil
 }
 
 func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 	ctx, desk, h := r.Context(), site.ClassOf(r), athome(r)
 	f, err := newOwnFrame(r, "today")
-	v := ownTodayView{ownFrame: f, Music: map[string]music.StepMusic{}, Scale: routine.Notches(), reads: teach.PartsAtHome{}}
+	v := ownTodayView{ownFrame: f, Scale: routine.Notches(), reads: teach.PartsAtHome{}}
 	if err != nil {
 		return v, err
 	}
@@ -252,7 +269,7 @@ func (s *handlers) ownDay(r *http.Request, v *ownTodayView, student store.Studen
 		step.K, step.Done = k, done[store.HomeTick{On: on, Line: step.Line}]
 		d.Steps = append(d.Steps, step)
 	}
-	s.addWarmMusic(v, student, planned, d.Steps)
+	addWarmMusic(v, student, planned, d.Steps)
 	steps := v.Say("day.step")
 	if n := len(d.Steps); n > 1 {
 		steps = v.Say("day.steps", teach.Capital(v.Number(n)))
@@ -262,7 +279,7 @@ func (s *handlers) ownDay(r *http.Request, v *ownTodayView, student store.Studen
 }
 
 // addWarmMusic gives the long notes that a day begins with their music, from its first piece.
-func (s *handlers) addWarmMusic(v *ownTodayView, student store.Student, planned homeplan.Planned, steps []ownStep) {
+func addWarmMusic(v *ownTodayView, student store.Student, planned homeplan.Planned, steps []ownStep) {
 	first := slices.IndexFunc(planned.Items, func(i homeplan.Item) bool { return i.Kind.OfAPiece() })
 	if first < 0 || steps[0].Kind != homeplan.Warm || steps[first].Music == "" {
 		return
@@ -278,9 +295,7 @@ func (s *handlers) addWarmMusic(v *ownTodayView, student store.Student, planned 
 		return
 	}
 	key := "warm " + step.Piece.String() + " of " + steps[first].Music
-	if _, there := v.Music[key]; !there {
-		v.Music[key] = music.NewStepMusic(long, fmt.Sprintf("m%d-", len(v.Music)))
-	}
+	v.play(key, long)
 	warm := &steps[0]
 	warm.Music, warm.Tempo, warm.CountOff, warm.Click = key, teach.WarmTempo, long.CountOff, true
 	warm.Piece, warm.Exercise = step.Piece, 0
@@ -313,9 +328,8 @@ func (s *handlers) ownStep(r *http.Request, v *ownTodayView, student store.Stude
 		return step, err
 	}
 	step.LedStep = teach.NewLedStep(0, i.Step, key, []teach.Stand{part})
-	if _, there := v.Music[key]; !there {
-		v.Music[key], v.Voice, v.A4 = music.NewStepMusic(part, fmt.Sprintf("m%d-", len(v.Music))), s.Recordings.VoiceOf(part.Instrument), part.A4
-	}
+	v.play(key, part)
+	v.Voice, v.A4 = s.Recordings.VoiceOf(part.Instrument), part.A4
 	step.Music = key
 	return step, nil
 }
