@@ -24,7 +24,7 @@ const (
 	triesFile    = "tries.csv"
 
 	cleanResult = "clean"
-	movedResult = "moved" // the teacher put the piece there
+	movedResult = "moved" // the teacher put the chunk there
 	readMeFile  = "READ ME.txt"
 	musicFolder = "music/"
 )
@@ -36,7 +36,7 @@ var schema []byte
 var readMe []byte
 
 // formatNumber is raised when older programs could not read an archive rightly.
-const formatNumber = 1
+const formatNumber = 2
 
 // owned is what stands in owned.json.
 type owned struct {
@@ -45,7 +45,7 @@ type owned struct {
 }
 
 var (
-	studentColumns = []string{"student", "section", "first name", "initial", "instrument", "left", "taken away"}
+	studentColumns = []string{"student", "class", "first name", "initial", "instrument", "left", "deleted"}
 	tryColumns     = []string{"try", "at", "student", "exercise", "from measure", "to measure", "stage", "result", "tempo", "takes back", "together"}
 )
 
@@ -73,7 +73,7 @@ func Write(w io.Writer, e store.Everything) error {
 	add(ownedFile, append(text, '\n'))
 	add(studentsFile, rowsOf(studentColumns, len(e.Students), func(k int) []string {
 		s := e.Students[k]
-		return []string{strconv.Itoa(s.No), strconv.Itoa(s.Section), s.FirstName, s.Initial, s.Instrument, moment(s.Left), moment(s.Removed)}
+		return []string{strconv.Itoa(s.No), strconv.Itoa(s.Class), s.FirstName, s.Initial, s.Instrument, moment(s.Left), moment(s.Removed)}
 	}))
 	add(triesFile, rowsOf(tryColumns, len(e.Tries), func(k int) []string {
 		t := e.Tries[k]
@@ -85,7 +85,7 @@ func Write(w io.Writer, e store.Everything) error {
 			result = cleanResult
 		}
 		return []string{
-			strconv.Itoa(t.No), moment(&t.At), strconv.Itoa(t.Student), strconv.Itoa(t.Exercise), strconv.Itoa(t.Piece.First), strconv.Itoa(t.Piece.Last),
+			strconv.Itoa(t.No), moment(&t.At), strconv.Itoa(t.Student), strconv.Itoa(t.Exercise), strconv.Itoa(t.Chunk.First), strconv.Itoa(t.Chunk.Last),
 			string(t.Stage), result, strconv.Itoa(t.Tempo), orNothing(t.TakesBack), orNothing(t.Together),
 		}
 	}))

@@ -9,6 +9,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"os"
 	"slices"
 	"strings"
 	"testing"
@@ -46,55 +47,55 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 	if err != nil {
 		t.Fatal(err)
 	}
-	sections, err := d.Sections(ctx)
+	classes, err := d.Classes(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
-	students, err := d.Students(ctx, sections[0].ID)
+	students, err := d.Students(ctx, classes[0].ID)
 	if err != nil {
 		t.Fatal(err)
 	}
 	x, st := exercises[0], students[0]
-	formula, err := d.AddStudent(ctx, store.Student{SectionID: sections[0].ID, FirstName: "=1+1", Initial: "-", Instrument: "oboe"})
+	formula, err := d.AddStudent(ctx, store.Student{ClassID: classes[0].ID, FirstName: "=1+1", Initial: "-", Instrument: "oboe"})
 	if err != nil {
 		t.Fatal(err)
 	}
-	gone, err := d.AddStudent(ctx, store.Student{SectionID: sections[0].ID, FirstName: "'Quoted, \"twice\"", Instrument: "oboe"})
+	gone, err := d.AddStudent(ctx, store.Student{ClassID: classes[0].ID, FirstName: "'Quoted, \"twice\"", Instrument: "oboe"})
 	if err != nil {
 		t.Fatal(err)
 	}
-	try := store.Attempt{StudentID: st.ID, ExerciseID: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}
+	try := store.Attempt{StudentID: st.ID, ExerciseID: x.ID, Chunk: x.Outline.Chunks[0], Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}
 	other := try
 	other.StudentID = formula
 	batch, err := d.AddTogether(ctx, "", try, other)
 	if err != nil {
 		t.Fatal(err)
 	}
-	own, err := d.KeepRoutine(ctx, routine.Named{Title: "Ours", Why: "Sung.", Family: "brass", Steps: routine.Routine{
+	own, err := d.SaveRoutine(ctx, routine.Named{Title: "Ours", Why: "Sung.", Family: "brass", Steps: routine.Routine{
 		{Stage: "own-sing", Word: "Sing", Kind: routine.Name, Mends: []routine.Cause{routine.Sound}, Ways: []routine.Way{routine.Echo}, Times: 3, NoClick: true,
-			Tempo: routine.Climb, Rungs: 2, Clean: 4, Stay: true, Say: []routine.Saying{{Family: "brass", Words: "Sing, all of you."}}},
+			Tempo: routine.Climb, TempoSteps: 2, Clean: 4, Stay: true, Say: []routine.Saying{{Family: "brass", Words: "Sing, all of you."}}},
 		routine.Standard()[0], routine.Standard()[3],
 	}})
 	if err != nil {
 		t.Fatal(err)
 	}
-	held, err := d.AddLesson(ctx, sections[0].ID, lesson.Plan{Minutes: 30, Steps: []lesson.Step{{
-		Exercise: int64(x.ID), Number: 1, Title: "First", Piece: x.Outline.Pieces[0], Label: "A", Stage: routine.Count, Word: "Count", Form: routine.Count, Times: 2, Tempo: 60,
+	held, err := d.AddLesson(ctx, classes[0].ID, lesson.Plan{Minutes: 30, Steps: []lesson.Step{{
+		Exercise: int64(x.ID), Number: 1, Title: "First", Chunk: x.Outline.Chunks[0], Label: "A", Stage: routine.Count, Word: "Count", Form: routine.Count, Times: 2, Tempo: 60,
 		Talk: 20, Beats: 8, CountOff: 4, Notes: 6, Group: []int64{int64(st.ID)},
 	}}})
 	if err != nil {
 		t.Fatal(err)
 	}
-	section, err := d.AddSection(ctx, "Period 5, away")
+	class, err := d.AddClass(ctx, "Period 5, away")
 	if err != nil {
 		t.Fatal(err)
 	}
-	second, err := d.AddSecond(ctx, st.ID, sections[0].ID, "cello")
+	second, err := d.AddSecondInstrument(ctx, st.ID, classes[0].ID, "cello")
 	if err != nil {
 		t.Fatal(err)
 	}
 	if err := d.SetCheckins(ctx, store.Checkin{Student: st.ID, On: time.Date(2026, 11, 24, 0, 0, 0, 0, time.UTC), Due: []lesson.Step{{
-		Exercise: int64(x.ID), Number: 1, Title: "First", Piece: x.Outline.Pieces[0], Label: "A", Stage: routine.Play, Word: "Play", Form: routine.Play, Times: 1, Tempo: 60, Beats: 8, CountOff: 4, Notes: 6,
+		Exercise: int64(x.ID), Number: 1, Title: "First", Chunk: x.Outline.Chunks[0], Label: "A", Stage: routine.Play, Word: "Play", Form: routine.Play, Times: 1, Tempo: 60, Beats: 8, CountOff: 4, Notes: 6,
 	}}}); err != nil {
 		t.Fatal(err)
 	}
@@ -104,22 +105,22 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 	}
 	for _, err := range []error{
 		d.MarkAtCheckin(ctx, "", checkins[0].ID, try), d.EndCheckin(ctx, checkins[0].ID, "=Steadier, \"much\".", store.Checkin{On: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC)}),
-		d.KeepHomePlans(ctx, store.HomePlan{Student: st.ID, From: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC), Until: time.Date(2026, 12, 8, 0, 0, 0, 0, time.UTC), Weekdays: []int{1, 4}, Minutes: 15, Changed: map[string]int{"2026-12-03": 0},
-			Plan: homeplan.Make([]homeplan.Day{{On: 20788, Minutes: 15}}, []homeplan.Piece{{Piece: lesson.Piece{Exercise: int64(x.ID), Number: 1, Title: "First", Key: x.Outline.Pieces[0], Label: "A", Beats: 8, Tempo: 60}, Steps: routine.Standard(), Due: true}}, homeplan.Daily{Warm: true, Cards: true})}),
-		d.KeepSeats(ctx, sections[0].ID, [][]store.StudentID{{students[1].ID}, {second, st.ID}}),
-		d.UndoTogether(ctx, batch), d.HasLeft(ctx, gone), d.TakeAway(ctx, store.ASection, int64(section)), d.TakeAway(ctx, store.AStudent, int64(formula)),
-		d.TakeAway(ctx, store.AnExercise, int64(exercises[2].ID)), d.KeepPlacement(ctx, x.ID, "trombone", instrument.Placement{Chosen: true, Octaves: -1, Folded: true}), d.KeepYear(ctx, sections[0].ID, 2),
+		d.SaveHomePlans(ctx, store.HomePlan{Student: st.ID, From: time.Date(2026, 12, 1, 0, 0, 0, 0, time.UTC), Until: time.Date(2026, 12, 8, 0, 0, 0, 0, time.UTC), Weekdays: []int{1, 4}, Minutes: 15, Changed: map[string]int{"2026-12-03": 0},
+			Plan: homeplan.Make([]homeplan.Day{{On: 20788, Minutes: 15}}, []homeplan.Chunk{{Chunk: lesson.Chunk{Exercise: int64(x.ID), Number: 1, Title: "First", Key: x.Outline.Chunks[0], Label: "A", Beats: 8, Tempo: 60}, Steps: routine.Standard(), Due: true}}, homeplan.Daily{Warm: true, Cards: true})}),
+		d.SaveSeats(ctx, classes[0].ID, [][]store.StudentID{{students[1].ID}, {second, st.ID}}),
+		d.UndoTogether(ctx, batch), d.HasLeft(ctx, gone), d.MoveToTrash(ctx, store.TrashClass, int64(class)), d.MoveToTrash(ctx, store.TrashStudent, int64(formula)),
+		d.MoveToTrash(ctx, store.TrashExercise, int64(exercises[2].ID)), d.SaveOctaveChoice(ctx, x.ID, "trombone", instrument.OctaveChoice{Chosen: true, Octaves: -1, Folded: true}), d.SaveYear(ctx, classes[0].ID, 2),
 		d.MoveExercise(ctx, exercises[1].ID, exercises[0].ID),
-		d.KeepPencil(ctx, x.ID, "oboe", score.Place{Measure: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "=soft", Pitch: 67}),
-		d.KeepSecondLine(ctx, store.SecondLine{A: x.ID, Entry: 2}),
+		d.SaveAnnotation(ctx, x.ID, "oboe", score.Place{Measure: 1}, breakdown.Annotation{Kind: breakdown.AnnotationWord, Word: "=soft", Pitch: 67}),
+		d.SaveDuetPart(ctx, store.DuetPart{A: x.ID, Entry: 2}),
 		d.BeginLesson(ctx, held), d.AtStep(ctx, held, 1, []store.StudentID{st.ID}), d.EndLesson(ctx, held),
-		d.ChooseRoutine(ctx, store.Chooser{}, own), d.ChooseRoutine(ctx, store.Chooser{Section: sections[0].ID}, own), d.ChooseRoutine(ctx, store.Chooser{Exercise: x.ID}, "echo-first"),
-		d.ChooseRoutine(ctx, store.Chooser{Instrument: "trombone"}, own), d.KeepNote(ctx, st.ID, "=Sits by the window, \"second row\"."), d.KeepRule(ctx, st.ID, routine.Rule{Clean: 3, Stay: true}),
-		d.AddAttempts(ctx, store.Attempt{StudentID: st.ID, ExerciseID: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Done, Moved: true}}),
-		d.CutByHand(ctx, x.ID, []breakdown.HandPiece{{Key: breakdown.PieceKey{First: 1, Last: 1}, Why: "by hand"}, {Key: breakdown.PieceKey{First: 1, Last: 2}}}),
-		d.KeepFingering(ctx, x.ID, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}), d.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"),
-		d.KeepKind(ctx, "oboe", "left-f"), d.KeepSettings(ctx, store.Settings{"two": "pair", "school": "takadimi"}), d.KeepSchool(ctx, sections[0].ID, "numbers"),
-		d.KeepOverrides(ctx, x.ID, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: "T:Own\nL:1/4\nK:F\nF4|]"}}),
+		d.ChooseRoutine(ctx, store.Chooser{}, own), d.ChooseRoutine(ctx, store.Chooser{Class: classes[0].ID}, own), d.ChooseRoutine(ctx, store.Chooser{Exercise: x.ID}, "echo-first"),
+		d.ChooseRoutine(ctx, store.Chooser{Instrument: "trombone"}, own), d.SaveNote(ctx, st.ID, "=Sits by the window, \"second row\"."), d.SaveRule(ctx, st.ID, routine.Rule{Clean: 3, Stay: true}),
+		d.AddAttempts(ctx, store.Attempt{StudentID: st.ID, ExerciseID: x.ID, Chunk: x.Outline.Chunks[0], Try: routine.Try{Stage: routine.Done, Moved: true}}),
+		d.SaveHandChunks(ctx, x.ID, []breakdown.HandChunk{{Key: breakdown.ChunkKey{First: 1, Last: 1}, Why: "by hand"}, {Key: breakdown.ChunkKey{First: 1, Last: 2}}}),
+		d.SaveFingering(ctx, x.ID, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}), d.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"),
+		d.SaveModel(ctx, "oboe", "left-f"), d.SaveSettings(ctx, store.Settings{"two": "pair", "school": "takadimi"}), d.SaveSchool(ctx, classes[0].ID, "numbers"),
+		d.SaveOverrides(ctx, x.ID, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: "T:Own\nL:1/4\nK:F\nF4|]"}}),
 	} {
 		if err != nil {
 			t.Fatal(err)
@@ -147,10 +148,10 @@ func sayAtHome(t testing.TB, s *store.Store, d *store.Desk, student store.Studen
 	}
 	at := time.Date(2026, 12, 1, 16, 0, 0, 0, time.UTC)
 	for _, err := range []error{
-		home.Say(ctx, store.HomeTry{Exercise: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Play, Cause: routine.Rhythm}, Tempo: 60, At: at, Press: "one"}),
-		home.Say(ctx, store.HomeTry{Exercise: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Play, Clean: true}, Beside: store.Better, Changed: "slower", At: at, Press: "two"}),
+		home.Say(ctx, store.HomeTry{Exercise: x.ID, Chunk: x.Outline.Chunks[0], Try: routine.Try{Stage: routine.Play, Cause: routine.Rhythm}, Tempo: 60, At: at, RequestKey: "one"}),
+		home.Say(ctx, store.HomeTry{Exercise: x.ID, Chunk: x.Outline.Chunks[0], Try: routine.Try{Stage: routine.Play, Clean: true}, Beside: store.Better, Changed: "slower", At: at, RequestKey: "two"}),
 		home.Tick(ctx, store.HomeTick{On: at.Truncate(24 * time.Hour), Line: "warm"}),
-		home.AnswerCards(ctx, store.CardAnswer{Instrument: home.Student.Instrument, Answered: card.Answered{Card: "name:F4:C3", Grade: card.Slow, Millis: 5000, At: at}, Press: "three"}),
+		home.AnswerCards(ctx, store.CardAnswer{Instrument: home.Student.Instrument, Answered: card.Answered{Card: "name:F4:C3", Grade: card.Slow, Millis: 5000, At: at}, RequestKey: "three"}),
 	} {
 		if err != nil {
 			t.Fatal(err)
@@ -221,7 +222,7 @@ func roundTrip(t *testing.T, from *store.Desk, first []byte) {
 		t.Fatal(err)
 	}
 	to := there.For(account.ID)
-	if b, err := to.BringIn(ctx, e); err != nil || b.Books != 1 || b.Tries != len(e.Tries) || b.Students != len(e.Students) {
+	if b, err := to.Import(ctx, e); err != nil || b.Books != 1 || b.Tries != len(e.Tries) || b.Students != len(e.Students) {
 		t.Fatalf("bringing it in gives %+v, %v", b, err)
 	}
 	before, after := files(t, first), files(t, packed(t, to))
@@ -234,10 +235,10 @@ func roundTrip(t *testing.T, from *store.Desk, first []byte) {
 		}
 	}
 	if was, is := standings(t, from), standings(t, to); !slices.Equal(was, is) || len(was) < 100 {
-		t.Errorf("%d students' pieces stand as %d", len(was), len(is))
+		t.Errorf("%d students' chunks stand as %d", len(was), len(is))
 	}
 	// Once more into the same account: names are taken, and nothing is lost.
-	if _, err := to.BringIn(ctx, e); err != nil {
+	if _, err := to.Import(ctx, e); err != nil {
 		t.Fatal(err)
 	}
 	books, err := to.Books(ctx)
@@ -250,7 +251,7 @@ func roundTrip(t *testing.T, from *store.Desk, first []byte) {
 func standings(t *testing.T, d *store.Desk) []string {
 	t.Helper()
 	ctx := context.Background()
-	sections, err := d.Sections(ctx)
+	classes, err := d.Classes(ctx)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -263,12 +264,12 @@ func standings(t *testing.T, d *store.Desk) []string {
 		numbers[x.ID] = x.Number
 	}
 	var list []string
-	for _, section := range sections {
-		students, err := d.Students(ctx, section.ID)
+	for _, class := range classes {
+		students, err := d.Students(ctx, class.ID)
 		if err != nil {
 			t.Fatal(err)
 		}
-		found, err := d.SectionStandings(ctx, section.ID)
+		found, err := d.ClassStandings(ctx, class.ID)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -277,8 +278,8 @@ func standings(t *testing.T, d *store.Desk) []string {
 				if task.Student != student.ID {
 					continue
 				}
-				for piece, state := range at.Pieces {
-					list = append(list, fmt.Sprint(student.Name(), numbers[task.Exercise], piece, state, at.Times[piece].Last))
+				for chunk, state := range at.Chunks {
+					list = append(list, fmt.Sprint(student.Name(), numbers[task.Exercise], chunk, state, at.Times[chunk].Last))
 				}
 			}
 		}
@@ -365,7 +366,7 @@ func brokenArchives(t *testing.T, whole []byte) {
 		"no archive":                    []byte("PK nonsense"),
 		"lacks the file owned.json":     changed(t, whole, "owned.json", func(string) string { return "" }),
 		"cannot be read as JSON":        changed(t, whole, "owned.json", func(s string) string { return s[:len(s)/2] }),
-		"reads format 1":                changed(t, whole, "owned.json", replaced(`"format": 1`, `"format": 2`)),
+		"reads format 2":                changed(t, whole, "owned.json", replaced(`"format": 2`, `"format": 3`)),
 		"is not known here":             changed(t, whole, "owned.json", replaced(`"instrument": "oboe"`, `"instrument": "kazoo"`)),
 		"1 to 3":                        changed(t, whole, "owned.json", replaced(`"year": 2`, `"year": 4`)),
 		"1 to 9999":                     changed(t, whole, "owned.json", replaced(`"number": 1,`, `"number": 0,`)),
@@ -378,9 +379,9 @@ func brokenArchives(t *testing.T, whole []byte) {
 		"at no stage":                   changed(t, whole, "tries.csv", func(s string) string { return s + "99999,2026-01-01T00:00:00Z,1,1,1,2,DONE,clean,60,,\r\n" }),
 		"is no result":                  changed(t, whole, "tries.csv", func(s string) string { return s + "99999,2026-01-01T00:00:00Z,1,1,1,2,count,wobble,60,,\r\n" }),
 		"takes back what was not there": changed(t, whole, "tries.csv", func(s string) string { return s + "99999,2026-01-01T00:00:00Z,1,1,1,2,count,clean,60,99998,\r\n" }),
-		"is in section 77":              changed(t, whole, "students.csv", func(s string) string { return s + "999,77,A,,oboe,,\r\n" }),
+		"is in class 77":                changed(t, whole, "students.csv", func(s string) string { return s + "999,77,A,,oboe,,\r\n" }),
 		"a first name":                  changed(t, whole, "students.csv", func(s string) string { return s + "999,1," + strings.Repeat("A", 41) + ",,oboe,,\r\n" }),
-		"it may hold 1000":              changed(t, whole, "owned.json", replaced(`"sections": [`, `"sections": [`+strings.Repeat(`{"no": 1, "name": "x", "year": 1},`, 1001))),
+		"it may hold 1000":              changed(t, whole, "owned.json", replaced(`"classes": [`, `"classes": [`+strings.Repeat(`{"no": 1, "name": "x", "year": 1},`, 1001))),
 		"larger than a file may be":     changed(t, whole, "students.csv", func(s string) string { return s + strings.Repeat("x", 201<<20) }),
 	} {
 		_, err := archive.Read(bytes.NewReader(data), int64(len(data)))
@@ -409,5 +410,46 @@ func readAndWritten(t *testing.T, whole []byte) {
 	}
 	if !json.Valid([]byte(was["owned.json"])) {
 		t.Error("owned.json is no JSON")
+	}
+}
+
+// An archive that an earlier release wrote, of format 1, is read with all that is in it.
+func TestFormat1(t *testing.T) {
+	data, err := os.ReadFile("testdata/format1.zip")
+	if err != nil {
+		t.Fatal(err)
+	}
+	e, err := archive.Read(bytes.NewReader(data), int64(len(data)))
+	if err != nil {
+		t.Fatal(err)
+	}
+	class, gone, x := e.Classes[0], e.Classes[2], e.Books[0].Exercises[0]
+	own, at := e.Routines[0].Steps[0], class.AtHome[0]
+	for what, got := range map[string]any{
+		"3 classes, one deleted":    len(e.Classes) == 3 && class.Removed == nil && gone.Removed != nil,
+		"the students of a class":   e.Students[1].Class == 1,
+		"a chunk cut by hand":       len(x.Chunks) == 2 && x.Chunks[0].Measures == "1-1",
+		"an annotation":             len(x.Annotations) == 1 && x.Annotations[0].Word == "=soft",
+		"a round":                   x.Second != nil && x.Second.Entry == 2,
+		"the chunk of a lesson":     class.Lessons[0].Steps[0].Chunk.Last > 0,
+		"the chunk of a check-in":   class.Checkins[0].Due[0].Chunk.Last > 0,
+		"the chunk of a plan":       class.HomePlans[0].Plan.Days[0].Items[1].Step.Chunk.Last > 0,
+		"the tempos of a stage":     own.TempoSteps == 2,
+		"the key of a try at home":  at.Tries[0].RequestKey == "one",
+		"a line of a plan, ticked":  at.Done[0].Line == "warm",
+		"what was tried":            len(e.Tries) > 1000,
+		"the music of every source": len(e.Music) > 0,
+	} {
+		if got != true {
+			t.Errorf("it lacks %s", what)
+		}
+	}
+	to := testdb.Open(t)
+	account, err := to.AddTeacher(t.Context(), "new@school.example", "New", "", "a long password")
+	if err != nil {
+		t.Fatal(err)
+	}
+	if _, err := to.For(account.ID).Import(t.Context(), e); err != nil {
+		t.Error(err)
 	}
 }

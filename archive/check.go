@@ -25,8 +25,8 @@ const (
 	longestFirstName = 40
 	longestFingering = 80
 	longestSetting   = 20_000
-	mostLessons      = 2_000  // of a section
-	mostCheckins     = 20_000 // of a section
+	mostLessons      = 2_000  // of a class
+	mostCheckins     = 20_000 // of a class
 )
 
 // sensible says whether a moment can be one of the program's.
@@ -55,7 +55,7 @@ func (c *checks) moment(at *time.Time) {
 	c.that(at == nil || sensible(*at), "The archive has a date that cannot be right.")
 }
 
-func (c *checks) fingering(f store.KeptFingering) {
+func (c *checks) fingering(f store.ArchivedFingering) {
 	c.instrument(f.Instrument)
 	c.length("a fingering", f.Fingering, 1, longestFingering)
 	c.that(f.Pitch >= 0 && f.Pitch <= 127 && f.Measure >= 0 && f.Measure < 10_000 && f.Event >= 0 && f.Event < 10_000, "The archive has a fingering at no place that there is.")
@@ -79,14 +79,14 @@ func check(e store.Everything) error {
 	}
 	c.routines(e)
 	exercises := c.books(e)
-	c.secondLines(e, exercises)
-	sections := map[int]bool{}
-	for _, s := range e.Sections {
-		c.length("the name of a section", s.Name, 1, longestName)
-		c.that(s.Year >= 1 && s.Year <= 3, "The section %q in the archive is in year %d; there are 1 to 3.", score.Clip(s.Name), s.Year)
-		c.that(s.School == "" || slices.Contains(count.Schools(), count.School(s.School)), "The section %q in the archive is counted in a way that is not known here.", score.Clip(s.Name))
-		c.line(s.Line)
-		for _, line := range s.Lines {
+	c.duetParts(e, exercises)
+	classes := map[int]bool{}
+	for _, s := range e.Classes {
+		c.length("the name of a class", s.Name, 1, longestName)
+		c.that(s.Year >= 1 && s.Year <= 3, "The class %q in the archive is in year %d; there are 1 to 3.", score.Clip(s.Name), s.Year)
+		c.that(s.School == "" || slices.Contains(count.Schools(), count.School(s.School)), "The class %q in the archive is counted in a way that is not known here.", score.Clip(s.Name))
+		c.line(s.DuetPart)
+		for _, line := range s.DuetParts {
 			c.line(line)
 		}
 		c.lessons(s, exercises)
@@ -97,19 +97,19 @@ func check(e store.Everything) error {
 			c.that(rule.Clean >= 0 && rule.Clean <= routine.MostClean, "The archive asks for %d clean tries in a row; there are 1 to %d.", rule.Clean, routine.MostClean)
 		}
 		c.moment(s.Removed)
-		c.that(!sections[s.No], "Two sections in the archive have the number %d.", s.No)
-		sections[s.No] = true
+		c.that(!classes[s.No], "Two classes in the archive have the number %d.", s.No)
+		classes[s.No] = true
 	}
 	students, in := map[int]bool{}, map[int]int{}
 	for _, s := range e.Students {
 		c.length("a first name", s.FirstName, 1, longestFirstName)
 		c.length("an initial", s.Initial, 0, 1)
 		c.instrument(s.Instrument)
-		c.that(sections[s.Section], "Student %d in the archive is in section %d, which it lacks.", s.No, s.Section)
+		c.that(classes[s.Class], "Student %d in the archive is in class %d, which it lacks.", s.No, s.Class)
 		c.that(!students[s.No], "Two students in the archive have the number %d.", s.No)
-		students[s.No], in[s.No] = true, s.Section
+		students[s.No], in[s.No] = true, s.Class
 	}
-	for _, s := range e.Sections {
+	for _, s := range e.Classes {
 		c.seconds(s, in)
 		c.checkins(s, in, exercises, len(e.Tries))
 		c.homePlans(s, in, exercises)
@@ -123,9 +123,9 @@ func (c *checks) line(line string) {
 	c.that(line == "" || line == "A" || line == "B", "The archive gives out the line %q; there are A and B.", score.Clip(line))
 }
 
-// lessons checks the lessons of a section.
-func (c *checks) lessons(s store.KeptSection, exercises map[int]bool) {
-	c.that(len(s.Lessons) <= mostLessons, "The section %q in the archive has %d lessons; it may have %d.", score.Clip(s.Name), len(s.Lessons), mostLessons)
+// lessons checks the lessons of a class.
+func (c *checks) lessons(s store.ArchivedClass, exercises map[int]bool) {
+	c.that(len(s.Lessons) <= mostLessons, "The class %q in the archive has %d lessons; it may have %d.", score.Clip(s.Name), len(s.Lessons), mostLessons)
 	for _, l := range s.Lessons {
 		c.moment(&l.Made)
 		c.moment(l.Begun)
@@ -147,8 +147,8 @@ func (c *checks) step(step lesson.Step, exercises map[int]bool) {
 }
 
 // seconds checks whose second instrument students stand for, and where the students of a
-// section sit; in is the section of each.
-func (c *checks) seconds(s store.KeptSection, in map[int]int) {
+// class sit; in is the class of each.
+func (c *checks) seconds(s store.ArchivedClass, in map[int]int) {
 	firsts := map[int]bool{}
 	for second, first := range s.Seconds {
 		c.that(in[second] == s.No && in[first] != 0 && second != first && !firsts[first], "Student %d in the archive is the second instrument of student %d, which cannot be.", second, first)
@@ -159,13 +159,13 @@ func (c *checks) seconds(s store.KeptSection, in map[int]int) {
 	}
 }
 
-// homePlans checks the plans of a section's students.
-func (c *checks) homePlans(s store.KeptSection, in map[int]int, exercises map[int]bool) {
+// homePlans checks the plans of a class's students.
+func (c *checks) homePlans(s store.ArchivedClass, in map[int]int, exercises map[int]bool) {
 	planned := map[int]bool{}
 	for _, p := range s.HomePlans {
 		c.moment(&p.From)
 		c.moment(&p.Until)
-		c.that(in[p.Student] == s.No && !planned[p.Student], "A plan in the archive is of student %d, who is not in its section, or has another.", p.Student)
+		c.that(in[p.Student] == s.No && !planned[p.Student], "A plan in the archive is of student %d, who is not in its class, or has another.", p.Student)
 		planned[p.Student] = true
 		c.that(p.From.Before(p.Until) && p.Minutes >= 1 && p.Minutes <= homeplan.MostMinutes && len(p.Weekdays) <= 7 && len(p.Changed) <= homeplan.MostDays && len(p.Plan.Days) <= homeplan.MostDays,
 			"A plan in the archive has days or minutes that cannot be.")
@@ -175,7 +175,7 @@ func (c *checks) homePlans(s store.KeptSection, in map[int]int, exercises map[in
 		for _, d := range p.Plan.Days {
 			c.that(len(d.Items) <= lesson.MostSteps && d.Minutes <= homeplan.MostMinutes, "A plan in the archive has a day that cannot be.")
 			for _, i := range d.Items {
-				if i.Kind.OfAPiece() {
+				if i.Kind.OfAChunk() {
 					c.step(i.Step, exercises)
 				}
 				c.length("a reason", i.Why, 0, longestTitle)
@@ -187,19 +187,19 @@ func (c *checks) homePlans(s store.KeptSection, in map[int]int, exercises map[in
 	}
 }
 
-// atHome checks what a section's students have said and done at home.
-func (c *checks) atHome(s store.KeptSection, in map[int]int, exercises map[int]bool) {
+// atHome checks what a class's students have said and done at home.
+func (c *checks) atHome(s store.ArchivedClass, in map[int]int, exercises map[int]bool) {
 	seen := map[int]bool{}
 	for _, k := range s.AtHome {
-		c.that(in[k.Student] == s.No && !seen[k.Student], "What was done at home in the archive is of student %d, who is not in its section, or stands there twice.", k.Student)
+		c.that(in[k.Student] == s.No && !seen[k.Student], "What was done at home in the archive is of student %d, who is not in its class, or stands there twice.", k.Student)
 		seen[k.Student] = true
-		presses, cards, lines := map[store.Press]bool{}, map[store.Press]bool{}, map[store.KeptTick]bool{}
+		presses, cards, lines := map[store.RequestKey]bool{}, map[store.RequestKey]bool{}, map[store.ArchivedTick]bool{}
 		for _, t := range k.Tries {
 			c.moment(&t.At)
 			_, known := routine.ParseCause(string(t.Cause))
-			c.that(exercises[t.Exercise] && t.Tempo >= 0 && t.Tempo <= 400 && t.Piece.First <= t.Piece.Last && (known || t.Clean && t.Cause == routine.None) && store.KnownBeside(string(t.Beside)) &&
-				len(t.Press) >= 1 && len(t.Press) <= store.LongestPress && !presses[t.Press], "The archive has a try at home that cannot be.")
-			presses[t.Press] = true
+			c.that(exercises[t.Exercise] && t.Tempo >= 0 && t.Tempo <= 400 && t.Chunk.First <= t.Chunk.Last && (known || t.Clean && t.Cause == routine.None) && store.KnownBeside(string(t.Beside)) &&
+				len(t.RequestKey) >= 1 && len(t.RequestKey) <= store.LongestPress && !presses[t.RequestKey], "The archive has a try at home that cannot be.")
+			presses[t.RequestKey] = true
 			c.length("a stage", string(t.Stage), 1, longestTitle)
 			c.length("what changed", t.Changed, 0, longestTitle)
 		}
@@ -214,21 +214,21 @@ func (c *checks) atHome(s store.KeptSection, in map[int]int, exercises map[int]b
 			_, known := card.ParseKind(string(card.KindOf(a.Card)))
 			_, instrumentKnown := instrument.ByID(a.Instrument)
 			c.that(known && instrumentKnown && len(a.Card) <= card.LongestID && a.Grade >= card.Missed && a.Grade <= card.Quick && a.Millis >= 0 && a.Millis <= store.LongestAnswer &&
-				len(a.Press) >= 1 && len(a.Press) <= store.LongestPress && !cards[a.Press], "The archive has an answer to a card that cannot be.")
-			cards[a.Press] = true
+				len(a.RequestKey) >= 1 && len(a.RequestKey) <= store.LongestPress && !cards[a.RequestKey], "The archive has an answer to a card that cannot be.")
+			cards[a.RequestKey] = true
 		}
 	}
 }
 
-// checkins checks the check-ins of a section's students.
-func (c *checks) checkins(s store.KeptSection, in map[int]int, exercises map[int]bool, tries int) {
-	c.that(len(s.Checkins) <= mostCheckins, "The section %q in the archive has %d check-ins; it may have %d.", score.Clip(s.Name), len(s.Checkins), mostCheckins)
+// checkins checks the check-ins of a class's students.
+func (c *checks) checkins(s store.ArchivedClass, in map[int]int, exercises map[int]bool, tries int) {
+	c.that(len(s.Checkins) <= mostCheckins, "The class %q in the archive has %d check-ins; it may have %d.", score.Clip(s.Name), len(s.Checkins), mostCheckins)
 	toCome := map[int]bool{}
 	for _, k := range s.Checkins {
 		c.moment(&k.On)
 		c.moment(k.Heard)
 		c.length("a comment", k.Comment, 0, store.LongestComment)
-		c.that(in[k.Student] == s.No, "A check-in in the archive is of student %d, who is not in its section.", k.Student)
+		c.that(in[k.Student] == s.No, "A check-in in the archive is of student %d, who is not in its class.", k.Student)
 		c.that(k.Heard != nil || !toCome[k.Student], "Student %d in the archive has two check-ins to come.", k.Student)
 		toCome[k.Student] = toCome[k.Student] || k.Heard == nil
 		c.that(k.Together >= 0 && k.Together <= tries && len(k.Due) <= store.MostDue, "A check-in in the archive has what it cannot have.")
@@ -254,7 +254,7 @@ func (c *checks) routines(e store.Everything) {
 }
 
 // secondLines checks the second lines.
-func (c *checks) secondLines(e store.Everything, exercises map[int]bool) {
+func (c *checks) duetParts(e store.Everything, exercises map[int]bool) {
 	taken := map[int]bool{}
 	for _, b := range e.Books {
 		for _, x := range b.Exercises {
@@ -275,15 +275,15 @@ func (c *checks) amounts(e store.Everything) {
 	for _, b := range e.Books {
 		exercises += len(b.Exercises)
 		for _, x := range b.Exercises {
-			chosen += len(x.Own) + len(x.Octaves) + len(x.Folded) + len(x.Fingerings) + len(x.Marks) + len(x.Pieces)
+			chosen += len(x.Own) + len(x.Octaves) + len(x.Folded) + len(x.Fingerings) + len(x.Annotations) + len(x.Chunks)
 		}
 	}
 	for _, list := range []struct {
 		what      string
 		has, most int
 	}{
-		{"sections", len(e.Sections), mostSections}, {"routines", len(e.Routines), store.MostRoutines}, {"books", len(e.Books), mostBooks}, {"exercises", exercises, mostOfBooks},
-		{"fingerings, octaves, own parts, marks and pieces", chosen, mostChosen}, {"settings", len(e.Settings) + len(e.Kinds), mostSettings},
+		{"classes", len(e.Classes), mostClasses}, {"routines", len(e.Routines), store.MostRoutines}, {"books", len(e.Books), mostBooks}, {"exercises", exercises, mostOfBooks},
+		{"fingerings, octaves, own parts, marks and chunks", chosen, mostChosen}, {"settings", len(e.Settings) + len(e.Kinds), mostSettings},
 	} {
 		c.that(list.has <= list.most, "The archive holds %d %s; it may hold %d.", list.has, list.what, list.most)
 	}
@@ -323,7 +323,7 @@ func (c *checks) books(e store.Everything) map[int]bool {
 			for _, id := range x.Folded {
 				c.instrument(id)
 			}
-			places := map[store.KeptFingering]bool{}
+			places := map[store.ArchivedFingering]bool{}
 			for _, f := range x.Fingerings {
 				c.fingering(f)
 				f.Pitch, f.Fingering = 0, ""
@@ -336,22 +336,22 @@ func (c *checks) books(e store.Everything) map[int]bool {
 	return exercises
 }
 
-// byHand checks the marks and the pieces of an exercise.
-func (c *checks) byHand(x store.KeptExercise) {
-	marks := map[store.KeptMark]bool{}
-	for _, m := range x.Marks {
+// byHand checks the marks and the chunks of an exercise.
+func (c *checks) byHand(x store.ArchivedExercise) {
+	marks := map[store.ArchivedAnnotation]bool{}
+	for _, m := range x.Annotations {
 		c.instrument(m.Instrument)
 		c.length("a mark", m.Word, 0, breakdown.LongestWord)
-		c.that(slices.Contains(breakdown.PencilKinds(), m.Kind), "Exercise %d in the archive has a mark of no kind that there is.", x.No)
+		c.that(slices.Contains(breakdown.AnnotationKinds(), m.Kind), "Exercise %d in the archive has a mark of no kind that there is.", x.No)
 		c.that(m.Pitch >= 0 && m.Pitch <= 127 && m.Measure >= 0 && m.Measure < 10_000 && m.Event >= 0 && m.Event < 10_000, "The archive has a mark at no place that there is.")
 		m.Pitch = 0
 		c.that(!marks[m], "A mark of exercise %d in the archive stands twice.", x.No)
 		marks[m] = true
 	}
-	for _, p := range x.Pieces {
-		key, ok := breakdown.ParsePieceKey(p.Measures)
-		c.that(ok && key.Last < 10_000, "Exercise %d in the archive has a piece of no measures that there are.", x.No)
-		c.length("why a piece is one", p.Why, 0, 200)
+	for _, p := range x.Chunks {
+		key, ok := breakdown.ParseChunkKey(p.Measures)
+		c.that(ok && key.Last < 10_000, "Exercise %d in the archive has a chunk of no measures that there are.", x.No)
+		c.length("why a chunk is one", p.Why, 0, 200)
 	}
 }
 
@@ -362,15 +362,15 @@ func (c *checks) music(e store.Everything, hash string, part int) {
 }
 
 func (c *checks) tries(e store.Everything, students, exercises map[int]bool) {
-	tries, takenBack := map[int]store.KeptTry{}, map[int]bool{}
+	tries, takenBack := map[int]store.ArchivedTry{}, map[int]bool{}
 	for _, t := range e.Tries {
 		c.that(students[t.Student] && exercises[t.Exercise], "Try %d in the archive is of a student or an exercise that it lacks.", t.No)
-		c.that(t.Piece.First >= 0 && t.Piece.Last >= t.Piece.First && t.Piece.Last < 10_000, "Try %d in the archive is at no measures that there are.", t.No)
+		c.that(t.Chunk.First >= 0 && t.Chunk.Last >= t.Chunk.First && t.Chunk.Last < 10_000, "Try %d in the archive is at no measures that there are.", t.No)
 		c.that(t.Stage.Written() && (t.Stage != routine.Done || t.Moved), "Try %d in the archive is at no stage.", t.No)
 		c.that(t.Tempo >= 0 && t.Tempo < 1000, "Try %d in the archive has the tempo %d.", t.No, t.Tempo)
 		c.that(t.Together >= 0 && t.Together <= len(e.Tries), "Try %d in the archive was marked together with none that there is.", t.No)
 		back, there := tries[t.TakesBack]
-		alike := there && back.Student == t.Student && back.Exercise == t.Exercise && back.Piece == t.Piece
+		alike := there && back.Student == t.Student && back.Exercise == t.Exercise && back.Chunk == t.Chunk
 		c.that(t.TakesBack == 0 || alike && !takenBack[t.TakesBack], "Try %d in the archive takes back what was not there or is taken back already.", t.No)
 		_, twice := tries[t.No]
 		c.that(t.No > 0 && !twice, "Two tries in the archive have the number %d.", t.No)

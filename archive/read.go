@@ -3,6 +3,7 @@ package archive
 import (
 	"archive/zip"
 	"bytes"
+	"cmp"
 	"encoding/csv"
 	"encoding/json"
 	"errors"
@@ -33,10 +34,10 @@ const (
 	mostFiles    = 20_000
 	mostStudents = 10_000
 	mostTries    = 300_000
-	mostSections = 1_000
+	mostClasses  = 1_000
 	mostBooks    = 1_000
 	mostOfBooks  = 20_000 // exercises
-	mostChosen   = 50_000 // fingerings, octaves, own parts, marks and pieces
+	mostChosen   = 50_000 // fingerings, octaves, own parts, marks and chunks
 	mostSettings = 200
 	largestTable = 200 << 20
 )
@@ -74,8 +75,9 @@ func Read(r io.ReaderAt, size int64) (store.Everything, error) {
 
 // unpacking is an archive with what may still be unpacked of it, in bytes.
 type unpacking struct {
-	files map[string]*zip.File
-	left  int64
+	files  map[string]*zip.File
+	left   int64
+	format int // of owned.json
 }
 
 func (u *unpacking) content(name string, most int64) ([]byte, error) {
@@ -106,10 +108,17 @@ func (u *unpacking) everything() (store.Everything, error) {
 		return store.Everything{}, err
 	}
 	var o owned
-	if err := json.Unmarshal(text, &o); err != nil {
+	err = json.Unmarshal(text, &o)
+	if u.format = o.Format; err == nil && o.Format == 1 {
+		if text, err = fromFormat1(text); err == nil {
+			o = owned{}
+			err = json.Unmarshal(text, &o)
+		}
+	}
+	if err != nil {
 		return store.Everything{}, problem("The file %s in the archive cannot be read as JSON.", ownedFile)
 	}
-	if o.Format != formatNumber {
+	if u.format != 1 && u.format != formatNumber {
 		return store.Everything{}, problem("The archive is of format %d, and this program reads format %d.", o.Format, formatNumber)
 	}
 	e := o.Everything
@@ -157,6 +166,11 @@ func (u *unpacking) rows(name string, columns []string, most int, read func(*row
 	in := csv.NewReader(bytes.NewReader(bytes.TrimPrefix(text, []byte("\ufeff"))))
 	in.FieldsPerRecord, in.ReuseRecord = len(columns), true
 	head, err := in.Read()
+	if u.format == 1 {
+		for k, name := range head {
+			head[k] = cmp.Or(renamedColumns[name], name)
+		}
+	}
 	if err != nil || !slices.Equal(head, columns) {
 		return problem("The file %s in the archive does not begin with the line %s.", name, strings.Join(columns, ","))
 	}
@@ -208,11 +222,11 @@ func (r *row) moment(column int, columns []string) *time.Time {
 	return &at
 }
 
-func students(u *unpacking) ([]store.KeptStudent, error) {
-	var list []store.KeptStudent
+func students(u *unpacking) ([]store.ArchivedStudent, error) {
+	var list []store.ArchivedStudent
 	err := u.rows(studentsFile, studentColumns, mostStudents, func(r *row) {
-		list = append(list, store.KeptStudent{
-			No: r.number(0, studentColumns), Section: r.number(1, studentColumns),
+		list = append(list, store.ArchivedStudent{
+			No: r.number(0, studentColumns), Class: r.number(1, studentColumns),
 			Student: store.Student{FirstName: r.text(2), Initial: r.text(3), Instrument: r.text(4)},
 			Left:    r.moment(5, studentColumns), Removed: r.moment(6, studentColumns),
 		})
@@ -220,12 +234,12 @@ func students(u *unpacking) ([]store.KeptStudent, error) {
 	return list, err
 }
 
-func tries(u *unpacking) ([]store.KeptTry, error) {
-	var list []store.KeptTry
+func tries(u *unpacking) ([]store.ArchivedTry, error) {
+	var list []store.ArchivedTry
 	err := u.rows(triesFile, tryColumns, mostTries, func(r *row) {
-		t := store.KeptTry{
+		t := store.ArchivedTry{
 			No: r.number(0, tryColumns), Student: r.number(2, tryColumns), Exercise: r.number(3, tryColumns),
-			Piece: breakdown.PieceKey{First: r.number(4, tryColumns), Last: r.number(5, tryColumns)},
+			Chunk: breakdown.ChunkKey{First: r.number(4, tryColumns), Last: r.number(5, tryColumns)},
 			Try:   routine.Try{Stage: routine.Stage(r.text(6)), Clean: r.text(7) == cleanResult, Moved: r.text(7) == movedResult},
 			Tempo: r.number(8, tryColumns), TakesBack: r.number(9, tryColumns), Together: r.number(10, tryColumns),
 		}

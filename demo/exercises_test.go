@@ -89,7 +89,7 @@ func TestEveryInstrumentCanPlayEveryExercise(t *testing.T) {
 	}
 	for _, x := range exercises {
 		for _, i := range instrument.All() {
-			made := instrument.Make(x.Score.Parts[0], "", i, instrument.Placement{})
+			made := instrument.Make(x.Score.Parts[0], "", i, instrument.OctaveChoice{})
 			for _, at := range made.Outside {
 				t.Errorf("%s, %s: %s is out of range", x.Score.Title, i.Name, made.Part.At(at).Pitch)
 			}

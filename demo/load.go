@@ -14,15 +14,15 @@ import (
 	"unhurriedbench/store"
 )
 
-// The invented teacher and section.
+// The invented teacher and class.
 const (
 	TeacherEmail = "wren@lantern-hall.example"
 	TeacherName  = "Wren Okafor"
 	School       = "Lantern Hall"
-	SectionName  = "Tuesday mixed ensemble"
+	ClassName    = "Tuesday mixed ensemble"
 )
 
-// StringsName is the second section's.
+// StringsName is the second class's.
 const StringsName = "Wednesday strings"
 
 // habit is what a student stumbles over most.
@@ -43,7 +43,7 @@ type student struct {
 	habit                      habit
 }
 
-// The students of both sections, who differ.
+// The students of both classes, who differ.
 var (
 	students = []student{
 		{"Ines", "P", "trombone", 6, steady}, {"Tomo", "K", "trombone", 5, rushes}, {"Bea", "L", "trombone", 8, steady},
@@ -59,7 +59,7 @@ var (
 	}
 )
 
-// secondYear is with which exercise the second section began.
+// secondYear is with which exercise the second class began.
 const secondYear = 16
 
 // Load puts the demo into the database, unless it is there already.
@@ -75,7 +75,7 @@ func load(ctx context.Context, s *store.Store) error {
 	if !errors.Is(err, store.ErrNotFound) {
 		return fmt.Errorf("look for the demo: %w", err)
 	}
-	if err := s.DropUnfinishedDemo(ctx, TeacherEmail); err != nil {
+	if err := s.DeleteUnfinishedDemo(ctx, TeacherEmail); err != nil {
 		return err
 	}
 	t, err := s.AddDemoTeacher(ctx, TeacherEmail, TeacherName, School)
@@ -92,27 +92,27 @@ func load(ctx context.Context, s *store.Store) error {
 		return err
 	}
 	chance := rand.New(rand.NewPCG(9, 14)) // always the same demo
-	if err := addSection(ctx, desk, SectionName, 1, students, exercises, book, chance); err != nil {
+	if err := addClass(ctx, desk, ClassName, 1, students, exercises, book, chance); err != nil {
 		return err
 	}
-	if err := addSection(ctx, desk, StringsName, 2, stringPlayers, exercises[secondYear-1:], book, chance); err != nil {
+	if err := addClass(ctx, desk, StringsName, 2, stringPlayers, exercises[secondYear-1:], book, chance); err != nil {
 		return err
 	}
 	return s.OpenDemo(ctx, t.ID)
 }
 
-// addSection adds a section with its students and what they have tried of some exercises.
-func addSection(ctx context.Context, desk *store.Desk, name string, year int, list []student, exercises []store.Exercise, book []Exercise, chance *rand.Rand) error {
-	section, err := desk.AddSection(ctx, name)
+// addClass adds a class with its students and what they have tried of some exercises.
+func addClass(ctx context.Context, desk *store.Desk, name string, year int, list []student, exercises []store.Exercise, book []Exercise, chance *rand.Rand) error {
+	class, err := desk.AddClass(ctx, name)
 	if err != nil {
 		return err
 	}
-	if err := desk.KeepYear(ctx, section, year); err != nil {
+	if err := desk.SaveYear(ctx, class, year); err != nil {
 		return err
 	}
 	ids, plays := make([]store.StudentID, len(list)), make([]string, len(list))
 	for k, who := range list {
-		id, err := desk.AddStudent(ctx, store.Student{SectionID: section, FirstName: who.first, Initial: who.initial, Instrument: who.instrument})
+		id, err := desk.AddStudent(ctx, store.Student{ClassID: class, FirstName: who.first, Initial: who.initial, Instrument: who.instrument})
 		if err != nil {
 			return err
 		}
@@ -130,7 +130,7 @@ func addSection(ctx context.Context, desk *store.Desk, name string, year int, li
 			seats[k] = append(seats[k], ids[player])
 		}
 	}
-	return desk.KeepSeats(ctx, section, seats)
+	return desk.SaveSeats(ctx, class, seats)
 }
 
 // seatsAcross is how many sit in a row.

@@ -23,13 +23,13 @@ type practice struct {
 const startsAt = 60
 
 // term logs some weeks of tries: a number of them that grows with the student's quickness,
-// piece by piece, with stumbles where the student's habit makes them.
+// chunk by chunk, with stumbles where the student's habit makes them.
 func (p practice) term(steps routine.Routine, id store.StudentID, exercises []store.Exercise) []store.Attempt {
 	var log []store.Attempt
 	left := 35*p.who.quick + p.chance.IntN(60)
 	for _, x := range exercises {
 		report := p.report(x)
-		for _, piece := range x.Outline.Pieces {
+		for _, chunk := range x.Outline.Chunks {
 			state, tempo := steps.Start(), startsAt
 			for tries := 0; state.Stage != routine.Done && tries < 16; tries++ {
 				if left == 0 {
@@ -37,12 +37,12 @@ func (p practice) term(steps routine.Routine, id store.StudentID, exercises []st
 					return log
 				}
 				left--
-				try := p.try(steps, state, report, piece)
-				log = append(log, store.Attempt{StudentID: id, ExerciseID: x.ID, Piece: piece, Try: try, Tempo: tempo})
+				try := p.try(steps, state, report, chunk)
+				log = append(log, store.Attempt{StudentID: id, ExerciseID: x.ID, Chunk: chunk, Try: try, Tempo: tempo})
 				state = steps.After(state, try)
 				tempo = max(state.NextTempo(tempo), startsAt-12)
 				if try.Clean && try.Stage == routine.Play {
-					tempo = min(routine.Notch(tempo, 1), startsAt+24)
+					tempo = min(routine.StepTempo(tempo, 1), startsAt+24)
 				}
 			}
 		}
@@ -65,11 +65,11 @@ func (p practice) report(x store.Exercise) *breakdown.Report {
 	return nil
 }
 
-// try is one try at a piece: by chance, and where the habit is met it stumbles seven times
+// try is one try at a chunk: by chance, and where the habit is met it stumbles seven times
 // of ten, with the cause it has.
-func (p practice) try(steps routine.Routine, state routine.State, report *breakdown.Report, piece breakdown.PieceKey) routine.Try {
+func (p practice) try(steps routine.Routine, state routine.State, report *breakdown.Report, chunk breakdown.ChunkKey) routine.Try {
 	try := routine.Try{Stage: state.Stage, Clean: p.chance.IntN(10) < p.who.quick}
-	if cause := p.trips(state.Stage, report, piece); cause != routine.None && p.chance.IntN(10) < 7 {
+	if cause := p.trips(state.Stage, report, chunk); cause != routine.None && p.chance.IntN(10) < 7 {
 		return routine.Try{Stage: state.Stage, Cause: cause}
 	}
 	if !try.Clean {
@@ -78,26 +78,26 @@ func (p practice) try(steps routine.Routine, state routine.State, report *breakd
 	return try
 }
 
-// trips is the cause that a habit has at a stage of a piece, none where it is not met.
-func (p practice) trips(stage routine.Stage, report *breakdown.Report, piece breakdown.PieceKey) routine.Cause {
+// trips is the cause that a habit has at a stage of a chunk, none where it is not met.
+func (p practice) trips(stage routine.Stage, report *breakdown.Report, chunk breakdown.ChunkKey) routine.Cause {
 	if report == nil {
 		return routine.None
 	}
 	switch {
-	case p.who.habit == rushes && (stage == routine.Count || stage == routine.Play) && carries(report, piece, breakdown.Long, breakdown.Skip):
+	case p.who.habit == rushes && (stage == routine.Count || stage == routine.Play) && carries(report, chunk, breakdown.Long, breakdown.Skip):
 		return routine.Rhythm
-	case p.who.habit == thirds && stage == routine.Name && carries(report, piece, breakdown.LookAlike):
+	case p.who.habit == thirds && stage == routine.Name && carries(report, chunk, breakdown.LookAlike):
 		return routine.WrongName
-	case (p.who.habit == late || p.who.habit == noBreak) && (stage == routine.Finger || stage == routine.Play) && carries(report, piece, breakdown.HardChange):
+	case (p.who.habit == late || p.who.habit == noBreak) && (stage == routine.Finger || stage == routine.Play) && carries(report, chunk, breakdown.HardChange):
 		return routine.Fingering
 	}
 	return routine.None
 }
 
-// carries says whether a note or rest of a piece has one of some alerts.
-func carries(r *breakdown.Report, piece breakdown.PieceKey, alerts ...breakdown.Alert) bool {
+// carries says whether a note or rest of a chunk has one of some alerts.
+func carries(r *breakdown.Report, chunk breakdown.ChunkKey, alerts ...breakdown.Alert) bool {
 	for i, m := range r.Measures {
-		if m.Number < piece.First || m.Number > piece.Last {
+		if m.Number < chunk.First || m.Number > chunk.Last {
 			continue
 		}
 		for j := range m.Events {

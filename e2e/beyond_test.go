@@ -21,7 +21,7 @@ const wide = "T:From Cellar to Roof\nM:4/4\nL:1/4\nK:C\nE,,, F,, c''' b''|G A B 
 // oneOfEach is an instrument of each kind of lane that has pitches.
 var oneOfEach = []string{"trumpet", "trombone", "violin", "bassoon", "bells"}
 
-// wideSite serves a teacher with one exercise, the wide line, and a section with one student
+// wideSite serves a teacher with one exercise, the wide line, and a class with one student
 // for each kind of lane; it gives a page that is signed in, the address and the students' links.
 func wideSite(t *testing.T) (p *rod.Page, address string, links []string) {
 	t.Helper()
@@ -36,12 +36,12 @@ func wideSite(t *testing.T) (p *rod.Page, address string, links []string) {
 	for k, id := range oneOfEach {
 		students = append(students, store.Student{FirstName: "Nia", Initial: string(rune('A' + k)), Instrument: id})
 	}
-	var section store.SectionID
+	var class store.ClassID
 	if err == nil {
-		section, err = desk.AddSection(ctx, "Monday", students...)
+		class, err = desk.AddClass(ctx, "Monday", students...)
 	}
 	if err == nil {
-		students, err = desk.Students(ctx, section)
+		students, err = desk.Students(ctx, class)
 	}
 	for _, student := range students {
 		if err == nil {
@@ -127,11 +127,11 @@ func TestANoteBeyondTheInstrument(t *testing.T) {
 	}
 	p.MustElement(".lesson-sheet svg.lanes .beyond-word")
 	drawn("the lesson", 1)
-	p.MustNavigate(address + "/check-ins?section=1").MustWaitLoad()
+	p.MustNavigate(address + "/check-ins?class=1").MustWaitLoad()
 	p.MustEval(`(on) => { const f = document.querySelector("[aria-labelledby=set-day] form"); f.on.value = on; f.minutes.value = 60; }`, time.Now().Format(time.DateOnly))
 	onwards(p, "Set it")
 	for k, id := range oneOfEach {
-		p.MustNavigate(fmt.Sprintf("%s/check-ins/%d?section=1", address, k+1)).MustWaitLoad()
+		p.MustNavigate(fmt.Sprintf("%s/check-ins/%d?class=1", address, k+1)).MustWaitLoad()
 		choice := p.MustElement(".due-more select")
 		choice.MustEval(`() => { this.selectedIndex = 1; }`)
 		click(p.MustElementR(".due-more button", "Ask for it"))

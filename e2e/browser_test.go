@@ -83,7 +83,7 @@ func TestMain(m *testing.M) {
 	code := m.Run()
 	endChromium()
 	if template, err := demoTemplate(); err == nil {
-		_ = template.Drop() // with the server's folder, if not here
+		_ = template.Delete() // with the server's folder, if not here
 	}
 	os.Exit(code)
 }

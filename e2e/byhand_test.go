@@ -8,40 +8,40 @@ import (
 	"github.com/go-rod/rod/lib/proto"
 )
 
-// names lists the pieces on the page.
+// names lists the chunks on the page.
 func names(p *rod.Page) string {
-	return p.MustEval(`() => [...document.querySelectorAll(".piece-name")].map((e) => e.textContent).join(", ")`).Str()
+	return p.MustEval(`() => [...document.querySelectorAll(".chunk-name")].map((e) => e.textContent).join(", ")`).Str()
 }
 
-// becomes waits for the pieces to be some.
+// becomes waits for the chunks to be some.
 func becomes(t *testing.T, p *rod.Page, want string) {
 	t.Helper()
-	until(t, p, "the pieces are "+want, `() => [...document.querySelectorAll(".piece-name")].map((e) => e.textContent).join(", ") === "`+want+`" && document.querySelector("svg.lanes .piece-box")`)
+	until(t, p, "the chunks are "+want, `() => [...document.querySelectorAll(".chunk-name")].map((e) => e.textContent).join(", ") === "`+want+`" && document.querySelector("svg.lanes .chunk-box")`)
 }
 
-// The end of a piece is moved by a key and by dragging; the list, the frame and the log
+// The end of a chunk is moved by a key and by dragging; the list, the frame and the log
 // follow, and a key takes it back. What was tried keeps its measures.
-func TestPiecesAreMovedByKeysAndByHand(t *testing.T) {
+func TestChunksAreMovedByKeysAndByHand(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
-	bench(p, address+"/bench/6?instrument=trombone&student=3&piece=4-5&stage=count")
+	bench(p, address+"/bench/6?instrument=trombone&student=3&chunk=4-5&stage=count")
 	plain := names(p)
 	if plain != "A · m. 1–3, B · m. 4–5, C · m. 6–8, Whole · m. 1–8" {
 		t.Fatalf("the program cuts %s", plain)
 	}
 	later, _ := input.Period.Shift()
 	p.Keyboard.MustType(later)
-	p.MustElementR(".did-by-hand", "The piece is m. 4–6 now")
+	p.MustElementR(".did-by-hand", "The chunk is m. 4–6 now")
 	becomes(t, p, "A · m. 1–3, B · m. 4–6, C · m. 7–8, Whole · m. 1–8")
 	p.Keyboard.MustType(input.KeyC)
 	p.MustElementR(".latest li", "Count, m. 4–6: clean")
 	p.Keyboard.MustType(input.KeyZ)
-	p.MustElementR(".did-by-hand", "The pieces are as they were")
+	p.MustElementR(".did-by-hand", "The chunks are as they were")
 	becomes(t, p, plain)
 	p.MustElementR(".latest li", "Count, m. 4–6: clean") // what was tried was tried
 
-	click(p.MustElement("#pieces li:nth-child(2) a"))
-	p.MustElementR(".at-hand", "Piece B")
+	click(p.MustElement("#chunks li:nth-child(2) a"))
+	p.MustElementR(".at-hand", "Chunk B")
 	p.MustWaitStable()
 	box := p.MustElement(`.lanes .edge[data-edge="last"]`).MustShape().Box()
 	sixth := p.MustEval(`() => { const b = document.querySelector(".engraving").bars.find((b) => b.number === 6); const o = document.querySelector(".engraving").getBoundingClientRect(); return [o.left + b.right - 20, o.top + (b.top + b.bottom) / 2]; }`).Arr()
@@ -62,7 +62,7 @@ func TestPiecesAreMovedByKeysAndByHand(t *testing.T) {
 func TestAlertsAndMarks(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
-	bench(p, address+"/bench/6?instrument=trombone&piece=4-5&stage=name")
+	bench(p, address+"/bench/6?instrument=trombone&chunk=4-5&stage=name")
 	click(p.MustElement(".watch summary"))
 	click(p.MustElement(".watch li:first-child [data-jump]"))
 	p.MustElementR(".look:not([hidden]) [data-look=now] b", "E natural")
@@ -88,7 +88,7 @@ func TestAlertsAndMarks(t *testing.T) {
 func TestTheHardestCellsDrill(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
-	p.MustNavigate(address + "/bench/6/hardest?section=1&instrument=trombone&measure=5").MustWaitLoad()
+	p.MustNavigate(address + "/bench/6/hardest?class=1&instrument=trombone&measure=5").MustWaitLoad()
 	click(p.MustElementR(".hardest-side a", "^Drill "))
 	p.MustElementR("h1", "Hard changes of 6")
 	p.MustElement("svg.lanes")

@@ -10,15 +10,15 @@ import (
 	"github.com/go-rod/rod/lib/input"
 )
 
-// waitsToday sets today's day for the section at hand, in the minutes given.
+// waitsToday sets today's day for the class at hand, in the minutes given.
 func waitsToday(p *rod.Page, address string, minutes int) {
-	p.MustNavigate(address + "/check-ins?section=1").MustWaitLoad()
+	p.MustNavigate(address + "/check-ins?class=1").MustWaitLoad()
 	p.MustEval(`(on, minutes) => { const f = document.querySelector("[aria-labelledby=set-day] form"); f.on.value = on; f.minutes.value = minutes; }`, time.Now().Format(time.DateOnly), minutes)
 	onwards(p, "Set it")
 	p.MustElementR("button", "who wait")
 }
 
-// A section is heard in a queue by touch: one tap a piece, nothing moves under it, what was
+// A class is heard in a queue by touch: one tap a chunk, nothing moves under it, what was
 // typed stays, and the comment and the next day stand on the student's page.
 func TestACheckinQueueByTouch(t *testing.T) {
 	t.Parallel()
@@ -31,9 +31,9 @@ func TestACheckinQueueByTouch(t *testing.T) {
 	}
 	drawn()
 	who, id := p.MustElement("h1").MustText(), p.MustEval(`() => new URL(document.querySelector(".board-ways a").href).pathname`).Str()
-	pieces := len(p.MustElements(".due > li"))
-	if pieces < 2 {
-		t.Fatalf("in 30 minutes for 18 students %d pieces are due", pieces)
+	chunks := len(p.MustElements(".due > li"))
+	if chunks < 2 {
+		t.Fatalf("in 30 minutes for 18 students %d chunks are due", chunks)
 	}
 	p.MustElement("[name=comment]").MustInput("Steadier in the low notes.")
 	where := func() string {
@@ -56,8 +56,8 @@ func TestACheckinQueueByTouch(t *testing.T) {
 	if said := p.MustElement("[name=comment]").MustProperty("value").Str(); said != "Steadier in the low notes." {
 		t.Errorf("after marks the comment is %q", said)
 	}
-	if n := p.MustEval(`() => document.querySelectorAll(".due-sheet svg.lanes").length`).Int(); n != pieces {
-		t.Errorf("after marks %d of %d pieces have music", n, pieces)
+	if n := p.MustEval(`() => document.querySelectorAll(".due-sheet svg.lanes").length`).Int(); n != chunks {
+		t.Errorf("after marks %d of %d chunks have music", n, chunks)
 	}
 	tapOn(find(p, ".due > li.was-stumble .due-how button", "Undo"))
 	until(t, p, "the stumble is taken back", `() => !document.querySelector(".was-stumble")`)
@@ -108,7 +108,7 @@ func TestACheckinRefuses(t *testing.T) {
 	onwards(p, "Hear the 18 who wait")
 	p.MustElement("[name=comment]").MustInput("half a sentence")
 	click(p.MustElementR("button", "Ask for it"))
-	find(p, ".problem", "Choose a piece from the list.")
+	find(p, ".problem", "Choose a chunk from the list.")
 	if said := p.MustElement("[name=comment]").MustProperty("value").Str(); said != "half a sentence" {
 		t.Errorf("after a refusal the comment is %q", said)
 	}
@@ -119,7 +119,7 @@ func TestSeatsByTouchAndKeys(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1024)
 	p.MustSetViewport(1024, 768, 1, true)
-	p.MustNavigate(address + "/sections/1/seats").MustWaitLoad()
+	p.MustNavigate(address + "/classes/1/seats").MustWaitLoad()
 	seats := func() string {
 		return p.MustEval(`() => [...document.querySelectorAll("[data-rows] .seat-row")].filter((r) => r.querySelector(".seat")).map((r) => [...r.querySelectorAll(".seat-name")].map((n) => n.firstChild.textContent.trim()).join(" ")).join(" | ")`).Str()
 	}

@@ -20,25 +20,25 @@ var views = []struct{ name, path, drawn string }{
 	{"entry by ABC", "/exercises/new?way=abc", "#preview"},
 	{"Bench", "/bench/6?instrument=trombone&student=1", "svg.lanes"},
 	{"Bench for clarinet", "/bench/10?instrument=clarinet", "svg.lanes"},
-	{"Who has it hardest", "/bench/6/hardest?section=1", ".grades"},
-	{"Sheets", "/bench/6/sheets?section=1", ".print-sheet svg.lanes"},
+	{"Who has it hardest", "/bench/6/hardest?class=1", ".grades"},
+	{"Sheets", "/bench/6/sheets?class=1", ".print-sheet svg.lanes"},
 	{"Tune the room", "/tune", ".tune td"},
 	{"Board", "/board", ".board td"},
 	{"Board by exercise and stage", "/board/heat", ".heat td"},
 	{"Board week by week", "/board/weeks", ".week-plot"},
 	{"Regroup", "/board/groups", ".teams li"},
 	{"For a gradebook", "/board/grades", ".gradebook td"},
-	{"history", "/students/1", ".by-piece"},
+	{"history", "/students/1", ".by-chunk"},
 	{"history of an exercise", "/students/1?exercise=1", ".tries"},
 	{"People", "/people", ".people li"},
 	{"a table of students", "/people/table", "[name=table]"},
-	{"check-ins", "/check-ins?section=1", ".checkin-table td"},
+	{"check-ins", "/check-ins?class=1", ".checkin-table td"},
 	{"care of an instrument", "/care/brass", ".care h2"},
 	{"a page for the family", "/students/1/family", ".family .note-staff"},
-	{"plans for home", "/plans?section=1", ".plan-list li"},
-	{"cards for a class", "/cards?section=1", ".class-front svg"},
+	{"plans for home", "/plans?class=1", ".plan-list li"},
+	{"cards for a class", "/cards?class=1", ".class-front svg"},
 	{"a student without a plan", "/students/2/plan", ".plan-make"},
-	{"the seats of a section", "/sections/1/seats?across=6", ".seat-name"},
+	{"the seats of a class", "/classes/1/seats?across=6", ".seat-name"},
 	{"Settings", "/settings", ".settings"},
 	{"Routines", "/routines", ".routine-cards"},
 	{"Changing a routine", "/routines/edit?id=pluck-first&copy=yes", ".stage-cards"},
@@ -127,7 +127,7 @@ var states = []struct {
 		click(p.MustElement("#mark-clean"))
 		p.MustElementR(".advice", "Nobody is chosen")
 	}},
-	{"an overtaken mark", "/bench/6?instrument=trombone&student=1&piece=1-3&stage=play", func(p *rod.Page) {
+	{"an overtaken mark", "/bench/6?instrument=trombone&student=1&chunk=1-3&stage=play", func(p *rod.Page) {
 		p.MustEval(`() => { document.querySelector("#mark [name=seen]").value = "-1"; }`)
 		click(p.MustElement("#mark-clean"))
 		p.MustElement(".asked")
@@ -161,9 +161,9 @@ var states = []struct {
 		p.MustElementR(".many-list .why", "is not something this reads")
 	}},
 	{"a list of students before it is kept", "/people", func(p *rod.Page) {
-		p.MustElement(".new-section [name=name]").MustInput("Friday")
-		p.MustElement(".new-section [name=list]").MustInput("Alma R trombone\nBo kazoo")
-		click(p.MustElement(".new-section button"))
+		p.MustElement(".new-class [name=name]").MustInput("Friday")
+		p.MustElement(".new-class [name=list]").MustInput("Alma R trombone\nBo kazoo")
+		click(p.MustElement(".new-class button"))
 		p.MustElementR("h1, h2", "Friday|list|List")
 	}},
 	{"settings saved", "/settings", func(p *rod.Page) {
@@ -206,7 +206,7 @@ var states = []struct {
 		leads(p, p.MustElement("dialog.pending[open] [data-pending=drop]"))
 		find(p, "h2", "What was done")
 	}},
-	{"a check-in", "/check-ins?section=1", func(p *rod.Page) {
+	{"a check-in", "/check-ins?class=1", func(p *rod.Page) {
 		p.MustEval(`(on) => { document.querySelector("[aria-labelledby=set-day] [name=on]").value = on; }`, time.Now().Format(time.DateOnly))
 		onwards(p, "Set it")
 		onwards(p, "who wait")
@@ -222,12 +222,12 @@ var states = []struct {
 		onwards(p, "Make the link")
 		p.MustElement(".own-link .code")
 	}},
-	{"cards that are turned", "/cards?section=1", func(p *rod.Page) {
+	{"cards that are turned", "/cards?class=1", func(p *rod.Page) {
 		p.MustElement(".class-front svg")
 		click(p.MustElement("#class-cards [data-turn]"))
 	}},
 	{"a student who was heard", "/students/1", func(p *rod.Page) { p.MustElement(".note-staff") }},
-	{"a seat that is taken up", "/sections/1/seats", func(p *rod.Page) {
+	{"a seat that is taken up", "/classes/1/seats", func(p *rod.Page) {
 		click(p.MustElement(".seat-name"))
 		p.MustElement(".placing .spare")
 	}},

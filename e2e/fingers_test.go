@@ -92,8 +92,8 @@ func TestDrillIsKept(t *testing.T) {
 	p.MustElementR("h1", "Hard changes of 6")
 	p.MustElement("svg.lanes")
 	first := p.MustElement("#tempo-now").MustText()
-	click(p.MustElement("#pieces li:last-child a"))
-	p.MustElement("#pieces li:last-child a[aria-current]")
+	click(p.MustElement("#chunks li:last-child a"))
+	p.MustElement("#chunks li:last-child a[aria-current]")
 	if again := p.MustElement("#tempo-now").MustText(); again == first {
 		t.Errorf("the last drill starts at %s like the first", again)
 	}

@@ -24,7 +24,7 @@ type sounding struct {
 	Clear   bool // it begins after a silence: it is not slurred
 }
 
-// rendered plays the piece of a Bench into a buffer, as the player of the page at hand does,
+// rendered plays the chunk of a Bench into a buffer, as the player of the page at hand does,
 // and gives the samples with what core says of it.
 func rendered(t *testing.T, p *rod.Page, address string) ([]float64, []sounding) {
 	t.Helper()
@@ -113,7 +113,7 @@ func TestHeardOnEveryInstrument(t *testing.T) {
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=flute")
 	for _, i := range instrument.All() {
-		samples, notes := rendered(t, p, address+"/bench/6?piece=1-8&instrument="+i.ID)
+		samples, notes := rendered(t, p, address+"/bench/6?chunk=1-8&instrument="+i.ID)
 		if len(notes) < 6 {
 			t.Errorf("%s: only %d notes are heard", i.ID, len(notes))
 		}
@@ -148,16 +148,16 @@ func TestHeardOnEveryInstrument(t *testing.T) {
 func TestHearing(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
-	bench(p, address+"/bench/6?instrument=trumpet&piece=4-5&tempo=208")
+	bench(p, address+"/bench/6?instrument=trumpet&chunk=4-5&tempo=208")
 	press(p, "h")
 	p.MustElementR("#hear", "Stop")
 	until(t, p, "the cursor moves", `() => document.querySelector(".cursor")`)
-	until(t, p, "the piece ends by itself", `() => document.querySelector("#hear").textContent.includes("Hear it") && !document.querySelector(".cursor")`)
+	until(t, p, "the chunk ends by itself", `() => document.querySelector("#hear").textContent.includes("Hear it") && !document.querySelector(".cursor")`)
 
 	click(p.MustElement(".hear summary"))
 	click(p.MustElement("[data-want=echo]"))
 	if !p.MustElement("[data-want=again]").MustProperty("checked").Bool() {
-		t.Error("an answer is wanted, and the piece does not go round")
+		t.Error("an answer is wanted, and the chunk does not go round")
 	}
 	p.MustReload().MustWaitLoad()
 	until(t, p, "the wishes are kept", `() => document.querySelector("[data-want=echo]").checked && document.querySelector("svg.lanes")`)
@@ -187,7 +187,7 @@ func TestTuning(t *testing.T) {
 	p.MustElementR("[data-hold]", "Hold concert B flat")
 }
 
-// Two lines stand over one ruler, the other one small or as large; the frame of the piece and
+// Two lines stand over one ruler, the other one small or as large; the frame of the chunk and
 // the keys go through both, and the other line is heard at core's times.
 func TestTwoLinesOnTheBench(t *testing.T) {
 	t.Parallel()
@@ -195,7 +195,7 @@ func TestTwoLinesOnTheBench(t *testing.T) {
 	p.MustNavigate(address + "/exercises/35/parts").MustWaitLoad()
 	leads(p, p.MustElementR("form button", "Put it on the Shelf"))
 	p.MustElementR("p", "This is line A; line B is")
-	bench(p, address+"/bench/35?instrument=clarinet&piece=1-2")
+	bench(p, address+"/bench/35?instrument=clarinet&chunk=1-2")
 	heads := `(n) => document.querySelectorAll("#bench g.staff[data-n='" + n + "'] .notehead").length`
 	if own, other := p.MustEval(heads, 1).Int(), p.MustEval(heads, 3).Int(); own < 20 || own != other {
 		t.Errorf("%d notes in the line, %d over it", own, other)
@@ -208,9 +208,9 @@ func TestTwoLinesOnTheBench(t *testing.T) {
 	if aligned > 6 {
 		t.Errorf("notes that sound together stand %.1f pixels apart", aligned)
 	}
-	frame := p.MustEval(`() => document.querySelector(".piece-box").getBoundingClientRect().top < document.querySelector("#bench g.staff[data-n='3']").getBoundingClientRect().top`).Bool()
+	frame := p.MustEval(`() => document.querySelector(".chunk-box").getBoundingClientRect().top < document.querySelector("#bench g.staff[data-n='3']").getBoundingClientRect().top`).Bool()
 	if !frame {
-		t.Error("the frame of the piece leaves the other line out")
+		t.Error("the frame of the chunk leaves the other line out")
 	}
 	p.MustElement(".two-lines [name=other]").MustSelect("as large")
 	until(t, p, "the other line is as large", `() => { const h = (n) => document.querySelector("#bench g.staff[data-n='" + n + "']")?.querySelector(".notehead")?.getBoundingClientRect().height; return document.querySelector(".two-lines [name=other]").value === "large" && h(1) && Math.abs(h(1) - h(3)) < 1; }`)

@@ -5,12 +5,12 @@ import (
 	"testing"
 )
 
-// A section's plans come out of the printer, a page each on Letter and on A4, in black, with
+// A class's plans come out of the printer, a page each on Letter and on A4, in black, with
 // boxes to tick; a change of a day changes what follows.
 func TestPlansOnPaper(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
-	p.MustNavigate(address + "/plans?section=1").MustWaitLoad()
+	p.MustNavigate(address + "/plans?class=1").MustWaitLoad()
 	onwards(p, "Lay out everybody")
 	find(p, "button", "Print 18 plans")
 	for _, size := range []paperSize{{"Letter", 8.5, 11}, {"A4", 8.27, 11.69}} {

@@ -8,7 +8,7 @@ import (
 	"github.com/go-rod/rod/lib/input"
 )
 
-// A teacher uploads a file from another program, works a piece with a student
+// A teacher uploads a file from another program, works a chunk with a student
 // and sees the Board follow.
 func TestFromAFileToTheBoard(t *testing.T) {
 	t.Parallel()
@@ -67,7 +67,7 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	p.Keyboard.MustType(input.Space)
 	until(t, p, "it stops", `() => !document.querySelector(".cursor")`)
 
-	// Two clean tries move the piece on.
+	// Two clean tries move the chunk on.
 	click(p.MustElementR(".students a", "Tomo K"))
 	p.MustElementR(".student-now", "Tomo K")
 	p.Keyboard.MustType(input.KeyC)
@@ -133,7 +133,7 @@ func TestMarkingFromTheKeyboard(t *testing.T) {
 	p.MustElementR(".student-now", "Lena S")
 
 	p.Keyboard.MustType(input.ArrowDown)
-	p.MustElementR("#pieces a[aria-current]", "B · m. 3–4")
+	p.MustElementR("#chunks a[aria-current]", "B · m. 3–4")
 	p.Keyboard.MustType(input.BracketRight)
 	tempo := p.MustElement("#tempo-now").MustText()
 	p.Keyboard.MustType(input.KeyX)

@@ -8,7 +8,7 @@ import (
 	"github.com/go-rod/rod/lib/input"
 )
 
-// inLesson proposes a lesson for the section at hand and begins it.
+// inLesson proposes a lesson for the class at hand and begins it.
 func inLesson(p *rod.Page, address string) {
 	p.MustNavigate(address + "/lessons").MustWaitLoad()
 	onwards(p, "Propose a lesson")
@@ -82,7 +82,7 @@ func TestAWholeLessonByKeys(t *testing.T) {
 	p.MustNavigate(address + "/board").MustWaitLoad()
 	find(p, ".board tbody tr", name+`(.|\n)*stumbles, rhythm`)
 	p.MustNavigate(p.MustElementR(".board th a", name).MustProperty("href").Str()).MustWaitLoad()
-	p.MustElementR(".by-piece .trouble", "stumbles, rhythm")
+	p.MustElementR(".by-chunk .trouble", "stumbles, rhythm")
 }
 
 // The same by touch on a tablet, while the network is away for a minute: names are tapped,
@@ -120,7 +120,7 @@ func TestALessonByTouchWithoutNetwork(t *testing.T) {
 	p.MustNavigate(address + "/students/" + id).MustWaitLoad()
 	find(p, "h1", who)
 	for _, over := range []string{"stumble, fingering", "stumble, sound"} {
-		find(p, ".by-piece li", `today(.|\n)*`+over)
+		find(p, ".by-chunk li", `today(.|\n)*`+over)
 	}
 }
 

@@ -140,7 +140,7 @@ func lanesOf(p *rod.Page) string {
 
 // An alternate is underlined; its panel tells the usual way, and one press puts it
 // back wherever the note comes.
-func TestTheUsualFingeringIsPutBack(t *testing.T) {
+func TestTheUsualFingeringIsRestored(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=oboe&stage=finger")
@@ -183,7 +183,7 @@ func TestTwoSheetsOnOnePage(t *testing.T) {
 		host.className = "engraving second";
 		document.querySelector(".sheet").append(host);
 		await window.engrave.draw(host.appendChild(document.createElement("div")), data.mei, { scale: 40 });
-		window.lanes.draw(host, data, { shown: { name: true, finger: true }, piece: { whole: true } });
+		window.lanes.draw(host, data, { shown: { name: true, finger: true }, chunk: { whole: true } });
 	}`)
 	if got := p.MustEval(`() => document.querySelectorAll(".second svg.lanes .f-ring").length`).Int(); got < 30 {
 		t.Errorf("the second sheet has %d fingerings", got)

@@ -14,7 +14,7 @@ import (
 func TestEveryClefIsPainted(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
-	for _, path := range []string{"/bench/6?instrument=clarinet&student=4", "/bench/6?instrument=trombone", "/bench/10?instrument=violin&piece=7-8", "/bench/11?instrument=trumpet"} {
+	for _, path := range []string{"/bench/6?instrument=clarinet&student=4", "/bench/6?instrument=trombone", "/bench/10?instrument=violin&chunk=7-8", "/bench/11?instrument=trumpet"} {
 		bench(p, address+path)
 		time.Sleep(500 * time.Millisecond) // two frames, on a slow machine
 		picture, err := p.Screenshot(false, &proto.PageCaptureScreenshot{Format: proto.PageCaptureScreenshotFormatPng})

@@ -50,7 +50,7 @@ func TestNothingMovesTheMarks(t *testing.T) {
 }
 
 // Everybody clean is one key and its undo another; the next student is a key too.
-func TestTheSectionFromTheKeyboard(t *testing.T) {
+func TestTheClassFromTheKeyboard(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/12?instrument=clarinet")

@@ -10,7 +10,7 @@ import (
 
 // place is what a Bench shows to be at hand: the title, and what is marked as current.
 const place = `() => [document.title,
-	document.querySelector("#pieces [aria-current] .piece-name").textContent.split(" ")[0],
+	document.querySelector("#chunks [aria-current] .chunk-name").textContent.split(" ")[0],
 	document.querySelector("#stage-tabs [aria-current]").id,
 	document.getElementById("tempo-now").textContent,
 	document.querySelector(".student-now b")?.textContent || "nobody",
@@ -30,8 +30,8 @@ func TestThePlaceIsKept(t *testing.T) {
 	click(p.MustElement("#students [data-at-hand] a"))
 	p.MustElement(".student-now")
 	p.MustWaitStable()
-	click(p.MustElementR("#pieces a", "^B"))
-	until(t, p, "piece B is at hand", `() => document.querySelector("#pieces [aria-current] .piece-name").textContent.startsWith("B")`)
+	click(p.MustElementR("#chunks a", "^B"))
+	until(t, p, "chunk B is at hand", `() => document.querySelector("#chunks [aria-current] .chunk-name").textContent.startsWith("B")`)
 	p.MustWaitStable()
 	click(p.MustElement("#stage-finger"))
 	p.MustElementR(".stage-title", "Finger it silently")
@@ -57,13 +57,13 @@ func TestThePlaceIsKept(t *testing.T) {
 	p.MustNavigate(address + "/settings").MustWaitLoad()
 	p.MustNavigate(kept).MustWaitLoad()
 	same("by a bookmark")
-	click(p.MustElementR("#pieces a", "^A"))
-	until(t, p, "piece A is at hand", `() => document.querySelector("#pieces [aria-current] .piece-name").textContent.startsWith("A")`)
+	click(p.MustElementR("#chunks a", "^A"))
+	until(t, p, "chunk A is at hand", `() => document.querySelector("#chunks [aria-current] .chunk-name").textContent.startsWith("A")`)
 	p.MustEval(`() => history.back()`)
-	until(t, p, "piece B is back", `() => document.querySelector("#pieces [aria-current] .piece-name")?.textContent.startsWith("B")`)
+	until(t, p, "chunk B is back", `() => document.querySelector("#chunks [aria-current] .chunk-name")?.textContent.startsWith("B")`)
 	same("by Back")
 	p.MustEval(`() => history.forward()`)
-	until(t, p, "piece A is there again", `() => document.querySelector("#pieces [aria-current] .piece-name")?.textContent.startsWith("A")`)
+	until(t, p, "chunk A is there again", `() => document.querySelector("#chunks [aria-current] .chunk-name")?.textContent.startsWith("A")`)
 }
 
 // Two tabs on one student: a mark moves the student on, and the other tab's mark asks

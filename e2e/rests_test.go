@@ -42,7 +42,7 @@ func TestRestsOfManyMeasures(t *testing.T) {
 			t.Errorf("%s: the count says %q, want %q", target, labels, want)
 		}
 		over := p.MustEval(`() => {
-			const labels = [...document.querySelectorAll(".lanes text:not(.lane-name):not(.piece-label)")].map((l) => [l.textContent, l.getBoundingClientRect()]);
+			const labels = [...document.querySelectorAll(".lanes text:not(.lane-name):not(.chunk-label)")].map((l) => [l.textContent, l.getBoundingClientRect()]);
 			const over = [];
 			labels.forEach(([a, x], k) => labels.slice(k + 1).forEach(([b, y]) => {
 				const wide = Math.min(x.right, y.right) - Math.max(x.left, y.left), high = Math.min(x.bottom, y.bottom) - Math.max(x.top, y.top);

@@ -11,7 +11,7 @@ import (
 	"unhurriedbench/internal/testdb"
 )
 
-// A colleague finds a section they were given, marks in it by keys, and finds nothing to
+// A colleague finds a class they were given, marks in it by keys, and finds nothing to
 // mark with once they may only look.
 func TestASectionOfAColleague(t *testing.T) {
 	t.Parallel()
@@ -28,9 +28,9 @@ func TestASectionOfAColleague(t *testing.T) {
 		t.Fatal(err)
 	}
 	desk := s.For(owner.ID)
-	sections, err := desk.Sections(ctx)
+	classes, err := desk.Classes(ctx)
 	if err == nil {
-		err = desk.GiveSection(ctx, sections[0].ID, colleague.ID, true)
+		err = desk.ShareClass(ctx, classes[0].ID, colleague.ID, true)
 	}
 	if err != nil {
 		t.Fatal(err)
@@ -41,7 +41,7 @@ func TestASectionOfAColleague(t *testing.T) {
 	p.MustElement("[name=password]").MustInput("three ferry lamps")
 	leads(p, p.MustElement("form.fields button"))
 	p.MustNavigate(server.URL + "/people").MustWaitLoad()
-	click(p.MustElementR(".given a", sections[0].Name))
+	click(p.MustElementR(".given a", classes[0].Name))
 	p.MustElementR(".section-tabs a", owner.Name)
 	click(p.MustElementR(".board thead a", "Ferry Landing"))
 	p.MustElement("svg.lanes")
@@ -53,7 +53,7 @@ func TestASectionOfAColleague(t *testing.T) {
 	p.MustElementR(".did", "clean")
 	p.MustElementR(".latest", "by Sam Oduya")
 
-	if err := desk.GiveSection(ctx, sections[0].ID, colleague.ID, false); err != nil {
+	if err := desk.ShareClass(ctx, classes[0].ID, colleague.ID, false); err != nil {
 		t.Fatal(err)
 	}
 	p.MustReload().MustWaitLoad()
@@ -62,7 +62,7 @@ func TestASectionOfAColleague(t *testing.T) {
 	if offered := p.MustEval(`() => [...document.querySelectorAll("#mark-clean, #mark-stumble, #all-clean, .latest button, [data-undo]")].length`).Int(); offered > 0 {
 		t.Errorf("%d ways to mark are offered to who may look", offered)
 	}
-	students, err := desk.Students(ctx, sections[0].ID)
+	students, err := desk.Students(ctx, classes[0].ID)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -47,7 +47,7 @@ func printed(t *testing.T, p *rod.Page, size paperSize) []string {
 
 var wordBox = regexp.MustCompile(`<word xMin="([\d.-]+)" yMin="([\d.-]+)" xMax="([\d.-]+)" yMax="([\d.-]+)">([^<]*)</word>`)
 
-// The sheets of a section come out in one print, a page each on Letter and on A4, with nothing
+// The sheets of a class come out in one print, a page each on Letter and on A4, with nothing
 // outside the page.
 func TestPrintingASectionsSheets(t *testing.T) {
 	t.Parallel()
@@ -78,7 +78,7 @@ func TestPrintingASectionsSheets(t *testing.T) {
 				}
 			}
 			text := strings.Join(words, " ")
-			for _, want := range []string{"Ferry Landing", players[n], "Count", "Piece", "Tempo", "Date"} {
+			for _, want := range []string{"Ferry Landing", players[n], "Count", "Chunk", "Tempo", "Date"} {
 				if !strings.Contains(text, want) {
 					t.Errorf("%s, page %d lacks %q: %s", size.name, n+1, want, text)
 				}
@@ -89,7 +89,7 @@ func TestPrintingASectionsSheets(t *testing.T) {
 		}
 	}
 	// To be counted and named, with the answers after it.
-	p.MustNavigate(address + "/bench/6/sheets?section=1&instrument=violin&for=one&recipe=all").MustWaitLoad()
+	p.MustNavigate(address + "/bench/6/sheets?class=1&instrument=violin&for=one&recipe=all").MustWaitLoad()
 	until(t, p, "two sheets are drawn", `() => performance.getEntriesByName("sheets:drawn").length > 0`)
 	counts := p.MustEval(`() => [...document.querySelectorAll(".print-sheet")].map((s) => s.querySelectorAll(".blank").length + " " + s.querySelectorAll(".n").length + " " + s.querySelectorAll(".c-struck").length + " " + s.querySelectorAll(".mark-trap").length).join(", ")`).Str()
 	if counts != "60 0 0 0, 0 25 25 1" {
@@ -100,7 +100,7 @@ func TestPrintingASectionsSheets(t *testing.T) {
 // sheetsDrawn opens sheets of exercise 6 and waits until all are drawn.
 func sheetsDrawn(t testing.TB, p *rod.Page, address, ask string) {
 	t.Helper()
-	p.MustNavigate(address + "/bench/6/sheets?section=1&" + ask).MustWaitLoad()
+	p.MustNavigate(address + "/bench/6/sheets?class=1&" + ask).MustWaitLoad()
 	until(t, p, "the sheets are drawn", `() => performance.getEntriesByName("sheets:drawn").length > 0`)
 }
 

@@ -31,7 +31,7 @@ func BenchmarkBenchOnASlowLine(b *testing.B) {
 }
 
 // keepFrom has the browser fetch nothing whose address has words in it.
-func keepFrom(t *testing.T, p *rod.Page, words ...string) {
+func saveFrom(t *testing.T, p *rod.Page, words ...string) {
 	t.Helper()
 	if err := (proto.NetworkEnable{}).Call(p); err != nil {
 		t.Fatal(err)
@@ -46,7 +46,7 @@ func keepFrom(t *testing.T, p *rod.Page, words ...string) {
 func TestWithoutTheRecordedNotes(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
-	keepFrom(t, p, "*.flac*")
+	saveFrom(t, p, "*.flac*")
 	bench(p, address+"/bench/6?instrument=clarinet")
 	click(p.MustElement("#hear"))
 	p.MustElementR(".advice", "recorded notes could not be fetched.*count-off works without them")
@@ -54,7 +54,7 @@ func TestWithoutTheRecordedNotes(t *testing.T) {
 	click(p.MustElement("#go"))
 	until(t, p, "the cursor moves", `() => document.querySelector(".cursor")`)
 	click(p.MustElement("#go"))
-	keepFrom(t, p)
+	saveFrom(t, p)
 	click(p.MustElement("#hear"))
 	until(t, p, "the cursor moves", `() => document.querySelector(".cursor")`)
 }
@@ -64,7 +64,7 @@ func TestWithoutTheEngraver(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
 	for _, file := range []string{"*verovio*.wasm*", "*verovio*.js*"} {
-		keepFrom(t, p, file)
+		saveFrom(t, p, file)
 		p.MustNavigate(address + "/bench/6?instrument=clarinet").MustWaitLoad()
 		p.MustElementR(".sheet-note", "could not be drawn.*The table below has everything")
 		if !p.MustHas("details.as-table[open]") {

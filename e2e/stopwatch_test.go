@@ -82,9 +82,9 @@ var stopwatchTasks = []task{
 		for n := range 12 {
 			list = append(list, fmt.Sprintf("Student%d A %s", n, []string{"trombone", "clarinet", "violin"}[n%3]))
 		}
-		h.p.MustElement(".new-section [name=name]").MustInput("Wednesday")
-		h.p.MustElement(".new-section [name=list]").MustInput(strings.Join(list, "\n"))
-		h.click(".new-section button")
+		h.p.MustElement(".new-class [name=name]").MustInput("Wednesday")
+		h.p.MustElement(".new-class [name=list]").MustInput(strings.Join(list, "\n"))
+		h.click(".new-class button")
 		h.clickWords("button", "Keep 12 students")
 		h.sees("h2", "Wednesday")
 	}, 2, 0},
@@ -120,7 +120,7 @@ var stopwatchTasks = []task{
 		h.key(input.KeyU)
 		h.sees(".did", "Taken back")
 	}, 0, 8},
-	{"all 18 clean on a piece at a stage, and its undo", 1280, "/bench/12?instrument=clarinet", func(h *hand) {
+	{"all 18 clean on a chunk at a stage, and its undo", 1280, "/bench/12?instrument=clarinet", func(h *hand) {
 		h.click("#all-clean")
 		h.sees(".did", "18 clean")
 		h.clickWords(".did button", "Undo")

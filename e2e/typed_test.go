@@ -66,7 +66,7 @@ func TestEnteringByKeysAlone(t *testing.T) {
 
 	// It is heard as it was counted: 25 notes, at the onsets that the count line says, in
 	// quarters.
-	samples, notes := rendered(t, p, address+"/bench/"+id+"?instrument=flute&piece=1-8")
+	samples, notes := rendered(t, p, address+"/bench/"+id+"?instrument=flute&chunk=1-8")
 	quarter := 60 / float64(p.MustEval(`() => Number(document.getElementById("tempo-now").textContent)`).Num())
 	counted := []float64{0, 1, 2, 4, 5.5, 6, 8, 9, 10, 12, 13, 14, 16, 17, 18, 20, 21.5, 22, 23, 24, 24.5, 25, 26, 27, 28}
 	if len(notes) != len(counted) {
@@ -79,7 +79,7 @@ func TestEnteringByKeysAlone(t *testing.T) {
 	}
 
 	// And its sheets come out of the printer, one a player.
-	p.MustNavigate(address + "/bench/" + id + "/sheets?section=1").MustWaitLoad()
+	p.MustNavigate(address + "/bench/" + id + "/sheets?class=1").MustWaitLoad()
 	until(t, p, "the sheets are drawn", `() => performance.getEntriesByName("sheets:drawn").length > 0`)
 	if pages := printed(t, p, paperSize{"A4", 8.27, 11.69}); len(pages) != 6 {
 		t.Errorf("six instruments have %d pages", len(pages))
@@ -96,10 +96,10 @@ func TestTypedLinesAreMarked(t *testing.T) {
 	p.MustElement("[name=names]").MustInput("ga")
 	p.MustElementR(".counted-status .wrong", "Measure 2: 4/4 has no beat 5.")
 	until(t, p, "the place in the line", `() => [...document.querySelectorAll(".typed-line.count mark")].map((m) => m.textContent).join() === "1 2 5"`)
-	until(t, p, "the place in the music", `() => document.querySelectorAll("#counted-sheet .piece-box").length === 1`)
+	until(t, p, "the place in the music", `() => document.querySelectorAll("#counted-sheet .chunk-box").length === 1`)
 	until(t, p, "four notes without a name", `() => document.querySelectorAll("#counted-sheet .unnamed").length === 4`)
 	p.MustElement("[name=count]").MustSelectAllText().MustInput("1 2 3 4 | 1 2 3")
-	until(t, p, "nothing is wrong any more", `() => !document.querySelector(".typed-line mark") && !document.querySelector("#counted-sheet .piece-box") && document.querySelectorAll("#counted-sheet .unnamed").length === 5`)
+	until(t, p, "nothing is wrong any more", `() => !document.querySelector(".typed-line mark") && !document.querySelector("#counted-sheet .chunk-box") && document.querySelectorAll("#counted-sheet .unnamed").length === 5`)
 	p.MustElement("[name=written_for]").MustSelect("trombone")
 	until(t, p, "the note to start near is the trombone's", `() => document.querySelector("#starts option").textContent !== "B, line 3 (home)"`)
 }

@@ -120,7 +120,7 @@ func TestKilledUnderMarks(t *testing.T) {
 		t.Errorf("only %d marks were answered and %d interrupted: this has shown nothing", answered, unanswered)
 	}
 	was := standingsOf(t, c.open("records"))
-	addUpAgain(t, c.url("records"))
+	foldAgain(t, c.url("records"))
 	if is := standingsOf(t, c.open("records")); was != is || was == "" {
 		t.Errorf("the standings are\n%s\nand the log adds up to\n%s", was, is)
 	}

@@ -56,7 +56,7 @@ func TestLoad(t *testing.T) {
 	s := newServer(t, c.url("records"))
 	first := furnish(t, s.address(), 60)
 	c.do(c.open("records"), history)
-	addUpAgain(t, c.url("records"))
+	foldAgain(t, c.url("records"))
 	for _, path := range []string{"/", "/board"} { // which read the exercises
 		if status, _, err := first.get(path); err != nil || status != http.StatusOK {
 			t.Fatalf("%s gives %d, %v", path, status, err)
@@ -76,12 +76,12 @@ func TestLoad(t *testing.T) {
 			time.Sleep(time.Duration(chance.IntN(2000)) * time.Millisecond)
 			for k := 0; time.Now().Before(end); k++ {
 				student, exercise := 1+chance.IntN(60), 1+chance.IntN(40)
-				what, path := "Bench", fmt.Sprintf("/bench/%d?section=1&student=%d", exercise, student)
+				what, path := "Bench", fmt.Sprintf("/bench/%d?class=1&student=%d", exercise, student)
 				switch k := chance.IntN(100); { // a class marks more than it looks
 				case k < 55:
 					what = "mark"
 				case k < 60:
-					what, path = "Board", "/board?section=1"
+					what, path = "Board", "/board?class=1"
 				case k < 63:
 					what, path = "history", fmt.Sprintf("/students/%d", student)
 				}

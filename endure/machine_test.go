@@ -265,23 +265,23 @@ func (u *user) must(path string, form url.Values) {
 
 const password = "three ferry lamps"
 
-// furnish makes the first account with an exercise and a section of so many students, and
+// furnish makes the first account with an exercise and a class of so many students, and
 // gives a signed-in user.
 func furnish(t testing.TB, site string, students int) *user {
 	t.Helper()
 	u := newUser(t, site)
 	u.must("/welcome", url.Values{"email": {"a@school.example"}, "name": {"Wren"}, "school": {"Hall"}, "password": {password}})
 	u.must("/exercises", url.Values{"book": {"Book"}, "number": {"1"}, "title": {"Lamp"}, "abc": {"T:Lamp\nM:4/4\nL:1/4\nK:Bb\nB c d e|f4|e d c B|B4|]\n"}})
-	u.must("/sections", url.Values{"name": {"Section"}})
+	u.must("/classes", url.Values{"name": {"Class"}})
 	for n := range students {
-		u.must("/students", url.Values{"section": {"1"}, "first_name": {fmt.Sprint("Student", n+1)}, "instrument": {"trombone"}})
+		u.must("/students", url.Values{"class": {"1"}, "first_name": {fmt.Sprint("Student", n+1)}, "instrument": {"trombone"}})
 	}
 	return u
 }
 
 // mark is a mark for a student, by a press.
 func mark(student int, press string) url.Values {
-	form := url.Values{"section": {"1"}, "student": {fmt.Sprint(student)}, "instrument": {"trombone"}, "piece": {"1-2"}, "stage": {"count"}, "tempo": {"60"}, "press": {press}}
+	form := url.Values{"class": {"1"}, "student": {fmt.Sprint(student)}, "instrument": {"trombone"}, "chunk": {"1-2"}, "stage": {"count"}, "tempo": {"60"}, "press": {press}}
 	if rand.IntN(3) == 0 {
 		form.Set("cause", "rhythm")
 	} else {
@@ -324,7 +324,7 @@ func standingsOf(t testing.TB, db *sql.DB) string {
 }
 
 // addUpAgain has the program add up the whole log again.
-func addUpAgain(t testing.TB, database string) {
+func foldAgain(t testing.TB, database string) {
 	t.Helper()
 	run := exec.Command(program, "reread", "--all")
 	run.Env = append(os.Environ(), "UNHURRIED_DATABASE="+database)

@@ -25,9 +25,9 @@ func TestStudentsOpenTheirPages(t *testing.T) {
 	teacher := furnish(t, s.address(), users)
 	records := c.open("records")
 	c.do(records, strings.ReplaceAll(history, "n % 60", fmt.Sprint("n % ", users)))
-	addUpAgain(t, c.url("records"))
-	teacher.must("/plans?section=1", url.Values{"day": {"0", "1", "2", "3", "4", "5", "6"}, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 7).Format(time.DateOnly)}})
-	teacher.must("/plans/own-pages?section=1", nil)
+	foldAgain(t, c.url("records"))
+	teacher.must("/plans?class=1", url.Values{"day": {"0", "1", "2", "3", "4", "5", "6"}, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 7).Format(time.DateOnly)}})
+	teacher.must("/plans/own-pages?class=1", nil)
 	var keys []string
 	rows, err := records.Query(`SELECT key FROM own_pages ORDER BY student_id`)
 	if err != nil {

@@ -94,7 +94,7 @@ func TestTwoServers(t *testing.T) {
 		t.Errorf("while one was down %d marks were answered", onOne)
 	}
 	was := standingsOf(t, c.open("records"))
-	addUpAgain(t, c.url("records"))
+	foldAgain(t, c.url("records"))
 	if is := standingsOf(t, c.open("records")); was != is {
 		t.Errorf("the standings are\n%s\nand the log adds up to\n%s", was, is)
 	}

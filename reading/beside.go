@@ -13,8 +13,8 @@ import (
 
 // Placement is the octave that an exercise has for an instrument: the one its teacher chose,
 // or else beside the other lines of its book, which are among all exercises.
-func (r *Reader) Placement(ctx context.Context, d Desk, x store.Exercise, target instrument.Instrument, all []store.Exercise) (instrument.Placement, error) {
-	placed, err := d.Placement(ctx, x.ID, target.ID)
+func (r *Reader) OctaveChoice(ctx context.Context, d Desk, x store.Exercise, target instrument.Instrument, all []store.Exercise) (instrument.OctaveChoice, error) {
+	placed, err := d.OctaveChoice(ctx, x.ID, target.ID)
 	if err != nil || placed.Chosen || target.Unpitched() {
 		return placed, err
 	}
@@ -60,7 +60,7 @@ func (r *Reader) beside(ctx context.Context, d Desk, x store.Exercise, target in
 			lines[n] = instrument.BookLine{Source: part.Source, WrittenFor: part.WrittenFor}
 		}
 		octaves = instrument.InBook(lines, target)
-		r.keepBook(key, octaves)
+		r.saveBook(key, octaves)
 	}
 	return &octaves[at], nil
 }
@@ -71,7 +71,7 @@ func (r *Reader) findBook(key string) ([]int, bool) {
 	return r.books.Get(key)
 }
 
-func (r *Reader) keepBook(key string, octaves []int) {
+func (r *Reader) saveBook(key string, octaves []int) {
 	r.mu.Lock()
 	defer r.mu.Unlock()
 	r.books.Add(key, octaves)

@@ -14,9 +14,9 @@ type Desk interface {
 	ExerciseByID(ctx context.Context, id store.ExerciseID) (store.Exercise, error)
 	Exercises(ctx context.Context) ([]store.Exercise, error)
 	Overrides(ctx context.Context, exercise store.ExerciseID) ([]store.Override, error)
-	Placement(ctx context.Context, exercise store.ExerciseID, instrument string) (instrument.Placement, error)
+	OctaveChoice(ctx context.Context, exercise store.ExerciseID, instrument string) (instrument.OctaveChoice, error)
 	Source(ctx context.Context, hash string) (store.Source, error)
-	KeepReading(ctx context.Context, id store.ExerciseID, revision int, r store.Reading) error
+	SaveReading(ctx context.Context, id store.ExerciseID, revision int, r store.Reading) error
 }
 
 // Part is what an instrument's part of an exercise is made from.

@@ -78,9 +78,9 @@ func TestWhatIsKeptIsWhatIsRead(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			kept := demanded.MetBefore(x, i.ID, nil)
-			if !reflect.DeepEqual(kept, met) {
-				t.Errorf("before exercise %d the %s has met %v, want %v", x.Number, i.Name, kept, met)
+			saved := demanded.MetBefore(x, i.ID, nil)
+			if !reflect.DeepEqual(saved, met) {
+				t.Errorf("before exercise %d the %s has met %v, want %v", x.Number, i.Name, saved, met)
 			}
 			part, err := r.Part(ctx, d, x, i.ID)
 			if err != nil {
@@ -90,14 +90,14 @@ func TestWhatIsKeptIsWhatIsRead(t *testing.T) {
 				t.Errorf("exercise %d is %+v, kept as %+v", x.Number, got, x.Outline)
 			}
 			report := breakdown.Read(part.Score, part.Source, part.WrittenFor, i, nil, breakdown.Options{})
-			keys := make([]breakdown.PieceKey, len(report.Pieces))
+			keys := make([]breakdown.ChunkKey, len(report.Chunks))
 			for k, p := range breakdown.Cut(report.Part) {
 				keys[k] = p.Key()
 			}
-			if !reflect.DeepEqual(keys, x.Outline.Pieces) {
-				t.Errorf("exercise %d for the %s is cut %v, kept as %v", x.Number, i.Name, keys, x.Outline.Pieces)
+			if !reflect.DeepEqual(keys, x.Outline.Chunks) {
+				t.Errorf("exercise %d for the %s is cut %v, kept as %v", x.Number, i.Name, keys, x.Outline.Chunks)
 			}
-			for _, t := range breakdown.Things(report) {
+			for _, t := range breakdown.Elements(report) {
 				met.Add(t)
 			}
 		}
@@ -132,7 +132,7 @@ func TestOwnPartsAndLaterParts(t *testing.T) {
 	if got := outline("oboe"); got.Measures != 4 || got.Signatures != "4/4, B flat major" {
 		t.Errorf("made from the source it is %+v", got)
 	}
-	if err := d.KeepOverrides(ctx, id, store.OwnPart{Instrument: "oboe", Source: store.Source{Format: "abc", Content: waltz}}); err != nil {
+	if err := d.SaveOverrides(ctx, id, store.OwnPart{Instrument: "oboe", Source: store.Source{Format: "abc", Content: waltz}}); err != nil {
 		t.Fatal(err)
 	}
 	if got := outline("oboe"); got.Measures != 8 || got.Signatures != "3/4, F major" {
@@ -184,7 +184,7 @@ func TestSharedScoresStayAsTheyAre(t *testing.T) {
 	for _, i := range instrument.All() {
 		report := breakdown.Read(sc, sc.Parts[0], "", i, breakdown.MetIn(), breakdown.Options{ForPage: true})
 		report.DrillScore(report.Drills(i))
-		breakdown.Read(sc, sc.Parts[0], i.ID, i, nil, breakdown.Options{Placed: instrument.Placement{Chosen: true, Octaves: 1}})
+		breakdown.Read(sc, sc.Parts[0], i.ID, i, nil, breakdown.Options{Placed: instrument.OctaveChoice{Chosen: true, Octaves: 1}})
 	}
 	again, err := r.Score(context.Background(), source)
 	if err != nil {
@@ -254,11 +254,11 @@ func TestRefreshAll(t *testing.T) {
 	if _, err := s.DB().ExecContext(ctx, "UPDATE exercises SET read_version = 0"); err != nil {
 		t.Fatal(err)
 	}
-	if _, err := s.DB().ExecContext(ctx, "UPDATE outlines SET pieces = ''"); err != nil {
+	if _, err := s.DB().ExecContext(ctx, "UPDATE outlines SET chunks = ''"); err != nil {
 		t.Fatal(err)
 	}
 	list, err := r.Exercises(ctx, d) // a page finds it stale before the command has run
-	if err != nil || len(list) != 1 || !list[0].Read || len(list[0].Outline.Pieces) == 0 {
+	if err != nil || len(list) != 1 || !list[0].Read || len(list[0].Outline.Chunks) == 0 {
 		t.Errorf("a stale exercise is listed as %+v, %v", list, err)
 	}
 	if n, err := r.RefreshAll(ctx, s, false); err != nil || n != 1 {
@@ -268,7 +268,7 @@ func TestRefreshAll(t *testing.T) {
 		t.Errorf("%d exercises were read again, %v, want both", n, err)
 	}
 	x, err := r.Exercise(ctx, other, broken)
-	if err != nil || !x.Read || !strings.Contains(x.Unread, "Q") || len(x.Outline.Pieces) != 0 {
+	if err != nil || !x.Read || !strings.Contains(x.Unread, "Q") || len(x.Outline.Chunks) != 0 {
 		t.Errorf("what cannot be read is kept as %+v, %v", x, err)
 	}
 }

@@ -57,16 +57,16 @@ func (r *Reader) Refresh(ctx context.Context, d Desk, x store.Exercise) error {
 	if err != nil {
 		return err
 	}
-	kept := store.Reading{Outlines: map[string]breakdown.Outline{}, Demands: map[string]breakdown.Demands{}}
+	saved := store.Reading{Outlines: map[string]breakdown.Outline{}, Demands: map[string]breakdown.Demands{}}
 	source, err := r.partOf(ctx, d, x, nil, "")
 	switch problem := (score.Problems{}); {
 	case errors.As(err, &problem):
-		kept.Unread = problem.Error()
+		saved.Unread = problem.Error()
 	case err != nil:
 		return err
 	default:
-		kept.FileParts = len(source.Score.Parts)
-		kept.Outlines[""] = breakdown.OutlineOf(source.Source)
+		saved.FileParts = len(source.Score.Parts)
+		saved.Outlines[""] = breakdown.OutlineOf(source.Source)
 	}
 	for _, i := range instrument.All() {
 		part, err := r.partOf(ctx, d, x, own, i.ID)
@@ -74,11 +74,11 @@ func (r *Reader) Refresh(ctx context.Context, d Desk, x store.Exercise) error {
 			continue // the Bench says why, for whom it is opened
 		}
 		if part.Own {
-			kept.Outlines[i.ID] = breakdown.OutlineOf(part.Source)
+			saved.Outlines[i.ID] = breakdown.OutlineOf(part.Source)
 		}
-		kept.Demands[i.ID] = breakdown.DemandsOf(part.Score, part.Source, part.WrittenFor, i)
+		saved.Demands[i.ID] = breakdown.DemandsOf(part.Score, part.Source, part.WrittenFor, i)
 	}
-	return d.KeepReading(ctx, x.ID, x.Revision, kept)
+	return d.SaveReading(ctx, x.ID, x.Revision, saved)
 }
 
 // RefreshAll reads the exercises of every teacher again: those that have changed

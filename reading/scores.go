@@ -21,7 +21,7 @@ type Reader struct {
 	reading singleflight.Group
 
 	mu    sync.Mutex
-	kept  *lru.LRU[string, readScore] // by the source's hash
+	saved *lru.LRU[string, readScore] // by the source's hash
 	bytes int                         // all that is kept
 	books *lru.LRU[string, []int]     // the octaves of a book's lines for an instrument
 	most  int
@@ -45,7 +45,7 @@ const mostScores = 20000
 // used going first.
 func New(bytes int) *Reader {
 	r := &Reader{most: bytes}
-	r.kept, _ = lru.NewLRU(mostScores, func(_ string, s readScore) { r.bytes -= s.bytes }) // the error is for a size of 0
+	r.saved, _ = lru.NewLRU(mostScores, func(_ string, s readScore) { r.bytes -= s.bytes }) // the error is for a size of 0
 	r.books, _ = lru.NewLRU[string, []int](mostBooks, nil)
 	return r
 }
@@ -91,7 +91,7 @@ func (r *Reader) read(ctx context.Context, hash string, fetch func() (store.Sour
 			return nil, ended
 		}
 		s.bytes = sizeOf(s.score)
-		r.keep(hash, s)
+		r.save(hash, s)
 		return s, nil
 	})
 	if shared && ctx.Err() == nil && (errors.Is(err, context.Canceled) || errors.Is(err, context.DeadlineExceeded)) {
@@ -107,18 +107,18 @@ func (r *Reader) read(ctx context.Context, hash string, fetch func() (store.Sour
 func (r *Reader) find(hash string) (readScore, bool) {
 	r.mu.Lock()
 	defer r.mu.Unlock()
-	return r.kept.Get(hash)
+	return r.saved.Get(hash)
 }
 
-func (r *Reader) keep(hash string, s readScore) {
+func (r *Reader) save(hash string, s readScore) {
 	r.mu.Lock()
 	defer r.mu.Unlock()
-	if s.bytes > r.most || r.kept.Contains(hash) {
+	if s.bytes > r.most || r.saved.Contains(hash) {
 		return
 	}
-	r.kept.Add(hash, s)
+	r.saved.Add(hash, s)
 	for r.bytes += s.bytes; r.bytes > r.most; {
-		r.kept.RemoveOldest()
+		r.saved.RemoveOldest()
 	}
 }
 

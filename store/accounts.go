@@ -8,14 +8,14 @@ import (
 )
 
 // changeTeacher changes an account by a query that returns it, and writes down the deed.
-func (s *Store) changeTeacher(ctx context.Context, doing string, d done, query string, args ...any) (Teacher, error) {
+func (s *Store) changeTeacher(ctx context.Context, doing string, d logEntry, query string, args ...any) (Teacher, error) {
 	var t Teacher
 	err := inTransaction(ctx, s.db, doing, func(tx *sqlx.Tx) error {
 		if err := tx.GetContext(ctx, &t, query, args...); err != nil {
 			return err
 		}
 		d.teacher = t.ID
-		return writeDown(ctx, tx, d)
+		return record(ctx, tx, d)
 	})
 	return t, err
 }
@@ -29,7 +29,7 @@ const mayRemove = `EXISTS (SELECT 1 FROM teachers a WHERE a.id = $2 AND a.remove
 // after KeptInBin it is erased. The error is ErrNotFound where by may not: the owner may
 // any but, before the last, their own, and others their own alone.
 func (s *Store) RemoveTeacher(ctx context.Context, by, id TeacherID) error {
-	_, err := s.changeTeacher(ctx, "take the account away", done{deed: AccountRemoved, by: by}, `
+	_, err := s.changeTeacher(ctx, "take the account away", logEntry{action: AccountRemoved, by: by}, `
 		UPDATE teachers SET removed_at = now(), sessions = sessions + 1
 		WHERE id = $1 AND removed_at IS NULL AND NOT demo AND `+mayRemove+` RETURNING `+teacherColumns, id, by)
 	return err
@@ -39,7 +39,7 @@ const byOwner = `EXISTS (SELECT 1 FROM teachers a WHERE a.id = $2 AND a.owner AN
 
 // PutTeacherBack gives an account back that was taken away, by the owner.
 func (s *Store) PutTeacherBack(ctx context.Context, by, id TeacherID) error {
-	_, err := s.changeTeacher(ctx, "put the account back", done{deed: AccountPutBack, by: by}, `
+	_, err := s.changeTeacher(ctx, "put the account back", logEntry{action: AccountRestored, by: by}, `
 		UPDATE teachers SET removed_at = NULL WHERE id = $1 AND removed_at IS NOT NULL AND `+byOwner+` RETURNING `+teacherColumns, id, by)
 	return err
 }
@@ -60,13 +60,13 @@ func eraseTeacher(ctx context.Context, tx *sqlx.Tx, by, id TeacherID) error {
 	if err := deleteTeacher(ctx, tx, id); err != nil {
 		return err
 	}
-	return writeDown(ctx, tx, done{deed: AccountErased, by: by, teacher: id})
+	return record(ctx, tx, logEntry{action: AccountErased, by: by, teacher: id})
 }
 
 // deleteTeacher deletes an account with all that is theirs. Books go before the sources
 // that their exercises are made from.
 func deleteTeacher(ctx context.Context, tx *sqlx.Tx, id TeacherID) error {
-	for _, query := range []string{`DELETE FROM books WHERE teacher_id = $1`, `DELETE FROM teachers WHERE id = $1`, `DELETE FROM deeds WHERE teacher_id = $1`} {
+	for _, query := range []string{`DELETE FROM books WHERE teacher_id = $1`, `DELETE FROM teachers WHERE id = $1`, `DELETE FROM activity WHERE teacher_id = $1`} {
 		if _, err := tx.ExecContext(ctx, query, id); err != nil {
 			return err
 		}
@@ -84,7 +84,7 @@ func (s *Store) HandOver(ctx context.Context, by, id TeacherID) error {
 		if err := mustTouch(tx.ExecContext(ctx, `UPDATE teachers SET owner = false WHERE id = $1`, by)); err != nil {
 			return err
 		}
-		return writeDown(ctx, tx, done{deed: OwnerChanged, by: by, teacher: id})
+		return record(ctx, tx, logEntry{action: OwnerChanged, by: by, teacher: id})
 	})
 }
 
@@ -95,7 +95,7 @@ type RemovedTeacher struct {
 }
 
 // Until is when it is erased by itself.
-func (t RemovedTeacher) Until() time.Time { return t.At.Add(KeptInBin) }
+func (t RemovedTeacher) Until() time.Time { return t.At.Add(TrashTime) }
 
 // RemovedTeachers lists the accounts that were taken away, the latest first.
 func (s *Store) RemovedTeachers(ctx context.Context) ([]RemovedTeacher, error) {

@@ -65,14 +65,14 @@ func TestAccountsAreTakenAway(t *testing.T) {
 	if _, err := s.DB().Exec(`UPDATE teachers SET removed_at = now() - interval '31 days' WHERE removed_at IS NOT NULL`); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.Tidy(ctx); err != nil {
+	if err := s.DeleteExpired(ctx); err != nil {
 		t.Fatal(err)
 	}
 	if found := rowsWith(t, s, "owner@school.example"); len(found) > 0 {
 		t.Errorf("after its days an account stands in %v", found)
 	}
 	var erased int
-	if err := s.DB().QueryRow(`SELECT count(*) FROM deeds WHERE deed = 'account erased'`).Scan(&erased); err != nil || erased != 2 {
+	if err := s.DB().QueryRow(`SELECT count(*) FROM activity WHERE action = 'account erased'`).Scan(&erased); err != nil || erased != 2 {
 		t.Errorf("the log tells of %d erased accounts, %v", erased, err)
 	}
 }
@@ -85,19 +85,19 @@ func TestTheOwnerChoosesLimits(t *testing.T) {
 		t.Fatal(err)
 	}
 	other := add(t, s, "a")
-	if h, err := s.House(ctx); err != nil || h != store.StandardHouse {
+	if h, err := s.Policy(ctx); err != nil || h != store.StandardPolicy {
 		t.Errorf("at first the limits are %+v, %v", h, err)
 	}
-	chosen := store.House{LongestDays: 30, IdleDays: 3, IdleMinutes: 15, RetainMonths: 24}
-	if err := s.KeepHouse(ctx, other.teacher, chosen); !errors.Is(err, store.ErrNotFound) {
+	chosen := store.Policy{LongestDays: 30, IdleDays: 3, IdleMinutes: 15, RetainMonths: 24}
+	if err := s.SavePolicy(ctx, other.teacher, chosen); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("another teacher's choice gives %v", err)
 	}
 	for range 2 {
-		if err := s.KeepHouse(ctx, owner.ID, chosen); err != nil {
+		if err := s.SavePolicy(ctx, owner.ID, chosen); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if h, err := s.House(ctx); err != nil || h != chosen {
+	if h, err := s.Policy(ctx); err != nil || h != chosen {
 		t.Errorf("the limits are %+v, %v", h, err)
 	}
 }

@@ -16,8 +16,8 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-// addUp goes through the log again for each piece that the tries are at.
-func (tx deskTx) addUp(ctx context.Context, changed []Attempt) error {
+// addUp goes through the log again for each chunk that the tries are at.
+func (tx deskTx) foldAttempts(ctx context.Context, changed []Attempt) error {
 	rules, err := tx.rules(ctx)
 	if err != nil {
 		return err
@@ -25,21 +25,21 @@ func (tx deskTx) addUp(ctx context.Context, changed []Attempt) error {
 	var students, exercises, first, last []int64
 	for _, a := range changed {
 		students, exercises = append(students, int64(a.StudentID)), append(exercises, int64(a.ExerciseID))
-		first, last = append(first, int64(a.Piece.First)), append(last, int64(a.Piece.Last))
+		first, last = append(first, int64(a.Chunk.First)), append(last, int64(a.Chunk.Last))
 	}
-	return addUpWhere(ctx, tx.Tx, tx.teacher, rules, `
+	return foldWhere(ctx, tx.Tx, tx.teacher, rules, `
 		(a.student_id, a.exercise_id, a.first_measure, a.last_measure) IN (SELECT * FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[]))`,
 		students, exercises, first, last)
 }
 
 // addUpAgain goes through what is kept of some students and exercises again, as after a
 // change of the routine that they follow. Who have left keep theirs up to date too.
-func (tx deskTx) addUpAgain(ctx context.Context, where string, args ...any) error {
+func (tx deskTx) refold(ctx context.Context, where string, args ...any) error {
 	rules, err := tx.rules(ctx)
 	if err != nil {
 		return err
 	}
-	return addUpWhere(ctx, tx.Tx, tx.teacher, rules, where, args...)
+	return foldWhere(ctx, tx.Tx, tx.teacher, rules, where, args...)
 }
 
 // logged is a try as it is added up.
@@ -51,16 +51,16 @@ type logged struct {
 	at    time.Time
 }
 
-// worked is one student's work on one piece.
+// worked is one student's work on one chunk.
 type worked struct {
 	Task
-	piece breakdown.PieceKey
+	chunk breakdown.ChunkKey
 }
 
-// addUpWhere replaces where students stand on the pieces that a condition on attempts, a,
+// addUpWhere replaces where students stand on the chunks that a condition on attempts, a,
 // picks: the fold of their log, without tries that were taken back. Of attempts it may name
 // what standings have too.
-func addUpWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rules Rules, where string, args ...any) error {
+func foldWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rules Rules, where string, args ...any) error {
 	args = append([]any{teacher}, args...)
 	if _, err := tx.ExecContext(ctx, `DELETE FROM standings a WHERE a.teacher_id = $1 AND `+where, args...); err != nil {
 		return fmt.Errorf("forget the standings: %w", err)
@@ -78,10 +78,10 @@ func addUpWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rule
 	for rows.Next() {
 		var l logged
 		var undoes AttemptID
-		if err := rows.Scan(&l.id, &l.Student, &l.Exercise, &l.piece.First, &l.piece.Last, &l.Stage, &l.Clean, &l.Cause, &l.Moved, &l.tempo, &l.at, &undoes); err != nil {
+		if err := rows.Scan(&l.id, &l.Student, &l.Exercise, &l.chunk.First, &l.chunk.Last, &l.Stage, &l.Clean, &l.Cause, &l.Moved, &l.tempo, &l.at, &undoes); err != nil {
 			return fmt.Errorf("read the log: %w", err)
 		}
-		if undoes != 0 { // after its try, which is of the same student and piece
+		if undoes != 0 { // after its try, which is of the same student and chunk
 			log = slices.DeleteFunc(log, func(earlier logged) bool { return earlier.id == undoes })
 			continue
 		}
@@ -102,15 +102,15 @@ func addUpWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rule
 
 // sums are standings on their way into their table, a list for each column.
 type sums struct {
-	student, exercise, lastTry                                        []int64
-	first, last, clean, stumble, tries, rung, slowed, stumbles, tempo []int64
-	stage, cause, advice, over                                        []string
-	slower, faster, fewer                                             []bool
-	since                                                             []sql.NullTime
-	at                                                                []time.Time
+	student, exercise, lastTry                                             []int64
+	first, last, clean, stumble, tries, tempoStep, slowed, stumbles, tempo []int64
+	stage, cause, advice, over                                             []string
+	slower, faster, fewer                                                  []bool
+	since                                                                  []sql.NullTime
+	at                                                                     []time.Time
 }
 
-// add folds the log of one piece.
+// add folds the log of one chunk.
 func (c *sums) add(rules Rules, log []logged) {
 	tries := make([]routine.Try, len(log))
 	var times []time.Time // of what counts as a try
@@ -131,8 +131,8 @@ func (c *sums) add(rules Rules, log []logged) {
 		into  *[]int64
 		value int
 	}{
-		{&c.first, of.piece.First}, {&c.last, of.piece.Last}, {&c.clean, s.Clean}, {&c.stumble, s.Stumble}, {&c.tries, s.Tries},
-		{&c.rung, s.Rung}, {&c.slowed, s.Slowed}, {&c.stumbles, s.Stumbles}, {&c.tempo, last.tempo},
+		{&c.first, of.chunk.First}, {&c.last, of.chunk.Last}, {&c.clean, s.Clean}, {&c.stumble, s.Stumble}, {&c.tries, s.Tries},
+		{&c.tempoStep, s.TempoStep}, {&c.slowed, s.Slowed}, {&c.stumbles, s.Stumbles}, {&c.tempo, last.tempo},
 	} {
 		*column.into = append(*column.into, int64(column.value))
 	}
@@ -150,11 +150,11 @@ func (c *sums) write(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID)
 		to := min(from+mostAtOnce, len(c.student))
 		if _, err := tx.ExecContext(ctx, `
 			INSERT INTO standings (teacher_id, student_id, exercise_id, first_measure, last_measure,
-				stage, clean, stumble, cause, tries, rung, slowed, slower, faster, fewer, advice, stumbles, over, since, last_attempt, tempo, at, rules)
+				stage, clean, stumble, cause, tries, tempo_step, slowed, slower, faster, fewer, advice, stumbles, over, since, last_attempt, tempo, at, rules)
 			SELECT $1, rows.*, $23 FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::smallint[], $8::smallint[], $9::text[], $10::integer[],
 				$11::smallint[], $12::smallint[], $13::boolean[], $14::boolean[], $15::boolean[], $16::text[], $17::smallint[], $18::text[], $19::timestamptz[], $20::bigint[], $21::integer[], $22::timestamptz[]) AS rows`,
 			teacher, c.student[from:to], c.exercise[from:to], c.first[from:to], c.last[from:to], c.stage[from:to], c.clean[from:to], c.stumble[from:to], c.cause[from:to], c.tries[from:to],
-			c.rung[from:to], c.slowed[from:to], c.slower[from:to], c.faster[from:to], c.fewer[from:to], c.advice[from:to], c.stumbles[from:to], c.over[from:to], c.since[from:to],
+			c.tempoStep[from:to], c.slowed[from:to], c.slower[from:to], c.faster[from:to], c.fewer[from:to], c.advice[from:to], c.stumbles[from:to], c.over[from:to], c.since[from:to],
 			c.lastTry[from:to], c.tempo[from:to], c.at[from:to], routine.RulesVersion); err != nil {
 			return fmt.Errorf("keep the standings: %w", err)
 		}
@@ -164,13 +164,13 @@ func (c *sums) write(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID)
 
 // AddUpStandings goes through the whole log of every teacher again, as after a change
 // to the rules of the routine.
-func (s *Store) AddUpStandings(ctx context.Context) error {
+func (s *Store) FoldStandings(ctx context.Context) error {
 	const doing = "add up the standings again"
 	tx, err := s.db.BeginTx(ctx, nil)
 	if err != nil {
 		return wrap(doing, err)
 	}
-	if err := addUpAll(ctx, tx, s.routine); err != nil {
+	if err := foldAll(ctx, tx, s.routine); err != nil {
 		return errors.Join(wrap(doing, err), tx.Rollback())
 	}
 	return wrap(doing, tx.Commit())
@@ -178,18 +178,18 @@ func (s *Store) AddUpStandings(ctx context.Context) error {
 
 // addUpStale adds up every log again where a standing was added up by other rules, or none
 // was at all.
-func addUpStale(ctx context.Context, db *sql.DB) error {
+func foldStale(ctx context.Context, db *sql.DB) error {
 	var stale bool
 	if err := db.QueryRowContext(ctx, `
 		SELECT EXISTS (SELECT FROM standings WHERE rules <> $1) OR EXISTS (SELECT FROM attempts) AND NOT EXISTS (SELECT FROM standings)`,
 		routine.RulesVersion).Scan(&stale); err != nil || !stale {
 		return wrap("look by which rules the standings were added up", err)
 	}
-	return (&Store{sqlx.NewDb(db, "pgx"), routine.Standard()}).AddUpStandings(ctx)
+	return (&Store{sqlx.NewDb(db, "pgx"), routine.Standard()}).FoldStandings(ctx)
 }
 
 // addUpAll replaces all standings; standard is the routine where nothing is chosen.
-func addUpAll(ctx context.Context, plain *sql.Tx, standard routine.Routine) error {
+func foldAll(ctx context.Context, plain *sql.Tx, standard routine.Routine) error {
 	tx := &sqlx.Tx{Tx: plain, Mapper: reflectx.NewMapperFunc("db", strings.ToLower)}
 	if _, err := tx.ExecContext(ctx, `LOCK TABLE attempts IN SHARE MODE`); err != nil {
 		return err
@@ -206,7 +206,7 @@ func addUpAll(ctx context.Context, plain *sql.Tx, standard routine.Routine) erro
 		if err != nil {
 			return err
 		}
-		if err := addUpWhere(ctx, tx, teacher, rules, `true`); err != nil {
+		if err := foldWhere(ctx, tx, teacher, rules, `true`); err != nil {
 			return err
 		}
 	}

@@ -14,13 +14,13 @@ import (
 // teacher heard, and changes nothing there.
 type HomeTry struct {
 	Exercise ExerciseID
-	Piece    breakdown.PieceKey
+	Chunk    breakdown.ChunkKey
 	routine.Try
-	Tempo   int
-	Beside  Beside
-	Changed string // what they did otherwise than before, of their own page's list
-	At      time.Time
-	Press   Press
+	Tempo      int
+	Beside     Beside
+	Changed    string // what they did otherwise than before, of their own page's list
+	At         time.Time
+	RequestKey RequestKey
 }
 
 // Beside is how a try was beside the one before.
@@ -50,7 +50,7 @@ type HomeTick struct {
 type CardAnswer struct {
 	Instrument string
 	card.Answered
-	Press Press
+	RequestKey RequestKey `db:"request_key"`
 }
 
 // ErrTooMuch is for more in a day than anybody does at home.
@@ -86,14 +86,14 @@ func (h AtHome) Say(ctx context.Context, t HomeTry) error {
 			return err
 		}
 		var known bool
-		if err := tx.one(ctx, &known, `SELECT EXISTS (SELECT 1 FROM home_tries WHERE teacher_id = $1 AND student_id = $2 AND press = $3)`, h.Student.ID, t.Press); err != nil || known {
+		if err := tx.one(ctx, &known, `SELECT EXISTS (SELECT 1 FROM home_tries WHERE teacher_id = $1 AND student_id = $2 AND request_key = $3)`, h.Student.ID, t.RequestKey); err != nil || known {
 			return err
 		}
 		return tx.change(ctx, `
-			INSERT INTO home_tries (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, beside, changed, at, press)
+			INSERT INTO home_tries (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, beside, changed, at, request_key)
 			SELECT $1, $2, e.id, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13 FROM exercises e WHERE e.teacher_id = $1 AND e.id = $3 AND e.removed_at IS NULL
-			ON CONFLICT (teacher_id, student_id, press) DO UPDATE SET press = excluded.press`,
-			h.Student.ID, t.Exercise, t.Piece.First, t.Piece.Last, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At, t.Press)
+			ON CONFLICT (teacher_id, student_id, request_key) DO UPDATE SET request_key = excluded.request_key`,
+			h.Student.ID, t.Exercise, t.Chunk.First, t.Chunk.Last, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At, t.RequestKey)
 	})
 }
 
@@ -116,9 +116,9 @@ func (h AtHome) AnswerCards(ctx context.Context, list ...CardAnswer) error {
 		}
 		for _, a := range list {
 			if err := tx.clear(ctx, `
-				INSERT INTO card_answers (teacher_id, student_id, instrument, card, grade, millis, at, press) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
-				ON CONFLICT (teacher_id, student_id, press) DO NOTHING`,
-				h.Student.ID, a.Instrument, a.Card, a.Grade, a.Millis, a.At, a.Press); err != nil {
+				INSERT INTO card_answers (teacher_id, student_id, instrument, card, grade, millis, at, request_key) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
+				ON CONFLICT (teacher_id, student_id, request_key) DO NOTHING`,
+				h.Student.ID, a.Instrument, a.Card, a.Grade, a.Millis, a.At, a.RequestKey); err != nil {
 				return err
 			}
 		}
@@ -127,33 +127,33 @@ func (h AtHome) AnswerCards(ctx context.Context, list ...CardAnswer) error {
 }
 
 type homeTryRow struct {
-	Student  StudentID `db:"student_id"`
-	Exercise ExerciseID
-	First    int
-	Last     int
-	Stage    routine.Stage
-	Clean    bool
-	Cause    routine.Cause
-	Tempo    int
-	Beside   Beside
-	Changed  string
-	At       time.Time
-	Press    Press
+	Student    StudentID `db:"student_id"`
+	Exercise   ExerciseID
+	First      int
+	Last       int
+	Stage      routine.Stage
+	Clean      bool
+	Cause      routine.Cause
+	Tempo      int
+	Beside     Beside
+	Changed    string
+	At         time.Time
+	RequestKey RequestKey `db:"request_key"`
 }
 
 func (r homeTryRow) homeTry() HomeTry {
-	return HomeTry{r.Exercise, breakdown.PieceKey{First: r.First, Last: r.Last}, routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause}, r.Tempo, r.Beside, r.Changed, r.At, r.Press}
+	return HomeTry{r.Exercise, breakdown.ChunkKey{First: r.First, Last: r.Last}, routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause}, r.Tempo, r.Beside, r.Changed, r.At, r.RequestKey}
 }
 
-const homeTryColumns = `h.student_id, h.exercise_id AS exercise, h.first_measure AS first, h.last_measure AS last, h.stage, h.clean, h.cause, h.tempo, h.beside, h.changed, h.at, h.press`
+const homeTryColumns = `h.student_id, h.exercise_id AS exercise, h.first_measure AS first, h.last_measure AS last, h.stage, h.clean, h.cause, h.tempo, h.beside, h.changed, h.at, h.request_key`
 
-// HomeTries lists what the students of a section, or the one that is named, have said of tries
-// at home since a time, the oldest first. A section or student of 0 is any.
-func (d *Desk) HomeTries(ctx context.Context, section SectionID, student StudentID, since time.Time) (map[StudentID][]HomeTry, error) {
+// HomeTries lists what the students of a class, or the one that is named, have said of tries
+// at home since a time, the oldest first. A class or student of 0 is any.
+func (d *Desk) HomeTries(ctx context.Context, class ClassID, student StudentID, since time.Time) (map[StudentID][]HomeTry, error) {
 	var rows []homeTryRow
 	if err := d.all(ctx, &rows, "list what was tried at home", `
 		SELECT `+homeTryColumns+` FROM home_tries h JOIN `+d.students()+` p ON p.id = h.student_id JOIN exercises e ON e.id = h.exercise_id
-		WHERE h.teacher_id = $1 AND ($2 = 0 OR p.section_id = $2) AND ($3 = 0 OR p.id = $3) AND h.at >= $4 AND e.removed_at IS NULL ORDER BY h.at, h.id`, section, student, since); err != nil {
+		WHERE h.teacher_id = $1 AND ($2 = 0 OR p.class_id = $2) AND ($3 = 0 OR p.id = $3) AND h.at >= $4 AND e.removed_at IS NULL ORDER BY h.at, h.id`, class, student, since); err != nil {
 		return nil, err
 	}
 	list := map[StudentID][]HomeTry{}
@@ -163,16 +163,16 @@ func (d *Desk) HomeTries(ctx context.Context, section SectionID, student Student
 	return list, nil
 }
 
-// HomeTicks lists the lines that the students of a section, or the one that is named, have
+// HomeTicks lists the lines that the students of a class, or the one that is named, have
 // done from a day on.
-func (d *Desk) HomeTicks(ctx context.Context, section SectionID, student StudentID, from time.Time) (map[StudentID][]HomeTick, error) {
+func (d *Desk) HomeTicks(ctx context.Context, class ClassID, student StudentID, from time.Time) (map[StudentID][]HomeTick, error) {
 	var rows []struct {
 		Student StudentID `db:"student_id"`
 		HomeTick
 	}
 	if err := d.all(ctx, &rows, "list what was done at home", `
 		SELECT h.student_id, h.on_day AS on, h.line FROM home_ticks h JOIN `+d.students()+` p ON p.id = h.student_id
-		WHERE h.teacher_id = $1 AND ($2 = 0 OR p.section_id = $2) AND ($3 = 0 OR p.id = $3) AND h.on_day >= $4 ORDER BY h.on_day, h.at, h.line`, section, student, from); err != nil {
+		WHERE h.teacher_id = $1 AND ($2 = 0 OR p.class_id = $2) AND ($3 = 0 OR p.id = $3) AND h.on_day >= $4 ORDER BY h.on_day, h.at, h.line`, class, student, from); err != nil {
 		return nil, err
 	}
 	list := map[StudentID][]HomeTick{}

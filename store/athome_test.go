@@ -19,7 +19,7 @@ func TestAStudentSeesThemselvesAlone(t *testing.T) {
 	ctx, s := context.Background(), testdb.Open(t)
 	f, other := add(t, s, "first"), add(t, s, "second")
 	home, theirs := f.openOwnPage(t, s), other.openOwnPage(t, s)
-	classmate, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Classmate", Initial: "C", Instrument: "oboe"})
+	classmate, err := f.AddStudent(ctx, store.Student{ClassID: f.class, FirstName: "Classmate", Initial: "C", Instrument: "oboe"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -32,15 +32,15 @@ func TestAStudentSeesThemselvesAlone(t *testing.T) {
 			t.Errorf("%s's log is seen: %v, %v", what, log, err)
 		}
 	}
-	if students, err := d.Students(ctx, f.section); err != nil || len(students) != 1 || students[0].ID != f.student {
+	if students, err := d.Students(ctx, f.class); err != nil || len(students) != 1 || students[0].ID != f.student {
 		t.Errorf("the class as a student sees it is %v, %v", students, err)
 	}
-	if standings, err := d.SectionStandings(ctx, f.section); err != nil || len(standings) > 1 {
+	if standings, err := d.ClassStandings(ctx, f.class); err != nil || len(standings) > 1 {
 		t.Errorf("where the class stands is seen: %v, %v", standings, err)
 	}
 	for what, err := range map[string]error{
 		"marks":         d.AddAttempts(ctx, f.try(true, "")),
-		"a plan":        d.DropHomePlan(ctx, f.student),
+		"a plan":        d.DeleteHomePlan(ctx, f.student),
 		"a page":        d.MakeOwnPages(ctx, f.student),
 		"their own PIN": d.SetPIN(ctx, f.student, ""),
 	} {
@@ -74,9 +74,9 @@ func TestSentTwiceCountsOnce(t *testing.T) {
 			}
 		}
 	}
-	tries, _ := f.HomeTries(ctx, f.section, 0, time.Time{})
+	tries, _ := f.HomeTries(ctx, f.class, 0, time.Time{})
 	answers, _ := f.CardAnswers(ctx, f.student, "flute")
-	ticks, err := f.HomeTicks(ctx, f.section, 0, time.Time{})
+	ticks, err := f.HomeTicks(ctx, f.class, 0, time.Time{})
 	if err != nil || len(tries[f.student]) != 2 || len(answers) != 3 || len(ticks[f.student]) != 2 {
 		t.Errorf("%d tries, %d answers, %d lines, %v; want 2, 3 and 2", len(tries[f.student]), len(answers), len(ticks[f.student]), err)
 	}
@@ -148,7 +148,7 @@ func TestThePIN(t *testing.T) {
 	}
 }
 
-// A link leads nowhere once it is ended or made anew, or the student, their section or their
+// A link leads nowhere once it is ended or made anew, or the student, their class or their
 // teacher is gone.
 func TestALinkThatEnds(t *testing.T) {
 	t.Parallel()
@@ -158,8 +158,8 @@ func TestALinkThatEnds(t *testing.T) {
 		"ended":                         func(_ *store.Store, f fixture) error { return f.EndOwnPage(ctx, f.student) },
 		"made anew":                     func(_ *store.Store, f fixture) error { return f.MakeOwnPages(ctx, f.student) },
 		"the student has left":          func(_ *store.Store, f fixture) error { return f.HasLeft(ctx, f.student) },
-		"the student is removed":        func(_ *store.Store, f fixture) error { return f.TakeAway(ctx, store.AStudent, int64(f.student)) },
-		"the section is taken off":      func(_ *store.Store, f fixture) error { return f.TakeAway(ctx, store.ASection, int64(f.section)) },
+		"the student is removed":        func(_ *store.Store, f fixture) error { return f.MoveToTrash(ctx, store.TrashStudent, int64(f.student)) },
+		"the class is taken off":        func(_ *store.Store, f fixture) error { return f.MoveToTrash(ctx, store.TrashClass, int64(f.class)) },
 	} {
 		s := testdb.Open(t)
 		f := add(t, s, "first")

@@ -13,17 +13,17 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-// Attempt is one row of the log: a try at a piece, or the taking back of one.
+// Attempt is one row of the log: a try at a chunk, or the taking back of one.
 type Attempt struct {
 	ID         AttemptID
 	StudentID  StudentID
 	ExerciseID ExerciseID
-	Piece      breakdown.PieceKey
+	Chunk      breakdown.ChunkKey
 	routine.Try
 	Tempo  int
 	Undone bool
 	At     time.Time // the zero time is now
-	By     string    // the colleague who marked it, "" for the section's own teacher
+	By     string    // the colleague who marked it, "" for the class's own teacher
 }
 
 // attemptRow is an attempt as it is scanned.
@@ -45,14 +45,14 @@ type attemptRow struct {
 
 func (r attemptRow) attempt() Attempt {
 	return Attempt{
-		ID: r.ID, StudentID: r.StudentID, ExerciseID: r.ExerciseID, Piece: breakdown.PieceKey{First: r.FirstMeasure, Last: r.LastMeasure},
+		ID: r.ID, StudentID: r.StudentID, ExerciseID: r.ExerciseID, Chunk: breakdown.ChunkKey{First: r.FirstMeasure, Last: r.LastMeasure},
 		Try: routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause, Moved: r.Moved}, Tempo: r.Tempo, Undone: r.Undone, At: r.At, By: r.By,
 	}
 }
 
 // Press is the key that one press of a mark carries, however often it is sent; "" for
 // what is not pressed.
-type Press string
+type RequestKey string
 
 // LongestPress is the most letters of a press.
 const LongestPress = 64
@@ -61,23 +61,23 @@ const LongestPress = 64
 // standings they change up to date. The error is ErrNotFound where a student
 // or exercise is not the teacher's.
 func (d *Desk) AddAttempts(ctx context.Context, list ...Attempt) error {
-	return d.AddPressed(ctx, "", list...)
+	return d.AddOnce(ctx, "", list...)
 }
 
 // AddPressed is AddAttempts for a press, which changes nothing when it is sent again.
-func (d *Desk) AddPressed(ctx context.Context, press Press, list ...Attempt) error {
+func (d *Desk) AddOnce(ctx context.Context, key RequestKey, list ...Attempt) error {
 	return d.marking(ctx, "log the try", func(tx deskTx) error {
-		_, err := tx.addAttempts(ctx, press, list, 0)
+		_, err := tx.addAttempts(ctx, key, list, 0)
 		return err
 	})
 }
 
 // AddTogether is AddPressed for tries that are taken back together, by the batch it
 // gives.
-func (d *Desk) AddTogether(ctx context.Context, press Press, list ...Attempt) (BatchID, error) {
+func (d *Desk) AddTogether(ctx context.Context, key RequestKey, list ...Attempt) (BatchID, error) {
 	var batch BatchID
 	err := d.marking(ctx, "log the tries", func(tx deskTx) (err error) {
-		batch, err = tx.addAttempts(ctx, press, list, newBatch)
+		batch, err = tx.addAttempts(ctx, key, list, newBatch)
 		return err
 	})
 	return batch, err
@@ -85,9 +85,9 @@ func (d *Desk) AddTogether(ctx context.Context, press Press, list ...Attempt) (B
 
 // Pressed says whether a press has been logged, and the batch of what was marked
 // together.
-func (d *Desk) Pressed(ctx context.Context, press Press) (batch BatchID, known bool, err error) {
+func (d *Desk) Pressed(ctx context.Context, key RequestKey) (batch BatchID, known bool, err error) {
 	err = d.one(ctx, &batch, "look for a mark", `
-		SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND press = $2 AND student_id IN (SELECT id FROM `+d.students()+` p) LIMIT 1`, press)
+		SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND request_key = $2 AND student_id IN (SELECT id FROM `+d.students()+` p) LIMIT 1`, key)
 	if errors.Is(err, ErrNotFound) {
 		return 0, false, nil
 	}
@@ -99,13 +99,13 @@ const newBatch BatchID = -1
 
 // addAttempts logs tries, in a batch where they are marked together, 0 for none. Those of a press
 // that is in the log already are not logged again; the batch is then theirs.
-func (tx deskTx) addAttempts(ctx context.Context, press Press, list []Attempt, batch BatchID) (BatchID, error) {
+func (tx deskTx) addAttempts(ctx context.Context, key RequestKey, list []Attempt, batch BatchID) (BatchID, error) {
 	if err := tx.lockStudents(ctx, list); err != nil {
 		return 0, err
 	}
-	if press != "" {
+	if key != "" {
 		var known BatchID
-		err := tx.one(ctx, &known, `SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND press = $2 LIMIT 1`, press)
+		err := tx.one(ctx, &known, `SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND request_key = $2 LIMIT 1`, key)
 		if !errors.Is(err, sql.ErrNoRows) {
 			return known, err
 		}
@@ -115,15 +115,15 @@ func (tx deskTx) addAttempts(ctx context.Context, press Press, list []Attempt, b
 			return 0, err
 		}
 	}
-	if err := tx.log(ctx, list, batch, press, false); err != nil {
+	if err := tx.log(ctx, list, batch, key, false); err != nil {
 		return 0, err
 	}
-	return batch, tx.addUp(ctx, list)
+	return batch, tx.foldAttempts(ctx, list)
 }
 
 // log appends rows to the log, in order; undo is for rows that take tries back, by their
 // ids.
-func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, press Press, undo bool) error {
+func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, key RequestKey, undo bool) error {
 	if len(list) == 0 {
 		return nil
 	}
@@ -133,7 +133,7 @@ func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, press P
 	var at []sql.NullTime
 	for _, a := range list {
 		student, exercise = append(student, int64(a.StudentID)), append(exercise, int64(a.ExerciseID))
-		first, last, tempo = append(first, int64(a.Piece.First)), append(last, int64(a.Piece.Last)), append(tempo, int64(a.Tempo))
+		first, last, tempo = append(first, int64(a.Chunk.First)), append(last, int64(a.Chunk.Last)), append(tempo, int64(a.Tempo))
 		stage, cause = append(stage, string(a.Stage)), append(cause, string(a.Cause))
 		clean, moved = append(clean, a.Clean), append(moved, a.Moved)
 		when, of := sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}, int64(0)
@@ -143,11 +143,11 @@ func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, press P
 		at, undoes = append(at, when), append(undoes, of)
 	}
 	return tx.change(ctx, `
-		INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, moved, at, undoes, batch, press, marked_by)
+		INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, moved, at, undoes, batch, request_key, marked_by)
 		SELECT $1, student, exercise, first, last, stage, clean, cause, tempo, moved, coalesce(at, now()), nullif(undoes, 0), nullif($13, 0), nullif($14, ''), nullif($15, 0)
 		FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::boolean[], $8::text[], $9::integer[], $10::boolean[], $11::timestamptz[], $12::bigint[])
 			WITH ORDINALITY AS rows (student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, place) ORDER BY place`,
-		student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, batch, press, tx.marker)
+		student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, batch, key, tx.marker)
 }
 
 // UndoAttempt appends a row that takes a try back, and gives the try. The error is
@@ -183,7 +183,7 @@ func (tx deskTx) undo(ctx context.Context, list []Attempt) error {
 	if err := tx.log(ctx, list, 0, "", true); err != nil {
 		return err
 	}
-	return tx.addUp(ctx, list)
+	return tx.foldAttempts(ctx, list)
 }
 
 // lockStudents makes changes to a student's log wait for each other.
@@ -227,13 +227,13 @@ func (d *Desk) StudentAttempts(ctx context.Context, student StudentID) ([]Attemp
 	return attempts(rows), err
 }
 
-// SectionAttempts lists the tries of a section's students, newest first, those taken back
+// ClassAttempts lists the tries of a class's students, newest first, those taken back
 // included.
-func (d *Desk) SectionAttempts(ctx context.Context, section SectionID) (map[StudentID][]Attempt, error) {
+func (d *Desk) ClassAttempts(ctx context.Context, class ClassID) (map[StudentID][]Attempt, error) {
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "list the tries", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
-		WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+` p WHERE section_id = $2) AND a.undoes IS NULL ORDER BY a.id DESC`, section)
+		WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+` p WHERE class_id = $2) AND a.undoes IS NULL ORDER BY a.id DESC`, class)
 	list := map[StudentID][]Attempt{}
 	for _, r := range rows {
 		a := r.attempt()

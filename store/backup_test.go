@@ -88,7 +88,7 @@ func TestBackupAndRestore(t *testing.T) {
 		}
 	}
 	for _, desk := range []*store.Desk{other.For(f.teacher), other.For(stranger.teacher)} { // ids and batches go on
-		if _, err := desk.AddSection(ctx, "A new one"); err != nil {
+		if _, err := desk.AddClass(ctx, "A new one"); err != nil {
 			t.Error(err)
 		}
 	}
@@ -145,12 +145,12 @@ func TestBackupWhileInUse(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		kept := tables(t, other.DB())["standings"]
-		if err := other.AddUpStandings(ctx); err != nil {
+		archived := tables(t, other.DB())["standings"]
+		if err := other.FoldStandings(ctx); err != nil {
 			t.Fatal(err)
 		}
-		if again := tables(t, other.DB())["standings"]; again != kept {
-			t.Errorf("the standings of the backup are %s, and its log adds up to %s", kept, again)
+		if again := tables(t, other.DB())["standings"]; again != archived {
+			t.Errorf("the standings of the backup are %s, and its log adds up to %s", archived, again)
 		}
 		if err := other.Close(); err != nil {
 			t.Error(err)

@@ -25,23 +25,23 @@ type Week struct {
 	Clean   int
 }
 
-// Weeks says how much each student of a section tried, week by week, since a day, and how
+// Weeks says how much each student of a class tried, week by week, since a day, and how
 // much of it was clean. Moves and what was taken back do not count.
-func (d *Desk) Weeks(ctx context.Context, section SectionID, since time.Time) ([]Week, error) {
+func (d *Desk) Weeks(ctx context.Context, class ClassID, since time.Time) ([]Week, error) {
 	var list []Week
 	err := d.all(ctx, &list, "add up the weeks", `
 		SELECT a.student_id AS student, date_trunc('week', a.at) AS monday, count(*) AS tries, count(*) FILTER (WHERE a.clean) AS clean
 		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
-		WHERE a.teacher_id = $1 AND t.section_id = $2 AND a.at >= $3 AND a.undoes IS NULL AND NOT a.moved
+		WHERE a.teacher_id = $1 AND t.class_id = $2 AND a.at >= $3 AND a.undoes IS NULL AND NOT a.moved
 		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id)
-		GROUP BY a.student_id, monday ORDER BY a.student_id, monday`, section, since)
+		GROUP BY a.student_id, monday ORDER BY a.student_id, monday`, class, since)
 	return list, err
 }
 
-// StandingsBy lists where the students of a section stood at a moment, by the routines they
+// StandingsBy lists where the students of a class stood at a moment, by the routines they
 // follow now: the fold of their log until then, without what was taken back since.
-func (d *Desk) StandingsBy(ctx context.Context, section SectionID, by time.Time) (Standings, error) {
-	const doing = "add up where the section stood"
+func (d *Desk) StandingsBy(ctx context.Context, class ClassID, by time.Time) (Standings, error) {
+	const doing = "add up where the class stood"
 	rules, err := d.Rules(ctx)
 	if err != nil {
 		return nil, err
@@ -49,9 +49,9 @@ func (d *Desk) StandingsBy(ctx context.Context, section SectionID, by time.Time)
 	rows, err := d.db.QueryContext(ctx, `
 		SELECT a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved
 		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
-		WHERE a.teacher_id = $1 AND t.section_id = $2 AND a.at < $3 AND a.undoes IS NULL
+		WHERE a.teacher_id = $1 AND t.class_id = $2 AND a.at < $3 AND a.undoes IS NULL
 		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id)
-		ORDER BY a.id`, d.args([]any{section, by})...)
+		ORDER BY a.id`, d.args([]any{class, by})...)
 	if err != nil {
 		return nil, wrap(doing, err)
 	}
@@ -59,17 +59,17 @@ func (d *Desk) StandingsBy(ctx context.Context, section SectionID, by time.Time)
 	list, followed := Standings{}, map[Task]routine.Routine{}
 	for rows.Next() {
 		var task Task
-		var piece breakdown.PieceKey
+		var chunk breakdown.ChunkKey
 		var t routine.Try
-		if err := rows.Scan(&task.Student, &task.Exercise, &piece.First, &piece.Last, &t.Stage, &t.Clean, &t.Cause, &t.Moved); err != nil {
+		if err := rows.Scan(&task.Student, &task.Exercise, &chunk.First, &chunk.Last, &t.Stage, &t.Clean, &t.Cause, &t.Moved); err != nil {
 			return nil, wrap(doing, err)
 		}
 		at := list[task]
 		if at == nil {
-			at = &progress.Standing{Pieces: map[breakdown.PieceKey]routine.State{}, Times: map[breakdown.PieceKey]progress.Times{}}
+			at = &progress.Standing{Chunks: map[breakdown.ChunkKey]routine.State{}, Times: map[breakdown.ChunkKey]progress.Times{}}
 			list[task], followed[task] = at, rules.For(task.Student, task.Exercise)
 		}
-		at.Pieces[piece], at.Latest = followed[task].After(at.Pieces[piece], t), piece
+		at.Chunks[chunk], at.Latest = followed[task].After(at.Chunks[chunk], t), chunk
 		if !t.Moved {
 			at.Tries++
 		}

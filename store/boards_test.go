@@ -12,7 +12,7 @@ import (
 )
 
 // The weeks count what was tried and what was clean, without what was taken back and
-// without moves; where a section stood on a day is what its log added up to then.
+// without moves; where a class stood on a day is what its log added up to then.
 func TestWeeksAndStandingsBy(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
@@ -34,7 +34,7 @@ func TestWeeksAndStandingsBy(t *testing.T) {
 	if _, err := f.UndoAttempt(ctx, back); err != nil {
 		t.Fatal(err)
 	}
-	weeks, err := f.Weeks(ctx, f.section, monday.AddDate(0, 0, -1))
+	weeks, err := f.Weeks(ctx, f.class, monday.AddDate(0, 0, -1))
 	var said []string
 	for _, w := range weeks[:2] {
 		said = append(said, fmt.Sprint(w.Monday.Format(time.DateOnly), " ", w.Tries, " ", w.Clean))
@@ -49,18 +49,18 @@ func TestWeeksAndStandingsBy(t *testing.T) {
 		{monday, "nothing"}, {monday.AddDate(0, 0, 1), "count 0 after 1"}, {monday.AddDate(0, 0, 7), "count 0 after 2"}, {monday.AddDate(0, 0, 8), "count 0 after 3"},
 	} {
 		got := "nothing"
-		list, err := f.StandingsBy(ctx, f.section, tt.by)
+		list, err := f.StandingsBy(ctx, f.class, tt.by)
 		if at := list[store.Task{Student: f.student, Exercise: f.exercise}]; at != nil {
-			state := at.State(routine.Standard(), firstPiece)
+			state := at.State(routine.Standard(), firstChunk)
 			got = fmt.Sprintf("%s %d after %d", state.Stage, state.Clean, at.Tries)
 		}
 		if err != nil || got != tt.want {
-			t.Errorf("by %s the section stood at %s, want %s, %v", tt.by.Format(time.DateOnly), got, tt.want, err)
+			t.Errorf("by %s the class stood at %s, want %s, %v", tt.by.Format(time.DateOnly), got, tt.want, err)
 		}
 	}
 }
 
-// What a section stood at by now is what is kept beside its log.
+// What a class stood at by now is what is kept beside its log.
 func TestStandingsByNow(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
@@ -72,16 +72,16 @@ func TestStandingsByNow(t *testing.T) {
 		}
 		f.log(t, a)
 	}
-	kept, err := f.SectionStandings(ctx, f.section)
+	archived, err := f.ClassStandings(ctx, f.class)
 	if err != nil {
 		t.Fatal(err)
 	}
-	now, err := f.StandingsBy(ctx, f.section, time.Now().Add(time.Minute))
+	now, err := f.StandingsBy(ctx, f.class, time.Now().Add(time.Minute))
 	if err != nil {
 		t.Fatal(err)
 	}
-	for task, standing := range kept {
-		got, want := now[task].State(routine.Standard(), firstPiece), standing.State(routine.Standard(), firstPiece)
+	for task, standing := range archived {
+		got, want := now[task].State(routine.Standard(), firstChunk), standing.State(routine.Standard(), firstChunk)
 		if got.Since = 0; got != want { // which is kept as a time
 			t.Errorf("it stands at %+v, kept is %+v", got, want)
 		}

@@ -11,56 +11,56 @@ import (
 )
 
 // Brought says what came in with an archive.
-type Brought struct{ Books, Exercises, Sections, Students, Tries int }
+type Brought struct{ Books, Exercises, Classes, Students, Tries int }
 
 // BringIn adds everything of an archive to what the teacher has, all or nothing. A book or
-// a section whose name is taken gets a number after it; settings that the teacher has
+// a class whose name is taken gets a number after it; settings that the teacher has
 // chosen here stay. What refers to no row of the archive is ErrNotFound.
-func (d *Desk) BringIn(ctx context.Context, e Everything) (Brought, error) {
+func (d *Desk) Import(ctx context.Context, e Everything) (Brought, error) {
 	var b Brought
 	err := d.inTransaction(ctx, "bring everything in", func(tx deskTx) error {
-		in := bringing{tx, &e, &b, map[int]ExerciseID{}, map[int]SectionID{}, map[int]StudentID{}, map[int]string{}, map[int]KeptRule{}, map[int]string{}, map[int]KeptSeat{}, map[string]string{}, map[int]int64{}}
+		in := importing{tx, &e, &b, map[int]ExerciseID{}, map[int]ClassID{}, map[int]StudentID{}, map[int]string{}, map[int]ArchivedRule{}, map[int]string{}, map[int]ArchivedSeat{}, map[string]string{}, map[int]int64{}}
 		if err := tx.lockSources(ctx); err != nil {
 			return err
 		}
-		for _, bring := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.sections, in.students, in.lessons, in.tries, in.checkIns, in.homePlans, in.atHome} {
-			if err := bring(ctx); err != nil {
+		for _, importRows := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.classes, in.students, in.lessons, in.tries, in.checkIns, in.homePlans, in.atHome} {
+			if err := importRows(ctx); err != nil {
 				return err
 			}
 		}
-		if err := tx.dropUnusedSources(ctx); err != nil {
+		if err := tx.deleteUnusedSources(ctx); err != nil {
 			return err
 		}
-		return tx.did(ctx, done{deed: MaterialGiven})
+		return tx.logAction(ctx, logEntry{action: MaterialImported})
 	})
 	return b, err
 }
 
 // bringing is an archive on its way in, with the ids that its numbers have become.
-type bringing struct {
+type importing struct {
 	deskTx
 	e         *Everything
 	b         *Brought
 	exercises map[int]ExerciseID
-	sectionOf map[int]SectionID
+	classOf   map[int]ClassID
 	studentOf map[int]StudentID
 	lineOf    map[int]string // of students
-	ruleOf    map[int]KeptRule
+	ruleOf    map[int]ArchivedRule
 	noteOf    map[int]string
-	seatOf    map[int]KeptSeat
+	seatOf    map[int]ArchivedSeat
 	routineOf map[string]string // by what the archive calls it
 	batches   map[int]int64     // of tries that were marked together
 }
 
 // routine is the id here of what an archive calls a routine.
-func (in bringing) routine(id string) string {
+func (in importing) routine(id string) string {
 	if own, is := in.routineOf[id]; is {
 		return own
 	}
 	return id
 }
 
-func (in bringing) routines(ctx context.Context) error {
+func (in importing) routines(ctx context.Context) error {
 	for _, r := range in.e.Routines {
 		title, err := in.freeName(ctx, "(SELECT teacher_id, title, NULL AS removed_at FROM routines) r", "title", r.Title, nil)
 		if err != nil {
@@ -84,7 +84,7 @@ func (in bringing) routines(ctx context.Context) error {
 	return nil
 }
 
-func (in bringing) settings(ctx context.Context) error {
+func (in importing) settings(ctx context.Context) error {
 	for key, value := range in.e.Settings {
 		if key == RoutineSetting {
 			value = in.routine(value)
@@ -94,7 +94,7 @@ func (in bringing) settings(ctx context.Context) error {
 		}
 	}
 	for instrument, kind := range in.e.Kinds {
-		if err := in.clear(ctx, `INSERT INTO instrument_kinds (teacher_id, instrument, kind) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING`, instrument, kind); err != nil {
+		if err := in.clear(ctx, `INSERT INTO instrument_models (teacher_id, instrument, model) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING`, instrument, kind); err != nil {
 			return err
 		}
 	}
@@ -107,32 +107,32 @@ func (in bringing) settings(ctx context.Context) error {
 }
 
 // freeName is a name that none of a table's rows has, with a number after it where need be.
-func (in bringing) freeName(ctx context.Context, table, column, name string, removed *time.Time) (string, error) {
+func (in importing) freeName(ctx context.Context, table, column, name string, removed *time.Time) (string, error) {
 	for n := 1; ; n++ {
-		wanted := name
+		desired := name
 		if n > 1 {
-			wanted = fmt.Sprintf("%s (%d)", name, n)
+			desired = fmt.Sprintf("%s (%d)", name, n)
 		}
 		var taken bool
-		if err := in.one(ctx, &taken, fmt.Sprintf(`SELECT EXISTS (SELECT 1 FROM %s WHERE teacher_id = $1 AND %s = $2 AND removed_at IS NULL)`, table, column), wanted); err != nil {
+		if err := in.one(ctx, &taken, fmt.Sprintf(`SELECT EXISTS (SELECT 1 FROM %s WHERE teacher_id = $1 AND %s = $2 AND removed_at IS NULL)`, table, column), desired); err != nil {
 			return "", err
 		}
 		if !taken || removed != nil {
-			return wanted, nil
+			return desired, nil
 		}
 	}
 }
 
 // source keeps the music that an archive calls by a hash.
-func (in bringing) source(ctx context.Context, hash string) (string, error) {
+func (in importing) source(ctx context.Context, hash string) (string, error) {
 	s, has := in.e.Music[hash]
 	if !has {
 		return "", fmt.Errorf("find the music %s: %w", hash, ErrNotFound)
 	}
-	return in.keepSource(ctx, s)
+	return in.saveSource(ctx, s)
 }
 
-func (in bringing) books(ctx context.Context) error {
+func (in importing) books(ctx context.Context) error {
 	for _, book := range in.e.Books {
 		title, err := in.freeName(ctx, "books", "title", book.Title, book.Removed)
 		if err != nil {
@@ -152,7 +152,7 @@ func (in bringing) books(ctx context.Context) error {
 	return nil
 }
 
-func (in bringing) exercise(ctx context.Context, book BookID, x KeptExercise) error {
+func (in importing) exercise(ctx context.Context, book BookID, x ArchivedExercise) error {
 	hash, err := in.source(ctx, x.Music)
 	if err != nil {
 		return err
@@ -174,12 +174,12 @@ func (in bringing) exercise(ctx context.Context, book BookID, x KeptExercise) er
 		}
 	}
 	for instrument, octaves := range x.Octaves {
-		if err := in.change(ctx, `INSERT INTO placements (teacher_id, exercise_id, instrument, octaves) VALUES ($1, $2, $3, $4)`, id, instrument, octaves); err != nil {
+		if err := in.change(ctx, `INSERT INTO octave_choices (teacher_id, exercise_id, instrument, octaves) VALUES ($1, $2, $3, $4)`, id, instrument, octaves); err != nil {
 			return err
 		}
 	}
 	for _, instrument := range x.Folded {
-		if err := in.change(ctx, `INSERT INTO placements (teacher_id, exercise_id, instrument, folded) VALUES ($1, $2, $3, true)
+		if err := in.change(ctx, `INSERT INTO octave_choices (teacher_id, exercise_id, instrument, folded) VALUES ($1, $2, $3, true)
 			ON CONFLICT (exercise_id, instrument) DO UPDATE SET folded = true`, id, instrument); err != nil {
 			return err
 		}
@@ -190,20 +190,20 @@ func (in bringing) exercise(ctx context.Context, book BookID, x KeptExercise) er
 			return err
 		}
 	}
-	for _, m := range x.Marks {
-		if err := in.change(ctx, `INSERT INTO pencils (teacher_id, exercise_id, instrument, measure, event, pitch, kind, word) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
+	for _, m := range x.Annotations {
+		if err := in.change(ctx, `INSERT INTO annotations (teacher_id, exercise_id, instrument, measure, event, pitch, kind, word) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
 			id, m.Instrument, m.Measure, m.Event, m.Pitch, m.Kind, m.Word); err != nil {
 			return err
 		}
 	}
-	if len(x.Pieces) > 0 {
-		pieces := make([]breakdown.HandPiece, len(x.Pieces))
-		for k, p := range x.Pieces {
-			pieces[k].Key, _ = breakdown.ParsePieceKey(p.Measures)
-			pieces[k].Why = p.Why
+	if len(x.Chunks) > 0 {
+		chunks := make([]breakdown.HandChunk, len(x.Chunks))
+		for k, p := range x.Chunks {
+			chunks[k].Key, _ = breakdown.ParseChunkKey(p.Measures)
+			chunks[k].Why = p.Why
 		}
-		keys, whys := cutText(pieces)
-		if err := in.change(ctx, `INSERT INTO cuts (teacher_id, exercise_id, pieces, whys) VALUES ($1, $2, $3, $4)`, id, keys, whys); err != nil {
+		keys, whys := handChunksText(chunks)
+		if err := in.change(ctx, `INSERT INTO hand_chunks (teacher_id, exercise_id, chunks, whys) VALUES ($1, $2, $3, $4)`, id, keys, whys); err != nil {
 			return err
 		}
 	}
@@ -212,13 +212,13 @@ func (in bringing) exercise(ctx context.Context, book BookID, x KeptExercise) er
 }
 
 // seconds makes exercises the lines of one, once all are there.
-func (in bringing) seconds(ctx context.Context) error {
+func (in importing) seconds(ctx context.Context) error {
 	for _, book := range in.e.Books {
 		for _, x := range book.Exercises {
 			if x.Second == nil {
 				continue
 			}
-			if err := in.change(ctx, `INSERT INTO second_lines (teacher_id, exercise_id, other_id, entry) VALUES ($1, $2, nullif($3, 0), $4)`,
+			if err := in.change(ctx, `INSERT INTO duet_parts (teacher_id, exercise_id, other_id, entry) VALUES ($1, $2, nullif($3, 0), $4)`,
 				in.exercises[x.No], in.exercises[x.Second.Exercise], x.Second.Entry); err != nil {
 				return err
 			}
@@ -227,19 +227,19 @@ func (in bringing) seconds(ctx context.Context) error {
 	return nil
 }
 
-func (in bringing) sections(ctx context.Context) error {
-	for _, s := range in.e.Sections {
-		name, err := in.freeName(ctx, "sections", "name", s.Name, s.Removed)
+func (in importing) classes(ctx context.Context) error {
+	for _, s := range in.e.Classes {
+		name, err := in.freeName(ctx, "classes", "name", s.Name, s.Removed)
 		if err != nil {
 			return err
 		}
-		var id SectionID
-		if err := in.one(ctx, &id, `INSERT INTO sections (teacher_id, name, school, year, line, routine, removed_at) VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
-			name, s.School, s.Year, s.Line, in.routine(s.Routine), s.Removed); err != nil {
+		var id ClassID
+		if err := in.one(ctx, &id, `INSERT INTO classes (teacher_id, name, school, year, duet_part, routine, removed_at) VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
+			name, s.School, s.Year, s.DuetPart, in.routine(s.Routine), s.Removed); err != nil {
 			return err
 		}
-		in.sectionOf[s.No] = id
-		for student, line := range s.Lines {
+		in.classOf[s.No] = id
+		for student, line := range s.DuetParts {
 			in.lineOf[student] = line
 		}
 		for student, note := range s.Notes {
@@ -251,27 +251,27 @@ func (in bringing) sections(ctx context.Context) error {
 		for student, rule := range s.Rules {
 			in.ruleOf[student] = rule
 		}
-		in.b.Sections++
+		in.b.Classes++
 	}
 	return nil
 }
 
-func (in bringing) students(ctx context.Context) error {
+func (in importing) students(ctx context.Context) error {
 	for _, s := range in.e.Students {
 		var id StudentID
 		seat := in.seatOf[s.No]
 		if err := in.one(ctx, &id, `
-			INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, line, left_at, removed_at, clean_to_go_on, stays, note, seat_row, seat_place)
+			INSERT INTO students (teacher_id, class_id, first_name, initial, instrument, duet_part, left_at, removed_at, clean_to_go_on, stays, note, seat_row, seat_place)
 			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) RETURNING id`,
-			in.sectionOf[s.Section], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed, in.ruleOf[s.No].Clean, in.ruleOf[s.No].Stay, in.noteOf[s.No],
+			in.classOf[s.Class], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed, in.ruleOf[s.No].Clean, in.ruleOf[s.No].Stay, in.noteOf[s.No],
 			seat.Row, seat.Place); err != nil {
 			return err
 		}
 		in.studentOf[s.No] = id
 		in.b.Students++
 	}
-	for _, section := range in.e.Sections {
-		for second, first := range section.Seconds {
+	for _, class := range in.e.Classes {
+		for second, first := range class.Seconds {
 			if err := in.change(ctx, `UPDATE students SET also_of = $3 WHERE teacher_id = $1 AND id = $2`, in.studentOf[second], in.studentOf[first]); err != nil {
 				return err
 			}
@@ -281,13 +281,13 @@ func (in bringing) students(ctx context.Context) error {
 }
 
 // lessons adds the lessons once the students and exercises that they name are there.
-func (in bringing) lessons(ctx context.Context) error {
+func (in importing) lessons(ctx context.Context) error {
 	students := map[StudentID]StudentID{}
 	for no, id := range in.studentOf {
 		students[StudentID(no)] = id
 	}
-	for _, section := range in.e.Sections {
-		for _, l := range section.Lessons {
+	for _, class := range in.e.Classes {
+		for _, l := range class.Lessons {
 			plan := lesson.Plan{Minutes: l.Minutes}
 			for _, s := range l.Steps {
 				s.Exercise, s.Group = int64(in.exercises[int(s.Exercise)]), numbered(s.Group, students)
@@ -297,8 +297,8 @@ func (in bringing) lessons(ctx context.Context) error {
 			if err != nil {
 				return err
 			}
-			if err := in.change(ctx, `INSERT INTO lessons (teacher_id, section_id, plan, step, absent, made_at, begun_at, ended_at) VALUES ($1, $2, $3, $4, coalesce($5::bigint[], '{}'), $6, $7, $8)`,
-				in.sectionOf[section.No], string(text), l.At, numbered(l.Absent, students), l.Made, l.Begun, l.Ended); err != nil {
+			if err := in.change(ctx, `INSERT INTO lessons (teacher_id, class_id, plan, step, absent, made_at, begun_at, ended_at) VALUES ($1, $2, $3, $4, coalesce($5::bigint[], '{}'), $6, $7, $8)`,
+				in.classOf[class.No], string(text), l.At, numbered(l.Absent, students), l.Made, l.Begun, l.Ended); err != nil {
 				return err
 			}
 		}
@@ -307,9 +307,9 @@ func (in bringing) lessons(ctx context.Context) error {
 }
 
 // checkIns adds the check-ins once their tries are there.
-func (in bringing) checkIns(ctx context.Context) error {
-	for _, section := range in.e.Sections {
-		for _, c := range section.Checkins {
+func (in importing) checkIns(ctx context.Context) error {
+	for _, class := range in.e.Classes {
+		for _, c := range class.Checkins {
 			for k := range c.Due {
 				c.Due[k].Exercise = int64(in.exercises[int(c.Due[k].Exercise)])
 			}
@@ -327,12 +327,12 @@ func (in bringing) checkIns(ctx context.Context) error {
 }
 
 // homePlans adds the plans for home.
-func (in bringing) homePlans(ctx context.Context) error {
-	for _, section := range in.e.Sections {
-		for _, k := range section.HomePlans {
+func (in importing) homePlans(ctx context.Context) error {
+	for _, class := range in.e.Classes {
+		for _, k := range class.HomePlans {
 			p := HomePlan{Student: in.studentOf[k.Student], From: k.From, Until: k.Until, Weekdays: k.Weekdays, Minutes: k.Minutes, Changed: k.Changed, Plan: k.Plan}
 			p.renumber(func(no int64) int64 { return int64(in.exercises[int(no)]) })
-			if err := in.keepHomePlans(ctx, []HomePlan{p}, "students"); err != nil {
+			if err := in.saveHomePlans(ctx, []HomePlan{p}, "students"); err != nil {
 				return err
 			}
 		}
@@ -341,15 +341,15 @@ func (in bringing) homePlans(ctx context.Context) error {
 }
 
 // atHome adds what students have said and done at home.
-func (in bringing) atHome(ctx context.Context) error {
-	for _, section := range in.e.Sections {
-		for _, k := range section.AtHome {
+func (in importing) atHome(ctx context.Context) error {
+	for _, class := range in.e.Classes {
+		for _, k := range class.AtHome {
 			student := in.studentOf[k.Student]
 			for _, t := range k.Tries {
 				if err := in.change(ctx, `
-					INSERT INTO home_tries (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, beside, changed, at, press)
+					INSERT INTO home_tries (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, beside, changed, at, request_key)
 					VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
-					student, in.exercises[t.Exercise], t.Piece.First, t.Piece.Last, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At, t.Press); err != nil {
+					student, in.exercises[t.Exercise], t.Chunk.First, t.Chunk.Last, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At, t.RequestKey); err != nil {
 					return err
 				}
 			}
@@ -359,8 +359,8 @@ func (in bringing) atHome(ctx context.Context) error {
 				}
 			}
 			for _, a := range k.Cards {
-				if err := in.change(ctx, `INSERT INTO card_answers (teacher_id, student_id, instrument, card, grade, millis, at, press) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
-					student, a.Instrument, a.Card, a.Grade, a.Millis, a.At, a.Press); err != nil {
+				if err := in.change(ctx, `INSERT INTO card_answers (teacher_id, student_id, instrument, card, grade, millis, at, request_key) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
+					student, a.Instrument, a.Card, a.Grade, a.Millis, a.At, a.RequestKey); err != nil {
 					return err
 				}
 			}
@@ -370,7 +370,7 @@ func (in bringing) atHome(ctx context.Context) error {
 }
 
 // tries adds the log in its order, and what it adds up to.
-func (in bringing) tries(ctx context.Context) error {
+func (in importing) tries(ctx context.Context) error {
 	if len(in.e.Tries) == 0 {
 		return nil
 	}
@@ -398,9 +398,9 @@ func (in bringing) tries(ctx context.Context) error {
 	var changed []Attempt
 	for k, t := range in.e.Tries {
 		student, known := in.studentOf[t.Student]
-		exercise, kept := in.exercises[t.Exercise]
+		exercise, archived := in.exercises[t.Exercise]
 		undoes, there := idOf[t.TakesBack]
-		if !known || !kept || !there {
+		if !known || !archived || !there {
 			return fmt.Errorf("find what try %d is of: %w", t.No, ErrNotFound)
 		}
 		idOf[t.No] = ids[k]
@@ -409,11 +409,11 @@ func (in bringing) tries(ctx context.Context) error {
 			batch = batches[t.Together-1]
 		}
 		c.student, c.exercise = append(c.student, int64(student)), append(c.exercise, int64(exercise))
-		c.first, c.last, c.tempo = append(c.first, int64(t.Piece.First)), append(c.last, int64(t.Piece.Last)), append(c.tempo, int64(t.Tempo))
+		c.first, c.last, c.tempo = append(c.first, int64(t.Chunk.First)), append(c.last, int64(t.Chunk.Last)), append(c.tempo, int64(t.Tempo))
 		c.undoes, c.batch = append(c.undoes, undoes), append(c.batch, batch)
 		c.stage, c.cause, c.clean, c.at = append(c.stage, string(t.Stage)), append(c.cause, string(t.Cause)), append(c.clean, t.Clean), append(c.at, t.At)
 		c.moved = append(c.moved, t.Moved)
-		changed = append(changed, Attempt{StudentID: student, ExerciseID: exercise, Piece: t.Piece})
+		changed = append(changed, Attempt{StudentID: student, ExerciseID: exercise, Chunk: t.Chunk})
 	}
 	if err := in.change(ctx, `
 		INSERT INTO attempts (teacher_id, id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes, batch, at, moved)
@@ -425,5 +425,5 @@ func (in bringing) tries(ctx context.Context) error {
 		return err
 	}
 	in.b.Tries = len(in.e.Tries)
-	return in.addUp(ctx, changed)
+	return in.foldAttempts(ctx, changed)
 }

@@ -28,7 +28,7 @@ type Checkin struct {
 // LongestComment is the most letters of a comment.
 const LongestComment = 1000
 
-// MostDue is how many pieces a check-in may ask for.
+// MostDue is how many chunks a check-in may ask for.
 const MostDue = 8
 
 // checkinRow is a check-in as it is scanned.
@@ -81,13 +81,13 @@ func (d *Desk) Checkin(ctx context.Context, id CheckinID) (Checkin, error) {
 	return row.checkin()
 }
 
-// SectionCheckins lists of every student of a section the check-in to come and the last one
+// ClassCheckins lists of every student of a class the check-in to come and the last one
 // that was heard, the latest day first.
-func (d *Desk) SectionCheckins(ctx context.Context, section SectionID) ([]Checkin, error) {
+func (d *Desk) ClassCheckins(ctx context.Context, class ClassID) ([]Checkin, error) {
 	return d.checkins(ctx, "list the check-ins", `
 		SELECT DISTINCT ON (c.student_id, c.heard_at IS NULL) `+checkinColumns+`
-		FROM checkins c JOIN `+d.students()+` p ON p.id = c.student_id WHERE c.teacher_id = $1 AND p.section_id = $2
-		ORDER BY c.student_id, c.heard_at IS NULL DESC, c.heard_at DESC, c.id DESC`, section)
+		FROM checkins c JOIN `+d.students()+` p ON p.id = c.student_id WHERE c.teacher_id = $1 AND p.class_id = $2
+		ORDER BY c.student_id, c.heard_at IS NULL DESC, c.heard_at DESC, c.id DESC`, class)
 }
 
 // StudentCheckins lists a student's check-ins, at most so many, the one to come first, then
@@ -135,7 +135,7 @@ func (d *Desk) ofCheckin() string {
 }
 
 // KeepDue changes what is due at a check-in.
-func (d *Desk) KeepDue(ctx context.Context, id CheckinID, due []lesson.Step) error {
+func (d *Desk) SaveDue(ctx context.Context, id CheckinID, due []lesson.Step) error {
 	text, err := json.Marshal(append([]lesson.Step{}, due...))
 	if err != nil {
 		return fmt.Errorf("keep what is due: %w", err)
@@ -146,7 +146,7 @@ func (d *Desk) KeepDue(ctx context.Context, id CheckinID, due []lesson.Step) err
 }
 
 // DropCheckin takes away a check-in that is still to come.
-func (d *Desk) DropCheckin(ctx context.Context, id CheckinID) error {
+func (d *Desk) DeleteCheckin(ctx context.Context, id CheckinID) error {
 	return d.marking(ctx, "take the check-in away", func(tx deskTx) error {
 		return tx.change(ctx, `DELETE FROM checkins`+tx.ofCheckin()+` AND heard_at IS NULL`, id)
 	})
@@ -154,7 +154,7 @@ func (d *Desk) DropCheckin(ctx context.Context, id CheckinID) error {
 
 // MarkAtCheckin logs a try at a check-in for a press, which changes nothing when it is sent
 // again.
-func (d *Desk) MarkAtCheckin(ctx context.Context, press Press, id CheckinID, a Attempt) error {
+func (d *Desk) MarkAtCheckin(ctx context.Context, key RequestKey, id CheckinID, a Attempt) error {
 	return d.marking(ctx, "log the try", func(tx deskTx) error {
 		var of struct {
 			Student StudentID
@@ -164,7 +164,7 @@ func (d *Desk) MarkAtCheckin(ctx context.Context, press Press, id CheckinID, a A
 			return err
 		}
 		a.StudentID = of.Student
-		_, err := tx.addAttempts(ctx, press, []Attempt{a}, of.Batch)
+		_, err := tx.addAttempts(ctx, key, []Attempt{a}, of.Batch)
 		return err
 	})
 }

@@ -64,14 +64,14 @@ func TestCheckins(t *testing.T) {
 	if err != nil || len(list) != 2 || list[0].Heard != nil || !list[0].On.Equal(next.On) || list[1].Comment != "Steadier, much." || list[1].Heard == nil {
 		t.Errorf("the check-ins are %+v, %v", list, err)
 	}
-	of, err := f.SectionCheckins(ctx, f.section)
+	of, err := f.ClassCheckins(ctx, f.class)
 	if err != nil || len(of) != 2 {
-		t.Errorf("the section's are %+v, %v", of, err)
+		t.Errorf("the class's are %+v, %v", of, err)
 	}
-	if err := f.DropCheckin(ctx, f.checkin); !errors.Is(err, store.ErrNotFound) {
+	if err := f.DeleteCheckin(ctx, f.checkin); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("one that was heard is dropped: %v", err)
 	}
-	if err := errors.Join(f.KeepDue(ctx, list[0].ID, nil), f.DropCheckin(ctx, list[0].ID)); err != nil {
+	if err := errors.Join(f.SaveDue(ctx, list[0].ID, nil), f.DeleteCheckin(ctx, list[0].ID)); err != nil {
 		t.Fatal(err)
 	}
 	if err := f.SetCheckins(ctx, store.Checkin{Student: 999, On: day}); !errors.Is(err, store.ErrNotFound) {

@@ -7,109 +7,109 @@ import (
 	"github.com/jmoiron/sqlx"
 )
 
-// Deed is what somebody did to an account, a section or a student.
-type Deed string
+// Deed is what somebody did to an account, a class or a student.
+type Action string
 
 // The deeds. Those to accounts are the owner's to read, the others their teacher's.
 const (
-	AccountMade     Deed = "account made"
-	AccountInvited  Deed = "account invited"
-	PasswordLink    Deed = "password link"
-	PasswordChanged Deed = "password changed"
-	SessionsEnded   Deed = "sessions ended"
-	AccountRemoved  Deed = "account removed"
-	AccountPutBack  Deed = "account put back"
-	AccountErased   Deed = "account erased"
-	OwnerChanged    Deed = "owner changed"
-	HouseChanged    Deed = "house changed"
+	AccountMade     Action = "account made"
+	AccountInvited  Action = "account invited"
+	PasswordLink    Action = "password link"
+	PasswordChanged Action = "password changed"
+	SessionsEnded   Action = "sessions ended"
+	AccountRemoved  Action = "account removed"
+	AccountRestored Action = "account put back"
+	AccountErased   Action = "account erased"
+	OwnerChanged    Action = "owner changed"
+	PolicyChanged   Action = "house changed"
 
-	SectionMade    Deed = "section made"
-	SectionGiven   Deed = "section given"
-	SectionTaken   Deed = "section taken back"
-	StudentsAdded  Deed = "students added"
-	StudentChanged Deed = "student changed"
-	StudentMoved   Deed = "student moved"
-	StudentLeft    Deed = "student left"
-	StudentBack    Deed = "student back"
-	BookRemoved    Deed = "book removed"
-	BookPutBack    Deed = "book put back"
-	BookErased     Deed = "book erased"
-	SectionRemoved Deed = "section removed"
-	SectionPutBack Deed = "section put back"
-	SectionErased  Deed = "section erased"
-	StudentRemoved Deed = "student removed"
-	StudentPutBack Deed = "student put back"
-	StudentErased  Deed = "student erased"
-	OwnPageMade    Deed = "own page made"
-	OwnPageEnded   Deed = "own page ended"
-	MaterialTaken  Deed = "everything exported"
-	MaterialGiven  Deed = "everything imported"
+	ClassMade        Action = "class made"
+	ClassShared      Action = "class given"
+	SharingStopped   Action = "class taken back"
+	StudentsAdded    Action = "students added"
+	StudentChanged   Action = "student changed"
+	StudentMoved     Action = "student moved"
+	StudentLeft      Action = "student left"
+	StudentBack      Action = "student back"
+	BookRemoved      Action = "book removed"
+	BookRestored     Action = "book put back"
+	BookErased       Action = "book erased"
+	ClassRemoved     Action = "class removed"
+	ClassRestored    Action = "class put back"
+	ClassErased      Action = "class erased"
+	StudentRemoved   Action = "student removed"
+	StudentRestored  Action = "student put back"
+	StudentErased    Action = "student erased"
+	OwnPageMade      Action = "own page made"
+	OwnPageEnded     Action = "own page ended"
+	MaterialExported Action = "everything exported"
+	MaterialImported Action = "everything imported"
 )
 
 // Logged is a row of the log of who did what. It holds no student's name.
-type Logged struct {
+type LogEntry struct {
 	At      time.Time
-	Deed    Deed
+	Action  Action
 	By      TeacherID
 	ByName  string    `db:"by_name"` // "" for an account that is no more
-	Teacher TeacherID // whose account, section or student it is; 0 for the installation
+	Teacher TeacherID // whose account, class or student it is; 0 for the installation
 	OfName  string    `db:"of_name"`
 	Other   TeacherID // a colleague whom it concerns
 	OtherIs string    `db:"other_is"`
-	Section SectionID
+	Class   ClassID
 	Student StudentID
-	Detail  string // a section's or book's name, or a figure
+	Detail  string // a class's or book's name, or a figure
 
-	SectionName string `db:"section_name"` // as it is now
+	ClassName string `db:"class_name"` // as it is now
 }
 
 // done is a deed as it is written down.
-type done struct {
-	deed    Deed
+type logEntry struct {
+	action  Action
 	by      TeacherID // 0 for a command on the machine
 	teacher TeacherID
 	other   TeacherID
-	section SectionID
+	class   ClassID
 	student StudentID
 	detail  string
 }
 
-func writeDown(ctx context.Context, tx sqlx.ExecerContext, d done) error {
+func record(ctx context.Context, tx sqlx.ExecerContext, d logEntry) error {
 	_, err := tx.ExecContext(ctx, `
-		INSERT INTO deeds (deed, by_id, teacher_id, other_id, section_id, student_id, detail)
+		INSERT INTO activity (action, by_id, teacher_id, other_id, class_id, student_id, detail)
 		VALUES ($1, nullif($2, 0), nullif($3, 0), nullif($4, 0), nullif($5, 0), nullif($6, 0), $7)`,
-		d.deed, d.by, d.teacher, d.other, d.section, d.student, d.detail)
+		d.action, d.by, d.teacher, d.other, d.class, d.student, d.detail)
 	return err
 }
 
 // did writes down what the desk's teacher did.
-func (tx deskTx) did(ctx context.Context, d done) error {
+func (tx deskTx) logAction(ctx context.Context, d logEntry) error {
 	d.by, d.teacher = tx.teacher, tx.teacher
-	return writeDown(ctx, tx, d)
+	return record(ctx, tx, d)
 }
 
-const loggedColumns = `d.at, d.deed, coalesce(d.by_id, 0) AS by, coalesce(b.name, '') AS by_name,
+const logColumns = `d.at, d.action, coalesce(d.by_id, 0) AS by, coalesce(b.name, '') AS by_name,
 	coalesce(d.teacher_id, 0) AS teacher, coalesce(t.name, '') AS of_name, coalesce(d.other_id, 0) AS other, coalesce(o.name, '') AS other_is,
-	coalesce(d.section_id, 0) AS section, coalesce(s.name, '') AS section_name, coalesce(d.student_id, 0) AS student, d.detail
-	FROM deeds d LEFT JOIN teachers b ON b.id = d.by_id LEFT JOIN teachers t ON t.id = d.teacher_id LEFT JOIN teachers o ON o.id = d.other_id LEFT JOIN sections s ON s.id = d.section_id`
+	coalesce(d.class_id, 0) AS class, coalesce(s.name, '') AS class_name, coalesce(d.student_id, 0) AS student, d.detail
+	FROM activity d LEFT JOIN teachers b ON b.id = d.by_id LEFT JOIN teachers t ON t.id = d.teacher_id LEFT JOIN teachers o ON o.id = d.other_id LEFT JOIN classes s ON s.id = d.class_id`
 
 // latestDeeds is how many deeds a page lists.
-const latestDeeds = 300
+const latestActivity = 300
 
-// Deeds lists what was done to the teacher's account, sections and students, the latest
+// Deeds lists what was done to the teacher's account, classes and students, the latest
 // first.
-func (d *Desk) Deeds(ctx context.Context) ([]Logged, error) {
-	var list []Logged
-	err := d.own(ctx, &list, "list what was done", `SELECT `+loggedColumns+` WHERE d.teacher_id = $1 ORDER BY d.id DESC LIMIT $2`, latestDeeds)
+func (d *Desk) Activity(ctx context.Context) ([]LogEntry, error) {
+	var list []LogEntry
+	err := d.own(ctx, &list, "list what was done", `SELECT `+logColumns+` WHERE d.teacher_id = $1 ORDER BY d.id DESC LIMIT $2`, latestActivity)
 	return list, err
 }
 
 // AccountDeeds lists what was done to accounts and to the installation, the latest first.
-func (s *Store) AccountDeeds(ctx context.Context) ([]Logged, error) {
-	var list []Logged
-	err := s.db.SelectContext(ctx, &list, `SELECT `+loggedColumns+`
-		WHERE d.section_id IS NULL AND d.student_id IS NULL AND d.deed = ANY ($1) ORDER BY d.id DESC LIMIT $2`,
+func (s *Store) AccountActivity(ctx context.Context) ([]LogEntry, error) {
+	var list []LogEntry
+	err := s.db.SelectContext(ctx, &list, `SELECT `+logColumns+`
+		WHERE d.class_id IS NULL AND d.student_id IS NULL AND d.action = ANY ($1) ORDER BY d.id DESC LIMIT $2`,
 		[]string{string(AccountMade), string(AccountInvited), string(PasswordLink), string(PasswordChanged), string(SessionsEnded), string(AccountRemoved),
-			string(AccountPutBack), string(AccountErased), string(OwnerChanged), string(HouseChanged)}, latestDeeds)
+			string(AccountRestored), string(AccountErased), string(OwnerChanged), string(PolicyChanged)}, latestActivity)
 	return list, wrap("list what was done to accounts", err)
 }

@@ -14,7 +14,7 @@ type (
 	TeacherID  int64
 	BookID     int64
 	ExerciseID int64
-	SectionID  int64
+	ClassID    int64
 	StudentID  int64
 	AttemptID  int64
 	BatchID    int64
@@ -26,7 +26,7 @@ type Desk struct {
 	db      *sqlx.DB
 	teacher TeacherID
 	routine routine.Routine
-	guest   Guest     // of a colleague who was given a section
+	guest   Guest     // of a colleague who was given a class
 	marker  TeacherID // that colleague
 	only    StudentID // of a student who has opened their own page; 0 for all
 	written *int      // how often something was
@@ -41,7 +41,7 @@ func (s *Store) For(teacher TeacherID) *Desk {
 // knows when to read it again. A desk is for one request, which asks one thing at a time.
 func (d *Desk) Written() int { return *d.written }
 
-// Routine is the stages that pieces go through where nothing is chosen.
+// Routine is the stages that chunks go through where nothing is chosen.
 func (d *Desk) Routine() routine.Routine { return d.routine }
 
 // In every query of a desk $1 is the teacher; args begin with $2.
@@ -121,7 +121,7 @@ func (d *Desk) inTransaction(ctx context.Context, doing string, do func(deskTx) 
 	return d.together(ctx, doing, do)
 }
 
-// marking is inTransaction for marks, which a guest may make who teaches the section.
+// marking is inTransaction for marks, which a guest may make who teaches the class.
 func (d *Desk) marking(ctx context.Context, doing string, do func(deskTx) error) error {
 	if !d.guest.MayMark() {
 		return wrap(doing, ErrOnlyLooking)

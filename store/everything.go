@@ -19,22 +19,22 @@ import (
 // numbered from 1 in each list; what is read from them can be made again and is left out,
 // and so is what belongs to the installation: accounts, sharing, the log of who did what.
 type Everything struct {
-	Settings  Settings          `json:"settings"`
-	Kinds     map[string]string `json:"instruments"`
-	Preferred []KeptFingering   `json:"preferredFingerings"`
-	Routines  []KeptRoutine     `json:"routines,omitempty"`           // the teacher's own
-	Followed  map[string]string `json:"instrumentRoutines,omitempty"` // by instrument; "own-1" is the first of Routines
-	Books     []KeptBook        `json:"books"`
-	Sections  []KeptSection     `json:"sections"`
+	Settings  Settings            `json:"settings"`
+	Kinds     map[string]string   `json:"instruments"`
+	Preferred []ArchivedFingering `json:"preferredFingerings"`
+	Routines  []ArchivedRoutine   `json:"routines,omitempty"`           // the teacher's own
+	Followed  map[string]string   `json:"instrumentRoutines,omitempty"` // by instrument; "own-1" is the first of Routines
+	Books     []ArchivedBook      `json:"books"`
+	Classes   []ArchivedClass     `json:"classes"`
 
 	Music    map[string]Source `json:"-"` // by hash
-	Students []KeptStudent     `json:"-"`
-	Tries    []KeptTry         `json:"-"`
+	Students []ArchivedStudent `json:"-"`
+	Tries    []ArchivedTry     `json:"-"`
 }
 
 // KeptFingering is a fingering wanted for a written note, or, with a measure and an event,
 // at one place.
-type KeptFingering struct {
+type ArchivedFingering struct {
 	Instrument string `json:"instrument"`
 	Measure    int    `json:"measure,omitempty"` // from 0
 	Event      int    `json:"event,omitempty"`   // of the measure, from 0
@@ -43,7 +43,7 @@ type KeptFingering struct {
 }
 
 // KeptRoutine is a routine of the teacher's own; choices name it by No, as "own-1".
-type KeptRoutine struct {
+type ArchivedRoutine struct {
 	No     int             `json:"no"`
 	Title  string          `json:"title"`
 	Why    string          `json:"why,omitempty"`
@@ -52,85 +52,85 @@ type KeptRoutine struct {
 }
 
 // KeptBook is a book with its exercises, those taken away included.
-type KeptBook struct {
-	Title     string         `json:"title"`
-	Removed   *time.Time     `json:"takenAway,omitempty"`
-	Exercises []KeptExercise `json:"exercises"`
+type ArchivedBook struct {
+	Title     string             `json:"title"`
+	Removed   *time.Time         `json:"deleted,omitempty"`
+	Exercises []ArchivedExercise `json:"exercises"`
 }
 
 // KeptExercise is an exercise; No is its number in the whole archive.
-type KeptExercise struct {
-	No         int             `json:"no"`
-	Number     int             `json:"number"`
-	Place      int             `json:"place,omitempty"` // in its book, where the teacher put it elsewhere than by its number
-	Title      string          `json:"title"`
-	Music      string          `json:"music"` // the hash of its source
-	Part       int             `json:"part"`
-	WrittenFor string          `json:"writtenFor,omitempty"`
-	Routine    string          `json:"routine,omitempty"`
-	Removed    *time.Time      `json:"takenAway,omitempty"`
-	Own        []KeptOwnPart   `json:"ownParts,omitempty"`
-	Octaves    map[string]int  `json:"octaves,omitempty"` // by instrument
-	Folded     []string        `json:"folded,omitempty"`  // instruments whose notes beyond them lie in the nearest octave
-	Fingerings []KeptFingering `json:"fingerings,omitempty"`
-	Marks      []KeptMark      `json:"marks,omitempty"`
-	Pieces     []KeptPiece     `json:"pieces,omitempty"` // in learning order, the whole last
-	Second     *KeptSecond     `json:"secondLine,omitempty"`
+type ArchivedExercise struct {
+	No          int                  `json:"no"`
+	Number      int                  `json:"number"`
+	Place       int                  `json:"place,omitempty"` // in its book, where the teacher put it elsewhere than by its number
+	Title       string               `json:"title"`
+	Music       string               `json:"music"` // the hash of its source
+	Part        int                  `json:"part"`
+	WrittenFor  string               `json:"writtenFor,omitempty"`
+	Routine     string               `json:"routine,omitempty"`
+	Removed     *time.Time           `json:"deleted,omitempty"`
+	Own         []ArchivedOwnPart    `json:"ownParts,omitempty"`
+	Octaves     map[string]int       `json:"octaves,omitempty"` // by instrument
+	Folded      []string             `json:"folded,omitempty"`  // instruments whose notes beyond them lie in the nearest octave
+	Fingerings  []ArchivedFingering  `json:"fingerings,omitempty"`
+	Annotations []ArchivedAnnotation `json:"annotations,omitempty"`
+	Chunks      []ArchivedChunk      `json:"chunks,omitempty"` // in learning order, the whole last
+	Second      *ArchivedSecond      `json:"duetPart,omitempty"`
 }
 
 // KeptSecond is the second line of an exercise: another exercise by its No, or a round.
-type KeptSecond struct {
+type ArchivedSecond struct {
 	Exercise int `json:"exercise,omitempty"`
 	Entry    int `json:"entersAfter,omitempty"` // full measures
 }
 
 // KeptMark is what a teacher wrote over a note of an instrument's part, or struck out there.
-type KeptMark struct {
-	Instrument string               `json:"instrument"`
-	Measure    int                  `json:"measure"` // from 0
-	Event      int                  `json:"event"`   // of the measure, from 0
-	Pitch      int                  `json:"pitch"`   // a MIDI number, 0 for a rest or a stroke
-	Kind       breakdown.PencilKind `json:"kind"`
-	Word       string               `json:"word,omitempty"`
+type ArchivedAnnotation struct {
+	Instrument string                   `json:"instrument"`
+	Measure    int                      `json:"measure"` // from 0
+	Event      int                      `json:"event"`   // of the measure, from 0
+	Pitch      int                      `json:"pitch"`   // a MIDI number, 0 for a rest or a stroke
+	Kind       breakdown.AnnotationKind `json:"kind"`
+	Word       string                   `json:"word,omitempty"`
 }
 
-// KeptPiece is a piece cut by hand.
-type KeptPiece struct {
+// KeptChunk is a chunk cut by hand.
+type ArchivedChunk struct {
 	Measures string `json:"measures"` // "3-4"
 	Why      string `json:"why,omitempty"`
 }
 
 // KeptOwnPart is an instrument's own part of an exercise.
-type KeptOwnPart struct {
+type ArchivedOwnPart struct {
 	Instrument string `json:"instrument"`
 	Music      string `json:"music"`
 	Part       int    `json:"part"`
 }
 
-// KeptSection is a section; its students name it by No.
-type KeptSection struct {
-	No      int        `json:"no"`
-	Name    string     `json:"name"`
-	School  string     `json:"countedIn,omitempty"`
-	Year    int        `json:"year"`
-	Line    string     `json:"line,omitempty"`
-	Routine string     `json:"routine,omitempty"`
-	Removed *time.Time `json:"takenAway,omitempty"`
+// KeptClass is a class; its students name it by No.
+type ArchivedClass struct {
+	No       int        `json:"no"`
+	Name     string     `json:"name"`
+	School   string     `json:"countedIn,omitempty"`
+	Year     int        `json:"year"`
+	DuetPart string     `json:"duetPart,omitempty" db:"duet_part"`
+	Routine  string     `json:"routine,omitempty"`
+	Removed  *time.Time `json:"deleted,omitempty"`
 
-	Lessons   []KeptLesson     `json:"lessons,omitempty"`
-	Lines     map[int]string   `json:"lines,omitempty"` // of students with a line of their own, by their No
-	Rules     map[int]KeptRule `json:"rules,omitempty"` // of students with a rule of their own
-	Notes     map[int]string   `json:"notes,omitempty"` // of students
-	Seats     map[int]KeptSeat `json:"seats,omitempty"` // of students
-	HomePlans []KeptHomePlan   `json:"homePlans,omitempty"`
-	AtHome    []KeptAtHome     `json:"atHome,omitempty"`
-	Checkins  []KeptCheckin    `json:"checkIns,omitempty"`
-	Seconds   map[int]int      `json:"secondInstruments,omitempty"` // whose second instrument a student stands for
+	Lessons   []ArchivedLesson     `json:"lessons,omitempty"`
+	DuetParts map[int]string       `json:"duetParts,omitempty"` // of students with a line of their own, by their No
+	Rules     map[int]ArchivedRule `json:"rules,omitempty"`     // of students with a rule of their own
+	Notes     map[int]string       `json:"notes,omitempty"`     // of students
+	Seats     map[int]ArchivedSeat `json:"seats,omitempty"`     // of students
+	HomePlans []ArchivedHomePlan   `json:"practicePlans,omitempty"`
+	AtHome    []ArchivedAtHome     `json:"atHome,omitempty"`
+	Checkins  []ArchivedCheckin    `json:"checkIns,omitempty"`
+	Seconds   map[int]int          `json:"secondInstruments,omitempty"` // whose second instrument a student stands for
 }
 
-// KeptLesson is a lesson of a section. Its steps name exercises, and who is not there or in
+// KeptLesson is a lesson of a class. Its steps name exercises, and who is not there or in
 // a group students, by No.
-type KeptLesson struct {
+type ArchivedLesson struct {
 	Made    time.Time     `json:"made"`
 	Begun   *time.Time    `json:"begun,omitempty"`
 	Ended   *time.Time    `json:"ended,omitempty"`
@@ -142,7 +142,7 @@ type KeptLesson struct {
 
 // KeptCheckin is a check-in of a student, by their No. What is due names exercises by No;
 // its tries are those of the log that were marked together under its number.
-type KeptCheckin struct {
+type ArchivedCheckin struct {
 	Student  int           `json:"student"`
 	On       time.Time     `json:"on"`
 	Heard    *time.Time    `json:"heard,omitempty"`
@@ -153,45 +153,45 @@ type KeptCheckin struct {
 
 // KeptAtHome is what a student, by their No, has said and done at home. The link of their page
 // does not go along: it is made anew.
-type KeptAtHome struct {
-	Student int              `json:"student"`
-	Tries   []KeptHomeTry    `json:"tries,omitempty"`
-	Done    []KeptTick       `json:"done,omitempty"`
-	Cards   []KeptCardAnswer `json:"cards,omitempty"`
+type ArchivedAtHome struct {
+	Student int                  `json:"student"`
+	Tries   []ArchivedHomeTry    `json:"tries,omitempty"`
+	Done    []ArchivedTick       `json:"done,omitempty"`
+	Cards   []ArchivedCardAnswer `json:"cards,omitempty"`
 }
 
 // KeptHomeTry is a try at home as the student says it went, at an exercise by its No.
-type KeptHomeTry struct {
-	Exercise int                `json:"exercise"`
-	Piece    breakdown.PieceKey `json:"measures"`
-	Stage    routine.Stage      `json:"stage"`
-	Clean    bool               `json:"clean"`
-	Cause    routine.Cause      `json:"cause,omitempty"`
-	Tempo    int                `json:"tempo,omitempty"`
-	Beside   Beside             `json:"besideTheOneBefore,omitempty"`
-	Changed  string             `json:"changed,omitempty"`
-	At       time.Time          `json:"at"`
-	Press    Press              `json:"press"`
+type ArchivedHomeTry struct {
+	Exercise   int                `json:"exercise"`
+	Chunk      breakdown.ChunkKey `json:"measures"`
+	Stage      routine.Stage      `json:"stage"`
+	Clean      bool               `json:"clean"`
+	Cause      routine.Cause      `json:"cause,omitempty"`
+	Tempo      int                `json:"tempo,omitempty"`
+	Beside     Beside             `json:"besideTheOneBefore,omitempty"`
+	Changed    string             `json:"changed,omitempty"`
+	At         time.Time          `json:"at"`
+	RequestKey RequestKey         `json:"requestKey" db:"request_key"`
 }
 
 // KeptTick is a line of a plan that was done on a day.
-type KeptTick struct {
+type ArchivedTick struct {
 	On   time.Time `json:"on"`
 	Line string    `json:"line"`
 }
 
 // KeptCardAnswer is an answer to a reading card.
-type KeptCardAnswer struct {
+type ArchivedCardAnswer struct {
 	Instrument string     `json:"instrument"`
 	Card       string     `json:"card"`
 	Grade      card.Grade `json:"grade"`
 	Millis     int        `json:"millis,omitempty"`
 	At         time.Time  `json:"at"`
-	Press      Press      `json:"press"`
+	RequestKey RequestKey `json:"requestKey" db:"request_key"`
 }
 
 // KeptHomePlan is what a student, by their No, does at home. Its lines name exercises by No.
-type KeptHomePlan struct {
+type ArchivedHomePlan struct {
 	Student  int            `json:"student"`
 	From     time.Time      `json:"from"`
 	Until    time.Time      `json:"until"`
@@ -202,30 +202,30 @@ type KeptHomePlan struct {
 }
 
 // KeptSeat is where a student sits.
-type KeptSeat struct {
+type ArchivedSeat struct {
 	Row   int `json:"row"`   // from 1 at the front
 	Place int `json:"place"` // from 1 at the left as the teacher sees it
 }
 
 // KeptRule is what is settled for a student, whatever the routine says.
-type KeptRule struct {
+type ArchivedRule struct {
 	Clean int  `json:"cleanToGoOn,omitempty"`
 	Stay  bool `json:"stays,omitempty"`
 }
 
 // KeptStudent is a student, those who have left or were taken away included.
-type KeptStudent struct {
-	No, Section   int
+type ArchivedStudent struct {
+	No, Class     int
 	Student       // without ids
 	Left, Removed *time.Time
 }
 
 // KeptTry is a row of the log.
-type KeptTry struct {
+type ArchivedTry struct {
 	No                int
 	At                time.Time
 	Student, Exercise int // by their No
-	Piece             breakdown.PieceKey
+	Chunk             breakdown.ChunkKey
 	routine.Try
 	Tempo     int
 	TakesBack int // the No of the try it takes back, 0 for a try
@@ -239,19 +239,19 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 	if !d.guest.Own() {
 		return Everything{}, wrap(doing, sql.ErrNoRows)
 	}
-	e := Everything{Settings: Settings{}, Kinds: map[string]string{}, Preferred: []KeptFingering{}, Books: []KeptBook{}, Sections: []KeptSection{}, Music: map[string]Source{}}
+	e := Everything{Settings: Settings{}, Kinds: map[string]string{}, Preferred: []ArchivedFingering{}, Books: []ArchivedBook{}, Classes: []ArchivedClass{}, Music: map[string]Source{}}
 	tx, err := d.db.BeginTxx(ctx, &sql.TxOptions{Isolation: sql.LevelRepeatableRead})
 	if err != nil {
 		return e, wrap(doing, err)
 	}
 	defer func() { _ = tx.Rollback() }() // nothing is left to roll back once it is committed
-	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*KeptExercise{}, map[SectionID]int{}, map[StudentID]int{}, map[string]string{}, map[int64]int{0: 0}}
-	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.sections, g.students, g.lessons, g.tries, g.checkIns, g.homePlans, g.atHome} {
+	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*ArchivedExercise{}, map[ClassID]int{}, map[StudentID]int{}, map[string]string{}, map[int64]int{0: 0}}
+	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.classes, g.students, g.lessons, g.tries, g.checkIns, g.homePlans, g.atHome} {
 		if err := gather(ctx); err != nil {
 			return e, wrap(doing, err)
 		}
 	}
-	if err := g.did(ctx, done{deed: MaterialTaken}); err != nil {
+	if err := g.logAction(ctx, logEntry{action: MaterialExported}); err != nil {
 		return e, wrap(doing, err)
 	}
 	return e, wrap(doing, tx.Commit())
@@ -261,8 +261,8 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 type gathering struct {
 	deskTx
 	e         *Everything
-	exercises map[ExerciseID]*KeptExercise
-	sectionOf map[SectionID]int
+	exercises map[ExerciseID]*ArchivedExercise
+	classOf   map[ClassID]int
 	studentOf map[StudentID]int
 	routineOf map[string]string // of the teacher's own, as the archive numbers them
 	batches   map[int64]int     // of tries that were marked together
@@ -284,7 +284,7 @@ func (g gathering) routines(ctx context.Context) error {
 	}
 	for k, n := range own {
 		g.routineOf[n.ID] = fmt.Sprint(ownRoutine, k+1)
-		g.e.Routines = append(g.e.Routines, KeptRoutine{k + 1, n.Title, n.Why, n.Family, n.Steps})
+		g.e.Routines = append(g.e.Routines, ArchivedRoutine{k + 1, n.Title, n.Why, n.Family, n.Steps})
 	}
 	var followed []struct{ Instrument, Routine string }
 	if err := g.list(ctx, &followed, `SELECT instrument, routine FROM instrument_routines WHERE teacher_id = $1`); err != nil {
@@ -314,7 +314,7 @@ func (g gathering) settings(ctx context.Context) error {
 		}
 		g.e.Settings[s.Key] = s.Value
 	}
-	if err := g.list(ctx, &kinds, `SELECT instrument AS key, kind AS value FROM instrument_kinds WHERE teacher_id = $1`); err != nil {
+	if err := g.list(ctx, &kinds, `SELECT instrument AS key, model AS value FROM instrument_models WHERE teacher_id = $1`); err != nil {
 		return err
 	}
 	for _, k := range kinds {
@@ -335,7 +335,7 @@ func (g gathering) books(ctx context.Context) error {
 	var exercises []struct {
 		ID     ExerciseID
 		BookID BookID `db:"book_id"`
-		KeptExercise
+		ArchivedExercise
 		WrittenFor string `db:"written_for"`
 	}
 	if err := g.list(ctx, &exercises, `
@@ -345,14 +345,14 @@ func (g gathering) books(ctx context.Context) error {
 	at := map[BookID]int{}
 	for k, b := range books {
 		at[b.ID] = k
-		g.e.Books = append(g.e.Books, KeptBook{Title: b.Title, Removed: b.Removed, Exercises: []KeptExercise{}})
+		g.e.Books = append(g.e.Books, ArchivedBook{Title: b.Title, Removed: b.Removed, Exercises: []ArchivedExercise{}})
 	}
 	place := map[ExerciseID][2]int{}
 	for k, x := range exercises {
-		x.No, x.KeptExercise.WrittenFor, x.Routine = k+1, x.WrittenFor, g.routine(x.Routine)
+		x.No, x.ArchivedExercise.WrittenFor, x.Routine = k+1, x.WrittenFor, g.routine(x.Routine)
 		list := &g.e.Books[at[x.BookID]].Exercises
 		place[x.ID] = [2]int{at[x.BookID], len(*list)}
-		*list = append(*list, x.KeptExercise)
+		*list = append(*list, x.ArchivedExercise)
 	}
 	for id, p := range place {
 		g.exercises[id] = &g.e.Books[p[0]].Exercises[p[1]]
@@ -363,14 +363,14 @@ func (g gathering) books(ctx context.Context) error {
 func (g gathering) ownParts(ctx context.Context) error {
 	var own []struct {
 		ExerciseID ExerciseID `db:"exercise_id"`
-		KeptOwnPart
+		ArchivedOwnPart
 	}
 	if err := g.list(ctx, &own, `SELECT exercise_id, instrument, hash AS music, part FROM overrides WHERE teacher_id = $1 ORDER BY exercise_id, instrument`); err != nil {
 		return err
 	}
 	for _, o := range own {
 		x := g.exercises[o.ExerciseID]
-		x.Own = append(x.Own, o.KeptOwnPart)
+		x.Own = append(x.Own, o.ArchivedOwnPart)
 	}
 	var octaves []struct {
 		ExerciseID ExerciseID `db:"exercise_id"`
@@ -378,7 +378,7 @@ func (g gathering) ownParts(ctx context.Context) error {
 		Octaves    *int
 		Folded     bool
 	}
-	if err := g.list(ctx, &octaves, `SELECT exercise_id, instrument, octaves, folded FROM placements WHERE teacher_id = $1 ORDER BY exercise_id, instrument`); err != nil {
+	if err := g.list(ctx, &octaves, `SELECT exercise_id, instrument, octaves, folded FROM octave_choices WHERE teacher_id = $1 ORDER BY exercise_id, instrument`); err != nil {
 		return err
 	}
 	for _, o := range octaves {
@@ -396,7 +396,7 @@ func (g gathering) ownParts(ctx context.Context) error {
 	}
 	var places []struct {
 		ExerciseID ExerciseID `db:"exercise_id"`
-		KeptFingering
+		ArchivedFingering
 	}
 	if err := g.list(ctx, &places, `
 		SELECT exercise_id, instrument, measure, event, pitch, fingering FROM fingerings WHERE teacher_id = $1
@@ -405,7 +405,7 @@ func (g gathering) ownParts(ctx context.Context) error {
 	}
 	for _, p := range places {
 		x := g.exercises[p.ExerciseID]
-		x.Fingerings = append(x.Fingerings, p.KeptFingering)
+		x.Fingerings = append(x.Fingerings, p.ArchivedFingering)
 	}
 	return g.byHand(ctx)
 }
@@ -417,45 +417,45 @@ func (g gathering) seconds(ctx context.Context) error {
 		OtherID    ExerciseID `db:"other_id"`
 		Entry      int
 	}
-	if err := g.list(ctx, &seconds, `SELECT exercise_id, coalesce(other_id, 0) AS other_id, entry FROM second_lines WHERE teacher_id = $1`); err != nil {
+	if err := g.list(ctx, &seconds, `SELECT exercise_id, coalesce(other_id, 0) AS other_id, entry FROM duet_parts WHERE teacher_id = $1`); err != nil {
 		return err
 	}
 	for _, s := range seconds {
-		kept := &KeptSecond{Entry: s.Entry}
+		archived := &ArchivedSecond{Entry: s.Entry}
 		if other := g.exercises[s.OtherID]; other != nil {
-			kept.Exercise = other.No
+			archived.Exercise = other.No
 		}
-		g.exercises[s.ExerciseID].Second = kept
+		g.exercises[s.ExerciseID].Second = archived
 	}
 	return nil
 }
 
-// byHand gathers the marks and the pieces of the exercises.
+// byHand gathers the marks and the chunks of the exercises.
 func (g gathering) byHand(ctx context.Context) error {
 	var marks []struct {
 		ExerciseID ExerciseID `db:"exercise_id"`
-		KeptMark
+		ArchivedAnnotation
 	}
 	if err := g.list(ctx, &marks, `
-		SELECT exercise_id, instrument, measure, event, pitch, kind, word FROM pencils WHERE teacher_id = $1
+		SELECT exercise_id, instrument, measure, event, pitch, kind, word FROM annotations WHERE teacher_id = $1
 		ORDER BY exercise_id, instrument, measure, event, kind, word`); err != nil {
 		return err
 	}
 	for _, m := range marks {
 		x := g.exercises[m.ExerciseID]
-		x.Marks = append(x.Marks, m.KeptMark)
+		x.Annotations = append(x.Annotations, m.ArchivedAnnotation)
 	}
-	var cuts []struct {
+	var byHand []struct {
 		ExerciseID   ExerciseID `db:"exercise_id"`
-		Pieces, Whys string
+		Chunks, Whys string
 	}
-	if err := g.list(ctx, &cuts, `SELECT exercise_id, pieces, whys FROM cuts WHERE teacher_id = $1`); err != nil {
+	if err := g.list(ctx, &byHand, `SELECT exercise_id, chunks, whys FROM hand_chunks WHERE teacher_id = $1`); err != nil {
 		return err
 	}
-	for _, c := range cuts {
+	for _, c := range byHand {
 		x := g.exercises[c.ExerciseID]
-		for _, p := range handPieces(c.Pieces, c.Whys) {
-			x.Pieces = append(x.Pieces, KeptPiece{p.Key.String(), p.Why})
+		for _, p := range handChunks(c.Chunks, c.Whys) {
+			x.Chunks = append(x.Chunks, ArchivedChunk{p.Key.String(), p.Why})
 		}
 	}
 	return nil
@@ -475,18 +475,18 @@ func (g gathering) music(ctx context.Context) error {
 	return nil
 }
 
-func (g gathering) sections(ctx context.Context) error {
-	var sections []struct {
-		ID SectionID
-		KeptSection
+func (g gathering) classes(ctx context.Context) error {
+	var classes []struct {
+		ID ClassID
+		ArchivedClass
 	}
-	if err := g.list(ctx, &sections, `SELECT id, name, school, year, line, routine, removed_at AS removed FROM sections WHERE teacher_id = $1 ORDER BY id`); err != nil {
+	if err := g.list(ctx, &classes, `SELECT id, name, school, year, duet_part, routine, removed_at AS removed FROM classes WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
-	for k, s := range sections {
+	for k, s := range classes {
 		s.No, s.Routine = k+1, g.routine(s.Routine)
-		g.sectionOf[s.ID] = s.No
-		g.e.Sections = append(g.e.Sections, s.KeptSection)
+		g.classOf[s.ID] = s.No
+		g.e.Classes = append(g.e.Classes, s.ArchivedClass)
 	}
 	return nil
 }
@@ -494,51 +494,51 @@ func (g gathering) sections(ctx context.Context) error {
 func (g gathering) students(ctx context.Context) error {
 	var students []struct {
 		Student
-		KeptRule
+		ArchivedRule
 		Left, Removed *time.Time
 	}
 	if err := g.list(ctx, &students, `
-		SELECT id, section_id, first_name, initial, instrument, line, note, coalesce(also_of, 0) AS also_of, seat_row, seat_place, clean_to_go_on AS clean, stays AS stay, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		SELECT id, class_id, first_name, initial, instrument, duet_part, note, coalesce(also_of, 0) AS also_of, seat_row, seat_place, clean_to_go_on AS clean, stays AS stay, left_at AS left, removed_at AS removed FROM students WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for k, s := range students {
 		g.studentOf[s.ID] = k + 1
 	}
 	for k, s := range students {
-		kept := KeptStudent{No: k + 1, Section: g.sectionOf[s.SectionID], Student: s.Student, Left: s.Left, Removed: s.Removed}
-		section := &g.e.Sections[kept.Section-1]
+		archived := ArchivedStudent{No: k + 1, Class: g.classOf[s.ClassID], Student: s.Student, Left: s.Left, Removed: s.Removed}
+		class := &g.e.Classes[archived.Class-1]
 		if s.Row > 0 {
-			if section.Seats == nil {
-				section.Seats = map[int]KeptSeat{}
+			if class.Seats == nil {
+				class.Seats = map[int]ArchivedSeat{}
 			}
-			section.Seats[kept.No] = KeptSeat{s.Row, s.Place}
+			class.Seats[archived.No] = ArchivedSeat{s.Row, s.Place}
 		}
 		if s.AlsoOf != 0 {
-			if section.Seconds == nil {
-				section.Seconds = map[int]int{}
+			if class.Seconds == nil {
+				class.Seconds = map[int]int{}
 			}
-			section.Seconds[kept.No] = g.studentOf[s.AlsoOf]
+			class.Seconds[archived.No] = g.studentOf[s.AlsoOf]
 		}
-		if s.KeptRule != (KeptRule{}) {
-			if section.Rules == nil {
-				section.Rules = map[int]KeptRule{}
+		if s.ArchivedRule != (ArchivedRule{}) {
+			if class.Rules == nil {
+				class.Rules = map[int]ArchivedRule{}
 			}
-			section.Rules[kept.No] = s.KeptRule
+			class.Rules[archived.No] = s.ArchivedRule
 		}
 		if s.Note != "" {
-			if section.Notes == nil {
-				section.Notes = map[int]string{}
+			if class.Notes == nil {
+				class.Notes = map[int]string{}
 			}
-			section.Notes[kept.No] = s.Note
+			class.Notes[archived.No] = s.Note
 		}
-		if s.Line != "" {
-			if section.Lines == nil {
-				section.Lines = map[int]string{}
+		if s.DuetPart != "" {
+			if class.DuetParts == nil {
+				class.DuetParts = map[int]string{}
 			}
-			section.Lines[kept.No] = s.Line
+			class.DuetParts[archived.No] = s.DuetPart
 		}
-		kept.Student = Student{FirstName: s.FirstName, Initial: s.Initial, Instrument: s.Instrument}
-		g.e.Students = append(g.e.Students, kept)
+		archived.Student = Student{FirstName: s.FirstName, Initial: s.Initial, Instrument: s.Instrument}
+		g.e.Students = append(g.e.Students, archived)
 	}
 	return nil
 }
@@ -554,22 +554,22 @@ func (g gathering) lessons(ctx context.Context) error {
 		if err != nil {
 			return err
 		}
-		kept := KeptLesson{Made: l.Made.UTC(), Begun: inUTC(l.Begun), Ended: inUTC(l.Ended), Minutes: l.Plan.Minutes, At: l.Step, Steps: []lesson.Step{}}
+		archived := ArchivedLesson{Made: l.Made.UTC(), Begun: inUTC(l.Begun), Ended: inUTC(l.Ended), Minutes: l.Plan.Minutes, At: l.Step, Steps: []lesson.Step{}}
 		for _, s := range l.Plan.Steps {
 			x := g.exercises[ExerciseID(s.Exercise)]
 			if x == nil {
 				continue
 			}
 			s.Exercise, s.Group = int64(x.No), numbered(s.Group, g.studentOf)
-			kept.Steps = append(kept.Steps, s)
+			archived.Steps = append(archived.Steps, s)
 		}
 		var absent []int64
 		for _, id := range l.Absent {
 			absent = append(absent, int64(id))
 		}
-		kept.Absent = numbered(absent, g.studentOf)
-		section := &g.e.Sections[g.sectionOf[l.Section]-1]
-		section.Lessons = append(section.Lessons, kept)
+		archived.Absent = numbered(absent, g.studentOf)
+		class := &g.e.Classes[g.classOf[l.Class]-1]
+		class.Lessons = append(class.Lessons, archived)
 	}
 	return nil
 }
@@ -605,15 +605,15 @@ func (g gathering) checkIns(ctx context.Context) error {
 		if err != nil {
 			return err
 		}
-		kept := KeptCheckin{Student: g.studentOf[c.Student], On: c.On.UTC(), Heard: inUTC(c.Heard), Comment: c.Comment, Together: g.batches[int64(c.Batch)], Due: []lesson.Step{}}
+		archived := ArchivedCheckin{Student: g.studentOf[c.Student], On: c.On.UTC(), Heard: inUTC(c.Heard), Comment: c.Comment, Together: g.batches[int64(c.Batch)], Due: []lesson.Step{}}
 		for _, s := range c.Due {
 			if x := g.exercises[ExerciseID(s.Exercise)]; x != nil {
 				s.Exercise = int64(x.No)
-				kept.Due = append(kept.Due, s)
+				archived.Due = append(archived.Due, s)
 			}
 		}
-		section := &g.e.Sections[g.e.Students[kept.Student-1].Section-1]
-		section.Checkins = append(section.Checkins, kept)
+		class := &g.e.Classes[g.e.Students[archived.Student-1].Class-1]
+		class.Checkins = append(class.Checkins, archived)
 	}
 	return nil
 }
@@ -621,7 +621,7 @@ func (g gathering) checkIns(ctx context.Context) error {
 // homePlans gathers the plans, without lines at exercises that are erased.
 func (g gathering) homePlans(ctx context.Context) error {
 	var rows []homePlanRow
-	if err := g.list(ctx, &rows, `SELECT `+homePlanColumns+` FROM homeplans h WHERE h.teacher_id = $1 ORDER BY h.student_id`); err != nil {
+	if err := g.list(ctx, &rows, `SELECT `+homePlanColumns+` FROM practice_plans h WHERE h.teacher_id = $1 ORDER BY h.student_id`); err != nil {
 		return err
 	}
 	for _, row := range rows {
@@ -635,20 +635,20 @@ func (g gathering) homePlans(ctx context.Context) error {
 			}
 			return 0
 		})
-		kept := KeptHomePlan{g.studentOf[p.Student], p.From.UTC(), p.Until.UTC(), p.Weekdays, p.Minutes, p.Changed, p.Plan}
-		section := &g.e.Sections[g.e.Students[kept.Student-1].Section-1]
-		section.HomePlans = append(section.HomePlans, kept)
+		archived := ArchivedHomePlan{g.studentOf[p.Student], p.From.UTC(), p.Until.UTC(), p.Weekdays, p.Minutes, p.Changed, p.Plan}
+		class := &g.e.Classes[g.e.Students[archived.Student-1].Class-1]
+		class.HomePlans = append(class.HomePlans, archived)
 	}
 	return nil
 }
 
 // atHome gathers what students have said and done at home.
 func (g gathering) atHome(ctx context.Context) error {
-	at := map[StudentID]*KeptAtHome{}
+	at := map[StudentID]*ArchivedAtHome{}
 	var order []StudentID
-	of := func(id StudentID) *KeptAtHome {
+	of := func(id StudentID) *ArchivedAtHome {
 		if at[id] == nil {
-			at[id] = &KeptAtHome{Student: g.studentOf[id]}
+			at[id] = &ArchivedAtHome{Student: g.studentOf[id]}
 			order = append(order, id)
 		}
 		return at[id]
@@ -660,7 +660,7 @@ func (g gathering) atHome(ctx context.Context) error {
 	for _, r := range tries {
 		if x := g.exercises[r.Exercise]; x != nil {
 			t := r.homeTry()
-			of(r.Student).Tries = append(of(r.Student).Tries, KeptHomeTry{x.No, t.Piece, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At.UTC(), t.Press})
+			of(r.Student).Tries = append(of(r.Student).Tries, ArchivedHomeTry{x.No, t.Chunk, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At.UTC(), t.RequestKey})
 		}
 	}
 	var ticks []struct {
@@ -671,21 +671,21 @@ func (g gathering) atHome(ctx context.Context) error {
 		return err
 	}
 	for _, r := range ticks {
-		of(r.Student).Done = append(of(r.Student).Done, KeptTick{r.On.UTC(), r.Line})
+		of(r.Student).Done = append(of(r.Student).Done, ArchivedTick{r.On.UTC(), r.Line})
 	}
 	var cards []struct {
 		Student StudentID
 		CardAnswer
 	}
-	if err := g.list(ctx, &cards, `SELECT student_id AS student, instrument, card, grade, millis, at, press FROM card_answers WHERE teacher_id = $1 ORDER BY id`); err != nil {
+	if err := g.list(ctx, &cards, `SELECT student_id AS student, instrument, card, grade, millis, at, request_key FROM card_answers WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for _, r := range cards {
-		of(r.Student).Cards = append(of(r.Student).Cards, KeptCardAnswer{r.Instrument, r.Card, r.Grade, r.Millis, r.At.UTC(), r.Press})
+		of(r.Student).Cards = append(of(r.Student).Cards, ArchivedCardAnswer{r.Instrument, r.Card, r.Grade, r.Millis, r.At.UTC(), r.RequestKey})
 	}
 	for _, id := range order {
-		section := &g.e.Sections[g.e.Students[at[id].Student-1].Section-1]
-		section.AtHome = append(section.AtHome, *at[id])
+		class := &g.e.Classes[g.e.Students[at[id].Student-1].Class-1]
+		class.AtHome = append(class.AtHome, *at[id])
 	}
 	return nil
 }
@@ -707,9 +707,9 @@ func (g gathering) tries(ctx context.Context) error {
 			batches[r.Batch] = len(batches)
 		}
 		a := r.attempt()
-		g.e.Tries = append(g.e.Tries, KeptTry{
+		g.e.Tries = append(g.e.Tries, ArchivedTry{
 			No: k + 1, At: a.At.UTC(), Student: g.studentOf[a.StudentID], Exercise: g.exercises[a.ExerciseID].No,
-			Piece: a.Piece, Try: a.Try, Tempo: a.Tempo, TakesBack: numbers[r.Undoes], Together: batches[r.Batch],
+			Chunk: a.Chunk, Try: a.Try, Tempo: a.Tempo, TakesBack: numbers[r.Undoes], Together: batches[r.Batch],
 		})
 	}
 	return nil

@@ -50,10 +50,10 @@ type Source struct{ Format, Content string }
 
 const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, s.format, e.hash, e.part, e.written_for, e.revision, e.place IS NOT NULL AS placed,
 	e.read_revision = e.revision AND e.read_version = $2 AS read, e.unread, e.file_parts,
-	coalesce(o.signatures, '') AS signatures, coalesce(o.measures, 0) AS measures, coalesce(o.pieces, '') AS pieces, coalesce(c.pieces, '') AS cut`
+	coalesce(o.signatures, '') AS signatures, coalesce(o.measures, 0) AS measures, coalesce(o.chunks, '') AS chunks, coalesce(c.chunks, '') AS cut`
 
 const exerciseTables = `exercises e JOIN books b ON b.id = e.book_id AND b.removed_at IS NULL JOIN sources s ON s.teacher_id = e.teacher_id AND s.hash = e.hash
-	LEFT JOIN outlines o ON o.exercise_id = e.id AND o.instrument = '' LEFT JOIN cuts c ON c.exercise_id = e.id`
+	LEFT JOIN outlines o ON o.exercise_id = e.id AND o.instrument = '' LEFT JOIN hand_chunks c ON c.exercise_id = e.id`
 
 // exerciseRow is an exercise as it is scanned.
 type exerciseRow struct {
@@ -92,7 +92,7 @@ func (d *Desk) AddExercises(ctx context.Context, title string, list []Sourced) (
 			return err
 		}
 		for k, x := range list {
-			hash, err := tx.keepSource(ctx, x.Source)
+			hash, err := tx.saveSource(ctx, x.Source)
 			if err != nil {
 				return err
 			}
@@ -114,7 +114,7 @@ func (d *Desk) ChangeExercise(ctx context.Context, x Exercise, source Source) er
 		if err != nil {
 			return err
 		}
-		hash, err := tx.keepSource(ctx, source)
+		hash, err := tx.saveSource(ctx, source)
 		if err != nil {
 			return err
 		}
@@ -123,7 +123,7 @@ func (d *Desk) ChangeExercise(ctx context.Context, x Exercise, source Source) er
 			WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, x.ID, book, x.Number, x.Title, hash, x.Part, x.WrittenFor); err != nil {
 			return err
 		}
-		return tx.dropUnusedSources(ctx)
+		return tx.deleteUnusedSources(ctx)
 	})
 }
 

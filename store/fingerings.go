@@ -9,7 +9,7 @@ import (
 
 // KeepFingering keeps the fingering chosen for one place of an instrument's part, in
 // place of an earlier one.
-func (d *Desk) KeepFingering(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, f finger.Spot) error {
+func (d *Desk) SaveFingering(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, f finger.Spot) error {
 	return d.change(ctx, "keep the fingering", `
 		INSERT INTO fingerings (teacher_id, exercise_id, instrument, measure, event, pitch, fingering)
 		SELECT $1, id, $3, $4, $5, $6, $7 FROM exercises WHERE teacher_id = $1 AND id = $2
@@ -19,7 +19,7 @@ func (d *Desk) KeepFingering(ctx context.Context, exercise ExerciseID, instrumen
 
 // DropFingerings leaves every place of a pitch in an instrument's part to the teacher's
 // choice for the note again.
-func (d *Desk) DropFingerings(ctx context.Context, exercise ExerciseID, instrument string, pitch int) error {
+func (d *Desk) DeleteFingerings(ctx context.Context, exercise ExerciseID, instrument string, pitch int) error {
 	return d.clear(ctx, "drop the fingerings", `
 		DELETE FROM fingerings WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND pitch = $4`, exercise, instrument, pitch)
 }

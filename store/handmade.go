@@ -12,12 +12,12 @@ import (
 // HandMade is what a teacher made by hand of one exercise, by instrument id where it is of
 // an instrument's part.
 type HandMade struct {
-	Overrides  []Override // by instrument
-	Placements map[string]instrument.Placement
-	Fingerings map[string]map[score.Place]finger.Spot
-	Pencils    map[string]map[score.Place][]breakdown.Pencil
-	Pieces     []breakdown.HandPiece // none where the program cuts
-	Lines      SecondLine            // that it is one of
+	Overrides     []Override // by instrument
+	OctaveChoices map[string]instrument.OctaveChoice
+	Fingerings    map[string]map[score.Place]finger.Spot
+	Annotations   map[string]map[score.Place][]breakdown.Annotation
+	Chunks        []breakdown.HandChunk // none where the program cuts
+	Lines         DuetPart              // that it is one of
 }
 
 // Kinds of rows in handMade.
@@ -25,19 +25,19 @@ const (
 	ownPartRow = iota
 	placementRow
 	fingeringRow
-	pencilRow
-	cutRow
+	annotationRow
+	handChunksRow
 	linesRow
 )
 
 const handMade = `
 	SELECT 0 AS kind, exercise_id, instrument, part::bigint AS a, 0::bigint AS b, 0 AS c, hash AS x, '' AS y FROM overrides WHERE teacher_id = $1 AND exercise_id = ANY($2)
 	UNION ALL SELECT 1, exercise_id, instrument, coalesce(octaves, 0), (octaves IS NOT NULL)::integer, folded::integer, '', ''
-		FROM placements WHERE teacher_id = $1 AND exercise_id = ANY($2)
+		FROM octave_choices WHERE teacher_id = $1 AND exercise_id = ANY($2)
 	UNION ALL SELECT 2, exercise_id, instrument, measure, event, pitch, fingering, '' FROM fingerings WHERE teacher_id = $1 AND exercise_id = ANY($2)
-	UNION ALL SELECT 3, exercise_id, instrument, measure, event, pitch, kind, word FROM pencils WHERE teacher_id = $1 AND exercise_id = ANY($2)
-	UNION ALL SELECT 4, exercise_id, '', 0, 0, 0, pieces, whys FROM cuts WHERE teacher_id = $1 AND exercise_id = ANY($2)
-	UNION ALL SELECT 5, e.id, '', l.exercise_id, coalesce(l.other_id, 0), l.entry, '', '' FROM second_lines l
+	UNION ALL SELECT 3, exercise_id, instrument, measure, event, pitch, kind, word FROM annotations WHERE teacher_id = $1 AND exercise_id = ANY($2)
+	UNION ALL SELECT 4, exercise_id, '', 0, 0, 0, chunks, whys FROM hand_chunks WHERE teacher_id = $1 AND exercise_id = ANY($2)
+	UNION ALL SELECT 5, e.id, '', l.exercise_id, coalesce(l.other_id, 0), l.entry, '', '' FROM duet_parts l
 		JOIN unnest($2::bigint[]) AS e (id) ON l.exercise_id = e.id OR l.other_id = e.id
 		JOIN exercises a ON a.id = l.exercise_id AND a.removed_at IS NULL LEFT JOIN exercises b ON b.id = l.other_id
 		WHERE l.teacher_id = $1 AND b.removed_at IS NULL
@@ -59,8 +59,8 @@ func (d *Desk) HandMade(ctx context.Context, exercises ...ExerciseID) (map[Exerc
 	list := make(map[ExerciseID]*HandMade, len(exercises))
 	for _, id := range exercises {
 		list[id] = &HandMade{
-			Placements: map[string]instrument.Placement{}, Fingerings: map[string]map[score.Place]finger.Spot{},
-			Pencils: map[string]map[score.Place][]breakdown.Pencil{},
+			OctaveChoices: map[string]instrument.OctaveChoice{}, Fingerings: map[string]map[score.Place]finger.Spot{},
+			Annotations: map[string]map[score.Place][]breakdown.Annotation{},
 		}
 	}
 	for _, r := range rows {
@@ -69,22 +69,22 @@ func (d *Desk) HandMade(ctx context.Context, exercises ...ExerciseID) (map[Exerc
 		case ownPartRow:
 			h.Overrides = append(h.Overrides, Override{Instrument: r.Instrument, Hash: r.X, Part: int(r.A)})
 		case placementRow:
-			h.Placements[r.Instrument] = instrument.Placement{Octaves: int(r.A), Chosen: r.B == 1, Folded: r.C == 1}
+			h.OctaveChoices[r.Instrument] = instrument.OctaveChoice{Octaves: int(r.A), Chosen: r.B == 1, Folded: r.C == 1}
 		case fingeringRow:
 			if h.Fingerings[r.Instrument] == nil {
 				h.Fingerings[r.Instrument] = map[score.Place]finger.Spot{}
 			}
 			h.Fingerings[r.Instrument][at] = finger.Spot{Pitch: r.C, Text: r.X}
-		case pencilRow:
-			if h.Pencils[r.Instrument] == nil {
-				h.Pencils[r.Instrument] = map[score.Place][]breakdown.Pencil{}
+		case annotationRow:
+			if h.Annotations[r.Instrument] == nil {
+				h.Annotations[r.Instrument] = map[score.Place][]breakdown.Annotation{}
 			}
-			h.Pencils[r.Instrument][at] = append(h.Pencils[r.Instrument][at], breakdown.Pencil{Kind: breakdown.PencilKind(r.X), Word: r.Y, Pitch: r.C})
-		case cutRow:
-			h.Pieces = handPieces(r.X, r.Y)
+			h.Annotations[r.Instrument][at] = append(h.Annotations[r.Instrument][at], breakdown.Annotation{Kind: breakdown.AnnotationKind(r.X), Word: r.Y, Pitch: r.C})
+		case handChunksRow:
+			h.Chunks = handChunks(r.X, r.Y)
 		case linesRow:
-			if h.Lines == (SecondLine{}) {
-				h.Lines = SecondLine{A: ExerciseID(r.A), B: ExerciseID(r.B), Entry: r.C}
+			if h.Lines == (DuetPart{}) {
+				h.Lines = DuetPart{A: ExerciseID(r.A), B: ExerciseID(r.B), Entry: r.C}
 			}
 		}
 	}
@@ -107,9 +107,9 @@ func (d *Desk) Overrides(ctx context.Context, exercise ExerciseID) ([]Override, 
 }
 
 // Placement is the octave chosen for an instrument's part, if any.
-func (d *Desk) Placement(ctx context.Context, exercise ExerciseID, id string) (instrument.Placement, error) {
+func (d *Desk) OctaveChoice(ctx context.Context, exercise ExerciseID, id string) (instrument.OctaveChoice, error) {
 	h, err := d.handMade(ctx, exercise)
-	return h.Placements[id], err
+	return h.OctaveChoices[id], err
 }
 
 // Fingerings are what was chosen in an instrument's part of an exercise, by place.
@@ -119,20 +119,20 @@ func (d *Desk) Fingerings(ctx context.Context, exercise ExerciseID, instrument s
 }
 
 // Pencils lists what is written in an instrument's part of an exercise, by place.
-func (d *Desk) Pencils(ctx context.Context, exercise ExerciseID, instrument string) (map[score.Place][]breakdown.Pencil, error) {
+func (d *Desk) Annotations(ctx context.Context, exercise ExerciseID, instrument string) (map[score.Place][]breakdown.Annotation, error) {
 	h, err := d.handMade(ctx, exercise)
-	return h.Pencils[instrument], err
+	return h.Annotations[instrument], err
 }
 
-// Cuts are the pieces an exercise has been cut into by hand, none where the program cuts.
-func (d *Desk) Cuts(ctx context.Context, exercise ExerciseID) ([]breakdown.HandPiece, error) {
+// Cuts are the chunks an exercise has been cut into by hand, none where the program cuts.
+func (d *Desk) HandChunks(ctx context.Context, exercise ExerciseID) ([]breakdown.HandChunk, error) {
 	h, err := d.handMade(ctx, exercise)
-	return h.Pieces, err
+	return h.Chunks, err
 }
 
 // SecondLine finds the lines that an exercise is one of; one whose other line was taken away
 // is alone.
-func (d *Desk) SecondLine(ctx context.Context, exercise ExerciseID) (SecondLine, error) {
+func (d *Desk) DuetPart(ctx context.Context, exercise ExerciseID) (DuetPart, error) {
 	h, err := d.handMade(ctx, exercise)
 	return h.Lines, err
 }

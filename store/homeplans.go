@@ -49,18 +49,18 @@ const homePlanColumns = `h.student_id AS student, h.from_day AS "from", h.until_
 func (d *Desk) HomePlan(ctx context.Context, student StudentID) (HomePlan, error) {
 	var row homePlanRow
 	err := d.one(ctx, &row, "find the plan", `
-		SELECT `+homePlanColumns+` FROM homeplans h JOIN `+d.students()+` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND h.student_id = $2`, student)
+		SELECT `+homePlanColumns+` FROM practice_plans h JOIN `+d.students()+` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND h.student_id = $2`, student)
 	if err != nil {
 		return HomePlan{}, err
 	}
 	return row.homePlan()
 }
 
-// HomePlans lists the plans of a section's students.
-func (d *Desk) HomePlans(ctx context.Context, section SectionID) ([]HomePlan, error) {
+// HomePlans lists the plans of a class's students.
+func (d *Desk) HomePlans(ctx context.Context, class ClassID) ([]HomePlan, error) {
 	var rows []homePlanRow
 	if err := d.all(ctx, &rows, "list the plans", `
-		SELECT `+homePlanColumns+` FROM homeplans h JOIN `+d.students()+` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND p.section_id = $2 ORDER BY p.id`, section); err != nil {
+		SELECT `+homePlanColumns+` FROM practice_plans h JOIN `+d.students()+` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND p.class_id = $2 ORDER BY p.id`, class); err != nil {
 		return nil, err
 	}
 	list := make([]HomePlan, len(rows))
@@ -75,15 +75,15 @@ func (d *Desk) HomePlans(ctx context.Context, section SectionID) ([]HomePlan, er
 
 // KeepHomePlans keeps students' plans, in place of earlier ones, all or none. The error is
 // ErrNotFound where a student is not the desk's.
-func (d *Desk) KeepHomePlans(ctx context.Context, list ...HomePlan) error {
+func (d *Desk) SaveHomePlans(ctx context.Context, list ...HomePlan) error {
 	if len(list) == 0 {
 		return nil
 	}
-	return d.marking(ctx, "keep the plans", func(tx deskTx) error { return tx.keepHomePlans(ctx, list, tx.students()) })
+	return d.marking(ctx, "keep the plans", func(tx deskTx) error { return tx.saveHomePlans(ctx, list, tx.students()) })
 }
 
 // keepHomePlans keeps plans of some students.
-func (tx deskTx) keepHomePlans(ctx context.Context, list []HomePlan, students string) error {
+func (tx deskTx) saveHomePlans(ctx context.Context, list []HomePlan, students string) error {
 	var who, minutes []int64
 	var from, until []time.Time
 	var weekdays, changed, plans []string
@@ -101,7 +101,7 @@ func (tx deskTx) keepHomePlans(ctx context.Context, list []HomePlan, students st
 		weekdays, changed, plans = append(weekdays, string(days)), append(changed, string(other)), append(plans, string(plan))
 	}
 	result, err := tx.ExecContext(ctx, `
-		INSERT INTO homeplans (teacher_id, student_id, from_day, until_day, weekdays, minutes, changed, plan)
+		INSERT INTO practice_plans (teacher_id, student_id, from_day, until_day, weekdays, minutes, changed, plan)
 		SELECT $1, p.id, n.from_day, n.until_day, ARRAY(SELECT day::smallint FROM jsonb_array_elements_text(n.weekdays) WITH ORDINALITY AS d (day, place) ORDER BY place),
 			n.minutes, n.changed, n.plan
 		FROM unnest($2::bigint[], $3::date[], $4::date[], $5::jsonb[], $6::smallint[], $7::jsonb[], $8::jsonb[])
@@ -120,9 +120,9 @@ func (tx deskTx) keepHomePlans(ctx context.Context, list []HomePlan, students st
 }
 
 // DropHomePlan takes a student's plan away.
-func (d *Desk) DropHomePlan(ctx context.Context, student StudentID) error {
+func (d *Desk) DeleteHomePlan(ctx context.Context, student StudentID) error {
 	return d.marking(ctx, "take the plan away", func(tx deskTx) error {
-		return tx.change(ctx, `DELETE FROM homeplans WHERE teacher_id = $1 AND student_id = $2 AND student_id IN (SELECT p.id FROM `+tx.students()+` p)`, student)
+		return tx.change(ctx, `DELETE FROM practice_plans WHERE teacher_id = $1 AND student_id = $2 AND student_id IN (SELECT p.id FROM `+tx.students()+` p)`, student)
 	})
 }
 

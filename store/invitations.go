@@ -28,7 +28,7 @@ func linkHash(link string) []byte {
 // Invite makes a link for a new teacher, good for once. It is shown to whoever asks, by,
 // or 0 on the machine itself, and kept nowhere.
 func (s *Store) Invite(ctx context.Context, by TeacherID) (string, error) {
-	return s.invite(ctx, done{deed: AccountInvited, by: by})
+	return s.invite(ctx, logEntry{action: AccountInvited, by: by})
 }
 
 // InviteToReset makes a link with which a teacher chooses another password. The error is
@@ -41,10 +41,10 @@ func (s *Store) InviteToReset(ctx context.Context, by, teacher TeacherID) (strin
 	if err != nil {
 		return "", err
 	}
-	return s.invite(ctx, done{deed: PasswordLink, by: by, teacher: teacher})
+	return s.invite(ctx, logEntry{action: PasswordLink, by: by, teacher: teacher})
 }
 
-func (s *Store) invite(ctx context.Context, d done) (string, error) {
+func (s *Store) invite(ctx context.Context, d logEntry) (string, error) {
 	link := rand.Text()
 	err := inTransaction(ctx, s.db, "make a link", func(tx *sqlx.Tx) error {
 		if _, err := tx.ExecContext(ctx, `
@@ -52,7 +52,7 @@ func (s *Store) invite(ctx context.Context, d done) (string, error) {
 			INSERT INTO invitations (hash, teacher_id, until) VALUES ($1, nullif($2, 0), $3)`, linkHash(link), d.teacher, time.Now().Add(InvitationHolds)); err != nil {
 			return err
 		}
-		return writeDown(ctx, tx, d)
+		return record(ctx, tx, d)
 	})
 	return link, err
 }
@@ -82,7 +82,7 @@ func (s *Store) Reset(ctx context.Context, link string, teacher TeacherID, passw
 }
 
 // useLink uses a link up and does what it is for, both or neither.
-func (s *Store) useLink(ctx context.Context, link string, teacher TeacherID, deed Deed, query string, args ...any) (Teacher, error) {
+func (s *Store) useLink(ctx context.Context, link string, teacher TeacherID, action Action, query string, args ...any) (Teacher, error) {
 	var t Teacher
 	err := inTransaction(ctx, s.db, "use the invitation", func(tx *sqlx.Tx) error {
 		err := mustTouch(tx.ExecContext(ctx,
@@ -93,7 +93,7 @@ func (s *Store) useLink(ctx context.Context, link string, teacher TeacherID, dee
 		if err := tx.GetContext(ctx, &t, query, args...); err != nil {
 			return err
 		}
-		return writeDown(ctx, tx, done{deed: deed, by: t.ID, teacher: t.ID})
+		return record(ctx, tx, logEntry{action: action, by: t.ID, teacher: t.ID})
 	})
 	return t, err
 }

@@ -12,7 +12,7 @@ import (
 	"unhurriedbench/store"
 )
 
-// A section has one plan at a time, and is in one lesson at a time; one that is over
+// A class has one plan at a time, and is in one lesson at a time; one that is over
 // changes no more.
 func TestLessons(t *testing.T) {
 	t.Parallel()
@@ -25,19 +25,19 @@ func TestLessons(t *testing.T) {
 		}
 		return id
 	}
-	first := must(f.AddLesson(ctx, f.section, lesson.Plan{Minutes: 20}))
-	second := must(f.AddLesson(ctx, f.section, lesson.Plan{Minutes: 25}))
+	first := must(f.AddLesson(ctx, f.class, lesson.Plan{Minutes: 20}))
+	second := must(f.AddLesson(ctx, f.class, lesson.Plan{Minutes: 25}))
 	if _, err := f.Lesson(ctx, first); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("a plan that another took the place of gives %v", err)
 	}
-	if got := must(f.RunningLesson(ctx, f.section)); got != f.lesson {
-		t.Errorf("the section is in lesson %d, want %d", got, f.lesson)
+	if got := must(f.RunningLesson(ctx, f.class)); got != f.lesson {
+		t.Errorf("the class is in lesson %d, want %d", got, f.lesson)
 	}
 	if err := f.BeginLesson(ctx, second); err != nil {
 		t.Fatal(err)
 	}
-	if got := must(f.RunningLesson(ctx, f.section)); got != second {
-		t.Errorf("the section is in lesson %d, want %d", got, second)
+	if got := must(f.RunningLesson(ctx, f.class)); got != second {
+		t.Errorf("the class is in lesson %d, want %d", got, second)
 	}
 	if l, err := f.Lesson(ctx, f.lesson); err != nil || l.Ended == nil {
 		t.Errorf("the lesson before has not ended: %+v, %v", l, err)
@@ -49,23 +49,23 @@ func TestLessons(t *testing.T) {
 	if err != nil || l.Step != 3 || len(l.Absent) != 1 || l.Plan.Minutes != 25 || !l.Running() {
 		t.Errorf("the lesson is %+v, %v", l, err)
 	}
-	if err := f.DropLesson(ctx, second); !errors.Is(err, store.ErrNotFound) {
+	if err := f.DeleteLesson(ctx, second); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("taking a lesson away that has begun gives %v", err)
 	}
 	if err := f.EndLesson(ctx, second); err != nil {
 		t.Fatal(err)
 	}
 	for what, err := range map[string]error{
-		"another plan": f.KeepPlan(ctx, second, lesson.Plan{Minutes: 5}), "another step": f.AtStep(ctx, second, 1, nil), "beginning again": f.BeginLesson(ctx, second),
-		"ending what is only planned": f.EndLesson(ctx, must(f.AddLesson(ctx, f.section, lesson.Plan{Minutes: 5}))),
-		"a section that is not there": func() error { _, err := f.AddLesson(ctx, 999, lesson.Plan{}); return err }(),
+		"another plan": f.SavePlan(ctx, second, lesson.Plan{Minutes: 5}), "another step": f.AtStep(ctx, second, 1, nil), "beginning again": f.BeginLesson(ctx, second),
+		"ending what is only planned": f.EndLesson(ctx, must(f.AddLesson(ctx, f.class, lesson.Plan{Minutes: 5}))),
+		"a class that is not there":   func() error { _, err := f.AddLesson(ctx, 999, lesson.Plan{}); return err }(),
 	} {
 		if !errors.Is(err, store.ErrNotFound) {
 			t.Errorf("%s gives %v", what, err)
 		}
 	}
-	if got := must(f.RunningLesson(ctx, f.section)); got != 0 {
-		t.Errorf("after the end the section is in lesson %d", got)
+	if got := must(f.RunningLesson(ctx, f.class)); got != 0 {
+		t.Errorf("after the end the class is in lesson %d", got)
 	}
 }
 
@@ -81,7 +81,7 @@ func TestLessonAttempts(t *testing.T) {
 		t.Fatal(err)
 	}
 	in := func() int {
-		list, err := f.LessonAttempts(ctx, f.section, time.Now().Add(-time.Hour), time.Now().Add(time.Hour))
+		list, err := f.LessonAttempts(ctx, f.class, time.Now().Add(-time.Hour), time.Now().Add(time.Hour))
 		if err != nil {
 			t.Fatal(err)
 		}

@@ -18,13 +18,13 @@ type OwnPart struct {
 }
 
 // KeepOverrides keeps instruments' own parts, in place of earlier ones, all or none.
-func (d *Desk) KeepOverrides(ctx context.Context, exercise ExerciseID, parts ...OwnPart) error {
+func (d *Desk) SaveOverrides(ctx context.Context, exercise ExerciseID, parts ...OwnPart) error {
 	return d.inTransaction(ctx, "keep the part", func(tx deskTx) error {
 		if err := tx.revise(ctx, exercise); err != nil {
 			return err
 		}
 		for _, p := range parts {
-			hash, err := tx.keepSource(ctx, p.Source)
+			hash, err := tx.saveSource(ctx, p.Source)
 			if err != nil {
 				return err
 			}
@@ -35,12 +35,12 @@ func (d *Desk) KeepOverrides(ctx context.Context, exercise ExerciseID, parts ...
 				return err
 			}
 		}
-		return tx.dropUnusedSources(ctx)
+		return tx.deleteUnusedSources(ctx)
 	})
 }
 
 // DropOverride links an instrument's part to the exercise's source again.
-func (d *Desk) DropOverride(ctx context.Context, exercise ExerciseID, instrument string) error {
+func (d *Desk) DeleteOverride(ctx context.Context, exercise ExerciseID, instrument string) error {
 	return d.inTransaction(ctx, "drop the part", func(tx deskTx) error {
 		if err := tx.revise(ctx, exercise); err != nil {
 			return err
@@ -49,7 +49,7 @@ func (d *Desk) DropOverride(ctx context.Context, exercise ExerciseID, instrument
 			DELETE FROM overrides WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument); err != nil {
 			return err
 		}
-		return tx.dropUnusedSources(ctx)
+		return tx.deleteUnusedSources(ctx)
 	})
 }
 

@@ -28,11 +28,11 @@ const (
 
 const ownPageColumns = `o.student_id, o.key, o.pin_hash <> '' AS pin, o.wrong >= 15 AS locked, o.made_at AS made`
 
-// OwnPages lists the pages of a section's students. They are the teacher's business alone.
-func (d *Desk) OwnPages(ctx context.Context, section SectionID) ([]OwnPage, error) {
+// OwnPages lists the pages of a class's students. They are the teacher's business alone.
+func (d *Desk) OwnPages(ctx context.Context, class ClassID) ([]OwnPage, error) {
 	var list []OwnPage
 	err := d.own(ctx, &list, "list the students' pages", `
-		SELECT `+ownPageColumns+` FROM own_pages o JOIN `+d.students()+` p ON p.id = o.student_id WHERE o.teacher_id = $1 AND p.section_id = $2 ORDER BY o.student_id`, section)
+		SELECT `+ownPageColumns+` FROM own_pages o JOIN `+d.students()+` p ON p.id = o.student_id WHERE o.teacher_id = $1 AND p.class_id = $2 ORDER BY o.student_id`, class)
 	return list, err
 }
 
@@ -60,7 +60,7 @@ func (d *Desk) MakeOwnPages(ctx context.Context, students ...StudentID) error {
 				ON CONFLICT (teacher_id, student_id) DO UPDATE SET key = excluded.key, wrong = 0, wrong_at = NULL, made_at = now()`, student, rand.Text()); err != nil {
 				return err
 			}
-			if err := tx.did(ctx, done{deed: OwnPageMade, student: student}); err != nil {
+			if err := tx.logAction(ctx, logEntry{action: OwnPageMade, student: student}); err != nil {
 				return err
 			}
 		}
@@ -74,7 +74,7 @@ func (d *Desk) EndOwnPage(ctx context.Context, student StudentID) error {
 		if err := tx.change(ctx, `DELETE FROM own_pages WHERE teacher_id = $1 AND student_id = $2`, student); err != nil {
 			return err
 		}
-		return tx.did(ctx, done{deed: OwnPageEnded, student: student})
+		return tx.logAction(ctx, logEntry{action: OwnPageEnded, student: student})
 	})
 }
 
@@ -106,18 +106,18 @@ func (s *Store) AtHome(ctx context.Context, key string) (AtHome, error) {
 	var row struct {
 		TeacherID TeacherID `db:"teacher_id"`
 		StudentID StudentID `db:"student_id"`
-		SectionID SectionID `db:"section_id"`
-		Section   string
+		ClassID   ClassID   `db:"class_id"`
+		Class     string
 		PinHash   string `db:"pin_hash"`
 	}
 	if err := s.one(ctx, &row, "open the student's page", `
-		SELECT o.teacher_id, o.student_id, p.section_id, c.name AS section, o.pin_hash FROM own_pages o
-		JOIN students p ON p.id = o.student_id JOIN sections c ON c.id = p.section_id JOIN teachers t ON t.id = o.teacher_id
+		SELECT o.teacher_id, o.student_id, p.class_id, c.name AS class, o.pin_hash FROM own_pages o
+		JOIN students p ON p.id = o.student_id JOIN classes c ON c.id = p.class_id JOIN teachers t ON t.id = o.teacher_id
 		WHERE o.key = $1 AND t.removed_at IS NULL`, key); err != nil {
 		return AtHome{}, err
 	}
 	d := s.For(row.TeacherID)
-	d.guest, d.only = Guest{Section: row.SectionID, Name: row.Section}, row.StudentID
+	d.guest, d.only = Guest{Class: row.ClassID, Name: row.Class}, row.StudentID
 	h := AtHome{Key: key, PIN: row.PinHash != "", desk: d}
 	if h.PIN {
 		h.Stamp = row.PinHash[len(row.PinHash)-12:]

@@ -47,10 +47,10 @@ func argonKey(password string, salt []byte) []byte {
 
 // fits says whether a password is the one that is kept, and whether it is kept in an
 // older way.
-func fits(kept, password string) (ok, older bool) {
-	rest, ours := strings.CutPrefix(kept, argonCost)
+func fits(archived, password string) (ok, older bool) {
+	rest, ours := strings.CutPrefix(archived, argonCost)
 	if !ours {
-		return bcrypt.CompareHashAndPassword([]byte(kept), []byte(password)) == nil, true
+		return bcrypt.CompareHashAndPassword([]byte(archived), []byte(password)) == nil, true
 	}
 	salt, key, _ := strings.Cut(rest, "$")
 	from := base64.RawStdEncoding.DecodeString
@@ -74,11 +74,11 @@ func (s *Store) CheckPassword(ctx context.Context, email, password string) (Teac
 	if err != nil && !errors.Is(err, ErrNotFound) {
 		return Teacher{}, err
 	}
-	kept := t.PasswordHash
-	if kept == "" {
-		kept = nobodysHash
+	archived := t.PasswordHash
+	if archived == "" {
+		archived = nobodysHash
 	}
-	ok, older := fits(kept, password)
+	ok, older := fits(archived, password)
 	if !ok || t.PasswordHash == "" {
 		return Teacher{}, ErrWrongPassword
 	}
@@ -93,12 +93,12 @@ func (s *Store) CheckPassword(ctx context.Context, email, password string) (Teac
 // SetPassword gives a teacher another password, by themself or, by 0, on the machine, and
 // ends all their sessions.
 func (s *Store) SetPassword(ctx context.Context, by, id TeacherID, password string) (Teacher, error) {
-	return s.changeTeacher(ctx, "change the password", done{deed: PasswordChanged, by: by}, `
+	return s.changeTeacher(ctx, "change the password", logEntry{action: PasswordChanged, by: by}, `
 		UPDATE teachers SET password_hash = $2, sessions = sessions + 1 WHERE id = $1 AND NOT demo AND removed_at IS NULL RETURNING `+teacherColumns, id, hashed(password))
 }
 
 // EndSessions ends all sessions of a teacher.
 func (s *Store) EndSessions(ctx context.Context, id TeacherID) (Teacher, error) {
-	return s.changeTeacher(ctx, "end the sessions", done{deed: SessionsEnded, by: id}, `
+	return s.changeTeacher(ctx, "end the sessions", logEntry{action: SessionsEnded, by: id}, `
 		UPDATE teachers SET sessions = sessions + 1 WHERE id = $1 RETURNING `+teacherColumns, id)
 }

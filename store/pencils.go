@@ -8,31 +8,31 @@ import (
 )
 
 // MostPencils is the most marks an instrument's part of an exercise takes.
-const MostPencils = 500
+const MostAnnotations = 500
 
 // KeepPencil writes a mark over a note of an instrument's part, in place of those that
 // cannot stand beside it. The error is ErrTaken where the part is full.
-func (d *Desk) KeepPencil(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, p breakdown.Pencil) error {
+func (d *Desk) SaveAnnotation(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, p breakdown.Annotation) error {
 	return d.inTransaction(ctx, "keep the mark", func(tx deskTx) error {
 		var n int
-		if err := tx.one(ctx, &n, `SELECT count(*) FROM pencils WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument); err != nil {
+		if err := tx.one(ctx, &n, `SELECT count(*) FROM annotations WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument); err != nil {
 			return err
 		}
-		if n >= MostPencils {
+		if n >= MostAnnotations {
 			return ErrTaken
 		}
-		for _, kind := range breakdown.PencilKinds() {
-			if !p.Against(breakdown.Pencil{Kind: kind}) {
+		for _, kind := range breakdown.AnnotationKinds() {
+			if !p.Against(breakdown.Annotation{Kind: kind}) {
 				continue
 			}
 			if err := tx.clear(ctx, `
-				DELETE FROM pencils WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4 AND event = $5 AND kind = $6`,
+				DELETE FROM annotations WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4 AND event = $5 AND kind = $6`,
 				exercise, instrument, at.Measure, at.Event, kind); err != nil {
 				return err
 			}
 		}
 		return tx.change(ctx, `
-			INSERT INTO pencils (teacher_id, exercise_id, instrument, measure, event, pitch, kind, word)
+			INSERT INTO annotations (teacher_id, exercise_id, instrument, measure, event, pitch, kind, word)
 			SELECT $1, id, $3, $4, $5, $6, $7, $8 FROM exercises WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL
 			ON CONFLICT (exercise_id, instrument, measure, event, kind, word) DO UPDATE SET pitch = $6`,
 			exercise, instrument, at.Measure, at.Event, p.Pitch, p.Kind, p.Word)
@@ -40,8 +40,8 @@ func (d *Desk) KeepPencil(ctx context.Context, exercise ExerciseID, instrument s
 }
 
 // DropPencil rubs a mark out.
-func (d *Desk) DropPencil(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, p breakdown.Pencil) error {
+func (d *Desk) DeleteAnnotation(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, p breakdown.Annotation) error {
 	return d.change(ctx, "rub the mark out", `
-		DELETE FROM pencils WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4 AND event = $5 AND kind = $6 AND word = $7`,
+		DELETE FROM annotations WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4 AND event = $5 AND kind = $6 AND word = $7`,
 		exercise, instrument, at.Measure, at.Event, p.Kind, p.Word)
 }

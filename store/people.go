@@ -5,28 +5,28 @@ import (
 	"strconv"
 )
 
-// Section is a class.
-type Section struct {
-	ID       SectionID
+// Class is a class.
+type Class struct {
+	ID       ClassID
 	Name     string
 	School   string // of counting; "" is the teacher's own
 	Year     int    // of playing, 1 to 3
-	Line     string // "A" or "B" of exercises with two, "" for none given
+	DuetPart string `db:"duet_part"` // "A" or "B" of exercises with two, "" for none given
 	Students int    // how many are in it, whatever they play
 }
 
 // Student is known by first name and initial alone.
 type Student struct {
 	ID         StudentID
-	SectionID  SectionID `db:"section_id"`
-	FirstName  string    `db:"first_name"`
+	ClassID    ClassID `db:"class_id"`
+	FirstName  string  `db:"first_name"`
 	Initial    string
 	Instrument string
-	Line       string // "A" or "B" of exercises with two, "" for the section's
+	DuetPart   string `db:"duet_part"` // "A" or "B" of exercises with two, "" for the class's
 	Note       string // the teacher's
 
 	AlsoOf StudentID `db:"also_of"` // whose second instrument it is; 0 for a first one
-	Aside  bool      // the first instrument is in the same section, so that the class is marked there
+	Aside  bool      // the first instrument is in the same class, so that the class is marked there
 	Row    int       `db:"seat_row"`   // they sit in, from 1 at the front; 0 for none given
 	Place  int       `db:"seat_place"` // in it, from 1 at the left as the teacher sees it
 }
@@ -42,15 +42,15 @@ func (s Student) Name() string {
 	return s.FirstName + " " + s.Initial + "."
 }
 
-// AddSection makes a section with its first students, all or none. The error is
+// AddClass makes a class with its first students, all or none. The error is
 // ErrTaken when there is one so named.
-func (d *Desk) AddSection(ctx context.Context, name string, students ...Student) (SectionID, error) {
-	var id SectionID
-	err := d.inTransaction(ctx, "add the section", func(tx deskTx) error {
-		if err := tx.one(ctx, &id, `INSERT INTO sections (teacher_id, name) VALUES ($1, $2) RETURNING id`, name); err != nil {
+func (d *Desk) AddClass(ctx context.Context, name string, students ...Student) (ClassID, error) {
+	var id ClassID
+	err := d.inTransaction(ctx, "add the class", func(tx deskTx) error {
+		if err := tx.one(ctx, &id, `INSERT INTO classes (teacher_id, name) VALUES ($1, $2) RETURNING id`, name); err != nil {
 			return err
 		}
-		if err := tx.did(ctx, done{deed: SectionMade, section: id, detail: name}); err != nil {
+		if err := tx.logAction(ctx, logEntry{action: ClassMade, class: id, detail: name}); err != nil {
 			return err
 		}
 		return tx.addStudents(ctx, id, students)
@@ -59,94 +59,94 @@ func (d *Desk) AddSection(ctx context.Context, name string, students ...Student)
 }
 
 const insertStudent = `
-	INSERT INTO students (teacher_id, section_id, first_name, initial, instrument)
-	SELECT s.teacher_id, s.id, $3, $4, $5 FROM sections s WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL RETURNING id`
+	INSERT INTO students (teacher_id, class_id, first_name, initial, instrument)
+	SELECT s.teacher_id, s.id, $3, $4, $5 FROM classes s WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL RETURNING id`
 
-// AddStudents puts students in a section, all or none.
-func (d *Desk) AddStudents(ctx context.Context, section SectionID, students ...Student) error {
-	return d.inTransaction(ctx, "add the students", func(tx deskTx) error { return tx.addStudents(ctx, section, students) })
+// AddStudents puts students in a class, all or none.
+func (d *Desk) AddStudents(ctx context.Context, class ClassID, students ...Student) error {
+	return d.inTransaction(ctx, "add the students", func(tx deskTx) error { return tx.addStudents(ctx, class, students) })
 }
 
-func (tx deskTx) addStudents(ctx context.Context, section SectionID, students []Student) error {
+func (tx deskTx) addStudents(ctx context.Context, class ClassID, students []Student) error {
 	for _, student := range students {
-		if err := tx.change(ctx, insertStudent, section, student.FirstName, student.Initial, student.Instrument); err != nil {
+		if err := tx.change(ctx, insertStudent, class, student.FirstName, student.Initial, student.Instrument); err != nil {
 			return err
 		}
 	}
 	if len(students) == 0 {
 		return nil
 	}
-	return tx.did(ctx, done{deed: StudentsAdded, section: section, detail: strconv.Itoa(len(students))})
+	return tx.logAction(ctx, logEntry{action: StudentsAdded, class: class, detail: strconv.Itoa(len(students))})
 }
 
-// Sections lists the sections by name.
-func (d *Desk) Sections(ctx context.Context) ([]Section, error) {
-	var list []Section
-	err := d.all(ctx, &list, "list the sections", `
-		SELECT s.id, s.name, s.school, s.year, s.line, count(p.id) FILTER (WHERE NOT p.aside) AS students
-		FROM sections s LEFT JOIN `+d.students()+` p ON p.section_id = s.id
-		WHERE s.teacher_id = $1 AND s.removed_at IS NULL AND (s.id = $2 OR $2 = 0) GROUP BY s.id ORDER BY s.name`, d.guest.Section)
+// Classes lists the classes by name.
+func (d *Desk) Classes(ctx context.Context) ([]Class, error) {
+	var list []Class
+	err := d.all(ctx, &list, "list the classes", `
+		SELECT s.id, s.name, s.school, s.year, s.duet_part, count(p.id) FILTER (WHERE NOT p.aside) AS students
+		FROM classes s LEFT JOIN `+d.students()+` p ON p.class_id = s.id
+		WHERE s.teacher_id = $1 AND s.removed_at IS NULL AND (s.id = $2 OR $2 = 0) GROUP BY s.id ORDER BY s.name`, d.guest.Class)
 	return list, err
 }
 
-// KeepYear sets the year of playing a section is in, 1 to 3.
-func (d *Desk) KeepYear(ctx context.Context, section SectionID, year int) error {
-	return d.change(ctx, "keep the year", `UPDATE sections SET year = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, section, year)
+// KeepYear sets the year of playing a class is in, 1 to 3.
+func (d *Desk) SaveYear(ctx context.Context, class ClassID, year int) error {
+	return d.change(ctx, "keep the year", `UPDATE classes SET year = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, year)
 }
 
-// KeepSchool sets a section's own way of counting; "" is the teacher's.
-func (d *Desk) KeepSchool(ctx context.Context, section SectionID, school string) error {
-	return d.change(ctx, "keep the way of counting", `UPDATE sections SET school = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, section, school)
+// KeepSchool sets a class's own way of counting; "" is the teacher's.
+func (d *Desk) SaveSchool(ctx context.Context, class ClassID, school string) error {
+	return d.change(ctx, "keep the way of counting", `UPDATE classes SET school = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, school)
 }
 
-// AddStudent puts a student in a section.
+// AddStudent puts a student in a class.
 func (d *Desk) AddStudent(ctx context.Context, student Student) (StudentID, error) {
 	var id StudentID
 	err := d.inTransaction(ctx, "add the student", func(tx deskTx) error {
-		if err := tx.one(ctx, &id, insertStudent, student.SectionID, student.FirstName, student.Initial, student.Instrument); err != nil {
+		if err := tx.one(ctx, &id, insertStudent, student.ClassID, student.FirstName, student.Initial, student.Instrument); err != nil {
 			return err
 		}
-		return tx.did(ctx, done{deed: StudentsAdded, section: student.SectionID, student: id, detail: "1"})
+		return tx.logAction(ctx, logEntry{action: StudentsAdded, class: student.ClassID, student: id, detail: "1"})
 	})
 	return id, err
 }
 
-// ChangeStudent keeps a student's edited name, instrument and section.
+// ChangeStudent keeps a student's edited name, instrument and class.
 func (d *Desk) ChangeStudent(ctx context.Context, student Student) error {
 	return d.inTransaction(ctx, "change the student", func(tx deskTx) error { return tx.changeStudent(ctx, student) })
 }
 
 // KeepNote keeps what the teacher notes of a student.
-func (d *Desk) KeepNote(ctx context.Context, student StudentID, note string) error {
+func (d *Desk) SaveNote(ctx context.Context, student StudentID, note string) error {
 	return d.change(ctx, "keep the note", `UPDATE students SET note = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, student, note)
 }
 
 func (tx deskTx) changeStudent(ctx context.Context, student Student) error {
-	var was SectionID
-	if err := tx.one(ctx, &was, `SELECT section_id FROM `+tx.students()+` p WHERE id = $2`, student.ID); err != nil {
+	var was ClassID
+	if err := tx.one(ctx, &was, `SELECT class_id FROM `+tx.students()+` p WHERE id = $2`, student.ID); err != nil {
 		return err
 	}
 	if err := tx.change(ctx, `
-			UPDATE students SET section_id = s.id, first_name = $4, initial = $5, instrument = $6 FROM sections s
+			UPDATE students SET class_id = s.id, first_name = $4, initial = $5, instrument = $6 FROM classes s
 			WHERE students.teacher_id = $1 AND students.id = $2 AND s.teacher_id = $1 AND s.id = $3 AND s.removed_at IS NULL`,
-		student.ID, student.SectionID, student.FirstName, student.Initial, student.Instrument); err != nil {
+		student.ID, student.ClassID, student.FirstName, student.Initial, student.Instrument); err != nil {
 		return err
 	}
 	if err := tx.clear(ctx, `UPDATE students SET first_name = $3, initial = $4 WHERE teacher_id = $1 AND (also_of = $2 OR id = (SELECT also_of FROM students WHERE teacher_id = $1 AND id = $2))`,
 		student.ID, student.FirstName, student.Initial); err != nil { // one name for both instruments
 		return err
 	}
-	if err := tx.addUpAgain(ctx, `a.student_id = $2`, student.ID); err != nil { // another instrument or section may follow another routine
+	if err := tx.refold(ctx, `a.student_id = $2`, student.ID); err != nil { // another instrument or class may follow another routine
 		return err
 	}
-	deed := StudentChanged
-	if was != student.SectionID {
-		deed = StudentMoved
+	action := StudentChanged
+	if was != student.ClassID {
+		action = StudentMoved
 	}
-	return tx.did(ctx, done{deed: deed, student: student.ID, section: student.SectionID})
+	return tx.logAction(ctx, logEntry{action: action, student: student.ID, class: student.ClassID})
 }
 
-const studentColumns = `p.id, p.section_id, p.first_name, p.initial, p.instrument, p.line, p.note, p.also_of, p.aside, p.seat_row, p.seat_place`
+const studentColumns = `p.id, p.class_id, p.first_name, p.initial, p.instrument, p.duet_part, p.note, p.also_of, p.aside, p.seat_row, p.seat_place`
 
 // StudentByID finds a student.
 func (d *Desk) StudentByID(ctx context.Context, id StudentID) (Student, error) {
@@ -155,10 +155,10 @@ func (d *Desk) StudentByID(ctx context.Context, id StudentID) (Student, error) {
 	return student, err
 }
 
-// Students lists the students of a section by name.
-func (d *Desk) Students(ctx context.Context, section SectionID) ([]Student, error) {
+// Students lists the students of a class by name.
+func (d *Desk) Students(ctx context.Context, class ClassID) ([]Student, error) {
 	var list []Student
 	err := d.all(ctx, &list, "list the students", `
-		SELECT `+studentColumns+` FROM `+d.students()+` p WHERE section_id = $2 ORDER BY first_name, initial, also_of, id`, section)
+		SELECT `+studentColumns+` FROM `+d.students()+` p WHERE class_id = $2 ORDER BY first_name, initial, also_of, id`, class)
 	return list, err
 }

@@ -12,33 +12,33 @@ import (
 )
 
 // A press that is sent again, also by many at once, is logged once: alone, and for a
-// section. Another teacher's press of the same key is their own.
+// class. Another teacher's press of the same key is their own.
 func TestAPressIsLoggedOnce(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f, other := add(t, s, "a"), add(t, s, "b")
-	before := f.at(t, firstPiece).Tries
+	before := f.at(t, firstChunk).Tries
 
 	var wait sync.WaitGroup
 	for range 8 {
 		wait.Go(func() {
-			if err := f.AddPressed(ctx, "one", f.try(true, routine.None)); err != nil {
+			if err := f.AddOnce(ctx, "one", f.try(true, routine.None)); err != nil {
 				t.Error(err)
 			}
 		})
 	}
 	wait.Wait()
-	if got := f.at(t, firstPiece).Tries; got != before+1 {
+	if got := f.at(t, firstChunk).Tries; got != before+1 {
 		t.Errorf("one press, sent eight times at once, is logged %d times", got-before)
 	}
-	if err := other.AddPressed(ctx, "one", other.try(true, routine.None)); err != nil {
+	if err := other.AddOnce(ctx, "one", other.try(true, routine.None)); err != nil {
 		t.Error(err)
 	}
-	if got := other.at(t, firstPiece).Tries; got != before+1 {
+	if got := other.at(t, firstChunk).Tries; got != before+1 {
 		t.Errorf("another teacher's press of the same key is logged %d times", got-before)
 	}
 
-	mate, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Tomo", Instrument: "violin"})
+	mate, err := f.AddStudent(ctx, store.Student{ClassID: f.class, FirstName: "Tomo", Instrument: "violin"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -52,8 +52,8 @@ func TestAPressIsLoggedOnce(t *testing.T) {
 	if err != nil || again != batch {
 		t.Errorf("sent again the batch is %d, want %d, %v", again, batch, err)
 	}
-	if got := f.at(t, firstPiece).Tries; got != before+2 {
-		t.Errorf("a section marked once and sent twice is logged %d times", got-before-1)
+	if got := f.at(t, firstChunk).Tries; got != before+2 {
+		t.Errorf("a class marked once and sent twice is logged %d times", got-before-1)
 	}
 	if got, known, err := f.Pressed(ctx, "all"); err != nil || !known || got != batch {
 		t.Errorf("the press is %d, %v, %v", got, known, err)

@@ -22,7 +22,7 @@ type Reading struct {
 // KeepReading keeps the reading of a revision of an exercise, in place of an earlier
 // one. It keeps nothing where the exercise has changed since. A guest keeps it too: it
 // says nothing that the source does not.
-func (d *Desk) KeepReading(ctx context.Context, id ExerciseID, revision int, r Reading) error {
+func (d *Desk) SaveReading(ctx context.Context, id ExerciseID, revision int, r Reading) error {
 	return d.together(ctx, "keep the reading", func(tx deskTx) error {
 		result, err := tx.ExecContext(ctx, `
 			UPDATE exercises SET read_revision = revision, read_version = $4, file_parts = $5, unread = $6
@@ -41,18 +41,18 @@ func (d *Desk) KeepReading(ctx context.Context, id ExerciseID, revision int, r R
 		}
 		for instrument, o := range r.Outlines {
 			if err := tx.change(ctx, `
-				INSERT INTO outlines (teacher_id, exercise_id, instrument, signatures, measures, pieces) VALUES ($1, $2, $3, $4, $5, $6)`,
-				id, instrument, o.Signatures, o.Measures, piecesText(o.Pieces)); err != nil {
+				INSERT INTO outlines (teacher_id, exercise_id, instrument, signatures, measures, chunks) VALUES ($1, $2, $3, $4, $5, $6)`,
+				id, instrument, o.Signatures, o.Measures, chunksText(o.Chunks)); err != nil {
 				return err
 			}
 		}
-		var instruments, things, parts []string
+		var instruments, elements, parts []string
 		for instrument, demands := range r.Demands {
-			instruments, things, parts = append(instruments, instrument), append(things, thingsText(demands.Things)), append(parts, partsText(demands.Parts))
+			instruments, elements, parts = append(instruments, instrument), append(elements, elementsText(demands.Elements)), append(parts, partsText(demands.Parts))
 		}
 		return tx.clear(ctx, `
-			INSERT INTO demands (teacher_id, exercise_id, instrument, things, parts)
-			SELECT $1, $2, instrument, things, parts FROM unnest($3::text[], $4::text[], $5::text[]) AS rows (instrument, things, parts)`, id, instruments, things, parts)
+			INSERT INTO demands (teacher_id, exercise_id, instrument, elements, parts)
+			SELECT $1, $2, instrument, elements, parts FROM unnest($3::text[], $4::text[], $5::text[]) AS rows (instrument, elements, parts)`, id, instruments, elements, parts)
 	})
 }
 
@@ -60,13 +60,13 @@ func (d *Desk) KeepReading(ctx context.Context, id ExerciseID, revision int, r R
 type outlineRow struct {
 	Signatures string
 	Measures   int
-	Pieces     string
+	Chunks     string
 	Cut        string // by hand, "" for the program's
 }
 
 func (r outlineRow) outline() breakdown.Outline {
-	o := breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Pieces: piecesFrom(r.Pieces)}
-	return o.CutAs(piecesFrom(r.Cut))
+	o := breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Chunks: chunksFrom(r.Chunks)}
+	return o.CutAs(chunksFrom(r.Cut))
 }
 
 // OwnOutlines are the outlines of the parts that instruments have of their own, by
@@ -89,8 +89,8 @@ func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
 		outlineRow
 	}
 	err := d.all(ctx, &rows, "list the own parts", `
-		SELECT o.exercise_id, o.instrument, o.signatures, o.measures, o.pieces, coalesce(c.pieces, '') AS cut
-		FROM outlines o LEFT JOIN cuts c ON c.exercise_id = o.exercise_id WHERE o.teacher_id = $1 AND o.instrument <> ''`)
+		SELECT o.exercise_id, o.instrument, o.signatures, o.measures, o.chunks, coalesce(c.chunks, '') AS cut
+		FROM outlines o LEFT JOIN hand_chunks c ON c.exercise_id = o.exercise_id WHERE o.teacher_id = $1 AND o.instrument <> ''`)
 	own := OwnOutlines{}
 	for _, r := range rows {
 		if own[r.ExerciseID] == nil {
@@ -116,22 +116,22 @@ type DemandedList []Demanded
 // Demanded lists what all exercises demand of some instruments, and some exercises of all.
 func (d *Desk) Demanded(ctx context.Context, instruments []string, exercises ...ExerciseID) (DemandedList, error) {
 	var rows []struct {
-		Exercise      ExerciseID
-		Book          BookID
-		Number        int
-		Instrument    string
-		Things, Parts string
+		Exercise        ExerciseID
+		Book            BookID
+		Number          int
+		Instrument      string
+		Elements, Parts string
 	}
 	err := d.all(ctx, &rows, "list the demands", `
-		SELECT m.exercise_id AS exercise, e.book_id AS book, e.number, m.instrument, m.things, m.parts
+		SELECT m.exercise_id AS exercise, e.book_id AS book, e.number, m.instrument, m.elements, m.parts
 		FROM demands m JOIN exercises e ON e.id = m.exercise_id
 		WHERE m.teacher_id = $1 AND e.removed_at IS NULL AND (m.instrument = ANY($2) OR m.exercise_id = ANY($3))
 		ORDER BY e.number, e.id`, instruments, numbersOf(exercises))
 	list := make(DemandedList, len(rows))
 	for k, r := range rows {
 		list[k] = Demanded{r.Exercise, r.Book, r.Number, r.Instrument, breakdown.Demands{Parts: partsFrom(r.Parts)}}
-		for thing := range strings.FieldsSeq(r.Things) {
-			list[k].Things = append(list[k].Things, breakdown.Thing(thing))
+		for element := range strings.FieldsSeq(r.Elements) {
+			list[k].Elements = append(list[k].Elements, breakdown.Element(element))
 		}
 	}
 	return list, err
@@ -176,8 +176,8 @@ func (l DemandedList) MetBefore(x Exercise, instrument string, worked []Exercise
 		if other.Instrument != instrument || inBook && other.Number == x.Number || !(inBook && other.Number < first || slices.Contains(worked, other.Exercise)) {
 			continue
 		}
-		for _, thing := range other.Things {
-			met.Add(thing)
+		for _, element := range other.Elements {
+			met.Add(element)
 		}
 	}
 	return met
@@ -207,7 +207,7 @@ func partsFrom(text string) (p breakdown.DifficultyParts) {
 	return p
 }
 
-func thingsText(list []breakdown.Thing) string {
+func elementsText(list []breakdown.Element) string {
 	words := make([]string, len(list))
 	for i, t := range list {
 		words[i] = string(t)
@@ -215,7 +215,7 @@ func thingsText(list []breakdown.Thing) string {
 	return strings.Join(words, " ")
 }
 
-func piecesText(keys []breakdown.PieceKey) string {
+func chunksText(keys []breakdown.ChunkKey) string {
 	words := make([]string, len(keys))
 	for i, k := range keys {
 		words[i] = k.String()
@@ -223,11 +223,11 @@ func piecesText(keys []breakdown.PieceKey) string {
 	return strings.Join(words, " ")
 }
 
-// piecesFrom reads what piecesText wrote.
-func piecesFrom(text string) []breakdown.PieceKey {
-	var keys []breakdown.PieceKey
+// chunksFrom reads what chunksText wrote.
+func chunksFrom(text string) []breakdown.ChunkKey {
+	var keys []breakdown.ChunkKey
 	for word := range strings.FieldsSeq(text) {
-		if k, ok := breakdown.ParsePieceKey(word); ok {
+		if k, ok := breakdown.ParseChunkKey(word); ok {
 			keys = append(keys, k)
 		}
 	}

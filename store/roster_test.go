@@ -10,13 +10,13 @@ import (
 	"unhurriedbench/store"
 )
 
-// A table adds students, moves them, brings them back and makes sections, all of it or
+// A table adds students, moves them, brings them back and makes classes, all of it or
 // nothing; logs stay.
 func TestBringRoster(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
-	gone, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Wim", Instrument: "flute"})
+	gone, err := f.AddStudent(ctx, store.Student{ClassID: f.class, FirstName: "Wim", Instrument: "flute"})
 	if err == nil {
 		err = f.HasLeft(ctx, gone)
 	}
@@ -25,19 +25,19 @@ func TestBringRoster(t *testing.T) {
 	}
 	who := func() string {
 		t.Helper()
-		sections, err := f.Sections(ctx)
+		classes, err := f.Classes(ctx)
 		if err != nil {
 			t.Fatal(err)
 		}
 		said := ""
-		for _, section := range sections {
-			students, err := f.Students(ctx, section.ID)
+		for _, class := range classes {
+			students, err := f.Students(ctx, class.ID)
 			if err != nil {
 				t.Fatal(err)
 			}
-			said += section.Name + ":"
+			said += class.Name + ":"
 			for _, student := range students {
-				said += fmt.Sprintf(" %s %s%s%s", student.FirstName, student.Instrument, student.Line, student.Note)
+				said += fmt.Sprintf(" %s %s%s%s", student.FirstName, student.Instrument, student.DuetPart, student.Note)
 			}
 			said += "; "
 		}
@@ -45,12 +45,12 @@ func TestBringRoster(t *testing.T) {
 	}
 	before := who()
 	changes := []store.RosterChange{
-		{Student: store.Student{FirstName: "Nour", Initial: "A", Instrument: "oboe", Line: "B", Note: "!"}, NewSection: "Friday"},
-		{Student: store.Student{FirstName: "Pim", Instrument: "tuba-bb"}, NewSection: "Friday"},
-		{Student: store.Student{ID: f.student, FirstName: "Ines", Initial: "P", Instrument: "euphonium-bc"}, NewSection: "Friday"},
-		{Student: store.Student{ID: gone, SectionID: f.section, FirstName: "Wim", Instrument: "flute"}, Back: true},
+		{Student: store.Student{FirstName: "Nour", Initial: "A", Instrument: "oboe", DuetPart: "B", Note: "!"}, NewClass: "Friday"},
+		{Student: store.Student{FirstName: "Pim", Instrument: "tuba-bb"}, NewClass: "Friday"},
+		{Student: store.Student{ID: f.student, FirstName: "Ines", Initial: "P", Instrument: "euphonium-bc"}, NewClass: "Friday"},
+		{Student: store.Student{ID: gone, ClassID: f.class, FirstName: "Wim", Instrument: "flute"}, Back: true},
 	}
-	bad := append(changes[:3:3], store.RosterChange{Student: store.Student{ID: 999, SectionID: f.section, FirstName: "x", Instrument: "flute"}})
+	bad := append(changes[:3:3], store.RosterChange{Student: store.Student{ID: 999, ClassID: f.class, FirstName: "x", Instrument: "flute"}})
 	if err := f.BringRoster(ctx, bad); !errors.Is(err, store.ErrNotFound) || who() != before {
 		t.Errorf("a table with somebody who is not there gives %v, and leaves %s", err, who())
 	}
@@ -64,6 +64,6 @@ func TestBringRoster(t *testing.T) {
 		t.Errorf("the log of who moved has %d tries, %v", len(log), err)
 	}
 	if err := f.BringRoster(ctx, changes[:1]); !errors.Is(err, store.ErrTaken) {
-		t.Errorf("a second section of one name gives %v", err)
+		t.Errorf("a second class of one name gives %v", err)
 	}
 }

@@ -42,11 +42,11 @@ func ownRoutineID(id string) int64 {
 type Chooser struct {
 	Exercise   ExerciseID
 	Instrument string
-	Section    SectionID
+	Class      ClassID
 }
 
 // Rules are which routine is followed by whom: the exercise's, else the instrument's, else
-// the section's, else the teacher's, else the standard one. One that does not suit the
+// the class's, else the teacher's, else the standard one. One that does not suit the
 // family of an instrument is passed over. What is settled for a student holds in all.
 type Rules struct {
 	all      []routine.Named
@@ -59,7 +59,7 @@ type Rules struct {
 
 // ruled is what of a student bears on their routine.
 type ruled struct {
-	section    SectionID
+	class      ClassID
 	instrument string
 	rule       routine.Rule
 }
@@ -92,11 +92,11 @@ func rulesOf(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID, sta
 	r.all = append(routine.Shipped(), own...)
 	r.all[0].Steps = standard
 	rows, err := db.QueryContext(ctx, `
-		SELECT 0 AS student, 0 AS exercise, '' AS instrument, 0 AS section, value AS routine, 0 AS clean, false AS stays FROM settings WHERE teacher_id = $1 AND key = $2
+		SELECT 0 AS student, 0 AS exercise, '' AS instrument, 0 AS class, value AS routine, 0 AS clean, false AS stays FROM settings WHERE teacher_id = $1 AND key = $2
 		UNION ALL SELECT 0, id, '', 0, routine, 0, false FROM exercises WHERE teacher_id = $1 AND routine <> ''
 		UNION ALL SELECT 0, 0, instrument, 0, routine, 0, false FROM instrument_routines WHERE teacher_id = $1
-		UNION ALL SELECT 0, 0, '', id, routine, 0, false FROM sections WHERE teacher_id = $1 AND routine <> ''
-		UNION ALL SELECT id, 0, instrument, section_id, '', clean_to_go_on, stays FROM students WHERE teacher_id = $1`, teacher, RoutineSetting)
+		UNION ALL SELECT 0, 0, '', id, routine, 0, false FROM classes WHERE teacher_id = $1 AND routine <> ''
+		UNION ALL SELECT id, 0, instrument, class_id, '', clean_to_go_on, stays FROM students WHERE teacher_id = $1`, teacher, RoutineSetting)
 	if err != nil {
 		return r, fmt.Errorf("list the choices of routines: %w", err)
 	}
@@ -106,11 +106,11 @@ func rulesOf(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID, sta
 		var by Chooser
 		var chosen string
 		var rule routine.Rule
-		if err := rows.Scan(&student, &by.Exercise, &by.Instrument, &by.Section, &chosen, &rule.Clean, &rule.Stay); err != nil {
+		if err := rows.Scan(&student, &by.Exercise, &by.Instrument, &by.Class, &chosen, &rule.Clean, &rule.Stay); err != nil {
 			return r, fmt.Errorf("list the choices of routines: %w", err)
 		}
 		if student != 0 {
-			r.students[student] = ruled{section: by.Section, instrument: by.Instrument, rule: rule}
+			r.students[student] = ruled{class: by.Class, instrument: by.Instrument, rule: rule}
 		} else {
 			r.chosen[by] = chosen
 		}
@@ -153,11 +153,11 @@ func (r Rules) Named(id string) (routine.Named, bool) {
 // Chosen is the id of the routine that was chosen for somebody, "" for none.
 func (r Rules) Chosen(by Chooser) string { return r.chosen[by] }
 
-// In is the routine that a section follows at an exercise on an instrument; each may be left
+// In is the routine that a class follows at an exercise on an instrument; each may be left
 // out.
 func (r Rules) In(at Chooser) routine.Named {
 	chosen := func(by Chooser) routine.Named { return r.named[r.chosen[by]] }
-	if n, ok := routine.First(r.family[at.Instrument], chosen(Chooser{Exercise: at.Exercise}), chosen(Chooser{Instrument: at.Instrument}), chosen(Chooser{Section: at.Section}), chosen(Chooser{})); ok {
+	if n, ok := routine.First(r.family[at.Instrument], chosen(Chooser{Exercise: at.Exercise}), chosen(Chooser{Instrument: at.Instrument}), chosen(Chooser{Class: at.Class}), chosen(Chooser{})); ok {
 		return n
 	}
 	return r.standard
@@ -166,7 +166,7 @@ func (r Rules) In(at Chooser) routine.Named {
 // For is the routine that a student follows at an exercise.
 func (r Rules) For(student StudentID, exercise ExerciseID) routine.Routine {
 	who := r.students[student]
-	return r.In(Chooser{exercise, who.instrument, who.section}).Steps.Under(who.rule)
+	return r.In(Chooser{exercise, who.instrument, who.class}).Steps.Under(who.rule)
 }
 
 // Rule is what is settled for a student.
@@ -183,7 +183,7 @@ func (d *Desk) Routines(ctx context.Context) ([]routine.Named, error) {
 // KeepRoutine keeps a routine of the teacher's own, a new one where it has no id, and adds
 // up again what follows it. The error is ErrTaken where another has its title, ErrTooMany
 // beyond MostRoutines.
-func (d *Desk) KeepRoutine(ctx context.Context, n routine.Named) (id string, err error) {
+func (d *Desk) SaveRoutine(ctx context.Context, n routine.Named) (id string, err error) {
 	err = d.inTransaction(ctx, "keep the routine", func(tx deskTx) error {
 		steps, err := json.Marshal(n.Steps)
 		if err != nil {
@@ -195,13 +195,13 @@ func (d *Desk) KeepRoutine(ctx context.Context, n routine.Named) (id string, err
 				ownRoutineID(n.ID), n.Title, n.Why, n.Family, string(steps)); err != nil {
 				return err
 			}
-			return tx.addUpFollowing(ctx, id)
+			return tx.refoldFollowing(ctx, id)
 		}
-		var kept int
-		if err := tx.one(ctx, &kept, `SELECT count(*) FROM routines WHERE teacher_id = $1`); err != nil {
+		var archived int
+		if err := tx.one(ctx, &archived, `SELECT count(*) FROM routines WHERE teacher_id = $1`); err != nil {
 			return err
 		}
-		if kept >= MostRoutines {
+		if archived >= MostRoutines {
 			return ErrTooMany
 		}
 		var made int64
@@ -214,16 +214,16 @@ func (d *Desk) KeepRoutine(ctx context.Context, n routine.Named) (id string, err
 
 // DropRoutine takes a routine of the teacher's own away; who followed it follows what they
 // would without it.
-func (d *Desk) DropRoutine(ctx context.Context, id string) error {
+func (d *Desk) DeleteRoutine(ctx context.Context, id string) error {
 	return d.inTransaction(ctx, "take the routine away", func(tx deskTx) error {
 		if err := tx.change(ctx, `DELETE FROM routines WHERE teacher_id = $1 AND id = $2`, ownRoutineID(id)); err != nil {
 			return err
 		}
-		if err := tx.addUpFollowing(ctx, id); err != nil {
+		if err := tx.refoldFollowing(ctx, id); err != nil {
 			return err
 		}
 		for _, clear := range []string{
-			`UPDATE exercises SET routine = '' WHERE teacher_id = $1 AND routine = $2`, `UPDATE sections SET routine = '' WHERE teacher_id = $1 AND routine = $2`,
+			`UPDATE exercises SET routine = '' WHERE teacher_id = $1 AND routine = $2`, `UPDATE classes SET routine = '' WHERE teacher_id = $1 AND routine = $2`,
 			`DELETE FROM instrument_routines WHERE teacher_id = $1 AND routine = $2`, `DELETE FROM settings WHERE teacher_id = $1 AND key = '` + RoutineSetting + `' AND value = $2`,
 		} {
 			if err := tx.clear(ctx, clear, id); err != nil {
@@ -235,7 +235,7 @@ func (d *Desk) DropRoutine(ctx context.Context, id string) error {
 }
 
 // addUpFollowing adds up again for whoever has chosen a routine.
-func (tx deskTx) addUpFollowing(ctx context.Context, id string) error {
+func (tx deskTx) refoldFollowing(ctx context.Context, id string) error {
 	rules, err := tx.rules(ctx)
 	if err != nil {
 		return err
@@ -244,14 +244,14 @@ func (tx deskTx) addUpFollowing(ctx context.Context, id string) error {
 		if chosen != id {
 			continue
 		}
-		if err := tx.addUpFor(ctx, by); err != nil {
+		if err := tx.refoldFor(ctx, by); err != nil {
 			return err
 		}
 	}
 	return nil
 }
 
-// ChooseRoutine has a section, an instrument or an exercise follow a routine; "" is what
+// ChooseRoutine has a class, an instrument or an exercise follow a routine; "" is what
 // they would follow without it. The error is ErrNotFound where either is not there.
 func (d *Desk) ChooseRoutine(ctx context.Context, by Chooser, id string) error {
 	return d.inTransaction(ctx, "choose the routine", func(tx deskTx) error {
@@ -265,8 +265,8 @@ func (d *Desk) ChooseRoutine(ctx context.Context, by Chooser, id string) error {
 		switch {
 		case by.Exercise != 0:
 			err = tx.change(ctx, `UPDATE exercises SET routine = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, by.Exercise, id)
-		case by.Section != 0:
-			err = tx.change(ctx, `UPDATE sections SET routine = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, by.Section, id)
+		case by.Class != 0:
+			err = tx.change(ctx, `UPDATE classes SET routine = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, by.Class, id)
 		case by.Instrument != "" && id == "":
 			err = tx.clear(ctx, `DELETE FROM instrument_routines WHERE teacher_id = $1 AND instrument = $2`, by.Instrument)
 		case by.Instrument != "":
@@ -274,34 +274,34 @@ func (d *Desk) ChooseRoutine(ctx context.Context, by Chooser, id string) error {
 				INSERT INTO instrument_routines (teacher_id, instrument, routine) VALUES ($1, $2, $3)
 				ON CONFLICT (teacher_id, instrument) DO UPDATE SET routine = $3`, by.Instrument, id)
 		default:
-			err = tx.keepSetting(ctx, RoutineSetting, id)
+			err = tx.saveSetting(ctx, RoutineSetting, id)
 		}
 		if err != nil {
 			return err
 		}
-		return tx.addUpFor(ctx, by)
+		return tx.refoldFor(ctx, by)
 	})
 }
 
 // addUpFor adds up again what a choice of a routine bears on.
-func (tx deskTx) addUpFor(ctx context.Context, by Chooser) error {
+func (tx deskTx) refoldFor(ctx context.Context, by Chooser) error {
 	switch {
 	case by.Exercise != 0:
-		return tx.addUpAgain(ctx, `a.exercise_id = $2`, by.Exercise)
-	case by.Section != 0:
-		return tx.addUpAgain(ctx, `a.student_id IN (SELECT id FROM students WHERE section_id = $2)`, by.Section)
+		return tx.refold(ctx, `a.exercise_id = $2`, by.Exercise)
+	case by.Class != 0:
+		return tx.refold(ctx, `a.student_id IN (SELECT id FROM students WHERE class_id = $2)`, by.Class)
 	case by.Instrument != "":
-		return tx.addUpAgain(ctx, `a.student_id IN (SELECT id FROM students WHERE teacher_id = $1 AND instrument = $2)`, by.Instrument)
+		return tx.refold(ctx, `a.student_id IN (SELECT id FROM students WHERE teacher_id = $1 AND instrument = $2)`, by.Instrument)
 	}
-	return tx.addUpAgain(ctx, `true`)
+	return tx.refold(ctx, `true`)
 }
 
 // KeepRule settles a rule for a student, whatever their routine says.
-func (d *Desk) KeepRule(ctx context.Context, student StudentID, rule routine.Rule) error {
+func (d *Desk) SaveRule(ctx context.Context, student StudentID, rule routine.Rule) error {
 	return d.inTransaction(ctx, "keep the student's rule", func(tx deskTx) error {
 		if err := tx.change(ctx, `UPDATE students SET clean_to_go_on = $3, stays = $4 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, student, rule.Clean, rule.Stay); err != nil {
 			return err
 		}
-		return tx.addUpAgain(ctx, `a.student_id = $2`, student)
+		return tx.refold(ctx, `a.student_id = $2`, student)
 	})
 }

@@ -22,7 +22,7 @@ func (f fixture) follows(t *testing.T) string {
 	return rules.For(f.student, f.exercise)[0].Word
 }
 
-// The exercise's routine goes before the instrument's, that before the section's, and that
+// The exercise's routine goes before the instrument's, that before the class's, and that
 // before the teacher's; one for another family is passed over; and where everybody stands
 // is added up anew with each choice.
 func TestWhichRoutineIsFollowed(t *testing.T) {
@@ -32,13 +32,13 @@ func TestWhichRoutineIsFollowed(t *testing.T) {
 	starting := func(word, family string) string {
 		steps := routine.Standard()
 		steps[0] = routine.Step{Stage: routine.OwnStage(word, nil), Word: word, Kind: routine.Count, Mends: []routine.Cause{routine.Rhythm}}
-		id, err := f.KeepRoutine(ctx, routine.Named{Title: word, Family: family, Steps: steps})
+		id, err := f.SaveRoutine(ctx, routine.Named{Title: word, Family: family, Steps: steps})
 		if err != nil {
 			t.Fatal(err)
 		}
 		return id
 	}
-	usual, section, brass, strings, exercise := starting("Usual", ""), starting("Section", ""), starting("Brass", "brass"), starting("Strings", "strings"), starting("Exercise", "")
+	usual, class, brass, strings, exercise := starting("Usual", ""), starting("Class", ""), starting("Brass", "brass"), starting("Strings", "strings"), starting("Exercise", "")
 	for _, tt := range []struct {
 		by   store.Chooser
 		id   string
@@ -46,16 +46,16 @@ func TestWhichRoutineIsFollowed(t *testing.T) {
 	}{
 		{store.Chooser{}, "", "Count"},
 		{store.Chooser{}, usual, "Usual"},
-		{store.Chooser{Section: f.section}, section, "Section"},
-		{store.Chooser{Instrument: "trombone"}, strings, "Section"},
+		{store.Chooser{Class: f.class}, class, "Class"},
+		{store.Chooser{Instrument: "trombone"}, strings, "Class"},
 		{store.Chooser{Instrument: "trombone"}, brass, "Brass"},
 		{store.Chooser{Instrument: "tuba-bb"}, strings, "Brass"},
 		{store.Chooser{Exercise: f.exercise}, strings, "Brass"},
 		{store.Chooser{Exercise: f.exercise}, exercise, "Exercise"},
 		{store.Chooser{Exercise: f.exercise}, "", "Brass"},
-		{store.Chooser{Instrument: "trombone"}, "", "Section"},
-		{store.Chooser{Section: f.section}, "", "Usual"},
-		{store.Chooser{Section: f.section}, "name-first", "Name"},
+		{store.Chooser{Instrument: "trombone"}, "", "Class"},
+		{store.Chooser{Class: f.class}, "", "Usual"},
+		{store.Chooser{Class: f.class}, "name-first", "Name"},
 	} {
 		if err := f.ChooseRoutine(ctx, tt.by, tt.id); err != nil {
 			t.Fatal(err)
@@ -63,25 +63,25 @@ func TestWhichRoutineIsFollowed(t *testing.T) {
 		if got := f.follows(t); got != tt.want {
 			t.Errorf("after %+v chose %q the student follows %q, want %q", tt.by, tt.id, got, tt.want)
 		}
-		if got := f.at(t, firstPiece); (got.Clean == 1) != (tt.want == "Count") {
+		if got := f.at(t, firstChunk); (got.Clean == 1) != (tt.want == "Count") {
 			t.Errorf("by %s the clean try at Count adds up to %+v", tt.want, got)
 		}
 	}
 	for what, err := range map[string]error{
-		"a routine that is not there": f.ChooseRoutine(ctx, store.Chooser{Section: f.section}, "own-999"),
-		"a section that is not there": f.ChooseRoutine(ctx, store.Chooser{Section: 999}, usual),
+		"a routine that is not there": f.ChooseRoutine(ctx, store.Chooser{Class: f.class}, "own-999"),
+		"a class that is not there":   f.ChooseRoutine(ctx, store.Chooser{Class: 999}, usual),
 		"an exercise that is not":     f.ChooseRoutine(ctx, store.Chooser{Exercise: 999}, usual),
 		"a routine to change, not own": func() error {
-			_, err := f.KeepRoutine(ctx, routine.Named{ID: "count-first", Title: "x", Steps: routine.Standard()})
+			_, err := f.SaveRoutine(ctx, routine.Named{ID: "count-first", Title: "x", Steps: routine.Standard()})
 			return err
 		}(),
-		"one to take away, not own": f.DropRoutine(ctx, "name-first"),
+		"one to take away, not own": f.DeleteRoutine(ctx, "name-first"),
 	} {
 		if !errors.Is(err, store.ErrNotFound) {
 			t.Errorf("%s gives %v", what, err)
 		}
 	}
-	if _, err := f.KeepRoutine(ctx, routine.Named{Title: "Usual", Steps: routine.Standard()}); !errors.Is(err, store.ErrTaken) {
+	if _, err := f.SaveRoutine(ctx, routine.Named{Title: "Usual", Steps: routine.Standard()}); !errors.Is(err, store.ErrTaken) {
 		t.Errorf("a second of one title gives %v", err)
 	}
 }
@@ -93,31 +93,31 @@ func TestRoutineChangedAndDropped(t *testing.T) {
 	f := add(t, s, "a") // with one clean try at Count
 	steps := routine.Standard()
 	steps[0].Clean = 1
-	id, err := f.KeepRoutine(ctx, routine.Named{Title: "Once", Steps: steps})
+	id, err := f.SaveRoutine(ctx, routine.Named{Title: "Once", Steps: steps})
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := f.ChooseRoutine(ctx, store.Chooser{Section: f.section}, id); err != nil {
+	if err := f.ChooseRoutine(ctx, store.Chooser{Class: f.class}, id); err != nil {
 		t.Fatal(err)
 	}
-	if got := f.at(t, firstPiece); got.Stage != routine.Name {
+	if got := f.at(t, firstChunk); got.Stage != routine.Name {
 		t.Errorf("where one clean goes on it is at %s", got.Stage)
 	}
 	steps[0].Clean = 3
-	if _, err := f.KeepRoutine(ctx, routine.Named{ID: id, Title: "Three", Steps: steps}); err != nil {
+	if _, err := f.SaveRoutine(ctx, routine.Named{ID: id, Title: "Three", Steps: steps}); err != nil {
 		t.Fatal(err)
 	}
-	if got := f.at(t, firstPiece); got.Stage != routine.Count || got.Advice != "1 of 3 clean in a row, then on to Name." {
+	if got := f.at(t, firstChunk); got.Stage != routine.Count || got.Advice != "1 of 3 clean in a row, then on to Name." {
 		t.Errorf("where three go on it is %+v", got)
 	}
-	if err := f.DropRoutine(ctx, id); err != nil {
+	if err := f.DeleteRoutine(ctx, id); err != nil {
 		t.Fatal(err)
 	}
 	rules, err := f.Rules(ctx)
-	if err != nil || rules.Chosen(store.Chooser{Section: f.section}) != "" {
+	if err != nil || rules.Chosen(store.Chooser{Class: f.class}) != "" {
 		t.Errorf("a routine that is gone is still chosen: %v", err)
 	}
-	if got := f.at(t, firstPiece); got.Advice != "1 of 2 clean in a row, then on to Name." {
+	if got := f.at(t, firstChunk); got.Advice != "1 of 2 clean in a row, then on to Name." {
 		t.Errorf("without it it is %+v", got)
 	}
 }
@@ -128,7 +128,7 @@ func TestRuleAndMoveOfAStudent(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with one clean try at Count
-	other, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Bea", Instrument: "trombone"})
+	other, err := f.AddStudent(ctx, store.Student{ClassID: f.class, FirstName: "Bea", Instrument: "trombone"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -137,13 +137,13 @@ func TestRuleAndMoveOfAStudent(t *testing.T) {
 	if err := f.AddAttempts(ctx, theirs); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.KeepRule(ctx, f.student, routine.Rule{Clean: 1}); err != nil {
+	if err := f.SaveRule(ctx, f.student, routine.Rule{Clean: 1}); err != nil {
 		t.Fatal(err)
 	}
 	stands := func(id store.StudentID) routine.State {
 		f := f
 		f.student = id
-		return f.at(t, firstPiece)
+		return f.at(t, firstChunk)
 	}
 	if got := fmt.Sprint(stands(f.student).Stage, " ", stands(other).Stage); got != "name count" {
 		t.Errorf("with a rule for one they are at %s", got)
@@ -174,7 +174,7 @@ func TestRuleAndMoveOfAStudent(t *testing.T) {
 	}
 }
 
-// What is added up at once for many pieces is what is added up one try after another.
+// What is added up at once for many chunks is what is added up one try after another.
 func TestAddedUpTogether(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
@@ -182,7 +182,7 @@ func TestAddedUpTogether(t *testing.T) {
 	var list []store.Attempt
 	for n := range 60 {
 		a := f.try(n%3 > 0, routine.None)
-		if a.Piece = (breakdown.PieceKey{First: 1 + n%4, Last: 4}); !a.Clean {
+		if a.Chunk = (breakdown.ChunkKey{First: 1 + n%4, Last: 4}); !a.Clean {
 			a.Cause = routine.AllCauses()[n%4]
 		}
 		a.Stage = routine.Standard()[n/5%4].Stage
@@ -197,7 +197,7 @@ func TestAddedUpTogether(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := s.AddUpStandings(ctx); err != nil {
+	if err := s.FoldStandings(ctx); err != nil {
 		t.Fatal(err)
 	}
 	all, err := f.StudentStandings(ctx, f.student)
@@ -210,8 +210,8 @@ func TestAddedUpTogether(t *testing.T) {
 	}
 }
 
-// A whole section of thirty is marked at once.
-func BenchmarkMarkSection(b *testing.B) {
+// A whole class of thirty is marked at once.
+func BenchmarkMarkClass(b *testing.B) {
 	s, ctx := testdb.Open(b), context.Background()
 	teacher, err := s.AddTeacher(ctx, "b@school.example", "B", "", "a long password")
 	if err != nil {
@@ -222,17 +222,17 @@ func BenchmarkMarkSection(b *testing.B) {
 	if err != nil {
 		b.Fatal(err)
 	}
-	section, err := d.AddSection(ctx, "Thirty")
+	class, err := d.AddClass(ctx, "Thirty")
 	if err != nil {
 		b.Fatal(err)
 	}
 	var marks []store.Attempt
 	for n := range 30 {
-		id, err := d.AddStudent(ctx, store.Student{SectionID: section, FirstName: fmt.Sprint("S", n), Instrument: "violin"})
+		id, err := d.AddStudent(ctx, store.Student{ClassID: class, FirstName: fmt.Sprint("S", n), Instrument: "violin"})
 		if err != nil {
 			b.Fatal(err)
 		}
-		marks = append(marks, store.Attempt{StudentID: id, ExerciseID: x, Piece: firstPiece, Try: routine.Try{Stage: routine.Count, Clean: n%5 > 0, Cause: map[bool]routine.Cause{false: routine.Rhythm}[n%5 > 0]}, Tempo: 60})
+		marks = append(marks, store.Attempt{StudentID: id, ExerciseID: x, Chunk: firstChunk, Try: routine.Try{Stage: routine.Count, Clean: n%5 > 0, Cause: map[bool]routine.Cause{false: routine.Rhythm}[n%5 > 0]}, Tempo: 60})
 	}
 	for b.Loop() {
 		if _, err := d.AddTogether(ctx, "", marks...); err != nil {
@@ -246,7 +246,7 @@ func TestAnothersChoicesAreNotMine(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	mine, other := add(t, s, "a"), add(t, s, "b")
-	for _, by := range []store.Chooser{{}, {Section: other.section}, {Instrument: "trombone"}, {Exercise: other.exercise}} {
+	for _, by := range []store.Chooser{{}, {Class: other.class}, {Instrument: "trombone"}, {Exercise: other.exercise}} {
 		if err := other.ChooseRoutine(ctx, by, "name-first"); err != nil {
 			t.Fatal(err)
 		}

@@ -28,10 +28,10 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"AttemptByID":       func() (any, error) { return d.AttemptByID(ctx, f.attempt) },
 		"Books":             func() (any, error) { return d.Books(ctx) },
 		"ExerciseByID":      func() (any, error) { return d.ExerciseByID(ctx, f.exercise) },
-		"ExerciseStandings": func() (any, error) { return spelled(d.ExerciseStandings(ctx, f.exercise, f.section)) },
+		"ExerciseStandings": func() (any, error) { return spelled(d.ExerciseStandings(ctx, f.exercise, f.class)) },
 		"Exercises":         func() (any, error) { return d.Exercises(ctx) },
-		"Pencils":           func() (any, error) { return spelled(d.Pencils(ctx, f.exercise, "oboe")) },
-		"Cuts":              func() (any, error) { return d.Cuts(ctx, f.exercise) },
+		"Annotations":       func() (any, error) { return spelled(d.Annotations(ctx, f.exercise, "oboe")) },
+		"HandChunks":        func() (any, error) { return d.HandChunks(ctx, f.exercise) },
 		"Newest": func() (any, error) { // told by whose it is
 			id, err := d.Newest(ctx)
 			if err != nil {
@@ -43,16 +43,16 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 			}
 			return d.StudentByID(ctx, a.StudentID)
 		},
-		"Weeks":         func() (any, error) { return d.Weeks(ctx, f.section, time.Now().AddDate(0, 0, -20)) },
-		"StandingsBy":   func() (any, error) { return spelled(d.StandingsBy(ctx, f.section, time.Now().Add(time.Hour))) },
+		"Weeks":         func() (any, error) { return d.Weeks(ctx, f.class, time.Now().AddDate(0, 0, -20)) },
+		"StandingsBy":   func() (any, error) { return spelled(d.StandingsBy(ctx, f.class, time.Now().Add(time.Hour))) },
 		"Lesson":        func() (any, error) { return d.Lesson(ctx, f.lesson) },
-		"Lessons":       func() (any, error) { return d.Lessons(ctx, f.section, 9) },
-		"RunningLesson": func() (any, error) { return d.RunningLesson(ctx, f.section) },
+		"Lessons":       func() (any, error) { return d.Lessons(ctx, f.class, 9) },
+		"RunningLesson": func() (any, error) { return d.RunningLesson(ctx, f.class) },
 		"LessonAttempts": func() (any, error) {
-			return d.LessonAttempts(ctx, f.section, time.Now().Add(-time.Hour), time.Now().Add(time.Hour))
+			return d.LessonAttempts(ctx, f.class, time.Now().Add(-time.Hour), time.Now().Add(time.Hour))
 		},
 		"Checkin":         func() (any, error) { return d.Checkin(ctx, f.checkin) },
-		"SectionCheckins": func() (any, error) { return d.SectionCheckins(ctx, f.section) },
+		"ClassCheckins":   func() (any, error) { return d.ClassCheckins(ctx, f.class) },
 		"StudentCheckins": func() (any, error) { return d.StudentCheckins(ctx, f.student, 9) },
 		"CheckinTries": func() (any, error) {
 			own, err := f.Checkin(ctx, f.checkin)
@@ -62,16 +62,16 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 			return d.CheckinTries(ctx, own)
 		},
 		"HomePlan":        func() (any, error) { return d.HomePlan(ctx, f.student) },
-		"HomePlans":       func() (any, error) { return d.HomePlans(ctx, f.section) },
-		"OwnPages":        func() (any, error) { return d.OwnPages(ctx, f.section) },
+		"HomePlans":       func() (any, error) { return d.HomePlans(ctx, f.class) },
+		"OwnPages":        func() (any, error) { return d.OwnPages(ctx, f.class) },
 		"OwnPageOf":       func() (any, error) { return d.OwnPageOf(ctx, f.student) },
-		"HomeTries":       func() (any, error) { return d.HomeTries(ctx, f.section, 0, time.Time{}) },
+		"HomeTries":       func() (any, error) { return d.HomeTries(ctx, f.class, 0, time.Time{}) },
 		"HomeTicks":       func() (any, error) { return d.HomeTicks(ctx, 0, f.student, time.Time{}) },
 		"CardAnswers":     func() (any, error) { return d.CardAnswers(ctx, f.student, "flute") },
 		"OtherInstrument": func() (any, error) { return d.OtherInstrument(ctx, store.Student{ID: f.student}) },
 		"Routines":        func() (any, error) { return d.Routines(ctx) },
 		"Rules":           func() (any, error) { return spelled(d.Rules(ctx)) },
-		"StageCounts":     func() (any, error) { return d.StageCounts(ctx, f.section) },
+		"StageCounts":     func() (any, error) { return d.StageCounts(ctx, f.class) },
 		"HandMade": func() (any, error) {
 			made, err := d.HandMade(ctx, f.exercise)
 			return spelled(*made[f.exercise], err)
@@ -83,35 +83,35 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"NextNumber":     func() (any, error) { return d.NextNumber(ctx, f.book) },
 		"Overrides":      func() (any, error) { return d.Overrides(ctx, f.exercise) },
 		"OwnOutlines":    func() (any, error) { return d.OwnOutlines(ctx) },
-		"Placement":      func() (any, error) { return spelled(d.Placement(ctx, f.exercise, "trombone")) },
+		"OctaveChoice":   func() (any, error) { return spelled(d.OctaveChoice(ctx, f.exercise, "trombone")) },
 		"Pressed": func() (any, error) {
-			_, known, err := d.Pressed(ctx, store.Press("press of "+f.mark))
+			_, known, err := d.Pressed(ctx, store.RequestKey("press of "+f.mark))
 			return known, err
 		},
 		"Preferred": func() (any, error) { return d.Preferred(ctx, "oboe") },
-		"Bin":       func() (any, error) { return d.Bin(ctx) },
+		"Trash":     func() (any, error) { return d.Trash(ctx) },
 		"Everything": func() (any, error) {
 			e, err := d.Everything(ctx)
 			return e, err
 		},
-		"Deeds": func() (any, error) {
-			list, err := d.Deeds(ctx) // but for what the reads here write down
-			return slices.DeleteFunc(list, func(l store.Logged) bool { return l.Deed == store.MaterialTaken }), err
+		"Activity": func() (any, error) {
+			list, err := d.Activity(ctx) // but for what the reads here write down
+			return slices.DeleteFunc(list, func(l store.LogEntry) bool { return l.Action == store.MaterialExported }), err
 		},
 		"Shares":           func() (any, error) { return d.Shares(ctx) },
 		"StudentsWhoLeft":  func() (any, error) { return d.StudentsWhoLeft(ctx) },
-		"SectionStandings": func() (any, error) { return spelled(d.SectionStandings(ctx, f.section)) },
-		"Sections":         func() (any, error) { return d.Sections(ctx) },
+		"ClassStandings":   func() (any, error) { return spelled(d.ClassStandings(ctx, f.class)) },
+		"Classes":          func() (any, error) { return d.Classes(ctx) },
 		"Settings":         func() (any, error) { return d.Settings(ctx) },
 		"Source":           func() (any, error) { return d.Source(ctx, f.source.Hash()) },
-		"SecondLine":       func() (any, error) { return d.SecondLine(ctx, f.exercise) },
-		"SectionAttempts":  func() (any, error) { return spelled(d.SectionAttempts(ctx, f.section)) },
+		"DuetPart":         func() (any, error) { return d.DuetPart(ctx, f.exercise) },
+		"ClassAttempts":    func() (any, error) { return spelled(d.ClassAttempts(ctx, f.class)) },
 		"Ways":             func() (any, error) { return spelled(d.Ways(ctx)) },
 		"StudentAttempts":  func() (any, error) { return d.StudentAttempts(ctx, f.student) },
 		"StudentByID":      func() (any, error) { return d.StudentByID(ctx, f.student) },
 		"StudentStandings": func() (any, error) { return spelled(d.StudentStandings(ctx, f.student)) },
-		"Students":         func() (any, error) { return d.Students(ctx, f.section) },
-		"Worked":           func() (any, error) { return d.Worked(ctx, f.section) },
+		"Students":         func() (any, error) { return d.Students(ctx, f.class) },
+		"Worked":           func() (any, error) { return d.Worked(ctx, f.class) },
 	}
 }
 
@@ -130,16 +130,16 @@ func spelled(v any, err error) (any, error) {
 // nothing is what a stranger may get of a read: a missing row, or what there is where
 // nothing was kept.
 var nothing = map[string]string{
-	"NextNumber":      "1",
-	"RunningLesson":   "0",
-	"Pressed":         "false",
-	"Placement":       `"{false 0 \u003cnil\u003e false}"`,
-	"HandMade":        `"{[] map[] map[] map[] [] {0 0 0}}"`,
-	"SectionAttempts": `"map[]"`,
-	"Ways":            `"{map[] map[] map[]}"`,
-	"Fingerings":      `"map[]"`,
-	"Pencils":         `"map[]"`,
-	"SecondLine":      `{"A":0,"B":0,"Entry":0}`,
+	"NextNumber":    "1",
+	"RunningLesson": "0",
+	"Pressed":       "false",
+	"OctaveChoice":  `"{false 0 \u003cnil\u003e false}"`,
+	"HandMade":      `"{[] map[] map[] map[] [] {0 0 0}}"`,
+	"ClassAttempts": `"map[]"`,
+	"Ways":          `"{map[] map[] map[]}"`,
+	"Fingerings":    `"map[]"`,
+	"Annotations":   `"map[]"`,
+	"DuetPart":      `{"A":0,"B":0,"Entry":0}`,
 }
 
 // writes does to a fixture's rows whatever a desk can do.
@@ -147,7 +147,7 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 	ctx := context.Background()
 	return map[string]func() error{
 		"AddAttempts":  func() error { return d.AddAttempts(ctx, f.try(true, routine.None)) },
-		"AddPressed":   func() error { return d.AddPressed(ctx, "a press", f.try(true, routine.None)) },
+		"AddOnce":      func() error { return d.AddOnce(ctx, "a press", f.try(true, routine.None)) },
 		"AddTogether":  func() error { _, err := d.AddTogether(ctx, "", f.try(true, routine.None)); return err },
 		"UndoTogether": func() error { return d.UndoTogether(ctx, f.batch) },
 		"AddExercise": func() error {
@@ -158,12 +158,12 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 			_, err := d.AddExercises(ctx, "Book of "+f.mark, []store.Sourced{{Exercise: store.Exercise{Number: 8, Title: "added"}, Source: f.source}})
 			return err
 		},
-		"AddSection": func() error { _, err := d.AddSection(ctx, "Added"); return err },
+		"AddClass": func() error { _, err := d.AddClass(ctx, "Added"); return err },
 		"AddStudents": func() error {
-			return d.AddStudents(ctx, f.section, store.Student{FirstName: "x", Instrument: "violin"})
+			return d.AddStudents(ctx, f.class, store.Student{FirstName: "x", Instrument: "violin"})
 		},
 		"AddStudent": func() error {
-			_, err := d.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "x", Instrument: "violin"})
+			_, err := d.AddStudent(ctx, store.Student{ClassID: f.class, FirstName: "x", Instrument: "violin"})
 			return err
 		},
 		"ChangeExercise": func() error {
@@ -174,92 +174,94 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 			)
 		},
 		"ChangeStudent": func() error {
-			return d.ChangeStudent(ctx, store.Student{ID: f.student, SectionID: f.section, FirstName: "x", Instrument: "violin"})
+			return d.ChangeStudent(ctx, store.Student{ID: f.student, ClassID: f.class, FirstName: "x", Instrument: "violin"})
 		},
-		"KeepPencil": func() error {
-			return d.KeepPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Pencil{Kind: breakdown.PencilArrow, Pitch: 65})
+		"SaveAnnotation": func() error {
+			return d.SaveAnnotation(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Annotation{Kind: breakdown.AnnotationArrow, Pitch: 65})
 		},
-		"DropPencil": func() error {
-			return d.DropPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "word of " + f.mark})
+		"DeleteAnnotation": func() error {
+			return d.DeleteAnnotation(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Annotation{Kind: breakdown.AnnotationWord, Word: "word of " + f.mark})
 		},
-		"MoveExercise":   func() error { return d.MoveExercise(ctx, f.exercise, 0) },
-		"OrderByNumber":  func() error { return d.OrderByNumber(ctx, f.book) },
-		"CutByHand":      func() error { return d.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece}}) },
-		"KeepSecondLine": func() error { return d.KeepSecondLine(ctx, store.SecondLine{A: f.exercise, Entry: 4}) },
-		"DropSecondLine": func() error { return d.DropSecondLine(ctx, f.exercise) },
-		"AddLesson":      func() error { _, err := d.AddLesson(ctx, f.section, lesson.Plan{Minutes: 9}); return err },
-		"KeepPlan":       func() error { return d.KeepPlan(ctx, f.lesson, lesson.Plan{Minutes: 9}) },
-		"BeginLesson":    func() error { return d.BeginLesson(ctx, f.lesson) },
-		"AtStep":         func() error { return d.AtStep(ctx, f.lesson, 5, nil) },
-		"EndLesson":      func() error { return d.EndLesson(ctx, f.lesson) },
-		"DropLesson":     func() error { return d.DropLesson(ctx, f.lesson) },
-		"SetCheckins":    func() error { return d.SetCheckins(ctx, store.Checkin{Student: f.student, On: time.Now()}) },
-		"KeepDue":        func() error { return d.KeepDue(ctx, f.checkin, nil) },
-		"DropCheckin":    func() error { return d.DropCheckin(ctx, f.checkin) },
-		"MarkAtCheckin":  func() error { return d.MarkAtCheckin(ctx, "", f.checkin, f.try(true, routine.None)) },
-		"EndCheckin":     func() error { return d.EndCheckin(ctx, f.checkin, "stolen", store.Checkin{}) },
-		"KeepHomePlans":  func() error { return d.KeepHomePlans(ctx, homePlan(f, "stolen")) },
-		"DropHomePlan":   func() error { return d.DropHomePlan(ctx, f.student) },
-		"MakeOwnPages":   func() error { return d.MakeOwnPages(ctx, f.student) },
-		"EndOwnPage":     func() error { return d.EndOwnPage(ctx, f.student) },
-		"SetPIN":         func() error { return d.SetPIN(ctx, f.student, "1234") },
-		"AddSecond":      func() error { _, err := d.AddSecond(ctx, f.student, f.section, "violin"); return err },
-		"KeepSeats":      func() error { return d.KeepSeats(ctx, f.section, [][]store.StudentID{{f.student}}) },
-		"KeepRoutine": func() error {
-			_, err := d.KeepRoutine(ctx, routine.Named{ID: f.routine, Title: "stolen", Steps: routine.Standard()})
+		"MoveExercise":        func() error { return d.MoveExercise(ctx, f.exercise, 0) },
+		"OrderByNumber":       func() error { return d.OrderByNumber(ctx, f.book) },
+		"SaveHandChunks":      func() error { return d.SaveHandChunks(ctx, f.exercise, []breakdown.HandChunk{{Key: firstChunk}}) },
+		"SaveDuetPart":        func() error { return d.SaveDuetPart(ctx, store.DuetPart{A: f.exercise, Entry: 4}) },
+		"DeleteDuetPart":      func() error { return d.DeleteDuetPart(ctx, f.exercise) },
+		"AddLesson":           func() error { _, err := d.AddLesson(ctx, f.class, lesson.Plan{Minutes: 9}); return err },
+		"SavePlan":            func() error { return d.SavePlan(ctx, f.lesson, lesson.Plan{Minutes: 9}) },
+		"BeginLesson":         func() error { return d.BeginLesson(ctx, f.lesson) },
+		"AtStep":              func() error { return d.AtStep(ctx, f.lesson, 5, nil) },
+		"EndLesson":           func() error { return d.EndLesson(ctx, f.lesson) },
+		"DeleteLesson":        func() error { return d.DeleteLesson(ctx, f.lesson) },
+		"SetCheckins":         func() error { return d.SetCheckins(ctx, store.Checkin{Student: f.student, On: time.Now()}) },
+		"SaveDue":             func() error { return d.SaveDue(ctx, f.checkin, nil) },
+		"DeleteCheckin":       func() error { return d.DeleteCheckin(ctx, f.checkin) },
+		"MarkAtCheckin":       func() error { return d.MarkAtCheckin(ctx, "", f.checkin, f.try(true, routine.None)) },
+		"EndCheckin":          func() error { return d.EndCheckin(ctx, f.checkin, "stolen", store.Checkin{}) },
+		"SaveHomePlans":       func() error { return d.SaveHomePlans(ctx, homePlan(f, "stolen")) },
+		"DeleteHomePlan":      func() error { return d.DeleteHomePlan(ctx, f.student) },
+		"MakeOwnPages":        func() error { return d.MakeOwnPages(ctx, f.student) },
+		"EndOwnPage":          func() error { return d.EndOwnPage(ctx, f.student) },
+		"SetPIN":              func() error { return d.SetPIN(ctx, f.student, "1234") },
+		"AddSecondInstrument": func() error { _, err := d.AddSecondInstrument(ctx, f.student, f.class, "violin"); return err },
+		"SaveSeats":           func() error { return d.SaveSeats(ctx, f.class, [][]store.StudentID{{f.student}}) },
+		"SaveRoutine": func() error {
+			_, err := d.SaveRoutine(ctx, routine.Named{ID: f.routine, Title: "stolen", Steps: routine.Standard()})
 			return err
 		},
-		"DropRoutine":   func() error { return d.DropRoutine(ctx, f.routine) },
-		"ChooseRoutine": func() error { return d.ChooseRoutine(ctx, store.Chooser{Section: f.section}, "name-first") },
-		"KeepRule":      func() error { return d.KeepRule(ctx, f.student, routine.Rule{Clean: 5}) },
-		"KeepNote":      func() error { return d.KeepNote(ctx, f.student, "stolen") },
+		"DeleteRoutine": func() error { return d.DeleteRoutine(ctx, f.routine) },
+		"ChooseRoutine": func() error { return d.ChooseRoutine(ctx, store.Chooser{Class: f.class}, "name-first") },
+		"SaveRule":      func() error { return d.SaveRule(ctx, f.student, routine.Rule{Clean: 5}) },
+		"SaveNote":      func() error { return d.SaveNote(ctx, f.student, "stolen") },
 		"BringRoster": func() error {
-			return d.BringRoster(ctx, []store.RosterChange{{Student: store.Student{ID: f.student, SectionID: f.section, FirstName: "stolen", Instrument: "violin"}}})
+			return d.BringRoster(ctx, []store.RosterChange{{Student: store.Student{ID: f.student, ClassID: f.class, FirstName: "stolen", Instrument: "violin"}}})
 		},
-		"KeepSectionLine": func() error { return d.KeepSectionLine(ctx, f.section, "A") },
-		"KeepStudentLine": func() error { return d.KeepStudentLine(ctx, f.student, "A") },
-		"DropFingerings":  func() error { return d.DropFingerings(ctx, f.exercise, "oboe", 65) },
-		"DropOverride":    func() error { return d.DropOverride(ctx, f.exercise, "horn-f") },
-		"BringIn":         func() error { _, err := d.BringIn(ctx, store.Everything{}); return err },
-		"EraseOverdue":    func() error { _, err := d.EraseOverdue(ctx); return err },
-		"GiveSection":     func() error { return d.GiveSection(ctx, f.section, f.colleague, true) },
-		"HasLeft":         func() error { return d.HasLeft(ctx, f.student) },
-		"IsBack":          func() error { return d.IsBack(ctx, f.student) },
-		"TakeSectionBack": func() error { return d.TakeSectionBack(ctx, f.section, f.colleague) },
-		"KeepFingering": func() error {
-			return d.KeepFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "stolen"})
+		"SaveClassDuetPart":   func() error { return d.SaveClassDuetPart(ctx, f.class, "A") },
+		"SaveStudentDuetPart": func() error { return d.SaveStudentDuetPart(ctx, f.student, "A") },
+		"DeleteFingerings":    func() error { return d.DeleteFingerings(ctx, f.exercise, "oboe", 65) },
+		"DeleteOverride":      func() error { return d.DeleteOverride(ctx, f.exercise, "horn-f") },
+		"Import":              func() error { _, err := d.Import(ctx, store.Everything{}); return err },
+		"EraseOverdue":        func() error { _, err := d.EraseOverdue(ctx); return err },
+		"ShareClass":          func() error { return d.ShareClass(ctx, f.class, f.colleague, true) },
+		"HasLeft":             func() error { return d.HasLeft(ctx, f.student) },
+		"IsBack":              func() error { return d.IsBack(ctx, f.student) },
+		"StopSharing":         func() error { return d.StopSharing(ctx, f.class, f.colleague) },
+		"SaveFingering": func() error {
+			return d.SaveFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "stolen"})
 		},
-		"KeepKind": func() error { return d.KeepKind(ctx, "oboe", "") },
-		"KeepOverrides": func() error {
-			return d.KeepOverrides(ctx, f.exercise, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: "stolen"}})
+		"SaveModel": func() error { return d.SaveModel(ctx, "oboe", "") },
+		"SaveOverrides": func() error {
+			return d.SaveOverrides(ctx, f.exercise, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: "stolen"}})
 		},
-		"KeepPlacement": func() error {
-			return d.KeepPlacement(ctx, f.exercise, "trombone", instrument.Placement{Chosen: true, Octaves: -2})
+		"SaveOctaveChoice": func() error {
+			return d.SaveOctaveChoice(ctx, f.exercise, "trombone", instrument.OctaveChoice{Chosen: true, Octaves: -2})
 		},
-		"KeepReading": func() error {
-			return d.KeepReading(ctx, f.exercise, 2, store.Reading{Unread: "stolen"})
+		"SaveReading": func() error {
+			return d.SaveReading(ctx, f.exercise, 2, store.Reading{Unread: "stolen"})
 		},
-		"KeepSchool":   func() error { return d.KeepSchool(ctx, f.section, "stolen") },
-		"KeepSettings": func() error { return d.KeepSettings(ctx, store.Settings{"two": ""}) },
-		"KeepYear":     func() error { return d.KeepYear(ctx, f.section, 3) },
+		"SaveSchool":   func() error { return d.SaveSchool(ctx, f.class, "stolen") },
+		"SaveSettings": func() error { return d.SaveSettings(ctx, store.Settings{"two": ""}) },
+		"SaveYear":     func() error { return d.SaveYear(ctx, f.class, 3) },
 		"Prefer":       func() error { return d.Prefer(ctx, "oboe", 65, "") },
-		"TakeAway": func() error {
-			return each(func(what store.Thing, id int64) error { return d.TakeAway(ctx, what, id) }, f)
+		"MoveToTrash": func() error {
+			return each(func(what store.TrashKind, id int64) error { return d.MoveToTrash(ctx, what, id) }, f)
 		},
-		"PutBack": func() error {
-			return each(func(what store.Thing, id int64) error { return d.PutBack(ctx, what, id) }, f)
+		"Restore": func() error {
+			return each(func(what store.TrashKind, id int64) error { return d.Restore(ctx, what, id) }, f)
 		},
-		"Erase":       func() error { return each(func(what store.Thing, id int64) error { return d.Erase(ctx, what, id) }, f) },
+		"Erase": func() error {
+			return each(func(what store.TrashKind, id int64) error { return d.Erase(ctx, what, id) }, f)
+		},
 		"UndoAttempt": func() error { _, err := d.UndoAttempt(ctx, f.attempt); return err },
 	}
 }
 
 // each does something to one of every kind of thing, and gives an error that is not
 // ErrNotFound, or that.
-func each(do func(store.Thing, int64) error, f fixture) error {
+func each(do func(store.TrashKind, int64) error, f fixture) error {
 	var err error
-	for what, id := range map[store.Thing]int64{
-		store.AnExercise: int64(f.exercise), store.ABook: int64(f.book), store.ASection: int64(f.section), store.AStudent: int64(f.student),
+	for what, id := range map[store.TrashKind]int64{
+		store.TrashExercise: int64(f.exercise), store.TrashBook: int64(f.book), store.TrashClass: int64(f.class), store.TrashStudent: int64(f.student),
 	} {
 		if err = do(what, id); !errors.Is(err, store.ErrNotFound) {
 			return fmt.Errorf("%s: %v", what, err)
@@ -270,8 +272,8 @@ func each(do func(store.Thing, int64) error, f fixture) error {
 
 // mayPass are the writes that name no row of another's: they change the stranger's own.
 var mayPass = map[string]bool{
-	"AddExercise": true, "AddExercises": true, "AddSection": true, "BringIn": true, "EraseOverdue": true, "KeepKind": true, "KeepSettings": true, "Prefer": true,
-	"DropFingerings": true, "DropSecondLine": true, "KeepReading": true, // which find nothing to do
+	"AddExercise": true, "AddExercises": true, "AddClass": true, "Import": true, "EraseOverdue": true, "SaveModel": true, "SaveSettings": true, "Prefer": true,
+	"DeleteFingerings": true, "DeleteDuetPart": true, "SaveReading": true, // which find nothing to do
 }
 
 // picture is all that a teacher has, as JSON by method.
@@ -305,13 +307,13 @@ func TestADeskSeesNothingElse(t *testing.T) {
 		}
 		gone, err := f.AddExercise(context.Background(), store.Exercise{Book: "Book of " + f.mark, Number: 9, Title: "off the shelf of " + f.mark}, f.source)
 		if err == nil {
-			err = f.TakeAway(context.Background(), store.AnExercise, int64(gone))
+			err = f.MoveToTrash(context.Background(), store.TrashExercise, int64(gone))
 		}
 		if err != nil {
 			t.Fatal(err)
 		}
 	}
-	together, err := mine.AddTogether(context.Background(), store.Press("press of "+mine.mark), mine.try(true, routine.None))
+	together, err := mine.AddTogether(context.Background(), store.RequestKey("press of "+mine.mark), mine.try(true, routine.None))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -321,10 +323,10 @@ func TestADeskSeesNothingElse(t *testing.T) {
 		t.Fatal(err)
 	}
 	mine.colleague = colleague.ID
-	if err := mine.GiveSection(context.Background(), mine.section, colleague.ID, false); err != nil {
+	if err := mine.ShareClass(context.Background(), mine.class, colleague.ID, false); err != nil {
 		t.Fatal(err)
 	}
-	gone, err := mine.AddStudent(context.Background(), store.Student{SectionID: mine.section, FirstName: "Wim, who left " + mine.mark, Instrument: "flute"})
+	gone, err := mine.AddStudent(context.Background(), store.Student{ClassID: mine.class, FirstName: "Wim, who left " + mine.mark, Instrument: "flute"})
 	if err == nil {
 		err = mine.HasLeft(context.Background(), gone)
 	}
@@ -381,8 +383,8 @@ func TestADeskSeesNothingElse(t *testing.T) {
 	mixed.ExerciseID = mine.exercise
 	for what, err := range map[string]error{
 		"a try at another's exercise": stranger.AddAttempts(ctx, mixed),
-		"a move into another's section": stranger.ChangeStudent(ctx,
-			store.Student{ID: stranger.student, SectionID: mine.section, FirstName: "x", Instrument: "violin"}),
+		"a move into another's class": stranger.ChangeStudent(ctx,
+			store.Student{ID: stranger.student, ClassID: mine.class, FirstName: "x", Instrument: "violin"}),
 	} {
 		if !errors.Is(err, store.ErrNotFound) {
 			t.Errorf("%s gives %v", what, err)

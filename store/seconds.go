@@ -5,10 +5,10 @@ import (
 	"database/sql"
 )
 
-// AddSecond gives a student a second instrument, in a section, with a log of its own. The
+// AddSecond gives a student a second instrument, in a class, with a log of its own. The
 // error is ErrTaken where the student has one already, plays that instrument, or is a second
 // instrument.
-func (d *Desk) AddSecond(ctx context.Context, first StudentID, section SectionID, instrument string) (StudentID, error) {
+func (d *Desk) AddSecondInstrument(ctx context.Context, first StudentID, class ClassID, instrument string) (StudentID, error) {
 	var id StudentID
 	err := d.inTransaction(ctx, "add the second instrument", func(tx deskTx) error {
 		var student Student
@@ -18,22 +18,22 @@ func (d *Desk) AddSecond(ctx context.Context, first StudentID, section SectionID
 		if student.AlsoOf != 0 || student.Instrument == instrument {
 			return ErrTaken
 		}
-		return tx.addSecond(ctx, &id, student, section, instrument)
+		return tx.addSecond(ctx, &id, student, class, instrument)
 	})
 	return id, err
 }
 
 // addSecond adds the row of a second instrument; that a student has one only is the table's
 // to hold.
-func (tx deskTx) addSecond(ctx context.Context, id *StudentID, first Student, section SectionID, instrument string) error {
+func (tx deskTx) addSecond(ctx context.Context, id *StudentID, first Student, class ClassID, instrument string) error {
 	err := tx.one(ctx, id, `
-		INSERT INTO students (teacher_id, section_id, first_name, initial, instrument, also_of)
-		SELECT s.teacher_id, s.id, $3, $4, $5, $6 FROM sections s WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL RETURNING id`,
-		section, first.FirstName, first.Initial, instrument, first.ID)
+		INSERT INTO students (teacher_id, class_id, first_name, initial, instrument, also_of)
+		SELECT s.teacher_id, s.id, $3, $4, $5, $6 FROM classes s WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL RETURNING id`,
+		class, first.FirstName, first.Initial, instrument, first.ID)
 	if err != nil {
 		return err
 	}
-	return tx.did(ctx, done{deed: StudentsAdded, section: section, student: *id, detail: "1"})
+	return tx.logAction(ctx, logEntry{action: StudentsAdded, class: class, student: *id, detail: "1"})
 }
 
 // OtherInstrument is the row of a student's other instrument. The error is ErrNotFound where

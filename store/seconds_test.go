@@ -31,27 +31,27 @@ func TestASecondInstrument(t *testing.T) {
 	if log, err := f.StudentAttempts(ctx, second.ID); err != nil || len(log) != 0 {
 		t.Errorf("its log has %v, %v", log, err)
 	}
-	other, err := f.AddSection(ctx, "Strings")
+	other, err := f.AddClass(ctx, "Strings")
 	if err != nil {
 		t.Fatal(err)
 	}
 	for what, try := range map[string]func() (store.StudentID, error){
-		"a third":                  func() (store.StudentID, error) { return f.AddSecond(ctx, f.student, f.section, "viola") },
-		"a second of the second":   func() (store.StudentID, error) { return f.AddSecond(ctx, second.ID, f.section, "viola") },
-		"the instrument they have": func() (store.StudentID, error) { return f.AddSecond(ctx, f.student, other, first.Instrument) },
+		"a third":                  func() (store.StudentID, error) { return f.AddSecondInstrument(ctx, f.student, f.class, "viola") },
+		"a second of the second":   func() (store.StudentID, error) { return f.AddSecondInstrument(ctx, second.ID, f.class, "viola") },
+		"the instrument they have": func() (store.StudentID, error) { return f.AddSecondInstrument(ctx, f.student, other, first.Instrument) },
 	} {
 		if _, err := try(); !errors.Is(err, store.ErrTaken) {
 			t.Errorf("%s gives %v", what, err)
 		}
 	}
-	second.SectionID, second.FirstName = other, "Inez"
+	second.ClassID, second.FirstName = other, "Inez"
 	if err := f.ChangeStudent(ctx, second); err != nil {
 		t.Fatal(err)
 	}
 	there := func() string {
 		var words string
-		for _, section := range []store.SectionID{f.section, other} {
-			list, err := f.Students(ctx, section)
+		for _, class := range []store.ClassID{f.class, other} {
+			list, err := f.Students(ctx, class)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -61,7 +61,7 @@ func TestASecondInstrument(t *testing.T) {
 		}
 		return words
 	}
-	both := "Inez trombone false; Inez euphonium false; " // which is aside in no section now
+	both := "Inez trombone false; Inez euphonium false; " // which is aside in no class now
 	firstID, secondID := int64(f.student), int64(second.ID)
 	for _, step := range []struct {
 		what string
@@ -72,12 +72,12 @@ func TestASecondInstrument(t *testing.T) {
 		{"is back", func() error { return f.IsBack(ctx, f.student) }, both},
 		{"has left, said of the second", func() error { return f.HasLeft(ctx, second.ID) }, ""},
 		{"is back, said of the second", func() error { return f.IsBack(ctx, second.ID) }, both},
-		{"taken away", func() error { return f.TakeAway(ctx, store.AStudent, firstID) }, ""},
-		{"put back", func() error { return f.PutBack(ctx, store.AStudent, firstID) }, both},
-		{"the second alone taken away", func() error { return f.TakeAway(ctx, store.AStudent, secondID) }, "Inez trombone false; "},
-		{"and the first", func() error { return f.TakeAway(ctx, store.AStudent, firstID) }, ""},
-		{"the first put back", func() error { return f.PutBack(ctx, store.AStudent, firstID) }, "Inez trombone false; "},
-		{"and the second", func() error { return f.PutBack(ctx, store.AStudent, secondID) }, both},
+		{"taken away", func() error { return f.MoveToTrash(ctx, store.TrashStudent, firstID) }, ""},
+		{"put back", func() error { return f.Restore(ctx, store.TrashStudent, firstID) }, both},
+		{"the second alone taken away", func() error { return f.MoveToTrash(ctx, store.TrashStudent, secondID) }, "Inez trombone false; "},
+		{"and the first", func() error { return f.MoveToTrash(ctx, store.TrashStudent, firstID) }, ""},
+		{"the first put back", func() error { return f.Restore(ctx, store.TrashStudent, firstID) }, "Inez trombone false; "},
+		{"and the second", func() error { return f.Restore(ctx, store.TrashStudent, secondID) }, both},
 	} {
 		if err := step.do(); err != nil {
 			t.Fatalf("%s: %v", step.what, err)
@@ -95,15 +95,19 @@ func TestBothInstrumentsGoTogether(t *testing.T) {
 	for _, tt := range []struct {
 		what    string
 		do      func(f fixture, second store.StudentID) error
-		there   int // rows of the section after it
+		there   int // rows of the class after it
 		waiting int // in the bin or among those who left
 	}{
 		{"the first has left", func(f fixture, _ store.StudentID) error { return f.HasLeft(ctx, f.student) }, 0, 1},
 		{"the second has left", func(f fixture, second store.StudentID) error { return f.HasLeft(ctx, second) }, 0, 1},
-		{"the first is taken away", func(f fixture, _ store.StudentID) error { return f.TakeAway(ctx, store.AStudent, int64(f.student)) }, 0, 1},
-		{"the second is taken away", func(f fixture, second store.StudentID) error { return f.TakeAway(ctx, store.AStudent, int64(second)) }, 1, 1},
+		{"the first is taken away", func(f fixture, _ store.StudentID) error {
+			return f.MoveToTrash(ctx, store.TrashStudent, int64(f.student))
+		}, 0, 1},
+		{"the second is taken away", func(f fixture, second store.StudentID) error {
+			return f.MoveToTrash(ctx, store.TrashStudent, int64(second))
+		}, 1, 1},
 		{"both are erased", func(f fixture, _ store.StudentID) error {
-			return errors.Join(f.TakeAway(ctx, store.AStudent, int64(f.student)), f.Erase(ctx, store.AStudent, int64(f.student)))
+			return errors.Join(f.MoveToTrash(ctx, store.TrashStudent, int64(f.student)), f.Erase(ctx, store.TrashStudent, int64(f.student)))
 		}, 0, 0},
 	} {
 		s := testdb.Open(t)
@@ -115,8 +119,8 @@ func TestBothInstrumentsGoTogether(t *testing.T) {
 		if err := tt.do(f, second.ID); err != nil {
 			t.Fatalf("%s: %v", tt.what, err)
 		}
-		list, err1 := f.Students(ctx, f.section)
-		bin, err2 := f.Bin(ctx)
+		list, err1 := f.Students(ctx, f.class)
+		bin, err2 := f.Trash(ctx)
 		left, err3 := f.StudentsWhoLeft(ctx)
 		if err := errors.Join(err1, err2, err3); err != nil {
 			t.Fatal(err)
@@ -135,7 +139,7 @@ func TestASecondInstrumentIsSetAside(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := addMore(t, s, "a")
-	id, err := f.AddLesson(ctx, f.section, lesson.Plan{Minutes: 20})
+	id, err := f.AddLesson(ctx, f.class, lesson.Plan{Minutes: 20})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -156,12 +160,12 @@ func TestASecondInstrumentIsSetAside(t *testing.T) {
 	if l, err := f.Lesson(ctx, id); err != nil || len(l.Absent) != 0 {
 		t.Errorf("begun again, %v are set aside, %v", l.Absent, err)
 	}
-	if sections, err := f.Sections(ctx); err != nil || sections[0].Students != 1 {
-		t.Errorf("the section counts %d students, %v", sections[0].Students, err)
+	if classes, err := f.Classes(ctx); err != nil || classes[0].Students != 1 {
+		t.Errorf("the class counts %d students, %v", classes[0].Students, err)
 	}
 }
 
-// Seats are kept as given, and all of a section at once.
+// Seats are kept as given, and all of a class at once.
 func TestSeats(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
@@ -171,7 +175,7 @@ func TestSeats(t *testing.T) {
 		t.Fatal(err)
 	}
 	seats := func() string {
-		list, err := f.Students(ctx, f.section)
+		list, err := f.Students(ctx, f.class)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -189,14 +193,14 @@ func TestSeats(t *testing.T) {
 		{[][]store.StudentID{{f.student}, {second.ID}}, "trombone 1/1; euphonium 2/1; "},
 		{[][]store.StudentID{{second.ID}}, "trombone 0/0; euphonium 1/1; "},
 	} {
-		if err := f.KeepSeats(ctx, f.section, step.rows); err != nil {
+		if err := f.SaveSeats(ctx, f.class, step.rows); err != nil {
 			t.Fatal(err)
 		}
 		if got := seats(); got != step.want {
 			t.Errorf("%v: they sit at %s, want %s", step.rows, got, step.want)
 		}
 	}
-	if err := f.KeepSeats(ctx, f.section, [][]store.StudentID{{f.student}, {999}}); !errors.Is(err, store.ErrNotFound) || seats() != "trombone 0/0; euphonium 1/1; " {
+	if err := f.SaveSeats(ctx, f.class, [][]store.StudentID{{f.student}, {999}}); !errors.Is(err, store.ErrNotFound) || seats() != "trombone 0/0; euphonium 1/1; " {
 		t.Errorf("with somebody from elsewhere: %v, %s", err, seats())
 	}
 }
@@ -207,18 +211,18 @@ func TestATableBringsSecondInstruments(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
 	f := addMore(t, s, "a")
 	nour := func(instrument string, second bool) store.RosterChange {
-		return store.RosterChange{Student: store.Student{SectionID: f.section, FirstName: "Nour", Initial: "A", Instrument: instrument}, Second: second}
+		return store.RosterChange{Student: store.Student{ClassID: f.class, FirstName: "Nour", Initial: "A", Instrument: instrument}, Second: second}
 	}
 	if err := f.BringRoster(ctx, []store.RosterChange{nour("trumpet", false), nour("cello", true)}); err != nil {
 		t.Fatal(err)
 	}
-	list, err := f.Students(ctx, f.section)
+	list, err := f.Students(ctx, f.class)
 	if err != nil || len(list) != 4 || list[3].Instrument != "cello" || list[3].AlsoOf != list[2].ID {
-		t.Errorf("the section has %+v, %v", list, err)
+		t.Errorf("the class has %+v, %v", list, err)
 	}
 	for what, changes := range map[string][]store.RosterChange{
 		"a second of a third": {nour("viola", true)},
-		"of nobody":           {{Student: store.Student{SectionID: f.section, FirstName: "Nobody", Instrument: "viola"}, Second: true}},
+		"of nobody":           {{Student: store.Student{ClassID: f.class, FirstName: "Nobody", Instrument: "viola"}, Second: true}},
 	} {
 		if err := f.BringRoster(ctx, changes); !errors.Is(err, store.ErrNotFound) && !errors.Is(err, store.ErrTaken) {
 			t.Errorf("%s gives %v", what, err)

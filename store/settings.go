@@ -33,7 +33,7 @@ func (d *Desk) Ways(ctx context.Context) (Ways, error) {
 	}
 	err := d.all(ctx, &rows, "list how you teach", `
 		SELECT 0 AS table, key, value, 0 AS pitch FROM settings WHERE teacher_id = $1
-		UNION ALL SELECT 1, instrument, kind, 0 FROM instrument_kinds WHERE teacher_id = $1
+		UNION ALL SELECT 1, instrument, model, 0 FROM instrument_models WHERE teacher_id = $1
 		UNION ALL SELECT 2, instrument, fingering, pitch FROM preferred WHERE teacher_id = $1`)
 	w := Ways{Settings: Settings{}, Kinds: map[string]string{}, Preferred: map[string]finger.Preferred{}}
 	for _, r := range rows {
@@ -53,10 +53,10 @@ func (d *Desk) Ways(ctx context.Context) (Ways, error) {
 
 // KeepSettings changes settings one by one, all or none, and leaves the others; ""
 // leaves one to the program again.
-func (d *Desk) KeepSettings(ctx context.Context, changed Settings) error {
+func (d *Desk) SaveSettings(ctx context.Context, changed Settings) error {
 	return d.inTransaction(ctx, "keep the settings", func(tx deskTx) error {
 		for key, value := range changed {
-			if err := tx.keepSetting(ctx, key, value); err != nil {
+			if err := tx.saveSetting(ctx, key, value); err != nil {
 				return err
 			}
 		}
@@ -64,7 +64,7 @@ func (d *Desk) KeepSettings(ctx context.Context, changed Settings) error {
 	})
 }
 
-func (tx deskTx) keepSetting(ctx context.Context, key, value string) error {
+func (tx deskTx) saveSetting(ctx context.Context, key, value string) error {
 	if value == "" {
 		return tx.clear(ctx, `DELETE FROM settings WHERE teacher_id = $1 AND key = $2`, key)
 	}
@@ -74,13 +74,13 @@ func (tx deskTx) keepSetting(ctx context.Context, key, value string) error {
 }
 
 // KeepKind keeps what a teacher's instrument is, or how it is taught; "" is the usual.
-func (d *Desk) KeepKind(ctx context.Context, instrument, kind string) error {
+func (d *Desk) SaveModel(ctx context.Context, instrument, kind string) error {
 	if kind == "" {
-		return d.clear(ctx, "leave the kind", `DELETE FROM instrument_kinds WHERE teacher_id = $1 AND instrument = $2`, instrument)
+		return d.clear(ctx, "leave the kind", `DELETE FROM instrument_models WHERE teacher_id = $1 AND instrument = $2`, instrument)
 	}
 	return d.change(ctx, "keep the kind", `
-		INSERT INTO instrument_kinds (teacher_id, instrument, kind) VALUES ($1, $2, $3)
-		ON CONFLICT (teacher_id, instrument) DO UPDATE SET kind = $3`, instrument, kind)
+		INSERT INTO instrument_models (teacher_id, instrument, model) VALUES ($1, $2, $3)
+		ON CONFLICT (teacher_id, instrument) DO UPDATE SET model = $3`, instrument, kind)
 }
 
 // Kinds are what the teacher's instruments are, by instrument id.

@@ -13,7 +13,7 @@ import (
 	"unhurriedbench/store"
 )
 
-// given is a teacher whose section is given to a colleague, beside another section with a
+// given is a teacher whose class is given to a colleague, beside another class with a
 // student named Hidden.
 func given(t *testing.T, s *store.Store, teach bool) (f fixture, hidden store.Student, colleague *store.Desk) {
 	t.Helper()
@@ -25,13 +25,13 @@ func given(t *testing.T, s *store.Store, teach bool) (f fixture, hidden store.St
 	}
 	f.colleague = other.ID
 	hidden = store.Student{FirstName: "Hidden", Instrument: "oboe"}
-	if hidden.SectionID, err = f.AddSection(ctx, "Hidden section"); err != nil {
+	if hidden.ClassID, err = f.AddClass(ctx, "Hidden class"); err != nil {
 		t.Fatal(err)
 	}
 	if hidden.ID, err = f.AddStudent(ctx, hidden); err != nil {
 		t.Fatal(err)
 	}
-	left, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Hidden who left", Instrument: "oboe"})
+	left, err := f.AddStudent(ctx, store.Student{ClassID: f.class, FirstName: "Hidden who left", Instrument: "oboe"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -41,26 +41,26 @@ func given(t *testing.T, s *store.Store, teach bool) (f fixture, hidden store.St
 	if f.batch, err = f.AddTogether(ctx, "press of owner", together); err != nil {
 		t.Fatal(err)
 	}
-	if err := errors.Join(f.HasLeft(ctx, left), f.AddAttempts(ctx, third), f.GiveSection(ctx, f.section, other.ID, teach)); err != nil {
+	if err := errors.Join(f.HasLeft(ctx, left), f.AddAttempts(ctx, third), f.ShareClass(ctx, f.class, other.ID, teach)); err != nil {
 		t.Fatal(err)
 	}
-	if colleague, err = s.InGiven(ctx, other.ID, store.Named{Section: f.section}); err != nil {
+	if colleague, err = s.InGiven(ctx, other.ID, store.Named{Class: f.class}); err != nil {
 		t.Fatal(err)
 	}
 	return f, hidden, colleague
 }
 
-// guestWrites are the writes that a colleague may do who teaches a section.
-var guestWrites = map[string]bool{"AddAttempts": true, "AddPressed": true, "AddTogether": true, "UndoAttempt": true, "UndoTogether": true, "SetCheckins": true, "KeepHomePlans": true, "DropHomePlan": true}
+// guestWrites are the writes that a colleague may do who teaches a class.
+var guestWrites = map[string]bool{"AddAttempts": true, "AddOnce": true, "AddTogether": true, "UndoAttempt": true, "UndoTogether": true, "SetCheckins": true, "SaveHomePlans": true, "DeleteHomePlan": true}
 
-// A colleague who was given a section sees its students and the exercises, and of
+// A colleague who was given a class sees its students and the exercises, and of
 // everything a desk can do nothing passes but, if they teach it, marks.
-func TestAGivenSection(t *testing.T) {
+func TestAGivenClass(t *testing.T) {
 	t.Parallel()
 	for _, teach := range []bool{false, true} {
 		s := testdb.Open(t)
 		f, hidden, guest := given(t, s, teach)
-		if want := (store.Guest{Section: f.section, Name: "Tuesday of owner", Teacher: "owner", Teach: teach}); guest.Guest() != want {
+		if want := (store.Guest{Class: f.class, Name: "Tuesday of owner", Teacher: "owner", Teach: teach}); guest.Guest() != want {
 			t.Errorf("the guest is %+v", guest.Guest())
 		}
 		for name, read := range reads(guest, f) {
@@ -72,24 +72,24 @@ func TestAGivenSection(t *testing.T) {
 		}
 		for name, read := range map[string]func() (any, error){
 			"StudentByID":      func() (any, error) { return guest.StudentByID(t.Context(), hidden.ID) },
-			"Students":         func() (any, error) { return guest.Students(t.Context(), hidden.SectionID) },
+			"Students":         func() (any, error) { return guest.Students(t.Context(), hidden.ClassID) },
 			"StudentAttempts":  func() (any, error) { return guest.StudentAttempts(t.Context(), hidden.ID) },
 			"LatestAttempts":   func() (any, error) { return guest.LatestAttempts(t.Context(), hidden.ID, f.exercise, 9) },
 			"StudentStandings": func() (any, error) { return spelled(guest.StudentStandings(t.Context(), hidden.ID)) },
-			"SectionStandings": func() (any, error) { return spelled(guest.SectionStandings(t.Context(), hidden.SectionID)) },
+			"ClassStandings":   func() (any, error) { return spelled(guest.ClassStandings(t.Context(), hidden.ClassID)) },
 			"StudentCheckins":  func() (any, error) { return guest.StudentCheckins(t.Context(), hidden.ID, 9) },
-			"SectionCheckins":  func() (any, error) { return guest.SectionCheckins(t.Context(), hidden.SectionID) },
+			"ClassCheckins":    func() (any, error) { return guest.ClassCheckins(t.Context(), hidden.ClassID) },
 			"OtherInstrument":  func() (any, error) { return guest.OtherInstrument(t.Context(), hidden) },
-			"Deeds":            func() (any, error) { return guest.Deeds(t.Context()) },
+			"Activity":         func() (any, error) { return guest.Activity(t.Context()) },
 			"Shares":           func() (any, error) { return guest.Shares(t.Context()) },
 		} {
 			if got, err := read(); !errors.Is(err, store.ErrNotFound) && (err != nil || reflect.ValueOf(got).Len() > 0) {
-				t.Errorf("%s of another section finds %v, %v", name, got, err)
+				t.Errorf("%s of another class finds %v, %v", name, got, err)
 			}
 		}
 		before := picture(t, f)
 		for name, write := range writes(guest, f) {
-			if name == "KeepReading" { // which holds what the source says
+			if name == "SaveReading" { // which holds what the source says
 				continue
 			}
 			err := write()
@@ -99,7 +99,7 @@ func TestAGivenSection(t *testing.T) {
 					t.Errorf("%s by a colleague who teaches gives %v", name, err)
 				}
 				continue
-			case teach && strings.HasSuffix(name, "Lesson") || teach && (name == "KeepPlan" || name == "AtStep" || strings.HasSuffix(name, "Checkin") || name == "KeepDue"):
+			case teach && strings.HasSuffix(name, "Lesson") || teach && (name == "SavePlan" || name == "AtStep" || strings.HasSuffix(name, "Checkin") || name == "SaveDue"):
 				if err != nil && !errors.Is(err, store.ErrNotFound) { // it has ended, or begun, or gone meanwhile
 					t.Errorf("%s by a colleague who teaches gives %v", name, err)
 				}
@@ -119,7 +119,7 @@ func TestAGivenSection(t *testing.T) {
 		elsewhere := f.try(true, routine.None)
 		elsewhere.StudentID = hidden.ID
 		if err := guest.AddAttempts(t.Context(), elsewhere); !errors.Is(err, store.ErrNotFound) && !errors.Is(err, store.ErrOnlyLooking) {
-			t.Errorf("a mark for a student of another section gives %v", err)
+			t.Errorf("a mark for a student of another class gives %v", err)
 		}
 	}
 }
@@ -137,19 +137,19 @@ func TestMarksOfAColleagueBearTheirName(t *testing.T) {
 	}
 }
 
-// A section is found by whatever is named of it, and no longer once it is taken back,
+// A class is found by whatever is named of it, and no longer once it is taken back,
 // taken away, or its teacher is gone.
 func TestASectionTakenBack(t *testing.T) {
 	t.Parallel()
 	ctx := context.Background()
 	for what, end := range map[string]func(*store.Store, fixture) error{
-		"taken back":       func(_ *store.Store, f fixture) error { return f.TakeSectionBack(ctx, f.section, f.colleague) },
-		"taken away":       func(_ *store.Store, f fixture) error { return f.TakeAway(ctx, store.ASection, int64(f.section)) },
+		"taken back":       func(_ *store.Store, f fixture) error { return f.StopSharing(ctx, f.class, f.colleague) },
+		"taken away":       func(_ *store.Store, f fixture) error { return f.MoveToTrash(ctx, store.TrashClass, int64(f.class)) },
 		"its teacher gone": func(s *store.Store, f fixture) error { return s.RemoveTeacher(ctx, f.teacher, f.teacher) },
 	} {
 		s := testdb.Open(t)
 		f, hidden, _ := given(t, s, true)
-		named := []store.Named{{Section: f.section}, {Student: f.student}, {Attempt: f.attempt}}
+		named := []store.Named{{Class: f.class}, {Student: f.student}, {Attempt: f.attempt}}
 		for _, n := range named {
 			if _, err := s.InGiven(ctx, f.colleague, n); err != nil {
 				t.Errorf("by %+v: %v", n, err)
@@ -158,7 +158,7 @@ func TestASectionTakenBack(t *testing.T) {
 				t.Errorf("its own teacher is a guest by %+v: %v", n, err)
 			}
 		}
-		for _, n := range []store.Named{{}, {Section: hidden.SectionID}, {Student: hidden.ID}} {
+		for _, n := range []store.Named{{}, {Class: hidden.ClassID}, {Student: hidden.ID}} {
 			if _, err := s.InGiven(ctx, f.colleague, n); !errors.Is(err, store.ErrNotFound) {
 				t.Errorf("by %+v, which was not given: %v", n, err)
 			}

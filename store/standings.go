@@ -25,10 +25,10 @@ type Task struct {
 type Standings map[Task]*progress.Standing
 
 // Of are the standings of some tasks.
-func (list Standings) Of(wanted func(Task) bool) Standings {
+func (list Standings) Of(desired func(Task) bool) Standings {
 	some := Standings{}
 	for task, at := range list {
-		if wanted(task) {
+		if desired(task) {
 			some[task] = at
 		}
 	}
@@ -36,18 +36,18 @@ func (list Standings) Of(wanted func(Task) bool) Standings {
 }
 
 const standingColumns = `SELECT p.student_id, p.exercise_id, p.first_measure, p.last_measure, p.stage, p.clean, p.stumble, p.cause, p.tries,
-	p.rung, p.slowed, p.slower, p.faster, p.fewer, p.advice, p.stumbles, p.over, p.since, p.tempo, p.at FROM standings p `
+	p.tempo_step, p.slowed, p.slower, p.faster, p.fewer, p.advice, p.stumbles, p.over, p.since, p.tempo, p.at FROM standings p `
 
-// SectionStandings lists where the students of a section stand.
-func (d *Desk) SectionStandings(ctx context.Context, section SectionID) (Standings, error) {
+// ClassStandings lists where the students of a class stand.
+func (d *Desk) ClassStandings(ctx context.Context, class ClassID) (Standings, error) {
 	return d.standings(ctx, `JOIN `+d.students()+` t ON t.id = p.student_id
-		WHERE t.teacher_id = $1 AND t.section_id = $2 ORDER BY p.last_attempt`, section)
+		WHERE t.teacher_id = $1 AND t.class_id = $2 ORDER BY p.last_attempt`, class)
 }
 
-// ExerciseStandings lists where the students of a section stand on one exercise.
-func (d *Desk) ExerciseStandings(ctx context.Context, exercise ExerciseID, section SectionID) (Standings, error) {
+// ExerciseStandings lists where the students of a class stand on one exercise.
+func (d *Desk) ExerciseStandings(ctx context.Context, exercise ExerciseID, class ClassID) (Standings, error) {
 	return d.standings(ctx, `JOIN `+d.students()+` t ON t.id = p.student_id
-		WHERE t.teacher_id = $1 AND p.exercise_id = $2 AND t.section_id = $3 ORDER BY p.last_attempt`, exercise, section)
+		WHERE t.teacher_id = $1 AND p.exercise_id = $2 AND t.class_id = $3 ORDER BY p.last_attempt`, exercise, class)
 }
 
 // StudentStandings lists where a student stands.
@@ -74,7 +74,7 @@ func (d *Desk) standings(ctx context.Context, where string, args ...any) (Standi
 func (list Standings) read(rows pgx.Rows) error {
 	defer rows.Close()
 	var task Task
-	var piece breakdown.PieceKey
+	var chunk breakdown.ChunkKey
 	var s routine.State
 	var stage, cause, over string
 	var since *time.Time
@@ -83,8 +83,8 @@ func (list Standings) read(rows pgx.Rows) error {
 	student, exercise := (*int64)(&task.Student), (*int64)(&task.Exercise)
 	for rows.Next() {
 		since, s = nil, routine.State{}
-		if err := rows.Scan(student, exercise, &piece.First, &piece.Last, &stage, &s.Clean, &s.Stumble, &cause, &s.Tries,
-			&s.Rung, &s.Slowed, &s.Slower, &s.Faster, &s.Fewer, &s.Advice, &s.Stumbles, &over, &since, &times.Tempo, &last); err != nil {
+		if err := rows.Scan(student, exercise, &chunk.First, &chunk.Last, &stage, &s.Clean, &s.Stumble, &cause, &s.Tries,
+			&s.TempoStep, &s.Slowed, &s.Slower, &s.Faster, &s.Fewer, &s.Advice, &s.Stumbles, &over, &since, &times.Tempo, &last); err != nil {
 			return err
 		}
 		s.Stage, s.Cause = routine.Stage(stage), routine.Cause(cause)
@@ -95,10 +95,10 @@ func (list Standings) read(rows pgx.Rows) error {
 		}
 		at := list[task]
 		if at == nil {
-			at = &progress.Standing{Pieces: map[breakdown.PieceKey]routine.State{}, Times: map[breakdown.PieceKey]progress.Times{}}
+			at = &progress.Standing{Chunks: map[breakdown.ChunkKey]routine.State{}, Times: map[breakdown.ChunkKey]progress.Times{}}
 			list[task] = at
 		}
-		at.Pieces[piece], at.Times[piece], at.Latest = s, times, piece
+		at.Chunks[chunk], at.Times[chunk], at.Latest = s, times, chunk
 		at.Tries += s.Tries
 	}
 	return rows.Err()
@@ -118,22 +118,22 @@ func overFrom(text string) (over routine.Causes) {
 	return over
 }
 
-// StageCount is how many pieces of an exercise stand at a stage with those who play an
+// StageCount is how many chunks of an exercise stand at a stage with those who play an
 // instrument.
 type StageCount struct {
 	Exercise   ExerciseID `db:"exercise_id"`
 	Instrument string
 	Stage      routine.Stage
-	Pieces     int
+	Chunks     int
 }
 
-// StageCounts says how many of the section's students' pieces stand at each stage of every
+// StageCounts says how many of the class's students' chunks stand at each stage of every
 // exercise; those that are untried are not counted.
-func (d *Desk) StageCounts(ctx context.Context, section SectionID) ([]StageCount, error) {
+func (d *Desk) StageCounts(ctx context.Context, class ClassID) ([]StageCount, error) {
 	var list []StageCount
 	err := d.all(ctx, &list, "count the stages", `
-		SELECT p.exercise_id, t.instrument, p.stage, count(*) AS pieces FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
-		WHERE t.teacher_id = $1 AND t.section_id = $2 GROUP BY p.exercise_id, t.instrument, p.stage`, section)
+		SELECT p.exercise_id, t.instrument, p.stage, count(*) AS chunks FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
+		WHERE t.teacher_id = $1 AND t.class_id = $2 GROUP BY p.exercise_id, t.instrument, p.stage`, class)
 	return list, err
 }
 
@@ -141,14 +141,14 @@ func (d *Desk) StageCounts(ctx context.Context, section SectionID) ([]StageCount
 type Worked struct {
 	Student  StudentID
 	Exercise ExerciseID
-	Tempos   []int // of the last tries at the pieces that are done
+	Tempos   []int // of the last tries at the chunks that are done
 }
 
 // WorkedList is in the order of the exercises' ids.
 type WorkedList []Worked
 
-// Worked lists which students of a section have worked on which exercises.
-func (d *Desk) Worked(ctx context.Context, section SectionID) (WorkedList, error) {
+// Worked lists which students of a class have worked on which exercises.
+func (d *Desk) Worked(ctx context.Context, class ClassID) (WorkedList, error) {
 	var rows []struct {
 		Student  StudentID
 		Exercise ExerciseID
@@ -158,7 +158,7 @@ func (d *Desk) Worked(ctx context.Context, section SectionID) (WorkedList, error
 		SELECT p.student_id AS student, p.exercise_id AS exercise,
 			coalesce(string_agg(p.tempo::text, ' ') FILTER (WHERE p.stage = 'done' AND p.tempo > 0), '') AS tempos
 		FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
-		WHERE t.teacher_id = $1 AND t.section_id = $2 GROUP BY p.student_id, p.exercise_id ORDER BY p.exercise_id`, section)
+		WHERE t.teacher_id = $1 AND t.class_id = $2 GROUP BY p.student_id, p.exercise_id ORDER BY p.exercise_id`, class)
 	list := make(WorkedList, len(rows))
 	for k, r := range rows {
 		list[k] = Worked{Student: r.Student, Exercise: r.Exercise}
@@ -175,7 +175,7 @@ func (list Standings) Worked() WorkedList {
 	var all WorkedList
 	for task, at := range list {
 		w := Worked{Student: task.Student, Exercise: task.Exercise}
-		for key, state := range at.Pieces {
+		for key, state := range at.Chunks {
 			if tempo := at.Times[key].Tempo; state.Stage == routine.Done && tempo > 0 {
 				w.Tempos = append(w.Tempos, tempo)
 			}
@@ -187,7 +187,7 @@ func (list Standings) Worked() WorkedList {
 }
 
 // On lists the exercises that a student has worked on; with no student, those that at least
-// half of the section have, of those who have tries at all.
+// half of the class have, of those who have tries at all.
 func (l WorkedList) On(student StudentID) []ExerciseID {
 	students, times := map[StudentID]bool{}, map[ExerciseID]int{}
 	for _, w := range l {
@@ -207,7 +207,7 @@ func (l WorkedList) On(student StudentID) []ExerciseID {
 }
 
 // CleanAt are the exercises at which a student was clean to the end, with the tempo that
-// half of their pieces reach; with no student, those of the section.
+// half of their chunks reach; with no student, those of the class.
 func (l WorkedList) CleanAt(student StudentID) map[ExerciseID]int {
 	tempos := map[ExerciseID][]int{}
 	for _, w := range l {

@@ -38,7 +38,7 @@ type Store struct {
 var (
 	ErrNotFound    = errors.New("not found")
 	ErrTaken       = errors.New("already taken")
-	ErrOnlyLooking = errors.New("the section was given to be looked at")
+	ErrOnlyLooking = errors.New("the class was given to be looked at")
 	ErrNewer       = errors.New("this database has been used by a newer Unhurried Bench")
 )
 
@@ -83,7 +83,7 @@ func bringUpToDate(ctx context.Context, config pgx.ConnConfig) error {
 	}
 	err := migrate(ctx, db)
 	if err == nil {
-		err = addUpStale(ctx, db)
+		err = foldStale(ctx, db)
 	}
 	return errors.Join(err, db.Close())
 }
@@ -111,20 +111,19 @@ func (s *Store) Alone(ctx context.Context, do func() error) error {
 	if _, err := conn.ExecContext(ctx, `SELECT pg_advisory_lock($1)`, key); err != nil {
 		return fmt.Errorf("wait for others: %w", err)
 	}
-	done := do()
+	failed := do()
 	_, err = conn.ExecContext(context.WithoutCancel(ctx), `SELECT pg_advisory_unlock($1)`, key)
-	return errors.Join(done, err)
+	return errors.Join(failed, err)
 }
 
-// Using is the same store with another routine for the pieces. What was kept by an
+// Using is the same store with another routine for the chunks. What was kept by an
 // earlier one stays until AddUpStandings is called.
 func (s *Store) Using(r routine.Routine) *Store { return &Store{s.db, r} }
 
-// Routine is the stages that pieces go through.
+// Routine is the stages that chunks go through.
 func (s *Store) Routine() routine.Routine { return s.routine }
 
-// provider has the migrations: those of files, and two that added up logs once and do nothing
-// any more.
+// provider has the migrations, of which the first makes all tables of a fresh database.
 func provider(db *sql.DB) (*goose.Provider, error) {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {
@@ -134,7 +133,7 @@ func provider(db *sql.DB) (*goose.Provider, error) {
 	if err != nil {
 		return nil, fmt.Errorf("read the migrations: %w", err)
 	}
-	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithGoMigrations(goose.NewGoMigration(12, nil, nil), goose.NewGoMigration(24, nil, nil)), goose.WithSessionLocker(oneAtATime))
+	p, err := goose.NewProvider(goose.DialectPostgres, db, files, goose.WithSessionLocker(oneAtATime))
 	if err != nil {
 		return nil, fmt.Errorf("read the migrations: %w", err)
 	}
@@ -153,6 +152,9 @@ func migrate(ctx context.Context, db *sql.DB) error {
 	sources := p.ListSources()
 	if knows := sources[len(sources)-1].Version; has > knows {
 		return fmt.Errorf("%w: its tables are of version %d, and this program knows %d. Start the newer program, or restore a backup from before it", ErrNewer, has, knows)
+	}
+	if first := sources[0].Version; has > 0 && has < first {
+		return fmt.Errorf("its tables are of version %d, and this program carries over those from %d. Start the release before this one once, then this one", has, first)
 	}
 	if _, err := p.Up(ctx); err != nil {
 		return fmt.Errorf("bring the tables up to date: %w", err)

@@ -30,19 +30,19 @@ type fixture struct {
 	book     store.BookID
 	exercise store.ExerciseID
 	source   store.Source
-	section  store.SectionID
+	class    store.ClassID
 	student  store.StudentID
 	attempt  store.AttemptID
 	batch    store.BatchID
 
-	colleague store.TeacherID // to whom the section is given
+	colleague store.TeacherID // to whom the class is given
 	routine   string          // of their own
 	lesson    store.LessonID
 	checkin   store.CheckinID
 }
 
-// firstPiece is the piece that attempts are at.
-var firstPiece = breakdown.PieceKey{First: 1, Last: 2}
+// firstChunk is the chunk that attempts are at.
+var firstChunk = breakdown.ChunkKey{First: 1, Last: 2}
 
 func add(t *testing.T, s *store.Store, mark string) fixture {
 	t.Helper()
@@ -67,31 +67,31 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 	fail(err)
 	f.book = x.BookID
 	fail(
-		f.KeepOverrides(
+		f.SaveOverrides(
 			ctx,
 			f.exercise,
 			store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: "T:own of " + mark + "\nK:F\nF8|]"}},
 		),
 	)
-	fail(f.KeepReading(ctx, f.exercise, 2, f.reading()))
-	f.section, err = f.AddSection(ctx, "Tuesday of "+mark)
+	fail(f.SaveReading(ctx, f.exercise, 2, f.reading()))
+	f.class, err = f.AddClass(ctx, "Tuesday of "+mark)
 	fail(err)
-	f.student, err = f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Ines of " + mark, Initial: "P", Instrument: "trombone"})
+	f.student, err = f.AddStudent(ctx, store.Student{ClassID: f.class, FirstName: "Ines of " + mark, Initial: "P", Instrument: "trombone"})
 	fail(err)
 	f.attempt = f.log(t, f.try(true, routine.None))
-	fail(f.KeepPlacement(ctx, f.exercise, "trombone", instrument.Placement{Chosen: true, Octaves: 1}))
-	fail(f.KeepFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "place of " + mark}))
+	fail(f.SaveOctaveChoice(ctx, f.exercise, "trombone", instrument.OctaveChoice{Chosen: true, Octaves: 1}))
+	fail(f.SaveFingering(ctx, f.exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 65, Text: "place of " + mark}))
 	fail(f.Prefer(ctx, "oboe", 65, "note of "+mark))
-	fail(f.KeepPencil(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Pencil{Kind: breakdown.PencilWord, Word: "word of " + mark, Pitch: 65}))
-	fail(f.KeepSecondLine(ctx, store.SecondLine{A: f.exercise, Entry: 2}))
-	fail(f.KeepSectionLine(ctx, f.section, "B"))
-	fail(f.CutByHand(ctx, f.exercise, []breakdown.HandPiece{{Key: firstPiece, Why: "cut of " + mark}, {Key: breakdown.PieceKey{First: 3, Last: 4}}, {Key: breakdown.PieceKey{First: 1, Last: 4}}}))
-	fail(f.KeepSettings(ctx, store.Settings{"two": "two of " + mark}))
-	fail(f.KeepKind(ctx, "oboe", "kind of "+mark))
-	f.lesson, err = f.AddLesson(ctx, f.section, lesson.Plan{Minutes: 30, Steps: []lesson.Step{{Exercise: int64(f.exercise), Title: "lesson of " + mark, Times: 1}}})
+	fail(f.SaveAnnotation(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Annotation{Kind: breakdown.AnnotationWord, Word: "word of " + mark, Pitch: 65}))
+	fail(f.SaveDuetPart(ctx, store.DuetPart{A: f.exercise, Entry: 2}))
+	fail(f.SaveClassDuetPart(ctx, f.class, "B"))
+	fail(f.SaveHandChunks(ctx, f.exercise, []breakdown.HandChunk{{Key: firstChunk, Why: "cut of " + mark}, {Key: breakdown.ChunkKey{First: 3, Last: 4}}, {Key: breakdown.ChunkKey{First: 1, Last: 4}}}))
+	fail(f.SaveSettings(ctx, store.Settings{"two": "two of " + mark}))
+	fail(f.SaveModel(ctx, "oboe", "kind of "+mark))
+	f.lesson, err = f.AddLesson(ctx, f.class, lesson.Plan{Minutes: 30, Steps: []lesson.Step{{Exercise: int64(f.exercise), Title: "lesson of " + mark, Times: 1}}})
 	fail(err)
 	fail(f.BeginLesson(ctx, f.lesson))
-	f.routine, err = f.KeepRoutine(ctx, routine.Named{Title: "routine of " + mark, Steps: routine.Standard()})
+	f.routine, err = f.SaveRoutine(ctx, routine.Named{Title: "routine of " + mark, Steps: routine.Standard()})
 	fail(err)
 	fail(f.ChooseRoutine(ctx, store.Chooser{Instrument: "flute"}, f.routine))
 	return f
@@ -110,7 +110,7 @@ func addMore(t *testing.T, s *store.Store, mark string) fixture {
 	t.Helper()
 	ctx := context.Background()
 	f := add(t, s, mark)
-	_, err := f.AddSecond(ctx, f.student, f.section, "euphonium")
+	_, err := f.AddSecondInstrument(ctx, f.student, f.class, "euphonium")
 	if err == nil {
 		err = f.SetCheckins(ctx, store.Checkin{Student: f.student, On: time.Now(), Due: []lesson.Step{{Exercise: int64(f.exercise), Title: "due of " + mark, Times: 1}}})
 	}
@@ -122,7 +122,7 @@ func addMore(t *testing.T, s *store.Store, mark string) fixture {
 		t.Fatal(err)
 	}
 	f.checkin = checkins[0].ID
-	if err := f.KeepHomePlans(ctx, homePlan(f, "plan of "+mark)); err != nil {
+	if err := f.SaveHomePlans(ctx, homePlan(f, "plan of "+mark)); err != nil {
 		t.Fatal(err)
 	}
 	if err := f.MarkAtCheckin(ctx, "", f.checkin, f.try(true, routine.None)); err != nil {
@@ -161,22 +161,22 @@ func (f fixture) openOwnPage(t *testing.T, s *store.Store) store.AtHome {
 }
 
 // homeTry is what the fixture's student says of a try at home.
-func (f fixture) homeTry(press string) store.HomeTry {
-	return store.HomeTry{Exercise: f.exercise, Piece: firstPiece, Try: routine.Try{Stage: routine.Count, Clean: true}, Beside: store.Better, Changed: "of " + f.mark, At: time.Now(), Press: store.Press(press)}
+func (f fixture) homeTry(key string) store.HomeTry {
+	return store.HomeTry{Exercise: f.exercise, Chunk: firstChunk, Try: routine.Try{Stage: routine.Count, Clean: true}, Beside: store.Better, Changed: "of " + f.mark, At: time.Now(), RequestKey: store.RequestKey(key)}
 }
 
 // cardAnswer is an answer of theirs to a card.
-func (f fixture) cardAnswer(press string) store.CardAnswer {
-	return store.CardAnswer{Instrument: "flute", Answered: card.Answered{Card: "name:of " + f.mark, Grade: card.Right, Millis: 2000, At: time.Now()}, Press: store.Press(press)}
+func (f fixture) cardAnswer(key string) store.CardAnswer {
+	return store.CardAnswer{Instrument: "flute", Answered: card.Answered{Card: "name:of " + f.mark, Grade: card.Right, Millis: 2000, At: time.Now()}, RequestKey: store.RequestKey(key)}
 }
 
 func (f fixture) reading() store.Reading {
 	outline := func(of string) breakdown.Outline {
-		return breakdown.Outline{Signatures: of + f.mark, Measures: 4, Pieces: []breakdown.PieceKey{firstPiece, {First: 3, Last: 4}, {First: 1, Last: 4}}}
+		return breakdown.Outline{Signatures: of + f.mark, Measures: 4, Chunks: []breakdown.ChunkKey{firstChunk, {First: 3, Last: 4}, {First: 1, Last: 4}}}
 	}
 	return store.Reading{
 		FileParts: 1, Outlines: map[string]breakdown.Outline{"": outline("signatures of "), "horn-f": outline("own signatures of ")},
-		Demands: map[string]breakdown.Demands{"oboe": {Things: []breakdown.Thing{"meter:4/4", "F4", breakdown.Thing("way:65:" + f.mark), "Bb4"}, Parts: breakdown.DifficultyParts{Rhythm: 0.25, Breath: 0.5}}},
+		Demands: map[string]breakdown.Demands{"oboe": {Elements: []breakdown.Element{"meter:4/4", "F4", breakdown.Element("way:65:" + f.mark), "Bb4"}, Parts: breakdown.DifficultyParts{Rhythm: 0.25, Breath: 0.5}}},
 	}
 }
 
@@ -184,7 +184,7 @@ func (f fixture) try(clean bool, cause routine.Cause) store.Attempt {
 	return store.Attempt{
 		StudentID:  f.student,
 		ExerciseID: f.exercise,
-		Piece:      firstPiece,
+		Chunk:      firstChunk,
 		Try:        routine.Try{Stage: routine.Count, Clean: clean, Cause: cause},
 		Tempo:      60,
 	}
@@ -203,15 +203,15 @@ func (f fixture) log(t *testing.T, a store.Attempt) store.AttemptID {
 	return log[0].ID
 }
 
-// at is where the fixture's student stands on a piece.
-func (f fixture) at(t *testing.T, piece breakdown.PieceKey) routine.State {
+// at is where the fixture's student stands on a chunk.
+func (f fixture) at(t *testing.T, chunk breakdown.ChunkKey) routine.State {
 	t.Helper()
-	standings, err := f.SectionStandings(context.Background(), f.section)
+	standings, err := f.ClassStandings(context.Background(), f.class)
 	if err != nil {
 		t.Fatal(err)
 	}
 	standing := standings[store.Task{Student: f.student, Exercise: f.exercise}]
-	return standing.State(f.Routine(), piece)
+	return standing.State(f.Routine(), chunk)
 }
 
 func TestPasswords(t *testing.T) {
@@ -274,7 +274,7 @@ func TestExercises(t *testing.T) {
 	if err := f.ChangeExercise(ctx, x, f.source); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.TakeAway(ctx, store.AnExercise, int64(x.ID)); err != nil {
+	if err := f.MoveToTrash(ctx, store.TrashExercise, int64(x.ID)); err != nil {
 		t.Fatal(err)
 	}
 	if list, err := f.Exercises(ctx); err != nil || len(list) != 0 {
@@ -283,7 +283,7 @@ func TestExercises(t *testing.T) {
 	if err := f.ChangeExercise(ctx, x, f.source); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("a removed exercise is changed: %v", err)
 	}
-	if err := f.PutBack(ctx, store.AnExercise, int64(x.ID)); err != nil {
+	if err := f.Restore(ctx, store.TrashExercise, int64(x.ID)); err != nil {
 		t.Fatal(err)
 	}
 	if list, err := f.Exercises(ctx); err != nil || len(list) != 1 || list[0].Title != "Second Lamp" {
@@ -300,7 +300,7 @@ func TestSources(t *testing.T) {
 	if _, err := other.AddExercise(ctx, store.Exercise{Book: "B", Number: 2, Title: "x"}, f.source); err != nil {
 		t.Fatal(err)
 	}
-	if err := other.KeepOverrides(ctx, other.exercise, store.OwnPart{Instrument: "flute", Source: f.source}); err != nil {
+	if err := other.SaveOverrides(ctx, other.exercise, store.OwnPart{Instrument: "flute", Source: f.source}); err != nil {
 		t.Fatal(err)
 	}
 	rows := func() (n int) {
@@ -309,7 +309,7 @@ func TestSources(t *testing.T) {
 		}
 		return n
 	}
-	if err := f.KeepOverrides(ctx, f.exercise, store.OwnPart{Instrument: "oboe", Source: f.source, Part: 1}, store.OwnPart{Instrument: "flute", Source: f.source}); err != nil {
+	if err := f.SaveOverrides(ctx, f.exercise, store.OwnPart{Instrument: "oboe", Source: f.source, Part: 1}, store.OwnPart{Instrument: "flute", Source: f.source}); err != nil {
 		t.Fatal(err)
 	}
 	if got := rows(); got != 2 { // the exercise's, and the horn's own
@@ -326,7 +326,7 @@ func TestSources(t *testing.T) {
 		t.Errorf("with an edit %d sources are kept, want 3: two instruments still have the old one", got)
 	}
 	for _, id := range []string{"oboe", "flute"} {
-		if err := f.DropOverride(ctx, f.exercise, id); err != nil {
+		if err := f.DeleteOverride(ctx, f.exercise, id); err != nil {
 			t.Fatal(err)
 		}
 	}
@@ -395,7 +395,7 @@ func TestReadings(t *testing.T) {
 		return x
 	}
 	x := read()
-	if !x.Read || x.Outline.Signatures != "signatures of a" || fmt.Sprint(x.Outline.Pieces) != "[1-2 3-4 1-4]" || x.FileParts != 1 {
+	if !x.Read || x.Outline.Signatures != "signatures of a" || fmt.Sprint(x.Outline.Chunks) != "[1-2 3-4 1-4]" || x.FileParts != 1 {
 		t.Fatalf("what was read is %+v", x)
 	}
 	own, err := f.OwnOutlines(ctx)
@@ -404,8 +404,8 @@ func TestReadings(t *testing.T) {
 	}
 	for what, change := range map[string]func() error{
 		"an edit":          func() error { return f.ChangeExercise(ctx, x, f.source) },
-		"an own part":      func() error { return f.KeepOverrides(ctx, x.ID, store.OwnPart{Instrument: "oboe", Source: f.source}) },
-		"one part dropped": func() error { return f.DropOverride(ctx, x.ID, "horn-f") },
+		"an own part":      func() error { return f.SaveOverrides(ctx, x.ID, store.OwnPart{Instrument: "oboe", Source: f.source}) },
+		"one part dropped": func() error { return f.DeleteOverride(ctx, x.ID, "horn-f") },
 	} {
 		if err := change(); err != nil {
 			t.Fatal(what, err)
@@ -414,10 +414,10 @@ func TestReadings(t *testing.T) {
 		if stale.Read {
 			t.Errorf("%s leaves the reading in force", what)
 		}
-		if err := f.KeepReading(ctx, x.ID, stale.Revision-1, f.reading()); err != nil || read().Read {
+		if err := f.SaveReading(ctx, x.ID, stale.Revision-1, f.reading()); err != nil || read().Read {
 			t.Errorf("%s: a reading of an earlier revision is kept, %v", what, err)
 		}
-		if err := f.KeepReading(ctx, x.ID, stale.Revision, f.reading()); err != nil || !read().Read {
+		if err := f.SaveReading(ctx, x.ID, stale.Revision, f.reading()); err != nil || !read().Read {
 			t.Errorf("%s: a reading is not kept, %v", what, err)
 		}
 	}
@@ -435,7 +435,7 @@ func TestMetBefore(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	met := func(number int, instrument string, worked ...store.ExerciseID) string {
-		m, err := f.class().MetBefore(ctx, store.Exercise{BookID: f.book, Number: number}, instrument, worked)
+		m, err := f.facts().MetBefore(ctx, store.Exercise{BookID: f.book, Number: number}, instrument, worked)
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -462,7 +462,7 @@ func TestMetBefore(t *testing.T) {
 			t.Errorf("before %d, with %v worked on, is met %s, want %s", test.number, test.worked, got, test.want)
 		}
 	}
-	if err := f.TakeAway(ctx, store.AnExercise, int64(f.exercise)); err != nil {
+	if err := f.MoveToTrash(ctx, store.TrashExercise, int64(f.exercise)); err != nil {
 		t.Fatal(err)
 	}
 	if got := met(2, "oboe"); got != "[]" {
@@ -471,10 +471,10 @@ func TestMetBefore(t *testing.T) {
 }
 
 // class is the fixture's desk as pages read it, with nothing read yet.
-func (f fixture) class() *teach.Class { return teach.New(f.Desk, reading.New(reading.Memory)) }
+func (f fixture) facts() *teach.Class { return teach.New(f.Desk, reading.New(reading.Memory)) }
 
 // another is one more exercise of the fixture's book, in which the oboe meets some things.
-func (f fixture) another(t *testing.T, number int, things ...breakdown.Thing) store.ExerciseID {
+func (f fixture) another(t *testing.T, number int, elements ...breakdown.Element) store.ExerciseID {
 	t.Helper()
 	ctx := context.Background()
 	id, err := f.AddExercise(ctx, store.Exercise{Book: "Book of " + f.mark, Number: number, Title: "x"}, f.source)
@@ -489,21 +489,21 @@ func (f fixture) another(t *testing.T, number int, things ...breakdown.Thing) st
 		t.Fatalf("it went to book %d", x.BookID)
 	}
 	r := f.reading()
-	r.Demands = map[string]breakdown.Demands{"oboe": {Things: things}}
-	if err := f.KeepReading(ctx, id, x.Revision, r); err != nil {
+	r.Demands = map[string]breakdown.Demands{"oboe": {Elements: elements}}
+	if err := f.SaveReading(ctx, id, x.Revision, r); err != nil {
 		t.Fatal(err)
 	}
 	return id
 }
 
-// A section has worked on what half of those who work at all have tried.
+// A class has worked on what half of those who work at all have tried.
 func TestWorked(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // whose student has tried the first exercise
 	alone := f.another(t, 5, "G4")
 	for n := range 3 {
-		id, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: fmt.Sprint("Student ", n), Initial: "P", Instrument: "oboe"})
+		id, err := f.AddStudent(ctx, store.Student{ClassID: f.class, FirstName: fmt.Sprint("Student ", n), Initial: "P", Instrument: "oboe"})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -518,7 +518,7 @@ func TestWorked(t *testing.T) {
 		}
 	}
 	for student, want := range map[store.StudentID]string{0: fmt.Sprint([]store.ExerciseID{f.exercise}), f.student: fmt.Sprint([]store.ExerciseID{f.exercise})} {
-		if list, err := f.class().Worked(ctx, f.section, student); err != nil || fmt.Sprint(list) != want {
+		if list, err := f.facts().Worked(ctx, f.class, student); err != nil || fmt.Sprint(list) != want {
 			t.Errorf("student %d has worked on %v, %v, want %s", student, list, err, want)
 		}
 	}
@@ -528,20 +528,20 @@ func TestStandingsFollowTheLog(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with one clean try
-	second := breakdown.PieceKey{First: 3, Last: 4}
+	second := breakdown.ChunkKey{First: 3, Last: 4}
 	other := f.try(false, routine.Rhythm)
-	other.Piece = second
+	other.Chunk = second
 	if err := f.AddAttempts(ctx, f.try(true, routine.None), f.try(true, routine.None), other, other); err != nil {
 		t.Fatal(err)
 	}
-	if got := f.at(t, firstPiece); got.Tries != 3 || got.Stage != routine.Count || got.Clean != 1 || got.Advice == "" {
-		t.Errorf("at the first piece stands %+v", got) // the third try was at Count again
+	if got := f.at(t, firstChunk); got.Tries != 3 || got.Stage != routine.Count || got.Clean != 1 || got.Advice == "" {
+		t.Errorf("at the first chunk stands %+v", got) // the third try was at Count again
 	}
 	if got := f.at(t, second); got.Tries != 2 || got.Cause != routine.Rhythm || !got.Slower || !strings.Contains(got.Advice, "slower") {
 		t.Errorf("at the second stands %+v", got)
 	}
 	log, err := f.LatestAttempts(ctx, f.student, f.exercise, 2)
-	if err != nil || len(log) != 2 || log[0].Piece != second || log[0].Cause != routine.Rhythm {
+	if err != nil || len(log) != 2 || log[0].Chunk != second || log[0].Cause != routine.Rhythm {
 		t.Fatalf("the latest are %+v, %v", log, err)
 	}
 	for _, a := range log {
@@ -550,14 +550,14 @@ func TestStandingsFollowTheLog(t *testing.T) {
 		}
 	}
 	if got := f.at(t, second); got != f.Routine().Start() {
-		t.Errorf("with every try of a piece taken back it stands at %+v", got)
+		t.Errorf("with every try of a chunk taken back it stands at %+v", got)
 	}
-	here, err := f.ExerciseStandings(ctx, f.exercise, f.section)
+	here, err := f.ExerciseStandings(ctx, f.exercise, f.class)
 	if err != nil || len(here) != 1 {
 		t.Fatalf("the exercise has %d standings, %v", len(here), err)
 	}
-	if one := here[store.Task{Student: f.student, Exercise: f.exercise}]; one.Latest != firstPiece || one.Tries != 3 {
-		t.Errorf("the latest piece is %v after %d tries", one.Latest, one.Tries)
+	if one := here[store.Task{Student: f.student, Exercise: f.exercise}]; one.Latest != firstChunk || one.Tries != 3 {
+		t.Errorf("the latest chunk is %v after %d tries", one.Latest, one.Tries)
 	}
 }
 
@@ -571,25 +571,25 @@ func TestAddingUpAgain(t *testing.T) {
 	if _, err := f.UndoAttempt(ctx, undone); err != nil {
 		t.Fatal(err)
 	}
-	before := f.at(t, firstPiece)
+	before := f.at(t, firstChunk)
 	if before.Tries != 2 || before.Stumble != 1 {
 		t.Fatalf("the log adds up to %+v", before)
 	}
 	if _, err := s.DB().ExecContext(ctx, "UPDATE standings SET stage = 'play', tries = 99, advice = 'wrong'"); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.AddUpStandings(ctx); err != nil {
+	if err := s.FoldStandings(ctx); err != nil {
 		t.Fatal(err)
 	}
-	if got := f.at(t, firstPiece); got != before {
+	if got := f.at(t, firstChunk); got != before {
 		t.Errorf("added up again it is %+v, was %+v", got, before)
 	}
 	clapping := s.Using(routine.Routine{{Stage: "clap", Word: "Clap", Mends: []routine.Cause{routine.Rhythm}}, routine.Standard()[3]})
-	if err := clapping.AddUpStandings(ctx); err != nil {
+	if err := clapping.FoldStandings(ctx); err != nil {
 		t.Fatal(err)
 	}
 	f.Desk = clapping.For(f.teacher)
-	if got := f.at(t, firstPiece); got.Stage != "clap" || got.Tries != 2 || got.Stumble != 0 {
+	if got := f.at(t, firstChunk); got.Stage != "clap" || got.Tries != 2 || got.Stumble != 0 {
 		t.Errorf("by a routine without Count it is %+v", got)
 	}
 }
@@ -609,7 +609,7 @@ func TestUndoKeepsTheLog(t *testing.T) {
 	if err != nil || len(log) != 2 || log[0].Undone || !log[1].Undone {
 		t.Errorf("the whole log is %+v, %v", log, err)
 	}
-	if got := f.at(t, firstPiece); got.Tries != 1 || got.Clean != 0 || got.Cause != routine.Rhythm {
+	if got := f.at(t, firstChunk); got.Tries != 1 || got.Clean != 0 || got.Cause != routine.Rhythm {
 		t.Errorf("what stands is %+v", got)
 	}
 	latest, err := f.LatestAttempts(ctx, f.student, f.exercise, 4)
@@ -623,7 +623,7 @@ func TestTogether(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with one clean try
-	other, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: "Tomo", Instrument: "violin"})
+	other, err := f.AddStudent(ctx, store.Student{ClassID: f.class, FirstName: "Tomo", Instrument: "violin"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -636,7 +636,7 @@ func TestTogether(t *testing.T) {
 	if again, err := f.AddTogether(ctx, "", theirs); err != nil || again == batch {
 		t.Errorf("a second batch is %d after %d, %v", again, batch, err)
 	}
-	if got := f.at(t, firstPiece); got.Stage != routine.Name || got.Tries != 2 {
+	if got := f.at(t, firstChunk); got.Stage != routine.Name || got.Tries != 2 {
 		t.Errorf("after both the student is at %+v", got)
 	}
 	log, err := f.StudentAttempts(ctx, f.student)
@@ -649,11 +649,11 @@ func TestTogether(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if got := f.at(t, firstPiece); got.Tries != 1 || got.Clean != 1 {
+	if got := f.at(t, firstChunk); got.Tries != 1 || got.Clean != 1 {
 		t.Errorf("taken back the student is at %+v", got)
 	}
 	f.student = other
-	if got := f.at(t, firstPiece); got.Tries != 1 {
+	if got := f.at(t, firstChunk); got.Tries != 1 {
 		t.Errorf("the other student is at %+v, with the second batch", got)
 	}
 	if err := f.UndoTogether(ctx, batch); !errors.Is(err, store.ErrNotFound) {
@@ -670,8 +670,8 @@ func TestTheLogIsOnlyAddedTo(t *testing.T) {
 	}
 	for what, bad := range map[string]store.Attempt{
 		"a clean try with a cause": f.try(true, routine.Sound), "a stumble without one": f.try(false, routine.None),
-		"a try at no stage":     {StudentID: f.student, ExerciseID: f.exercise, Piece: firstPiece, Try: routine.Try{Clean: true}},
-		"a try at what is done": {StudentID: f.student, ExerciseID: f.exercise, Piece: firstPiece, Try: routine.Try{Stage: routine.Done, Clean: true}},
+		"a try at no stage":     {StudentID: f.student, ExerciseID: f.exercise, Chunk: firstChunk, Try: routine.Try{Clean: true}},
+		"a try at what is done": {StudentID: f.student, ExerciseID: f.exercise, Chunk: firstChunk, Try: routine.Try{Stage: routine.Done, Clean: true}},
 	} {
 		if err := f.AddAttempts(ctx, bad); err == nil {
 			t.Errorf("%s was taken", what)
@@ -686,10 +686,10 @@ func TestErasingAStudentErasesTheTries(t *testing.T) {
 	if _, err := f.UndoAttempt(ctx, f.attempt); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.Erase(ctx, store.AStudent, int64(f.student)); !errors.Is(err, store.ErrNotFound) {
+	if err := f.Erase(ctx, store.TrashStudent, int64(f.student)); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("a student who is not in the bin is erased: %v", err)
 	}
-	if err := errors.Join(f.TakeAway(ctx, store.AStudent, int64(f.student)), f.Erase(ctx, store.AStudent, int64(f.student))); err != nil {
+	if err := errors.Join(f.MoveToTrash(ctx, store.TrashStudent, int64(f.student)), f.Erase(ctx, store.TrashStudent, int64(f.student))); err != nil {
 		t.Fatal(err)
 	}
 	var left int
@@ -705,14 +705,14 @@ func TestSettingsOneByOne(t *testing.T) {
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	for _, change := range []store.Settings{{"school": "takadimi", "british": "yes"}, {"british": ""}, {"two": "pair"}} {
-		if err := f.KeepSettings(ctx, change); err != nil {
+		if err := f.SaveSettings(ctx, change); err != nil {
 			t.Fatal(err)
 		}
 	}
 	if got, err := f.Settings(ctx); err != nil || fmt.Sprint(got) != "map[school:takadimi two:pair]" {
 		t.Errorf("the settings are %v, %v", got, err)
 	}
-	if err := errors.Join(f.Prefer(ctx, "oboe", 66, "1 2 3 |"), f.Prefer(ctx, "oboe", 65, ""), f.KeepKind(ctx, "tuba-bb", "4"), f.KeepKind(ctx, "oboe", "")); err != nil {
+	if err := errors.Join(f.Prefer(ctx, "oboe", 66, "1 2 3 |"), f.Prefer(ctx, "oboe", 65, ""), f.SaveModel(ctx, "tuba-bb", "4"), f.SaveModel(ctx, "oboe", "")); err != nil {
 		t.Fatal(err)
 	}
 	if got, err := f.Preferred(ctx, "oboe"); err != nil || fmt.Sprint(got) != "map[66:1 2 3 |]" {
@@ -723,19 +723,19 @@ func TestSettingsOneByOne(t *testing.T) {
 	}
 }
 
-func TestYearOfASection(t *testing.T) {
+func TestYearOfAClass(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
 	for _, want := range []int{1, 3} { // the first, until another is kept
-		if sections, err := f.Sections(ctx); err != nil || len(sections) != 1 || sections[0].Year != want {
-			t.Errorf("the sections are %+v, %v, want year %d", sections, err, want)
+		if classes, err := f.Classes(ctx); err != nil || len(classes) != 1 || classes[0].Year != want {
+			t.Errorf("the classes are %+v, %v, want year %d", classes, err, want)
 		}
-		if err := f.KeepYear(ctx, f.section, 3); err != nil {
+		if err := f.SaveYear(ctx, f.class, 3); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if err := f.KeepYear(ctx, f.section, 4); err == nil {
+	if err := f.SaveYear(ctx, f.class, 4); err == nil {
 		t.Error("a fourth year was kept")
 	}
 }
@@ -747,11 +747,11 @@ func TestFingeringsOfPlaces(t *testing.T) {
 	f := add(t, s, "a")
 	at := score.Place{Measure: 0, Event: 1}
 	later := finger.Spot{Pitch: 65, Text: "1 2 3 | 4 5 F"}
-	if err := f.KeepFingering(ctx, f.exercise, "oboe", at, later); err != nil {
+	if err := f.SaveFingering(ctx, f.exercise, "oboe", at, later); err != nil {
 		t.Fatal(err)
 	}
 	for _, step := range []struct{ pitch, left int }{{66, 1}, {65, 0}, {65, 0}} {
-		if err := f.DropFingerings(ctx, f.exercise, "oboe", step.pitch); err != nil {
+		if err := f.DeleteFingerings(ctx, f.exercise, "oboe", step.pitch); err != nil {
 			t.Fatal(err)
 		}
 		placed, err := f.Fingerings(ctx, f.exercise, "oboe")
@@ -773,7 +773,7 @@ func TestTheClockSetBack(t *testing.T) {
 	if err := f.AddAttempts(ctx, ahead, behind); err != nil {
 		t.Fatal(err)
 	}
-	if state := f.at(t, firstPiece); state.Stage != routine.Name || state.Stumble != 1 {
+	if state := f.at(t, firstChunk); state.Stage != routine.Name || state.Stumble != 1 {
 		t.Errorf("the student stands at %+v", state)
 	}
 	log, err := f.StudentAttempts(ctx, f.student)
@@ -783,104 +783,104 @@ func TestTheClockSetBack(t *testing.T) {
 	if _, err := f.UndoAttempt(ctx, log[0].ID); err != nil {
 		t.Fatal(err)
 	}
-	if err := s.AddUpStandings(ctx); err != nil {
+	if err := s.FoldStandings(ctx); err != nil {
 		t.Fatal(err)
 	}
-	if state := f.at(t, firstPiece); state.Stage != routine.Name || state.Stumble != 0 {
+	if state := f.at(t, firstChunk); state.Stage != routine.Name || state.Stumble != 0 {
 		t.Errorf("taken back, the student stands at %+v", state)
 	}
 }
 
 // Marks stand by place until they are rubbed out; what cannot stand beside a mark gives way.
-func TestPencils(t *testing.T) {
+func TestAnnotations(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a") // with a word at the second note
 	at := score.Place{Event: 1}
 	stands := func() string {
 		t.Helper()
-		list, err := f.Pencils(ctx, f.exercise, "oboe")
+		list, err := f.Annotations(ctx, f.exercise, "oboe")
 		if err != nil {
 			t.Fatal(err)
 		}
 		return fmt.Sprint(list[at])
 	}
 	for _, step := range []struct {
-		keep breakdown.Pencil
+		save breakdown.Annotation
 		want string
 	}{
-		{breakdown.Pencil{Kind: breakdown.PencilBreath, Pitch: 65}, "[{breath  65} {word word of a 65}]"},
-		{breakdown.Pencil{Kind: breakdown.NoBreath, Pitch: 65}, "[{no-breath  65} {word word of a 65}]"},
-		{breakdown.Pencil{Kind: breakdown.PencilWord, Word: "soft", Pitch: 65}, "[{no-breath  65} {word soft 65}]"},
-		{breakdown.Pencil{Kind: breakdown.PencilWord, Word: "soft", Pitch: 65}, "[{no-breath  65} {word soft 65}]"},
+		{breakdown.Annotation{Kind: breakdown.AnnotationBreath, Pitch: 65}, "[{breath  65} {word word of a 65}]"},
+		{breakdown.Annotation{Kind: breakdown.NoBreath, Pitch: 65}, "[{no-breath  65} {word word of a 65}]"},
+		{breakdown.Annotation{Kind: breakdown.AnnotationWord, Word: "soft", Pitch: 65}, "[{no-breath  65} {word soft 65}]"},
+		{breakdown.Annotation{Kind: breakdown.AnnotationWord, Word: "soft", Pitch: 65}, "[{no-breath  65} {word soft 65}]"},
 	} {
-		if err := f.KeepPencil(ctx, f.exercise, "oboe", at, step.keep); err != nil {
+		if err := f.SaveAnnotation(ctx, f.exercise, "oboe", at, step.save); err != nil {
 			t.Fatal(err)
 		}
 		if got := stands(); got != step.want {
-			t.Errorf("with %v stands %s, want %s", step.keep, got, step.want)
+			t.Errorf("with %v stands %s, want %s", step.save, got, step.want)
 		}
 	}
-	if err := f.DropPencil(ctx, f.exercise, "oboe", at, breakdown.Pencil{Kind: breakdown.NoBreath}); err != nil {
+	if err := f.DeleteAnnotation(ctx, f.exercise, "oboe", at, breakdown.Annotation{Kind: breakdown.NoBreath}); err != nil {
 		t.Fatal(err)
 	}
-	if err := f.DropPencil(ctx, f.exercise, "oboe", at, breakdown.Pencil{Kind: breakdown.NoBreath}); !errors.Is(err, store.ErrNotFound) {
+	if err := f.DeleteAnnotation(ctx, f.exercise, "oboe", at, breakdown.Annotation{Kind: breakdown.NoBreath}); !errors.Is(err, store.ErrNotFound) {
 		t.Errorf("rubbing out what is not there gives %v", err)
 	}
 	if got := stands(); got != "[{word soft 65}]" {
 		t.Errorf("then stands %s", got)
 	}
-	for n := range store.MostPencils {
-		if err := f.KeepPencil(ctx, f.exercise, "oboe", score.Place{Measure: n + 1}, breakdown.Pencil{Kind: breakdown.PencilCircle, Pitch: 65}); (err != nil) != (n == store.MostPencils-1) {
+	for n := range store.MostAnnotations {
+		if err := f.SaveAnnotation(ctx, f.exercise, "oboe", score.Place{Measure: n + 1}, breakdown.Annotation{Kind: breakdown.AnnotationCircle, Pitch: 65}); (err != nil) != (n == store.MostAnnotations-1) {
 			t.Fatalf("mark %d gives %v", n+2, err)
 		}
 	}
 }
 
-// Pieces cut by hand take the place of the program's in every outline, and the log keeps
+// Chunks cut by hand take the place of the program's in every outline, and the log keeps
 // its measures.
 func TestCuts(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
-	pieces := func() string {
+	chunks := func() string {
 		t.Helper()
 		x, err := f.ExerciseByID(ctx, f.exercise)
 		if err != nil {
 			t.Fatal(err)
 		}
-		own, err := f.class().OutlineFor(ctx, x, "horn-f")
+		own, err := f.facts().OutlineFor(ctx, x, "horn-f")
 		if err != nil {
 			t.Fatal(err)
 		}
 		all, err := f.OwnOutlines(ctx)
-		if err != nil || fmt.Sprint(all.Of(x, "horn-f").Pieces) != fmt.Sprint(own.Pieces) {
-			t.Errorf("the horn's pieces are %v and %v, %v", own.Pieces, all.Of(x, "horn-f").Pieces, err)
+		if err != nil || fmt.Sprint(all.Of(x, "horn-f").Chunks) != fmt.Sprint(own.Chunks) {
+			t.Errorf("the horn's chunks are %v and %v, %v", own.Chunks, all.Of(x, "horn-f").Chunks, err)
 		}
-		return fmt.Sprint(x.Outline.Pieces, own.Pieces)
+		return fmt.Sprint(x.Outline.Chunks, own.Chunks)
 	}
-	hand := []breakdown.HandPiece{{Key: breakdown.PieceKey{First: 3, Last: 4}, Why: "the bridge\nfirst"}, {Key: breakdown.PieceKey{First: 1, Last: 4}}}
-	if err := f.CutByHand(ctx, f.exercise, hand); err != nil {
+	hand := []breakdown.HandChunk{{Key: breakdown.ChunkKey{First: 3, Last: 4}, Why: "the bridge\nfirst"}, {Key: breakdown.ChunkKey{First: 1, Last: 4}}}
+	if err := f.SaveHandChunks(ctx, f.exercise, hand); err != nil {
 		t.Fatal(err)
 	}
-	kept, err := f.Cuts(ctx, f.exercise)
-	if err != nil || fmt.Sprint(kept) != "[{3-4 the bridge first} {1-4 }]" {
-		t.Errorf("kept is %v, %v", kept, err)
+	archived, err := f.HandChunks(ctx, f.exercise)
+	if err != nil || fmt.Sprint(archived) != "[{3-4 the bridge first} {1-4 }]" {
+		t.Errorf("kept is %v, %v", archived, err)
 	}
-	if got := pieces(); got != "[3-4 1-4] [3-4 1-4]" {
-		t.Errorf("the pieces are %s", got)
+	if got := chunks(); got != "[3-4 1-4] [3-4 1-4]" {
+		t.Errorf("the chunks are %s", got)
 	}
-	if log, err := f.LatestAttempts(ctx, f.student, f.exercise, 1); err != nil || log[0].Piece != firstPiece {
+	if log, err := f.LatestAttempts(ctx, f.student, f.exercise, 1); err != nil || log[0].Chunk != firstChunk {
 		t.Errorf("the log has %v, %v", log, err)
 	}
-	if err := f.CutByHand(ctx, f.exercise, nil); err != nil {
+	if err := f.SaveHandChunks(ctx, f.exercise, nil); err != nil {
 		t.Fatal(err)
 	}
-	if kept, err := f.Cuts(ctx, f.exercise); err != nil || kept != nil {
-		t.Errorf("put back, kept is %v, %v", kept, err)
+	if archived, err := f.HandChunks(ctx, f.exercise); err != nil || archived != nil {
+		t.Errorf("put back, kept is %v, %v", archived, err)
 	}
-	if got := pieces(); got != "[1-2 3-4 1-4] [1-2 3-4 1-4]" {
-		t.Errorf("put back, the pieces are %s", got)
+	if got := chunks(); got != "[1-2 3-4 1-4] [1-2 3-4 1-4]" {
+		t.Errorf("put back, the chunks are %s", got)
 	}
 }
 
@@ -913,11 +913,11 @@ func TestOrderOnTheShelf(t *testing.T) {
 			t.Errorf("the order is %s, want %s", got, step.want)
 		}
 	}
-	before, after, err := f.class().Neighbours(ctx, five) // of 1 5 3
+	before, after, err := f.facts().Neighbours(ctx, five) // of 1 5 3
 	if err != nil || before.Number != 1 || after != (store.Neighbour{ID: three, Number: 3}) {
 		t.Errorf("beside 5 stand %v and %v, %v", before, after, err)
 	}
-	if before, _, err := f.class().Neighbours(ctx, f.exercise); err != nil || before.ID != 0 {
+	if before, _, err := f.facts().Neighbours(ctx, f.exercise); err != nil || before.ID != 0 {
 		t.Errorf("before the first stands %v, %v", before, err)
 	}
 	f.another(t, 2)
@@ -933,18 +933,18 @@ func TestOrderOnTheShelf(t *testing.T) {
 	if got := order(); got != "[1 2 3 5]" {
 		t.Errorf("by number: %s", got)
 	}
-	counts, err := f.StageCounts(ctx, f.section)
+	counts, err := f.StageCounts(ctx, f.class)
 	if err != nil || fmt.Sprint(counts) != fmt.Sprintf("[{%d trombone count 1}]", f.exercise) {
 		t.Errorf("the stages are %v, %v", counts, err)
 	}
 }
 
-// What was clean to the end counts with its last tempo; of a section, what half reach.
+// What was clean to the end counts with its last tempo; of a class, what half reach.
 func TestCleanAt(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	f := add(t, s, "a")
-	if list, err := f.class().CleanAt(ctx, f.section, f.student, "oboe", 0); err != nil || len(list) != 0 {
+	if list, err := f.facts().CleanAt(ctx, f.class, f.student, "oboe", 0); err != nil || len(list) != 0 {
 		t.Fatalf("before anything is done: %v, %v", list, err)
 	}
 	finish := func(student store.StudentID, tempo int) {
@@ -952,7 +952,7 @@ func TestCleanAt(t *testing.T) {
 		for _, step := range f.Routine() {
 			for range 2 {
 				try := f.try(true, routine.None)
-				try.StudentID, try.Stage, try.Tempo, try.Piece = student, step.Stage, tempo, breakdown.PieceKey{First: 3, Last: 4}
+				try.StudentID, try.Stage, try.Tempo, try.Chunk = student, step.Stage, tempo, breakdown.ChunkKey{First: 3, Last: 4}
 				if err := f.AddAttempts(ctx, try); err != nil {
 					t.Fatal(err)
 				}
@@ -961,19 +961,19 @@ func TestCleanAt(t *testing.T) {
 	}
 	finish(f.student, 66)
 	for _, tempo := range []int{72, 80} {
-		id, err := f.AddStudent(ctx, store.Student{SectionID: f.section, FirstName: fmt.Sprint("At ", tempo), Instrument: "oboe"})
+		id, err := f.AddStudent(ctx, store.Student{ClassID: f.class, FirstName: fmt.Sprint("At ", tempo), Instrument: "oboe"})
 		if err != nil {
 			t.Fatal(err)
 		}
 		finish(id, tempo)
 	}
 	for student, want := range map[store.StudentID]string{f.student: "66", 0: "72"} {
-		list, err := f.class().CleanAt(ctx, f.section, student, "oboe", 0)
+		list, err := f.facts().CleanAt(ctx, f.class, student, "oboe", 0)
 		if err != nil || len(list) != 1 || fmt.Sprint(list[0].Tempo) != want || list[0].Parts.Rhythm != 0.25 || list[0].Name != "1 · a's Lamp" {
 			t.Errorf("for student %d: %v, %v, want %s", student, list, err, want)
 		}
 	}
-	if list, err := f.class().CleanAt(ctx, f.section, 0, "oboe", f.exercise); err != nil || len(list) != 0 {
+	if list, err := f.facts().CleanAt(ctx, f.class, 0, "oboe", f.exercise); err != nil || len(list) != 0 {
 		t.Errorf("but for itself: %v, %v", list, err)
 	}
 }
@@ -993,42 +993,42 @@ func TestSecondLines(t *testing.T) {
 		}
 		ids = append(ids, id)
 	}
-	lines := func(id store.ExerciseID) store.SecondLine {
+	lines := func(id store.ExerciseID) store.DuetPart {
 		t.Helper()
-		l, err := f.SecondLine(ctx, id)
+		l, err := f.DuetPart(ctx, id)
 		if err != nil {
 			t.Fatal(err)
 		}
 		return l
 	}
-	keep := func(l store.SecondLine) {
+	save := func(l store.DuetPart) {
 		t.Helper()
-		if err := f.KeepSecondLine(ctx, l); err != nil {
+		if err := f.SaveDuetPart(ctx, l); err != nil {
 			t.Fatal(err)
 		}
 	}
-	keep(store.SecondLine{A: ids[0], B: ids[1]})
+	save(store.DuetPart{A: ids[0], B: ids[1]})
 	if l := lines(ids[1]); l.A != ids[0] || l.B != ids[1] || l.Letter(ids[1]) != "B" || l.Letter(ids[0]) != "A" || l.Letter(ids[2]) != "" {
 		t.Errorf("the second is %+v", l)
 	}
-	keep(store.SecondLine{A: ids[1], B: ids[2]})
-	if l := lines(ids[0]); l != (store.SecondLine{}) {
+	save(store.DuetPart{A: ids[1], B: ids[2]})
+	if l := lines(ids[0]); l != (store.DuetPart{}) {
 		t.Errorf("the first is still one of %+v", l)
 	}
-	if err := f.TakeAway(ctx, store.AnExercise, int64(ids[2])); err != nil {
+	if err := f.MoveToTrash(ctx, store.TrashExercise, int64(ids[2])); err != nil {
 		t.Fatal(err)
 	}
-	if l := lines(ids[1]); l != (store.SecondLine{}) {
+	if l := lines(ids[1]); l != (store.DuetPart{}) {
 		t.Errorf("the line of one that was taken away: %+v", l)
 	}
-	keep(store.SecondLine{A: ids[1], Entry: 2})
+	save(store.DuetPart{A: ids[1], Entry: 2})
 	if l := lines(ids[1]); l.Entry != 2 || l.B != 0 || l.Letter(ids[1]) != "" {
 		t.Errorf("a round is %+v", l)
 	}
-	if err := f.KeepSecondLine(ctx, store.SecondLine{A: ids[1], B: ids[1]}); err == nil {
+	if err := f.SaveDuetPart(ctx, store.DuetPart{A: ids[1], B: ids[1]}); err == nil {
 		t.Error("an exercise is its own second line")
 	}
-	if err := f.DropSecondLine(ctx, ids[1]); err != nil || lines(ids[1]) != (store.SecondLine{}) {
+	if err := f.DeleteDuetPart(ctx, ids[1]); err != nil || lines(ids[1]) != (store.DuetPart{}) {
 		t.Errorf("parted with %v: %+v", err, lines(ids[1]))
 	}
 }

@@ -46,7 +46,7 @@ func (s *Store) AddFirstTeacher(ctx context.Context, email, name, school, passwo
 			RETURNING `+teacherColumns, email, name, school, hashed(password)); err != nil {
 			return err
 		}
-		return writeDown(ctx, tx, done{deed: AccountMade, by: t.ID, teacher: t.ID})
+		return record(ctx, tx, logEntry{action: AccountMade, by: t.ID, teacher: t.ID})
 	})
 	if errors.Is(err, ErrNotFound) { // somebody is there
 		err = fmt.Errorf("%s: %w", doing, ErrTaken)
@@ -72,7 +72,7 @@ func (s *Store) OpenDemo(ctx context.Context, id TeacherID) error {
 
 // DropUnfinishedDemo takes away, with all that is theirs, a demo's account whose loading
 // was cut short.
-func (s *Store) DropUnfinishedDemo(ctx context.Context, email string) error {
+func (s *Store) DeleteUnfinishedDemo(ctx context.Context, email string) error {
 	return inTransaction(ctx, s.db, "take away an unfinished demo", func(tx *sqlx.Tx) error {
 		var unfinished []TeacherID
 		if err := tx.SelectContext(ctx, &unfinished, `SELECT id FROM teachers WHERE lower(email) = lower($1) AND NOT demo AND password_hash = ''`, email); err != nil {
@@ -111,18 +111,18 @@ func (s *Store) TeacherByID(ctx context.Context, id TeacherID) (Teacher, error) 
 }
 
 // SignedIn is TeacherByID, with what the owner has chosen for the installation.
-func (s *Store) SignedIn(ctx context.Context, id TeacherID) (Teacher, House, error) {
+func (s *Store) SignedIn(ctx context.Context, id TeacherID) (Teacher, Policy, error) {
 	row := struct {
 		Teacher
-		House
+		Policy
 	}{}
-	standard := StandardHouse
+	standard := StandardPolicy
 	err := s.one(ctx, &row, "find the teacher", `
 		SELECT `+teacherColumns+`, coalesce(longest_days, $2) AS longest_days, coalesce(idle_days, $3) AS idle_days,
 			coalesce(idle_minutes, $4) AS idle_minutes, coalesce(retain_months, $5) AS retain_months
-		FROM teachers LEFT JOIN house ON true WHERE id = $1 AND removed_at IS NULL`,
+		FROM teachers LEFT JOIN policy ON true WHERE id = $1 AND removed_at IS NULL`,
 		id, standard.LongestDays, standard.IdleDays, standard.IdleMinutes, standard.RetainMonths)
-	return row.Teacher, row.House, err
+	return row.Teacher, row.Policy, err
 }
 
 // HasTeachers says whether anybody has an account yet.

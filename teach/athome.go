@@ -24,14 +24,14 @@ func ChangesOf(i instrument.Instrument) []string {
 
 // PlanLine names a line of a plan in what is ticked.
 func PlanLine(i homeplan.Item) string {
-	if !i.Kind.OfAPiece() {
+	if !i.Kind.OfAChunk() {
 		return string(i.Kind)
 	}
-	line := fmt.Sprintf("%s:%d/%s/%s", i.Kind, i.Step.Exercise, i.Step.Piece, i.Step.Stage)
+	line := fmt.Sprintf("%s:%d/%s/%s", i.Kind, i.Step.Exercise, i.Step.Chunk, i.Step.Stage)
 	return line[:min(len(line), store.LongestLine)]
 }
 
-// LoadOwnPart reads a step's piece, alone, for a student; known is false where it is not there
+// LoadOwnPart reads a step's chunk, alone, for a student; known is false where it is not there
 // any
 // more, or cannot be read.
 func LoadOwnPart(ctx context.Context, desk *Class, reads PartsAtHome, student store.Student, step lesson.Step) (part Stand, known bool, err error) {

@@ -42,10 +42,10 @@ func (p Preferences) Cards() card.Wanted {
 // figure is ours.
 const classLooked = 8
 
-// ClassExercises are those that a section has worked on, in the order of its books, the last
+// ClassExercises are those that a class has worked on, in the order of its books, the last
 // ones.
-func ClassExercises(ctx context.Context, desk *Class, section store.SectionID) ([]store.Exercise, error) {
-	ids, err := desk.Worked(ctx, section, 0)
+func ClassExercises(ctx context.Context, desk *Class, class store.ClassID) ([]store.Exercise, error) {
+	ids, err := desk.Worked(ctx, class, 0)
 	if err != nil {
 		return nil, err
 	}

@@ -24,10 +24,10 @@ func (t CareTopic) OwnLines() []string { return strings.Split(t.Own, "\n") }
 func CareKey(k care.Kind, t care.Topic) string { return fmt.Sprintf("care-%s-%s", k, t) }
 
 // CareTopics is what there is to know of a kind, in the teacher's words where there are some.
-func CareTopics(kept store.Settings, kind care.Kind) []CareTopic {
+func CareTopics(saved store.Settings, kind care.Kind) []CareTopic {
 	var list []CareTopic
 	for _, topic := range care.Topics() {
-		own := kept[CareKey(kind, topic)]
+		own := saved[CareKey(kind, topic)]
 		list = append(list, CareTopic{Topic: topic, Advice: care.For(kind, topic), Own: own, Typed: own})
 	}
 	return list

@@ -13,7 +13,7 @@ import (
 	"unhurriedbench/store"
 )
 
-// UsualHearing is how many minutes hearing a section takes where nothing is said.
+// UsualHearing is how many minutes hearing a class takes where nothing is said.
 const UsualHearing = 10
 
 // MostHearing is the most minutes of it.
@@ -28,7 +28,7 @@ func DueWords(due []lesson.Step) string {
 	return strings.Join(words, "; ")
 }
 
-// Waiting are those of a section's check-ins whose day has come, in score order.
+// Waiting are those of a class's check-ins whose day has come, in score order.
 func Waiting(list []store.Checkin, students []store.Student, today time.Time) []checkin.Waiting {
 	heard := map[store.StudentID]int64{}
 	for _, c := range list {
@@ -47,13 +47,13 @@ func Waiting(list []store.Checkin, students []store.Student, today time.Time) []
 	return some
 }
 
-// CheckinQueue is who of a section waits to be heard today, in order.
-func CheckinQueue(ctx context.Context, desk *Class, section store.SectionID) ([]checkin.Waiting, error) {
-	students, err := desk.Students(ctx, section)
+// CheckinQueue is who of a class waits to be heard today, in order.
+func CheckinQueue(ctx context.Context, desk *Class, class store.ClassID) ([]checkin.Waiting, error) {
+	students, err := desk.Students(ctx, class)
 	if err != nil {
 		return nil, err
 	}
-	list, err := desk.SectionCheckins(ctx, section)
+	list, err := desk.ClassCheckins(ctx, class)
 	if err != nil {
 		return nil, err
 	}
@@ -64,13 +64,13 @@ func CheckinQueue(ctx context.Context, desk *Class, section store.SectionID) ([]
 // mostAsked bounds how many exercises are looked into for what is due.
 const mostAsked = 6
 
-// ProposeDue says what is due for some students of a section in so many seconds each.
-func ProposeDue(ctx context.Context, desk *Class, section store.SectionID, students []store.Student, list []store.Checkin, seconds float64) (map[store.StudentID][]lesson.Step, error) {
-	w, err := LoadSectionWork(ctx, desk, section)
+// ProposeDue says what is due for some students of a class in so many seconds each.
+func ProposeDue(ctx context.Context, desk *Class, class store.ClassID, students []store.Student, list []store.Checkin, seconds float64) (map[store.StudentID][]lesson.Step, error) {
+	w, err := LoadClassWork(ctx, desk, class)
 	if err != nil {
 		return nil, err
 	}
-	standings, err := desk.SectionStandings(ctx, section)
+	standings, err := desk.ClassStandings(ctx, class)
 	if err != nil {
 		return nil, err
 	}
@@ -78,10 +78,10 @@ func ProposeDue(ctx context.Context, desk *Class, section store.SectionID, stude
 	if err != nil {
 		return nil, err
 	}
-	laidOut := map[store.ExerciseID][]lesson.Piece{}
+	laidOut := map[store.ExerciseID][]lesson.Chunk{}
 	due := map[store.StudentID][]lesson.Step{}
 	for _, student := range students {
-		var pieces []checkin.Piece
+		var chunks []checkin.Chunk
 		mine := store.Standings{}
 		for task, standing := range standings {
 			if task.Student == student.ID {
@@ -91,26 +91,26 @@ func ProposeDue(ctx context.Context, desk *Class, section store.SectionID, stude
 		recent := RecentFirst(w.Exercises, mine)
 		for _, x := range recent[:min(len(recent), mostAsked)] {
 			if _, known := laidOut[x.ID]; !known {
-				if laidOut[x.ID], err = LessonPieces(ctx, desk, section, x.ID, standings); err != nil {
+				if laidOut[x.ID], err = LessonChunks(ctx, desk, class, x.ID, standings); err != nil {
 					return nil, fmt.Errorf("lay out exercise %d: %w", x.Number, err)
 				}
 			}
 			standing := mine[store.Task{Student: student.ID, Exercise: x.ID}]
-			pieces = append(pieces, CheckinPieces(laidOut[x.ID], w, student, x, standing, missed)...)
+			chunks = append(chunks, CheckinChunks(laidOut[x.ID], w, student, x, standing, missed)...)
 		}
-		due[student.ID] = checkin.Due(pieces, seconds, store.MostDue)
+		due[student.ID] = checkin.Due(chunks, seconds, store.MostDue)
 	}
 	return due, nil
 }
 
-// dueKey is a piece of an exercise that a student may be asked for.
+// dueKey is a chunk of an exercise that a student may be asked for.
 type dueKey struct {
 	student  store.StudentID
 	exercise int64
-	piece    string
+	chunk    string
 }
 
-// notClean are the pieces that students were asked for at their last check-in, and that were
+// notClean are the chunks that students were asked for at their last check-in, and that were
 // not heard there, or not clean.
 func notClean(ctx context.Context, desk *Class, students []store.Student, list []store.Checkin) (map[dueKey]bool, error) {
 	missed := map[dueKey]bool{}
@@ -124,33 +124,33 @@ func notClean(ctx context.Context, desk *Class, students []store.Student, list [
 		}
 		for _, step := range c.Due {
 			if try, heard := heardAt(tries, step); !heard || !try.Clean {
-				missed[dueKey{c.Student, step.Exercise, step.Piece.String()}] = true
+				missed[dueKey{c.Student, step.Exercise, step.Chunk.String()}] = true
 			}
 		}
 	}
 	return missed, nil
 }
 
-// heardAt is the last try at a piece among those of a check-in.
+// heardAt is the last try at a chunk among those of a check-in.
 func heardAt(tries []store.Attempt, step lesson.Step) (try store.Attempt, heard bool) {
 	for _, a := range slices.Backward(tries) {
-		if int64(a.ExerciseID) == step.Exercise && a.Piece == step.Piece {
+		if int64(a.ExerciseID) == step.Exercise && a.Chunk == step.Chunk {
 			return a, true
 		}
 	}
 	return try, false
 }
 
-// CheckinPieces are the pieces of an exercise as they are to a student.
-func CheckinPieces(laidOut []lesson.Piece, w SectionWork, student store.Student, x store.Exercise, standing *progress.Standing, missed map[dueKey]bool) []checkin.Piece {
+// CheckinChunks are the chunks of an exercise as they are to a student.
+func CheckinChunks(laidOut []lesson.Chunk, w ClassWork, student store.Student, x store.Exercise, standing *progress.Standing, missed map[dueKey]bool) []checkin.Chunk {
 	steps, outline := w.Rules.For(student.ID, x.ID), w.Own.Of(x, student.Instrument)
-	var pieces []checkin.Piece
-	for _, key := range outline.Pieces {
-		k := slices.IndexFunc(laidOut, func(p lesson.Piece) bool { return p.Key == key })
+	var chunks []checkin.Chunk
+	for _, key := range outline.Chunks {
+		k := slices.IndexFunc(laidOut, func(p lesson.Chunk) bool { return p.Key == key })
 		if k < 0 {
 			continue
 		}
-		p := checkin.Piece{Piece: laidOut[k], Steps: steps, State: standing.State(steps, key), Asked: missed[dueKey{student.ID, int64(x.ID), key.String()}]}
+		p := checkin.Chunk{Chunk: laidOut[k], Steps: steps, State: standing.State(steps, key), Asked: missed[dueKey{student.ID, int64(x.ID), key.String()}]}
 		p.Label = outline.Label(key)
 		if standing != nil {
 			p.Last = standing.Times[key].Last
@@ -158,7 +158,7 @@ func CheckinPieces(laidOut []lesson.Piece, w SectionWork, student store.Student,
 				p.Tempo = tempo
 			}
 		}
-		pieces = append(pieces, p)
+		chunks = append(chunks, p)
 	}
-	return pieces
+	return chunks
 }

@@ -17,34 +17,34 @@ import (
 type Request struct {
 	Exercise   store.ExerciseID
 	Instrument string
-	Piece      string
+	Chunk      string
 	Stage      string
 	Student    store.StudentID
-	Section    store.SectionID
+	Class      store.ClassID
 	Tempo      int
 	OneNote    string // a concert note, "Bb"
-	Line       breakdown.Line
-	Of         string // the piece that the line is of
+	Line       breakdown.PracticeVersion
+	Of         string // the chunk that the line is of
 	Other      string // how the other line is shown
-	Keep       bool   // this line is kept to, whichever is given
-	Then       string // the piece after the one at hand, in learning order
+	Save       bool   // this line is kept to, whichever is given
+	Then       string // the chunk after the one at hand, in learning order
 }
 
 // DrillLine is the drill of the hardest changes, a line beside those that are derived.
-const DrillLine breakdown.Line = "drill"
+const DrillVersion breakdown.PracticeVersion = "drill"
 
 // Choice is the Bench's first step: who works, at what, and which part of it. It
 // reads no music.
 type Choice struct {
 	Exercise   store.Exercise
-	Sections   []store.Section
-	Section    store.Section
+	Classes    []store.Class
+	Class      store.Class
 	Student    store.Student // at hand; ID 0 when none is chosen
 	Instrument instrument.Instrument
 	Tabs       []InstrumentTab
-	Keys       []breakdown.PieceKey // of the pieces
-	Key        breakdown.PieceKey   // of the piece at hand
-	Guest      store.Guest          // of a colleague in a section they were given
+	Keys       []breakdown.ChunkKey // of the chunks
+	Key        breakdown.ChunkKey   // of the chunk at hand
+	Guest      store.Guest          // of a colleague in a class they were given
 	Rules      store.Rules          // which routine whoever is here follows
 	Students   []store.Student
 	Ask        Request
@@ -68,15 +68,15 @@ func Choose(ctx context.Context, desk *Class, ask Request) (Choice, error) {
 		if c.Student, err = desk.StudentByID(ctx, ask.Student); err != nil {
 			return c, err
 		}
-		ask.Section = c.Student.SectionID
+		ask.Class = c.Student.ClassID
 	}
 	if ask.Line != "" { // which nobody is marked for
 		c.Student = store.Student{}
 	}
-	if c.Sections, c.Section, err = desk.ChooseSection(ctx, ask.Section); err != nil {
+	if c.Classes, c.Class, err = desk.ChooseClass(ctx, ask.Class); err != nil {
 		return c, err
 	}
-	if c.Students, err = desk.Students(ctx, c.Section.ID); err != nil {
+	if c.Students, err = desk.Students(ctx, c.Class.ID); err != nil {
 		return c, err
 	}
 	if c.Rules, err = desk.Rules(ctx); err != nil {
@@ -87,18 +87,18 @@ func Choose(ctx context.Context, desk *Class, ask Request) (Choice, error) {
 	if err != nil {
 		return c, err
 	}
-	c.Keys = outline.Pieces
-	c.choosePiece(ask.Piece)
+	c.Keys = outline.Chunks
+	c.chooseChunk(ask.Chunk)
 	return c, nil
 }
 
 // Routine is what whoever is at hand follows: the student, else those who play the
-// instrument in the section.
+// instrument in the class.
 func (c Choice) Routine() routine.Routine {
 	if c.Student.ID != 0 {
 		return c.RoutineOf(c.Student)
 	}
-	return c.Rules.In(store.Chooser{Exercise: c.Exercise.ID, Instrument: c.Instrument.ID, Section: c.Section.ID}).Steps
+	return c.Rules.In(store.Chooser{Exercise: c.Exercise.ID, Instrument: c.Instrument.ID, Class: c.Class.ID}).Steps
 }
 
 // RoutineOf is what a student follows at the exercise.
@@ -106,9 +106,9 @@ func (c Choice) RoutineOf(student store.Student) routine.Routine {
 	return c.Rules.For(student.ID, c.Exercise.ID)
 }
 
-// choosePiece takes the piece of a key, "3-4", or the first.
-func (c *Choice) choosePiece(wanted string) {
-	key, ok := breakdown.ParsePieceKey(wanted)
+// chooseChunk takes the chunk of a key, "3-4", or the first.
+func (c *Choice) chooseChunk(desired string) {
+	key, ok := breakdown.ParseChunkKey(desired)
 	switch {
 	case ok && slices.Contains(c.Keys, key):
 		c.Key = key
@@ -117,16 +117,16 @@ func (c *Choice) choosePiece(wanted string) {
 	}
 }
 
-func chooseInstrument(desk *Class, c *Choice, wanted string) {
+func chooseInstrument(desk *Class, c *Choice, desired string) {
 	last := ""
 	if desk.Last != nil {
 		last = desk.Last.Instrument()
 	}
-	if _, ok := instrument.ByID(wanted); !ok {
-		wanted = c.firstInstrument(last)
+	if _, ok := instrument.ByID(desired); !ok {
+		desired = c.firstInstrument(last)
 	}
 	for _, i := range instrument.All() {
-		tab := InstrumentTab{Instrument: i, Current: i.ID == wanted}
+		tab := InstrumentTab{Instrument: i, Current: i.ID == desired}
 		for _, student := range c.Students {
 			if student.Instrument == i.ID {
 				tab.Students++
@@ -137,13 +137,13 @@ func chooseInstrument(desk *Class, c *Choice, wanted string) {
 		}
 		c.Tabs = append(c.Tabs, tab)
 	}
-	if wanted != last && desk.Last != nil {
-		desk.Last.ChooseInstrument(wanted)
+	if desired != last && desk.Last != nil {
+		desk.Last.ChooseInstrument(desired)
 	}
 }
 
 // firstInstrument is whose part the Bench opens with where none is asked for: the
-// student's at hand; in a section the one seen last that somebody plays, else the
+// student's at hand; in a class the one seen last that somebody plays, else the
 // first that is played; with nobody there the one seen last, else the one the
 // exercise is written for, else one that reads it as it is entered.
 func (c *Choice) firstInstrument(last string) string {
@@ -172,9 +172,9 @@ type Work struct {
 	Choice
 	Routine routine.Routine
 	Stage   routine.Stage
-	State   routine.State                        // the student's, on the piece at hand
-	States  map[breakdown.PieceKey]routine.State // the student's, on every piece
-	Players []Players                            // the section by instrument, who tried this piece last first
+	State   routine.State                        // the student's, on the chunk at hand
+	States  map[breakdown.ChunkKey]routine.State // the student's, on every chunk
+	Players []Players                            // the class by instrument, who tried this chunk last first
 	Log     []LoggedTry                          // the student's latest tries here, newest first
 	Tempo   int                                  // that was asked for; 0 leaves it to the music
 
@@ -191,8 +191,8 @@ type Players struct {
 type player struct {
 	store.Student
 	Current bool
-	Here    bool          // the piece at hand is the one they tried last
-	State   routine.State // on the piece at hand
+	Here    bool          // the chunk at hand is the one they tried last
+	State   routine.State // on the chunk at hand
 }
 
 // latestTries is how many of a student's tries the Bench shows.
@@ -200,8 +200,8 @@ const latestTries = 4
 
 // LoadWork looks up where everybody stands on what was chosen.
 func LoadWork(ctx context.Context, desk *Class, c Choice) (Work, error) {
-	w := Work{Choice: c, Routine: c.Routine(), States: map[breakdown.PieceKey]routine.State{}, Tempo: c.Ask.Tempo}
-	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)
+	w := Work{Choice: c, Routine: c.Routine(), States: map[breakdown.ChunkKey]routine.State{}, Tempo: c.Ask.Tempo}
+	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Class.ID)
 	if err != nil {
 		return w, err
 	}
@@ -242,13 +242,13 @@ func LoadWork(ctx context.Context, desk *Class, c Choice) (Work, error) {
 	return w, nil
 }
 
-// atTheStudents takes the first piece that the student at hand has not done, and the
+// atTheStudents takes the first chunk that the student at hand has not done, and the
 // tempo they tried it at last, where the request leaves them open.
 func (w *Work) atTheStudents(standing *progress.Standing) {
 	if w.Student.ID == 0 || w.Ask.Line != "" {
 		return
 	}
-	if w.Ask.Piece == "" {
+	if w.Ask.Chunk == "" {
 		for _, key := range w.Keys {
 			if standing.State(w.Routine, key).Stage != routine.Done {
 				w.Key = key
@@ -262,11 +262,11 @@ func (w *Work) atTheStudents(standing *progress.Standing) {
 }
 
 // ChooseStage takes the stage that was asked for, or the one the student is at; the
-// last of the routine where the piece is done.
-func (w *Work) ChooseStage(asked routine.Stage) {
+// last of the routine where the chunk is done.
+func (w *Work) ChooseStage(requested routine.Stage) {
 	switch {
-	case w.Routine.Has(asked):
-		w.Stage = asked
+	case w.Routine.Has(requested):
+		w.Stage = requested
 	case w.Routine.Has(w.State.Stage):
 		w.Stage = w.State.Stage
 	default:
@@ -274,10 +274,10 @@ func (w *Work) ChooseStage(asked routine.Stage) {
 	}
 }
 
-// NextPiece is the key of the piece after the one at hand in learning order, nil after the
+// NextChunk is the key of the chunk after the one at hand in learning order, nil after the
 // last.
-func (w Work) NextPiece() *breakdown.PieceKey {
-	if then, ok := breakdown.ParsePieceKey(w.Ask.Then); ok && slices.Contains(w.Keys, then) {
+func (w Work) NextChunk() *breakdown.ChunkKey {
+	if then, ok := breakdown.ParseChunkKey(w.Ask.Then); ok && slices.Contains(w.Keys, then) {
 		return &then // as the page has it: a mark reads no music
 	}
 	if at := slices.Index(w.Keys, w.Key); at >= 0 && at+1 < len(w.Keys) {
@@ -293,7 +293,7 @@ func boolOrder(yes bool) int {
 	return 0
 }
 
-// Own says whether the bench is at the teacher's own desk, not in a section they were
+// Own says whether the bench is at the teacher's own desk, not in a class they were
 // given.
 func (c Choice) Own() bool { return c.Guest.Own() }
 

@@ -28,9 +28,9 @@ type Class struct {
 
 // Last is what was chosen last, remembered from one request to the next.
 type Last interface {
-	Section() store.SectionID
+	Class() store.ClassID
 	Instrument() string // an id, "" before any was
-	ChooseSection(id store.SectionID)
+	ChooseClass(id store.ClassID)
 	ChooseInstrument(id string)
 }
 
@@ -40,16 +40,16 @@ type facts struct {
 
 	ways       fact[store.Ways]
 	rules      fact[store.Rules]
-	sections   fact[[]store.Section]
+	classes    fact[[]store.Class]
 	exercises  fact[[]store.Exercise]
 	outlines   fact[store.OwnOutlines]
 	demanded   fact[store.DemandedList]
-	students   map[store.SectionID]*fact[[]store.Student]
-	standings  map[store.SectionID]*fact[store.Standings]
-	worked     map[store.SectionID]*fact[store.WorkedList]
-	checkins   map[store.SectionID]*fact[[]store.Checkin]
-	homePlans  map[store.SectionID]*fact[[]store.HomePlan]
-	attempts   map[store.SectionID]*fact[map[store.StudentID][]store.Attempt]
+	students   map[store.ClassID]*fact[[]store.Student]
+	standings  map[store.ClassID]*fact[store.Standings]
+	worked     map[store.ClassID]*fact[store.WorkedList]
+	checkins   map[store.ClassID]*fact[[]store.Checkin]
+	homePlans  map[store.ClassID]*fact[[]store.HomePlan]
+	attempts   map[store.ClassID]*fact[map[store.StudentID][]store.Attempt]
 	byID       map[store.StudentID]*fact[store.Student]
 	exercise   map[store.ExerciseID]*fact[store.Exercise]
 	handMade   map[store.ExerciseID]*store.HandMade
@@ -94,7 +94,7 @@ func New(desk *store.Desk, reader *reading.Reader) *Class { return &Class{Desk: 
 func OfStudent(desk *store.Desk, reader *reading.Reader, student store.Student) *Class {
 	c := New(desk, reader)
 	c.facts.byID = map[store.StudentID]*fact[store.Student]{student.ID: {read: true, value: student}}
-	c.facts.students = map[store.SectionID]*fact[[]store.Student]{student.SectionID: {read: true, value: []store.Student{student}}}
+	c.facts.students = map[store.ClassID]*fact[[]store.Student]{student.ClassID: {read: true, value: []store.Student{student}}}
 	return c
 }
 
@@ -156,7 +156,7 @@ func (c *Class) Settings(ctx context.Context) (store.Settings, error) {
 }
 
 // Kinds are what the teacher's instruments are, by instrument id.
-func (c *Class) Kinds(ctx context.Context) (map[string]string, error) {
+func (c *Class) Models(ctx context.Context) (map[string]string, error) {
 	w, err := c.ways(ctx)
 	return w.Kinds, err
 }

@@ -20,7 +20,7 @@ import (
 )
 
 // inDemo is the demo's class, and the desk of its teacher.
-func inDemo(t *testing.T) (*teach.Class, *store.Desk, store.SectionID) {
+func inDemo(t *testing.T) (*teach.Class, *store.Desk, store.ClassID) {
 	t.Helper()
 	s, ctx := testdb.Open(t), context.Background()
 	if err := demo.Load(ctx, s); err != nil {
@@ -30,12 +30,12 @@ func inDemo(t *testing.T) (*teach.Class, *store.Desk, store.SectionID) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	class := teach.New(s.For(teacher.ID), reading.New(reading.Memory))
-	sections, err := class.Sections(ctx)
-	if err != nil || len(sections) == 0 {
-		t.Fatalf("the demo has %d sections, %v", len(sections), err)
+	facts := teach.New(s.For(teacher.ID), reading.New(reading.Memory))
+	classes, err := facts.Classes(ctx)
+	if err != nil || len(classes) == 0 {
+		t.Fatalf("the demo has %d classes, %v", len(classes), err)
 	}
-	return class, s.For(teacher.ID), sections[0].ID
+	return facts, s.For(teacher.ID), classes[0].ID
 }
 
 // must is a value that was read without an error.
@@ -54,18 +54,18 @@ func must[T any](t *testing.T) func(value T, err error) T {
 func TestWhatIsRememberedIsWhatIsThere(t *testing.T) {
 	t.Parallel()
 	ctx := context.Background()
-	class, desk, section := inDemo(t)
-	students := must[[]store.Student](t)(class.Students(ctx, section))
-	list := must[[]store.Exercise](t)(class.Exercises(ctx))
+	facts, desk, class := inDemo(t)
+	students := must[[]store.Student](t)(facts.Students(ctx, class))
+	list := must[[]store.Exercise](t)(facts.Exercises(ctx))
 	for k, x := range list[:4] {
-		if err := desk.KeepFingering(ctx, x.ID, "clarinet", score.Place{Measure: k}, finger.Spot{Pitch: 60 + k, Text: "1"}); err != nil {
+		if err := desk.SaveFingering(ctx, x.ID, "clarinet", score.Place{Measure: k}, finger.Spot{Pitch: 60 + k, Text: "1"}); err != nil {
 			t.Fatal(err)
 		}
-		if err := desk.KeepPlacement(ctx, x.ID, "flute", instrument.Placement{Chosen: true, Octaves: k}); err != nil {
+		if err := desk.SaveOctaveChoice(ctx, x.ID, "flute", instrument.OctaveChoice{Chosen: true, Octaves: k}); err != nil {
 			t.Fatal(err)
 		}
 	}
-	if err := desk.KeepHomePlans(ctx, store.HomePlan{Student: students[2].ID, From: time.Now(), Until: time.Now().AddDate(0, 0, 9), Weekdays: []int{1, 4}, Minutes: 12}); err != nil {
+	if err := desk.SaveHomePlans(ctx, store.HomePlan{Student: students[2].ID, From: time.Now(), Until: time.Now().AddDate(0, 0, 9), Weekdays: []int{1, 4}, Minutes: 12}); err != nil {
 		t.Fatal(err)
 	}
 	same := func(what string, got, want any, err1, err2 error) {
@@ -79,55 +79,55 @@ func TestWhatIsRememberedIsWhatIsThere(t *testing.T) {
 		for _, x := range list {
 			for _, student := range students {
 				if at := s[store.Task{Student: student.ID, Exercise: x.ID}]; at != nil {
-					text += fmt.Sprint(x.ID, student.ID, at.Pieces, at.Tries, ";")
+					text += fmt.Sprint(x.ID, student.ID, at.Chunks, at.Tries, ";")
 				}
 			}
 		}
 		return text
 	}
 	for _, student := range students[:4] {
-		got, err1 := class.StudentStandings(ctx, student.ID)
+		got, err1 := facts.StudentStandings(ctx, student.ID)
 		want, err2 := desk.StudentStandings(ctx, student.ID)
 		same("where a student stands", spell(got), spell(want), err1, err2)
-		log, err1 := class.StudentAttempts(ctx, student.ID)
+		log, err1 := facts.StudentAttempts(ctx, student.ID)
 		tries, err2 := desk.StudentAttempts(ctx, student.ID)
 		same("a student's log", log, tries, err1, err2)
-		plan, err1 := class.HomePlan(ctx, student.ID)
-		kept, err2 := desk.HomePlan(ctx, student.ID)
-		same("a student's plan", plan, kept, err1, err2)
-		one, err1 := class.StudentByID(ctx, student.ID)
+		plan, err1 := facts.HomePlan(ctx, student.ID)
+		saved, err2 := desk.HomePlan(ctx, student.ID)
+		same("a student's plan", plan, saved, err1, err2)
+		one, err1 := facts.StudentByID(ctx, student.ID)
 		found, err2 := desk.StudentByID(ctx, student.ID)
 		same("a student", one, found, err1, err2)
 	}
 	for _, x := range list[:6] {
-		fingered, err1 := class.Fingerings(ctx, x.ID, "clarinet")
+		fingered, err1 := facts.Fingerings(ctx, x.ID, "clarinet")
 		placed, err2 := desk.Fingerings(ctx, x.ID, "clarinet")
 		same("the fingerings of an exercise", fingered, placed, err1, err2)
-		octave, err1 := class.Placement(ctx, x.ID, "flute")
-		chosen, err2 := desk.Placement(ctx, x.ID, "flute")
+		octave, err1 := facts.OctaveChoice(ctx, x.ID, "flute")
+		chosen, err2 := desk.OctaveChoice(ctx, x.ID, "flute")
 		same("the octave of an exercise", octave, chosen, err1, err2)
 	}
 	for _, id := range []string{"flute", "clarinet", "tuba-bb"} {
-		got, err1 := class.Demands(ctx, id)
+		got, err1 := facts.Demands(ctx, id)
 		want, err2 := desk.Demanded(ctx, []string{id})
 		same("what is demanded of the "+id, len(got), len(want), err1, err2)
 	}
 	// How hard an exercise is for everybody is known whatever was asked of it before.
-	bench := teach.New(desk, class.Reader)
+	bench := teach.New(desk, facts.Reader)
 	must[map[store.ExerciseID]breakdown.Demands](t)(bench.Demands(ctx, "flute"))
 	must[[]store.Override](t)(bench.Overrides(ctx, list[0].ID))
 	if hard := must[map[string]breakdown.DifficultyParts](t)(bench.HardFor(ctx, list[0].ID, "flute")); len(hard) != len(instrument.All()) {
 		t.Errorf("how hard it is is known for %d instruments", len(hard))
 	}
 	// The class by its standings, and by what is read for it alone, has worked on the same.
-	alone := teach.New(desk, class.Reader)
-	together := must[[]store.ExerciseID](t)(alone.Worked(ctx, section, 0))
-	must[store.Standings](t)(class.SectionStandings(ctx, section))
-	if got := must[[]store.ExerciseID](t)(class.Worked(ctx, section, 0)); fmt.Sprint(got) != fmt.Sprint(together) || len(got) == 0 {
+	alone := teach.New(desk, facts.Reader)
+	together := must[[]store.ExerciseID](t)(alone.Worked(ctx, class, 0))
+	must[store.Standings](t)(facts.ClassStandings(ctx, class))
+	if got := must[[]store.ExerciseID](t)(facts.Worked(ctx, class, 0)); fmt.Sprint(got) != fmt.Sprint(together) || len(got) == 0 {
 		t.Errorf("the class has worked on %v, and on %v", got, together)
 	}
-	clean := must[[]breakdown.Clean](t)(alone.CleanAt(ctx, section, 0, "clarinet", 0))
-	if got := must[[]breakdown.Clean](t)(class.CleanAt(ctx, section, 0, "clarinet", 0)); fmt.Sprint(got) != fmt.Sprint(clean) {
+	clean := must[[]breakdown.Clean](t)(alone.CleanAt(ctx, class, 0, "clarinet", 0))
+	if got := must[[]breakdown.Clean](t)(facts.CleanAt(ctx, class, 0, "clarinet", 0)); fmt.Sprint(got) != fmt.Sprint(clean) {
 		t.Errorf("clean are %v, and %v", got, clean)
 	}
 }
@@ -136,49 +136,49 @@ func TestWhatIsRememberedIsWhatIsThere(t *testing.T) {
 func TestWhatWasWrittenIsReadAgain(t *testing.T) {
 	t.Parallel()
 	ctx := context.Background()
-	class, _, section := inDemo(t)
-	students := must[[]store.Student](t)(class.Students(ctx, section))
-	list := must[[]store.Exercise](t)(class.Exercises(ctx))
+	facts, _, class := inDemo(t)
+	students := must[[]store.Student](t)(facts.Students(ctx, class))
+	list := must[[]store.Exercise](t)(facts.Exercises(ctx))
 	one, x := students[0], list[0]
 	for what, tt := range map[string]struct {
 		read  func() string
 		write func() error
 	}{
 		"settings": {
-			func() string { return must[store.Settings](t)(class.Settings(ctx))["naming"] },
-			func() error { return class.KeepSettings(ctx, store.Settings{"naming": "solfege"}) },
+			func() string { return must[store.Settings](t)(facts.Settings(ctx))["naming"] },
+			func() error { return facts.SaveSettings(ctx, store.Settings{"naming": "solfege"}) },
 		},
 		"a kind": {
-			func() string { return must[map[string]string](t)(class.Kinds(ctx))["oboe"] },
-			func() error { return class.KeepKind(ctx, "oboe", "left-f") },
+			func() string { return must[map[string]string](t)(facts.Models(ctx))["oboe"] },
+			func() error { return facts.SaveModel(ctx, "oboe", "left-f") },
 		},
 		"who is there": {
-			func() string { return fmt.Sprint(len(must[[]store.Student](t)(class.Students(ctx, section)))) },
+			func() string { return fmt.Sprint(len(must[[]store.Student](t)(facts.Students(ctx, class)))) },
 			func() error {
-				_, err := class.AddStudent(ctx, store.Student{SectionID: section, FirstName: "Nour", Instrument: "oboe"})
+				_, err := facts.AddStudent(ctx, store.Student{ClassID: class, FirstName: "Nour", Instrument: "oboe"})
 				return err
 			},
 		},
 		"a fingering": {
 			func() string {
-				return fmt.Sprint(must[map[score.Place]finger.Spot](t)(class.Fingerings(ctx, x.ID, "clarinet")))
+				return fmt.Sprint(must[map[score.Place]finger.Spot](t)(facts.Fingerings(ctx, x.ID, "clarinet")))
 			},
 			func() error {
-				return class.KeepFingering(ctx, x.ID, "clarinet", score.Place{Measure: 1}, finger.Spot{Pitch: 60, Text: "1"})
+				return facts.SaveFingering(ctx, x.ID, "clarinet", score.Place{Measure: 1}, finger.Spot{Pitch: 60, Text: "1"})
 			},
 		},
 		"a mark": {
 			func() string {
-				return fmt.Sprint(len(must[[]store.Attempt](t)(class.StudentAttempts(ctx, one.ID))), must[store.Standings](t)(class.SectionStandings(ctx, section))[store.Task{Student: one.ID, Exercise: x.ID}].Tries)
+				return fmt.Sprint(len(must[[]store.Attempt](t)(facts.StudentAttempts(ctx, one.ID))), must[store.Standings](t)(facts.ClassStandings(ctx, class))[store.Task{Student: one.ID, Exercise: x.ID}].Tries)
 			},
 			func() error {
-				return class.AddAttempts(ctx, store.Attempt{StudentID: one.ID, ExerciseID: x.ID, Piece: x.Outline.Pieces[0], Try: routine.Try{Stage: routine.Count, Clean: true}})
+				return facts.AddAttempts(ctx, store.Attempt{StudentID: one.ID, ExerciseID: x.ID, Chunk: x.Outline.Chunks[0], Try: routine.Try{Stage: routine.Count, Clean: true}})
 			},
 		},
 		"an exercise": {
-			func() string { return fmt.Sprint(len(must[[]store.Exercise](t)(class.Exercises(ctx)))) },
+			func() string { return fmt.Sprint(len(must[[]store.Exercise](t)(facts.Exercises(ctx)))) },
 			func() error {
-				_, err := class.AddExercise(ctx, store.Exercise{Book: "Another", Number: 1, Title: "x"}, store.Source{Format: "abc", Content: "K:C\nC4 D4|]"})
+				_, err := facts.AddExercise(ctx, store.Exercise{Book: "Another", Number: 1, Title: "x"}, store.Source{Format: "abc", Content: "K:C\nC4 D4|]"})
 				return err
 			},
 		},

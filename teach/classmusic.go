@@ -94,11 +94,11 @@ func (c *Class) MetBefore(ctx context.Context, x store.Exercise, instrument stri
 	return list.MetBefore(x, instrument, worked), err
 }
 
-// CleanAt lists the exercises but one at which a student of a section was clean to the end,
-// with the tempo that half of the pieces reach; with no student, those of the section. The
+// CleanAt lists the exercises but one at which a student of a class was clean to the end,
+// with the tempo that half of the chunks reach; with no student, those of the class. The
 // demands are the instrument's.
-func (c *Class) CleanAt(ctx context.Context, section store.SectionID, student store.StudentID, instrument string, but store.ExerciseID) ([]breakdown.Clean, error) {
-	worked, err := c.workedIn(ctx, section)
+func (c *Class) CleanAt(ctx context.Context, class store.ClassID, student store.StudentID, instrument string, but store.ExerciseID) ([]breakdown.Clean, error) {
+	worked, err := c.workedIn(ctx, class)
 	if err != nil {
 		return nil, err
 	}
@@ -151,9 +151,9 @@ func (c *Class) Overrides(ctx context.Context, exercise store.ExerciseID) ([]sto
 }
 
 // Placement is the octave chosen for an instrument's part, if any.
-func (c *Class) Placement(ctx context.Context, exercise store.ExerciseID, id string) (instrument.Placement, error) {
+func (c *Class) OctaveChoice(ctx context.Context, exercise store.ExerciseID, id string) (instrument.OctaveChoice, error) {
 	h, err := c.handMadeOf(ctx, exercise)
-	return h.Placements[id], err
+	return h.OctaveChoices[id], err
 }
 
 // Fingerings are what was chosen in an instrument's part of an exercise, by place.
@@ -163,31 +163,31 @@ func (c *Class) Fingerings(ctx context.Context, exercise store.ExerciseID, instr
 }
 
 // Pencils lists what is written in an instrument's part of an exercise, by place.
-func (c *Class) Pencils(ctx context.Context, exercise store.ExerciseID, instrument string) (map[score.Place][]breakdown.Pencil, error) {
+func (c *Class) Annotations(ctx context.Context, exercise store.ExerciseID, instrument string) (map[score.Place][]breakdown.Annotation, error) {
 	h, err := c.handMadeOf(ctx, exercise)
-	return h.Pencils[instrument], err
+	return h.Annotations[instrument], err
 }
 
-// Cuts are the pieces an exercise has been cut into by hand, none where the program cuts.
-func (c *Class) Cuts(ctx context.Context, exercise store.ExerciseID) ([]breakdown.HandPiece, error) {
+// Cuts are the chunks an exercise has been cut into by hand, none where the program cuts.
+func (c *Class) HandChunks(ctx context.Context, exercise store.ExerciseID) ([]breakdown.HandChunk, error) {
 	h, err := c.handMadeOf(ctx, exercise)
-	return h.Pieces, err
+	return h.Chunks, err
 }
 
 // SecondLine finds the lines that an exercise is one of.
-func (c *Class) SecondLine(ctx context.Context, exercise store.ExerciseID) (store.SecondLine, error) {
+func (c *Class) DuetPart(ctx context.Context, exercise store.ExerciseID) (store.DuetPart, error) {
 	h, err := c.handMadeOf(ctx, exercise)
 	return h.Lines, err
 }
 
 // Placed is where an exercise stands for an instrument: the octave that was chosen, or what
 // its neighbours in the book settle.
-func (c *Class) Placed(ctx context.Context, x store.Exercise, target instrument.Instrument) (instrument.Placement, error) {
+func (c *Class) Placed(ctx context.Context, x store.Exercise, target instrument.Instrument) (instrument.OctaveChoice, error) {
 	all, err := c.Exercises(ctx)
 	if err != nil {
-		return instrument.Placement{}, err
+		return instrument.OctaveChoice{}, err
 	}
-	return c.Reader.Placement(ctx, c, x, target, all)
+	return c.Reader.OctaveChoice(ctx, c, x, target, all)
 }
 
 // Neighbours are the exercises before and after one, in the order they stand in the book.

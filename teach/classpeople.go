@@ -9,56 +9,56 @@ import (
 	"unhurriedbench/store"
 )
 
-// Sections lists the sections that the desk sees.
-func (c *Class) Sections(ctx context.Context) ([]store.Section, error) {
-	list, err := c.known().sections.once(func() ([]store.Section, error) { return c.Desk.Sections(ctx) })
+// Classes lists the classes that the desk sees.
+func (c *Class) Classes(ctx context.Context) ([]store.Class, error) {
+	list, err := c.known().classes.once(func() ([]store.Class, error) { return c.Desk.Classes(ctx) })
 	return slices.Clone(list), err
 }
 
-// Section is one of Sections. The error is store.ErrNotFound where the desk sees no such one.
-func (c *Class) Section(ctx context.Context, id store.SectionID) (store.Section, error) {
-	sections, err := c.Sections(ctx)
+// Class is one of Classes. The error is store.ErrNotFound where the desk sees no such one.
+func (c *Class) Class(ctx context.Context, id store.ClassID) (store.Class, error) {
+	classes, err := c.Classes(ctx)
 	if err != nil {
-		return store.Section{}, err
+		return store.Class{}, err
 	}
-	k := slices.IndexFunc(sections, func(s store.Section) bool { return s.ID == id })
+	k := slices.IndexFunc(classes, func(s store.Class) bool { return s.ID == id })
 	if k < 0 {
-		return store.Section{}, store.ErrNotFound
+		return store.Class{}, store.ErrNotFound
 	}
-	return sections[k], nil
+	return classes[k], nil
 }
 
-// ChooseSection lists the sections and finds the one that is wanted, and remembers it; where
+// ChooseClass lists the classes and finds the one that is wanted, and remembers it; where
 // none is, the one chosen last, or the first. The error is store.ErrNotFound for one that the
 // desk does not see.
-func (c *Class) ChooseSection(ctx context.Context, wanted store.SectionID) ([]store.Section, store.Section, error) {
-	sections, err := c.Sections(ctx)
-	if err != nil || wanted == 0 && len(sections) == 0 {
-		return sections, store.Section{}, err
+func (c *Class) ChooseClass(ctx context.Context, desired store.ClassID) ([]store.Class, store.Class, error) {
+	classes, err := c.Classes(ctx)
+	if err != nil || desired == 0 && len(classes) == 0 {
+		return classes, store.Class{}, err
 	}
-	find := func(id store.SectionID) int {
-		return slices.IndexFunc(sections, func(section store.Section) bool { return section.ID == id })
+	find := func(id store.ClassID) int {
+		return slices.IndexFunc(classes, func(class store.Class) bool { return class.ID == id })
 	}
-	last := store.SectionID(0)
+	last := store.ClassID(0)
 	if c.Last != nil {
-		last = c.Last.Section()
+		last = c.Last.Class()
 	}
-	if wanted == 0 {
-		return sections, sections[max(find(last), 0)], nil
+	if desired == 0 {
+		return classes, classes[max(find(last), 0)], nil
 	}
-	at := find(wanted)
+	at := find(desired)
 	if at < 0 {
-		return sections, store.Section{}, fmt.Errorf("choose the section: %w", store.ErrNotFound)
+		return classes, store.Class{}, fmt.Errorf("choose the class: %w", store.ErrNotFound)
 	}
-	if wanted != last && c.Guest().Own() && c.Last != nil {
-		c.Last.ChooseSection(wanted)
+	if desired != last && c.Guest().Own() && c.Last != nil {
+		c.Last.ChooseClass(desired)
 	}
-	return sections, sections[at], nil
+	return classes, classes[at], nil
 }
 
-// Students lists the students of a section by name.
-func (c *Class) Students(ctx context.Context, section store.SectionID) ([]store.Student, error) {
-	list, err := at(&c.known().students, section).once(func() ([]store.Student, error) { return c.Desk.Students(ctx, section) })
+// Students lists the students of a class by name.
+func (c *Class) Students(ctx context.Context, class store.ClassID) ([]store.Student, error) {
+	list, err := at(&c.known().students, class).once(func() ([]store.Student, error) { return c.Desk.Students(ctx, class) })
 	return slices.Clone(list), err
 }
 
@@ -72,17 +72,17 @@ func (c *Class) StudentByID(ctx context.Context, id store.StudentID) (store.Stud
 	return at(&c.known().byID, id).once(func() (store.Student, error) { return c.Desk.StudentByID(ctx, id) })
 }
 
-// SectionStandings lists where the students of a section stand.
-func (c *Class) SectionStandings(ctx context.Context, section store.SectionID) (store.Standings, error) {
-	return at(&c.known().standings, section).once(func() (store.Standings, error) { return c.Desk.SectionStandings(ctx, section) })
+// ClassStandings lists where the students of a class stand.
+func (c *Class) ClassStandings(ctx context.Context, class store.ClassID) (store.Standings, error) {
+	return at(&c.known().standings, class).once(func() (store.Standings, error) { return c.Desk.ClassStandings(ctx, class) })
 }
 
 // StudentStandings lists where a student stands.
 func (c *Class) StudentStandings(ctx context.Context, student store.StudentID) (store.Standings, error) {
 	return ofStudent(ctx, c, &c.known().tasks, "standings", student,
 		func() (store.Standings, error) { return c.Desk.StudentStandings(ctx, student) },
-		func(section store.SectionID) (store.Standings, error) {
-			all, err := c.SectionStandings(ctx, section)
+		func(class store.ClassID) (store.Standings, error) {
+			all, err := c.ClassStandings(ctx, class)
 			return all.Of(func(t store.Task) bool { return t.Student == student }), err
 		})
 }
@@ -91,15 +91,15 @@ func (c *Class) StudentStandings(ctx context.Context, student store.StudentID) (
 func (c *Class) StudentAttempts(ctx context.Context, student store.StudentID) ([]store.Attempt, error) {
 	return ofStudent(ctx, c, &c.known().log, "attempts", student,
 		func() ([]store.Attempt, error) { return c.Desk.StudentAttempts(ctx, student) },
-		func(section store.SectionID) ([]store.Attempt, error) {
-			all, err := at(&c.known().attempts, section).once(func() (map[store.StudentID][]store.Attempt, error) { return c.Desk.SectionAttempts(ctx, section) })
+		func(class store.ClassID) ([]store.Attempt, error) {
+			all, err := at(&c.known().attempts, class).once(func() (map[store.StudentID][]store.Attempt, error) { return c.Desk.ClassAttempts(ctx, class) })
 			return all[student], err
 		})
 }
 
-// ofStudent reads something of a student: alone, and of all in their section where it is
+// ofStudent reads something of a student: alone, and of all in their class where it is
 // asked for one student after the other.
-func ofStudent[T any](ctx context.Context, c *Class, facts *map[store.StudentID]*fact[T], what string, student store.StudentID, one func() (T, error), all func(store.SectionID) (T, error)) (T, error) {
+func ofStudent[T any](ctx context.Context, c *Class, facts *map[store.StudentID]*fact[T], what string, student store.StudentID, one func() (T, error), all func(store.ClassID) (T, error)) (T, error) {
 	return at(facts, student).once(func() (T, error) {
 		if !c.many(what) {
 			return one()
@@ -108,45 +108,45 @@ func ofStudent[T any](ctx context.Context, c *Class, facts *map[store.StudentID]
 		if err != nil { // nobody, of whom there is nothing
 			return one()
 		}
-		return all(who.SectionID)
+		return all(who.ClassID)
 	})
 }
 
-// ExerciseStandings lists where the students of a section stand on one exercise.
-func (c *Class) ExerciseStandings(ctx context.Context, exercise store.ExerciseID, section store.SectionID) (store.Standings, error) {
-	if all := c.known().standings[section]; all != nil && all.read && all.err == nil {
+// ExerciseStandings lists where the students of a class stand on one exercise.
+func (c *Class) ExerciseStandings(ctx context.Context, exercise store.ExerciseID, class store.ClassID) (store.Standings, error) {
+	if all := c.known().standings[class]; all != nil && all.read && all.err == nil {
 		return all.value.Of(func(t store.Task) bool { return t.Exercise == exercise }), nil
 	}
-	return c.Desk.ExerciseStandings(ctx, exercise, section)
+	return c.Desk.ExerciseStandings(ctx, exercise, class)
 }
 
-// workedIn lists what the students of a section have worked on.
-func (c *Class) workedIn(ctx context.Context, section store.SectionID) (store.WorkedList, error) {
-	return at(&c.known().worked, section).once(func() (store.WorkedList, error) {
-		if all := c.known().standings[section]; all != nil && all.read && all.err == nil {
+// workedIn lists what the students of a class have worked on.
+func (c *Class) workedIn(ctx context.Context, class store.ClassID) (store.WorkedList, error) {
+	return at(&c.known().worked, class).once(func() (store.WorkedList, error) {
+		if all := c.known().standings[class]; all != nil && all.read && all.err == nil {
 			return all.value.Worked(), nil
 		}
-		return c.Desk.Worked(ctx, section)
+		return c.Desk.Worked(ctx, class)
 	})
 }
 
-// Worked lists the exercises that a student of a section has worked on; with no student,
-// those that at least half of the section have, of those who have tries at all.
-func (c *Class) Worked(ctx context.Context, section store.SectionID, student store.StudentID) ([]store.ExerciseID, error) {
-	list, err := c.workedIn(ctx, section)
+// Worked lists the exercises that a student of a class has worked on; with no student,
+// those that at least half of the class have, of those who have tries at all.
+func (c *Class) Worked(ctx context.Context, class store.ClassID, student store.StudentID) ([]store.ExerciseID, error) {
+	list, err := c.workedIn(ctx, class)
 	return list.On(student), err
 }
 
-// SectionCheckins lists of every student of a section the check-in to come and the last one
+// ClassCheckins lists of every student of a class the check-in to come and the last one
 // that was heard, the latest day first.
-func (c *Class) SectionCheckins(ctx context.Context, section store.SectionID) ([]store.Checkin, error) {
-	list, err := at(&c.known().checkins, section).once(func() ([]store.Checkin, error) { return c.Desk.SectionCheckins(ctx, section) })
+func (c *Class) ClassCheckins(ctx context.Context, class store.ClassID) ([]store.Checkin, error) {
+	list, err := at(&c.known().checkins, class).once(func() ([]store.Checkin, error) { return c.Desk.ClassCheckins(ctx, class) })
 	return slices.Clone(list), err
 }
 
-// HomePlans lists the plans of a section's students.
-func (c *Class) HomePlans(ctx context.Context, section store.SectionID) ([]store.HomePlan, error) {
-	list, err := at(&c.known().homePlans, section).once(func() ([]store.HomePlan, error) { return c.Desk.HomePlans(ctx, section) })
+// HomePlans lists the plans of a class's students.
+func (c *Class) HomePlans(ctx context.Context, class store.ClassID) ([]store.HomePlan, error) {
+	list, err := at(&c.known().homePlans, class).once(func() ([]store.HomePlan, error) { return c.Desk.HomePlans(ctx, class) })
 	return slices.Clone(list), err
 }
 
@@ -154,8 +154,8 @@ func (c *Class) HomePlans(ctx context.Context, section store.SectionID) ([]store
 func (c *Class) HomePlan(ctx context.Context, student store.StudentID) (store.HomePlan, error) {
 	return ofStudent(ctx, c, &c.known().plan, "home plan", student,
 		func() (store.HomePlan, error) { return c.Desk.HomePlan(ctx, student) },
-		func(section store.SectionID) (store.HomePlan, error) {
-			all, err := c.HomePlans(ctx, section)
+		func(class store.ClassID) (store.HomePlan, error) {
+			all, err := c.HomePlans(ctx, class)
 			if k := slices.IndexFunc(all, func(p store.HomePlan) bool { return p.Student == student }); k >= 0 {
 				return all[k], err
 			}
@@ -169,7 +169,7 @@ func (c *Class) NextCheckin(ctx context.Context, student store.StudentID) (*stor
 	if err != nil {
 		return nil, err
 	}
-	list, err := c.SectionCheckins(ctx, who.SectionID)
+	list, err := c.ClassCheckins(ctx, who.ClassID)
 	for _, checkin := range list {
 		if checkin.Student == student && checkin.Heard == nil {
 			return &checkin, err

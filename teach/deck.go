@@ -34,8 +34,8 @@ func LoadDeck(ctx context.Context, desk *Class, student store.Student) (Deck, er
 		return d, err
 	}
 	d.Settings = reads.Settings
-	o := reads.Settings.Preferences.Options(reads.Section)
-	d.Reader = card.Reader{Instrument: reads.Instrument, Names: o.Name, Words: reads.Settings.Preferences.FingerWords(), Year: reads.Section.Year}
+	o := reads.Settings.Preferences.Options(reads.Class)
+	d.Reader = card.Reader{Instrument: reads.Instrument, Names: o.Name, Words: reads.Settings.Preferences.FingerWords(), Year: reads.Class.Year}
 	if d.Reader.Preferred, err = desk.Preferred(ctx, reads.Instrument.ID); err != nil {
 		return d, err
 	}
@@ -50,37 +50,37 @@ func LoadDeck(ctx context.Context, desk *Class, student store.Student) (Deck, er
 	if err != nil {
 		return d, err
 	}
-	worked, err := workedPieces(ctx, desk, reads, home)
+	worked, err := workedChunks(ctx, desk, reads, home)
 	if err != nil {
 		return d, err
 	}
-	var pieces []card.Piece
+	var chunks []card.Chunk
 	var notes []progress.Worked
 	for _, w := range worked {
-		pieces, notes = append(pieces, w.Piece), append(notes, w.notes)
+		chunks, notes = append(chunks, w.Chunk), append(notes, w.notes)
 	}
-	d.Deck = card.Deck(reads.Instrument, pieces)
+	d.Deck = card.Deck(reads.Instrument, chunks)
 	d.addStumbles(worked, stumbled, progress.Notes(notes))
 	return d, nil
 }
 
-// pieceAt names a piece of an exercise.
-type pieceAt struct {
+// chunkAt names a chunk of an exercise.
+type chunkAt struct {
 	exercise store.ExerciseID
-	key      breakdown.PieceKey
+	key      breakdown.ChunkKey
 }
 
-// workedPiece is a piece that a student has worked on, with the notes in it.
-type workedPiece struct {
-	card.Piece
-	at    pieceAt
+// workedChunk is a chunk that a student has worked on, with the notes in it.
+type workedChunk struct {
+	card.Chunk
+	at    chunkAt
 	notes progress.Worked
 }
 
-// workedPieces are the pieces that a student has tried, as the teacher heard or they say, of
+// workedChunks are the chunks that a student has tried, as the teacher heard or they say, of
 // the
 // exercises tried last, in the order of the books.
-func workedPieces(ctx context.Context, desk *Class, reads PartReader, home []store.HomeTry) ([]workedPiece, error) {
+func workedChunks(ctx context.Context, desk *Class, reads PartReader, home []store.HomeTry) ([]workedChunk, error) {
 	student := reads.Student
 	standings, err := desk.StudentStandings(ctx, student.ID)
 	if err != nil {
@@ -101,7 +101,7 @@ func workedPieces(ctx context.Context, desk *Class, reads PartReader, home []sto
 	worked := RecentFirst(exercises, standings)
 	worked = worked[:min(len(worked), mostLooked)]
 	slices.SortStableFunc(worked, func(a, b store.Exercise) int { return cmp.Or(cmp.Compare(a.Book, b.Book), a.Number-b.Number) })
-	var list []workedPiece
+	var list []workedChunk
 	for _, x := range worked {
 		report, err := notesOf(ctx, desk, reads, x)
 		if err != nil {
@@ -112,14 +112,14 @@ func workedPieces(ctx context.Context, desk *Class, reads PartReader, home []sto
 		}
 		standing := standings[store.Task{Student: student.ID, Exercise: x.ID}]
 		outline, steps := own.Of(x, student.Instrument), rules.For(student.ID, x.ID)
-		for _, key := range outline.Pieces {
-			state, at := standing.State(steps, key), pieceAt{x.ID, key}
-			if state.Tries == 0 && !slices.ContainsFunc(home, func(t store.HomeTry) bool { return pieceAt{t.Exercise, t.Piece} == at }) {
+		for _, key := range outline.Chunks {
+			state, at := standing.State(steps, key), chunkAt{x.ID, key}
+			if state.Tries == 0 && !slices.ContainsFunc(home, func(t store.HomeTry) bool { return chunkAt{t.Exercise, t.Chunk} == at }) {
 				continue
 			}
 			where := fmt.Sprintf("%d · %s, %s", x.Number, x.Title, outline.Label(key))
-			list = append(list, workedPiece{
-				card.Piece{Where: where, Report: *report, Key: key}, at,
+			list = append(list, workedChunk{
+				card.Chunk{Where: where, Report: *report, Key: key}, at,
 				progress.Worked{Name: where, Pitches: report.PitchesIn(key), Steps: steps, State: state},
 			})
 		}
@@ -129,7 +129,7 @@ func workedPieces(ctx context.Context, desk *Class, reads PartReader, home []sto
 
 // stumbledOver is what was stumbled over, and where.
 type stumbledOver struct {
-	pieceAt
+	chunkAt
 	over routine.Cause
 }
 
@@ -140,27 +140,27 @@ func lastStumbles(ctx context.Context, desk *Class, student store.StudentID, hom
 		return nil, err
 	}
 	last := map[stumbledOver]time.Time{}
-	add := func(at pieceAt, t routine.Try, when time.Time) {
+	add := func(at chunkAt, t routine.Try, when time.Time) {
 		if over := (stumbledOver{at, t.Cause}); t.Cause != routine.None && when.After(last[over]) {
 			last[over] = when
 		}
 	}
 	for _, a := range log {
 		if !a.Undone {
-			add(pieceAt{a.ExerciseID, a.Piece}, a.Try, a.At)
+			add(chunkAt{a.ExerciseID, a.Chunk}, a.Try, a.At)
 		}
 	}
 	for _, t := range home {
-		add(pieceAt{t.Exercise, t.Piece}, t.Try, t.At)
+		add(chunkAt{t.Exercise, t.Chunk}, t.Try, t.At)
 	}
 	return last, nil
 }
 
-// addStumbles says which cards were stumbled over, and when last. Where no note of a piece is
+// addStumbles says which cards were stumbled over, and when last. Where no note of a chunk is
 // in question, all of its are.
-func (d *Deck) addStumbles(pieces []workedPiece, stumbled map[stumbledOver]time.Time, notes []progress.OwnNote) {
+func (d *Deck) addStumbles(chunks []workedChunk, stumbled map[stumbledOver]time.Time, notes []progress.OwnNote) {
 	d.Stumbles = map[string]time.Time{}
-	for _, p := range pieces {
+	for _, p := range chunks {
 		var doubtful []score.Pitch
 		for _, n := range notes {
 			if n.Doubt != "" && slices.Contains(p.notes.Pitches, n.Pitch) {
@@ -175,7 +175,7 @@ func (d *Deck) addStumbles(pieces []workedPiece, stumbled map[stumbledOver]time.
 			if !is {
 				continue
 			}
-			for _, id := range card.Stumbled(p.Piece, over, doubtful) {
+			for _, id := range card.Stumbled(p.Chunk, over, doubtful) {
 				if at.After(d.Stumbles[id]) {
 					d.Stumbles[id] = at
 				}

@@ -16,14 +16,14 @@ import (
 
 // OtherLine is the line that goes with the one at hand: line A or B of an exercise of two, or
 // a later voice of a round.
-type OtherLine struct {
-	Lines  store.SecondLine
+type OtherPart struct {
+	Lines  store.DuetPart
 	Letter string      // of the line at hand, "" of a round
 	Other  string      // of the other line
 	Shown  string      // how it stands over the music: "small", "large" or "none"
 	Part   *score.Part // as the instrument at hand reads it, nil where it does not go with the line
 	Why    string      // it does not
-	Given  string      // the line that the student at hand has, or the section
+	Given  string      // the line that the student at hand has, or the class
 }
 
 // The ways to show the other line, the first where nothing is asked for.
@@ -33,15 +33,15 @@ var otherShown = []Option{{"small", "small above it"}, {"large", "as large"}, {"
 var scales = map[string]int{"small": 64, "large": 100}
 
 // LoadOtherLine finds the line that goes with what was chosen. A derived line has none.
-func LoadOtherLine(ctx context.Context, desk *Class, kept Settings, c Choice, x Explained) (OtherLine, error) {
+func LoadOtherPart(ctx context.Context, desk *Class, saved Settings, c Choice, x Explained) (OtherPart, error) {
 	if x.InDrill() {
-		return OtherLine{}, nil
+		return OtherPart{}, nil
 	}
-	lines, err := desk.SecondLine(ctx, c.Exercise.ID)
-	if err != nil || lines == (store.SecondLine{}) {
-		return OtherLine{}, err
+	lines, err := desk.DuetPart(ctx, c.Exercise.ID)
+	if err != nil || lines == (store.DuetPart{}) {
+		return OtherPart{}, err
 	}
-	o := OtherLine{Lines: lines, Letter: lines.Letter(c.Exercise.ID), Shown: otherShown[0].Value, Given: cmp.Or(c.Student.Line, c.Section.Line)}
+	o := OtherPart{Lines: lines, Letter: lines.Letter(c.Exercise.ID), Shown: otherShown[0].Value, Given: cmp.Or(c.Student.DuetPart, c.Class.DuetPart)}
 	for _, known := range otherShown {
 		if known.Value == c.Ask.Other {
 			o.Shown = known.Value
@@ -58,7 +58,7 @@ func LoadOtherLine(ctx context.Context, desk *Class, kept Settings, c Choice, x 
 	if o.Letter == "B" {
 		other, o.Other = lines.A, "line A"
 	}
-	made, err := madePart(ctx, desk, kept, other, c.Instrument)
+	made, err := madePart(ctx, desk, saved, other, c.Instrument)
 	if err != nil {
 		o.Why = fmt.Sprintf("%s cannot be read any more.", strings.ToUpper(o.Other[:1])+o.Other[1:])
 		return o, nil
@@ -72,7 +72,7 @@ func LoadOtherLine(ctx context.Context, desk *Class, kept Settings, c Choice, x 
 }
 
 // madePart is an exercise as an instrument's Bench has it, without what is explained.
-func madePart(ctx context.Context, desk *Class, kept Settings, id store.ExerciseID, target instrument.Instrument) (score.Part, error) {
+func madePart(ctx context.Context, desk *Class, saved Settings, id store.ExerciseID, target instrument.Instrument) (score.Part, error) {
 	x, err := desk.Exercise(ctx, id)
 	if err != nil {
 		return score.Part{}, err
@@ -100,7 +100,7 @@ func MarkEntries(part score.Part, entry int) score.Part {
 }
 
 // Engraved adds to how the Bench's music is written what goes with it.
-func (o OtherLine) Engraved(opt mei.Options) mei.Options {
+func (o OtherPart) Engraved(opt mei.Options) mei.Options {
 	if o.Part != nil && o.Shown != "none" {
 		opt.Other, opt.OtherScale = o.Part, scales[o.Shown]
 	}
@@ -108,20 +108,20 @@ func (o OtherLine) Engraved(opt mei.Options) mei.Options {
 }
 
 // Two says whether there is another line.
-func (o OtherLine) Two() bool { return o.Lines != store.SecondLine{} }
+func (o OtherPart) Two() bool { return o.Lines != store.DuetPart{} }
 
 // Otherwise lists the ways to show the other line.
-func (o OtherLine) Otherwise() []Option { return otherShown }
+func (o OtherPart) Otherwise() []Option { return otherShown }
 
 // Letters names the two lines.
-func (o OtherLine) Letters() []string { return []string{"A", "B"} }
+func (o OtherPart) Letters() []string { return []string{"A", "B"} }
 
 // OtherInto writes into an address how the other line is shown, and that this one is kept to.
 func (a Request) OtherInto(q url.Values) {
 	if a.Other != "" {
 		q.Set("other", a.Other)
 	}
-	if a.Keep {
+	if a.Save {
 		q.Set("keep", "yes")
 	}
 }

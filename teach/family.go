@@ -15,7 +15,7 @@ type FamilyPage struct {
 	Student    store.Student
 	Instrument instrument.Instrument
 	Today      string
-	Plays      []StaffRow // the notes that are played, in one piece or more
+	Plays      []StaffRow // the notes that are played, in one chunk or more
 	Learning   []string   // the others that were met, by name
 	Holds      []string   // changes that failed once, and hold now
 	Passed     []recordExercise
@@ -84,7 +84,7 @@ func (c HelpCard) InPlainWords() string {
 	}[c.Stage]
 }
 
-// isDone says whether every piece of the exercise is.
+// isDone says whether every chunk of the exercise is.
 func (x recordExercise) isDone() bool { return x.Word == x.Routine.Word(routine.Done) }
 
 // HomeDays are the days of a plan that are still to come and have something to do.

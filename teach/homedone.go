@@ -154,7 +154,7 @@ func loadHomeDone(ctx context.Context, desk *Class, student store.Student, p *st
 		if k < 0 {
 			return "an exercise since taken away", stage
 		}
-		return fmt.Sprintf("%d · %s, %s", exercises[k].Number, exercises[k].Title, t.Piece.Words()), stage
+		return fmt.Sprintf("%d · %s, %s", exercises[k].Number, exercises[k].Title, t.Chunk.Words()), stage
 	})
 	d.Hears = judged(tries, log).Words()
 	return d, nil
@@ -188,23 +188,23 @@ func newHomeCards(log []card.Answered, now time.Time) (homeCards, error) {
 func judged(tries []store.HomeTry, log []store.Attempt) progress.Judging {
 	var said, heard []progress.Marked
 	for _, t := range tries {
-		said = append(said, progress.Marked{Exercise: int64(t.Exercise), Piece: t.Piece, Stage: t.Stage, Clean: t.Clean, On: DayNumber(t.At)})
+		said = append(said, progress.Marked{Exercise: int64(t.Exercise), Chunk: t.Chunk, Stage: t.Stage, Clean: t.Clean, On: DayNumber(t.At)})
 	}
 	for _, a := range slices.Backward(log) { // the oldest first
 		if !a.Undone && !a.Moved {
-			heard = append(heard, progress.Marked{Exercise: int64(a.ExerciseID), Piece: a.Piece, Stage: a.Stage, Clean: a.Clean, On: DayNumber(a.At)})
+			heard = append(heard, progress.Marked{Exercise: int64(a.ExerciseID), Chunk: a.Chunk, Stage: a.Stage, Clean: a.Clean, On: DayNumber(a.At)})
 		}
 	}
 	return progress.Judge(said, heard)
 }
 
-// AddSectionDone adds, to the plans of a section, what was done of them.
-func AddSectionDone(ctx context.Context, desk *Class, section store.SectionID, plans []PracticePlan) error {
-	tries, err := desk.HomeTries(ctx, section, 0, DateOf(time.Now()).AddDate(0, -3, 0))
+// AddClassDone adds, to the plans of a class, what was done of them.
+func AddClassDone(ctx context.Context, desk *Class, class store.ClassID, plans []PracticePlan) error {
+	tries, err := desk.HomeTries(ctx, class, 0, DateOf(time.Now()).AddDate(0, -3, 0))
 	if err != nil {
 		return err
 	}
-	ticks, err := desk.HomeTicks(ctx, section, 0, DateOf(time.Now()).AddDate(0, -3, 0))
+	ticks, err := desk.HomeTicks(ctx, class, 0, DateOf(time.Now()).AddDate(0, -3, 0))
 	if err != nil {
 		return err
 	}

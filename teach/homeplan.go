@@ -41,7 +41,7 @@ type PracticePlan struct {
 	Left     []homeplan.Left
 	CheckIn  string // when it is, "" for none to come
 	Problem  string
-	Print    bool // it stands among those of a section, to be printed
+	Print    bool // it stands among those of a class, to be printed
 	Own      *OwnLink
 
 	MinutesTyped string // in a form that was refused
@@ -193,7 +193,7 @@ func FamilyOf(id string) string {
 
 // LayOutPlan lays out a plan from today on; the days before stay as they were.
 func LayOutPlan(ctx context.Context, desk *Class, p *store.HomePlan, student store.Student, reads PartsAtHome) error {
-	pieces, err := homePieces(ctx, desk, student, reads)
+	chunks, err := homeChunks(ctx, desk, student, reads)
 	if err != nil {
 		return err
 	}
@@ -204,26 +204,26 @@ func LayOutPlan(ctx context.Context, desk *Class, p *store.HomePlan, student sto
 			days = append(days, homeplan.Day{On: DayNumber(on), Minutes: minutesOn(*p, on)})
 		}
 	}
-	plan := homeplan.Make(days, pieces, homeplan.Daily{Warm: true, Cards: true})
+	plan := homeplan.Make(days, chunks, homeplan.Daily{Warm: true, Cards: true})
 	past := slices.DeleteFunc(p.Plan.Days, func(d homeplan.Planned) bool { return d.On >= DayNumber(today) })
 	plan.Days = append(slices.Clone(past), plan.Days...)
 	p.Plan = plan
 	return nil
 }
 
-// homePieces are the pieces that a student may be given to do at home: what is due at the
+// homeChunks are the chunks that a student may be given to do at home: what is due at the
 // check-in to come, and what they have tried last.
-func homePieces(ctx context.Context, desk *Class, student store.Student, reads PartsAtHome) ([]homeplan.Piece, error) {
+func homeChunks(ctx context.Context, desk *Class, student store.Student, reads PartsAtHome) ([]homeplan.Chunk, error) {
 	next, err := desk.NextCheckin(ctx, student.ID)
 	if err != nil {
 		return nil, err
 	}
 	due := map[dueKey]bool{}
-	wanted := map[store.ExerciseID]bool{}
+	desired := map[store.ExerciseID]bool{}
 	if next != nil {
 		for _, step := range next.Due {
-			due[dueKey{student.ID, step.Exercise, step.Piece.String()}] = true
-			wanted[store.ExerciseID(step.Exercise)] = true
+			due[dueKey{student.ID, step.Exercise, step.Chunk.String()}] = true
+			desired[store.ExerciseID(step.Exercise)] = true
 		}
 	}
 	standings, err := desk.StudentStandings(ctx, student.ID)
@@ -236,7 +236,7 @@ func homePieces(ctx context.Context, desk *Class, student store.Student, reads P
 	}
 	recent := RecentFirst(exercises, standings)
 	for _, x := range recent[:min(len(recent), mostAsked)] {
-		wanted[x.ID] = true
+		desired[x.ID] = true
 	}
 	log, err := desk.StudentAttempts(ctx, student.ID)
 	if err != nil {
@@ -246,9 +246,9 @@ func homePieces(ctx context.Context, desk *Class, student store.Student, reads P
 	if err != nil {
 		return nil, err
 	}
-	var pieces []homeplan.Piece
+	var chunks []homeplan.Chunk
 	for _, x := range exercises {
-		if !wanted[x.ID] || x.Unread != "" {
+		if !desired[x.ID] || x.Unread != "" {
 			continue
 		}
 		standing, steps := standings[store.Task{Student: student.ID, Exercise: x.ID}], rules.For(student.ID, x.ID)
@@ -256,10 +256,10 @@ func homePieces(ctx context.Context, desk *Class, student store.Student, reads P
 		if err != nil {
 			return nil, err
 		}
-		for _, p := range read.Report.Pieces {
+		for _, p := range read.Report.Chunks {
 			key := p.Key()
-			h := homeplan.Piece{
-				Piece: newLessonPiece(read.at, read.Explained, p, steps), Steps: steps, State: standing.State(steps, key), Hard: p.Difficulty,
+			h := homeplan.Chunk{
+				Chunk: newLessonChunk(read.at, read.Explained, p, steps), Steps: steps, State: standing.State(steps, key), Hard: p.Difficulty,
 				Due: due[dueKey{student.ID, int64(x.ID), key.String()}],
 			}
 			h.Lips = read.at.Instrument.LipsTire()
@@ -268,17 +268,17 @@ func homePieces(ctx context.Context, desk *Class, student store.Student, reads P
 					h.Tempo = tempo
 				}
 			}
-			if h.State.Tries == 0 && !h.Due && !nextOf(standing, read.Report.Pieces, key, steps) {
+			if h.State.Tries == 0 && !h.Due && !nextOf(standing, read.Report.Chunks, key, steps) {
 				continue
 			}
 			h.Last, h.Reviews, _ = homeplan.Learned(steps, datedAt(log, x.ID, key))
-			pieces = append(pieces, h)
+			chunks = append(chunks, h)
 		}
 	}
-	return pieces, nil
+	return chunks, nil
 }
 
-// PartsAtHome are the parts that the plans of a section have been read for, so that each is
+// PartsAtHome are the parts that the plans of a class have been read for, so that each is
 // read
 // once.
 type PartsAtHome map[PartKey]*partAtHome
@@ -292,10 +292,10 @@ type PartKey struct {
 type partAtHome struct {
 	at Choice
 	Explained
-	kept Settings
+	saved Settings
 }
 
-// readHome reads a student's part of an exercise; it has no pieces where it cannot be read.
+// readHome reads a student's part of an exercise; it has no chunks where it cannot be read.
 func readHome(ctx context.Context, desk *Class, reads PartsAtHome, student store.Student, exercise store.ExerciseID) (*partAtHome, error) {
 	name := PartKey{student.Instrument, exercise}
 	if known := reads[name]; known != nil {
@@ -303,8 +303,8 @@ func readHome(ctx context.Context, desk *Class, reads PartsAtHome, student store
 	}
 	read := &partAtHome{}
 	mine := func(_ Choice, tab InstrumentTab) bool { return tab.ID == student.Instrument }
-	_, err := ExplainEach(ctx, desk, Request{Exercise: exercise, Section: student.SectionID}, mine, func(at Choice, _ InstrumentTab, x Explained, kept Settings) {
-		*read = partAtHome{at, x, kept}
+	_, err := ExplainEach(ctx, desk, Request{Exercise: exercise, Class: student.ClassID}, mine, func(at Choice, _ InstrumentTab, x Explained, saved Settings) {
+		*read = partAtHome{at, x, saved}
 	})
 	var unread score.Problems
 	if err != nil && !errors.As(err, &unread) {
@@ -314,22 +314,22 @@ func readHome(ctx context.Context, desk *Class, reads PartsAtHome, student store
 	return read, nil
 }
 
-// Alone is a step's piece by itself; ok is false where it is cut otherwise since, or cannot be
+// Alone is a step's chunk by itself; ok is false where it is cut otherwise since, or cannot be
 // read.
 func (read *partAtHome) Alone(step lesson.Step) (part Stand, ok bool) {
-	at, x, ask := read.at, read.Explained, AskAlone(read.at.Section.ID, step)
-	at.Ask.Line, at.Ask.Of, at.Ask.Piece = ask.Line, ask.Of, ask.Piece
-	at.choosePiece(ask.Piece)
-	if len(x.Report.Pieces) == 0 || ask.Line != "" && x.OpenLine(&at) != nil || at.Key != step.Piece {
+	at, x, ask := read.at, read.Explained, AskAlone(read.at.Class.ID, step)
+	at.Ask.Line, at.Ask.Of, at.Ask.Chunk = ask.Line, ask.Of, ask.Chunk
+	at.chooseChunk(ask.Chunk)
+	if len(x.Report.Chunks) == 0 || ask.Line != "" && x.OpenVersion(&at) != nil || at.Key != step.Chunk {
 		return part, false
 	}
-	return NewStand(Work{Choice: at, Routine: at.Routine(), Stage: step.Stage, Tempo: step.Tempo}, x, read.kept.Preferences), true
+	return NewStand(Work{Choice: at, Routine: at.Routine(), Stage: step.Stage, Tempo: step.Tempo}, x, read.saved.Preferences), true
 }
 
-// nextOf says whether an untried piece is the first in learning order that is not done, of an
+// nextOf says whether an untried chunk is the first in learning order that is not done, of an
 // exercise that is begun.
-func nextOf(standing *progress.Standing, pieces []breakdown.Piece, key breakdown.PieceKey, steps routine.Routine) bool {
-	for _, p := range pieces {
+func nextOf(standing *progress.Standing, chunks []breakdown.Chunk, key breakdown.ChunkKey, steps routine.Routine) bool {
+	for _, p := range chunks {
 		if standing.State(steps, p.Key()).Stage != routine.Done {
 			return p.Key() == key
 		}
@@ -337,11 +337,11 @@ func nextOf(standing *progress.Standing, pieces []breakdown.Piece, key breakdown
 	return false
 }
 
-// datedAt are the tries at a piece, oldest first, of a log that is newest first.
-func datedAt(log []store.Attempt, exercise store.ExerciseID, key breakdown.PieceKey) []homeplan.DatedTry {
+// datedAt are the tries at a chunk, oldest first, of a log that is newest first.
+func datedAt(log []store.Attempt, exercise store.ExerciseID, key breakdown.ChunkKey) []homeplan.DatedTry {
 	var list []homeplan.DatedTry
 	for _, a := range slices.Backward(log) {
-		if a.ExerciseID == exercise && a.Piece == key && !a.Undone {
+		if a.ExerciseID == exercise && a.Chunk == key && !a.Undone {
 			list = append(list, homeplan.DatedTry{Try: a.Try, On: DayNumber(a.At)})
 		}
 	}

@@ -14,18 +14,18 @@ type joinsAs int
 
 const (
 	joinsIn joinsAs = iota
-	NoPiece         // their own part has no such piece
+	NoChunk         // their own part has no such chunk
 	NoStage         // their routine has no stage like it
 	PastIt          // they have gone on past it, and a clean try would send them back
 )
 
 // Joins finds the stage of a student's own routine that is like a class's, and how they join
 // in at it.
-func Joins(theirs routine.Routine, class routine.Step, outline breakdown.Outline, standing *progress.Standing, key breakdown.PieceKey) (routine.Stage, joinsAs) {
+func Joins(theirs routine.Routine, class routine.Step, outline breakdown.Outline, standing *progress.Standing, key breakdown.ChunkKey) (routine.Stage, joinsAs) {
 	stage, has := theirs.Like(class)
 	switch {
-	case !slices.Contains(outline.Pieces, key):
-		return stage, NoPiece
+	case !slices.Contains(outline.Chunks, key):
+		return stage, NoChunk
 	case !has:
 		return stage, NoStage
 	case theirs.Index(standing.State(theirs, key).Stage) > theirs.Index(stage):

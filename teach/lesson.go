@@ -16,19 +16,19 @@ import (
 	"unhurriedbench/store"
 )
 
-// LessonPieces lays out the pieces of an exercise for a whole section: at the tempo that
+// LessonChunks lays out the chunks of an exercise for a whole class: at the tempo that
 // the hardest place of everybody's allows, and with where each one stands.
-func LessonPieces(ctx context.Context, desk *Class, section store.SectionID, exercise store.ExerciseID, standings store.Standings) ([]lesson.Piece, error) {
-	var pieces []lesson.Piece
-	_, err := ExplainEach(ctx, desk, Request{Exercise: exercise, Section: section}, Choice.Plays, func(at Choice, tab InstrumentTab, x Explained, _ Settings) {
-		steps := at.Rules.In(store.Chooser{Exercise: exercise, Section: section}).Steps
-		for _, p := range x.Report.Pieces {
-			k := slices.IndexFunc(pieces, func(known lesson.Piece) bool { return known.Key == p.Key() })
+func LessonChunks(ctx context.Context, desk *Class, class store.ClassID, exercise store.ExerciseID, standings store.Standings) ([]lesson.Chunk, error) {
+	var chunks []lesson.Chunk
+	_, err := ExplainEach(ctx, desk, Request{Exercise: exercise, Class: class}, Choice.Plays, func(at Choice, tab InstrumentTab, x Explained, _ Settings) {
+		steps := at.Rules.In(store.Chooser{Exercise: exercise, Class: class}).Steps
+		for _, p := range x.Report.Chunks {
+			k := slices.IndexFunc(chunks, func(known lesson.Chunk) bool { return known.Key == p.Key() })
 			if k < 0 {
-				k = len(pieces)
-				pieces = append(pieces, newLessonPiece(at, x, p, steps))
+				k = len(chunks)
+				chunks = append(chunks, newLessonChunk(at, x, p, steps))
 			}
-			known := &pieces[k]
+			known := &chunks[k]
 			known.Tempo = min(known.Tempo, x.Tempo)
 			known.Lips = known.Lips || tab.Instrument.LipsTire()
 			for _, student := range Playing(at.Students) {
@@ -39,26 +39,26 @@ func LessonPieces(ctx context.Context, desk *Class, section store.SectionID, exe
 			}
 		}
 	})
-	return pieces, err
+	return chunks, err
 }
 
-func newLessonPiece(at Choice, x Explained, p breakdown.Piece, steps routine.Routine) lesson.Piece {
+func newLessonChunk(at Choice, x Explained, p breakdown.Chunk, steps routine.Routine) lesson.Chunk {
 	part, played := x.Report.Part, p.Played(x.Report.Part)
-	piece := lesson.Piece{
+	chunk := lesson.Chunk{
 		Exercise: int64(at.Exercise.ID), Number: at.Exercise.Number, Title: at.Exercise.Title, Key: p.Key(), Label: p.Label, Steps: steps,
 		Beats: breakdown.Beats(part, played), Notes: len(play.RoundOf(part, played).Notes), Tempo: x.Tempo,
 	}
 	for _, cue := range CountOff(x, p.Passages(part)) {
 		if cue.Beat {
-			piece.CountOff++
+			chunk.CountOff++
 		}
 	}
-	return piece
+	return chunk
 }
 
 // InStepsOf is where somebody stands who may follow another routine, as a stage of the
 // class's.
-func InStepsOf(class, theirs routine.Routine, standing *progress.Standing, key breakdown.PieceKey) routine.State {
+func InStepsOf(class, theirs routine.Routine, standing *progress.Standing, key breakdown.ChunkKey) routine.State {
 	state := standing.State(theirs, key)
 	if class.Index(state.Stage) >= 0 {
 		return state
@@ -77,9 +77,9 @@ type LessonWants struct{ Left, Begun, Next, Known bool }
 // mostBegun is how many exercises that are begun go into a lesson: those worked at last.
 const mostBegun = 3
 
-// ProposeLesson lays out a lesson for a section.
-func ProposeLesson(ctx context.Context, desk *Class, section store.SectionID, minutes int, wants LessonWants) (lesson.Plan, error) {
-	standings, err := desk.SectionStandings(ctx, section)
+// ProposeLesson lays out a lesson for a class.
+func ProposeLesson(ctx context.Context, desk *Class, class store.ClassID, minutes int, wants LessonWants) (lesson.Plan, error) {
+	standings, err := desk.ClassStandings(ctx, class)
 	if err != nil {
 		return lesson.Plan{}, err
 	}
@@ -89,41 +89,41 @@ func ProposeLesson(ctx context.Context, desk *Class, section store.SectionID, mi
 	}
 	var left []lesson.Step
 	if wants.Left {
-		if left, err = leftOver(ctx, desk, section); err != nil {
+		if left, err = leftOver(ctx, desk, class); err != nil {
 			return lesson.Plan{}, err
 		}
 	}
-	var begun, next []lesson.Piece
-	var known *lesson.Piece
+	var begun, next []lesson.Chunk
+	var known *lesson.Chunk
 	recent := RecentFirst(exercises, standings)
 	for _, x := range recent {
 		if len(begun) > 0 && known != nil || !wants.Begun && !wants.Known {
 			break
 		}
-		pieces, err := LessonPieces(ctx, desk, section, x.ID, standings)
+		chunks, err := LessonChunks(ctx, desk, class, x.ID, standings)
 		if err != nil {
 			return lesson.Plan{}, fmt.Errorf("lay out exercise %d: %w", x.Number, err)
 		}
-		whole := pieces[len(pieces)-1]
+		whole := chunks[len(chunks)-1]
 		if whole.Stage() == routine.Done && wants.Known && known == nil {
 			known = &whole
 		}
 		if wants.Begun && exercisesIn(begun) < mostBegun && whole.Stage() != routine.Done {
-			begun = append(begun, pieces...)
+			begun = append(begun, chunks...)
 		}
 	}
 	if wants.Next {
-		if next, err = nextPieces(ctx, desk, section, standings); err != nil {
+		if next, err = nextChunks(ctx, desk, class, standings); err != nil {
 			return lesson.Plan{}, err
 		}
 	}
-	slices.SortStableFunc(begun, func(a, b lesson.Piece) int { return cmp.Compare(a.Number, b.Number) })
+	slices.SortStableFunc(begun, func(a, b lesson.Chunk) int { return cmp.Compare(a.Number, b.Number) })
 	return lesson.Propose(minutes, left, begun, next, known), nil
 }
 
-func exercisesIn(pieces []lesson.Piece) int {
+func exercisesIn(chunks []lesson.Chunk) int {
 	seen := map[int64]bool{}
-	for _, p := range pieces {
+	for _, p := range chunks {
 		seen[p.Exercise] = true
 	}
 	return len(seen)
@@ -132,7 +132,7 @@ func exercisesIn(pieces []lesson.Piece) int {
 // mostRecent bounds how many exercises a proposal looks into.
 const mostRecent = 8
 
-// RecentFirst lists the exercises that the section has tried, the one tried last first.
+// RecentFirst lists the exercises that the class has tried, the one tried last first.
 func RecentFirst(exercises []store.Exercise, standings store.Standings) []store.Exercise {
 	last := map[store.ExerciseID]int64{}
 	for task, standing := range standings {
@@ -145,11 +145,11 @@ func RecentFirst(exercises []store.Exercise, standings store.Standings) []store.
 	return list[:min(len(list), mostRecent)]
 }
 
-// nextPieces are the pieces of what comes easiest next for the section, in the book it
+// nextChunks are the chunks of what comes easiest next for the class, in the book it
 // works in.
-func nextPieces(ctx context.Context, desk *Class, section store.SectionID, standings store.Standings) ([]lesson.Piece, error) {
+func nextChunks(ctx context.Context, desk *Class, class store.ClassID, standings store.Standings) ([]lesson.Chunk, error) {
 	exercises, err1 := desk.Exercises(ctx)
-	students, err2 := desk.Students(ctx, section)
+	students, err2 := desk.Students(ctx, class)
 	if err := errors.Join(err1, err2); err != nil {
 		return nil, err
 	}
@@ -157,7 +157,7 @@ func nextPieces(ctx context.Context, desk *Class, section store.SectionID, stand
 	for _, student := range students {
 		playing[student.Instrument]++
 	}
-	room := Room{Section: store.Section{ID: section}}
+	room := Room{Class: store.Class{ID: class}}
 	room.AddPlayers(playing, "")
 	books, err := WhatNext(ctx, desk, room, exercises)
 	if err != nil {
@@ -173,7 +173,7 @@ func nextPieces(ctx context.Context, desk *Class, section store.SectionID, stand
 	if next == nil {
 		return nil, nil
 	}
-	return LessonPieces(ctx, desk, section, next.ID, standings)
+	return LessonChunks(ctx, desk, class, next.ID, standings)
 }
 
 // UsualMinutes is how long a lesson is where nothing is known.
@@ -184,21 +184,21 @@ const MostLessons = 12
 
 // LessonLink is the address of a page of a lesson.
 func LessonLink(l store.Lesson, page string) string {
-	return fmt.Sprintf("/lessons/%d%s?section=%d", l.ID, page, l.Section)
+	return fmt.Sprintf("/lessons/%d%s?class=%d", l.ID, page, l.Class)
 }
 
 // FullPlan is what is said of a plan with no room for more steps.
 var FullPlan = fmt.Sprintf("A lesson holds at most %d steps.", lesson.MostSteps)
 
-// GoesOnAt is where the class goes on with a piece, from the beginning where it is done.
-func GoesOnAt(p lesson.Piece) routine.Stage {
+// GoesOnAt is where the class goes on with a chunk, from the beginning where it is done.
+func GoesOnAt(p lesson.Chunk) routine.Stage {
 	if at := p.Stage(); at != routine.Done {
 		return at
 	}
 	return p.Steps.First()
 }
 
-// lessonEnd is until when what a section tries belongs to a lesson.
+// lessonEnd is until when what a class tries belongs to a lesson.
 func lessonEnd(l store.Lesson) time.Time {
 	if l.Ended != nil {
 		return *l.Ended

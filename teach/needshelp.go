@@ -13,20 +13,20 @@ import (
 	"unhurriedbench/store"
 )
 
-// Stuck is a piece that somebody is stuck on. There may be thousands on a Board, of which
+// Stuck is a chunk that somebody is stuck on. There may be thousands on a Board, of which
 // few are told of.
 type Stuck struct {
 	Student  *store.Student
 	exercise *store.Exercise
 	steps    routine.Routine
 	state    routine.State
-	piece    breakdown.PieceKey
-	label    string // of the piece
+	chunk    breakdown.ChunkKey
+	label    string // of the chunk
 	times    progress.Times
 }
 
-// NewStuck is where a student stands on a piece.
-func NewStuck(student *store.Student, x *store.Exercise, steps routine.Routine, outline breakdown.Outline, at *progress.Standing, key breakdown.PieceKey) Stuck {
+// NewStuck is where a student stands on a chunk.
+func NewStuck(student *store.Student, x *store.Exercise, steps routine.Routine, outline breakdown.Outline, at *progress.Standing, key breakdown.ChunkKey) Stuck {
 	return Stuck{student, x, steps, at.State(steps, key), key, outline.Label(key), at.Times[key]}
 }
 
@@ -38,7 +38,7 @@ func (s Stuck) Words() string {
 // Trouble is it as what several may share.
 func (s Stuck) Trouble() progress.Trouble {
 	return progress.Trouble{
-		Student: int64(s.Student.ID), Instrument: s.Student.Instrument, Exercise: int64(s.exercise.ID), Piece: s.piece, Form: s.steps.Step(s.state.Stage).Form(),
+		Student: int64(s.Student.ID), Instrument: s.Student.Instrument, Exercise: int64(s.exercise.ID), Chunk: s.chunk, Form: s.steps.Step(s.state.Stage).Form(),
 		Cause: s.state.Over.Main(), Stumbles: s.state.Stumbles, Since: s.times.Trouble,
 	}
 }
@@ -48,26 +48,26 @@ type HelpCard struct {
 	Student    store.Student
 	Instrument string
 	Exercise   store.Exercise
-	Piece      string
+	Chunk      string
 	Stage      routine.Stage // whose colour it has
 	StageWord  string
 	Trouble    string // "3 stumbles, rhythm"
 	Since      string
 	Next       string
-	Link       string // to the piece, at the tempo it was tried last
-	WhereLink  string // answers where in the piece it most likely goes wrong
+	Link       string // to the chunk, at the tempo it was tried last
+	WhereLink  string // answers where in the chunk it most likely goes wrong
 	Where      string // the answer, where the page has it
-	key        breakdown.PieceKey
+	key        breakdown.ChunkKey
 	cause      routine.Cause
 }
 
 // Card tells of it.
 func (s Stuck) Card() HelpCard {
 	c := HelpCard{
-		Student: *s.Student, Instrument: InstrumentName(s.Student.Instrument), Exercise: *s.exercise, Piece: s.label, Stage: s.steps.Step(s.state.Stage).Form(), StageWord: s.steps.Word(s.state.Stage),
+		Student: *s.Student, Instrument: InstrumentName(s.Student.Instrument), Exercise: *s.exercise, Chunk: s.label, Stage: s.steps.Step(s.state.Stage).Form(), StageWord: s.steps.Word(s.state.Stage),
 		Trouble: troubleWords(s.state), Since: Day(time.Unix(s.times.Trouble, 0)), Next: nextWords(s.steps, s.state),
-		key: s.piece, cause: s.state.Over.Main(),
-		Link: fmt.Sprintf("/bench/%d?student=%d&section=%d&piece=%s", s.exercise.ID, s.Student.ID, s.Student.SectionID, s.piece),
+		key: s.chunk, cause: s.state.Over.Main(),
+		Link: fmt.Sprintf("/bench/%d?student=%d&class=%d&chunk=%s", s.exercise.ID, s.Student.ID, s.Student.ClassID, s.chunk),
 	}
 	if s.state.Stuck() {
 		c.WhereLink = s.whereLink()
@@ -79,9 +79,9 @@ func (s Stuck) Card() HelpCard {
 	return c
 }
 
-// whereLink is the address that says where in the piece it most likely goes wrong.
+// whereLink is the address that says where in the chunk it most likely goes wrong.
 func (s Stuck) whereLink() string {
-	return fmt.Sprintf("/board/where?section=%d&student=%d&exercise=%d&piece=%s", s.Student.SectionID, s.Student.ID, s.exercise.ID, s.piece)
+	return fmt.Sprintf("/board/where?class=%d&student=%d&exercise=%d&chunk=%s", s.Student.ClassID, s.Student.ID, s.exercise.ID, s.chunk)
 }
 
 // nextWords says the one thing to do next in a few words.
@@ -102,7 +102,7 @@ type SharedCard struct {
 	Names       string // "Odette V., Marlo D."
 	Instruments string // "clarinet, violin"
 	Exercise    store.Exercise
-	Label       string // of the piece
+	Label       string // of the chunk
 	Over        string // "the note names"
 	Since       string
 	WhereLink   string // as of a helpCard, of one of them, where it is alike for all
@@ -119,7 +119,7 @@ func NewSharedCard(s progress.Shared, list []Stuck) SharedCard {
 	card := SharedCard{Shared: s, Over: s.Cause.Words(), Since: Day(time.Unix(s.Since, 0))}
 	var names, on []string
 	for _, at := range list {
-		if int64(at.exercise.ID) == s.Exercise && at.piece == s.Piece && slices.Contains(s.Students, int64(at.Student.ID)) {
+		if int64(at.exercise.ID) == s.Exercise && at.chunk == s.Chunk && slices.Contains(s.Students, int64(at.Student.ID)) {
 			names = append(names, at.Student.Name())
 			card.Exercise, card.Label = *at.exercise, at.label
 		}
@@ -129,7 +129,7 @@ func NewSharedCard(s progress.Shared, list []Stuck) SharedCard {
 	}
 	if len(s.Instruments) == 1 || s.Cause == routine.Rhythm {
 		for _, at := range list {
-			if int64(at.Student.ID) == s.Students[0] && int64(at.exercise.ID) == s.Exercise && at.piece == s.Piece {
+			if int64(at.Student.ID) == s.Students[0] && int64(at.exercise.ID) == s.Exercise && at.chunk == s.Chunk {
 				card.WhereLink = at.whereLink()
 			}
 		}

@@ -11,8 +11,8 @@ import (
 
 // Room is who an order of ease is for.
 type Room struct {
-	Section  store.Section
-	Student  store.Student // alone; ID 0 for the section
+	Class    store.Class
+	Student  store.Student // alone; ID 0 for the class
 	Students int
 	Players  []breakdown.Player
 }
@@ -48,7 +48,7 @@ func WhatNext(ctx context.Context, desk *Class, room Room, exercises []store.Exe
 	if len(room.Players) == 0 {
 		return books, nil
 	}
-	worked, err := desk.Worked(ctx, room.Section.ID, room.Student.ID)
+	worked, err := desk.Worked(ctx, room.Class.ID, room.Student.ID)
 	if err != nil {
 		return nil, err
 	}
@@ -69,7 +69,7 @@ func WhatNext(ctx context.Context, desk *Class, room Room, exercises []store.Exe
 			if !played[x.ID] {
 				continue
 			}
-			for _, t := range demands[player.Instrument][x.ID].Things {
+			for _, t := range demands[player.Instrument][x.ID].Elements {
 				player.Met.Add(t)
 			}
 		}

@@ -12,7 +12,7 @@ import (
 	"unhurriedbench/store"
 )
 
-// addWhere says on a student's cards where in their pieces it most likely goes wrong.
+// addWhere says on a student's cards where in their chunks it most likely goes wrong.
 func addWhere(ctx context.Context, desk *Class, reads PartReader, cards []HelpCard) error {
 	for k := range cards {
 		if cards[k].WhereLink == "" {
@@ -26,9 +26,9 @@ func addWhere(ctx context.Context, desk *Class, reads PartReader, cards []HelpCa
 	return nil
 }
 
-// WhereIn is where in a piece of a student's part a stumble of a cause most likely lies; "" for
+// WhereIn is where in a chunk of a student's part a stumble of a cause most likely lies; "" for
 // what cannot be read.
-func WhereIn(ctx context.Context, desk *Class, reads PartReader, x store.Exercise, key breakdown.PieceKey, cause routine.Cause) (string, error) {
+func WhereIn(ctx context.Context, desk *Class, reads PartReader, x store.Exercise, key breakdown.ChunkKey, cause routine.Cause) (string, error) {
 	report, err := notesOf(ctx, desk, reads, x)
 	if err != nil || report == nil {
 		return "", err
@@ -39,7 +39,7 @@ func WhereIn(ctx context.Context, desk *Class, reads PartReader, x store.Exercis
 // PartReader is a student as their parts are read for them.
 type PartReader struct {
 	Student    store.Student
-	Section    store.Section
+	Class      store.Class
 	Instrument instrument.Instrument // as the teacher's students have it
 	Settings   Settings
 	Notes      map[store.ExerciseID]*breakdown.Report // that were read
@@ -53,10 +53,10 @@ func NewPartReader(ctx context.Context, desk *Class, student store.Student) (Par
 	if r.Settings, err = LoadSettings(ctx, desk); err != nil {
 		return r, err
 	}
-	sections, err := desk.Sections(ctx)
-	for _, section := range sections {
-		if section.ID == student.SectionID {
-			r.Section = section
+	classes, err := desk.Classes(ctx)
+	for _, class := range classes {
+		if class.ID == student.ClassID {
+			r.Class = class
 		}
 	}
 	target, _ := instrument.ByID(student.Instrument)
@@ -77,8 +77,8 @@ func notesOf(ctx context.Context, desk *Class, r PartReader, x store.Exercise) (
 	if err != nil {
 		return nil, fmt.Errorf("read a student's part: %w", err)
 	}
-	o := r.Settings.Preferences.Options(r.Section)
-	if o.Finger, err = fingerOptions(ctx, desk, Choice{Exercise: x, Section: r.Section, Instrument: r.Instrument}); err != nil {
+	o := r.Settings.Preferences.Options(r.Class)
+	if o.Finger, err = fingerOptions(ctx, desk, Choice{Exercise: x, Class: r.Class, Instrument: r.Instrument}); err != nil {
 		return nil, err
 	}
 	if o.Placed, err = desk.Placed(ctx, x, r.Instrument); err != nil {

@@ -11,7 +11,7 @@ import (
 	"unhurriedbench/store"
 )
 
-// oneNote is the concert note that suits everybody in the section, and what it
+// oneNote is the concert note that suits everybody in the class, and what it
 // is on this instrument.
 type oneNote struct {
 	Class            instrument.PitchClass
@@ -26,15 +26,15 @@ type oneNoteChoice struct {
 	Chosen    bool
 }
 
-// oneNoteLine is what one instrument of the section plays.
+// oneNoteLine is what one instrument of the class plays.
 type oneNoteLine struct{ Instrument, Written, Where string }
 
 // OneNoteFor finds everybody's written note for the concert note that was asked
-// for, or that suits the section.
-func OneNoteFor(section []store.Student, i instrument.Instrument, o breakdown.Options, asked string) oneNote {
+// for, or that suits the class.
+func OneNoteFor(class []store.Student, i instrument.Instrument, o breakdown.Options, requested string) oneNote {
 	var present []instrument.Instrument
 	seen := map[string]bool{}
-	for _, student := range section {
+	for _, student := range class {
 		if known, ok := instrument.ByID(student.Instrument); ok && !seen[known.ID] {
 			seen[known.ID] = true
 			present = append(present, known)
@@ -44,19 +44,19 @@ func OneNoteFor(section []store.Student, i instrument.Instrument, o breakdown.Op
 		return oneNote{}
 	}
 	say := func(p score.Pitch) string { return o.Name.Say(p, false, score.Key{}) }
-	class := instrument.SuggestOneNote(present)
+	chosen := instrument.SuggestOneNote(present)
 	for _, c := range instrument.OneNotes() {
-		if KeyOf(c) == asked {
-			class = c
+		if KeyOf(c) == requested {
+			chosen = c
 		}
 	}
-	one := oneNote{Class: class, Concert: say(class.Pitch()), Written: say(instrument.WrittenFor(class, i))}
+	one := oneNote{Class: chosen, Concert: say(chosen.Pitch()), Written: say(instrument.WrittenFor(chosen, i))}
 	for _, c := range instrument.OneNotes() {
-		one.Choices = append(one.Choices, oneNoteChoice{KeyOf(c), say(c.Pitch()), c == class})
+		one.Choices = append(one.Choices, oneNoteChoice{KeyOf(c), say(c.Pitch()), c == chosen})
 	}
 	for _, other := range present {
 		if !other.Unpitched() {
-			p := instrument.WrittenFor(class, other)
+			p := instrument.WrittenFor(chosen, other)
 			one.Everybody = append(one.Everybody, oneNoteLine{other.Name, say(p), name.Place(p, other.Clef)})
 		}
 	}

@@ -13,7 +13,7 @@ func marksOf(ctx context.Context, desk *Class, l store.Lesson) ([]lesson.Mark, e
 	if l.Begun == nil {
 		return nil, nil
 	}
-	tries, err := desk.LessonAttempts(ctx, l.Section, *l.Begun, lessonEnd(l))
+	tries, err := desk.LessonAttempts(ctx, l.Class, *l.Begun, lessonEnd(l))
 	if err != nil {
 		return nil, err
 	}
@@ -25,7 +25,7 @@ func marksOf(ctx context.Context, desk *Class, l store.Lesson) ([]lesson.Mark, e
 	for _, a := range tries {
 		if !a.Moved {
 			marks = append(marks, lesson.Mark{
-				Student: int64(a.StudentID), Exercise: int64(a.ExerciseID), Piece: a.Piece,
+				Student: int64(a.StudentID), Exercise: int64(a.ExerciseID), Chunk: a.Chunk,
 				Form: rules.For(a.StudentID, a.ExerciseID).Step(a.Stage).Form(), Clean: a.Clean, Cause: a.Cause,
 			})
 		}
@@ -52,9 +52,9 @@ func Outcomes(ctx context.Context, desk *Class, l store.Lesson, students []store
 	return list, next, nil
 }
 
-// leftOver is with what the next lesson of a section should begin.
-func leftOver(ctx context.Context, desk *Class, section store.SectionID) ([]lesson.Step, error) {
-	list, err := desk.Lessons(ctx, section, MostLessons)
+// leftOver is with what the next lesson of a class should begin.
+func leftOver(ctx context.Context, desk *Class, class store.ClassID) ([]lesson.Step, error) {
+	list, err := desk.Lessons(ctx, class, MostLessons)
 	if err != nil {
 		return nil, err
 	}
@@ -62,7 +62,7 @@ func leftOver(ctx context.Context, desk *Class, section store.SectionID) ([]less
 		if l.Begun == nil {
 			continue
 		}
-		students, err := desk.Students(ctx, section)
+		students, err := desk.Students(ctx, class)
 		if err != nil {
 			return nil, err
 		}

@@ -18,20 +18,20 @@ type Explained struct {
 	Report      breakdown.Report
 	Remarks     []score.Problem
 	Options     breakdown.Options
-	Octaves     []instrument.OctaveChoice
-	OwnPart     bool               // the instrument's part is not made from the source
-	Drills      []breakdown.Drill  // the hardest changes of the exercise
-	Lines       []breakdown.Line   // that can be made of the exercise
-	Line        breakdown.Line     // on the page in place of the exercise, "" for none
-	Of          []breakdown.Piece  // the pieces of the exercise, where a line stands in its place
-	From        breakdown.PieceKey // the piece that the line is of
+	Octaves     []instrument.OctaveOption
+	OwnPart     bool                        // the instrument's part is not made from the source
+	Drills      []breakdown.Drill           // the hardest changes of the exercise
+	Lines       []breakdown.PracticeVersion // that can be made of the exercise
+	Line        breakdown.PracticeVersion   // on the page in place of the exercise, "" for none
+	Of          []breakdown.Chunk           // the chunks of the exercise, where a line stands in its place
+	From        breakdown.ChunkKey          // the chunk that the line is of
 	Words       finger.Words
 	Tempo       int         // to start at
 	MarkedTempo score.Tempo // that is marked, and its words
 	TempoWords  string
 }
 
-// ChooseWithWays is what a request chooses, how its teacher teaches, and what the section has
+// ChooseWithWays is what a request chooses, how its teacher teaches, and what the class has
 // worked on.
 func ChooseWithWays(ctx context.Context, desk *Class, ask Request) (Choice, Settings, []store.ExerciseID, error) {
 	if _, err := desk.Exercises(ctx); err != nil { // the one at hand is among them
@@ -41,51 +41,51 @@ func ChooseWithWays(ctx context.Context, desk *Class, ask Request) (Choice, Sett
 	if err != nil {
 		return c, Settings{}, nil, err
 	}
-	kept, err := LoadSettings(ctx, desk)
+	saved, err := LoadSettings(ctx, desk)
 	if err != nil {
-		return c, kept, nil, err
+		return c, saved, nil, err
 	}
-	worked, err := desk.Worked(ctx, c.Section.ID, 0)
-	return c, kept, worked, err
+	worked, err := desk.Worked(ctx, c.Class.ID, 0)
+	return c, saved, worked, err
 }
 
 // ExplainEach explains what is asked for to each instrument that is wanted.
-func ExplainEach(ctx context.Context, desk *Class, ask Request, wanted func(Choice, InstrumentTab) bool, each func(Choice, InstrumentTab, Explained, Settings)) (Choice, error) {
-	c, kept, worked, err := ChooseWithWays(ctx, desk, ask)
+func ExplainEach(ctx context.Context, desk *Class, ask Request, desired func(Choice, InstrumentTab) bool, each func(Choice, InstrumentTab, Explained, Settings)) (Choice, error) {
+	c, saved, worked, err := ChooseWithWays(ctx, desk, ask)
 	if err != nil {
 		return c, err
 	}
 	for _, tab := range c.Tabs {
-		if !wanted(c, tab) {
+		if !desired(c, tab) {
 			continue
 		}
 		at := c
 		at.Instrument = tab.Instrument
-		x, err := Explain(ctx, desk, &at, kept, worked)
+		x, err := Explain(ctx, desk, &at, saved, worked)
 		if err != nil {
 			return c, err
 		}
-		each(at, tab, x, kept)
+		each(at, tab, x, saved)
 	}
 	return c, nil
 }
 
-// Plays says whether anybody in the section plays an instrument; where nobody is in it, the
+// Plays says whether anybody in the class plays an instrument; where nobody is in it, the
 // one at hand.
 func (c Choice) Plays(tab InstrumentTab) bool {
 	return tab.Students > 0 || tab.Current && len(c.Students) == 0
 }
 
-// Explain reads the part of what was chosen, as the teacher has it taught, for a section that
+// Explain reads the part of what was chosen, as the teacher has it taught, for a class that
 // has worked on some exercises.
-func Explain(ctx context.Context, desk *Class, c *Choice, kept Settings, worked []store.ExerciseID) (Explained, error) {
+func Explain(ctx context.Context, desk *Class, c *Choice, saved Settings, worked []store.ExerciseID) (Explained, error) {
 	var x Explained
-	c.Instrument = kept.Instrument(c.Instrument)
+	c.Instrument = saved.Instrument(c.Instrument)
 	met, err := desk.MetBefore(ctx, c.Exercise, c.Instrument.ID, worked)
 	if err != nil {
 		return x, err
 	}
-	x.Words, x.Options = kept.Preferences.FingerWords(), kept.Preferences.Options(c.Section)
+	x.Words, x.Options = saved.Preferences.FingerWords(), saved.Preferences.Options(c.Class)
 	if x.Options.Finger, err = fingerOptions(ctx, desk, *c); err != nil {
 		return x, err
 	}
@@ -97,34 +97,34 @@ func Explain(ctx context.Context, desk *Class, c *Choice, kept Settings, worked 
 	if x.Options.Placed, err = desk.Placed(ctx, c.Exercise, c.Instrument); err != nil {
 		return x, err
 	}
-	if x.Options.Pencils, err = desk.Pencils(ctx, c.Exercise.ID, c.Instrument.ID); err != nil {
+	if x.Options.Annotations, err = desk.Annotations(ctx, c.Exercise.ID, c.Instrument.ID); err != nil {
 		return x, err
 	}
-	if x.Options.Pieces, err = desk.Cuts(ctx, c.Exercise.ID); err != nil {
+	if x.Options.Chunks, err = desk.HandChunks(ctx, c.Exercise.ID); err != nil {
 		return x, err
 	}
 	if !x.OwnPart {
-		x.Octaves = instrument.OctaveChoices(part.Source, part.WrittenFor, c.Instrument, c.Section.Year, x.Options.Placed.Beside)
+		x.Octaves = instrument.OctaveOptions(part.Source, part.WrittenFor, c.Instrument, c.Class.Year, x.Options.Placed.Beside)
 	}
 	x.Report = breakdown.Read(part.Score, part.Source, part.WrittenFor, c.Instrument, met, x.Options)
-	history, err := desk.CleanAt(ctx, c.Section.ID, c.Student.ID, c.Instrument.ID, c.Exercise.ID)
+	history, err := desk.CleanAt(ctx, c.Class.ID, c.Student.ID, c.Instrument.ID, c.Exercise.ID)
 	if err != nil {
 		return x, err
 	}
 	x.Report.StartFrom(history, part.Score.Tempo.Beats(x.Report.Part.Meter()))
 	x.Tempo = x.Report.Tempo.Suggested
 	x.Remarks = slices.Concat(ofPart(part.Score.Remarks, part.Source.Name), x.Report.Remarks)
-	x.Drills, x.Lines = x.Report.Drills(c.Instrument), breakdown.Lines(x.Report.Part)
-	c.piecesOf(x.Report)
-	return x, x.OpenLine(c)
+	x.Drills, x.Lines = x.Report.Drills(c.Instrument), breakdown.PracticeVersions(x.Report.Part)
+	c.chunksOf(x.Report)
+	return x, x.OpenVersion(c)
 }
 
-// NewTo is what the student at hand has not met, or the section.
+// NewTo is what the student at hand has not met, or the class.
 func NewTo(ctx context.Context, desk *Class, c Choice, r breakdown.Report) ([]string, error) {
 	if c.Student.ID == 0 {
 		return r.News(), nil
 	}
-	worked, err := desk.Worked(ctx, c.Section.ID, c.Student.ID)
+	worked, err := desk.Worked(ctx, c.Class.ID, c.Student.ID)
 	if err != nil || len(worked) == 0 {
 		return r.News(), err
 	}
@@ -132,13 +132,13 @@ func NewTo(ctx context.Context, desk *Class, c Choice, r breakdown.Report) ([]st
 	return r.NewIn(met), err
 }
 
-// piecesOf takes the pieces in learning order.
-func (c *Choice) piecesOf(r breakdown.Report) {
+// chunksOf takes the chunks in learning order.
+func (c *Choice) chunksOf(r breakdown.Report) {
 	c.Keys = nil
-	for _, p := range r.Pieces {
+	for _, p := range r.Chunks {
 		c.Keys = append(c.Keys, p.Key())
 	}
-	c.choosePiece(c.Ask.Piece)
+	c.chooseChunk(c.Ask.Chunk)
 }
 
 // InDrill says whether a drill or another line stands in place of the exercise.
@@ -146,7 +146,7 @@ func (x Explained) InDrill() bool { return x.Line != "" }
 
 // fingerOptions is how the teacher wants the part fingered.
 func fingerOptions(ctx context.Context, desk *Class, c Choice) (finger.Options, error) {
-	o := finger.Options{Year: c.Section.Year}
+	o := finger.Options{Year: c.Class.Year}
 	var err error
 	if o.Preferred, err = desk.Preferred(ctx, c.Instrument.ID); err != nil {
 		return o, err
@@ -155,15 +155,15 @@ func fingerOptions(ctx context.Context, desk *Class, c Choice) (finger.Options, 
 	return o, err
 }
 
-// Stand is a part as it is put on the stand: one piece of it at one stage, to be drawn, told
+// Stand is a part as it is put on the stand: one chunk of it at one stage, to be drawn, told
 // and heard.
 type Stand struct {
 	Work
 	Explained
 	Tempo    int
-	Pieces   []standPiece
-	Piece    standPiece
-	Passages []breakdown.Passage // the piece, measure by measure
+	Chunks   []standChunk
+	Chunk    standChunk
+	Passages []breakdown.Passage // the chunk, measure by measure
 	Played   []breakdown.Passage // the same as it is played
 	BeatName string
 	CountOff []count.Cue
@@ -172,8 +172,8 @@ type Stand struct {
 	A4       int // the reference pitch in hertz
 }
 
-type standPiece struct {
-	breakdown.Piece
+type standChunk struct {
+	breakdown.Chunk
 	Current bool
 	State   routine.State
 }
@@ -182,23 +182,23 @@ type standPiece struct {
 func NewStand(w Work, x Explained, p Preferences) Stand {
 	v := Stand{Work: w, Explained: x, Tempo: w.Tempo, Strings: p.StringColours(w.Instrument)}
 	v.Counting = x.Options.Count
-	for k, piece := range x.Report.Pieces {
-		b := standPiece{Piece: piece, Current: piece.Key() == w.Key, State: w.States[piece.Key()]}
+	for k, chunk := range x.Report.Chunks {
+		b := standChunk{Chunk: chunk, Current: chunk.Key() == w.Key, State: w.States[chunk.Key()]}
 		if b.Current {
-			v.Piece = b
-			if x.Line == DrillLine && v.Tempo == 0 {
+			v.Chunk = b
+			if x.Line == DrillVersion && v.Tempo == 0 {
 				v.Tempo = x.Drills[k].Tempo
 			}
 		}
-		v.Pieces = append(v.Pieces, b)
+		v.Chunks = append(v.Chunks, b)
 	}
 	if v.Tempo == 0 {
 		v.Tempo = x.Tempo
 	}
 	v.OneNote = OneNoteFor(w.Students, w.Instrument, x.Options, w.Ask.OneNote)
 	v.BeatName = x.Report.Part.Meter().BeatName(x.Options.British)
-	v.Passages = v.Piece.Passages(x.Report.Part)
-	v.Played = v.Piece.Played(x.Report.Part)
+	v.Passages = v.Chunk.Passages(x.Report.Part)
+	v.Played = v.Chunk.Played(x.Report.Part)
 	v.A4 = p.PitchOfA()
 	v.CountOff = CountOff(x, v.Passages)
 	return v
@@ -211,7 +211,7 @@ func CountOff(x Explained, passages []breakdown.Passage) []count.Cue {
 	return count.CountOff(score.Part{Measures: []score.Measure{first}}, x.Options.Count)
 }
 
-// Plan is what the page's script plays of the piece at hand, in the order of playing,
+// Plan is what the page's script plays of the chunk at hand, in the order of playing,
 // and frames.
 func (v Stand) Plan() []Planned {
 	var list []Planned
@@ -221,7 +221,7 @@ func (v Stand) Plan() []Planned {
 	return list
 }
 
-// Planned is a measure of the piece at hand by its index, or as much of one as belongs
+// Planned is a measure of the chunk at hand by its index, or as much of one as belongs
 // to it, in whole notes from its bar line.
 type Planned struct {
 	Index int     `json:"index"`

@@ -17,7 +17,7 @@ import (
 // Record is a student's log, exercise by exercise.
 type Record struct {
 	Student    store.Student
-	Guest      store.Guest // of a colleague in a section they were given
+	Guest      store.Guest // of a colleague in a class they were given
 	Instrument instrument.Instrument
 	Exercises  []recordExercise
 	Only       store.ExerciseID // show this exercise alone; 0 shows all
@@ -38,21 +38,21 @@ type recordExercise struct {
 	Routine routine.Routine // that the student follows there
 	Cells   []float64
 	Word    string
-	Pieces  []recordPiece
+	Chunks  []recordChunk
 	Tries   []LoggedTry // newest first
 	Tempo   TempoPlot
 }
 
-// recordPiece is what was done at one piece, day by day.
-type recordPiece struct {
+// recordChunk is what was done at one chunk, day by day.
+type recordChunk struct {
 	Name  string // "B, m. 3–4"
-	Key   breakdown.PieceKey
+	Key   breakdown.ChunkKey
 	State routine.State
 	Stuck string // "3 stumbles, rhythm, since yesterday"
 	Days  []recordDay
 }
 
-// recordDay is a day's tries at a piece, in a line.
+// recordDay is a day's tries at a chunk, in a line.
 type recordDay struct{ Day, Line string }
 
 // LoadRecord reads the record of a student: all exercises, or one alone where only names it.
@@ -118,14 +118,14 @@ func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only 
 			continue
 		}
 		outline := own.Of(x, v.Student.Instrument)
-		pieces := outline.Pieces
+		chunks := outline.Chunks
 		at := standings[store.Task{Student: student, Exercise: x.ID}]
 		steps, word := rules.For(student, x.ID), ""
-		if stage := at.Stage(steps, pieces); stage != "" {
+		if stage := at.Stage(steps, chunks); stage != "" {
 			word = steps.Word(stage)
 		}
 		v.Exercises = append(v.Exercises, recordExercise{
-			x, steps, at.Cells(steps, pieces), word, recordPieces(steps, outline, at, tries[x.ID]), tries[x.ID], NewTempoPlot(tries[x.ID]),
+			x, steps, at.Cells(steps, chunks), word, recordChunks(steps, outline, at, tries[x.ID]), tries[x.ID], NewTempoPlot(tries[x.ID]),
 		})
 	}
 	return v, nil
@@ -134,8 +134,8 @@ func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only 
 // mostNextFor is how many things to do next a student's page names.
 const mostNextFor = 3
 
-// nextFor says what a student should do next: the pieces they are stuck on, most stuck first,
-// and after them the first piece in learning order that is begun or comes next of each
+// nextFor says what a student should do next: the chunks they are stuck on, most stuck first,
+// and after them the first chunk in learning order that is begun or comes next of each
 // exercise they have begun and not done.
 func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOutlines, rules store.Rules, standings store.Standings) []HelpCard {
 	var stuck, open []Stuck
@@ -146,14 +146,14 @@ func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOu
 			continue
 		}
 		steps := rules.For(student.ID, x.ID)
-		at := func(key breakdown.PieceKey) Stuck {
+		at := func(key breakdown.ChunkKey) Stuck {
 			return NewStuck(student, x, steps, outline, standing, key)
 		}
-		if key, is := standing.Stuck(outline.Pieces); is {
+		if key, is := standing.Stuck(outline.Chunks); is {
 			stuck = append(stuck, at(key))
 			continue
 		}
-		for _, key := range outline.Pieces {
+		for _, key := range outline.Chunks {
 			if s := at(key); s.state.Stage != routine.Done {
 				open = append(open, s)
 				break
@@ -175,25 +175,25 @@ func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOu
 	return cards
 }
 
-// recordPieces gathers tries, newest first, by the piece they were at, in the order of
+// recordChunks gathers tries, newest first, by the chunk they were at, in the order of
 // learning, and by the day.
-func recordPieces(r routine.Routine, outline breakdown.Outline, at *progress.Standing, tries []LoggedTry) []recordPiece {
-	byPiece := map[breakdown.PieceKey][]LoggedTry{}
-	keys := slices.Clone(outline.Pieces)
+func recordChunks(r routine.Routine, outline breakdown.Outline, at *progress.Standing, tries []LoggedTry) []recordChunk {
+	byChunk := map[breakdown.ChunkKey][]LoggedTry{}
+	keys := slices.Clone(outline.Chunks)
 	for _, t := range tries {
-		if !slices.Contains(keys, t.Piece) { // of an earlier cut
-			keys = append(keys, t.Piece)
+		if !slices.Contains(keys, t.Chunk) { // of an earlier cut
+			keys = append(keys, t.Chunk)
 		}
 		if !t.Undone {
-			byPiece[t.Piece] = append(byPiece[t.Piece], t)
+			byChunk[t.Chunk] = append(byChunk[t.Chunk], t)
 		}
 	}
-	var list []recordPiece
+	var list []recordChunk
 	for _, key := range keys {
-		if len(byPiece[key]) == 0 {
+		if len(byChunk[key]) == 0 {
 			continue
 		}
-		p := recordPiece{Name: key.Words(), Key: key, State: at.State(r, key), Days: recordDays(byPiece[key])}
+		p := recordChunk{Name: key.Words(), Key: key, State: at.State(r, key), Days: recordDays(byChunk[key])}
 		if label := outline.Label(key); label != "" {
 			p.Name = label + ", " + p.Name
 		}

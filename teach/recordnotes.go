@@ -107,7 +107,7 @@ func tried(exercises []store.Exercise, tries map[store.ExerciseID][]LoggedTry) [
 // addNotes reads the student's parts of what they have tried for the notes and the changes in
 // them.
 func addNotes(ctx context.Context, desk *Class, v *Record, reads PartReader, recent []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]LoggedTry) error {
-	var pieces []progress.Worked
+	var chunks []progress.Worked
 	var failed []progress.Failed
 	for _, x := range recent {
 		steps, outline, standing := rules.For(v.Student.ID, x.ID), own.Of(x, v.Student.Instrument), standings[store.Task{Student: v.Student.ID, Exercise: x.ID}]
@@ -121,21 +121,21 @@ func addNotes(ctx context.Context, desk *Class, v *Record, reads PartReader, rec
 		if report == nil {
 			continue
 		}
-		for _, key := range outline.Pieces {
-			state, tried := standing.Pieces[key]
+		for _, key := range outline.Chunks {
+			state, tried := standing.Chunks[key]
 			if !tried || state.Tries == 0 {
 				continue
 			}
 			where := fmt.Sprintf("%d · %s, %s", x.Number, x.Title, outline.Label(key))
-			pieces = append(pieces, progress.Worked{Name: where, Pitches: report.PitchesIn(key), Steps: steps, State: state})
+			chunks = append(chunks, progress.Worked{Name: where, Pitches: report.PitchesIn(key), Steps: steps, State: state})
 			if from, to, change, ok := report.HardestChange(key); ok {
 				stumbles, holds := progress.FailedAt(triesAt(tries[x.ID], key), state)
 				failed = append(failed, progress.Failed{From: from, To: to, Why: change.Why, Exercise: int64(x.ID), Where: where, Stumbles: stumbles, Holds: holds})
 			}
 		}
 	}
-	naming := reads.Settings.Preferences.Options(reads.Section).Name
-	v.Depth.notes, v.Depth.naming = progress.Notes(pieces), naming
+	naming := reads.Settings.Preferences.Options(reads.Class).Name
+	v.Depth.notes, v.Depth.naming = progress.Notes(chunks), naming
 	v.Depth.Staff = NewStaffRows(v.Depth.notes, reads.Instrument, naming)
 	for _, row := range v.Depth.Staff {
 		for _, n := range row.Notes {
@@ -153,17 +153,17 @@ func addNotes(ctx context.Context, desk *Class, v *Record, reads PartReader, rec
 	for _, f := range progress.Changes(failed) {
 		v.Depth.Changes = append(v.Depth.Changes, failedChange{
 			f, ShortPitch(f.From) + " to " + ShortPitch(f.To),
-			fmt.Sprintf("/bench/%d?student=%d&line=%s&stage=finger", f.Exercise, v.Student.ID, DrillLine),
+			fmt.Sprintf("/bench/%d?student=%d&line=%s&stage=finger", f.Exercise, v.Student.ID, DrillVersion),
 		})
 	}
 	return nil
 }
 
-// triesAt are the tries at a piece, oldest first, without those taken back.
-func triesAt(tries []LoggedTry, key breakdown.PieceKey) []routine.Try {
+// triesAt are the tries at a chunk, oldest first, without those taken back.
+func triesAt(tries []LoggedTry, key breakdown.ChunkKey) []routine.Try {
 	var list []routine.Try
 	for _, t := range slices.Backward(tries) {
-		if t.Piece == key && !t.Undone {
+		if t.Chunk == key && !t.Undone {
 			list = append(list, t.Try)
 		}
 	}

@@ -55,12 +55,12 @@ func (w Work) StageTempo() string {
 		}
 		return "Longer values first: " + strings.Join(passes, ", ") + "."
 	case routine.Climb:
-		if step.Rungs == 0 {
+		if step.TempoSteps == 0 {
 			return ""
 		}
-		line := fmt.Sprintf("A ladder of %d notches, each earned by %d clean in a row", step.Rungs, step.ToGoOn())
+		line := fmt.Sprintf("A ladder of %d notches, each earned by %d clean in a row", step.TempoSteps, step.ToGoOn())
 		if w.Tempo > 0 {
-			line += fmt.Sprintf(": up to %d", step.Target(w.Tempo, w.rung()))
+			line += fmt.Sprintf(": up to %d", step.Target(w.Tempo, w.tempoStep()))
 		}
 		return line + "."
 	}
@@ -68,9 +68,9 @@ func (w Work) StageTempo() string {
 }
 
 // rung is how many notches of the ladder have been climbed at the stage at hand.
-func (w Work) rung() int {
+func (w Work) tempoStep() int {
 	if w.State.Stage == w.Stage {
-		return w.State.Rung
+		return w.State.TempoStep
 	}
 	return 0
 }

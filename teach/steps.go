@@ -54,16 +54,16 @@ func (s LedStep) Line() string {
 	return s.Name()
 }
 
-// AskAlone asks for a step's piece by itself.
-func AskAlone(section store.SectionID, step lesson.Step) Request {
-	ask := Request{Exercise: store.ExerciseID(step.Exercise), Section: section, Piece: step.Piece.String()}
+// AskAlone asks for a step's chunk by itself.
+func AskAlone(class store.ClassID, step lesson.Step) Request {
+	ask := Request{Exercise: store.ExerciseID(step.Exercise), Class: class, Chunk: step.Chunk.String()}
 	if step.Label != WholeLabel {
-		ask.Line, ask.Of = breakdown.Alone, step.Piece.String()
+		ask.Line, ask.Of = breakdown.Alone, step.Chunk.String()
 	}
 	return ask
 }
 
-// WholeLabel is the label of the piece that is the whole exercise.
+// WholeLabel is the label of the chunk that is the whole exercise.
 const WholeLabel = "Whole"
 
 // NewLedStep is a step of a lesson told to the parts of a room.
@@ -94,11 +94,11 @@ func NewLedStep(place int, step lesson.Step, key string, parts []Stand) LedStep 
 	if step.Warm {
 		return run
 	}
-	piece := "piece " + step.Label
+	chunk := "chunk " + step.Label
 	if step.Label == WholeLabel {
-		piece = "the whole"
+		chunk = "the whole"
 	}
-	run.Heading += ", " + piece
+	run.Heading += ", " + chunk
 	return run
 }
 

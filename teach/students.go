@@ -66,8 +66,8 @@ func ProposeSeats(students []store.Student, across int) []store.Student {
 	return seated
 }
 
-// Playing leaves of a section those who are marked in it: a second instrument waits while the
-// first is in the same section.
+// Playing leaves of a class those who are marked in it: a second instrument waits while the
+// first is in the same class.
 func Playing(students []store.Student) []store.Student {
 	return slices.DeleteFunc(slices.Clone(students), func(s store.Student) bool { return s.Aside })
 }

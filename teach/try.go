@@ -16,7 +16,7 @@ type LoggedTry struct {
 
 // NewLoggedTry is a row of the log in words.
 func NewLoggedTry(a store.Attempt, r routine.Routine) LoggedTry {
-	v := LoggedTry{Attempt: a, StageWord: r.Word(a.Stage), Where: a.Piece.Words(), When: When(a.At), Result: "clean"}
+	v := LoggedTry{Attempt: a, StageWord: r.Word(a.Stage), Where: a.Chunk.Words(), When: When(a.At), Result: "clean"}
 	switch {
 	case a.Moved:
 		v.Result = MovedWords
@@ -26,5 +26,5 @@ func NewLoggedTry(a store.Attempt, r routine.Routine) LoggedTry {
 	return v
 }
 
-// MovedWords is the result of a row of the log with which the teacher put a piece somewhere.
+// MovedWords is the result of a row of the log with which the teacher put a chunk somewhere.
 const MovedWords = "put here by hand"

@@ -10,12 +10,12 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// OpenLine puts the line that is asked for in place of the exercise, with pieces of its
+// OpenLine puts the line that is asked for in place of the exercise, with chunks of its
 // own; one that cannot be made leaves the exercise.
-func (x *Explained) OpenLine(c *Choice) error {
-	x.Of = x.Report.Pieces
-	x.From, _ = breakdown.ParsePieceKey(c.Ask.Of)
-	within := breakdown.Piece{}
+func (x *Explained) OpenVersion(c *Choice) error {
+	x.Of = x.Report.Chunks
+	x.From, _ = breakdown.ParseChunkKey(c.Ask.Of)
+	within := breakdown.Chunk{}
 	for _, p := range x.Of {
 		if p.Key() == x.From || len(within.At) == 0 {
 			within = p
@@ -24,10 +24,10 @@ func (x *Explained) OpenLine(c *Choice) error {
 	x.From = within.Key()
 	c.Ask.Of = x.From.String()
 	switch {
-	case c.Ask.Line == DrillLine && len(x.Drills) > 0:
-		music, pieces := x.Report.DrillScore(x.Drills)
+	case c.Ask.Line == DrillVersion && len(x.Drills) > 0:
+		music, chunks := x.Report.DrillScore(x.Drills)
 		x.Options.Finger.Preferred, x.Options.Finger.Placed, x.Options.Finger.Plain = x.drillFingerings(), nil, true
-		x.stand(c, music, pieces)
+		x.stand(c, music, chunks)
 		return nil
 	case x.CanMake(c.Ask.Line):
 		d, err := breakdown.Derive(c.Ask.Line, x.Report.Title, x.Report.Part, x.Of, within, c.oneNotePitch())
@@ -35,7 +35,7 @@ func (x *Explained) OpenLine(c *Choice) error {
 			return fmt.Errorf("derive a line: %w", err)
 		}
 		x.Options.Finger.Placed = placedInLine(d, x.Options.Finger.Placed)
-		x.stand(c, d.Score, d.Pieces)
+		x.stand(c, d.Score, d.Chunks)
 		return nil
 	}
 	c.Ask.Line = ""
@@ -43,7 +43,7 @@ func (x *Explained) OpenLine(c *Choice) error {
 }
 
 // CanMake says whether a line can be made of the exercise.
-func (x *Explained) CanMake(line breakdown.Line) bool {
+func (x *Explained) CanMake(line breakdown.PracticeVersion) bool {
 	for _, l := range x.Lines {
 		if l == line {
 			return true
@@ -53,17 +53,17 @@ func (x *Explained) CanMake(line breakdown.Line) bool {
 }
 
 // stand puts music written for the instrument in place of the exercise.
-func (x *Explained) stand(c *Choice, music score.Score, pieces []breakdown.Piece) {
+func (x *Explained) stand(c *Choice, music score.Score, chunks []breakdown.Chunk) {
 	x.Line, x.Options.Placed.Chosen = c.Ask.Line, false
 	o := x.Options
-	o.Pencils, o.Pieces = nil, nil // they belong to the exercise
+	o.Annotations, o.Chunks = nil, nil // they belong to the exercise
 	beat := x.Report.Part.Meter().Beat()
 	x.Report = breakdown.Read(music, music.Parts[0], c.Instrument.ID, c.Instrument, nil, o)
 	if x.Report.Part.Meter().Beat() != beat { // a tempo in other beats says nothing of it
 		x.Tempo = x.Report.Tempo.Suggested
 	}
-	x.Report.Pieces, x.Octaves, x.Remarks, x.MarkedTempo, x.TempoWords = pieces, nil, nil, score.Tempo{}, ""
-	c.piecesOf(x.Report)
+	x.Report.Chunks, x.Octaves, x.Remarks, x.MarkedTempo, x.TempoWords = chunks, nil, nil, score.Tempo{}, ""
+	c.chunksOf(x.Report)
 }
 
 // placedInLine takes what the teacher chose for single places along to a line.
@@ -83,7 +83,7 @@ func placedInLine(d breakdown.Derived, placed map[score.Place]finger.Spot) map[s
 }
 
 // oneNotePitch is the written pitch of the concert note that was asked for, or that suits
-// the section.
+// the class.
 func (c *Choice) oneNotePitch() score.Pitch {
 	class := instrument.SuggestOneNote(c.Instruments())
 	for _, known := range instrument.OneNotes() {
@@ -94,7 +94,7 @@ func (c *Choice) oneNotePitch() score.Pitch {
 	return instrument.WrittenFor(class, c.Instrument)
 }
 
-// Instruments lists the instruments of the section.
+// Instruments lists the instruments of the class.
 func (c *Choice) Instruments() []instrument.Instrument {
 	var list []instrument.Instrument
 	for _, tab := range c.Tabs {
@@ -121,7 +121,7 @@ func (x Explained) LineTitle() string {
 	switch x.Line {
 	case "":
 		return ""
-	case DrillLine:
+	case DrillVersion:
 		return "Hard changes of"
 	}
 	return x.Line.Title() + ":"
@@ -129,15 +129,15 @@ func (x Explained) LineTitle() string {
 
 // LineWhy says what the line is for.
 func (x Explained) LineWhy() string {
-	if x.Line == DrillLine {
+	if x.Line == DrillVersion {
 		return "Two notes at a time, longer values first, hardest change first."
 	}
 	return x.Line.Why()
 }
 
-// TakesPiece says whether the line is made of one piece.
-func (x Explained) TakesPiece() bool {
-	return x.Line.TakesPiece()
+// TakesChunk says whether the line is made of one chunk.
+func (x Explained) TakesChunk() bool {
+	return x.Line.TakesChunk()
 }
 
 // drillFingerings are the ways of the drilled notes in the exercise.
@@ -154,7 +154,7 @@ func (x *Explained) drillFingerings() finger.Preferred {
 
 // LineWord is the line in a word: "an even walk".
 func (x Explained) LineWord() string {
-	if x.Line == DrillLine {
+	if x.Line == DrillVersion {
 		return "drill"
 	}
 	return "line"

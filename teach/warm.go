@@ -12,32 +12,32 @@ import (
 // WarmTempo is how fast long notes are counted. Source: common practice.
 const WarmTempo = 60
 
-// warmNotes is how many notes of the day's first piece are played long before it.
+// warmNotes is how many notes of the day's first chunk are played long before it.
 const warmNotes = 3
 
 // Warm is what an instrument begins a day with, as music: the open strings, else the first
-// notes of a piece, as long as a slow breath. ok is false where there is no pitch to hold.
-func (read *partAtHome) Warm(piece Stand) (part Stand, ok bool) {
+// notes of a chunk, as long as a slow breath. ok is false where there is no pitch to hold.
+func (read *partAtHome) Warm(chunk Stand) (part Stand, ok bool) {
 	i := read.at.Instrument
-	pitches, bars, key := firstPitches(piece.Report), 2, piece.Report.Part.Key() // eight slow counts
+	pitches, bars, key := firstPitches(chunk.Report), 2, chunk.Report.Part.Key() // eight slow counts
 	if i.Family == "strings" {
 		pitches, bars, key = i.OpenStrings, 1, score.Key{}
 	}
 	if i.Family == "percussion" || len(pitches) == 0 {
 		return part, false
 	}
-	music := longNotes(pitches, bars, key, piece.Report.Part.Clef())
+	music := longNotes(pitches, bars, key, chunk.Report.Part.Clef())
 	at, x := read.at, read.Explained
 	o := x.Options
-	o.Pencils, o.Pieces, o.Finger.Placed, o.Placed = nil, nil, nil, instrument.Placement{}
+	o.Annotations, o.Chunks, o.Finger.Placed, o.Placed = nil, nil, nil, instrument.OctaveChoice{}
 	x.Line, x.Report = breakdown.Alone, breakdown.Read(music, music.Parts[0], i.ID, i, nil, o)
-	whole := x.Report.Pieces[len(x.Report.Pieces)-1]
-	at.Ask.Piece = whole.Key().String()
-	at.piecesOf(x.Report)
-	return NewStand(Work{Choice: at, Routine: at.Routine(), Stage: routine.Play, Tempo: WarmTempo}, x, read.kept.Preferences), true
+	whole := x.Report.Chunks[len(x.Report.Chunks)-1]
+	at.Ask.Chunk = whole.Key().String()
+	at.chunksOf(x.Report)
+	return NewStand(Work{Choice: at, Routine: at.Routine(), Stage: routine.Play, Tempo: WarmTempo}, x, read.saved.Preferences), true
 }
 
-// firstPitches are the first notes of a piece, each once.
+// firstPitches are the first notes of a chunk, each once.
 func firstPitches(r breakdown.Report) []score.Pitch {
 	var list []score.Pitch
 	for _, at := range r.Part.Notes() {

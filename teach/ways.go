@@ -39,18 +39,18 @@ type Preferences struct {
 }
 
 // PreferencesOf reads kept settings.
-func PreferencesOf(kept store.Settings) Preferences {
+func PreferencesOf(saved store.Settings) Preferences {
 	p := Preferences{
-		School: kept["school"], SlowBeat: kept["slow-beat"] == "yes", Rests: kept["rests"], Syncopa: kept["syncopa"] == "yes",
-		Naming: kept["naming"], Naturals: kept["naturals"], British: kept["british"] == "yes", Tuning: kept["tuning"], Cues: [2]string{kept["cue-1"], kept["cue-2"]},
-		Hands: kept["hands"] == "yes", Spacing: kept["spacing"] == "yes", Two: kept["two"], Three: kept["three"], Colours: map[string]string{},
-		Asked: kept[AskedSetting], NewCards: kept[NewCardsSetting],
+		School: saved["school"], SlowBeat: saved["slow-beat"] == "yes", Rests: saved["rests"], Syncopa: saved["syncopa"] == "yes",
+		Naming: saved["naming"], Naturals: saved["naturals"], British: saved["british"] == "yes", Tuning: saved["tuning"], Cues: [2]string{saved["cue-1"], saved["cue-2"]},
+		Hands: saved["hands"] == "yes", Spacing: saved["spacing"] == "yes", Two: saved["two"], Three: saved["three"], Colours: map[string]string{},
+		Asked: saved[AskedSetting], NewCards: saved[NewCardsSetting],
 	}
-	if text := kept["words"]; text != "" && json.Unmarshal([]byte(text), &p.Words) != nil {
+	if text := saved["words"]; text != "" && json.Unmarshal([]byte(text), &p.Words) != nil {
 		p.Words = nil // ours hold
 	}
 	for _, s := range StringNames {
-		if c := kept["colour-"+s]; c != "" {
+		if c := saved["colour-"+s]; c != "" {
 			p.Colours[s] = c
 		}
 	}
@@ -81,19 +81,19 @@ func (p Preferences) Settings() store.Settings {
 }
 
 // Changed are the settings of p that differ from what is kept.
-func (p Preferences) Changed(kept store.Settings) store.Settings {
+func (p Preferences) Changed(saved store.Settings) store.Settings {
 	list := store.Settings{}
 	for key, value := range p.Settings() {
-		if kept[key] != value {
+		if saved[key] != value {
 			list[key] = value
 		}
 	}
 	return list
 }
 
-// Options turns preferences, and a section's own school, into core's options.
-func (p Preferences) Options(section store.Section) breakdown.Options {
-	school := section.School
+// Options turns preferences, and a class's own school, into core's options.
+func (p Preferences) Options(class store.Class) breakdown.Options {
+	school := class.School
 	if school == "" {
 		school = p.School
 	}
@@ -134,22 +134,22 @@ func (p Preferences) FingerWords() finger.Words {
 // Settings is all that a teacher has said of how they teach.
 type Settings struct {
 	Preferences Preferences
-	Kinds       map[string]string // of instruments, by id
+	Models      map[string]string // of instruments, by id
 }
 
 // LoadSettings reads it.
 func LoadSettings(ctx context.Context, desk *Class) (Settings, error) {
-	kept, err := desk.Settings(ctx)
+	saved, err := desk.Settings(ctx)
 	if err != nil {
 		return Settings{}, err
 	}
-	kinds, err := desk.Kinds(ctx)
-	return Settings{PreferencesOf(kept), kinds}, err
+	kinds, err := desk.Models(ctx)
+	return Settings{PreferencesOf(saved), kinds}, err
 }
 
 // Instrument is an instrument as the teacher's students have it.
 func (t Settings) Instrument(i instrument.Instrument) instrument.Instrument {
-	return i.OfKind(t.Kinds[i.ID])
+	return i.OfModel(t.Models[i.ID])
 }
 
 // ValidSchool says whether there is a school of counting of a name; "" is the usual one.

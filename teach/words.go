@@ -72,8 +72,8 @@ func RoomWords(present []instrument.Instrument, hard map[string]breakdown.Diffic
 // Capital begins words with a capital letter.
 func Capital(words string) string { return strings.ToUpper(words[:1]) + words[1:] }
 
-// PieceWord is a piece's letter, or "whole".
-func PieceWord(label string) string {
+// ChunkWord is a chunk's letter, or "whole".
+func ChunkWord(label string) string {
 	if label == WholeLabel {
 		return "whole"
 	}

@@ -79,13 +79,13 @@ var routeCases = map[string]answer{
 	"POST /bench/{id}/line":       refused,
 	"POST /bench/{id}/fingering":  refused,
 	"POST /bench/{id}/pencil":     refused,
-	"POST /bench/{id}/pieces":     refused,
+	"POST /bench/{id}/chunks":     refused,
 	"POST /bench/{id}/everybody":  refused,
 	"POST /attempts/{id}/undo":    refused,
 	"POST /students/{id}/undo":    refused,
 	"POST /batches/{id}/undo":     refused,
 
-	"GET /board":         refused, // by the section that is asked for
+	"GET /board":         refused, // by the class that is asked for
 	"GET /students/{id}": refused,
 
 	"GET /settings":  own,
@@ -106,19 +106,19 @@ var routeCases = map[string]answer{
 	"POST /bench/{id}/move": refused, "POST /students/{id}/rule": refused,
 
 	"GET /people": own, "GET /people/table": own, "POST /people/table": own, "GET /people/students.csv": own, "POST /students/{id}/note": refused,
-	"POST /students/{id}/second": refused, "GET /sections/{id}/seats": refused, "POST /sections/{id}/seats": refused,
-	"POST /sections":             made,
-	"POST /sections/{id}/list":   refused,
-	"POST /sections/{id}/school": refused,
-	"POST /sections/{id}/year":   refused,
-	"POST /students":             refused, // into the owner's section
+	"POST /students/{id}/second": refused, "GET /classes/{id}/seats": refused, "POST /classes/{id}/seats": refused,
+	"POST /classes":              made,
+	"POST /classes/{id}/list":    refused,
+	"POST /classes/{id}/school":  refused,
+	"POST /classes/{id}/year":    refused,
+	"POST /students":             refused, // into the owner's class
 	"POST /students/{id}":        refused,
 	"POST /students/{id}/remove": refused,
 	"POST /students/{id}/left":   refused,
 	"POST /students/{id}/return": refused,
-	"POST /sections/{id}/remove": refused,
-	"POST /sections/{id}/give":   refused,
-	"POST /sections/{id}/take":   refused,
+	"POST /classes/{id}/remove":  refused,
+	"POST /classes/{id}/give":    refused,
+	"POST /classes/{id}/take":    refused,
 
 	"POST /removed/{what}/{id}/back":  refused,
 	"POST /removed/{what}/{id}/erase": refused,
@@ -135,16 +135,16 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 	mine := testsite.Furnish(t, s.Store, owner.ID)
 	desk := s.Store.For(owner.ID)
 	for _, err := range []error{
-		desk.KeepOverrides(ctx, mine.Exercise, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: strings.Replace(testsite.Lamp, "First", "Horn's", 1)}}),
-		desk.KeepPlacement(ctx, mine.Exercise, "trombone", instrument.Placement{Chosen: true, Octaves: -1}), desk.KeepSettings(ctx, store.Settings{"two": "ownersword"}),
-		desk.KeepFingering(ctx, mine.Exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}),
-		desk.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"), desk.KeepKind(ctx, "oboe", "left-f"),
+		desk.SaveOverrides(ctx, mine.Exercise, store.OwnPart{Instrument: "horn-f", Source: store.Source{Format: "abc", Content: strings.Replace(testsite.Lamp, "First", "Horn's", 1)}}),
+		desk.SaveOctaveChoice(ctx, mine.Exercise, "trombone", instrument.OctaveChoice{Chosen: true, Octaves: -1}), desk.SaveSettings(ctx, store.Settings{"two": "ownersword"}),
+		desk.SaveFingering(ctx, mine.Exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "1 2 3 | 4 5 6 C"}),
+		desk.Prefer(ctx, "oboe", 65, "1 2 3 | 4 6"), desk.SaveModel(ctx, "oboe", "left-f"),
 	} {
 		if err != nil {
 			t.Fatal(err)
 		}
 	}
-	lesson, err := desk.AddLesson(ctx, mine.Section, testsite.LessonOf(mine, 30))
+	lesson, err := desk.AddLesson(ctx, mine.Class, testsite.LessonOf(mine, 30))
 	if err == nil {
 		err = desk.BeginLesson(ctx, lesson)
 	}
@@ -155,7 +155,7 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 	stranger, other := s.Teacher(t, "stranger@school.example")
 	theirs := testsite.Furnish(t, s.Store, other.ID)
 	if err := s.Store.For(other.ID).ChangeStudent(ctx,
-		store.Student{ID: theirs.Student, SectionID: theirs.Section, FirstName: "Tomo", Instrument: "violin"}); err != nil {
+		store.Student{ID: theirs.Student, ClassID: theirs.Class, FirstName: "Tomo", Instrument: "violin"}); err != nil {
 		t.Fatal(err)
 	}
 	anonymous := s.Visitor(t)
@@ -164,9 +164,9 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 
 	// Ids of the owner's that a stranger may put into forms and addresses.
 	form := url.Values{
-		"student": {fmt.Sprint(mine.Student)}, "section": {fmt.Sprint(mine.Section)}, "exercise": {fmt.Sprint(mine.Exercise)},
+		"student": {fmt.Sprint(mine.Student)}, "class": {fmt.Sprint(mine.Class)}, "exercise": {fmt.Sprint(mine.Exercise)},
 		"book": {fmt.Sprint(mine.Book)}, "a": {fmt.Sprint(mine.Exercise)}, "b": {fmt.Sprint(theirs.Exercise)},
-		"first_name": {"Mallory"}, "instrument": {"horn-f"}, "sure": {"yes"}, "result": {"clean"}, "stage": {"count"}, "piece": {"1-2"},
+		"first_name": {"Mallory"}, "instrument": {"horn-f"}, "sure": {"yes"}, "result": {"clean"}, "stage": {"count"}, "chunk": {"1-2"},
 		"number": {"5"}, "abc": {testsite.Lamp}, "octaves": {"1"}, "year": {"3"}, "school": {"numbers"}, "name": {"Mine"}, "kind": {"left-f"}, "do": {"way"}, "way": {"measures-1"},
 		"note": {"65"}, "colleague": {fmt.Sprint(other.ID)}, "may": {"teach"}, "fingering": {"1 2 3 | 4 6"}, "measure": {"0"}, "event": {"0"}, "scope": {"here"}, "instrument-0": {"horn-f"},
 	}
@@ -225,8 +225,8 @@ func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {
 			t.Errorf("%s has a case and is no route", name)
 		}
 	}
-	// A stranger's own bench with the owner's student or section.
-	for _, ask := range []string{fmt.Sprintf("student=%d", mine.Student), fmt.Sprintf("section=%d", mine.Section)} {
+	// A stranger's own bench with the owner's student or class.
+	for _, ask := range []string{fmt.Sprintf("student=%d", mine.Student), fmt.Sprintf("class=%d", mine.Class)} {
 		if status, _ := stranger.Get(fmt.Sprintf("/bench/%d?%s", theirs.Exercise, ask)); status != http.StatusNotFound {
 			t.Errorf("a bench with another teacher's %s gives %d", ask, status)
 		}

@@ -51,12 +51,12 @@ func TestStatements(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	t.Cleanup(func() { _ = template.Drop() })
+	t.Cleanup(func() { _ = template.Delete() })
 	counted := &statements{count: map[string]int{}}
 	s := testsite.OpenOn(t, template.OpenTraced(t, counted))
 	v := s.Visitor(t)
 	v.Post("/sign-in/demo", nil)
-	v.Get("/")              // the session has its section
+	v.Get("/")              // the session has its class
 	most := map[string]int{ // of other routes 20
 		"POST /lessons": 45, "POST /plans": 60, "GET /plans": 12, "POST /bench/{id}/attempts": 15, "GET /my/{key}/": 15, "GET /my/{key}/music": 15,
 	}
@@ -70,18 +70,18 @@ func TestStatements(t *testing.T) {
 		} else {
 			status, page = v.Post(path, form)
 		}
-		asked := counted.taken()
+		requested := counted.taken()
 		if want := map[string]int{"GET": http.StatusOK, "POST": http.StatusSeeOther}[method]; status != want {
 			t.Errorf("%s %s gives %d", method, path, status)
 		}
 		n := 0
-		for text, times := range asked {
+		for text, times := range requested {
 			n += times
 			if times > 2 && !strings.HasPrefix(text, "SELECT format, content FROM sources") { // a source is read once and kept
 				t.Errorf("%s %s asks %d times: %.200s", method, path, times, text)
 			}
 		}
-		n -= asked["SELECT format, content FROM sources WHERE teacher_id = $1 AND hash = $2"]
+		n -= requested["SELECT format, content FROM sources WHERE teacher_id = $1 AND hash = $2"]
 		limit, known := most[method+" "+pattern(s, method, path)]
 		if !known {
 			limit = 20
@@ -98,8 +98,8 @@ func TestStatements(t *testing.T) {
 	lesson := count("POST", "/lessons", url.Values{"minutes": {"30"}, "begun": {"yes"}, "next": {"yes"}, "left": {"yes"}})
 	lesson, _, _ = strings.Cut(lesson, "?")
 	count("POST", "/plans", url.Values{"minutes": {"15"}, "day": {"1", "2", "4"}, "until": {time.Now().AddDate(0, 0, 14).Format(time.DateOnly)}})
-	count("POST", "/bench/6/attempts", url.Values{"student": {"3"}, "piece": {"1-2"}, "stage": {"count"}, "result": {"clean"}, "instrument": {"flute"}, "tempo": {"60"}})
-	v.Post("/plans/own-pages", url.Values{"section": {"1"}})
+	count("POST", "/bench/6/attempts", url.Values{"student": {"3"}, "chunk": {"1-2"}, "stage": {"count"}, "result": {"clean"}, "instrument": {"flute"}, "tempo": {"60"}})
+	v.Post("/plans/own-pages", url.Values{"class": {"1"}})
 	teacher, err := s.Store.DemoTeacher(context.Background())
 	if err != nil {
 		t.Fatal(err)
@@ -111,9 +111,9 @@ func TestStatements(t *testing.T) {
 	own := "/my/" + page.Key + "/"
 	for _, path := range []string{
 		"/", "/?query=lamp", "/bench/6", "/bench/6?student=3", "/bench/6/hardest", "/bench/6/sheets", "/bench/6/first-notes", "/exercises/new", "/exercises/6/edit", "/exercises/6/parts",
-		"/exercises/many", "/books/1/export", "/exercises/6/export?as=musicxml&instrument=flute", "/board", "/board/pulse?section=1", "/board/heat", "/board/weeks",
+		"/exercises/many", "/books/1/export", "/exercises/6/export?as=musicxml&instrument=flute", "/board", "/board/pulse?class=1", "/board/heat", "/board/weeks",
 		"/board/groups?exercise=6", "/board/grades", "/students/3", "/students/3/family", "/students/3/plan", "/plans", "/lessons", lesson, "/check-ins", "/cards",
-		"/tune", "/compare?exercise=6", "/fingerings/clarinet", "/routines", "/settings", "/care/reeds", "/people", "/people/table", "/sections/1/seats", "/removed", "/account", "/account/log",
+		"/tune", "/compare?exercise=6", "/fingerings/clarinet", "/routines", "/settings", "/care/reeds", "/people", "/people/table", "/classes/1/seats", "/removed", "/account", "/account/log",
 		own, own + "music", own + "cards", own + "notes",
 	} {
 		count("GET", path, nil)

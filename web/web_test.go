@@ -138,11 +138,11 @@ func TestNothingTypedRuns(t *testing.T) {
 	v, account := s.Teacher(t, "a@school.example")
 	ctx, desk := context.Background(), s.Store.For(account.ID)
 	const typed = `"><script>x()</script><img src=x onerror='x()'>{{.}}`
-	section, err := desk.AddSection(ctx, typed)
+	class, err := desk.AddClass(ctx, typed)
 	if err != nil {
 		t.Fatal(err)
 	}
-	student, err := desk.AddStudent(ctx, store.Student{SectionID: section, FirstName: typed[:40], Initial: "<", Instrument: "trombone"})
+	student, err := desk.AddStudent(ctx, store.Student{ClassID: class, FirstName: typed[:40], Initial: "<", Instrument: "trombone"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -154,12 +154,12 @@ func TestNothingTypedRuns(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	stumble := store.Attempt{StudentID: student, ExerciseID: exercise, Piece: breakdown.PieceKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Cause: routine.Rhythm}, Tempo: 60}
-	if err := errors.Join(desk.AddAttempts(ctx, stumble, stumble, stumble), desk.KeepSettings(ctx, store.Settings{"cue-1": `<script>x`, "two": `"><img `})); err != nil {
+	stumble := store.Attempt{StudentID: student, ExerciseID: exercise, Chunk: breakdown.ChunkKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Cause: routine.Rhythm}, Tempo: 60}
+	if err := errors.Join(desk.AddAttempts(ctx, stumble, stumble, stumble), desk.SaveSettings(ctx, store.Settings{"cue-1": `<script>x`, "two": `"><img `})); err != nil {
 		t.Fatal(err)
 	}
 	v.Post("/account/invite", nil)
-	for path, page := range testsite.Everything(v, testsite.Belongings{Exercise: exercise, Section: section, Student: student, Book: x.BookID, Teacher: account.ID}) {
+	for path, page := range testsite.Everything(v, testsite.Belongings{Exercise: exercise, Class: class, Student: student, Book: x.BookID, Teacher: account.ID}) {
 		if strings.HasSuffix(path, "as=abc") {
 			continue // a file, of music alone
 		}

@@ -79,7 +79,7 @@ func backUp(ctx context.Context, s *store.Store, name string) error {
 const backupHour = 3
 
 // nightly writes a backup into a folder every night until ctx ends, and keeps the newest.
-func nightly(ctx context.Context, s *store.Store, folder string, keep int, log *slog.Logger) {
+func nightly(ctx context.Context, s *store.Store, folder string, save int, log *slog.Logger) {
 	for {
 		timer := time.NewTimer(untilNight(time.Now()))
 		select {
@@ -87,7 +87,7 @@ func nightly(ctx context.Context, s *store.Store, folder string, keep int, log *
 			timer.Stop()
 			return
 		case now := <-timer.C:
-			if err := tonight(ctx, s, folder, keep, now); err != nil {
+			if err := tonight(ctx, s, folder, save, now); err != nil {
 				log.Error("nightly backup", "error", err)
 			} else {
 				log.Info("nightly backup", "folder", folder)
@@ -108,7 +108,7 @@ func untilNight(now time.Time) time.Duration {
 const nightlyName = "unhurried-*.backup"
 
 // tonight writes the backup of a night, and removes all but the newest.
-func tonight(ctx context.Context, s *store.Store, folder string, keep int, now time.Time) error {
+func tonight(ctx context.Context, s *store.Store, folder string, save int, now time.Time) error {
 	if err := backUp(ctx, s, filepath.Join(folder, now.Format("unhurried-2006-01-02.backup"))); err != nil {
 		return err
 	}
@@ -117,7 +117,7 @@ func tonight(ctx context.Context, s *store.Store, folder string, keep int, now t
 		return fmt.Errorf("list the backups: %w", err)
 	}
 	slices.Sort(all) // by date
-	for _, old := range all[:max(len(all)-keep, 0)] {
+	for _, old := range all[:max(len(all)-save, 0)] {
 		if err := os.Remove(old); err != nil {
 			return fmt.Errorf("remove an old backup: %w", err)
 		}

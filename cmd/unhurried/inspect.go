@@ -72,19 +72,19 @@ type inspection struct {
 
 // choosePart finds a part by its number or its name; "" is the first. A number is one also where
 // some part has it for a name.
-func choosePart(parts []score.Part, wanted string) (int, error) {
-	if wanted == "" {
+func choosePart(parts []score.Part, desired string) (int, error) {
+	if desired == "" {
 		return 0, nil
 	}
-	if n, err := strconv.Atoi(wanted); err == nil && n >= 1 && n <= len(parts) {
+	if n, err := strconv.Atoi(desired); err == nil && n >= 1 && n <= len(parts) {
 		return n - 1, nil
 	}
 	for k, p := range parts {
-		if strings.EqualFold(strings.TrimSpace(p.Name), strings.TrimSpace(wanted)) {
+		if strings.EqualFold(strings.TrimSpace(p.Name), strings.TrimSpace(desired)) {
 			return k, nil
 		}
 	}
-	return 0, fmt.Errorf("the file has no part %q; it holds %s", wanted, partNames(parts))
+	return 0, fmt.Errorf("the file has no part %q; it holds %s", desired, partNames(parts))
 }
 
 // partNames lists parts: "1 Flute, 2 Clarinet".
@@ -158,7 +158,7 @@ func printReport(w io.Writer, r breakdown.Report) error {
 	if err := t.Flush(); err != nil {
 		return fmt.Errorf("print the breakdown: %w", err)
 	}
-	for _, p := range r.Pieces {
+	for _, p := range r.Chunks {
 		fmt.Fprintf(w, "%s  %s  %s  (%.2f)\n", p.Label, p.InWords(), p.Why, p.Difficulty)
 	}
 	d := r.Difficulty.Parts

@@ -43,7 +43,7 @@ func printCatalogue(w io.Writer) error {
 		}
 		fmt.Fprintf(&b, "%s Its lane: %s. General MIDI program %d.\n\n", soundsWords(i.Transposition), strings.ToLower(i.LaneName()), i.Program)
 		fmt.Fprintf(&b, "- Fingerings from %s to %s", i.Lowest, i.Highest)
-		if four := i.OfKind("4"); four.Valves == 4 {
+		if four := i.OfModel("4"); four.Valves == 4 {
 			fmt.Fprintf(&b, ", with four valves from %s", four.Lowest)
 		}
 		b.WriteString("\n")

@@ -26,7 +26,7 @@ func passwordCommand() *cobra.Command {
 			if err != nil && !errors.Is(err, io.EOF) {
 				return fmt.Errorf("read the password: %w", err)
 			}
-			wanted := strings.TrimRight(line, "\r\n")
+			desired := strings.TrimRight(line, "\r\n")
 			t, err := s.TeacherByEmail(c.Context(), args[0])
 			if errors.Is(err, store.ErrNotFound) {
 				return fmt.Errorf("no teacher signs in as %s", args[0])
@@ -34,10 +34,10 @@ func passwordCommand() *cobra.Command {
 			if err != nil {
 				return err
 			}
-			if problem := site.UnfitPassword(wanted, t); problem != "" {
+			if problem := site.UnfitPassword(desired, t); problem != "" {
 				return errors.New(problem)
 			}
-			if _, err := s.SetPassword(c.Context(), 0, t.ID, wanted); err != nil {
+			if _, err := s.SetPassword(c.Context(), 0, t.ID, desired); err != nil {
 				return err
 			}
 			fmt.Fprintf(c.OutOrStdout(), "%s has the new password, and is signed out everywhere.\n", t.Name)

@@ -40,7 +40,7 @@ func serveCommand() *cobra.Command {
 	var (
 		address, backups string
 		metrics          string
-		keep             int
+		save             int
 		proxies          []string
 		https            bool
 	)
@@ -78,9 +78,9 @@ func serveCommand() *cobra.Command {
 			}
 			go daily(ctx, s, log)
 			if backups != "" {
-				server.Backups(max(keep, 1))
-				fmt.Printf("A backup is written to %s every night at %d, and the newest %d are kept.\n", backups, backupHour, keep)
-				go nightly(ctx, s, backups, max(keep, 1), log)
+				server.Backups(max(save, 1))
+				fmt.Printf("A backup is written to %s every night at %d, and the newest %d are kept.\n", backups, backupHour, save)
+				go nightly(ctx, s, backups, max(save, 1), log)
 			}
 			fmt.Printf("Open http://%s in a browser. Stop with Ctrl-C.\n", address)
 			return server.Serve(ctx, address)
@@ -91,7 +91,7 @@ func serveCommand() *cobra.Command {
 	c.Flags().BoolVar(&https, "https", false, "the proxy in front is asked by HTTPS alone")
 	c.Flags().StringVar(&metrics, "metrics", "", "where to tell metrics, on loopback alone, such as 127.0.0.1:9464; none without it")
 	c.Flags().StringVar(&backups, "backups", "", "a folder for a backup every night; none without it")
-	c.Flags().IntVar(&keep, "keep", 14, "how many of them are kept")
+	c.Flags().IntVar(&save, "keep", 14, "how many of them are kept")
 	return c
 }
 
@@ -116,7 +116,7 @@ func startMetrics(ctx context.Context, server *web.Server, address string, log *
 // daily tidies up now and every day.
 func daily(ctx context.Context, s *store.Store, log *slog.Logger) {
 	for {
-		if err := s.Tidy(ctx); err != nil && ctx.Err() == nil {
+		if err := s.DeleteExpired(ctx); err != nil && ctx.Err() == nil {
 			log.Error("tidy up", "error", err)
 		}
 		select {
@@ -174,7 +174,7 @@ func rereadCommand() *cobra.Command {
 	c := storeCommand("reread", "Read exercises again that were read by other rules", func(ctx context.Context, s *store.Store) error {
 		n, err := reading.New(reading.Memory).RefreshAll(ctx, s, all)
 		if err == nil && all {
-			err = s.AddUpStandings(ctx)
+			err = s.FoldStandings(ctx)
 		}
 		if n > 0 {
 			fmt.Printf("%d exercises were read again.\n", n)

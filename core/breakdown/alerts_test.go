@@ -91,7 +91,7 @@ func TestDrillsInOrder(t *testing.T) {
 	if got, want := strings.Join(words, "; "), "Bb2-C3 6 at 69 in [3]; Bb2-D3 3 at 84 in [1 1 1 3]; Eb3-C3 3 at 84 in [2 3]"; got != want {
 		t.Errorf("the drills are %s, want %s", got, want)
 	}
-	music, pieces := r.DrillScore(drills[:2])
+	music, chunks := r.DrillScore(drills[:2])
 	words = nil
 	for _, m := range music.Parts[0].Measures {
 		text := fmt.Sprint(m.Number)
@@ -105,10 +105,10 @@ func TestDrillsInOrder(t *testing.T) {
 	if got := strings.Join(words, "; "); got != want {
 		t.Errorf("they are written\n%s, want\n%s", got, want)
 	}
-	for k, wanted := range []string{"B♭ – C [1 2 3 4] [0 1 2 3] 1-4", "B♭ – D [5 6 7 8] [4 5 6 7] 5-8"} {
-		p := pieces[k]
-		if got := fmt.Sprintf("%s %v %v %s", p.Label, p.Measures, p.At, p.Key()); got != wanted {
-			t.Errorf("piece %d is %s, want %s", k, got, wanted)
+	for k, desired := range []string{"B♭ – C [1 2 3 4] [0 1 2 3] 1-4", "B♭ – D [5 6 7 8] [4 5 6 7] 5-8"} {
+		p := chunks[k]
+		if got := fmt.Sprintf("%s %v %v %s", p.Label, p.Measures, p.At, p.Key()); got != desired {
+			t.Errorf("chunk %d is %s, want %s", k, got, desired)
 		}
 	}
 }

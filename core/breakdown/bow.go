@@ -92,8 +92,8 @@ func (r *Report) strokes() []stroke {
 			}
 			if !e.Tied && slurs == 0 {
 				x := r.Measures[i].Events[j]
-				up := slices.Contains(e.Marks, score.UpBow) || has(x.Pencils, PencilUpBow)
-				down := slices.Contains(e.Marks, score.DownBow) && !has(x.Pencils, PencilUpBow) || has(x.Pencils, PencilDownBow)
+				up := slices.Contains(e.Marks, score.UpBow) || has(x.Annotations, AnnotationUpBow)
+				down := slices.Contains(e.Marks, score.DownBow) && !has(x.Annotations, AnnotationUpBow) || has(x.Annotations, AnnotationDownBow)
 				list = append(list, stroke{
 					at: score.Place{Measure: i, Event: j}, measure: m, event: e, rested: rested,
 					downbeat: e.Start.IsZero() && !m.Split, fixed: up || down, down: down,

@@ -30,11 +30,11 @@ func read(t testing.TB, text, id string, met *Met) Report {
 }
 
 // alerts lists where an alert is given, as measure.note from 1.
-func alerts(r Report, wanted Alert) string {
+func alerts(r Report, desired Alert) string {
 	var places []string
 	for _, m := range r.Measures {
 		for j, e := range m.Events {
-			if e.Has(wanted) {
+			if e.Has(desired) {
 				places = append(places, string(rune('0'+m.Number))+"."+string(rune('1'+j)))
 			}
 		}
@@ -73,7 +73,7 @@ func TestNaturalIsSaidAfterAFlatInTheMeasure(t *testing.T) {
 // addAll adds the pitches of a part.
 func (m *Met) addAll(part score.Part) {
 	for _, at := range part.Notes() {
-		m.Add(noteThing(part.At(at).Pitch))
+		m.Add(noteElement(part.At(at).Pitch))
 	}
 }
 
@@ -195,12 +195,12 @@ func TestCut(t *testing.T) {
 	tests := []struct{ name, music, want string }{
 		{"every two measures, three at the end", "c4|d4|e4|f4|g4|]", "A 1 2, B 3 4 5, Whole 1 2 3 4 5"},
 		{"at a rest", "c4|d4|e3 z|f4|g4|c4|c4|]", "A 1 2 3, B 4 5, C 6 7, Whole 1 2 3 4 5 6 7"},
-		{"no piece of one measure", "c3 z|d4|e4|f4|]", "A 1 2, B 3 4, Whole 1 2 3 4"},
+		{"no chunk of one measure", "c3 z|d4|e4|f4|]", "A 1 2, B 3 4, Whole 1 2 3 4"},
 		{"pickup goes along", "c|d4|e4|f4|g3|]", "A 0 1 2, B 3 4, Whole 0 1 2 3 4"},
-		{"rests go with the piece before", "c4|d4|z4|f4|g4|]", "A 1 2 3, B 4 5, Whole 1 2 3 4 5"},
+		{"rests go with the chunk before", "c4|d4|z4|f4|g4|]", "A 1 2 3, B 4 5, Whole 1 2 3 4 5"},
 		{"long rests stand in the whole", "c4|d4|z4|z4|z4|z4|f4|g4|]", "A 1 2, B 7 8, Whole 1 2 3 4 5 6 7 8"},
 		{"and so do rests before the first note", "z4|z4|f4|g4|c4|c4|]", "A 3 4, B 5 6, Whole 1 2 3 4 5 6"},
-		{"one piece is the whole", "c4|d4|]", "A 1 2"},
+		{"one chunk is the whole", "c4|d4|]", "A 1 2"},
 		{"not inside a tie", "c4|d4-|d4|e4|f4|g4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
 		{"not inside a slur", "c4|(d4|e4)|f4|f4|f4|]", "A 1 2 3, B 4 5 6, Whole 1 2 3 4 5 6"},
 		{"a repeat first", "|:c4|d4|e4:|f4|g4|a4|b4|]", "A 1 2 3, B 4 5, C 6 7, Whole 1 2 3 4 5 6 7"},
@@ -254,7 +254,7 @@ func TestCut(t *testing.T) {
 	}
 }
 
-func TestPiecesSayWhatTheyRepeat(t *testing.T) {
+func TestChunksSayWhatTheyRepeat(t *testing.T) {
 	for music, want := range map[string]string{
 		"c d e f|g4|c d e f|g4|]":                                "A again: start there",
 		"c d e f|g4|d e f g|a4|]":                                "m. 1–2 again, shifted, to the end",
@@ -263,17 +263,17 @@ func TestPiecesSayWhatTheyRepeat(t *testing.T) {
 		"c d e f|g4|c d e f|a2 g2|]":                             "to the end",
 		"c|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]": "A again: start there",
 	} {
-		pieces := read(t, "M:4/4\nL:1/4\nK:C\n"+music, "violin", nil).Pieces
-		if got := pieces[1].Why; got != want {
-			t.Errorf("%s: the second piece says %q, want %q", music, got, want)
+		chunks := read(t, "M:4/4\nL:1/4\nK:C\n"+music, "violin", nil).Chunks
+		if got := chunks[1].Why; got != want {
+			t.Errorf("%s: the second chunk says %q, want %q", music, got, want)
 		}
 	}
-	open := read(t, "M:4/4\nL:1/4\nK:F\nc|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]", "violin", nil).Pieces
-	three := read(t, "M:4/4\nL:1/4\nK:C\nc d e f|(d2 e2|f4)|c d e f|(d2 e2|f4)|]", "violin", nil).Pieces
+	open := read(t, "M:4/4\nL:1/4\nK:F\nc|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]", "violin", nil).Chunks
+	three := read(t, "M:4/4\nL:1/4\nK:C\nc d e f|(d2 e2|f4)|c d e f|(d2 e2|f4)|]", "violin", nil).Chunks
 	if why := three[1].Why; why != "A again: start there" {
-		t.Errorf("a piece of three measures says %q", why)
+		t.Errorf("a chunk of three measures says %q", why)
 	}
-	ending := read(t, "M:4/4\nL:1/4\nK:C\n|:c4|d2 e2|1c4:|2d4|]", "violin", nil).Pieces
+	ending := read(t, "M:4/4\nL:1/4\nK:C\n|:c4|d2 e2|1c4:|2d4|]", "violin", nil).Chunks
 	if why := ending[1].Why; why != "the same as m. 1, an ending" {
 		t.Errorf("an ending of one measure says %q", why)
 	}
@@ -282,13 +282,13 @@ func TestPiecesSayWhatTheyRepeat(t *testing.T) {
 	}
 }
 
-// Of every demo-like line each note that is struck belongs to a piece, and no piece
+// Of every demo-like line each note that is struck belongs to a chunk, and no chunk
 // begins inside a tie.
-func TestPiecesHoldEveryNote(t *testing.T) {
+func TestChunksHoldEveryNote(t *testing.T) {
 	for _, music := range []string{"c|f2 e d|c2 A c|d e f d|c3 c|f2 e d|c2 A c|d c e2|f3|]", "|:c4|d4|e4|f4|1g4:|2c4|d4|]", "c4|d4-|d2 e2|(f4|g4)|a4|b4|]"} {
 		r := read(t, "M:4/4\nL:1/4\nK:C\n"+music, "violin", nil)
 		held := map[score.Place]bool{}
-		for _, p := range r.Pieces {
+		for _, p := range r.Chunks {
 			if p.Label == "Whole" {
 				continue
 			}
@@ -297,7 +297,7 @@ func TestPiecesHoldEveryNote(t *testing.T) {
 					if !e.Start.Less(passage.From) && e.Start.Less(passage.To) {
 						held[score.Place{Measure: passage.At, Event: j}] = true
 						if n == 0 && e.Start == passage.From && e.Tied {
-							t.Errorf("%s: piece %s begins inside a tie", music, p.Label)
+							t.Errorf("%s: chunk %s begins inside a tie", music, p.Label)
 						}
 					}
 				}
@@ -305,7 +305,7 @@ func TestPiecesHoldEveryNote(t *testing.T) {
 		}
 		for _, at := range r.Part.Notes() {
 			if !held[at] {
-				t.Errorf("%s: the note at %v is in no piece", music, at)
+				t.Errorf("%s: the note at %v is in no chunk", music, at)
 			}
 		}
 	}
@@ -456,9 +456,9 @@ func TestDrills(t *testing.T) {
 	if d.Tempo != 69 {
 		t.Errorf("it starts at %d, want 69", d.Tempo)
 	}
-	s, pieces := r.DrillScore(drills)
-	if len(pieces) != 3 || len(s.Parts[0].Measures) != 12 || !strings.Contains(pieces[0].Why, "m. 1;") {
-		t.Errorf("the drill is written as %d measures, piece %+v", len(s.Parts[0].Measures), pieces)
+	s, chunks := r.DrillScore(drills)
+	if len(chunks) != 3 || len(s.Parts[0].Measures) != 12 || !strings.Contains(chunks[0].Why, "m. 1;") {
+		t.Errorf("the drill is written as %d measures, chunk %+v", len(s.Parts[0].Measures), chunks)
 	}
 	if err := s.Parts[0].Finish(); err != nil {
 		t.Errorf("the drill is no sound music: %v", err)
@@ -472,13 +472,13 @@ func TestDrills(t *testing.T) {
 	}
 }
 
-// A hard change is on the list of every piece it is in, once, wherever it is marked.
+// A hard change is on the list of every chunk it is in, once, wherever it is marked.
 func TestWatch(t *testing.T) {
 	r := read(t, "M:4/4\nL:1/4\nK:C\nc' c c' c|e d c2|c c' c2|e f ^f f|]", "trombone", nil)
 	trombone, _ := instrument.ByID("trombone")
 	say := func(label string) string {
 		var words []string
-		for _, p := range r.Pieces {
+		for _, p := range r.Chunks {
 			if p.Label == label {
 				for _, w := range r.Watch(p.Passages(r.Part), trombone) {
 					words = append(words, fmt.Sprintf("%d %s (%s)", w.Measure, w.Name, w.Why))
@@ -497,7 +497,7 @@ func TestWatch(t *testing.T) {
 			"4 F♯ (The sign earlier in the measure still holds: F sharp. The last note: hold it until the next downbeat.); 4 F (Here for the first time: F.)",
 	} {
 		if got := say(label); got != want {
-			t.Errorf("in piece %s there is to watch\n%s, want\n%s", label, got, want)
+			t.Errorf("in chunk %s there is to watch\n%s, want\n%s", label, got, want)
 		}
 	}
 }

@@ -37,13 +37,13 @@ type breathNote struct {
 	free    bool // neither a tie nor a slur goes on
 	bar     bool // a bar line follows
 	phrase  bool // a phrase ends
-	piece   bool // a piece ends
+	chunk   bool // a chunk ends
 	slurred bool // only a slur goes on
 	tied    bool // the note itself goes on
 	ended   bool // a slur ends
 }
 
-// addBreaths marks where a player of a wind instrument breathes, and says of each piece how
+// addBreaths marks where a player of a wind instrument breathes, and says of each chunk how
 // long it has to last. A breath is taken at every rest, where one is printed or the teacher
 // wants it, and at the ends of phrases; in the first year every two measures where the
 // phrase goes on for more than one; and where what is left of a phrase is too long for one
@@ -56,8 +56,8 @@ func (r *Report) addBreaths(target instrument.Instrument, year int) {
 	b := breather{r: r, limit: target.BreathSeconds(year), year: max(year, 1), tempo: r.Tempo.Suggested}
 	b.gather()
 	b.breathe()
-	for k := range r.Pieces {
-		b.time(&r.Pieces[k])
+	for k := range r.Chunks {
+		b.time(&r.Chunks[k])
 	}
 }
 
@@ -67,7 +67,7 @@ func (b *breather) seconds(length score.Fraction, m score.Measure) float64 {
 }
 
 func (b *breather) gather() {
-	ends := map[score.Place]*Piece{}
+	ends := map[score.Place]*Chunk{}
 	for k, p := range b.r.phrases {
 		if passages := p.Passages(b.r.Part); !p.Whole() && len(passages) > 0 {
 			ends[b.r.lastIn(passages[len(passages)-1])] = &b.r.phrases[k]
@@ -87,8 +87,8 @@ func (b *breather) gather() {
 			x := b.r.Measures[i].Events[j]
 			b.notes = append(b.notes, breathNote{
 				at: at, seconds: b.seconds(e.Length, m), ended: e.SlurEnds > 0, free: !e.TieOn && slurs == 0, slurred: !e.TieOn && slurs > 0, tied: e.TieOn,
-				bar: j == len(m.Events)-1, piece: ends[at] != nil, phrase: ends[at] != nil && ends[at].phrase,
-				asked: slices.Contains(e.Marks, score.Breath) || has(x.Pencils, PencilBreath), barred: has(x.Pencils, NoBreath),
+				bar: j == len(m.Events)-1, chunk: ends[at] != nil, phrase: ends[at] != nil && ends[at].phrase,
+				asked: slices.Contains(e.Marks, score.Breath) || has(x.Annotations, AnnotationBreath), barred: has(x.Annotations, NoBreath),
 			})
 		}
 	}
@@ -161,7 +161,7 @@ func (b *breather) endsSoon(from int) bool {
 }
 
 // inNeed is where to breathe among some notes that are too long for one breath: in their
-// second half, if there is a place, at the last end of a piece or bar line, else at the end of
+// second half, if there is a place, at the last end of a chunk or bar line, else at the end of
 // a slur or after the longest note; in a slur only where there is nothing else, and in a tied
 // note where there is not even that. -1 is nowhere.
 func (b *breather) inNeed(from, to int) (at int, why string) {
@@ -186,7 +186,7 @@ func (b *breather) inNeed(from, to int) (at int, why string) {
 		}
 		return slices.MaxFunc(list, func(a, c int) int {
 			x, y := b.notes[a], b.notes[c]
-			return cmp.Or(boolCompare(x.bar && x.piece, y.bar && y.piece), boolCompare(x.bar, y.bar), boolCompare(x.ended, y.ended), boolCompare(!x.bar && x.seconds > y.seconds, !x.bar && y.seconds > x.seconds), cmp.Compare(a, c))
+			return cmp.Or(boolCompare(x.bar && x.chunk, y.bar && y.chunk), boolCompare(x.bar, y.bar), boolCompare(x.ended, y.ended), boolCompare(!x.bar && x.seconds > y.seconds, !x.bar && y.seconds > x.seconds), cmp.Compare(a, c))
 		})
 	}
 	if at = best(func(n breathNote) bool { return n.free }); at >= 0 {
@@ -211,9 +211,9 @@ func boolCompare(a, b bool) int {
 	return -1
 }
 
-// time says how long the longest stretch of a piece without a rest is, and whether one
+// time says how long the longest stretch of a chunk without a rest is, and whether one
 // breath lasts as long.
-func (b *breather) time(p *Piece) {
+func (b *breather) time(p *Chunk) {
 	longest, now := 0.0, 0.0
 	for _, passage := range p.Passages(b.r.Part) {
 		m := b.r.Part.Measures[passage.At]
@@ -229,12 +229,12 @@ func (b *breather) time(p *Piece) {
 			longest = max(longest, now)
 		}
 	}
-	p.Breath = &PieceBreath{Seconds: float64(int(10*longest+0.5)) / 10, One: longest <= b.limit}
+	p.Breath = &ChunkBreath{Seconds: float64(int(10*longest+0.5)) / 10, One: longest <= b.limit}
 }
 
-// PieceBreath is how long the longest stretch of a piece without a rest lasts at the tempo
+// ChunkBreath is how long the longest stretch of a chunk without a rest lasts at the tempo
 // to start at, and whether one breath lasts as long.
-type PieceBreath struct {
+type ChunkBreath struct {
 	Seconds float64 `json:"seconds"`
 	One     bool    `json:"one"`
 }

@@ -15,14 +15,14 @@ import (
 )
 
 // inYear reads a line for an instrument in a year of playing, with a teacher's marks.
-func inYear(t *testing.T, text, id string, year int, pencils map[score.Place][]Pencil) Report {
+func inYear(t *testing.T, text, id string, year int, annotations map[score.Place][]Annotation) Report {
 	t.Helper()
 	s, err := abc.Read(context.Background(), text+"\n")
 	if err != nil {
 		t.Fatalf("%s: %v", text, err)
 	}
 	target, _ := instrument.ByID(id)
-	return Read(s, s.Parts[0], "", target, nil, Options{Finger: finger.Options{Year: year}, Pencils: pencils})
+	return Read(s, s.Parts[0], "", target, nil, Options{Finger: finger.Options{Year: year}, Annotations: annotations})
 }
 
 // breaths lists after which notes a breath is taken, as measure.note from 1.
@@ -63,7 +63,7 @@ func TestBreaths(t *testing.T) {
 			t.Errorf("%s: %q at %d, want %q", test.what, got, r.Tempo.Suggested, test.want)
 		}
 	}
-	asked := map[score.Place][]Pencil{{Measure: 0, Event: 1}: {{Kind: PencilBreath, Pitch: 64}}, {Measure: 1, Event: 3}: {{Kind: NoBreath, Pitch: 64}}, {Measure: 2, Event: 1}: {{Kind: PencilBreath, Pitch: 70}}}
+	asked := map[score.Place][]Annotation{{Measure: 0, Event: 1}: {{Kind: AnnotationBreath, Pitch: 64}}, {Measure: 1, Event: 3}: {{Kind: NoBreath, Pitch: 64}}, {Measure: 2, Event: 1}: {{Kind: AnnotationBreath, Pitch: 70}}}
 	if got := breaths(inYear(t, "M:4/4\nL:1/4\nK:C\n"+moving, "trumpet", 1, asked)); got != "1.2 3.2 4.4" {
 		t.Errorf("as the teacher wants it: %s", got)
 	}
@@ -76,7 +76,7 @@ func TestPhrasesInOneBreath(t *testing.T) {
 		t.Fatalf("it starts at %d", r.Tempo.Suggested)
 	}
 	var got []string
-	for _, p := range r.Pieces {
+	for _, p := range r.Chunks {
 		got = append(got, fmt.Sprintf("%s %.1f %v", p.Label, p.Breath.Seconds, p.Breath.One))
 	}
 	if want := "A 7.5 false; B 12.9 false; Whole 12.9 false"; strings.Join(got, "; ") != want {
@@ -160,7 +160,7 @@ func TestBows(t *testing.T) {
 			t.Errorf("%s: %s is bowed %s, want %s", test.what, test.music, got, test.want)
 		}
 	}
-	asked := map[score.Place][]Pencil{{Measure: 1, Event: 0}: {{Kind: PencilUpBow, Pitch: 69}}}
+	asked := map[score.Place][]Annotation{{Measure: 1, Event: 0}: {{Kind: AnnotationUpBow, Pitch: 69}}}
 	if got := bows(inYear(t, "M:4/4\nL:1/4\nK:C\nd e f g|a g f e|d4|]", "violin", 1, asked)); got != "Dudu Udud U" {
 		t.Errorf("as the teacher wants it: %s", got)
 	}

@@ -110,7 +110,7 @@ func together(measures []Difficulty) Difficulty {
 	return d
 }
 
-// addDifficulty finds how hard each measure, each piece and the whole is.
+// addDifficulty finds how hard each measure, each chunk and the whole is.
 func (r *Report) addDifficulty(target instrument.Instrument, year int) {
 	each := make([]points, len(r.Measures))
 	for i := range r.Measures {
@@ -129,12 +129,12 @@ func (r *Report) addDifficulty(target instrument.Instrument, year int) {
 		r.Measures[i].Difficulty = list[i]
 	}
 	r.Difficulty = together(list)
-	for k, p := range r.Pieces {
+	for k, p := range r.Chunks {
 		var within []Difficulty
 		for _, at := range p.At {
 			within = append(within, list[at])
 		}
-		r.Pieces[k].Difficulty = hundredths(together(within).Total)
+		r.Chunks[k].Difficulty = hundredths(together(within).Total)
 	}
 }
 

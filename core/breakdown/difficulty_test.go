@@ -84,7 +84,7 @@ func TestDifficultyDoesNotFall(t *testing.T) {
 			continue
 		}
 		source := testabc.Part(t, "M:4/4\nL:1/4\nK:C\n"+line)
-		made := instrument.Make(source, "", i, instrument.Placement{}).Part
+		made := instrument.Make(source, "", i, instrument.OctaveChoice{}).Part
 		read := func(part score.Part) Report {
 			return Read(score.Score{Parts: []score.Part{part}}, part, i.ID, i, nil, Options{Finger: finger.Options{Year: 1}})
 		}

@@ -76,7 +76,7 @@ func (r Report) Drills(target instrument.Instrument) []Drill {
 // for each point of its cost, on the metronome scale, not under 40. The figures are
 // ours, within the range beginners work in.
 func drillTempo(cost int) int {
-	return routine.Notch(max(40, 100-5*cost), 0)
+	return routine.StepTempo(max(40, 100-5*cost), 0)
 }
 
 // drillMeasures is how many measures a drill has: halves twice, quarters, and a
@@ -84,25 +84,25 @@ func drillTempo(cost int) int {
 const drillMeasures = 4
 
 // DrillScore writes drills as music for the instrument of the report, one after
-// the other, and gives each as a piece. The longer values come first.
-func (r Report) DrillScore(drills []Drill) (score.Score, []Piece) {
+// the other, and gives each as a chunk. The longer values come first.
+func (r Report) DrillScore(drills []Drill) (score.Score, []Chunk) {
 	part := score.Part{Name: r.Part.Name, Transposition: r.Part.Transposition}
-	var pieces []Piece
+	var chunks []Chunk
 	for _, d := range drills {
 		from := len(part.Measures)
 		for _, lengths := range [drillMeasures][]int{{2, 2}, {2, 2}, {4, 4, 4, 4}, {1}} {
 			part.Measures = append(part.Measures, r.drillMeasure(d, lengths, len(part.Measures)+1))
 		}
 		part.Measures[len(part.Measures)-1].DoubleBar = true
-		p := Piece{Label: fmt.Sprintf("%s – %s", name.Short(d.From.Pitch, false), name.Short(d.To.Pitch, false))}
+		p := Chunk{Label: fmt.Sprintf("%s – %s", name.Short(d.From.Pitch, false), name.Short(d.To.Pitch, false))}
 		for k := range drillMeasures {
 			p.Measures, p.At = append(p.Measures, from+k+1), append(p.At, from+k)
 		}
 		p.Why = fmt.Sprintf("%s, from %s; start at %d", d.Change.Why, measureWords(d.Measures), d.Tempo)
-		pieces = append(pieces, p)
+		chunks = append(chunks, p)
 	}
 	part.MarkAccidentals()
-	return score.Score{Title: "Hard changes from " + r.Title, Parts: []score.Part{part}}, pieces
+	return score.Score{Title: "Hard changes from " + r.Title, Parts: []score.Part{part}}, chunks
 }
 
 func (r Report) drillMeasure(d Drill, lengths []int, number int) score.Measure {

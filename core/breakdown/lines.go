@@ -9,51 +9,51 @@ import (
 
 // Line is a way to write an exercise anew, so that one thing of it is practised alone. A
 // line is a part like any other. Source: common practice.
-type Line string
+type PracticeVersion string
 
 // The lines.
 const (
-	OneNote   Line = "one-note"  // its rhythm on one note
-	EvenWalk  Line = "even-walk" // its pitches as half notes
-	AddANote  Line = "add-a-note"
-	Unslurred Line = "unslurred" // each piece without its slurs, then with them
-	Pulsed    Line = "pulsed"    // every eighth struck
-	HeldFirst Line = "held"      // the first note of each piece held before it goes on
-	LastFirst Line = "last-first"
-	Alone     Line = "alone" // one piece as it is written
+	OneNote   PracticeVersion = "one-note"  // its rhythm on one note
+	EvenWalk  PracticeVersion = "even-walk" // its pitches as half notes
+	AddANote  PracticeVersion = "add-a-note"
+	Unslurred PracticeVersion = "unslurred" // each chunk without its slurs, then with them
+	Pulsed    PracticeVersion = "pulsed"    // every eighth struck
+	HeldFirst PracticeVersion = "held"      // the first note of each chunk held before it goes on
+	LastFirst PracticeVersion = "last-first"
+	Alone     PracticeVersion = "alone" // one chunk as it is written
 )
 
 // Title is what a teacher calls the line.
-func (l Line) Title() string {
-	return map[Line]string{
+func (l PracticeVersion) Title() string {
+	return map[PracticeVersion]string{
 		OneNote: "On one note", EvenWalk: "Even walk", AddANote: "Add a note", Unslurred: "Without slurs, then with",
-		Pulsed: "Every eighth said", HeldFirst: "First note held", LastFirst: "Last measure first", Alone: "One piece alone",
+		Pulsed: "Every eighth said", HeldFirst: "First note held", LastFirst: "Last measure first", Alone: "One chunk alone",
 	}[l]
 }
 
 // Why says what the line is for.
-func (l Line) Why() string {
-	return map[Line]string{
+func (l PracticeVersion) Why() string {
+	return map[PracticeVersion]string{
 		OneNote:   "Only the rhythm is left: the hands have nothing to do.",
 		EvenWalk:  "Only the notes are left, each as long as the next: time to find them.",
-		AddANote:  "One note more each time, until the piece is whole.",
-		Unslurred: "Each piece first with every note begun anew, then as it is written.",
+		AddANote:  "One note more each time, until the chunk is whole.",
+		Unslurred: "Each chunk first with every note begun anew, then as it is written.",
 		Pulsed:    "Long notes as the eighths they are made of: nobody leaves them early.",
-		HeldFirst: "The first note of each piece is held a measure long before the piece begins.",
+		HeldFirst: "The first note of each chunk is held a measure long before the chunk begins.",
 		LastFirst: "The end first, then a measure more before it each time: it leads to what is known.",
 		Alone:     "Nothing else to look at.",
 	}[l]
 }
 
-// TakesPiece says whether the line is made of one piece.
-func (l Line) TakesPiece() bool { return l == AddANote || l == LastFirst || l == Alone }
+// TakesChunk says whether the line is made of one chunk.
+func (l PracticeVersion) TakesChunk() bool { return l == AddANote || l == LastFirst || l == Alone }
 
-// inPlace says whether the line keeps the measures of the exercise, and so its pieces.
-func (l Line) inPlace() bool { return l == OneNote || l == Pulsed }
+// inPlace says whether the line keeps the measures of the exercise, and so its chunks.
+func (l PracticeVersion) inPlace() bool { return l == OneNote || l == Pulsed }
 
 // Lines lists the lines that can be made of a part.
-func Lines(part score.Part) []Line {
-	list := []Line{OneNote, EvenWalk, AddANote, Unslurred, Pulsed, HeldFirst, LastFirst, Alone}
+func PracticeVersions(part score.Part) []PracticeVersion {
+	list := []PracticeVersion{OneNote, EvenWalk, AddANote, Unslurred, Pulsed, HeldFirst, LastFirst, Alone}
 	struck, slurs, long := 0, 0, false
 	for _, at := range part.Notes() {
 		e := part.At(at)
@@ -63,7 +63,7 @@ func Lines(part score.Part) []Line {
 		slurs += e.SlurStarts
 		long = long || score.Frac(1, 8).Less(e.Length)
 	}
-	return slices.DeleteFunc(list, func(l Line) bool {
+	return slices.DeleteFunc(list, func(l PracticeVersion) bool {
 		switch l {
 		case OneNote, EvenWalk:
 			return part.Unpitched() || struck == 0
@@ -80,10 +80,10 @@ func Lines(part score.Part) []Line {
 	})
 }
 
-// Derived is a line with the pieces it is learned in, and where its notes come from.
+// Derived is a line with the chunks it is learned in, and where its notes come from.
 type Derived struct {
 	Score  score.Score
-	Pieces []Piece
+	Chunks []Chunk
 
 	from [][]score.Place // of each event, in the exercise
 }
@@ -104,24 +104,24 @@ const (
 	mostAdded = 24
 )
 
-// Derive writes a line of a part. on is the note of OneNote; within is the piece that
-// lines that take one (TakesPiece) are made of, or the whole.
-func Derive(line Line, title string, part score.Part, pieces []Piece, within Piece, on score.Pitch) (Derived, error) {
-	w := lineWriter{part: part, line: score.Part{Name: part.Name, Transposition: part.Transposition}}
+// Derive writes a line of a part. on is the note of OneNote; within is the chunk that
+// lines that take one (TakesChunk) are made of, or the whole.
+func Derive(line PracticeVersion, title string, part score.Part, chunks []Chunk, within Chunk, on score.Pitch) (Derived, error) {
+	w := versionWriter{part: part, line: score.Part{Name: part.Name, Transposition: part.Transposition}}
 	switch line {
 	case OneNote, Pulsed:
 		for i, m := range part.Measures {
 			w.add(w.rewritten(line, i, m, on))
 		}
-		w.pieces = slices.Clone(pieces)
+		w.chunks = slices.Clone(chunks)
 	case EvenWalk:
-		w.each(pieces, func(p Piece) { w.walk(p) }, "half notes")
+		w.each(chunks, func(p Chunk) { w.walk(p) }, "half notes")
 	case AddANote:
 		w.addANote(within)
 	case Unslurred:
-		w.unslurred(pieces)
+		w.unslurred(chunks)
 	case HeldFirst:
-		w.each(pieces, func(p Piece) { w.held(p) }, "held, then on")
+		w.each(chunks, func(p Chunk) { w.held(p) }, "held, then on")
 	case LastFirst:
 		w.lastFirst(within)
 	case Alone:
@@ -137,10 +137,10 @@ func Derive(line Line, title string, part score.Part, pieces []Piece, within Pie
 		for i := range w.line.Measures {
 			w.line.Measures[i].Number = first + i
 		}
-		w.pieces[0].Measures = slices.Clone(within.Measures) // without that in which its pickup stands
+		w.chunks[0].Measures = slices.Clone(within.Measures) // without that in which its pickup stands
 	}
 	w.line.MarkAccidentals()
-	return Derived{score.Score{Title: line.Title() + ": " + title, Parts: []score.Part{w.line}}, w.pieces, w.from}, nil
+	return Derived{score.Score{Title: line.Title() + ": " + title, Parts: []score.Part{w.line}}, w.chunks, w.from}, nil
 }
 
 // bar is a measure of a line, and where its events come from.
@@ -153,35 +153,35 @@ func (b *bar) add(e score.Event, from score.Place) {
 	b.Events, b.from = append(b.Events, e), append(b.from, from)
 }
 
-type lineWriter struct {
+type versionWriter struct {
 	part, line score.Part
 	from       [][]score.Place
-	pieces     []Piece
+	chunks     []Chunk
 }
 
-func (w *lineWriter) add(bars ...bar) {
+func (w *versionWriter) add(bars ...bar) {
 	for _, b := range bars {
 		w.line.Measures, w.from = append(w.line.Measures, b.Measure), append(w.from, b.from)
 	}
 }
 
-// piece makes a piece of what has been added since a measure.
-func (w *lineWriter) piece(label, why string, from int) {
+// chunk makes a chunk of what has been added since a measure.
+func (w *versionWriter) chunk(label, why string, from int) {
 	if from == len(w.line.Measures) {
 		return
 	}
-	p := Piece{Label: label, Why: why}
+	p := Chunk{Label: label, Why: why}
 	for i := from; i < len(w.line.Measures); i++ {
 		p.At, p.Measures = append(p.At, i), append(p.Measures, i+1)
 	}
 	last := &w.line.Measures[len(w.line.Measures)-1]
 	last.DoubleBar = true
-	w.tidy(from)
-	w.pieces = append(w.pieces, p)
+	w.closeTies(from)
+	w.chunks = append(w.chunks, p)
 }
 
 // number numbers the measures and says where each event starts.
-func (w *lineWriter) number() {
+func (w *versionWriter) number() {
 	for i := range w.line.Measures {
 		m := &w.line.Measures[i]
 		m.Number = i + 1
@@ -198,21 +198,21 @@ func (w *lineWriter) number() {
 
 // tidy cuts the ties and slurs that lead into the measures from one on, or out of the
 // last, and ties to a note that is struck in the exercise, as in a second ending.
-func (w *lineWriter) tidy(from int) {
+func (w *versionWriter) closeTies(from int) {
 	stretch := score.Part{Measures: w.line.Measures[from:]}
 	stretch.CloseSlurs()
 	stretch.CutTies()
 }
 
-// each writes every piece but the whole in its own way.
-func (w *lineWriter) each(pieces []Piece, write func(Piece), why string) {
-	for _, p := range pieces {
+// each writes every chunk but the whole in its own way.
+func (w *versionWriter) each(chunks []Chunk, write func(Chunk), why string) {
+	for _, p := range chunks {
 		if p.Whole() {
 			continue
 		}
 		from := len(w.line.Measures)
 		write(p)
-		w.piece(p.Label, p.InWords()+", "+why, from)
+		w.chunk(p.Label, p.InWords()+", "+why, from)
 	}
 }
 
@@ -221,9 +221,9 @@ func plain(m score.Measure) bar {
 	return bar{Measure: score.Measure{Meter: m.Meter, Key: m.Key, Clef: m.Clef, Length: m.Meter.Length()}}
 }
 
-// passage copies as much of a measure as belongs to a piece, up to a place in it, with
+// passage copies as much of a measure as belongs to a chunk, up to a place in it, with
 // rests for what is left out.
-func (w *lineWriter) passage(p Passage, to score.Fraction) bar {
+func (w *versionWriter) passage(p Passage, to score.Fraction) bar {
 	m := w.part.Measures[p.At]
 	b := plain(m)
 	at := score.Fraction{} // up to where it is filled
@@ -262,8 +262,8 @@ func (b *bar) rest(from, to score.Fraction) {
 	}
 }
 
-// passages copies a piece.
-func (w *lineWriter) passages(list []Passage) []bar {
+// passages copies a chunk.
+func (w *versionWriter) passages(list []Passage) []bar {
 	bars := make([]bar, len(list))
 	for k, p := range list {
 		bars[k] = w.passage(p, p.To)
@@ -272,7 +272,7 @@ func (w *lineWriter) passages(list []Passage) []bar {
 }
 
 // rewritten is a measure on one note, or with its long notes struck on every eighth.
-func (w *lineWriter) rewritten(line Line, i int, m score.Measure, on score.Pitch) bar {
+func (w *versionWriter) rewritten(line PracticeVersion, i int, m score.Measure, on score.Pitch) bar {
 	b := bar{Measure: m}
 	b.Events = nil
 	for j, e := range m.Events {
@@ -323,8 +323,8 @@ func eighths(e score.Event) []score.Event {
 	return list
 }
 
-// walk writes the struck notes of a piece as half notes, two a measure.
-func (w *lineWriter) walk(p Piece) {
+// walk writes the struck notes of a chunk as half notes, two a measure.
+func (w *versionWriter) walk(p Chunk) {
 	half := score.Frac(1, 2)
 	var b *bar
 	for _, passage := range p.Passages(w.part) {
@@ -351,8 +351,8 @@ func (w *lineWriter) walk(p Piece) {
 	}
 }
 
-// addANote writes the beginning of a piece again and again, a note longer each time.
-func (w *lineWriter) addANote(p Piece) {
+// addANote writes the beginning of a chunk again and again, a note longer each time.
+func (w *versionWriter) addANote(p Chunk) {
 	var struck []score.Place // a passage and an event of it
 	list := p.Passages(w.part)
 	for k, passage := range list {
@@ -378,14 +378,14 @@ func (w *lineWriter) addANote(p Piece) {
 		if n == len(struck) {
 			why = p.InWords() + ", the whole"
 		}
-		w.piece(label(len(w.pieces)), why, from)
+		w.chunk(label(len(w.chunks)), why, from)
 	}
 }
 
-// unslurred writes each piece without its slurs, and those that have some once more with
+// unslurred writes each chunk without its slurs, and those that have some once more with
 // them.
-func (w *lineWriter) unslurred(pieces []Piece) {
-	for _, p := range pieces {
+func (w *versionWriter) unslurred(chunks []Chunk) {
+	for _, p := range chunks {
 		if p.Whole() {
 			continue
 		}
@@ -400,17 +400,17 @@ func (w *lineWriter) unslurred(pieces []Piece) {
 			}
 			w.add(b)
 		}
-		w.piece(p.Label, p.InWords()+", without slurs", from)
+		w.chunk(p.Label, p.InWords()+", without slurs", from)
 		if slurs > 0 {
 			from = len(w.line.Measures)
 			w.add(bars...)
-			w.piece(p.Label+" slurred", p.InWords()+", as written", from)
+			w.chunk(p.Label+" slurred", p.InWords()+", as written", from)
 		}
 	}
 }
 
-// held writes the first note of a piece over a measure, and then the piece.
-func (w *lineWriter) held(p Piece) {
+// held writes the first note of a chunk over a measure, and then the chunk.
+func (w *versionWriter) held(p Chunk) {
 	for _, passage := range p.Passages(w.part) {
 		m := w.part.Measures[passage.At]
 		for j, e := range m.Events {
@@ -433,8 +433,8 @@ func (w *lineWriter) held(p Piece) {
 	}
 }
 
-// alone writes a piece as it stands, with what is written over it.
-func (w *lineWriter) alone(p Piece) {
+// alone writes a chunk as it stands, with what is written over it.
+func (w *versionWriter) alone(p Chunk) {
 	for _, b := range w.passages(p.Passages(w.part)) {
 		for j, at := range b.from {
 			if at != nowhere {
@@ -444,11 +444,11 @@ func (w *lineWriter) alone(p Piece) {
 		}
 		w.add(b)
 	}
-	w.piece(p.Label, p.InWords(), 0)
+	w.chunk(p.Label, p.InWords(), 0)
 }
 
-// lastFirst writes the last measure of a piece, then the last two, and so on.
-func (w *lineWriter) lastFirst(p Piece) {
+// lastFirst writes the last measure of a chunk, then the last two, and so on.
+func (w *versionWriter) lastFirst(p Chunk) {
 	list := p.Passages(w.part)
 	for last := len(list) - 1; last > 0 && !w.holds(list[last], sounds); last-- {
 		list = list[:last] // rests at the end are not learned
@@ -468,7 +468,7 @@ func (w *lineWriter) lastFirst(p Piece) {
 		case 1:
 			why = "the last measure"
 		}
-		w.piece(label(len(w.pieces)), p.InWords()+", "+why, from)
+		w.chunk(label(len(w.chunks)), p.InWords()+", "+why, from)
 		if n == len(list) {
 			return
 		}
@@ -480,7 +480,7 @@ func sounds(e score.Event) bool { return e.Kind == score.Note }
 func strikes(e score.Event) bool { return e.Kind == score.Note && !e.Tied }
 
 // holds says whether a passage has an event of a kind.
-func (w *lineWriter) holds(p Passage, is func(score.Event) bool) bool {
+func (w *versionWriter) holds(p Passage, is func(score.Event) bool) bool {
 	return slices.ContainsFunc(w.part.Measures[p.At].Events, func(e score.Event) bool {
 		return is(e) && !e.Start.Less(p.From) && e.Start.Less(p.To)
 	})

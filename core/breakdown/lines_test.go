@@ -39,11 +39,11 @@ func shown(p score.Part) string {
 	return strings.TrimSpace(out.String())
 }
 
-func derive(t *testing.T, line breakdown.Line, abc string, piece int) breakdown.Derived {
+func derive(t *testing.T, line breakdown.PracticeVersion, abc string, chunk int) breakdown.Derived {
 	t.Helper()
 	part := testabc.Part(t, abc)
-	pieces := breakdown.Cut(part)
-	d, err := breakdown.Derive(line, "x", part, pieces, pieces[piece], score.MustPitch("D4"))
+	chunks := breakdown.Cut(part)
+	d, err := breakdown.Derive(line, "x", part, chunks, chunks[chunk], score.MustPitch("D4"))
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -58,9 +58,9 @@ func TestLinesByHand(t *testing.T) {
 		upbeat  = "M:4/4\nL:1/4\nK:C\nG|c d e d|c3 G|c d e f|g3|]\n"
 	)
 	for _, test := range []struct {
-		line  breakdown.Line
+		line  breakdown.PracticeVersion
 		abc   string
-		piece int
+		chunk int
 		want  string
 	}{
 		{breakdown.OneNote, slurred, 0, "D4:1/4 D4:1/4 D4:1/4 | D4:3/4- | D4:1/4 D4:1/4 D4:1/4 | D4:3/4 |"},
@@ -77,17 +77,17 @@ func TestLinesByHand(t *testing.T) {
 		{breakdown.Alone, upbeat, 1, "z:1/4 z:1/4 z:1/4 G4:1/4 | C5:1/4 D5:1/4 E5:1/4 F5:1/4 | G5:3/4 z:1/4 |"},
 		{breakdown.LastFirst, two, 0, "F4:1 | B4:1/4 A4:1/4 G4:1/2 | F4:1 | F4:1/4 G4:1/4 A4:1/2 | B4:1/4 A4:1/4 G4:1/2 | F4:1 |"},
 	} {
-		got := strings.ReplaceAll(shown(derive(t, test.line, test.abc, test.piece).Score.Parts[0]), "Bb4", "B4")
+		got := strings.ReplaceAll(shown(derive(t, test.line, test.abc, test.chunk).Score.Parts[0]), "Bb4", "B4")
 		if got != test.want {
-			t.Errorf("%s of %q, piece %d:\n got %s\nwant %s", test.line, test.abc, test.piece, got, test.want)
+			t.Errorf("%s of %q, chunk %d:\n got %s\nwant %s", test.line, test.abc, test.chunk, got, test.want)
 		}
 	}
 }
 
 // Each line keeps what it says it keeps, for every instrument in the demo book and in
-// random music: a rhythm, or pitches. Its last piece is the whole where it grows, and it
+// random music: a rhythm, or pitches. Its last chunk is the whole where it grows, and it
 // can be read, fingered and cut like any other part.
-func TestLinesKeepWhatTheySay(t *testing.T) {
+func TestLinesSaveWhatTheySay(t *testing.T) {
 	exercises, err := demo.Exercises()
 	if err != nil {
 		t.Fatal(err)
@@ -102,29 +102,29 @@ func TestLinesKeepWhatTheySay(t *testing.T) {
 	for n := range all {
 		all[n].Parts = []score.Part{slurred(all[n].Parts[0])}
 	}
-	made := map[breakdown.Line]int{}
+	made := map[breakdown.PracticeVersion]int{}
 	for n, s := range all {
 		target := instrument.All()[n%len(instrument.All())]
 		report := breakdown.Read(s, s.Parts[0], "", target, nil, breakdown.Options{})
-		for _, line := range breakdown.Lines(report.Part) {
-			for k, within := range report.Pieces {
-				d, err := breakdown.Derive(line, s.Title, report.Part, report.Pieces, within, score.MustPitch("F4"))
+		for _, line := range breakdown.PracticeVersions(report.Part) {
+			for k, within := range report.Chunks {
+				d, err := breakdown.Derive(line, s.Title, report.Part, report.Chunks, within, score.MustPitch("F4"))
 				if err != nil {
 					t.Fatalf("%s, %s: %v\n%s", s.Title, line, err, shown(report.Part))
 				}
 				made[line]++
 				keeps(t, line, report, within, d)
 				again := breakdown.Read(d.Score, d.Score.Parts[0], target.ID, target, nil, breakdown.Options{})
-				if len(again.Measures) == 0 || len(d.Pieces) == 0 {
+				if len(again.Measures) == 0 || len(d.Chunks) == 0 {
 					t.Fatalf("%s of %s is empty", line, s.Title)
 				}
-				if k > 0 && !line.TakesPiece() {
+				if k > 0 && !line.TakesChunk() {
 					break
 				}
 			}
 		}
 	}
-	for _, line := range []breakdown.Line{breakdown.OneNote, breakdown.EvenWalk, breakdown.AddANote, breakdown.Unslurred, breakdown.Pulsed, breakdown.HeldFirst, breakdown.LastFirst, breakdown.Alone} {
+	for _, line := range []breakdown.PracticeVersion{breakdown.OneNote, breakdown.EvenWalk, breakdown.AddANote, breakdown.Unslurred, breakdown.Pulsed, breakdown.HeldFirst, breakdown.LastFirst, breakdown.Alone} {
 		if made[line] < 20 {
 			t.Errorf("only %d of %s were tried", made[line], line)
 		}
@@ -163,7 +163,7 @@ func struck(part score.Part, passages []breakdown.Passage, lengths bool) []strin
 }
 
 func everything(part score.Part) []breakdown.Passage {
-	return breakdown.Piece{At: indexes(part)}.Passages(part)
+	return breakdown.Chunk{At: indexes(part)}.Passages(part)
 }
 
 func indexes(part score.Part) []int {
@@ -174,13 +174,13 @@ func indexes(part score.Part) []int {
 	return list
 }
 
-func keeps(t *testing.T, line breakdown.Line, r breakdown.Report, within breakdown.Piece, d breakdown.Derived) {
+func keeps(t *testing.T, line breakdown.PracticeVersion, r breakdown.Report, within breakdown.Chunk, d breakdown.Derived) {
 	t.Helper()
 	part := d.Score.Parts[0]
 	fail := func(what string, got, want any) {
 		t.Fatalf("%s of %s, %s: %s\n got %v\nwant %v\nof %s\n to %s", line, r.Title, within.InWords(), what, got, want, shown(r.Part), shown(part))
 	}
-	last := d.Pieces[len(d.Pieces)-1]
+	last := d.Chunks[len(d.Chunks)-1]
 	switch line {
 	case breakdown.OneNote:
 		for i, m := range part.Measures {
@@ -216,7 +216,7 @@ func keeps(t *testing.T, line breakdown.Line, r breakdown.Report, within breakdo
 			}
 		}
 		var want []string
-		for _, p := range r.Pieces {
+		for _, p := range r.Chunks {
 			if !p.Whole() {
 				want = append(want, struck(r.Part, p.Passages(r.Part), false)...)
 			}
@@ -227,10 +227,10 @@ func keeps(t *testing.T, line breakdown.Line, r breakdown.Report, within breakdo
 	case breakdown.Alone:
 		want := struck(r.Part, within.Passages(r.Part), true)
 		if got := struck(part, everything(part), true); !slices.Equal(got, want) {
-			fail("the piece", got, want)
+			fail("the chunk", got, want)
 		}
 		if last.Key() != within.Key() { // by which it is found, a pickup before it or not
-			fail("the key of the piece", last.Key(), within.Key())
+			fail("the key of the chunk", last.Key(), within.Key())
 		}
 		if first := within.Passages(r.Part)[0].At; part.Measures[0].Number != max(r.Part.Measures[first].Number, 0) {
 			fail("the first measure", part.Measures[0].Number, r.Part.Measures[first].Number)
@@ -238,19 +238,19 @@ func keeps(t *testing.T, line breakdown.Line, r breakdown.Report, within breakdo
 	case breakdown.AddANote, breakdown.LastFirst:
 		want := struck(r.Part, within.Passages(r.Part), true)
 		if got := struck(part, last.Passages(part), true); !slices.Equal(got, want) {
-			fail("the last piece", got, want)
+			fail("the last chunk", got, want)
 		}
 		before := 0
-		for _, p := range d.Pieces {
+		for _, p := range d.Chunks {
 			n := len(struck(part, p.Passages(part), false))
 			if line == breakdown.AddANote && before > 0 && n != before+1 || n < before {
-				fail("the notes of a piece", n, before+1)
+				fail("the notes of a chunk", n, before+1)
 			}
 			before = n
 		}
 	case breakdown.Unslurred:
 		slurs := 0
-		for _, p := range d.Pieces {
+		for _, p := range d.Chunks {
 			within := 0
 			for _, at := range p.At {
 				for _, e := range part.Measures[at].Events {

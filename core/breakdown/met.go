@@ -11,54 +11,54 @@ import (
 
 // Thing is something there is to learn: a note, a way to play it, how long a note or a
 // rest is, a sign, a key or a meter. It is written without spaces.
-type Thing string
+type Element string
 
 // noteThing is a written pitch: "Bb3".
-func noteThing(p score.Pitch) Thing { return Thing(p.String()) }
+func noteElement(p score.Pitch) Element { return Element(p.String()) }
 
 // wayThing is how a note is played: "way:58:1-2".
-func wayThing(p score.Pitch, fingering string) Thing {
-	return Thing("way:" + strconv.Itoa(p.MIDI()) + ":" + strings.ReplaceAll(fingering, " ", "_"))
+func fingeringElement(p score.Pitch, fingering string) Element {
+	return Element("way:" + strconv.Itoa(p.MIDI()) + ":" + strings.ReplaceAll(fingering, " ", "_"))
 }
 
 // lengthThing is a note value, restThing a rest.
-func lengthThing(v score.Value) Thing { return Thing("length:" + hyphened(v.Name(false))) }
+func lengthElement(v score.Value) Element { return Element("length:" + hyphened(v.Name(false))) }
 
-func restThing(e score.Event) Thing {
+func restElement(e score.Event) Element {
 	if e.WholeMeasure {
 		return "rest:whole-measure"
 	}
-	return Thing("rest:" + hyphened(e.Value.Name(false)))
+	return Element("rest:" + hyphened(e.Value.Name(false)))
 }
 
 func hyphened(words string) string { return strings.ReplaceAll(words, " ", "-") }
 
 // signThing is a sign in front of a note.
-func signThing(alter int) Thing { return Thing("sign:" + strconv.Itoa(alter)) }
+func signElement(alter int) Element { return Element("sign:" + strconv.Itoa(alter)) }
 
-func keyThing(k score.Key) Thing { return Thing("key:" + strconv.Itoa(k.Fifths)) }
+func keyElement(k score.Key) Element { return Element("key:" + strconv.Itoa(k.Fifths)) }
 
-func meterThing(m score.Meter) Thing { return Thing("meter:" + m.String()) }
+func meterElement(m score.Meter) Element { return Element("meter:" + m.String()) }
 
 // things adds to a list what an event brings, what its measure opens with first. fingering
 // is "" where there is none.
-func things(list []Thing, m score.Measure, j int, fingering string, pitched bool) []Thing {
+func elements(list []Element, m score.Measure, j int, fingering string, pitched bool) []Element {
 	e := m.Events[j]
 	if j == 0 {
-		list = append(list, meterThing(m.Meter))
+		list = append(list, meterElement(m.Meter))
 		if pitched && m.Key.Fifths != 0 {
-			list = append(list, keyThing(m.Key))
+			list = append(list, keyElement(m.Key))
 		}
 	}
 	switch {
 	case e.Kind == score.Rest:
-		return append(list, restThing(e))
+		return append(list, restElement(e))
 	case e.Tied:
 		return list
 	}
-	list = append(list, lengthThing(e.Value))
+	list = append(list, lengthElement(e.Value))
 	for _, brings := range []struct {
-		thing Thing
+		thing Element
 		has   bool
 	}{{"play:slurs", e.SlurStarts > 0}, {"play:ties", e.TieOn}, {"play:rolls", e.Roll}, {"play:flams", e.Graces == 1}, {"play:drags", e.Graces > 1}} {
 		if brings.has {
@@ -68,23 +68,23 @@ func things(list []Thing, m score.Measure, j int, fingering string, pitched bool
 	if e.Unpitched {
 		return list
 	}
-	list = append(list, noteThing(e.Pitch))
+	list = append(list, noteElement(e.Pitch))
 	if e.Sign {
-		list = append(list, signThing(e.Pitch.Alter))
+		list = append(list, signElement(e.Pitch.Alter))
 	}
 	if fingering != "" {
-		list = append(list, wayThing(e.Pitch, fingering))
+		list = append(list, fingeringElement(e.Pitch, fingering))
 	}
 	return list
 }
 
 // Things lists what a part brings to whoever plays it, each once, in the order met.
-func Things(r Report) []Thing {
-	var list, brought []Thing
-	seen, pitched := map[Thing]bool{}, !r.Part.Unpitched()
+func Elements(r Report) []Element {
+	var list, brought []Element
+	seen, pitched := map[Element]bool{}, !r.Part.Unpitched()
 	for i, m := range r.Part.Measures {
 		for j := range m.Events {
-			brought = things(brought[:0], m, j, r.Measures[i].Events[j].Fingering, pitched)
+			brought = elements(brought[:0], m, j, r.Measures[i].Events[j].Fingering, pitched)
 			for _, t := range brought {
 				if !seen[t] {
 					seen[t] = true
@@ -98,40 +98,40 @@ func Things(r Report) []Thing {
 
 // Demands are what a part demands of whoever plays it on an instrument.
 type Demands struct {
-	Things []Thing
-	Parts  DifficultyParts // in the first year; what is new depends on who plays
+	Elements []Element
+	Parts    DifficultyParts // in the first year; what is new depends on who plays
 }
 
 // DemandsOf reads the demands of an instrument's part made from a source.
 func DemandsOf(s score.Score, source score.Part, writtenFor string, target instrument.Instrument) Demands {
 	r := readNotes(s, source, writtenFor, target, nil, Options{})
 	r.addDifficulty(target, 0)
-	return Demands{Things(r), r.Difficulty.Parts}
+	return Demands{Elements(r), r.Difficulty.Parts}
 }
 
 // Met is what a player has met in earlier exercises. A nil one is nothing.
 type Met struct {
-	letters map[score.Step]map[int]bool // with which alterations
-	places  map[int]bool                // on the staff, by their letter counted from C0
-	known   []score.Pitch               // one for each place, in the order met
-	things  map[Thing]bool
+	letters  map[score.Step]map[int]bool // with which alterations
+	places   map[int]bool                // on the staff, by their letter counted from C0
+	known    []score.Pitch               // one for each place, in the order met
+	elements map[Element]bool
 }
 
 // MetIn is what is met in some written pitches.
 func MetIn(pitches ...score.Pitch) *Met {
-	m := &Met{letters: map[score.Step]map[int]bool{}, places: map[int]bool{}, things: map[Thing]bool{}}
+	m := &Met{letters: map[score.Step]map[int]bool{}, places: map[int]bool{}, elements: map[Element]bool{}}
 	for _, p := range pitches {
-		m.Add(noteThing(p))
+		m.Add(noteElement(p))
 	}
 	return m
 }
 
 // Add records a thing.
-func (m *Met) Add(t Thing) {
-	if m.things[t] {
+func (m *Met) Add(t Element) {
+	if m.elements[t] {
 		return
 	}
-	m.things[t] = true
+	m.elements[t] = true
 	if p, is := t.note(); is {
 		m.read(p)
 	}
@@ -150,10 +150,10 @@ func (m *Met) read(p score.Pitch) {
 }
 
 // Empty says whether nothing has been met.
-func (m *Met) Empty() bool { return m == nil || len(m.things) == 0 }
+func (m *Met) Empty() bool { return m == nil || len(m.elements) == 0 }
 
 // Has says whether a thing has been met.
-func (m *Met) Has(t Thing) bool { return m != nil && m.things[t] }
+func (m *Met) Has(t Element) bool { return m != nil && m.elements[t] }
 
 // as says with which alterations a letter has been met.
 func (m *Met) as(step score.Step) map[int]bool {
@@ -173,7 +173,7 @@ func (m *Met) Places() []score.Pitch {
 
 // Words says what a thing is: "B flat", "dotted quarter note", "the meter 6/8"; "" for a way
 // to play a note, and for a natural note's sign.
-func (t Thing) Words() string {
+func (t Element) Words() string {
 	kind, rest, _ := strings.Cut(string(t), ":")
 	words := strings.ReplaceAll(rest, "-", " ")
 	switch kind {
@@ -199,7 +199,7 @@ func (t Thing) Words() string {
 }
 
 // note is the written pitch that a thing is; ok is false for other things.
-func (t Thing) note() (p score.Pitch, ok bool) {
+func (t Element) note() (p score.Pitch, ok bool) {
 	if strings.Contains(string(t), ":") {
 		return p, false
 	}
@@ -209,13 +209,13 @@ func (t Thing) note() (p score.Pitch, ok bool) {
 
 // wordsAt is Words at the place where a thing is met: a key by its name, a natural note
 // called so where its sign stands, a way to play with its note.
-func (t Thing) wordsAt(m score.Measure, e score.Event) string {
+func (t Element) wordsAt(m score.Measure, e score.Event) string {
 	switch {
 	case strings.HasPrefix(string(t), "way:"):
 		return "another way to play " + name.Spoken(e.Pitch, false)
 	case strings.HasPrefix(string(t), "key:"):
 		return "the key signature of " + m.Key.Name()
-	case t == noteThing(e.Pitch):
+	case t == noteElement(e.Pitch):
 		return name.Spoken(e.Pitch, e.Sign)
 	}
 	return t.Words()

@@ -17,20 +17,20 @@ type novelty struct {
 // before it, is where it begins, and what comes later for the first time is new. A way to
 // play a note counts where the note is known.
 func (r *Report) novelties(met *Met) []novelty {
-	known, pitched := map[Thing]bool{}, !r.Part.Unpitched()
+	known, pitched := map[Element]bool{}, !r.Part.Unpitched()
 	begun := !met.Empty()
 	var list []novelty
-	var brought []Thing
+	var brought []Element
 	for i, m := range r.Part.Measures {
 		for j, e := range m.Events {
 			fresh := false
-			brought = things(brought[:0], m, j, r.Measures[i].Events[j].Fingering, pitched)
+			brought = elements(brought[:0], m, j, r.Measures[i].Events[j].Fingering, pitched)
 			for _, t := range brought {
 				if known[t] || met.Has(t) {
 					continue
 				}
 				known[t] = true
-				fresh = fresh || t == noteThing(e.Pitch)
+				fresh = fresh || t == noteElement(e.Pitch)
 				if begun && !(fresh && strings.HasPrefix(string(t), "way:")) {
 					list = append(list, novelty{score.Place{Measure: i, Event: j}, t.wordsAt(m, e)})
 				}

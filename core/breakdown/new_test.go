@@ -37,7 +37,7 @@ func lead(why string) string {
 func metBy(t *testing.T, id, line string) *Met {
 	t.Helper()
 	met := MetIn()
-	for _, thing := range Things(read(t, line, id, nil)) {
+	for _, thing := range Elements(read(t, line, id, nil)) {
 		met.Add(thing)
 	}
 	return met
@@ -97,12 +97,12 @@ func TestTheKeyAfterAnotherKey(t *testing.T) {
 	}
 }
 
-// Pieces of five notes between rests, and sixteenths that set the tempo of the whole.
+// Chunks of five notes between rests, and sixteenths that set the tempo of the whole.
 // Source: common practice.
-func TestFiveNotePiecesAndQuickNotes(t *testing.T) {
+func TestFiveNoteChunksAndQuickNotes(t *testing.T) {
 	r := read(t, "M:4/4\nL:1/4\nK:C\nc d e f|g2 z2|g f e d|c2 z2|e f g f|e2 z2|]", "flute", nil)
-	var pieces []string
-	for _, p := range r.Pieces {
+	var chunks []string
+	for _, p := range r.Chunks {
 		notes := 0
 		for _, at := range p.At {
 			for _, e := range r.Measures[at].Events {
@@ -111,10 +111,10 @@ func TestFiveNotePiecesAndQuickNotes(t *testing.T) {
 				}
 			}
 		}
-		pieces = append(pieces, fmt.Sprint(p.Label, " ", notes))
+		chunks = append(chunks, fmt.Sprint(p.Label, " ", notes))
 	}
-	if got := strings.Join(pieces, ", "); got != "A 5, B 5, C 5, Whole 15" {
-		t.Errorf("the pieces have %s notes", got)
+	if got := strings.Join(chunks, ", "); got != "A 5, B 5, C 5, Whole 15" {
+		t.Errorf("the chunks have %s notes", got)
 	}
 	quick := read(t, "M:4/4\nL:1/4\nQ:1/4=96\nK:C\nc d e f|g4|f//e//f//g// f e d|c4|]", "flute", nil)
 	slow := read(t, "M:4/4\nL:1/4\nQ:1/4=96\nK:C\nc d e f|g4|f/e/ f e d|c4|]", "flute", nil)
@@ -131,8 +131,8 @@ func TestDemandsAreThoseOfTheWholeReading(t *testing.T) {
 	}
 	for _, i := range instrument.All() {
 		r, d := Read(s, s.Parts[0], "", i, nil, Options{}), DemandsOf(s, s.Parts[0], "", i)
-		if d.Parts != r.Difficulty.Parts || !slices.Equal(d.Things, Things(r)) {
-			t.Errorf("%s: demands %v %v, the whole reading has %v %v", i.ID, d.Parts, d.Things, r.Difficulty.Parts, Things(r))
+		if d.Parts != r.Difficulty.Parts || !slices.Equal(d.Elements, Elements(r)) {
+			t.Errorf("%s: demands %v %v, the whole reading has %v %v", i.ID, d.Parts, d.Elements, r.Difficulty.Parts, Elements(r))
 		}
 	}
 }

@@ -34,8 +34,8 @@ func TestEveryKeyAndValueOpens(t *testing.T) {
 					t.Errorf("%s, %s: measure %d has no pulses", text, i.ID, m.Number)
 				}
 			}
-			if len(r.Pieces) == 0 || r.Made == "" {
-				t.Errorf("%s, %s: no pieces, or no word of how it was made", text, i.ID)
+			if len(r.Chunks) == 0 || r.Made == "" {
+				t.Errorf("%s, %s: no chunks, or no word of how it was made", text, i.ID)
 			}
 		}
 	}

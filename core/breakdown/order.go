@@ -71,8 +71,8 @@ type ordering struct {
 	room  []Player
 	taken []bool
 	fresh [][]int                // how many things an exercise brings to a player, by both
-	known []map[Thing]bool       // by player
-	in    []map[Thing][]int      // the exercises that a thing is in, by player
+	known []map[Element]bool     // by player
+	in    []map[Element][]int    // the exercises that a thing is in, by player
 	easy  [][]float64            // what an exercise leaves of ease to a player but for what is new, by both
 	parts [mostFresh + 1]float64 // what is left by so many new things
 }
@@ -86,14 +86,14 @@ func newOrdering(list []Candidate, room []Player) *ordering {
 		o.parts[n] = 1 - weights[newPart]*share(float64(n), halves[newPart])
 	}
 	for p, player := range room {
-		o.known = append(o.known, map[Thing]bool{})
-		o.in = append(o.in, map[Thing][]int{})
+		o.known = append(o.known, map[Element]bool{})
+		o.in = append(o.in, map[Element][]int{})
 		o.fresh, o.easy = append(o.fresh, make([]int, len(list))), append(o.easy, make([]float64, len(list)))
 		for k, x := range list {
 			demands := x.Demands[player.Instrument]
 			demands.Parts.New = 0
 			o.easy[p][k] = 1 - demands.Parts.Total()
-			for _, t := range demands.Things {
+			for _, t := range demands.Elements {
 				if !player.Met.Has(t) {
 					o.fresh[p][k]++
 					o.in[p][t] = append(o.in[p][t], k)
@@ -121,7 +121,7 @@ func (o *ordering) total(k int) float64 {
 func (o *ordering) take(k int) {
 	o.taken[k] = true
 	for p, player := range o.room {
-		for _, t := range o.list[k].Demands[player.Instrument].Things {
+		for _, t := range o.list[k].Demands[player.Instrument].Elements {
 			if o.known[p][t] || player.Met.Has(t) {
 				continue
 			}
@@ -171,7 +171,7 @@ func (o *ordering) words(k int) []string {
 	}
 	for p, player := range o.room {
 		note := false
-		for _, t := range o.list[k].Demands[player.Instrument].Things {
+		for _, t := range o.list[k].Demands[player.Instrument].Elements {
 			if player.Met.Has(t) || o.known[p][t] {
 				continue
 			}
@@ -217,15 +217,15 @@ func joinUpTo(words []string, most int) string {
 // More lists the exercises that practise the same as some things, easiest first for an
 // instrument, the one at hand left out: those that hold all of them, and have notes where it
 // has, by the place in the list.
-func More(list []Candidate, instrument string, things []Thing, hand int) []int {
+func More(list []Candidate, instrument string, elements []Element, hand int) []int {
 	var found []int
 	for k, x := range list {
-		has := map[Thing]bool{}
-		for _, t := range x.Demands[instrument].Things {
+		has := map[Element]bool{}
+		for _, t := range x.Demands[instrument].Elements {
 			has[t] = true
 		}
-		all := k != hand && len(things) > 0 && (hand < 0 || !pitched(list[hand], instrument) || pitched(x, instrument))
-		for _, t := range things {
+		all := k != hand && len(elements) > 0 && (hand < 0 || !pitched(list[hand], instrument) || pitched(x, instrument))
+		for _, t := range elements {
 			all = all && has[t]
 		}
 		if all {
@@ -239,37 +239,37 @@ func More(list []Candidate, instrument string, things []Thing, hand int) []int {
 
 // pitched says whether an exercise has notes for an instrument, not strokes alone.
 func pitched(x Candidate, instrument string) bool {
-	return slices.ContainsFunc(x.Demands[instrument].Things, func(t Thing) bool { _, is := t.note(); return is })
+	return slices.ContainsFunc(x.Demands[instrument].Elements, func(t Element) bool { _, is := t.note(); return is })
 }
 
 // TroubleThings are the things that make a measure what it is to practise: of a rhythm its
 // shortest note and its longest dotted one, of reading the notes with signs, of a change
 // both its notes, of height the highest note.
-func (r Report) TroubleThings(i int) []Thing {
+func (r Report) TroubleElements(i int) []Element {
 	m := r.Part.Measures[i]
 	d := r.Measures[i].Difficulty
 	switch d.mostly() {
 	case rhythmPart:
-		return r.rhythmThings(i)
+		return r.rhythmElements(i)
 	case readingPart:
 		for j, e := range m.Events {
 			if x := r.Measures[i].Events[j]; x.Has(Accidental) || x.Has(Trap) || x.Has(InKey) {
-				return []Thing{noteThing(e.Pitch)}
+				return []Element{noteElement(e.Pitch)}
 			}
 		}
 	case changePart:
 		if worst := r.worstChange(i); worst != nil {
-			return []Thing{noteThing(worst.from.Pitch), noteThing(worst.to.Pitch)}
+			return []Element{noteElement(worst.from.Pitch), noteElement(worst.to.Pitch)}
 		}
 	case rangePart:
-		return []Thing{noteThing(r.top(i))}
+		return []Element{noteElement(r.top(i))}
 	}
 	return nil
 }
 
 // rhythmThings are the dotted or divided value that makes a rhythm, else its shortest.
-func (r Report) rhythmThings(i int) []Thing {
-	var found Thing
+func (r Report) rhythmElements(i int) []Element {
+	var found Element
 	least := 99.0
 	for _, e := range r.Part.Measures[i].Events {
 		if e.Kind != score.Note || e.Tied {
@@ -280,11 +280,11 @@ func (r Report) rhythmThings(i int) []Thing {
 			weight /= 8
 		}
 		if weight < least {
-			found, least = lengthThing(e.Value), weight
+			found, least = lengthElement(e.Value), weight
 		}
 	}
 	if found == "" {
 		return nil
 	}
-	return []Thing{found}
+	return []Element{found}
 }

@@ -130,11 +130,11 @@ func TestMoreOfThis(t *testing.T) {
 		"M:4/4\nL:1/4\nK:C\nc>c c2|c4|]",
 	)
 	r := read(t, "M:4/4\nL:1/4\nK:C\nc>d c2|c4|]", "violin", nil)
-	things := r.TroubleThings(0)
-	if fmt.Sprint(things) != "[length:dotted-quarter]" {
-		t.Errorf("the trouble is %v", things)
+	elements := r.TroubleElements(0)
+	if fmt.Sprint(elements) != "[length:dotted-quarter]" {
+		t.Errorf("the trouble is %v", elements)
 	}
-	if got := fmt.Sprint(More(list, "violin", things, 0)); got != "[3 1]" {
+	if got := fmt.Sprint(More(list, "violin", elements, 0)); got != "[3 1]" {
 		t.Errorf("more of it are %s, want the fourth and the second", got)
 	}
 	if got := More(list, "violin", nil, 0); got != nil {
@@ -144,13 +144,13 @@ func TestMoreOfThis(t *testing.T) {
 		{"M:4/4\nL:1/4\nK:C\nc d ^f d|c4|]", "bells", "[F#5]"},
 		{"M:4/4\nL:1/4\nK:C\nc e c e|c4|]", "trombone", "[C3 E3]"},
 	} {
-		if got := fmt.Sprint(read(t, test.line, test.id, nil).TroubleThings(0)); got != test.want {
+		if got := fmt.Sprint(read(t, test.line, test.id, nil).TroubleElements(0)); got != test.want {
 			t.Errorf("%s on the %s: %s, want %s", test.line, test.id, got, test.want)
 		}
 	}
 }
 
-// A book of 200 exercises for a section of 12 instruments, read already.
+// A book of 200 exercises for a class of 12 instruments, read already.
 func BenchmarkOrderOfABook(b *testing.B) {
 	var ids []string
 	var room []Player

@@ -17,10 +17,10 @@ const OutlineVersion = 3
 type Outline struct {
 	Signatures string // meter and, of a pitched part, key: "4/4, B flat major"
 	Measures   int    // full ones
-	Pieces     []PieceKey
+	Chunks     []ChunkKey
 }
 
-// OutlineOf reads the outline of a part. Its pieces are those of every part made
+// OutlineOf reads the outline of a part. Its chunks are those of every part made
 // from it.
 func OutlineOf(part score.Part) Outline {
 	o := Outline{Signatures: part.Meter().String(), Measures: part.Measures[len(part.Measures)-1].Number}
@@ -28,27 +28,27 @@ func OutlineOf(part score.Part) Outline {
 		o.Signatures += ", " + part.Key().Name()
 	}
 	for _, p := range Cut(part) {
-		o.Pieces = append(o.Pieces, p.Key())
+		o.Chunks = append(o.Chunks, p.Key())
 	}
 	return o
 }
 
-// CutAs is the outline with the pieces a teacher cut, the whole last; those with measures
+// CutAs is the outline with the chunks a teacher cut, the whole last; those with measures
 // that are not there are left out, and where none is left but the whole, it is as it was.
-func (o Outline) CutAs(hand []PieceKey) Outline {
-	if len(hand) == 0 || len(o.Pieces) == 0 {
+func (o Outline) CutAs(hand []ChunkKey) Outline {
+	if len(hand) == 0 || len(o.Chunks) == 0 {
 		return o
 	}
-	if keys := standing(hand, o.Pieces[len(o.Pieces)-1], len(o.Pieces)); len(keys) > 0 {
-		o.Pieces = keys
+	if keys := standing(hand, o.Chunks[len(o.Chunks)-1], len(o.Chunks)); len(keys) > 0 {
+		o.Chunks = keys
 	}
 	return o
 }
 
-// standing are the pieces a teacher cut that lie in the whole, each once; none where only the
+// standing are the chunks a teacher cut that lie in the whole, each once; none where only the
 // whole is left of an exercise that the program cuts into more than one.
-func standing(hand []PieceKey, whole PieceKey, plain int) []PieceKey {
-	var keys []PieceKey
+func standing(hand []ChunkKey, whole ChunkKey, plain int) []ChunkKey {
+	var keys []ChunkKey
 	for _, key := range hand {
 		if key.First >= whole.First && key.Last <= whole.Last && key.First <= key.Last && !slices.Contains(keys, key) {
 			keys = append(keys, key)
@@ -60,12 +60,12 @@ func standing(hand []PieceKey, whole PieceKey, plain int) []PieceKey {
 	return keys
 }
 
-// Label is the letter of a piece, or "Whole"; "" for one that is not there any more.
-func (o Outline) Label(key PieceKey) string {
-	for n, k := range o.Pieces {
+// Label is the letter of a chunk, or "Whole"; "" for one that is not there any more.
+func (o Outline) Label(key ChunkKey) string {
+	for n, k := range o.Chunks {
 		switch {
 		case k != key:
-		case n > 0 && n == len(o.Pieces)-1:
+		case n > 0 && n == len(o.Chunks)-1:
 			return wholeLabel
 		default:
 			return label(n)
@@ -74,28 +74,28 @@ func (o Outline) Label(key PieceKey) string {
 	return ""
 }
 
-// PieceKey names a piece by its first and last measure numbers, so that a log keeps
-// its meaning when pieces are lettered anew.
-type PieceKey struct{ First, Last int }
+// ChunkKey names a chunk by its first and last measure numbers, so that a log keeps
+// its meaning when chunks are lettered anew.
+type ChunkKey struct{ First, Last int }
 
-// Key is the piece's key.
-func (p Piece) Key() PieceKey {
-	return PieceKey{First: p.Measures[0], Last: p.Measures[len(p.Measures)-1]}
+// Key is the chunk's key.
+func (p Chunk) Key() ChunkKey {
+	return ChunkKey{First: p.Measures[0], Last: p.Measures[len(p.Measures)-1]}
 }
 
 // String writes the key as "3-4".
-func (k PieceKey) String() string { return strconv.Itoa(k.First) + "-" + strconv.Itoa(k.Last) }
+func (k ChunkKey) String() string { return strconv.Itoa(k.First) + "-" + strconv.Itoa(k.Last) }
 
-// ParsePieceKey reads "3-4"; ok is false for anything else.
-func ParsePieceKey(text string) (key PieceKey, ok bool) {
+// ParseChunkKey reads "3-4"; ok is false for anything else.
+func ParseChunkKey(text string) (key ChunkKey, ok bool) {
 	first, last, _ := strings.Cut(text, "-")
 	a, errA := strconv.Atoi(first)
 	b, errB := strconv.Atoi(last)
-	return PieceKey{a, b}, errA == nil && errB == nil && 0 <= a && a <= b
+	return ChunkKey{a, b}, errA == nil && errB == nil && 0 <= a && a <= b
 }
 
 // Words says which measures: "pickup", "pickup to m. 2", "m. 3", "m. 3–4".
-func (k PieceKey) Words() string {
+func (k ChunkKey) Words() string {
 	switch {
 	case k.Last == 0:
 		return "pickup"

@@ -12,23 +12,23 @@ import (
 	"unhurriedbench/core/instrument"
 )
 
-func TestPieceKeys(t *testing.T) {
+func TestChunkKeys(t *testing.T) {
 	for text, words := range map[string]string{"0-0": "pickup", "0-2": "pickup to m. 2", "3-3": "m. 3", "3-4": "m. 3–4"} {
-		key, ok := ParsePieceKey(text)
+		key, ok := ParseChunkKey(text)
 		if !ok || key.String() != text || key.Words() != words {
 			t.Errorf("%s is %v, %q", text, key, key.Words())
 		}
 	}
 	for _, text := range []string{"", "3", "4-3", "-1-2", "a-b", "1-2-3"} {
-		if key, ok := ParsePieceKey(text); ok {
+		if key, ok := ParseChunkKey(text); ok {
 			t.Errorf("%q is taken for %v", text, key)
 		}
 	}
 }
 
-// The room learns the same pieces: whoever plays a part made from a source, its pieces
+// The room learns the same chunks: whoever plays a part made from a source, its chunks
 // are the source's.
-func TestEveryInstrumentHasTheSourcesPieces(t *testing.T) {
+func TestEveryInstrumentHasTheSourcesChunks(t *testing.T) {
 	var files []string
 	for _, at := range []string{"../../demo/exercises/*.abc", "../format/*/testdata/*.*", "../format/abc/testdata/*/*.abc"} {
 		found, err := filepath.Glob(at)
@@ -48,11 +48,11 @@ func TestEveryInstrumentHasTheSourcesPieces(t *testing.T) {
 			continue // a file that tests a refusal
 		}
 		for _, part := range read.Score.Parts {
-			want := fmt.Sprint(OutlineOf(part).Pieces)
+			want := fmt.Sprint(OutlineOf(part).Chunks)
 			for _, i := range instrument.All() {
 				compared++
-				made := instrument.Make(part, "", i, instrument.Placement{}).Part
-				if got := fmt.Sprint(OutlineOf(made).Pieces); got != want {
+				made := instrument.Make(part, "", i, instrument.OctaveChoice{}).Part
+				if got := fmt.Sprint(OutlineOf(made).Chunks); got != want {
 					t.Errorf("%s for %s is cut %s, its source %s", filepath.Base(file), i.ID, got, want)
 				}
 			}
@@ -64,7 +64,7 @@ func TestEveryInstrumentHasTheSourcesPieces(t *testing.T) {
 }
 
 func TestOutline(t *testing.T) {
-	tests := []struct{ music, frame, pieces string }{
+	tests := []struct{ music, frame, chunks string }{
 		{"M:3/4\nL:1/4\nK:Bb\nB|c d e|f2 B|c d e|B2|]", "3/4, B flat major", "[0-2 3-4 0-4]"},
 		{"M:4/4\nL:1/4\nK:C clef=perc\nc c c c|c4|]", "4/4", "[1-2]"},
 	}
@@ -75,15 +75,15 @@ func TestOutline(t *testing.T) {
 		}
 		o := OutlineOf(s.Parts[0])
 		for n, p := range Cut(s.Parts[0]) {
-			if got := o.Label(o.Pieces[n]); got != p.Label {
-				t.Errorf("%s: piece %v is labelled %q, want %q", tt.music, o.Pieces[n], got, p.Label)
+			if got := o.Label(o.Chunks[n]); got != p.Label {
+				t.Errorf("%s: chunk %v is labelled %q, want %q", tt.music, o.Chunks[n], got, p.Label)
 			}
 		}
-		if got := o.Label(PieceKey{First: 98, Last: 99}); got != "" {
-			t.Errorf("a piece that is not there is labelled %q", got)
+		if got := o.Label(ChunkKey{First: 98, Last: 99}); got != "" {
+			t.Errorf("a chunk that is not there is labelled %q", got)
 		}
-		if o.Signatures != tt.frame || fmt.Sprint(o.Pieces) != tt.pieces {
-			t.Errorf("%s is %q in %v, want %q in %s", tt.music, o.Signatures, o.Pieces, tt.frame, tt.pieces)
+		if o.Signatures != tt.frame || fmt.Sprint(o.Chunks) != tt.chunks {
+			t.Errorf("%s is %q in %v, want %q in %s", tt.music, o.Signatures, o.Chunks, tt.frame, tt.chunks)
 		}
 	}
 }

@@ -7,45 +7,45 @@ import (
 )
 
 // Pencil is what a teacher writes over a note, or strikes out there.
-type Pencil struct {
-	Kind  PencilKind
+type Annotation struct {
+	Kind  AnnotationKind
 	Word  string // of PencilWord, what is written; of StruckOut, the alert
 	Pitch int    // of the note it was written over, a MIDI number, 0 for a rest or a stroke: another note there leaves it aside
 }
 
 // PencilKind says what a pencil does.
-type PencilKind string
+type AnnotationKind string
 
 // The kinds.
 const (
-	PencilCircle  PencilKind = "circle"
-	PencilArrow   PencilKind = "arrow"
-	PencilWord    PencilKind = "word"
-	PencilBreath  PencilKind = "breath"    // breathe after the note
-	NoBreath      PencilKind = "no-breath" // and do not
-	PencilUpBow   PencilKind = "up"
-	PencilDownBow PencilKind = "down"
-	StruckOut     PencilKind = "struck" // an alert that this class does not need
+	AnnotationCircle  AnnotationKind = "circle"
+	AnnotationArrow   AnnotationKind = "arrow"
+	AnnotationWord    AnnotationKind = "word"
+	AnnotationBreath  AnnotationKind = "breath"    // breathe after the note
+	NoBreath          AnnotationKind = "no-breath" // and do not
+	AnnotationUpBow   AnnotationKind = "up"
+	AnnotationDownBow AnnotationKind = "down"
+	StruckOut         AnnotationKind = "struck" // an alert that this class does not need
 )
 
 // LongestWord is the most letters of a word written over a note.
 const LongestWord = 24
 
 // PencilKinds lists them.
-func PencilKinds() []PencilKind {
-	return []PencilKind{PencilCircle, PencilArrow, PencilWord, PencilBreath, NoBreath, PencilUpBow, PencilDownBow, StruckOut}
+func AnnotationKinds() []AnnotationKind {
+	return []AnnotationKind{AnnotationCircle, AnnotationArrow, AnnotationWord, AnnotationBreath, NoBreath, AnnotationUpBow, AnnotationDownBow, StruckOut}
 }
 
 // Against says whether two marks at a note cannot both stand: a breath and none, up and down,
 // two words.
-func (p Pencil) Against(q Pencil) bool {
-	either := func(a, b PencilKind) bool { return p.Kind == a && q.Kind == b || p.Kind == b && q.Kind == a }
-	return either(PencilBreath, NoBreath) || either(PencilUpBow, PencilDownBow) || p.Kind == PencilWord && q.Kind == PencilWord
+func (p Annotation) Against(q Annotation) bool {
+	either := func(a, b AnnotationKind) bool { return p.Kind == a && q.Kind == b || p.Kind == b && q.Kind == a }
+	return either(AnnotationBreath, NoBreath) || either(AnnotationUpBow, AnnotationDownBow) || p.Kind == AnnotationWord && q.Kind == AnnotationWord
 }
 
 // has says whether there is a mark of a kind.
-func has(list []Pencil, kind PencilKind) bool {
-	return slices.ContainsFunc(list, func(p Pencil) bool { return p.Kind == kind })
+func has(list []Annotation, kind AnnotationKind) bool {
+	return slices.ContainsFunc(list, func(p Annotation) bool { return p.Kind == kind })
 }
 
 // strikeOut takes the alerts out that the teacher struck.
@@ -53,7 +53,7 @@ func (r *Report) strikeOut() {
 	for i := range r.Measures {
 		for j := range r.Measures[i].Events {
 			x := &r.Measures[i].Events[j]
-			if len(x.Pencils) == 0 {
+			if len(x.Annotations) == 0 {
 				continue
 			}
 			x.Alerts = slices.DeleteFunc(x.Alerts, func(a Alert) bool { return x.struck(a) })
@@ -63,13 +63,13 @@ func (r *Report) strikeOut() {
 
 // struck says whether the teacher struck an alert out.
 func (e Event) struck(a Alert) bool {
-	return slices.ContainsFunc(e.Pencils, func(p Pencil) bool { return p.Kind == StruckOut && p.Word == string(a) })
+	return slices.ContainsFunc(e.Annotations, func(p Annotation) bool { return p.Kind == StruckOut && p.Word == string(a) })
 }
 
 // StruckOut lists the alerts that the teacher struck out here.
 func (e Event) StruckOut() []Alert {
 	var list []Alert
-	for _, p := range e.Pencils {
+	for _, p := range e.Annotations {
 		if p.Kind == StruckOut {
 			list = append(list, Alert(p.Word))
 		}
@@ -87,6 +87,6 @@ func PitchAt(e score.Event) int {
 }
 
 // fitting are the marks that were written over the note that stands there.
-func fitting(list []Pencil, e score.Event) []Pencil {
-	return slices.DeleteFunc(slices.Clone(list), func(p Pencil) bool { return p.Pitch != PitchAt(e) })
+func fitting(list []Annotation, e score.Event) []Annotation {
+	return slices.DeleteFunc(slices.Clone(list), func(p Annotation) bool { return p.Pitch != PitchAt(e) })
 }

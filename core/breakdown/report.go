@@ -1,5 +1,5 @@
 // Package breakdown reads a part whole: how every note is counted, named and
-// fingered, what to watch for, what is the same, and the pieces to learn it in.
+// fingered, what to watch for, what is the same, and the chunks to learn it in.
 package breakdown
 
 import (
@@ -36,33 +36,33 @@ const (
 
 // Event is one note or rest, explained.
 type Event struct {
-	Kind       string             `json:"kind"` // "note" or "rest"
-	Start      score.Fraction     `json:"start"`
-	Length     score.Fraction     `json:"length"`
-	Pitch      string             `json:"pitch,omitempty"`
-	Concert    string             `json:"concert,omitempty"`
-	Name       string             `json:"name,omitempty"`
-	ShortName  string             `json:"-"`
-	Place      string             `json:"place,omitempty"`
-	Count      string             `json:"count,omitempty"`
-	Held       []string           `json:"held,omitzero"`
-	Tap        count.Tap          `json:"tap"`
-	Fingering  string             `json:"fingering,omitempty"`
-	Usual      string             `json:"usual,omitempty"` // the usual fingering, where an alternate stands
-	Alternates []string           `json:"alternates,omitzero"`
-	Tied       bool               `json:"tied"`
-	Alerts     []Alert            `json:"alerts"`
-	Why        string             `json:"-"`                // the alerts, in a sentence
-	Change     *finger.Change     `json:"change,omitempty"` // from the note before
-	CountWhy   string             `json:"-"`                // the arithmetic of its length
-	NameWhy    string             `json:"-"`                // how to find its letter
-	Ways       []finger.Fingering `json:"-"`                // the alternates with their reasons
-	Played     finger.Choice      `json:"-"`                // what Fingering spells, and why it stands
-	Care       string             `json:"care,omitempty"`   // what to mind in playing it
-	Hand       string             `json:"hand,omitempty"`   // of keyed bars and timpani
-	Breath     string             `json:"breath,omitempty"` // a breath is taken after it: why
-	Bow        *Bow               `json:"bow,omitempty"`    // that begins here
-	Pencils    []Pencil           `json:"-"`                // the teacher's marks
+	Kind        string             `json:"kind"` // "note" or "rest"
+	Start       score.Fraction     `json:"start"`
+	Length      score.Fraction     `json:"length"`
+	Pitch       string             `json:"pitch,omitempty"`
+	Concert     string             `json:"concert,omitempty"`
+	Name        string             `json:"name,omitempty"`
+	ShortName   string             `json:"-"`
+	Place       string             `json:"place,omitempty"`
+	Count       string             `json:"count,omitempty"`
+	Held        []string           `json:"held,omitzero"`
+	Tap         count.Tap          `json:"tap"`
+	Fingering   string             `json:"fingering,omitempty"`
+	Usual       string             `json:"usual,omitempty"` // the usual fingering, where an alternate stands
+	Alternates  []string           `json:"alternates,omitzero"`
+	Tied        bool               `json:"tied"`
+	Alerts      []Alert            `json:"alerts"`
+	Why         string             `json:"-"`                // the alerts, in a sentence
+	Change      *finger.Change     `json:"change,omitempty"` // from the note before
+	CountWhy    string             `json:"-"`                // the arithmetic of its length
+	NameWhy     string             `json:"-"`                // how to find its letter
+	Ways        []finger.Fingering `json:"-"`                // the alternates with their reasons
+	Played      finger.Choice      `json:"-"`                // what Fingering spells, and why it stands
+	Care        string             `json:"care,omitempty"`   // what to mind in playing it
+	Hand        string             `json:"hand,omitempty"`   // of keyed bars and timpani
+	Breath      string             `json:"breath,omitempty"` // a breath is taken after it: why
+	Bow         *Bow               `json:"bow,omitempty"`    // that begins here
+	Annotations []Annotation       `json:"-"`                // the teacher's marks
 }
 
 // Has says whether the event carries an alert.
@@ -123,7 +123,7 @@ type Report struct {
 	Lines      []LineLike   `json:"lines"`
 	Figures    []Figure     `json:"figures"`
 	Left       int          `json:"left"` // measures to learn, once what comes again is taken out
-	Pieces     []Piece      `json:"chunks"`
+	Chunks     []Chunk      `json:"chunks"`
 	Difficulty Difficulty   `json:"difficulty"`
 	Tempo      Tempo        `json:"tempo"`
 
@@ -133,20 +133,20 @@ type Report struct {
 	Remarks []score.Problem `json:"-"` // printed fingerings that are none of their note
 
 	changes []madeChange
-	phrases []Piece // as the program cuts
+	phrases []Chunk // as the program cuts
 }
 
 // Options is how a teacher wants an exercise explained; the zero value is the
 // default of everything.
 type Options struct {
-	Count   count.Options
-	Name    name.Options
-	British bool // value names: crotchet, quaver
-	Placed  instrument.Placement
-	Finger  finger.Options
-	Pencils map[score.Place][]Pencil // the teacher's marks
-	Pieces  []HandPiece              // the teacher's pieces, none for the program's
-	ForPage bool                     // lay out the lanes and give every note its reasons too
+	Count       count.Options
+	Name        name.Options
+	British     bool // value names: crotchet, quaver
+	Placed      instrument.OctaveChoice
+	Finger      finger.Options
+	Annotations map[score.Place][]Annotation // the teacher's marks
+	Chunks      []HandChunk                  // the teacher's chunks, none for the program's
+	ForPage     bool                         // lay out the lanes and give every note its reasons too
 }
 
 // Read makes the part for an instrument from its source and explains it. What
@@ -155,9 +155,9 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 	r := readNotes(s, source, writtenFor, target, met, o)
 	r.Same, r.Lines, r.Figures, r.phrases = Recurrences(r.Part), likeLines(r.Part), figures(r.Part), Cut(r.Part)
 	byHand := false
-	if r.Pieces, byHand = cutAs(r.Part, r.phrases, o.Pieces); !byHand {
-		r.Pieces = slices.Clone(r.phrases)
-		sayAgain(r.Part, r.Pieces, r.Same)
+	if r.Chunks, byHand = cutAs(r.Part, r.phrases, o.Chunks); !byHand {
+		r.Chunks = slices.Clone(r.phrases)
+		sayAgain(r.Part, r.Chunks, r.Same)
 	}
 	r.Left = r.left()
 	r.markNew(met)
@@ -206,7 +206,7 @@ func readNotes(s score.Score, source score.Part, writtenFor string, target instr
 				x.Name = o.Name.Say(e.Pitch, alerts[i][j].natural, m.Key)
 				x.ShortName = o.Name.Show(e.Pitch, alerts[i][j].natural, m.Key)
 			}
-			x.Pencils = fitting(o.Pencils[score.Place{Measure: i, Event: j}], e)
+			x.Annotations = fitting(o.Annotations[score.Place{Measure: i, Event: j}], e)
 			explained.Events[j] = x
 		}
 		r.Measures = append(r.Measures, explained)

@@ -18,7 +18,7 @@ type Tempo struct {
 	Like   string `json:"-"` // the exercise whose clean tempo it is, where it comes from a history
 }
 
-// Clean is an exercise with the tempo at which a student, or half of a section, were clean
+// Clean is an exercise with the tempo at which a student, or half of a class, were clean
 // at it.
 type Clean struct {
 	Name  string
@@ -97,7 +97,7 @@ func (r *Report) tempo(marked score.Tempo, target instrument.Instrument, year in
 		}
 	}
 	if limit := int(ease * slowest); slowest > 0 && limit < t.Suggested {
-		t.Suggested, t.Slower = routine.Notch(limit, 0), true
+		t.Suggested, t.Slower = routine.StepTempo(limit, 0), true
 	}
 	return t
 }

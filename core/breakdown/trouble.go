@@ -191,5 +191,5 @@ func (r Report) Again() []string {
 
 func capital(words string) string { return strings.ToUpper(words[:1]) + words[1:] }
 
-// Grade is the difficulty of a piece from 0 to 9.
-func (p Piece) Grade() int { return grade(p.Difficulty) }
+// Grade is the difficulty of a chunk from 0 to 9.
+func (p Chunk) Grade() int { return grade(p.Difficulty) }

@@ -10,7 +10,7 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// Watched is something to watch for in a piece.
+// Watched is something to watch for in a chunk.
 type Watched struct {
 	At      score.Place
 	Measure int
@@ -35,10 +35,10 @@ func (w Watched) weight() int {
 	return 10*most + sum
 }
 
-// Watch lists what to watch for in a piece, what will go wrong most first: everything that
+// Watch lists what to watch for in a chunk, what will go wrong most first: everything that
 // carries an alert, drums to tune, and every hard change, there and back being one, at its
-// first place in the piece, wherever else in the exercise it is marked.
-func (r Report) Watch(piece []Passage, target instrument.Instrument) []Watched {
+// first place in the chunk, wherever else in the exercise it is marked.
+func (r Report) Watch(chunk []Passage, target instrument.Instrument) []Watched {
 	hard := map[score.Place]madeChange{}
 	for _, c := range r.changes {
 		if c.change.Hard {
@@ -47,7 +47,7 @@ func (r Report) Watch(piece []Passage, target instrument.Instrument) []Watched {
 	}
 	listed := map[either]bool{}
 	var list []Watched
-	for _, passage := range piece {
+	for _, passage := range chunk {
 		for j, e := range r.Measures[passage.At].Events {
 			if e.Start.Less(passage.From) || !e.Start.Less(passage.To) {
 				continue

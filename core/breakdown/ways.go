@@ -8,13 +8,13 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// HandPiece is a piece as a teacher has it: which measures, and why.
-type HandPiece struct {
-	Key PieceKey
+// HandChunk is a chunk as a teacher has it: which measures, and why.
+type HandChunk struct {
+	Key ChunkKey
 	Why string
 }
 
-// Way is a way to cut an exercise into pieces.
+// Way is a way to cut an exercise into chunks.
 type Way string
 
 // The ways. The program cuts by phrases.
@@ -33,12 +33,12 @@ const (
 )
 
 // CutBy cuts the part of a report in another way; n is for ByMeasures and ByNotes. The last
-// piece is the whole. An exercise of one measure is one piece. ByPhrases is nothing: the
+// chunk is the whole. An exercise of one measure is one chunk. ByPhrases is nothing: the
 // program's own.
-func (r Report) CutBy(way Way, n int) []HandPiece {
+func (r Report) CutBy(way Way, n int) []HandChunk {
 	numbers := r.numbers()
-	whole := PieceKey{numbers[0], numbers[len(numbers)-1]}
-	var list []HandPiece
+	whole := ChunkKey{numbers[0], numbers[len(numbers)-1]}
+	var list []HandChunk
 	switch way {
 	case ByMeasures:
 		list = everyMeasure(numbers, min(max(n, 1), MostMeasuresEach))
@@ -55,10 +55,10 @@ func (r Report) CutBy(way Way, n int) []HandPiece {
 	return WithWhole(list, whole)
 }
 
-// WithWhole has a list of pieces end with the whole, which stands nowhere else.
-func WithWhole(list []HandPiece, whole PieceKey) []HandPiece {
-	list = slices.DeleteFunc(slices.Clone(list), func(p HandPiece) bool { return p.Key == whole })
-	return append(list, HandPiece{whole, wholeWhy})
+// WithWhole has a list of chunks end with the whole, which stands nowhere else.
+func WithWhole(list []HandChunk, whole ChunkKey) []HandChunk {
+	list = slices.DeleteFunc(slices.Clone(list), func(p HandChunk) bool { return p.Key == whole })
+	return append(list, HandChunk{whole, wholeWhy})
 }
 
 // numbers lists the numbers of the measures, the pickup's 0 included.
@@ -73,8 +73,8 @@ func (r Report) numbers() []int {
 }
 
 // everyMeasure cuts every n full measures; a pickup goes along with the first.
-func everyMeasure(numbers []int, n int) []HandPiece {
-	var list []HandPiece
+func everyMeasure(numbers []int, n int) []HandChunk {
+	var list []HandChunk
 	for from := 0; from < len(numbers); {
 		to := from + n - 1
 		if numbers[from] == 0 {
@@ -85,26 +85,26 @@ func everyMeasure(numbers []int, n int) []HandPiece {
 		if n == 1 {
 			why = "one measure"
 		}
-		list = append(list, HandPiece{PieceKey{numbers[from], numbers[to]}, why})
+		list = append(list, HandChunk{ChunkKey{numbers[from], numbers[to]}, why})
 		from = to + 1
 	}
 	return list
 }
 
 // everyNotes cuts at the bar line after every n notes that are struck.
-func (r Report) everyNotes(numbers []int, n int) []HandPiece {
+func (r Report) everyNotes(numbers []int, n int) []HandChunk {
 	struck := map[int]int{}
 	for _, at := range r.Part.Notes() {
 		if !r.Part.At(at).Tied {
 			struck[r.Part.Measures[at.Measure].Number]++
 		}
 	}
-	var list []HandPiece
+	var list []HandChunk
 	from, sum := 0, 0
 	for k, number := range numbers {
 		sum += struck[number]
 		if sum >= n || k == len(numbers)-1 {
-			list = append(list, HandPiece{PieceKey{numbers[from], number}, fmt.Sprintf("%d notes", sum)})
+			list = append(list, HandChunk{ChunkKey{numbers[from], number}, fmt.Sprintf("%d notes", sum)})
 			from, sum = k+1, 0
 		}
 	}
@@ -115,7 +115,7 @@ func (r Report) everyNotes(numbers []int, n int) []HandPiece {
 const around = 3
 
 // aroundHardest is the hardest measure alone, and then with a neighbour more on each side.
-func (r Report) aroundHardest(numbers []int) []HandPiece {
+func (r Report) aroundHardest(numbers []int) []HandChunk {
 	hardest, most := -1, 0.0
 	for _, m := range r.Measures {
 		if m.Difficulty.Total > most {
@@ -126,10 +126,10 @@ func (r Report) aroundHardest(numbers []int) []HandPiece {
 		return nil
 	}
 	why := fmt.Sprintf("the hardest measure, %d of 9", grade(most))
-	var list []HandPiece
+	var list []HandChunk
 	for n := range around {
 		from, to := max(hardest-n, 0), min(hardest+n, len(numbers)-1)
-		list = append(list, HandPiece{PieceKey{numbers[from], numbers[to]}, why})
+		list = append(list, HandChunk{ChunkKey{numbers[from], numbers[to]}, why})
 		if from == 0 && to == len(numbers)-1 {
 			break
 		}
@@ -138,11 +138,11 @@ func (r Report) aroundHardest(numbers []int) []HandPiece {
 	return list
 }
 
-// joined is each piece after the other, and after each all so far together.
-func joined(keys []PieceKey) []HandPiece {
-	var list []HandPiece
+// joined is each chunk after the other, and after each all so far together.
+func joined(keys []ChunkKey) []HandChunk {
+	var list []HandChunk
 	for k, key := range keys {
-		list = append(list, HandPiece{key, "alone"})
+		list = append(list, HandChunk{key, "alone"})
 		if k == 0 {
 			continue
 		}
@@ -150,16 +150,16 @@ func joined(keys []PieceKey) []HandPiece {
 		if k > 1 {
 			why = fmt.Sprintf("%s to %s together", label(0), label(k))
 		}
-		list = append(list, HandPiece{PieceKey{keys[0].First, key.Last}, why})
+		list = append(list, HandChunk{ChunkKey{keys[0].First, key.Last}, why})
 	}
 	return list
 }
 
-// plainKeys are the keys of some pieces without the whole, in page order, those that lie
+// plainKeys are the keys of some chunks without the whole, in page order, those that lie
 // in one another left out.
-func plainKeys(pieces []Piece) []PieceKey {
-	var keys []PieceKey
-	for _, p := range pieces {
+func plainKeys(chunks []Chunk) []ChunkKey {
+	var keys []ChunkKey
+	for _, p := range chunks {
 		if key := p.Key(); !p.Whole() && (len(keys) == 0 || key.First > keys[len(keys)-1].Last) {
 			keys = append(keys, key)
 		}
@@ -167,21 +167,21 @@ func plainKeys(pieces []Piece) []PieceKey {
 	return keys
 }
 
-// cutAs makes pieces as a teacher has them, each with the pickup that the program's cut
+// cutAs makes chunks as a teacher has them, each with the pickup that the program's cut
 // gives its measures; ones with measures that are not there are left out. ok is false where
 // none is left but the whole.
-func cutAs(part score.Part, plain []Piece, hand []HandPiece) (pieces []Piece, ok bool) {
+func cutAs(part score.Part, plain []Chunk, hand []HandChunk) (chunks []Chunk, ok bool) {
 	first, last := part.Measures[0].Number, 0
 	for _, m := range part.Measures {
 		last = max(last, m.Number)
 	}
-	keys := make([]PieceKey, len(hand))
+	keys := make([]ChunkKey, len(hand))
 	for k, h := range hand {
 		keys[k] = h.Key
 	}
-	for _, key := range standing(keys, PieceKey{first, last}, len(plain)) {
+	for _, key := range standing(keys, ChunkKey{first, last}, len(plain)) {
 		h := hand[slices.Index(keys, key)]
-		p := Piece{Label: label(len(pieces)), Why: h.Why}
+		p := Chunk{Label: label(len(chunks)), Why: h.Why}
 		for i, m := range part.Measures {
 			if m.Number < h.Key.First || m.Number > h.Key.Last {
 				continue
@@ -202,48 +202,48 @@ func cutAs(part score.Part, plain []Piece, hand []HandPiece) (pieces []Piece, ok
 				p.End, p.phrase = known.End, known.phrase
 			}
 		}
-		pieces = append(pieces, p)
+		chunks = append(chunks, p)
 	}
-	if len(pieces) == 0 {
+	if len(chunks) == 0 {
 		return nil, false
 	}
-	if n := len(pieces); n > 1 {
-		pieces[n-1].Label = wholeLabel
+	if n := len(chunks); n > 1 {
+		chunks[n-1].Label = wholeLabel
 	}
-	return pieces, true
+	return chunks, true
 }
 
-// A piece is met first for its rhythm and its reading, which are everybody's, from hardEnough
+// A chunk is met first for its rhythm and its reading, which are everybody's, from hardEnough
 // on and where it is muchHarder than every other. The figures are ours.
 const (
 	hardEnough = 0.3
 	muchHarder = 0.1
 )
 
-// learningOrder puts the pieces that the program cut in the order in which they are learned,
+// learningOrder puts the chunks that the program cut in the order in which they are learned,
 // with the reason: what comes again brings its copies along, and what is much harder to count
 // and to read than all the rest, or brings most that is new, is met first, while everybody is
 // fresh. The whole stays last. Source: common practice.
 func (r *Report) learningOrder() {
-	n := len(r.Pieces) - 1 // the whole
-	if n < 2 || !r.Pieces[n].Whole() {
+	n := len(r.Chunks) - 1 // the whole
+	if n < 2 || !r.Chunks[n].Whole() {
 		return
 	}
-	like := make([]int, n) // the piece that each is again, or itself
+	like := make([]int, n) // the chunk that each is again, or itself
 	for k := range like {
 		like[k] = k
-		heard := r.Pieces[k].hear(r.Part)
+		heard := r.Chunks[k].hear(r.Part)
 		for j := range k {
-			if like[j] == j && compare(r.Pieces[j].hear(r.Part), heard) == "same" {
+			if like[j] == j && compare(r.Chunks[j].hear(r.Part), heard) == "same" {
 				like[k] = j
-				r.Pieces[k].Why = fmt.Sprintf("%s again: start there", r.Pieces[j].Label)
+				r.Chunks[k].Why = fmt.Sprintf("%s again: start there", r.Chunks[j].Label)
 				break
 			}
 		}
 	}
 	brings := make([]int, n)
 	for k := range brings {
-		for _, at := range r.Pieces[k].At {
+		for _, at := range r.Chunks[k].At {
 			brings[k] += len(r.Measures[at].New)
 		}
 	}
@@ -262,7 +262,7 @@ func (r *Report) learningOrder() {
 		}
 	}
 	if first > 0 {
-		r.Pieces[first].Why = why + ", " + r.Pieces[first].Why
+		r.Chunks[first].Why = why + ", " + r.Chunks[first].Why
 		take(first)
 	}
 	for k := range like {
@@ -270,18 +270,18 @@ func (r *Report) learningOrder() {
 			take(k)
 		}
 	}
-	pieces := make([]Piece, 0, n+1)
+	chunks := make([]Chunk, 0, n+1)
 	for _, k := range order {
-		pieces = append(pieces, r.Pieces[k])
+		chunks = append(chunks, r.Chunks[k])
 	}
-	r.Pieces = append(pieces, r.Pieces[n])
+	r.Chunks = append(chunks, r.Chunks[n])
 }
 
-// hardForAll is how hard a piece is but for the hands and the lip; an ending, which is played
+// hardForAll is how hard a chunk is but for the hands and the lip; an ending, which is played
 // after what leads to it, is not.
 func (r *Report) hardForAll(k int) float64 {
 	var within []Difficulty
-	for _, at := range r.Pieces[k].At {
+	for _, at := range r.Chunks[k].At {
 		if len(r.Part.Measures[at].Endings) > 0 {
 			return 0
 		}
@@ -291,7 +291,7 @@ func (r *Report) hardForAll(k int) float64 {
 	return DifficultyParts{Rhythm: parts.Rhythm, Reading: parts.Reading}.Total()
 }
 
-// standsOut is the piece, copies left aside, whose figure is above that of every other by a
+// standsOut is the chunk, copies left aside, whose figure is above that of every other by a
 // margin; -1 for none.
 func standsOut(n int, like []int, of func(int) float64, by float64) int {
 	var list []int

@@ -10,7 +10,7 @@ import (
 	"unhurriedbench/internal/testscore"
 )
 
-// cutBy shows the pieces of a way.
+// cutBy shows the chunks of a way.
 func cutBy(r Report, way Way, n int) string {
 	var words []string
 	for _, p := range r.CutBy(way, n) {
@@ -19,7 +19,7 @@ func cutBy(r Report, way Way, n int) string {
 	return strings.Join(words, "; ")
 }
 
-// Other ways to cut, worked by hand: every so many measures or notes, five-note pieces, the
+// Other ways to cut, worked by hand: every so many measures or notes, five-note chunks, the
 // hardest measure with its neighbours, and joining. Source: common practice.
 func TestWaysToCut(t *testing.T) {
 	const lamp = "G|c d e f|g2 e2|f/e/d/c/ B ^c|d4|e f g a|g3|]"
@@ -50,8 +50,8 @@ func TestWaysToCut(t *testing.T) {
 	}
 }
 
-// Every measure lies in one piece, where pieces are not joined, and every way can be read
-// again as the teacher's own pieces, the whole last.
+// Every measure lies in one chunk, where chunks are not joined, and every way can be read
+// again as the teacher's own chunks, the whole last.
 func TestWaysCoverEveryMeasureOnce(t *testing.T) {
 	for seed := range uint64(120) {
 		s := testscore.Random(t, seed)
@@ -59,8 +59,8 @@ func TestWaysCoverEveryMeasureOnce(t *testing.T) {
 		r := Read(s, s.Parts[0], "", target, nil, Options{})
 		for _, way := range []Way{ByMeasures, ByNotes, ByHardest, ByJoining} {
 			list := r.CutBy(way, int(seed%5)+1)
-			if list[len(list)-1].Key != (PieceKey{r.numbers()[0], r.numbers()[len(r.numbers())-1]}) {
-				t.Fatalf("seed %d, %s: the last piece is %v", seed, way, list[len(list)-1])
+			if list[len(list)-1].Key != (ChunkKey{r.numbers()[0], r.numbers()[len(r.numbers())-1]}) {
+				t.Fatalf("seed %d, %s: the last chunk is %v", seed, way, list[len(list)-1])
 			}
 			if way == ByMeasures || way == ByNotes {
 				var covered []int
@@ -72,49 +72,49 @@ func TestWaysCoverEveryMeasureOnce(t *testing.T) {
 					}
 				}
 				if len(list) > 1 && !slices.Equal(covered, r.numbers()) {
-					t.Fatalf("seed %d, %s: measures %v are in pieces, of %v", seed, way, covered, r.numbers())
+					t.Fatalf("seed %d, %s: measures %v are in chunks, of %v", seed, way, covered, r.numbers())
 				}
 			}
-			again := Read(s, s.Parts[0], "", target, nil, Options{Pieces: list})
+			again := Read(s, s.Parts[0], "", target, nil, Options{Chunks: list})
 			if len(list) == 1 {
 				continue
 			}
-			for k, p := range again.Pieces {
+			for k, p := range again.Chunks {
 				if p.Key() != list[k].Key || p.Why != list[k].Why || p.Whole() != (k == len(list)-1) {
-					t.Fatalf("seed %d, %s: piece %d is %v, want %v", seed, way, k, p, list[k])
+					t.Fatalf("seed %d, %s: chunk %d is %v, want %v", seed, way, k, p, list[k])
 				}
 			}
 		}
 	}
 }
 
-// Pieces of measures that are not there any more are left out; where none is left the
+// Chunks of measures that are not there any more are left out; where none is left the
 // program cuts again.
-func TestPiecesOfAnExerciseThatHasChanged(t *testing.T) {
+func TestChunksOfAnExerciseThatHasChanged(t *testing.T) {
 	s := "M:4/4\nL:1/4\nK:C\nc d e f|g4|c d e f|g4|]"
-	keys := func(hand ...HandPiece) string {
-		r := inPieces(t, s, hand)
+	keys := func(hand ...HandChunk) string {
+		r := inChunks(t, s, hand)
 		var words []string
-		for _, p := range r.Pieces {
+		for _, p := range r.Chunks {
 			words = append(words, p.Label+" "+p.Key().String())
 		}
 		return strings.Join(words, ", ")
 	}
-	if got := keys(HandPiece{PieceKey{2, 3}, "by hand"}, HandPiece{PieceKey{9, 9}, ""}, HandPiece{PieceKey{1, 4}, ""}); got != "A 2-3, Whole 1-4" {
+	if got := keys(HandChunk{ChunkKey{2, 3}, "by hand"}, HandChunk{ChunkKey{9, 9}, ""}, HandChunk{ChunkKey{1, 4}, ""}); got != "A 2-3, Whole 1-4" {
 		t.Errorf("what is left: %s", got)
 	}
-	if got := keys(HandPiece{PieceKey{5, 6}, ""}, HandPiece{PieceKey{1, 6}, ""}); got != "A 1-2, B 3-4, Whole 1-4" {
+	if got := keys(HandChunk{ChunkKey{5, 6}, ""}, HandChunk{ChunkKey{1, 6}, ""}); got != "A 1-2, B 3-4, Whole 1-4" {
 		t.Errorf("nothing is left: %s", got)
 	}
 }
 
-// A piece that the teacher cut begins with the pickup its measures have.
-func TestPiecesByHandKeepTheirPickups(t *testing.T) {
-	r := inPieces(t, "M:4/4\nL:1/4\nK:C\nc|f2 e d|c3 c|d e f d|c3 c|f2 e d|c3 c|d c e2|f3|]",
-		[]HandPiece{{PieceKey{3, 6}, "by hand"}, {PieceKey{0, 8}, ""}})
-	p := r.Pieces[0]
+// A chunk that the teacher cut begins with the pickup its measures have.
+func TestChunksByHandSaveTheirPickups(t *testing.T) {
+	r := inChunks(t, "M:4/4\nL:1/4\nK:C\nc|f2 e d|c3 c|d e f d|c3 c|f2 e d|c3 c|d c e2|f3|]",
+		[]HandChunk{{ChunkKey{3, 6}, "by hand"}, {ChunkKey{0, 8}, ""}})
+	p := r.Chunks[0]
 	if p.InWords() != "pickup, m. 3–6" || p.Start == nil || p.End == nil {
-		t.Errorf("the piece is %s, from %v to %v", p.InWords(), p.Start, p.End)
+		t.Errorf("the chunk is %s, from %v to %v", p.InWords(), p.Start, p.End)
 	}
 }
 
@@ -122,7 +122,7 @@ func TestPiecesByHandKeepTheirPickups(t *testing.T) {
 func TestLearningOrder(t *testing.T) {
 	order := func(text string, met *Met) string {
 		var words []string
-		for _, p := range read(t, text, "violin", met).Pieces {
+		for _, p := range read(t, text, "violin", met).Chunks {
 			words = append(words, p.Label+": "+p.Why)
 		}
 		return strings.Join(words, "; ")
@@ -138,12 +138,12 @@ func TestLearningOrder(t *testing.T) {
 	}
 }
 
-// inPieces reads a line with a teacher's pieces.
-func inPieces(t *testing.T, text string, hand []HandPiece) Report {
+// inChunks reads a line with a teacher's chunks.
+func inChunks(t *testing.T, text string, hand []HandChunk) Report {
 	t.Helper()
 	r := read(t, text, "violin", nil)
 	target, _ := instrument.ByID("violin")
 	s := testscore.Random(t, 1)
 	s.Parts[0] = r.Part
-	return Read(s, r.Part, "violin", target, nil, Options{Pieces: hand})
+	return Read(s, r.Part, "violin", target, nil, Options{Chunks: hand})
 }

@@ -10,7 +10,7 @@ import (
 )
 
 // ReadNotes makes the part for an instrument from its source and explains its notes and how
-// hard its measures are, without what a whole page needs: no lanes, no pieces, no lines.
+// hard its measures are, without what a whole page needs: no lanes, no chunks, no lines.
 func ReadNotes(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, o Options) Report {
 	o.ForPage = false
 	r := readNotes(s, source, writtenFor, target, nil, o)
@@ -18,11 +18,11 @@ func ReadNotes(s score.Score, source score.Part, writtenFor string, target instr
 	return r
 }
 
-// Where says at which measure of a piece a stumble of a cause most likely lies, and at what:
+// Where says at which measure of a chunk a stumble of a cause most likely lies, and at what:
 // "m. 4, C to F: the slide goes out, 5 positions". It is the measure that is hardest in what
 // stumbled: its rhythm, its reading, its changes, or, for the sound, how high it goes, and on
 // brass the change where that is harder. It is "" where nothing there is hard.
-func (r Report) Where(key PieceKey, cause routine.Cause, target instrument.Instrument) string {
+func (r Report) Where(key ChunkKey, cause routine.Cause, target instrument.Instrument) string {
 	part := map[routine.Cause]int{routine.Rhythm: rhythmPart, routine.WrongName: readingPart, routine.Fingering: changePart, routine.Sound: rangePart}[cause]
 	at := r.hardestIn(key, part)
 	if cause == routine.Sound && target.Family == "brass" {
@@ -54,9 +54,9 @@ func (r Report) Where(key PieceKey, cause routine.Cause, target instrument.Instr
 	return fmt.Sprintf("m. %d%s", r.Measures[at].Number, strings.TrimSuffix(first, "."))
 }
 
-// hardestIn is the measure of a piece, by its index, that is hardest in a part of the
+// hardestIn is the measure of a chunk, by its index, that is hardest in a part of the
 // difficulty, the first of equals; -1 where none is hard in it.
-func (r Report) hardestIn(key PieceKey, part int) int {
+func (r Report) hardestIn(key ChunkKey, part int) int {
 	hardest := -1
 	for i, m := range r.Measures {
 		if m.Number < key.First || m.Number > key.Last || r.weight(i, part) == 0 {

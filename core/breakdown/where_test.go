@@ -7,7 +7,7 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-// A stumble lies where the piece is hardest in what stumbled.
+// A stumble lies where the chunk is hardest in what stumbled.
 func TestWhereAStumbleLies(t *testing.T) {
 	for _, tt := range []struct {
 		instrument, music string
@@ -29,7 +29,7 @@ func TestWhereAStumbleLies(t *testing.T) {
 	} {
 		r := hardness(t, tt.instrument, tt.music, nil)
 		target, _ := instrument.ByID(tt.instrument)
-		if got := r.Where(PieceKey{First: tt.first, Last: tt.last}, tt.cause, target); got != tt.want {
+		if got := r.Where(ChunkKey{First: tt.first, Last: tt.last}, tt.cause, target); got != tt.want {
 			t.Errorf("%s for %s, %s: %q, want %q", tt.music, tt.instrument, tt.cause, got, tt.want)
 		}
 	}

@@ -83,12 +83,12 @@ func (r Reader) Say(p score.Pitch) string { return r.naming().Say(p, false, scor
 // way is how a note of a card is played: as it stood where it was met, else as it is taught.
 func (r Reader) way(c Card, k int) (Way, bool) {
 	p := c.Pitches[k]
-	taught, ok := finger.Taught(r.Instrument, p, max(r.Year, 1))
-	taught = taught.Prefer(r.Preferred[p.MIDI()])
+	current, ok := finger.Taught(r.Instrument, p, max(r.Year, 1))
+	current = current.Prefer(r.Preferred[p.MIDI()])
 	if k < len(c.Shown) && r.Preferred[p.MIDI()] == "" {
-		taught = taught.Prefer(c.Shown[k])
+		current = current.Prefer(c.Shown[k])
 	}
-	return Way{p, taught}, ok
+	return Way{p, current}, ok
 }
 
 func (r Reader) place(c Card, deck []Card) Answer {

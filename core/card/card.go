@@ -74,19 +74,19 @@ func (c Card) ID() string {
 // LongestID is the most bytes of an ID that is kept.
 const LongestID = 120
 
-// Piece is a piece that a student has worked on.
-type Piece struct {
+// Chunk is a chunk that a student has worked on.
+type Chunk struct {
 	Where  string // "6 · Ferry Landing, B"
 	Report breakdown.Report
-	Key    breakdown.PieceKey
+	Key    breakdown.ChunkKey
 }
 
 // Deck makes the cards of what a student of an instrument has worked on: notes from the
 // lowest, each with its place, its name and how it is played; then the rhythms, keys,
-// intervals and changes of the pieces in their order. An accidental is on a card only where it
+// intervals and changes of the chunks in their order. An accidental is on a card only where it
 // stood in one of them. Where there is no pitch there are rhythms alone; how a bar is struck
 // is its name, and nothing is asked of notes that the instrument does not have.
-func Deck(i instrument.Instrument, pieces []Piece) []Card {
+func Deck(i instrument.Instrument, chunks []Chunk) []Card {
 	var notes, rest []Card
 	known := map[string]bool{}
 	add := func(to *[]Card, c Card) {
@@ -95,7 +95,7 @@ func Deck(i instrument.Instrument, pieces []Piece) []Card {
 			*to = append(*to, c)
 		}
 	}
-	for _, p := range pieces {
+	for _, p := range chunks {
 		p.eachNote(func(clef score.Clef, pitch score.Pitch) {
 			for _, kind := range []Kind{Place, Name, Finger} {
 				add(&notes, Card{Kind: kind, Clef: clef, Pitches: []score.Pitch{pitch}, Where: p.Where})
@@ -114,7 +114,7 @@ func Deck(i instrument.Instrument, pieces []Piece) []Card {
 			add(&rest, Card{Kind: Change, Clef: p.Report.Part.Measures[0].Clef, Pitches: []score.Pitch{from, to}, Where: p.Where})
 		}
 	}
-	shown := shownWays(pieces)
+	shown := shownWays(chunks)
 	for _, list := range [][]Card{notes, rest} {
 		for k, c := range list {
 			for _, p := range c.Pitches {
@@ -128,11 +128,11 @@ func Deck(i instrument.Instrument, pieces []Piece) []Card {
 	return append(notes, rest...)
 }
 
-// shownWays is the fingering of each note that stood over it in all of the pieces; a note that
+// shownWays is the fingering of each note that stood over it in all of the chunks; a note that
 // stood with several has "", and is asked for by itself.
-func shownWays(pieces []Piece) map[score.Pitch]string {
+func shownWays(chunks []Chunk) map[score.Pitch]string {
 	shown, several := map[score.Pitch]string{}, map[score.Pitch]bool{}
-	for _, p := range pieces {
+	for _, p := range chunks {
 		p.measures(func(at int, m score.Measure) {
 			for j, e := range m.Events {
 				text := p.Report.Measures[at].Events[j].Fingering
@@ -165,8 +165,8 @@ func fits(i instrument.Instrument, c Card) bool {
 	return true
 }
 
-// measures calls do with the measures of the piece.
-func (p Piece) measures(do func(at int, m score.Measure)) {
+// measures calls do with the measures of the chunk.
+func (p Chunk) measures(do func(at int, m score.Measure)) {
 	for k, m := range p.Report.Part.Measures {
 		if m.Number >= p.Key.First && m.Number <= p.Key.Last {
 			do(k, m)
@@ -177,7 +177,7 @@ func (p Piece) measures(do func(at int, m score.Measure)) {
 // struck says whether an event is a note with pitch that begins here.
 func struck(e score.Event) bool { return e.Kind != score.Rest && !e.Tied && !e.Unpitched }
 
-func (p Piece) eachNote(do func(score.Clef, score.Pitch)) {
+func (p Chunk) eachNote(do func(score.Clef, score.Pitch)) {
 	p.measures(func(_ int, m score.Measure) {
 		for _, e := range m.Events {
 			if struck(e) {
@@ -189,7 +189,7 @@ func (p Piece) eachNote(do func(score.Clef, score.Pitch)) {
 
 // eachBar calls do with every full measure of two events or more, for one alone is no rhythm
 // to count. What is tied over the bar line is left out: its count needs the measure before.
-func (p Piece) eachBar(do func(score.Measure, string)) {
+func (p Chunk) eachBar(do func(score.Measure, string)) {
 	p.measures(func(at int, m score.Measure) {
 		if len(m.Events) < 2 || m.Length != m.Meter.Length() || m.Split || m.Events[0].Tied || m.Events[len(m.Events)-1].TieOn {
 			return
@@ -260,7 +260,7 @@ func rhythmOf(m score.Measure) string {
 }
 
 // eachKey calls do with every signature that changes a letter.
-func (p Piece) eachKey(do func(score.Clef, score.Key)) {
+func (p Chunk) eachKey(do func(score.Clef, score.Key)) {
 	pitched := false
 	p.eachNote(func(score.Clef, score.Pitch) { pitched = true })
 	p.measures(func(_ int, m score.Measure) {
@@ -271,7 +271,7 @@ func (p Piece) eachKey(do func(score.Clef, score.Key)) {
 }
 
 // eachNeighbours calls do with every two different notes of which one follows the other.
-func (p Piece) eachNeighbours(do func(clef score.Clef, from, to score.Pitch)) {
+func (p Chunk) eachNeighbours(do func(clef score.Clef, from, to score.Pitch)) {
 	var before score.Pitch
 	begun := false
 	p.measures(func(_ int, m score.Measure) {
@@ -289,10 +289,10 @@ func (p Piece) eachNeighbours(do func(clef score.Clef, from, to score.Pitch)) {
 	})
 }
 
-// Stumbled lists the cards that a stumble in a piece is asked again by: over names, the names
+// Stumbled lists the cards that a stumble in a chunk is asked again by: over names, the names
 // and places of the notes in question; over fingerings, how they are played and the hardest
 // change; over rhythm, its measures; over the sound, how the notes are played.
-func Stumbled(p Piece, over routine.Cause, doubtful []score.Pitch) []string {
+func Stumbled(p Chunk, over routine.Cause, doubtful []score.Pitch) []string {
 	var ids []string
 	var kinds []Kind
 	switch over {

@@ -16,8 +16,8 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// whole is music in 4/4 as one piece for an instrument that reads it as written.
-func whole(t *testing.T, id, music string) Piece {
+// whole is music in 4/4 as one chunk for an instrument that reads it as written.
+func whole(t *testing.T, id, music string) Chunk {
 	t.Helper()
 	if !strings.HasPrefix(music, "K:") {
 		music = "K:C\n" + music
@@ -28,7 +28,7 @@ func whole(t *testing.T, id, music string) Piece {
 	}
 	r := breakdown.Read(s, s.Parts[0], id, byID(t, id), nil, breakdown.Options{Finger: finger.Options{Year: 1}})
 	last := r.Measures[len(r.Measures)-1].Number
-	return Piece{Where: "1 · Test, A", Report: r, Key: breakdown.PieceKey{First: 1, Last: last}}
+	return Chunk{Where: "1 · Test, A", Report: r, Key: breakdown.ChunkKey{First: 1, Last: last}}
 }
 
 func byID(t *testing.T, id string) instrument.Instrument {
@@ -63,17 +63,17 @@ func TestDeck(t *testing.T) {
 		{"trumpet", "C4|C,,4|", "place:G2:C4 name:G2:C4 finger:C4"}, // what it cannot play is not asked
 		{"cello", "K:C clef=bass\nC,,4|", "place:F4:C2 name:F4:C2 finger:C2"},
 	} {
-		got := idsOf(Deck(byID(t, tt.instrument), []Piece{whole(t, tt.instrument, tt.music)}))
+		got := idsOf(Deck(byID(t, tt.instrument), []Chunk{whole(t, tt.instrument, tt.music)}))
 		got = slices.DeleteFunc(got, func(id string) bool { return KindOf(id) == Change })
 		if strings.Join(got, " ") != tt.want {
 			t.Errorf("%s, %s:\n%s, want\n%s", tt.instrument, tt.music, strings.Join(got, " "), tt.want)
 		}
 	}
-	twice := []Piece{whole(t, "trumpet", "C D E F|"), whole(t, "trumpet", "C D E F|")}
+	twice := []Chunk{whole(t, "trumpet", "C D E F|"), whole(t, "trumpet", "C D E F|")}
 	if a, b := Deck(byID(t, "trumpet"), twice[:1]), Deck(byID(t, "trumpet"), twice); len(a) != len(b) {
 		t.Errorf("what was met twice gives %d cards, once %d", len(b), len(a))
 	}
-	if got := idsOf(Deck(byID(t, "snare"), []Piece{whole(t, "snare", "K:C clef=perc\nc c c2|")})); strings.Join(got, " ") != "rhythm:4/4:1/4 1/4 1/2" {
+	if got := idsOf(Deck(byID(t, "snare"), []Chunk{whole(t, "snare", "K:C clef=perc\nc c c2|")})); strings.Join(got, " ") != "rhythm:4/4:1/4 1/4 1/2" {
 		t.Errorf("a snare drum is asked %v", got)
 	}
 }
@@ -97,7 +97,7 @@ func TestAnswers(t *testing.T) {
 		{"cello", "K:D clef=bass\nD, E, F, G,|", "finger:F#3", "", ""},
 	} {
 		i := byID(t, tt.instrument)
-		deck := Deck(i, []Piece{whole(t, tt.instrument, tt.music)})
+		deck := Deck(i, []Chunk{whole(t, tt.instrument, tt.music)})
 		k := slices.Index(idsOf(deck), tt.id)
 		if k < 0 {
 			t.Errorf("%s, %s: there is no card %s among %v", tt.instrument, tt.music, tt.id, idsOf(deck))
@@ -115,7 +115,7 @@ func TestAnswers(t *testing.T) {
 			t.Errorf("%s, %s may be pressed: %s, want %s", tt.instrument, tt.id, got, tt.choices)
 		}
 	}
-	deck := Deck(byID(t, "trumpet"), []Piece{whole(t, "trumpet", "K:F\nB A G F|")})
+	deck := Deck(byID(t, "trumpet"), []Chunk{whole(t, "trumpet", "K:F\nB A G F|")})
 	k := slices.Index(idsOf(deck), "name:G2:Bb4")
 	for system, want := range map[name.System]string{name.FixedDo: "si flat", name.German: "B", name.Degrees: "B flat"} {
 		if got := (Reader{Instrument: byID(t, "trumpet"), Names: name.Options{System: system}}).Answer(deck[k], deck); got.Text != want {
@@ -127,7 +127,7 @@ func TestAnswers(t *testing.T) {
 // What a teacher would rather have is what is right.
 func TestThePreferredFingering(t *testing.T) {
 	i := byID(t, "trumpet")
-	deck := Deck(i, []Piece{whole(t, "trumpet", "C D E A|")})
+	deck := Deck(i, []Chunk{whole(t, "trumpet", "C D E A|")})
 	k := slices.Index(idsOf(deck), "finger:A4")
 	for preferred, want := range map[string]string{"": "valves 1 and 2", "3": "valve 3"} {
 		r := Reader{Instrument: i, Preferred: finger.Preferred{score.MustPitch("A4").MIDI(): preferred}}
@@ -147,7 +147,7 @@ func TestEveryInstrumentIsAnswered(t *testing.T) {
 	asked := map[Kind]int{}
 	for _, i := range instrument.All() {
 		r := breakdown.Read(s, s.Parts[0], "", i, nil, breakdown.Options{Finger: finger.Options{Year: 1}})
-		deck := Deck(i, []Piece{{Where: "all", Report: r, Key: breakdown.PieceKey{First: 1, Last: 4}}})
+		deck := Deck(i, []Chunk{{Where: "all", Report: r, Key: breakdown.ChunkKey{First: 1, Last: 4}}})
 		if len(deck) < 3 {
 			t.Errorf("%s has %d cards", i.Name, len(deck))
 		}
@@ -200,14 +200,14 @@ func TestACardAsksWhatTheLineShows(t *testing.T) {
 	low := whole(t, "bass", "_B,, C, D, C,|")
 	for _, tt := range []struct {
 		name   string
-		pieces []Piece
+		chunks []Chunk
 		want   string
 	}{
-		{"with B flat on the string", []Piece{low}, "A4(half)"},
-		{"without", []Piece{whole(t, "bass", "C, D, E, D,|")}, "A2"},
-		{"once so, once so", []Piece{low, whole(t, "bass", "C, D, E, D,|")}, "A2"},
+		{"with B flat on the string", []Chunk{low}, "A4(half)"},
+		{"without", []Chunk{whole(t, "bass", "C, D, E, D,|")}, "A2"},
+		{"once so, once so", []Chunk{low, whole(t, "bass", "C, D, E, D,|")}, "A2"},
 	} {
-		deck := Deck(bass, tt.pieces)
+		deck := Deck(bass, tt.chunks)
 		for _, c := range deck {
 			if c.ID() != "finger:C3" {
 				continue

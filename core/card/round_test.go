@@ -104,7 +104,7 @@ func right(id string, times int, daysAgo float64) []Answered {
 }
 
 func TestRound(t *testing.T) {
-	deck := Deck(byID(t, "trumpet"), []Piece{whole(t, "trumpet", "C2 D2|")})
+	deck := Deck(byID(t, "trumpet"), []Chunk{whole(t, "trumpet", "C2 D2|")})
 	names := Wanted{Kinds: []Kind{Name}, New: 4, Short: RoundTakes}
 	both := Wanted{Kinds: []Kind{Name, Finger}, New: 4, Short: RoundTakes}
 	c, d := "name:G2:C4", "name:G2:D4"
@@ -112,7 +112,7 @@ func TestRound(t *testing.T) {
 		what     string
 		log      []Answered
 		stumbles map[string]time.Time
-		wanted   Wanted
+		desired  Wanted
 		want     string
 	}{
 		{"new ones, from the lowest", nil, nil, names, "in-order " + c + "; in-order " + d},
@@ -135,7 +135,7 @@ func TestRound(t *testing.T) {
 		{"what was missed comes back the same day", []Answered{{Card: c, Grade: Missed, At: after(-0.1)}, {Card: d, Grade: Right, At: after(-0.001)}}, nil, names, "in-order " + c},
 		{"only what is wanted", nil, nil, Wanted{Kinds: []Kind{Rhythm}, New: 4, Short: 120}, "in-order rhythm:4/4:1/2 1/2"},
 	} {
-		if got := in(Round(deck, tt.log, tt.stumbles, start, tt.wanted)); got != tt.want {
+		if got := in(Round(deck, tt.log, tt.stumbles, start, tt.desired)); got != tt.want {
 			t.Errorf("%s: %s, want %s", tt.what, got, tt.want)
 		}
 	}
@@ -145,7 +145,7 @@ func TestRound(t *testing.T) {
 // may have, and unless it is one card, no more than its time.
 func TestAnyRound(t *testing.T) {
 	chance := rand.New(rand.NewPCG(3, 9))
-	deck := Deck(byID(t, "flute"), []Piece{whole(t, "flute", "K:Bb\nB c d e|f2 d2|c A B z|B/c/d e2|")})
+	deck := Deck(byID(t, "flute"), []Chunk{whole(t, "flute", "K:Bb\nB c d e|f2 d2|c A B z|B/c/d e2|")})
 	for n := range 600 {
 		var log []Answered
 		for range chance.IntN(120) {

@@ -1,5 +1,5 @@
 // Package checkin says what a student plays for the teacher at a check-in, and who of a
-// section is heard in the minutes there are.
+// class is heard in the minutes there are.
 package checkin
 
 import (
@@ -11,9 +11,9 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-// Piece is a piece that a student may be asked for.
-type Piece struct {
-	lesson.Piece                 // with the tempo of the student's next try
+// Chunk is a chunk that a student may be asked for.
+type Chunk struct {
+	lesson.Chunk                 // with the tempo of the student's next try
 	Steps        routine.Routine // that the student follows
 	State        routine.State
 	Last         int64 // when it was tried last, in seconds since 1970; 0 for never
@@ -21,7 +21,7 @@ type Piece struct {
 }
 
 const (
-	// heardTalk is how many seconds of words one piece takes, and changeOver how many it takes
+	// heardTalk is how many seconds of words one chunk takes, and changeOver how many it takes
 	// until the next student plays. The figures are ours.
 	heardTalk  = 10
 	changeOver = 8
@@ -29,14 +29,14 @@ const (
 
 // Due says what a student plays at a check-in: what was asked for last time and not clean;
 // what they are stuck on, most stuck first; of everything else that they have begun the first
-// piece in learning order that is not done, what was tried last first; and where there is
+// chunk in learning order that is not done, what was tried last first; and where there is
 // nothing of these, something they have done, so that it is kept. As much as there are
-// seconds for is asked for, but one piece in any case. Pieces of one exercise stand together
+// seconds for is asked for, but one chunk in any case. Chunks of one exercise stand together
 // in learning order.
-func Due(pieces []Piece, seconds float64, most int) []lesson.Step {
+func Due(chunks []Chunk, seconds float64, most int) []lesson.Step {
 	var due []lesson.Step
 	asked := map[int64]bool{} // exercises
-	ask := func(p Piece, why string) {
+	ask := func(p Chunk, why string) {
 		s := p.Ask(why)
 		if len(due) > 0 && (s.Seconds() > seconds || len(due) == most) || asked[p.Exercise] {
 			return
@@ -44,7 +44,7 @@ func Due(pieces []Piece, seconds float64, most int) []lesson.Step {
 		asked[p.Exercise] = true
 		due, seconds = append(due, s), seconds-s.Seconds()
 	}
-	open := slices.DeleteFunc(slices.Clone(pieces), func(p Piece) bool { return p.State.Stage == routine.Done })
+	open := slices.DeleteFunc(slices.Clone(chunks), func(p Chunk) bool { return p.State.Stage == routine.Done })
 	for _, p := range open {
 		if p.Asked {
 			ask(p, "left from the last check-in")
@@ -53,7 +53,7 @@ func Due(pieces []Piece, seconds float64, most int) []lesson.Step {
 	for _, p := range mostStuckFirst(open) {
 		ask(p, fmt.Sprintf("%d stumbles, %s", p.State.Stumbles, p.State.Over.Main()))
 	}
-	tried := lastTriedFirst(pieces)
+	tried := lastTriedFirst(chunks)
 	for _, exercise := range exercisesOf(tried) {
 		for _, p := range open {
 			if p.Exercise == exercise {
@@ -70,8 +70,8 @@ func Due(pieces []Piece, seconds float64, most int) []lesson.Step {
 	return due
 }
 
-// begun says how far an open piece is.
-func (p Piece) begun() string {
+// begun says how far an open chunk is.
+func (p Chunk) begun() string {
 	step := p.Steps.Step(p.stage())
 	word := step.Word
 	if p.State.Clean > 0 {
@@ -80,8 +80,8 @@ func (p Piece) begun() string {
 	return "at " + word
 }
 
-// stage is the one the student is at, of a done piece the last.
-func (p Piece) stage() routine.Stage {
+// stage is the one the student is at, of a done chunk the last.
+func (p Chunk) stage() routine.Stage {
 	switch p.State.Stage {
 	case "":
 		return p.Steps.First()
@@ -91,30 +91,30 @@ func (p Piece) stage() routine.Stage {
 	return p.State.Stage
 }
 
-// Ask is the piece once, at the stage the student is at.
-func (p Piece) Ask(why string) lesson.Step {
-	of := p.Piece
+// Ask is the chunk once, at the stage the student is at.
+func (p Chunk) Ask(why string) lesson.Step {
+	of := p.Chunk
 	of.Steps, of.Lips = p.Steps, false
 	s := of.Do(p.stage(), heardTalk, why)
 	s.Times = 1
 	return s
 }
 
-func mostStuckFirst(pieces []Piece) []Piece {
-	stuck := slices.DeleteFunc(slices.Clone(pieces), func(p Piece) bool { return !p.State.Stuck() })
-	slices.SortStableFunc(stuck, func(a, b Piece) int { return b.State.Stumbles - a.State.Stumbles })
+func mostStuckFirst(chunks []Chunk) []Chunk {
+	stuck := slices.DeleteFunc(slices.Clone(chunks), func(p Chunk) bool { return !p.State.Stuck() })
+	slices.SortStableFunc(stuck, func(a, b Chunk) int { return b.State.Stumbles - a.State.Stumbles })
 	return stuck
 }
 
-func lastTriedFirst(pieces []Piece) []Piece {
-	tried := slices.DeleteFunc(slices.Clone(pieces), func(p Piece) bool { return p.Last == 0 })
-	slices.SortStableFunc(tried, func(a, b Piece) int { return cmp.Compare(b.Last, a.Last) })
+func lastTriedFirst(chunks []Chunk) []Chunk {
+	tried := slices.DeleteFunc(slices.Clone(chunks), func(p Chunk) bool { return p.Last == 0 })
+	slices.SortStableFunc(tried, func(a, b Chunk) int { return cmp.Compare(b.Last, a.Last) })
 	return tried
 }
 
-func exercisesOf(pieces []Piece) []int64 {
+func exercisesOf(chunks []Chunk) []int64 {
 	var list []int64
-	for _, p := range pieces {
+	for _, p := range chunks {
 		if !slices.Contains(list, p.Exercise) {
 			list = append(list, p.Exercise)
 		}
@@ -122,7 +122,7 @@ func exercisesOf(pieces []Piece) []int64 {
 	return list
 }
 
-// Share is how many seconds of what a section has are left to each of so many students, once
+// Share is how many seconds of what a class has are left to each of so many students, once
 // the time in which the next one takes their place is taken out.
 func Share(minutes, students int) float64 {
 	return max(0, float64(60*minutes)/float64(max(students, 1))-changeOver)

@@ -11,11 +11,11 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-// at is a piece of eight beats that somebody is at, at 60 with four beats of count-off: with
+// at is a chunk of eight beats that somebody is at, at 60 with four beats of count-off: with
 // ten seconds of words it takes 22.
-func at(exercise int64, label string, stage routine.Stage, last int64, change ...func(*Piece)) Piece {
-	p := Piece{
-		Piece: lesson.Piece{Exercise: exercise, Number: int(exercise), Key: breakdown.PieceKey{First: int(label[0]), Last: int(label[0])}, Label: label, Beats: 8, CountOff: 4, Notes: 8, Tempo: 60},
+func at(exercise int64, label string, stage routine.Stage, last int64, change ...func(*Chunk)) Chunk {
+	p := Chunk{
+		Chunk: lesson.Chunk{Exercise: exercise, Number: int(exercise), Key: breakdown.ChunkKey{First: int(label[0]), Last: int(label[0])}, Label: label, Beats: 8, CountOff: 4, Notes: 8, Tempo: 60},
 		Steps: routine.Standard(), State: routine.State{Stage: stage, Tries: int(last)}, Last: last,
 	}
 	for _, do := range change {
@@ -24,55 +24,55 @@ func at(exercise int64, label string, stage routine.Stage, last int64, change ..
 	return p
 }
 
-func asked(p *Piece) { p.Asked = true }
-func clean(p *Piece) { p.State.Clean = 1 }
-func stuck(stumbles int) func(*Piece) {
-	return func(p *Piece) { p.State.Stumbles, p.State.Over = stumbles, routine.Causes{stumbles} }
+func asked(p *Chunk) { p.Asked = true }
+func clean(p *Chunk) { p.State.Clean = 1 }
+func stuck(stumbles int) func(*Chunk) {
+	return func(p *Chunk) { p.State.Stumbles, p.State.Over = stumbles, routine.Causes{stumbles} }
 }
 
 func TestDue(t *testing.T) {
 	count, name, finger, play, done := routine.Count, routine.Name, routine.Finger, routine.Play, routine.Done
 	for _, tt := range []struct {
 		what    string
-		pieces  []Piece
+		chunks  []Chunk
 		seconds float64
 		want    string
 	}{
 		{"nothing is begun", nil, 60, ""},
-		{"nothing was tried", []Piece{at(1, "A", count, 0)}, 60, ""},
-		{"the first open piece", []Piece{at(1, "A", done, 5), at(1, "B", name, 9), at(1, "C", count, 0)}, 60, "1B Name: at Name"},
-		{"with what was clean", []Piece{at(1, "A", finger, 5, clean)}, 60, "1A Finger: at Finger, 1 of 2 clean"},
-		{"an untried piece of what is begun", []Piece{at(1, "A", done, 5), at(1, "B", "", 0)}, 60, "1B Count: at Count"},
-		{"what was tried last comes first", []Piece{at(1, "A", name, 5), at(2, "A", count, 9)}, 60, "2A Count: at Count; 1A Name: at Name"},
-		{"as much as there is time for", []Piece{at(1, "A", name, 5), at(2, "A", count, 9), at(3, "A", play, 7)}, 45, "2A Count: at Count; 3A Play: at Play"},
-		{"one in any case", []Piece{at(1, "A", name, 5), at(2, "A", count, 9)}, 0, "2A Count: at Count"},
-		{"who is stuck is heard on it", []Piece{at(1, "A", name, 5, stuck(3)), at(2, "A", count, 9)}, 60, "1A Name: 3 stumbles, rhythm; 2A Count: at Count"},
-		{"the most stuck first", []Piece{at(1, "A", name, 5, stuck(3)), at(2, "A", count, 1, stuck(5))}, 25, "2A Count: 5 stumbles, rhythm"},
-		{"what was asked before that", []Piece{at(1, "A", name, 5, stuck(3)), at(2, "A", play, 1, asked)}, 25, "2A Play: left from the last check-in"},
-		{"what was asked and is done since is not", []Piece{at(1, "A", done, 5, asked), at(2, "A", play, 1)}, 60, "2A Play: at Play"},
-		{"one piece an exercise", []Piece{at(1, "A", name, 5, stuck(3)), at(1, "B", name, 6, stuck(4))}, 90, "1B Name: 4 stumbles, rhythm"},
-		{"something done, the last", []Piece{at(1, "A", done, 5), at(2, "A", done, 9)}, 25, "2A Play: done: so that it is kept"},
+		{"nothing was tried", []Chunk{at(1, "A", count, 0)}, 60, ""},
+		{"the first open chunk", []Chunk{at(1, "A", done, 5), at(1, "B", name, 9), at(1, "C", count, 0)}, 60, "1B Name: at Name"},
+		{"with what was clean", []Chunk{at(1, "A", finger, 5, clean)}, 60, "1A Finger: at Finger, 1 of 2 clean"},
+		{"an untried chunk of what is begun", []Chunk{at(1, "A", done, 5), at(1, "B", "", 0)}, 60, "1B Count: at Count"},
+		{"what was tried last comes first", []Chunk{at(1, "A", name, 5), at(2, "A", count, 9)}, 60, "2A Count: at Count; 1A Name: at Name"},
+		{"as much as there is time for", []Chunk{at(1, "A", name, 5), at(2, "A", count, 9), at(3, "A", play, 7)}, 45, "2A Count: at Count; 3A Play: at Play"},
+		{"one in any case", []Chunk{at(1, "A", name, 5), at(2, "A", count, 9)}, 0, "2A Count: at Count"},
+		{"who is stuck is heard on it", []Chunk{at(1, "A", name, 5, stuck(3)), at(2, "A", count, 9)}, 60, "1A Name: 3 stumbles, rhythm; 2A Count: at Count"},
+		{"the most stuck first", []Chunk{at(1, "A", name, 5, stuck(3)), at(2, "A", count, 1, stuck(5))}, 25, "2A Count: 5 stumbles, rhythm"},
+		{"what was asked before that", []Chunk{at(1, "A", name, 5, stuck(3)), at(2, "A", play, 1, asked)}, 25, "2A Play: left from the last check-in"},
+		{"what was asked and is done since is not", []Chunk{at(1, "A", done, 5, asked), at(2, "A", play, 1)}, 60, "2A Play: at Play"},
+		{"one chunk an exercise", []Chunk{at(1, "A", name, 5, stuck(3)), at(1, "B", name, 6, stuck(4))}, 90, "1B Name: 4 stumbles, rhythm"},
+		{"something done, the last", []Chunk{at(1, "A", done, 5), at(2, "A", done, 9)}, 25, "2A Play: done: so that it is kept"},
 	} {
 		var words []string
-		for _, s := range Due(tt.pieces, tt.seconds, 8) {
+		for _, s := range Due(tt.chunks, tt.seconds, 8) {
 			words = append(words, fmt.Sprintf("%d%s %s: %s", s.Exercise, s.Label, s.Word, s.Why))
 		}
 		if got := strings.Join(words, "; "); got != tt.want {
 			t.Errorf("%s: %s, want %s", tt.what, got, tt.want)
 		}
 	}
-	if n := len(Due([]Piece{at(1, "A", name, 5), at(2, "A", count, 9), at(3, "A", count, 9)}, 900, 2)); n != 2 {
-		t.Errorf("of at most two pieces %d are due", n)
+	if n := len(Due([]Chunk{at(1, "A", name, 5), at(2, "A", count, 9), at(3, "A", count, 9)}, 900, 2)); n != 2 {
+		t.Errorf("of at most two chunks %d are due", n)
 	}
 }
 
 // Whatever somebody has tried: something is due where anything was tried, nothing twice, and
-// beyond the first piece never more than there is time for.
+// beyond the first chunk never more than there is time for.
 func TestDueProperties(t *testing.T) {
 	chance := rand.New(rand.NewPCG(1, 2))
 	stages := []routine.Stage{"", routine.Count, routine.Name, routine.Finger, routine.Play, routine.Done}
 	for range 3000 {
-		var pieces []Piece
+		var chunks []Chunk
 		tried := false
 		for x := range chance.IntN(5) {
 			for k := range 1 + chance.IntN(4) {
@@ -81,15 +81,15 @@ func TestDueProperties(t *testing.T) {
 				if tried = tried || p.Last > 0; p.Last == 0 {
 					p.Asked, p.State = false, routine.State{}
 				}
-				pieces = append(pieces, p)
+				chunks = append(chunks, p)
 			}
 		}
 		seconds := float64(chance.IntN(120))
-		due := Due(pieces, seconds, 3)
+		due := Due(chunks, seconds, 3)
 		seen := map[string]bool{}
 		total := 0.0
 		for _, s := range due {
-			key := fmt.Sprint(s.Exercise, s.Piece)
+			key := fmt.Sprint(s.Exercise, s.Chunk)
 			if seen[key] {
 				t.Fatalf("%v asks for %s twice", due, key)
 			}
@@ -97,7 +97,7 @@ func TestDueProperties(t *testing.T) {
 			total += s.Seconds()
 		}
 		if tried != (len(due) > 0) || len(due) > 3 || len(due) > 1 && total > seconds {
-			t.Fatalf("of %v in %v s %v is due, %v s", pieces, seconds, due, total)
+			t.Fatalf("of %v in %v s %v is due, %v s", chunks, seconds, due, total)
 		}
 	}
 }
@@ -119,7 +119,7 @@ func TestQueue(t *testing.T) {
 	}
 }
 
-// The shares of a section and the times between add up to its minutes.
+// The shares of a class and the times between add up to its minutes.
 func TestShare(t *testing.T) {
 	for _, students := range []int{1, 5, 18, 30} {
 		if got := float64(students) * (Share(10, students) + changeOver); got < 599.999 || got > 600.001 {
@@ -129,7 +129,7 @@ func TestShare(t *testing.T) {
 	if got := Share(1, 60); got != 0 {
 		t.Errorf("with no time there are %v s each", got)
 	}
-	tired := at(1, "A", routine.Play, 1, func(p *Piece) { p.Lips = true })
+	tired := at(1, "A", routine.Play, 1, func(p *Chunk) { p.Lips = true })
 	if got := tired.Ask("").Seconds(); got != 22 {
 		t.Errorf("lips that would rest at home take %v s at a check-in", got)
 	}

@@ -46,7 +46,7 @@ func reluctance(d instrument.Drum, p score.Pitch) int {
 // pitch, in beats. Source: common practice for a pedal and a young ear.
 const timeToRetune = 4
 
-// kettle is a drum as a piece goes on.
+// kettle is a drum as a chunk goes on.
 type kettle struct {
 	instrument.Drum
 	tuned    score.Pitch
@@ -68,8 +68,8 @@ func tune(i instrument.Instrument, part score.Part, choices [][]Choice, o Option
 	strokes := strokesOf(part)
 	for n, s := range strokes {
 		midi := s.pitch.MIDI()
-		wanted := cmp.Or(part.At(s.at).Fingering, o.placed(s.at, midi), o.Preferred[midi])
-		k := chooseKettle(kettles, strokes, n, wanted)
+		desired := cmp.Or(part.At(s.at).Fingering, o.placed(s.at, midi), o.Preferred[midi])
+		k := chooseKettle(kettles, strokes, n, desired)
 		if k < 0 {
 			continue
 		}

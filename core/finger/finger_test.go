@@ -171,7 +171,7 @@ func TestBrassFingeringsSoundTheirNote(t *testing.T) {
 	}
 	for id, pedal := range pedals {
 		three, _ := instrument.ByID(id)
-		for _, i := range []instrument.Instrument{three, three.OfKind("4")} {
+		for _, i := range []instrument.Instrument{three, three.OfModel("4")} {
 			for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
 				c, _ := For(i, spellings(midi)[0])
 				var off []float64
@@ -231,7 +231,7 @@ func TestCare(t *testing.T) {
 	}
 	euphonium, _ := instrument.ByID("euphonium-bc")
 	for note, want := range map[string]string{"C3": "4", "B2": "2-4", "D2": "1-2-4", "C2": "1-3-4"} {
-		if c, _ := For(euphonium.OfKind("4"), score.MustPitch(note)); c.Text != want {
+		if c, _ := For(euphonium.OfModel("4"), score.MustPitch(note)); c.Text != want {
 			t.Errorf("with four valves %s is %q, want %q", note, c.Text, want)
 		}
 	}

@@ -135,14 +135,14 @@ func Alike(i instrument.Instrument, chart []ChartNote, midi int, text string) []
 		return nil
 	}
 	register := layoutOf(i).register
-	wanted := chart[at].Choice.way(text).Keys &^ register
+	desired := chart[at].Choice.way(text).Keys &^ register
 	var found []Near
 	for _, n := range chart {
 		if (n.Spellings[0].MIDI()-midi)%12 != 0 {
 			continue
 		}
 		for _, way := range n.Choice.Ways() {
-			if way.Keys&^register == wanted {
+			if way.Keys&^register == desired {
 				found = append(found, Near{Note: n, Way: way})
 				break
 			}

@@ -47,7 +47,7 @@ func TestNearest(t *testing.T) {
 		id, four := strings.CutSuffix(c.instrument, " of four")
 		i, _ := instrument.ByID(id)
 		if four {
-			i = i.OfKind("4")
+			i = i.OfModel("4")
 		}
 		if i.Mechanism == instrument.Sticks {
 			if near := (Words{}).Nearest(i, 0); near != nil {

@@ -160,7 +160,7 @@ func TestRules(t *testing.T) {
 }
 
 // Settings of the teacher's instruments and hands.
-func TestRulesOfTheHouse(t *testing.T) {
+func TestRulesOfThePolicy(t *testing.T) {
 	i, part := written(t, "oboe", "F D F G")
 	i.NoResonance = true
 	if got := texts(i, part, Options{}); got[0] != "1 2 3 | 4 6 Eb" {
@@ -379,7 +379,7 @@ func TestRightHandDown(t *testing.T) {
 		{"a rest parts them", "A z B2|", "A |,T R 1 2 3 L-E | 4 5 6"},
 	} {
 		i, part := written(t, "clarinet", tt.music)
-		if got := strings.Join(texts(i.OfKind("right-down"), part, Options{Year: 1}), ","); got != tt.want {
+		if got := strings.Join(texts(i.OfModel("right-down"), part, Options{Year: 1}), ","); got != tt.want {
 			t.Errorf("%s: %s\nwant %s", tt.name, got, tt.want)
 		}
 		for _, text := range texts(i, part, Options{Year: 1}) {

@@ -16,18 +16,18 @@ type Kind string
 // The kinds.
 const (
 	Warm  Kind = "warm"  // long notes, long bows or even strokes
-	Work  Kind = "work"  // a stage of a piece
+	Work  Kind = "work"  // a stage of a chunk
 	Again Kind = "again" // what was learned, brought back
 	Twice Kind = "twice" // what is due, twice in a row, before the check-in
 	Cards Kind = "cards" // a short round of reading cards
 )
 
-// OfAPiece says whether a line of the kind is at a piece.
-func (k Kind) OfAPiece() bool { return k != Warm && k != Cards }
+// OfAChunk says whether a line of the kind is at a chunk.
+func (k Kind) OfAChunk() bool { return k != Warm && k != Cards }
 
-// Piece is a piece as a student has it.
-type Piece struct {
-	lesson.Piece                 // with the tempo of the next try
+// Chunk is a chunk as a student has it.
+type Chunk struct {
+	lesson.Chunk                 // with the tempo of the next try
 	Steps        routine.Routine // that the student follows
 	State        routine.State
 	Due          bool    // asked for at the check-in
@@ -95,9 +95,9 @@ const (
 	homeTimes  = 2  // a stage is done so many times as often as in a lesson, where there is room
 )
 
-// work is a piece on its way through the plan.
+// work is a chunk on its way through the plan.
 type work struct {
-	Piece
+	Chunk
 	at     int // the next stage, by its place in the routine; len(Steps) is done
 	placed bool
 	tight  bool // something of it was longer than a day has
@@ -115,11 +115,11 @@ type Daily struct {
 // a row, as it will be. Then what was learned comes back at growing distances, 1, 2, 4, 8 days
 // and so on, a few lines a day so that what is begun goes on as well. What is due and does not
 // fit is named.
-func Make(days []Day, pieces []Piece, daily Daily) Plan {
+func Make(days []Day, chunks []Chunk, daily Daily) Plan {
 	var plan Plan
-	list := make([]*work, len(pieces))
-	for k, p := range pieces {
-		list[k] = &work{Piece: p, at: max(p.Steps.Index(p.State.Stage), 0)}
+	list := make([]*work, len(chunks))
+	for k, p := range chunks {
+		list[k] = &work{Chunk: p, at: max(p.Steps.Index(p.State.Stage), 0)}
 	}
 	slices.SortStableFunc(list, func(a, b *work) int { return cmp.Compare(b.Hard, a.Hard) })
 	used := slices.DeleteFunc(slices.Clone(days), func(d Day) bool { return d.Minutes <= 0 })
@@ -165,17 +165,17 @@ func planDay(day Day, list []*work, left int, daily Daily) Planned {
 			}
 		}
 	}
-	keep := 0 // half minutes that what is due today needs at the least
+	save := 0 // half minutes that what is due today needs at the least
 	for _, w := range list {
-		keep += w.least(left)
+		save += w.least(left)
 	}
 	for _, w := range list {
 		if !w.Due {
 			continue
 		}
-		keep -= w.least(left)
+		save -= w.least(left)
 		for range w.stagesToday(left) {
-			if !w.stage(put, day, free-keep, "for the check-in") {
+			if !w.stage(put, day, free-save, "for the check-in") {
 				break
 			}
 		}
@@ -219,14 +219,14 @@ func planDay(day Day, list []*work, left int, daily Daily) Planned {
 	return d
 }
 
-// stagesToday is how many stages of a piece are done today, so that it is through when the
+// stagesToday is how many stages of a chunk are done today, so that it is through when the
 // days are over.
 func (w *work) stagesToday(left int) int {
 	stages := len(w.Steps) - w.at
 	return (stages + left - 1) / left
 }
 
-// least is how many half minutes the stages of a due piece take today, as often as in a lesson.
+// least is how many half minutes the stages of a due chunk take today, as often as in a lesson.
 func (w *work) least(left int) int {
 	total := 0
 	for at := w.at; w.Due && at < w.at+w.stagesToday(left); at++ {
@@ -238,7 +238,7 @@ func (w *work) least(left int) int {
 // often is how often a stage is done in a lesson.
 func (w *work) often(at int) int { return max(w.Steps[at].Often(), w.Steps[at].ToGoOn()) }
 
-// stage puts the next stage of a piece into a day, more often than in a lesson where it takes
+// stage puts the next stage of a chunk into a day, more often than in a lesson where it takes
 // no more than some half minutes then, else fewer times, as the day has room; it says whether
 // it has gone on.
 func (w *work) stage(put func(*work, Item) bool, day Day, room int, why string) bool {
@@ -264,23 +264,23 @@ func (w *work) stage(put func(*work, Item) bool, day Day, room int, why string) 
 	return false
 }
 
-// step is a stage of the piece, so many times.
+// step is a stage of the chunk, so many times.
 func (w *work) step(at, times int) lesson.Step {
-	of := w.Piece.Piece
+	of := w.Chunk.Chunk
 	of.Steps = w.Steps
 	s := of.Do(w.Steps[at].Stage, homeTalk, "")
 	s.Times = times
 	return s
 }
 
-// twice is the piece played twice in a row, as it will be at the check-in.
+// twice is the chunk played twice in a row, as it will be at the check-in.
 func (w *work) twice() Item {
 	s := w.step(len(w.Steps)-1, 2)
 	s.Rests = false // it is known by then
 	return Item{Twice, s, s.Halves(), "as you will play it, twice in a row"}
 }
 
-// gap is after how many days a done piece comes back: 1, then 2, 4, 8 and so on.
+// gap is after how many days a done chunk comes back: 1, then 2, 4, 8 and so on.
 func (w *work) gap() int { return 1 << min(w.Reviews, 6) }
 
 func (w *work) againWhy(day Day) string {
@@ -290,7 +290,7 @@ func (w *work) againWhy(day Day) string {
 	return "learned; again after a day"
 }
 
-// left says what of a due piece did not fit into so many days.
+// left says what of a due chunk did not fit into so many days.
 func (w *work) left(days int) (Left, bool) {
 	if !w.Due || w.at >= len(w.Steps) && w.placed {
 		return Left{}, false

@@ -11,11 +11,11 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-// piece is a piece of eight beats at 60 with four of count-off: twice through with fifteen
+// chunk is a chunk of eight beats at 60 with four of count-off: twice through with fifteen
 // seconds of words takes 47 s, two half minutes, and once 27 s, one.
-func piece(name string, stage routine.Stage, hard float64, change ...func(*Piece)) Piece {
-	p := Piece{
-		Piece: lesson.Piece{Exercise: int64(name[0]), Number: int(name[0]), Title: name, Key: breakdown.PieceKey{First: 1, Last: 2}, Label: "A", Beats: 8, CountOff: 4, Notes: 8, Tempo: 60},
+func chunk(name string, stage routine.Stage, hard float64, change ...func(*Chunk)) Chunk {
+	p := Chunk{
+		Chunk: lesson.Chunk{Exercise: int64(name[0]), Number: int(name[0]), Title: name, Key: breakdown.ChunkKey{First: 1, Last: 2}, Label: "A", Beats: 8, CountOff: 4, Notes: 8, Tempo: 60},
 		Steps: routine.Standard(), State: routine.State{Stage: stage}, Hard: hard,
 	}
 	for _, do := range change {
@@ -24,10 +24,10 @@ func piece(name string, stage routine.Stage, hard float64, change ...func(*Piece
 	return p
 }
 
-func due(p *Piece)                       { p.Due = true }
-func last(day, reviews int) func(*Piece) { return func(p *Piece) { p.Last, p.Reviews = day, reviews } }
-func beats(n float64) func(*Piece)       { return func(p *Piece) { p.Beats = n } }
-func lips(p *Piece)                      { p.Lips = true }
+func due(p *Chunk)                       { p.Due = true }
+func last(day, reviews int) func(*Chunk) { return func(p *Chunk) { p.Last, p.Reviews = day, reviews } }
+func beats(n float64) func(*Chunk)       { return func(p *Chunk) { p.Beats = n } }
+func lips(p *Chunk)                      { p.Lips = true }
 
 // days are days from the first of some, with minutes.
 func days(minutes ...int) []Day {
@@ -69,44 +69,44 @@ func TestPlans(t *testing.T) {
 	for _, tt := range []struct {
 		what   string
 		days   []Day
-		pieces []Piece
+		chunks []Chunk
 		warm   bool
 		want   string
 	}{
 		{"nothing", nil, nil, false, ""},
-		{"no pieces", days(10, 10), nil, false, " | "},
-		{"no pieces, with long notes", days(10), nil, true, "warm"},
+		{"no chunks", days(10, 10), nil, false, " | "},
+		{"no chunks, with long notes", days(10), nil, true, "warm"},
 		{"a day too short for long notes", days(9), nil, true, ""},
 		{"a day without minutes is none", days(0, 10), nil, true, "warm"},
-		{"no day", nil, []Piece{piece("x", count, .5, due)}, false, "; left x: there is no day before the check-in"},
-		{"one stage a day", days(10, 10, 10, 10), []Piece{piece("x", count, .5, due)}, false, "x Count | x Name | x Finger | x!"},
-		{"two where days are few", days(10, 10), []Piece{piece("x", count, .5, due)}, false, "x Count, x Name | x Finger, x Play"},
-		{"all on one day", days(10), []Piece{piece("x", count, .5, due)}, false, "x Count, x Name, x Finger, x Play"},
-		{"what is due last is played twice", days(10, 10), []Piece{piece("x", finger, .5, due)}, false, "x Finger | x!"},
-		{"what is done and due comes back and is played twice", days(10, 10, 10), []Piece{piece("x", done, .5, due, last(90, 0))}, false, "x~ |  | x!"},
-		{"what is done at last rests a day", days(10, 10, 10, 10), []Piece{piece("x", play, .5, due)}, false, "x Play | x~ |  | x!"},
-		{"the hardest first", days(10, 10, 10, 10), []Piece{piece("x", count, .2, due), piece("y", count, .8, due)}, false, "y Count, x Count | y Name, x Name | y Finger, x Finger | y!, x!"},
-		{"due before begun", days(1, 1, 1, 1), []Piece{piece("x", count, .2, due), piece("y", count, .8)}, false, "x Count | x Name | x Finger | x!"},
-		{"begun where there is time", days(2, 2, 2, 2), []Piece{piece("x", count, .2, due), piece("y", count, .8)}, false, "y Count, x Count | y Name, x Name | y Finger, x Finger | y Play, x!"},
-		{"begun goes on a stage a day", days(30, 30), []Piece{piece("x", count, .5)}, false, "x Count | x Name"},
-		{"learned comes back after 1, 2, 4 days", days(9, 9, 9, 9, 9, 9, 9, 9), []Piece{piece("x", done, .5, last(99, 0))}, false, "x~ |  | x~ |  |  |  | x~ | "},
-		{"and after 8", days(9, 9, 9), []Piece{piece("x", done, .5, last(93, 3))}, false, " | x~ | "},
-		{"a day off shifts it", days(0, 9, 9), []Piece{piece("x", done, .5, last(99, 0))}, false, "x~ | "},
-		{"learned in the plan, it comes back", days(9, 9, 9), []Piece{piece("x", play, .5)}, false, "x Play | x~ | "},
-		{"fewer times where there is no room for more", days(1, 1, 1, 1), []Piece{piece("x", count, .5, due, beats(20))}, false, "x Count | x Name | x Finger | x Play"},
-		{"as often as there is room for", days(2, 2, 2, 2), []Piece{piece("x", count, .5, due, beats(20))}, false, "x Count | x Name | x Finger | x!"},
-		{"what does not fit is named", days(1), []Piece{piece("x", count, .5, due)}, false, "x Count; left x: Name does not fit before the check-in"},
-		{"what has no time at all", days(1, 1, 1, 1), []Piece{piece("x", count, .5, due), piece("y", count, .2, due)}, false, "x Count | x Name | x Finger | x!; left y: there is no time for it"},
-		{"what is longer than a day", days(1, 1, 1, 1), []Piece{piece("x", count, .5, due, beats(60))}, false, " |  |  | ; left x: once through takes longer than a day has"},
-		{"what is begun and does not fit is not named", days(1), []Piece{piece("x", count, .5), piece("y", count, .9)}, false, "y Count"},
-		{"a stage that does not fit today is done tomorrow", days(1, 10, 10, 10), []Piece{piece("x", count, .5, due, beats(60))}, false, " | x Count, x Name | x Finger | x!"},
-		{"long notes first", days(10, 10), []Piece{piece("x", play, .5, due)}, true, "warm, x Play | warm, x!"},
-		{"two stages stay in order", days(10, 10), []Piece{piece("x", count, .5, due), piece("y", count, .5, due)}, false, "x Count, x Name, y Count, y Name | x Finger, x Play, y Finger, y Play"},
-		{"a done piece that is not due waits behind what is", days(1, 1), []Piece{piece("x", finger, .1, due), piece("y", done, .9, last(50, 0))}, false, "x Finger | x!"},
-		{"several done ones", days(1), []Piece{piece("x", done, .1, last(50, 0)), piece("y", done, .9, last(50, 0))}, false, "y~, x~"},
-		{"time for twice is kept first", days(2), []Piece{piece("x", done, .1, due, last(50, 0)), piece("y", count, .9, due)}, false, "y Count, x!; left y: Name does not fit before the check-in"},
+		{"no day", nil, []Chunk{chunk("x", count, .5, due)}, false, "; left x: there is no day before the check-in"},
+		{"one stage a day", days(10, 10, 10, 10), []Chunk{chunk("x", count, .5, due)}, false, "x Count | x Name | x Finger | x!"},
+		{"two where days are few", days(10, 10), []Chunk{chunk("x", count, .5, due)}, false, "x Count, x Name | x Finger, x Play"},
+		{"all on one day", days(10), []Chunk{chunk("x", count, .5, due)}, false, "x Count, x Name, x Finger, x Play"},
+		{"what is due last is played twice", days(10, 10), []Chunk{chunk("x", finger, .5, due)}, false, "x Finger | x!"},
+		{"what is done and due comes back and is played twice", days(10, 10, 10), []Chunk{chunk("x", done, .5, due, last(90, 0))}, false, "x~ |  | x!"},
+		{"what is done at last rests a day", days(10, 10, 10, 10), []Chunk{chunk("x", play, .5, due)}, false, "x Play | x~ |  | x!"},
+		{"the hardest first", days(10, 10, 10, 10), []Chunk{chunk("x", count, .2, due), chunk("y", count, .8, due)}, false, "y Count, x Count | y Name, x Name | y Finger, x Finger | y!, x!"},
+		{"due before begun", days(1, 1, 1, 1), []Chunk{chunk("x", count, .2, due), chunk("y", count, .8)}, false, "x Count | x Name | x Finger | x!"},
+		{"begun where there is time", days(2, 2, 2, 2), []Chunk{chunk("x", count, .2, due), chunk("y", count, .8)}, false, "y Count, x Count | y Name, x Name | y Finger, x Finger | y Play, x!"},
+		{"begun goes on a stage a day", days(30, 30), []Chunk{chunk("x", count, .5)}, false, "x Count | x Name"},
+		{"learned comes back after 1, 2, 4 days", days(9, 9, 9, 9, 9, 9, 9, 9), []Chunk{chunk("x", done, .5, last(99, 0))}, false, "x~ |  | x~ |  |  |  | x~ | "},
+		{"and after 8", days(9, 9, 9), []Chunk{chunk("x", done, .5, last(93, 3))}, false, " | x~ | "},
+		{"a day off shifts it", days(0, 9, 9), []Chunk{chunk("x", done, .5, last(99, 0))}, false, "x~ | "},
+		{"learned in the plan, it comes back", days(9, 9, 9), []Chunk{chunk("x", play, .5)}, false, "x Play | x~ | "},
+		{"fewer times where there is no room for more", days(1, 1, 1, 1), []Chunk{chunk("x", count, .5, due, beats(20))}, false, "x Count | x Name | x Finger | x Play"},
+		{"as often as there is room for", days(2, 2, 2, 2), []Chunk{chunk("x", count, .5, due, beats(20))}, false, "x Count | x Name | x Finger | x!"},
+		{"what does not fit is named", days(1), []Chunk{chunk("x", count, .5, due)}, false, "x Count; left x: Name does not fit before the check-in"},
+		{"what has no time at all", days(1, 1, 1, 1), []Chunk{chunk("x", count, .5, due), chunk("y", count, .2, due)}, false, "x Count | x Name | x Finger | x!; left y: there is no time for it"},
+		{"what is longer than a day", days(1, 1, 1, 1), []Chunk{chunk("x", count, .5, due, beats(60))}, false, " |  |  | ; left x: once through takes longer than a day has"},
+		{"what is begun and does not fit is not named", days(1), []Chunk{chunk("x", count, .5), chunk("y", count, .9)}, false, "y Count"},
+		{"a stage that does not fit today is done tomorrow", days(1, 10, 10, 10), []Chunk{chunk("x", count, .5, due, beats(60))}, false, " | x Count, x Name | x Finger | x!"},
+		{"long notes first", days(10, 10), []Chunk{chunk("x", play, .5, due)}, true, "warm, x Play | warm, x!"},
+		{"two stages stay in order", days(10, 10), []Chunk{chunk("x", count, .5, due), chunk("y", count, .5, due)}, false, "x Count, x Name, y Count, y Name | x Finger, x Play, y Finger, y Play"},
+		{"a done chunk that is not due waits behind what is", days(1, 1), []Chunk{chunk("x", finger, .1, due), chunk("y", done, .9, last(50, 0))}, false, "x Finger | x!"},
+		{"several done ones", days(1), []Chunk{chunk("x", done, .1, last(50, 0)), chunk("y", done, .9, last(50, 0))}, false, "y~, x~"},
+		{"time for twice is kept first", days(2), []Chunk{chunk("x", done, .1, due, last(50, 0)), chunk("y", count, .9, due)}, false, "y Count, x!; left y: Name does not fit before the check-in"},
 	} {
-		if got := spelled(Make(tt.days, tt.pieces, Daily{Warm: tt.warm})); got != tt.want {
+		if got := spelled(Make(tt.days, tt.chunks, Daily{Warm: tt.warm})); got != tt.want {
 			t.Errorf("%s:\n%s, want\n%s", tt.what, got, tt.want)
 		}
 	}
@@ -114,8 +114,8 @@ func TestPlans(t *testing.T) {
 
 // Lips that rest take as long again, and the plan has room for it.
 func TestLipsRest(t *testing.T) {
-	plain := Make(days(20), []Piece{piece("x", routine.Play, .5)}, Daily{Warm: false})
-	rested := Make(days(20), []Piece{piece("x", routine.Play, .5, lips)}, Daily{Warm: false})
+	plain := Make(days(20), []Chunk{chunk("x", routine.Play, .5)}, Daily{Warm: false})
+	rested := Make(days(20), []Chunk{chunk("x", routine.Play, .5, lips)}, Daily{Warm: false})
 	if a, b := plain.Days[0].Halves(), rested.Days[0].Halves(); a != 3 || b != 5 {
 		t.Errorf("without rest it takes %d half minutes, with it %d", a, b)
 	}
@@ -123,7 +123,7 @@ func TestLipsRest(t *testing.T) {
 
 // What is played as at the check-in is known, and asks for no rest.
 func TestTwiceInARowHasNoRest(t *testing.T) {
-	plan := Make(days(20), []Piece{piece("x", routine.Done, .5, due, lips, last(100, 0))}, Daily{Warm: false})
+	plan := Make(days(20), []Chunk{chunk("x", routine.Done, .5, due, lips, last(100, 0))}, Daily{Warm: false})
 	if i := plan.Days[0].Items[0]; i.Kind != Twice || i.Halves != 2 {
 		t.Errorf("twice in a row is %+v", i)
 	}
@@ -131,16 +131,16 @@ func TestTwiceInARowHasNoRest(t *testing.T) {
 
 // A day has few things, each often; what is due is never left out for it.
 func TestFewThingsOften(t *testing.T) {
-	var begun, asked []Piece
+	var begun, asked []Chunk
 	for k := range 8 {
-		begun = append(begun, piece(string(rune('a'+k)), routine.Count, .5))
-		asked = append(asked, piece(string(rune('a'+k)), routine.Count, .5, due))
+		begun = append(begun, chunk(string(rune('a'+k)), routine.Count, .5))
+		asked = append(asked, chunk(string(rune('a'+k)), routine.Count, .5, due))
 	}
 	if n := len(Make(days(60), begun, Daily{Warm: true}).Days[0].Items); n != mostLines+1 {
-		t.Errorf("with an hour for eight pieces a day has %d lines", n)
+		t.Errorf("with an hour for eight chunks a day has %d lines", n)
 	}
 	if n := len(Make(days(60, 60, 60, 60), asked, Daily{Warm: false}).Days[0].Items); n != 8 {
-		t.Errorf("of eight due pieces %d are done", n)
+		t.Errorf("of eight due chunks %d are done", n)
 	}
 	for minutes, want := range map[int]int{30: 4, 1: 2} {
 		if got := Make(days(minutes), begun[:1], Daily{Warm: false}).Days[0].Items[0].Step.Times; got != want {
@@ -148,11 +148,11 @@ func TestFewThingsOften(t *testing.T) {
 		}
 	}
 	// One alone keeps nothing for others.
-	if got := Make(days(2, 2, 2, 2), []Piece{piece("x", routine.Count, .9, due)}, Daily{Warm: false}).Days[0].Items[0].Step.Times; got != 4 {
-		t.Errorf("alone in two minutes a due piece is done %d times, want 4", got)
+	if got := Make(days(2, 2, 2, 2), []Chunk{chunk("x", routine.Count, .9, due)}, Daily{Warm: false}).Days[0].Items[0].Step.Times; got != 4 {
+		t.Errorf("alone in two minutes a due chunk is done %d times, want 4", got)
 	}
-	// The first of two due pieces leaves the second what it needs.
-	plan := Make(days(2, 2, 2, 2), []Piece{piece("x", routine.Count, .9, due), piece("y", routine.Count, .1, due)}, Daily{Warm: false})
+	// The first of two due chunks leaves the second what it needs.
+	plan := Make(days(2, 2, 2, 2), []Chunk{chunk("x", routine.Count, .9, due), chunk("y", routine.Count, .1, due)}, Daily{Warm: false})
 	for _, i := range plan.Days[0].Items {
 		if i.Step.Times != 2 {
 			t.Errorf("%s is done %d times, want 2", i.Step.Name(), i.Step.Times)
@@ -165,18 +165,18 @@ func TestFewThingsOften(t *testing.T) {
 func TestCards(t *testing.T) {
 	for _, tt := range []struct {
 		days   []Day
-		pieces []Piece
+		chunks []Chunk
 		warm   bool
 		want   string
 	}{
 		{days(8), nil, false, "cards"},
 		{days(7), nil, false, ""},
 		{days(20), nil, true, "warm, cards"},
-		{days(10), []Piece{piece("x", routine.Done, .5, due, last(100, 0))}, false, "cards, x!"},
-		{days(20), []Piece{piece("x", routine.Count, .5)}, true, "warm, x Count, cards"},
-		{days(8), []Piece{piece("x", routine.Count, .5, due, beats(200))}, false, "x Count; left x: Name does not fit before the check-in"},
+		{days(10), []Chunk{chunk("x", routine.Done, .5, due, last(100, 0))}, false, "cards, x!"},
+		{days(20), []Chunk{chunk("x", routine.Count, .5)}, true, "warm, x Count, cards"},
+		{days(8), []Chunk{chunk("x", routine.Count, .5, due, beats(200))}, false, "x Count; left x: Name does not fit before the check-in"},
 	} {
-		if got := spelled(Make(tt.days, tt.pieces, Daily{Warm: tt.warm, Cards: true})); got != tt.want {
+		if got := spelled(Make(tt.days, tt.chunks, Daily{Warm: tt.warm, Cards: true})); got != tt.want {
 			t.Errorf("%d minutes: %s, want %s", tt.days[0].Minutes, got, tt.want)
 		}
 	}
@@ -185,21 +185,21 @@ func TestCards(t *testing.T) {
 // What was learned leaves room for what is begun: two lines of a day bring something back,
 // more where nothing is begun.
 func TestLearnedLeavesRoom(t *testing.T) {
-	var pieces []Piece
+	var chunks []Chunk
 	for _, title := range []string{"a", "b", "c", "d"} {
-		pieces = append(pieces, piece(title, routine.Done, .5, last(60, 0)))
+		chunks = append(chunks, chunk(title, routine.Done, .5, last(60, 0)))
 	}
-	if got := spelled(Make(days(20), pieces, Daily{})); got != "a~, b~, c~, d~" {
+	if got := spelled(Make(days(20), chunks, Daily{})); got != "a~, b~, c~, d~" {
 		t.Errorf("with nothing begun: %s", got)
 	}
-	if got := spelled(Make(days(20), append(pieces, piece("x", routine.Count, .1)), Daily{})); got != "a~, b~, x Count" {
+	if got := spelled(Make(days(20), append(chunks, chunk("x", routine.Count, .1)), Daily{})); got != "a~, b~, x Count" {
 		t.Errorf("with something begun: %s", got)
 	}
 }
 
 // Every line has a reason.
 func TestReasons(t *testing.T) {
-	plan := Make(days(10, 10, 10), []Piece{piece("x", routine.Name, .5, due), piece("y", routine.Done, .9, last(97, 1)), piece("z", routine.Count, .1)}, Daily{Warm: true})
+	plan := Make(days(10, 10, 10), []Chunk{chunk("x", routine.Name, .5, due), chunk("y", routine.Done, .9, last(97, 1)), chunk("z", routine.Count, .1)}, Daily{Warm: true})
 	var whys []string
 	for _, d := range plan.Days {
 		for _, i := range d.Items {
@@ -218,7 +218,7 @@ func TestReasons(t *testing.T) {
 }
 
 // Whatever there is: no day has more than its minutes, no line lies on another day, every due
-// piece is placed or named, the stages of a piece keep their order, and the same comes out
+// chunk is placed or named, the stages of a chunk keep their order, and the same comes out
 // again.
 func TestProperties(t *testing.T) {
 	chance := rand.New(rand.NewPCG(3, 4))
@@ -228,16 +228,16 @@ func TestProperties(t *testing.T) {
 		for k := range chance.IntN(9) {
 			list = append(list, Day{On: 100 + k, Minutes: chance.IntN(25)})
 		}
-		var pieces []Piece
+		var chunks []Chunk
 		for k := range chance.IntN(6) {
-			p := piece(string(rune('a'+k)), stages[chance.IntN(len(stages))], float64(chance.IntN(10))/10, beats(float64(4+chance.IntN(80))), last(60+chance.IntN(40), chance.IntN(4)))
+			p := chunk(string(rune('a'+k)), stages[chance.IntN(len(stages))], float64(chance.IntN(10))/10, beats(float64(4+chance.IntN(80))), last(60+chance.IntN(40), chance.IntN(4)))
 			p.Due, p.Lips = chance.IntN(2) == 0, chance.IntN(2) == 0
-			pieces = append(pieces, p)
+			chunks = append(chunks, p)
 		}
 		daily := Daily{Warm: chance.IntN(2) == 0, Cards: chance.IntN(2) == 0}
-		plan := Make(list, pieces, daily)
-		if !reflect.DeepEqual(plan, Make(list, pieces, daily)) {
-			t.Fatal("the same days and pieces give another plan")
+		plan := Make(list, chunks, daily)
+		if !reflect.DeepEqual(plan, Make(list, chunks, daily)) {
+			t.Fatal("the same days and chunks give another plan")
 		}
 		found, reached := map[string]bool{}, map[string]int{}
 		for _, d := range plan.Days {
@@ -266,7 +266,7 @@ func TestProperties(t *testing.T) {
 			}
 			named[l.Step.Title] = true
 		}
-		for _, p := range pieces {
+		for _, p := range chunks {
 			if p.Due && !found[p.Title] && !named[p.Title] {
 				t.Fatalf("%s is due, and neither placed nor named: %s", p.Title, spelled(plan))
 			}

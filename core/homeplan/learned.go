@@ -8,8 +8,8 @@ type DatedTry struct {
 	On int
 }
 
-// Learned says when a done piece was clean last, and on how many days it was clean again since
-// it was done; done is false for a piece that is not. The tries are the piece's, oldest first.
+// Learned says when a done chunk was clean last, and on how many days it was clean again since
+// it was done; done is false for a chunk that is not. The tries are the chunk's, oldest first.
 func Learned(r routine.Routine, tries []DatedTry) (last, reviews int, done bool) {
 	state, on := r.Start(), 0 // the last day that counts
 	for _, t := range tries {

@@ -50,7 +50,7 @@ func TestABookKeepsItsRegister(t *testing.T) {
 			if lines[n].Source.Unpitched() {
 				continue
 			}
-			made := instrument.Make(lines[n].Source, "", i, instrument.Placement{Beside: &octaves})
+			made := instrument.Make(lines[n].Source, "", i, instrument.OctaveChoice{Beside: &octaves})
 			if len(made.Outside) > 0 {
 				t.Errorf("%s: %s has notes beyond it", i.ID, files[n])
 			}
@@ -82,8 +82,8 @@ func TestInBook(t *testing.T) {
 	} {
 		i, _ := instrument.ByID(tt.id)
 		for n, octaves := range instrument.InBook(tt.lines, i) {
-			beside := instrument.Make(tt.lines[n].Source, "", i, instrument.Placement{Beside: &octaves})
-			alone := instrument.Make(tt.lines[n].Source, "", i, instrument.Placement{})
+			beside := instrument.Make(tt.lines[n].Source, "", i, instrument.OctaveChoice{Beside: &octaves})
+			alone := instrument.Make(tt.lines[n].Source, "", i, instrument.OctaveChoice{})
 			if same := middle(beside.Part) == middle(alone.Part); same != tt.alone {
 				t.Errorf("%s: line %d has its own octave: %v, want %v", tt.name, n+1, same, tt.alone)
 			}
@@ -111,7 +111,7 @@ func TestPassingNotes(t *testing.T) {
 		{"a long one", "B c d f|A4|]", "B4"},
 		{"tied to a long one", "B c d A-|A f d2|]", "B4"},
 	} {
-		made := instrument.Make(testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\n"+tt.abc), "", tenor, instrument.Placement{})
+		made := instrument.Make(testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\n"+tt.abc), "", tenor, instrument.OctaveChoice{})
 		low := score.MustPitch("C9")
 		for _, at := range made.Part.Notes() {
 			if p := made.Part.At(at).Pitch; p.MIDI() < low.MIDI() {

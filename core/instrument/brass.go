@@ -32,7 +32,7 @@ func brass() []Instrument {
 	trumpet.ThirdSlide = true
 	low := func(id, name string, sounds score.Interval, clef score.Clef, pedal int) Instrument {
 		i := named(id, name, sounds, clef, 59, pedal)
-		i.Kinds = valveKinds
+		i.Models = valveModels
 		return i
 	}
 	return []Instrument{

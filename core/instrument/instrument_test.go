@@ -86,7 +86,7 @@ func TestMake(t *testing.T) {
 		{"bells", "B flat major", "Bb4 C5 D5 Eb5 F5", "treble"},
 	}
 	for _, tt := range tests {
-		made := Make(testabc.Part(t, scale), "", byID(t, tt.id), Placement{})
+		made := Make(testabc.Part(t, scale), "", byID(t, tt.id), OctaveChoice{})
 		if got := pitches(made.Part); got != tt.notes {
 			t.Errorf("%s: %s, want %s", tt.id, got, tt.notes)
 		}
@@ -105,7 +105,7 @@ func TestPartSoundsAsItsSource(t *testing.T) {
 		if i.Unpitched() || i.Mechanism == Drums {
 			continue
 		}
-		made := Make(source, "", i, Placement{}).Part
+		made := Make(source, "", i, OctaveChoice{}).Part
 		for _, at := range source.Notes() {
 			want, got := source.At(at).Pitch.MIDI(), made.At(at).Pitch.Transpose(i.Transposition).MIDI()
 			if (got-want)%12 != 0 {
@@ -118,27 +118,27 @@ func TestPartSoundsAsItsSource(t *testing.T) {
 func TestMakeKeepsWhatWasWrittenForIt(t *testing.T) {
 	source := testabc.Part(t, "M:4/4\nL:1/4\nK:C\nc' a' c' z|]")
 	source.Transposition = byID(t, "clarinet").Transposition
-	made := Make(source, "clarinet", byID(t, "clarinet"), Placement{})
+	made := Make(source, "clarinet", byID(t, "clarinet"), OctaveChoice{})
 	if got := pitches(made.Part); got != "C6 A6 C6" {
 		t.Errorf("the clarinet's own part became %s", got)
 	}
 	if len(made.Outside) != 1 {
 		t.Errorf("%d notes are out of range, want the A6 alone", len(made.Outside))
 	}
-	if got := pitches(Make(source, "clarinet", byID(t, "violin"), Placement{}).Part); got != "Bb4 G5 Bb4" {
+	if got := pitches(Make(source, "clarinet", byID(t, "violin"), OctaveChoice{}).Part); got != "Bb4 G5 Bb4" {
 		t.Errorf("the violin reads %s", got)
 	}
 }
 
 func TestStrokesBothWays(t *testing.T) {
-	strokes := Make(testabc.Part(t, "M:2/4\nL:1/4\nK:D\n(d e)|d2|]"), "", byID(t, "snare"), Placement{}).Part
+	strokes := Make(testabc.Part(t, "M:2/4\nL:1/4\nK:D\n(d e)|d2|]"), "", byID(t, "snare"), OctaveChoice{}).Part
 	if !strokes.Unpitched() || strokes.Measures[0].Events[0].SlurStarts != 0 {
 		t.Error("the snare part keeps pitches or slurs")
 	}
 	drum := testabc.Part(t, "M:2/4\nL:1/4\nK:C clef=perc\nc c|]")
 	// Concert D and what it is for each: common practice.
 	for id, want := range map[string]string{"violin": "D4 D4", "cello": "D3 D3", "trombone": "D3 D3", "clarinet": "E4 E4", "trumpet": "E4 E4"} {
-		if got := pitches(Make(drum, "", byID(t, id), Placement{}).Part); got != want {
+		if got := pitches(Make(drum, "", byID(t, id), OctaveChoice{}).Part); got != want {
 			t.Errorf("%s plays a drum rhythm on %s, want %s", id, got, want)
 		}
 	}
@@ -152,7 +152,7 @@ func TestTimpaniPart(t *testing.T) {
 		{"K:Dm\nD F E ^C|D4|]", "D3 D3 A2 A2 D3"},
 	}
 	for _, tt := range tests {
-		made := Make(testabc.Part(t, "M:4/4\nL:1/4\n"+tt.music), "", byID(t, "timpani"), Placement{})
+		made := Make(testabc.Part(t, "M:4/4\nL:1/4\n"+tt.music), "", byID(t, "timpani"), OctaveChoice{})
 		if got := pitches(made.Part); got != tt.want || len(made.Outside) > 0 || made.Part.Clef().Name() != "bass" {
 			t.Errorf("%s: the timpani play %s, want %s", tt.music, got, tt.want)
 		}
@@ -237,7 +237,7 @@ func BenchmarkMake(b *testing.B) {
 	}
 	i, _ := ByID("clarinet")
 	for b.Loop() {
-		Make(s.Parts[0], "", i, Placement{})
+		Make(s.Parts[0], "", i, OctaveChoice{})
 	}
 }
 
@@ -273,7 +273,7 @@ func TestNamedOtherwise(t *testing.T) {
 
 func TestOctaveChoices(t *testing.T) {
 	source := testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nd e f2|g f e d|B4|]")
-	choices := OctaveChoices(source, "", byID(t, "clarinet"), 1, nil)
+	choices := OctaveOptions(source, "", byID(t, "clarinet"), 1, nil)
 	var words []string
 	for _, c := range choices {
 		words = append(words, fmt.Sprintf("%s-%s %v %s", c.Low, c.High, c.Suggested, c.Why))
@@ -285,23 +285,23 @@ func TestOctaveChoices(t *testing.T) {
 	if !slices.Equal(words, want) {
 		t.Errorf("the clarinet may choose\n%s\nwant\n%s", strings.Join(words, "\n"), strings.Join(want, "\n"))
 	}
-	crossing := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nG A G A|G4|]"), "", byID(t, "clarinet"), 1, nil)
+	crossing := OctaveOptions(testabc.Part(t, "M:4/4\nL:1/4\nK:C\nG A G A|G4|]"), "", byID(t, "clarinet"), 1, nil)
 	if got := crossing[1].Why; !strings.Contains(got, "it crosses the break 4 times") {
 		t.Errorf("a line over the break says %q", got)
 	}
 	high := testabc.Part(t, "M:4/4\nL:1/4\nK:C\na b c' b|a4|]")
-	if got := OctaveChoices(high, "", byID(t, "clarinet"), 2, nil)[1].Why; !strings.Contains(got, "the second-year range E3 to G5") {
+	if got := OctaveOptions(high, "", byID(t, "clarinet"), 2, nil)[1].Why; !strings.Contains(got, "the second-year range E3 to G5") {
 		t.Errorf("the octave's reason is %q", got)
 	}
-	if got := OctaveChoices(source, "", byID(t, "snare"), 1, nil); got != nil {
+	if got := OctaveOptions(source, "", byID(t, "snare"), 1, nil); got != nil {
 		t.Errorf("a drum may choose %v", got)
 	}
 	for _, id := range []string{"horn-f", "bass"} {
-		if got := OctaveChoices(testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nB c B2|]"), "", byID(t, id), 1, nil); len(got) < 2 {
+		if got := OctaveOptions(testabc.Part(t, "M:4/4\nL:1/4\nK:Bb\nB c B2|]"), "", byID(t, id), 1, nil); len(got) < 2 {
 			t.Errorf("%s may choose %v", id, got)
 		}
 	}
-	made := Make(source, "", byID(t, "horn-f"), Placement{Chosen: true, Octaves: 0})
+	made := Make(source, "", byID(t, "horn-f"), OctaveChoice{Chosen: true, Octaves: 0})
 	if got := pitches(made.Part); !strings.HasPrefix(got, "A5") {
 		t.Errorf("with the octave chosen the horn reads %s", got)
 	}

@@ -3,7 +3,7 @@ package instrument
 import "slices"
 
 // Kind is what a teacher may say of an instrument they have, or of how they teach it.
-type Kind struct {
+type Model struct {
 	ID    string // "" is the usual one
 	Words string
 	make  func(Instrument) Instrument
@@ -11,15 +11,15 @@ type Kind struct {
 
 // Kinds is what there is to say of an instrument, the usual first; it is empty where
 // there is nothing to choose.
-type Kinds struct {
+type Models struct {
 	Label string
-	List  []Kind
+	List  []Model
 }
 
 // OfKind is the instrument as a teacher has it; a kind it does not come in changes
 // nothing.
-func (i Instrument) OfKind(id string) Instrument {
-	for _, k := range i.Kinds.List {
+func (i Instrument) OfModel(id string) Instrument {
+	for _, k := range i.Models.List {
 		if k.ID == id && k.make != nil {
 			return k.make(i)
 		}
@@ -28,8 +28,8 @@ func (i Instrument) OfKind(id string) Instrument {
 }
 
 // Comes says whether there is a kind of that id.
-func (k Kinds) Comes(id string) bool {
-	return slices.ContainsFunc(k.List, func(k Kind) bool { return k.ID == id })
+func (k Models) Comes(id string) bool {
+	return slices.ContainsFunc(k.List, func(k Model) bool { return k.ID == id })
 }
 
 // with is a kind that differs in a trait.
@@ -42,7 +42,7 @@ func with(set func(*Instrument)) func(Instrument) Instrument {
 
 // valveKinds are for brass that is also made with a fourth valve, which takes it a
 // major third lower.
-var valveKinds = Kinds{"Our instruments have", []Kind{
+var valveModels = Models{"Our instruments have", []Model{
 	{ID: "", Words: "three valves"},
 	{"4", "four valves", with(func(i *Instrument) {
 		i.Valves = 4
@@ -50,30 +50,30 @@ var valveKinds = Kinds{"Our instruments have", []Kind{
 	})},
 }}
 
-var oboeKinds = Kinds{"Our oboes have", []Kind{
+var oboeModels = Models{"Our oboes have", []Model{
 	{ID: "", Words: "an F resonance key: forked F is 1 2 3, 4 6"},
 	{"no-resonance", "no F resonance key: forked F takes the E flat key", with(func(i *Instrument) { i.NoResonance = true })},
 	{"left-f", "a left F key, taken beside D and E flat", with(func(i *Instrument) { i.LeftF = true })},
 }}
 
-var clarinetKinds = Kinds{"Throat notes beside the break", []Kind{
+var clarinetModels = Models{"Throat notes beside the break", []Model{
 	{ID: "", Words: "right hand up"},
 	{"right-down", "right hand down, ready for the break", with(func(i *Instrument) { i.RightDown = true })},
 }}
 
-var openKinds = Kinds{"Coming down to the next string", []Kind{
+var openModels = Models{"Coming down to the next string", []Model{
 	{ID: "", Words: "open string"},
 	{"four-down", "fourth finger", with(func(i *Instrument) { i.FourDown = true })},
 }}
 
-var bassKinds = Kinds{"A half step on", []Kind{
+var bassModels = Models{"A half step on", []Model{
 	{ID: "", Words: "the hand shifts, the thumb with it"},
 	{"pivot", "the thumb stays, the hand pivots", with(func(i *Instrument) { i.Pivots = true })},
 }}
 
 // drumKinds are the drums a school owns: the 29 and 26 inch, then the 32, then the
 // 23. Source: common practice.
-var drumKinds = Kinds{"Our school has", []Kind{
+var drumModels = Models{"Our school has", []Model{
 	{ID: "", Words: "four drums: 32, 29, 26 and 23 inches"},
 	{"3", "three drums: 32, 29 and 26", owning(32, 29, 26)},
 	{"2", "two drums: 29 and 26", owning(29, 26)},
@@ -105,7 +105,7 @@ const (
 	RightLead      Sticking = "lead"        // the right hand on the strong places
 )
 
-var stickingKinds = Kinds{"Where no sticking is written", []Kind{
+var stickingModels = Models{"Where no sticking is written", []Model{
 	{ID: "", Words: "by turns, from year two the right leads"},
 	{string(Alternating), "by turns, across rests too", sticking(Alternating)},
 	{string(EachMeasure), "by turns, from the right in every measure", sticking(EachMeasure)},

@@ -8,7 +8,7 @@ import (
 )
 
 // OctaveChoice is one octave a part could be put in.
-type OctaveChoice struct {
+type OctaveOption struct {
 	Octaves   int // against the source
 	Suggested bool
 	Low, High score.Pitch // of the part, as written
@@ -20,7 +20,7 @@ type OctaveChoice struct {
 // notes lie outside the range of the year of playing, and for clarinets how often it
 // crosses the break. A source written for that instrument lies as it is written; beside
 // is as in a Placement. Drums have none.
-func OctaveChoices(source score.Part, writtenFor string, target Instrument, year int, beside *int) []OctaveChoice {
+func OctaveOptions(source score.Part, writtenFor string, target Instrument, year int, beside *int) []OctaveOption {
 	if target.Unpitched() || source.Unpitched() || target.Mechanism == Drums {
 		return nil
 	}
@@ -32,13 +32,13 @@ func OctaveChoices(source score.Part, writtenFor string, target Instrument, year
 	case beside != nil:
 		suggested = *beside
 	}
-	var choices []OctaveChoice
+	var choices []OctaveOption
 	for octaves := suggested - 2; octaves <= suggested+2; octaves++ {
-		made := Make(source, "", target, Placement{Chosen: true, Octaves: octaves})
+		made := Make(source, "", target, OctaveChoice{Chosen: true, Octaves: octaves})
 		if len(made.Outside) > 0 && octaves != suggested {
 			continue
 		}
-		c := OctaveChoice{Octaves: octaves, Suggested: octaves == suggested}
+		c := OctaveOption{Octaves: octaves, Suggested: octaves == suggested}
 		c.Low, c.High = extent(made.Part)
 		c.Why = speakFor(made.Part, target, year)
 		choices = append(choices, c)

@@ -43,7 +43,7 @@ func TestFirstOctaves(t *testing.T) {
 				music = "M:8/4\nL:1/4\n" + scales[key] + octaves[key]
 			}
 			part := testabc.Part(t, music+"|]")
-			made := Make(part, "", i, Placement{})
+			made := Make(part, "", i, OctaveChoice{})
 			if got := made.Part.At(made.Part.Notes()[0]).Pitch.String(); got != want || len(made.Outside) > 0 {
 				t.Errorf("%s: %d notes of %s start on %s, want %s (%s)", i.ID, len(part.Notes()), key, got, want, made.Why)
 			}
@@ -109,7 +109,7 @@ func TestSeats(t *testing.T) {
 		{"K:Db\nd e f2", "violin", "Db5", ""},
 	}
 	for _, tt := range tests {
-		made := Make(testabc.Part(t, "M:4/4\nL:1/4\n"+tt.music+"|]"), "", byID(t, tt.id), Placement{})
+		made := Make(testabc.Part(t, "M:4/4\nL:1/4\n"+tt.music+"|]"), "", byID(t, tt.id), OctaveChoice{})
 		if got := made.Part.At(made.Part.Notes()[0]).Pitch.String(); got != tt.first || !strings.Contains(made.Why, tt.why) {
 			t.Errorf("%s %s starts on %s (%s), want %s (%s)", tt.id, tt.music, got, made.Why, tt.first, tt.why)
 		}
@@ -120,7 +120,7 @@ func TestSeats(t *testing.T) {
 func TestPrintedFingeringsStay(t *testing.T) {
 	source := testabc.Part(t, "M:4/4\nL:1/4\nK:C\n!4!c \"^R\"d e2|]")
 	printed := func(target, writtenFor string) (string, string) {
-		m := Make(source, writtenFor, byID(t, target), Placement{}).Part.Measures[0]
+		m := Make(source, writtenFor, byID(t, target), OctaveChoice{}).Part.Measures[0]
 		return m.Events[0].Fingering, m.Events[1].Sticking
 	}
 	for _, tt := range []struct{ target, writtenFor, fingering, sticking string }{
@@ -131,7 +131,7 @@ func TestPrintedFingeringsStay(t *testing.T) {
 		}
 	}
 	for kind, want := range map[string]int{"2": 2, "3": 3, "": 4, "7": 4} {
-		if got := len(byID(t, "timpani").OfKind(kind).Drums); got != want {
+		if got := len(byID(t, "timpani").OfModel(kind).Drums); got != want {
 			t.Errorf("a school of the kind %q has %d drums", kind, got)
 		}
 	}

@@ -16,7 +16,7 @@ type Made struct {
 }
 
 // Placement is the octave a part is put in, against its source.
-type Placement struct {
+type OctaveChoice struct {
 	Chosen  bool // by the teacher; else the one that suits most notes
 	Octaves int
 	Beside  *int // the octave that its book has it in, where none is chosen; nil where it stands alone
@@ -27,7 +27,7 @@ type Placement struct {
 // where it would have more than six sharps or flats, in its clef, and in the
 // octave of its placement. A source written for that instrument (writtenFor is
 // its id) is left as it is, unless an octave was chosen.
-func Make(source score.Part, writtenFor string, target Instrument, placed Placement) Made {
+func Make(source score.Part, writtenFor string, target Instrument, placed OctaveChoice) Made {
 	part := source.Copy()
 	var why string
 	switch {
@@ -77,7 +77,7 @@ func fold(part *score.Part, target Instrument) bool {
 	return folded
 }
 
-func transpose(part *score.Part, target Instrument, placed Placement) string {
+func transpose(part *score.Part, target Instrument, placed OctaveChoice) string {
 	base := baseMove(*part, target)
 	octaves, where := placed.Octaves, "the octave you chose"
 	if !placed.Chosen {

@@ -12,12 +12,12 @@ func percussion() []Instrument {
 		return Instrument{ID: id, Name: name, Family: "percussion", Clef: score.Percussion, Mechanism: Sticks, Start: start}
 	}
 	snare := drum("snare", "snare drum", "On the pad first: let every stroke rebound to the height it came from.")
-	snare.TwoHands, snare.Kinds = true, stickingKinds
+	snare.TwoHands, snare.Models = true, stickingModels
 	marimba := bars("marimba", score.Interval{}, 13).clefs(score.Bass)
 	timpani := Instrument{
 		ID: "timpani", Name: "timpani", Family: "percussion", Clef: score.Bass, Mechanism: Drums, Program: 48,
 		Start: "Hum each drum's note, tune up to it from below with the ear close to the head, then strike softly.",
-		Drums: kettles(), Kinds: drumKinds,
+		Drums: kettles(), Models: drumModels,
 	}
 	return []Instrument{
 		bars("bells", score.Octaves(2), 10),

@@ -15,11 +15,11 @@ func stringed() []Instrument {
 	cello := named("cello", score.Bass, 43, "C2", "G2", "D3", "A3").clefs(score.Tenor)
 	cello.Hand = CelloHand
 	bass := named("bass", score.Bass, 44, "E2", "A2", "D3", "G3").clefs(score.Tenor)
-	bass.Name, bass.Transposition, bass.Hand, bass.Kinds = "double bass", score.Octaves(-1), BassHand, bassKinds
+	bass.Name, bass.Transposition, bass.Hand, bass.Models = "double bass", score.Octaves(-1), BassHand, bassModels
 	violin := named("violin", score.Treble, 41, "G3", "D4", "A4", "E5")
 	viola := named("viola", score.Alto, 42, "C3", "G3", "D4", "A4").clefs(score.Treble)
-	violin.Hand, violin.Kinds = UpperHand, openKinds
-	viola.Hand, viola.Kinds = UpperHand, openKinds
+	violin.Hand, violin.Models = UpperHand, openModels
+	viola.Hand, viola.Models = UpperHand, openModels
 	return []Instrument{
 		violin,
 		viola,

@@ -17,7 +17,7 @@ func woodwinds() []Instrument {
 	}
 	clarinet := func(id, name string, sounds score.Interval) Instrument {
 		i := named(id, name, sounds, 72)
-		i.Thumb, i.HasBreak, i.SwapsLittle, i.Keys, i.Kinds = true, true, true, ClarinetKeys, clarinetKinds
+		i.Thumb, i.HasBreak, i.SwapsLittle, i.Keys, i.Models = true, true, true, ClarinetKeys, clarinetModels
 		return i.starts("Blow the mouthpiece and barrel alone: one steady, high sound, the chin flat.")
 	}
 	sax := func(id, name string, sounds score.Interval, program int) Instrument {
@@ -27,7 +27,7 @@ func woodwinds() []Instrument {
 	}
 	oboe := named("oboe", "oboe", score.Interval{}, 69).
 		starts("Crow the soaked reed alone: a C in octaves, with little lip.")
-	oboe.Keys, oboe.Forks, oboe.Kinds = OboeKeys, true, oboeKinds
+	oboe.Keys, oboe.Forks, oboe.Models = OboeKeys, true, oboeModels
 	bassoon := named("bassoon", "bassoon", score.Interval{}, 71).clefs(score.Tenor).
 		starts("Crow the soaked reed alone: a free, low buzz of several pitches.")
 	bassoon.Keys, bassoon.Clef, bassoon.Thumb = BassoonKeys, score.Bass, true

@@ -12,7 +12,7 @@ import (
 type Mark struct {
 	Student  int64
 	Exercise int64
-	Piece    breakdown.PieceKey
+	Chunk    breakdown.ChunkKey
 	Form     routine.Stage // of the stage, in the student's own routine
 	Clean    bool
 	Cause    routine.Cause
@@ -29,7 +29,7 @@ type Outcome struct {
 	Absent   []int64
 }
 
-// After says what became of the steps that fitted, for the students of a section of whom
+// After says what became of the steps that fitted, for the students of a class of whom
 // some were absent, when the class was at a step, from 0, at last; and with what the next
 // lesson should begin: what half of those who were marked stumbled on, what was not
 // reached, and what did not fit.
@@ -62,7 +62,7 @@ func outcome(s Step, students, absent []int64, marks []Mark) Outcome {
 	o := Outcome{Step: s}
 	last := map[int64]Mark{}
 	for _, m := range marks {
-		if m.Exercise == s.Exercise && m.Piece == s.Piece && m.Form == s.Form && !s.Warm {
+		if m.Exercise == s.Exercise && m.Chunk == s.Chunk && m.Form == s.Form && !s.Warm {
 			last[m.Student] = m
 		}
 	}

@@ -11,18 +11,18 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-// Step is something that the class does together: a stage of a piece, so many times.
+// Step is something that the class does together: a stage of a chunk, so many times.
 type Step struct {
 	Exercise int64              `json:"exercise"` // names it where it is kept
 	Number   int                `json:"number"`
 	Title    string             `json:"title"`
-	Piece    breakdown.PieceKey `json:"piece"`
-	Label    string             `json:"label"` // of the piece: "A", "Whole"
+	Chunk    breakdown.ChunkKey `json:"chunk"`
+	Label    string             `json:"label"` // of the chunk: "A", "Whole"
 	Stage    routine.Stage      `json:"stage"`
 	Word     string             `json:"word"` // of the stage
 	Form     routine.Stage      `json:"form"` // whose colour it has
 	Why      string             `json:"why,omitempty"`
-	Times    int                `json:"times"` // through the piece
+	Times    int                `json:"times"` // through the chunk
 	Tempo    int                `json:"tempo"` // in beats a minute, 0 for out of time
 	Rule     routine.TempoRule  `json:"rule,omitempty"`
 	Talk     int                `json:"talk"`              // seconds of words before and between
@@ -30,7 +30,7 @@ type Step struct {
 	Closing  bool               `json:"closing,omitempty"` // time is kept for it at the end
 	Group    []int64            `json:"group,omitempty"`   // of students who take it, none for everybody
 
-	Beats    float64 `json:"beats"`           // of the piece once, as it is played
+	Beats    float64 `json:"beats"`           // of the chunk once, as it is played
 	CountOff float64 `json:"countOff"`        // beats before it
 	Notes    int     `json:"notes"`           // that are struck in it
 	Rests    bool    `json:"rests,omitempty"` // lips rest after it as long as they played
@@ -95,15 +95,15 @@ func (s Step) Name() string {
 	if s.Warm {
 		return fmt.Sprintf("Warm up: the first three notes of %d", s.Number)
 	}
-	piece := s.Label
-	if piece == "Whole" {
-		piece = "whole"
+	chunk := s.Label
+	if chunk == "Whole" {
+		chunk = "whole"
 	}
-	return fmt.Sprintf("%d · %s, %s: %s", s.Number, s.Title, piece, s.Word)
+	return fmt.Sprintf("%d · %s, %s: %s", s.Number, s.Title, chunk, s.Word)
 }
 
-// same says whether two steps are at one piece.
-func (s Step) same(t Step) bool { return s.Exercise == t.Exercise && s.Piece == t.Piece }
+// same says whether two steps are at one chunk.
+func (s Step) same(t Step) bool { return s.Exercise == t.Exercise && s.Chunk == t.Chunk }
 
 // Plan is a lesson: steps in the order in which they are to be done, and the minutes there
 // are. What does not fit stays in it, for the next time.
@@ -130,7 +130,7 @@ type Fitted struct {
 }
 
 // Fit goes through the steps in order and takes those for which there is time; a later
-// stage of a piece is not taken without the earlier one, and the time of what closes the
+// stage of a chunk is not taken without the earlier one, and the time of what closes the
 // lesson is kept free.
 func (p Plan) Fit() Fitted {
 	free := 2 * p.Minutes
@@ -140,14 +140,14 @@ func (p Plan) Fit() Fitted {
 		}
 	}
 	var f Fitted
-	kept := 2*p.Minutes - free // for what closes
+	saved := 2*p.Minutes - free // for what closes
 	left := []Step{}
 	for k, s := range p.Steps {
 		halves, fits := s.Halves(), false
 		switch {
 		case s.Closing:
-			if fits = halves <= kept; fits {
-				kept -= halves
+			if fits = halves <= saved; fits {
+				saved -= halves
 			}
 		case !waits(left, s):
 			if fits = halves <= free; fits {
@@ -163,7 +163,7 @@ func (p Plan) Fit() Fitted {
 	return f
 }
 
-// waits says whether an earlier step at the same piece was left.
+// waits says whether an earlier step at the same chunk was left.
 func waits(left []Step, s Step) bool {
 	for _, l := range left {
 		if l.same(s) && !l.Closing {

@@ -11,7 +11,7 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-var pieceA, pieceB = breakdown.PieceKey{First: 1, Last: 2}, breakdown.PieceKey{First: 3, Last: 4}
+var chunkA, chunkB = breakdown.ChunkKey{First: 1, Last: 2}, breakdown.ChunkKey{First: 3, Last: 4}
 
 // The time of a step is its words, its count-offs and beats at the tempo, and what lies
 // between.
@@ -47,15 +47,15 @@ func TestSeconds(t *testing.T) {
 	}
 }
 
-// of is a step of a piece that takes so many half minutes.
-func of(piece breakdown.PieceKey, halves int) Step {
-	return Step{Exercise: 1, Piece: piece, Talk: 30 * halves, Times: 0, Tempo: 60}
+// of is a step of a chunk that takes so many half minutes.
+func of(chunk breakdown.ChunkKey, halves int) Step {
+	return Step{Exercise: 1, Chunk: chunk, Talk: 30 * halves, Times: 0, Tempo: 60}
 }
 
 // What does not fit is left in its order, no stage before the one it needs; what closes
 // the lesson has its time kept.
 func TestFit(t *testing.T) {
-	closing := of(breakdown.PieceKey{First: 9, Last: 9}, 4)
+	closing := of(breakdown.ChunkKey{First: 9, Last: 9}, 4)
 	closing.Closing = true
 	for _, tt := range []struct {
 		name     string
@@ -65,12 +65,12 @@ func TestFit(t *testing.T) {
 		halves   int
 	}{
 		{"nothing", 10, nil, nil, nil, 0},
-		{"all fits", 3, []Step{of(pieceA, 2), of(pieceA, 4)}, []int{0, 1}, nil, 6},
-		{"the last does not", 3, []Step{of(pieceA, 2), of(pieceA, 5)}, []int{0}, []int{1}, 2},
-		{"a shorter piece after it does", 3, []Step{of(pieceA, 2), of(pieceA, 5), of(pieceB, 4)}, []int{0, 2}, []int{1}, 6},
-		{"but no later stage of the same piece", 3, []Step{of(pieceA, 2), of(pieceA, 5), of(pieceA, 1)}, []int{0}, []int{1, 2}, 2},
-		{"the end is kept", 3, []Step{of(pieceA, 2), of(pieceB, 3), closing}, []int{0, 2}, []int{1}, 6},
-		{"an end that is longer than all is left", 1, []Step{of(pieceA, 2), closing}, []int{0}, []int{1}, 2},
+		{"all fits", 3, []Step{of(chunkA, 2), of(chunkA, 4)}, []int{0, 1}, nil, 6},
+		{"the last does not", 3, []Step{of(chunkA, 2), of(chunkA, 5)}, []int{0}, []int{1}, 2},
+		{"a shorter chunk after it does", 3, []Step{of(chunkA, 2), of(chunkA, 5), of(chunkB, 4)}, []int{0, 2}, []int{1}, 6},
+		{"but no later stage of the same chunk", 3, []Step{of(chunkA, 2), of(chunkA, 5), of(chunkA, 1)}, []int{0}, []int{1, 2}, 2},
+		{"the end is kept", 3, []Step{of(chunkA, 2), of(chunkB, 3), closing}, []int{0, 2}, []int{1}, 6},
+		{"an end that is longer than all is left", 1, []Step{of(chunkA, 2), closing}, []int{0}, []int{1}, 2},
 	} {
 		got := Plan{tt.minutes, tt.steps}.Fit()
 		if !slices.Equal(got.In, tt.in) || !slices.Equal(got.Left, tt.left) || got.Halves != tt.halves {
@@ -80,14 +80,14 @@ func TestFit(t *testing.T) {
 }
 
 // Minutes add up, never beyond what there is; every step is in or left, once; no stage of a
-// piece is in while an earlier one is left.
+// chunk is in while an earlier one is left.
 func TestMinutesAddUp(t *testing.T) {
 	chance := rand.New(rand.NewPCG(5, 8))
 	for range 500 {
 		p := Plan{Minutes: 1 + chance.IntN(60)}
 		for range chance.IntN(20) {
 			s := Step{
-				Exercise: int64(1 + chance.IntN(3)), Piece: []breakdown.PieceKey{pieceA, pieceB}[chance.IntN(2)], Times: 1 + chance.IntN(4), Tempo: 50 + chance.IntN(60),
+				Exercise: int64(1 + chance.IntN(3)), Chunk: []breakdown.ChunkKey{chunkA, chunkB}[chance.IntN(2)], Times: 1 + chance.IntN(4), Tempo: 50 + chance.IntN(60),
 				Talk: chance.IntN(90), Beats: float64(4 + chance.IntN(60)), CountOff: 4, Notes: chance.IntN(30), Rests: chance.IntN(3) == 0, Closing: chance.IntN(9) == 0,
 				Rule: routine.TempoRules()[chance.IntN(4)],
 			}
@@ -107,16 +107,16 @@ func TestMinutesAddUp(t *testing.T) {
 		for _, left := range f.Left {
 			for _, in := range f.In {
 				if in > left && p.Steps[in].same(p.Steps[left]) && !p.Steps[in].Closing && !p.Steps[left].Closing {
-					t.Fatalf("step %d is in, and %d before it at the same piece is left", in, left)
+					t.Fatalf("step %d is in, and %d before it at the same chunk is left", in, left)
 				}
 			}
 		}
 	}
 }
 
-// piece is one with the class at some stages.
-func piece(number int, key breakdown.PieceKey, states ...routine.State) Piece {
-	return Piece{Exercise: int64(number), Number: number, Title: "Lamp", Key: key, Label: "A", Steps: routine.Standard(), States: states, Beats: 8, CountOff: 4, Notes: 6, Tempo: 60}
+// chunk is one with the class at some stages.
+func chunk(number int, key breakdown.ChunkKey, states ...routine.State) Chunk {
+	return Chunk{Exercise: int64(number), Number: number, Title: "Lamp", Key: key, Label: "A", Steps: routine.Standard(), States: states, Beats: 8, CountOff: 4, Notes: 6, Tempo: 60}
 }
 
 func at(stage routine.Stage, n int) []routine.State {
@@ -142,7 +142,7 @@ func TestWhereTheClassIs(t *testing.T) {
 		{slices.Concat(at(routine.Name, 2), at(routine.Done, 3)), routine.Done},
 		{slices.Concat(at("gone", 2), at(routine.Play, 1)), routine.Count},
 	} {
-		if got := piece(1, pieceA, tt.states...).Stage(); got != tt.want {
+		if got := chunk(1, chunkA, tt.states...).Stage(); got != tt.want {
 			t.Errorf("of %v the class is at %s, want %s", tt.states, got, tt.want)
 		}
 	}
@@ -156,43 +156,43 @@ func TestPropose(t *testing.T) {
 		}
 		return list
 	}
-	left := []Step{piece(3, pieceA).Do(routine.Play, 10, "x")}
-	known := piece(2, pieceA, at(routine.Done, 4)...)
+	left := []Step{chunk(3, chunkA).Do(routine.Play, 10, "x")}
+	known := chunk(2, chunkA, at(routine.Done, 4)...)
 	for _, tt := range []struct {
 		name        string
 		left        []Step
-		begun, next []Piece
-		known       *Piece
+		begun, next []Chunk
+		known       *Chunk
 		want        []string
 	}{
 		{"nothing at all", nil, nil, nil, nil, nil},
-		{"what is next", nil, nil, []Piece{piece(5, pieceA)}, nil, []string{"5 Warm up", "5 Count", "5 Name", "5 Finger", "5 Play"}},
-		{"what is begun goes on from where half are, before what is next", nil, []Piece{piece(4, pieceA, at(routine.Finger, 3)...)}, []Piece{piece(5, pieceA)}, &known,
+		{"what is next", nil, nil, []Chunk{chunk(5, chunkA)}, nil, []string{"5 Warm up", "5 Count", "5 Name", "5 Finger", "5 Play"}},
+		{"what is begun goes on from where half are, before what is next", nil, []Chunk{chunk(4, chunkA, at(routine.Finger, 3)...)}, []Chunk{chunk(5, chunkA)}, &known,
 			[]string{"4 Warm up", "4 Finger", "4 Play", "5 Count", "5 Name", "5 Finger", "5 Play", "2* Play"}},
 		{"what half are stuck on comes first, at the stage that mends it", nil,
-			[]Piece{piece(4, pieceA, at(routine.Finger, 3)...), piece(6, pieceB, slices.Concat(stuck(routine.Play, routine.WrongName, 2), at(routine.Play, 2))...)}, nil, nil,
+			[]Chunk{chunk(4, chunkA, at(routine.Finger, 3)...), chunk(6, chunkB, slices.Concat(stuck(routine.Play, routine.WrongName, 2), at(routine.Play, 2))...)}, nil, nil,
 			[]string{"6 Warm up", "6 Name", "6 Play", "4 Finger", "4 Play"}},
-		{"one of four who is stuck does not hold up the class", nil, []Piece{piece(6, pieceB, slices.Concat(stuck(routine.Play, routine.WrongName, 1), at(routine.Play, 3))...)}, nil, nil,
+		{"one of four who is stuck does not hold up the class", nil, []Chunk{chunk(6, chunkB, slices.Concat(stuck(routine.Play, routine.WrongName, 1), at(routine.Play, 3))...)}, nil, nil,
 			[]string{"6 Warm up", "6 Play"}},
-		{"what was left comes before everything, and once", left, []Piece{piece(3, pieceA, at(routine.Play, 2)...)}, nil, nil, []string{"3 Warm up", "3 Play"}},
-		{"what is done is not taken again", nil, []Piece{piece(4, pieceA, at(routine.Done, 3)...)}, []Piece{piece(5, pieceA, at(routine.Done, 3)...)}, nil, nil},
+		{"what was left comes before everything, and once", left, []Chunk{chunk(3, chunkA, at(routine.Play, 2)...)}, nil, nil, []string{"3 Warm up", "3 Play"}},
+		{"what is done is not taken again", nil, []Chunk{chunk(4, chunkA, at(routine.Done, 3)...)}, []Chunk{chunk(5, chunkA, at(routine.Done, 3)...)}, nil, nil},
 	} {
 		got := Propose(30, tt.left, tt.begun, tt.next, tt.known)
 		if !slices.Equal(say(got), tt.want) {
 			t.Errorf("%s: %q, want %q", tt.name, say(got), tt.want)
 		}
 	}
-	p := Propose(30, nil, []Piece{piece(6, pieceB, stuck(routine.Play, routine.WrongName, 2)...)}, nil, nil)
+	p := Propose(30, nil, []Chunk{chunk(6, chunkB, stuck(routine.Play, routine.WrongName, 2)...)}, nil, nil)
 	if p.Steps[1].Why != "2 of 2 are stuck on the note names" {
 		t.Errorf("the reason is %q", p.Steps[1].Why)
 	}
 }
 
-// Lips rest where the class has not played the piece yet.
-func TestStepOfAPiece(t *testing.T) {
-	fresh, lips := piece(1, pieceA), piece(1, pieceA, at(routine.Play, 3)...)
+// Lips rest where the class has not played the chunk yet.
+func TestStepOfAChunk(t *testing.T) {
+	fresh, lips := chunk(1, chunkA), chunk(1, chunkA, at(routine.Play, 3)...)
 	fresh.Lips, lips.Lips = true, true
-	if !fresh.Do(routine.Play, 0, "").Rests || fresh.Do(routine.Count, 0, "").Rests || lips.Do(routine.Play, 0, "").Rests || piece(1, pieceA).Do(routine.Play, 0, "").Rests {
+	if !fresh.Do(routine.Play, 0, "").Rests || fresh.Do(routine.Count, 0, "").Rests || lips.Do(routine.Play, 0, "").Rests || chunk(1, chunkA).Do(routine.Play, 0, "").Rests {
 		t.Error("lips rest where they need not, or do not where they should")
 	}
 	if s := fresh.Do(routine.Count, 0, ""); s.Times != 3 || s.Name() != "1 · Lamp, A: Count" {
@@ -205,11 +205,11 @@ func TestStepOfAPiece(t *testing.T) {
 	}
 }
 
-// A lesson for a section of sixty, forty pieces begun.
+// A lesson for a class of sixty, forty chunks begun.
 func BenchmarkPropose(b *testing.B) {
-	var begun []Piece
+	var begun []Chunk
 	for n := range 40 {
-		begun = append(begun, piece(n, pieceA, slices.Concat(stuck(routine.Play, routine.Sound, 31), at(routine.Finger, 29))...))
+		begun = append(begun, chunk(n, chunkA, slices.Concat(stuck(routine.Play, routine.Sound, 31), at(routine.Finger, 29))...))
 	}
 	for b.Loop() {
 		if f := Propose(60, nil, begun, nil, nil).Fit(); len(f.In) == 0 {
@@ -220,18 +220,18 @@ func BenchmarkPropose(b *testing.B) {
 
 // What was done, by whom not, and with what the next lesson begins.
 func TestAfter(t *testing.T) {
-	count, name := of(pieceA, 2), of(pieceA, 2)
+	count, name := of(chunkA, 2), of(chunkA, 2)
 	count.Form, name.Form = routine.Count, routine.Name
-	later, long := of(pieceB, 2), of(breakdown.PieceKey{First: 5, Last: 6}, 9)
+	later, long := of(chunkB, 2), of(breakdown.ChunkKey{First: 5, Last: 6}, 9)
 	plan := Plan{Minutes: 3, Steps: []Step{count, name, later, long}}
 	mark := func(student int64, form routine.Stage, cause routine.Cause) Mark {
-		return Mark{Student: student, Exercise: 1, Piece: pieceA, Form: form, Clean: cause == routine.None, Cause: cause}
+		return Mark{Student: student, Exercise: 1, Chunk: chunkA, Form: form, Clean: cause == routine.None, Cause: cause}
 	}
 	students, absent := []int64{1, 2, 3, 4}, []int64{4}
 	marks := []Mark{
 		mark(1, routine.Count, routine.Rhythm), mark(1, routine.Count, routine.None), mark(2, routine.Count, routine.None), // the last try counts
 		mark(1, routine.Name, routine.WrongName), mark(2, routine.Name, routine.None),
-		{Student: 3, Exercise: 2, Piece: pieceA, Form: routine.Count, Clean: true}, // of another exercise
+		{Student: 3, Exercise: 2, Chunk: chunkA, Form: routine.Count, Clean: true}, // of another exercise
 	}
 	list, next := After(plan, 1, students, absent, marks)
 	var said []string
@@ -244,7 +244,7 @@ func TestAfter(t *testing.T) {
 	}
 	var begins []string
 	for _, s := range next {
-		begins = append(begins, fmt.Sprintf("%s %s: %s", s.Piece, s.Form, s.Why))
+		begins = append(begins, fmt.Sprintf("%s %s: %s", s.Chunk, s.Form, s.Why))
 	}
 	if want := []string{"1-2 name: 1 of 2 stumbled", "3-4 : not reached", "5-6 : did not fit"}; !slices.Equal(begins, want) {
 		t.Errorf("the next lesson begins with %q, want %q", begins, want)
@@ -259,11 +259,11 @@ func TestAfter(t *testing.T) {
 
 // Steps go in where there is room for them, all or none.
 func TestInsert(t *testing.T) {
-	p := Plan{Steps: []Step{of(pieceA, 1), of(pieceB, 1)}}
-	if !p.Insert(1, of(pieceA, 3)) || p.Steps[1].Talk != 90 || !p.Insert(99, of(pieceA, 4)) || p.Steps[3].Talk != 120 {
+	p := Plan{Steps: []Step{of(chunkA, 1), of(chunkB, 1)}}
+	if !p.Insert(1, of(chunkA, 3)) || p.Steps[1].Talk != 90 || !p.Insert(99, of(chunkA, 4)) || p.Steps[3].Talk != 120 {
 		t.Errorf("the steps are %v", p.Steps)
 	}
-	if p.Insert(0, slices.Repeat([]Step{of(pieceA, 1)}, MostSteps-3)...) || len(p.Steps) != 4 {
+	if p.Insert(0, slices.Repeat([]Step{of(chunkA, 1)}, MostSteps-3)...) || len(p.Steps) != 4 {
 		t.Errorf("more than %d steps are in a plan: %d", MostSteps, len(p.Steps))
 	}
 }

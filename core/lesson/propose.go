@@ -8,12 +8,12 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-// Piece is a piece of an exercise with where the class stands on it.
-type Piece struct {
+// Chunk is a chunk of an exercise with where the class stands on it.
+type Chunk struct {
 	Exercise int64
 	Number   int
 	Title    string
-	Key      breakdown.PieceKey
+	Key      breakdown.ChunkKey
 	Label    string // "A", "Whole"
 	Steps    routine.Routine
 	States   []routine.State // of everybody whose part has it
@@ -24,18 +24,18 @@ type Piece struct {
 	Lips     bool // somebody's lips tire on it
 }
 
-// TalkOn is how many seconds of words a next stage of the same piece takes. The figure is
+// TalkOn is how many seconds of words a next stage of the same chunk takes. The figure is
 // ours; a teacher changes it.
 const TalkOn = 20
 
 const (
-	talkFirst = 40 // what the piece is, and how the stage goes
+	talkFirst = 40 // what the chunk is, and how the stage goes
 	talkKnown = 15 // what the class knows
 )
 
 // Stage is where at least half of the class are, or beyond: from there the class goes on
 // together. Done is where half of them have done it.
-func (p Piece) Stage() routine.Stage {
+func (p Chunk) Stage() routine.Stage {
 	if len(p.States) == 0 {
 		return p.Steps.First()
 	}
@@ -52,7 +52,7 @@ func (p Piece) Stage() routine.Stage {
 }
 
 // Stuck is how many are stuck on it, and on what most of them stumbled.
-func (p Piece) Stuck() (students int, cause routine.Cause) {
+func (p Chunk) Stuck() (students int, cause routine.Cause) {
 	var over routine.Causes
 	for _, s := range p.States {
 		if !s.Stuck() {
@@ -67,7 +67,7 @@ func (p Piece) Stuck() (students int, cause routine.Cause) {
 }
 
 // tried is how many have tried it.
-func (p Piece) tried() int {
+func (p Chunk) tried() int {
 	n := 0
 	for _, s := range p.States {
 		if s.Tries > 0 {
@@ -77,11 +77,11 @@ func (p Piece) tried() int {
 	return n
 }
 
-// Do is a step at a stage of the piece.
-func (p Piece) Do(stage routine.Stage, talk int, why string) Step {
+// Do is a step at a stage of the chunk.
+func (p Chunk) Do(stage routine.Stage, talk int, why string) Step {
 	step := p.Steps.Step(stage)
 	s := Step{
-		Exercise: p.Exercise, Number: p.Number, Title: p.Title, Piece: p.Key, Label: p.Label, Stage: stage, Word: step.Word, Form: step.Form(), Why: why,
+		Exercise: p.Exercise, Number: p.Number, Title: p.Title, Chunk: p.Key, Label: p.Label, Stage: stage, Word: step.Word, Form: step.Form(), Why: why,
 		Times: max(step.Often(), len(step.Ways)), Tempo: p.Tempo, Rule: step.Tempo, Talk: talk, Beats: p.Beats, CountOff: p.CountOff, Notes: p.Notes,
 	}
 	s.Rests = p.Lips && s.Form == routine.Play && !p.played()
@@ -92,7 +92,7 @@ func (p Piece) Do(stage routine.Stage, talk int, why string) Step {
 }
 
 // played says whether half of the class have played it already, so that it is new no more.
-func (p Piece) played() bool {
+func (p Chunk) played() bool {
 	past := 0
 	for _, s := range p.States {
 		if p.Steps.Index(s.Stage) >= len(p.Steps)-1 {
@@ -102,8 +102,8 @@ func (p Piece) played() bool {
 	return 2*past >= len(p.States) && past > 0
 }
 
-// From are the steps from a stage to the end of the piece's routine.
-func (p Piece) From(stage routine.Stage, why string) []Step {
+// From are the steps from a stage to the end of the chunk's routine.
+func (p Chunk) From(stage routine.Stage, why string) []Step {
 	var list []Step
 	for k, step := range p.Steps {
 		if k < p.Steps.Index(stage) {
@@ -125,8 +125,8 @@ const beyond = 8
 // Propose lays out a lesson: a warm-up; what the last lesson left; what at least half of
 // those who tried it are stuck on, at the stage that mends it; what is begun and not done,
 // in the order given; what comes next; and at the end, where there is time, something that
-// the class can play. Pieces are in the order in which they are learned.
-func Propose(minutes int, left []Step, begun, next []Piece, known *Piece) Plan {
+// the class can play. Chunks are in the order in which they are learned.
+func Propose(minutes int, left []Step, begun, next []Chunk, known *Chunk) Plan {
 	plan, halves := Plan{Minutes: minutes}, 0
 	has := func(s Step) bool {
 		return slices.ContainsFunc(plan.Steps, func(t Step) bool { return t.same(s) && t.Stage == s.Stage && !t.Warm })

@@ -1,4 +1,4 @@
-// Package play says what is heard when a part, or a piece of it, is played: which notes
+// Package play says what is heard when a part, or a chunk of it, is played: which notes
 // sound when, how high, how long and how loud.
 package play
 
@@ -22,11 +22,11 @@ type Note struct {
 	Graces  int // strokes just before it: 1 a flam, 2 a drag
 }
 
-// Round is a piece played once.
+// Round is a chunk played once.
 type Round struct {
 	Notes  []Note
 	Length score.Fraction // to the end of the last passage
-	Rest   score.Fraction // after it, until the piece can begin again in its place in the measure
+	Rest   score.Fraction // after it, until the chunk can begin again in its place in the measure
 }
 
 // loudness is how loud the dynamics are, 0.7 where none is written. Source: common

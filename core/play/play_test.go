@@ -57,10 +57,10 @@ func TestRound(t *testing.T) {
 	}
 }
 
-// A piece that begins and ends inside a measure hears what sounds there, and waits until
+// A chunk that begins and ends inside a measure hears what sounds there, and waits until
 // the measure has come round.
-func TestPiece(t *testing.T) {
-	part := testabc.Part(t, "X:1\nT:Piece\nM:4/4\nL:1/4\nK:C\nC2 D2- | D2 E F | G4 |]")
+func TestChunk(t *testing.T) {
+	part := testabc.Part(t, "X:1\nT:Chunk\nM:4/4\nL:1/4\nK:C\nC2 D2- | D2 E F | G4 |]")
 	half := score.Frac(1, 2)
 	r := RoundOf(part, []breakdown.Passage{{At: 1, From: score.Fraction{}, To: score.Frac(3, 4)}})
 	if got := said(r); got != "0:62/1/2 1/2:64/1/4" || r.Rest != score.Frac(1, 4) {

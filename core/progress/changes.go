@@ -8,21 +8,21 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// Failed is a piece in which fingerings went wrong, with its hardest change, which is
+// Failed is a chunk in which fingerings went wrong, with its hardest change, which is
 // taken to be what failed.
 type Failed struct {
 	From, To score.Pitch
 	Why      string // what it takes
 	Exercise int64
-	Where    string // the piece
+	Where    string // the chunk
 	Stumbles int    // over fingerings, ever
-	Holds    bool   // the piece has gone on past where it went wrong
+	Holds    bool   // the chunk has gone on past where it went wrong
 }
 
-// FailedChange is a change that has failed, in all pieces that have it.
+// FailedChange is a change that has failed, in all chunks that have it.
 type FailedChange struct {
-	Failed          // in the piece where it failed most; it holds where it does in all of them
-	Others []string // the other pieces
+	Failed          // in the chunk where it failed most; it holds where it does in all of them
+	Others []string // the other chunks
 }
 
 // Changes adds up what has failed, a change and its way back as one: first those that do not
@@ -57,9 +57,9 @@ func Changes(list []Failed) []FailedChange {
 	return changes
 }
 
-// FailedAt counts the stumbles of a piece's log that a change may be to blame for, and says
+// FailedAt counts the stumbles of a chunk's log that a change may be to blame for, and says
 // whether it has held since: the last try at a stage that went wrong so was clean, or the
-// piece is done.
+// chunk is done.
 func FailedAt(log []routine.Try, state routine.State) (stumbles int, holds bool) {
 	wrong := map[routine.Stage]bool{}
 	for _, t := range log {

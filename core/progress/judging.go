@@ -12,15 +12,15 @@ import (
 // Marked is a try as somebody marked it, on a day counted from 1 January 1970.
 type Marked struct {
 	Exercise int64
-	Piece    breakdown.PieceKey
+	Chunk    breakdown.ChunkKey
 	Stage    routine.Stage
 	Clean    bool
 	On       int
 }
 
-// same says whether two tries were at the same stage of the same piece.
+// same says whether two tries were at the same stage of the same chunk.
 func (m Marked) same(other Marked) bool {
-	return m.Exercise == other.Exercise && m.Piece == other.Piece && m.Stage == other.Stage
+	return m.Exercise == other.Exercise && m.Chunk == other.Chunk && m.Stage == other.Stage
 }
 
 // Judging is how what a student says of their tries stands beside what the teacher heard.
@@ -35,7 +35,7 @@ type Judging struct {
 const judgedWithin = 7
 
 // Judge holds what a student said beside what the teacher heard: each first hearing of a stage
-// of a piece on a day beside what was said of it last, on that day or in the week before. What
+// of a chunk on a day beside what was said of it last, on that day or in the week before. What
 // was said is used once.
 func Judge(said, heard []Marked) Judging {
 	var j Judging

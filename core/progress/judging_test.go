@@ -16,7 +16,7 @@ func marks(text string) []Marked {
 		for _, digit := range word[1 : len(word)-1] {
 			on = 10*on + int(digit-'0')
 		}
-		list = append(list, Marked{Exercise: int64(word[0]), Piece: breakdown.PieceKey{First: 1, Last: 2}, Stage: routine.Play, Clean: strings.HasSuffix(word, "+"), On: on})
+		list = append(list, Marked{Exercise: int64(word[0]), Chunk: breakdown.ChunkKey{First: 1, Last: 2}, Stage: routine.Play, Clean: strings.HasSuffix(word, "+"), On: on})
 	}
 	return list
 }
@@ -40,7 +40,7 @@ func TestJudge(t *testing.T) {
 		{"of a day, what was heard first", "a10+", "a11- a11+", Judging{Over: 1}},
 		{"what was said is used once", "a10+", "a11+ a12-", Judging{Agree: 1}},
 		{"also what was said before it", "a9- a10+", "a11+ a12+", Judging{Agree: 1}},
-		{"two pieces", "a10+ b10-", "a11+ b11+", Judging{Agree: 1, Under: 1}},
+		{"two chunks", "a10+ b10-", "a11+ b11+", Judging{Agree: 1, Under: 1}},
 	} {
 		if got := Judge(marks(tt.said), marks(tt.heard)); got != tt.want {
 			t.Errorf("%s: %+v, want %+v", tt.what, got, tt.want)

@@ -9,7 +9,7 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// Worked is a piece that a student has tried, with the written pitches in it.
+// Worked is a chunk that a student has tried, with the written pitches in it.
 type Worked struct {
 	Name    string // "6 · Ferry Landing, B"
 	Pitches []score.Pitch
@@ -23,16 +23,16 @@ type Hold string
 // The holds, the least first.
 const (
 	HeldMet      Hold = "met"      // it stands in something that was tried
-	HeldNamed    Hold = "named"    // a piece with it is past Name
+	HeldNamed    Hold = "named"    // a chunk with it is past Name
 	HeldFingered Hold = "fingered" // past Finger
-	HeldPlayed   Hold = "played"   // past Play, in one piece
-	HeldOwned    Hold = "owned"    // past Play, in two pieces or more
+	HeldPlayed   Hold = "played"   // past Play, in one chunk
+	HeldOwned    Hold = "owned"    // past Play, in two chunks or more
 )
 
 // Holds lists them, the least first.
 func Holds() []Hold { return []Hold{HeldMet, HeldNamed, HeldFingered, HeldPlayed, HeldOwned} }
 
-// ownedIn is in how many pieces a note is played before it is owned: once may be luck, or the
+// ownedIn is in how many chunks a note is played before it is owned: once may be luck, or the
 // finger that lay there already. The figure is ours.
 const ownedIn = 2
 
@@ -40,7 +40,7 @@ const ownedIn = 2
 type OwnNote struct {
 	Pitch score.Pitch
 	Hold  Hold
-	In    int    // pieces that it is held in so far
+	In    int    // chunks that it is held in so far
 	Doubt string // why it is in question, "" where it is not
 }
 
@@ -48,12 +48,12 @@ type OwnNote struct {
 func (h Hold) rank() int { return slices.Index(Holds(), h) }
 
 // Notes says how far every note is held that stands in what a student has worked on, the
-// lowest first. A note is held as far as in the piece where it is furthest. Where a piece
+// lowest first. A note is held as far as in the chunk where it is furthest. Where a chunk
 // goes wrong over names, fingerings or sound, those of its notes that are held least are in
 // question.
-func Notes(pieces []Worked) []OwnNote {
+func Notes(chunks []Worked) []OwnNote {
 	best := map[score.Pitch]*OwnNote{}
-	for _, w := range pieces {
+	for _, w := range chunks {
 		hold := w.hold()
 		for _, p := range w.Pitches {
 			n := best[p]
@@ -74,7 +74,7 @@ func Notes(pieces []Worked) []OwnNote {
 			n.Hold = HeldOwned
 		}
 	}
-	for _, w := range pieces {
+	for _, w := range chunks {
 		why := w.trouble()
 		if why == "" {
 			continue
@@ -101,7 +101,7 @@ func Notes(pieces []Worked) []OwnNote {
 	return list
 }
 
-// hold is how far the notes of a piece are held by it: past which kinds of stages it is.
+// hold is how far the notes of a chunk are held by it: past which kinds of stages it is.
 func (w Worked) hold() Hold {
 	held := HeldMet
 	for k, step := range w.Steps {
@@ -116,7 +116,7 @@ func (w Worked) hold() Hold {
 	return held
 }
 
-// trouble says what is wrong now in a piece that its notes may be to blame for.
+// trouble says what is wrong now in a chunk that its notes may be to blame for.
 func (w Worked) trouble() string {
 	cause := w.State.Cause
 	if w.State.Stuck() {

@@ -29,40 +29,40 @@ func pitches(t *testing.T, text string) []score.Pitch {
 	return list
 }
 
-// A note is held as far as in the piece where it is furthest, and owned once it is played in
-// two; what goes wrong is laid to the notes of the piece that are held least.
+// A note is held as far as in the chunk where it is furthest, and owned once it is played in
+// two; what goes wrong is laid to the notes of the chunk that are held least.
 func TestNotes(t *testing.T) {
 	at := func(stage routine.Stage) routine.State { return routine.State{Stage: stage} }
 	wrong := func(stage routine.Stage, cause routine.Cause) routine.State {
 		return routine.State{Stage: stage, Stumble: 1, Cause: cause}
 	}
-	type piece struct {
+	type chunk struct {
 		notes string
 		state routine.State
 	}
 	for _, tt := range []struct {
 		what   string
-		pieces []piece
+		chunks []chunk
 		want   string
 	}{
 		{"nothing", nil, ""},
-		{"tried", []piece{{"C4 D4", at(routine.Count)}}, "C4 met, D4 met"},
-		{"counted says nothing of notes", []piece{{"C4", at(routine.Name)}}, "C4 met"},
-		{"named", []piece{{"C4", at(routine.Finger)}}, "C4 named"},
-		{"fingered", []piece{{"C4", at(routine.Play)}}, "C4 fingered"},
-		{"played", []piece{{"C4", at(routine.Done)}}, "C4 played"},
-		{"owned", []piece{{"C4 D4", at(routine.Done)}, {"C4 E4", at(routine.Done)}}, "C4 owned, D4 played, E4 played"},
-		{"the furthest counts", []piece{{"C4", at(routine.Count)}, {"C4", at(routine.Play)}, {"C4", at(routine.Finger)}}, "C4 fingered"},
-		{"the lowest first, by their place", []piece{{"B4 Cb5 C5 F#4 F4", at(routine.Count)}}, "F4 met, F#4 met, B4 met, Cb5 met, C5 met"},
-		{"what goes wrong is laid to what is held least", []piece{{"C4 D4", at(routine.Done)}, {"C4 E4", wrong(routine.Name, routine.WrongName)}}, "C4 played, D4 played, E4 met?"},
-		{"rhythm is laid to no note", []piece{{"C4", wrong(routine.Play, routine.Rhythm)}}, "C4 fingered"},
-		{"sound is", []piece{{"C4 G4", wrong(routine.Play, routine.Sound)}}, "C4 fingered?, G4 fingered?"},
-		{"who is stuck", []piece{{"C4", routine.State{Stage: routine.Count, Stumbles: 3, Over: routine.Causes{0, 3}}}}, "C4 met?"},
-		{"what is owned is never in question", []piece{{"C4", at(routine.Done)}, {"C4", at(routine.Done)}, {"C4", wrong(routine.Name, routine.WrongName)}}, "C4 owned"},
+		{"tried", []chunk{{"C4 D4", at(routine.Count)}}, "C4 met, D4 met"},
+		{"counted says nothing of notes", []chunk{{"C4", at(routine.Name)}}, "C4 met"},
+		{"named", []chunk{{"C4", at(routine.Finger)}}, "C4 named"},
+		{"fingered", []chunk{{"C4", at(routine.Play)}}, "C4 fingered"},
+		{"played", []chunk{{"C4", at(routine.Done)}}, "C4 played"},
+		{"owned", []chunk{{"C4 D4", at(routine.Done)}, {"C4 E4", at(routine.Done)}}, "C4 owned, D4 played, E4 played"},
+		{"the furthest counts", []chunk{{"C4", at(routine.Count)}, {"C4", at(routine.Play)}, {"C4", at(routine.Finger)}}, "C4 fingered"},
+		{"the lowest first, by their place", []chunk{{"B4 Cb5 C5 F#4 F4", at(routine.Count)}}, "F4 met, F#4 met, B4 met, Cb5 met, C5 met"},
+		{"what goes wrong is laid to what is held least", []chunk{{"C4 D4", at(routine.Done)}, {"C4 E4", wrong(routine.Name, routine.WrongName)}}, "C4 played, D4 played, E4 met?"},
+		{"rhythm is laid to no note", []chunk{{"C4", wrong(routine.Play, routine.Rhythm)}}, "C4 fingered"},
+		{"sound is", []chunk{{"C4 G4", wrong(routine.Play, routine.Sound)}}, "C4 fingered?, G4 fingered?"},
+		{"who is stuck", []chunk{{"C4", routine.State{Stage: routine.Count, Stumbles: 3, Over: routine.Causes{0, 3}}}}, "C4 met?"},
+		{"what is owned is never in question", []chunk{{"C4", at(routine.Done)}, {"C4", at(routine.Done)}, {"C4", wrong(routine.Name, routine.WrongName)}}, "C4 owned"},
 	} {
 		var list []Worked
-		for k, p := range tt.pieces {
-			list = append(list, Worked{Name: fmt.Sprint("piece ", k), Pitches: pitches(t, p.notes), Steps: routine.Standard(), State: p.state})
+		for k, p := range tt.chunks {
+			list = append(list, Worked{Name: fmt.Sprint("chunk ", k), Pitches: pitches(t, p.notes), Steps: routine.Standard(), State: p.state})
 		}
 		var words []string
 		for _, n := range Notes(list) {
@@ -98,7 +98,7 @@ func TestChanges(t *testing.T) {
 	}
 	got := Changes([]Failed{
 		failed(p[0], p[1], "1A", 2, true), failed(p[1], p[0], "2B", 3, true), failed(p[1], p[2], "3A", 1, false), failed(p[0], p[2], "4A", 0, false), failed(p[0], p[2], "5A", 1, true),
-		failed(p[2], p[2], "6A", 4, true), failed(p[2], p[2], "7A", 1, false), // which holds in one piece and not in the other
+		failed(p[2], p[2], "6A", 4, true), failed(p[2], p[2], "7A", 1, false), // which holds in one chunk and not in the other
 	})
 	var words []string
 	for _, c := range got {

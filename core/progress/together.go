@@ -14,7 +14,7 @@ type Trouble struct {
 	Student    int64
 	Instrument string
 	Exercise   int64
-	Piece      breakdown.PieceKey
+	Chunk      breakdown.ChunkKey
 	Form       routine.Stage // kind of the stage they are at
 	Cause      routine.Cause
 	Stumbles   int
@@ -28,17 +28,17 @@ type Shared struct {
 	Instruments []string
 }
 
-// Together finds what two or more are stuck on together, across instruments: the same piece,
+// Together finds what two or more are stuck on together, across instruments: the same chunk,
 // over the same cause. Most students first; of two alike, the one that has lasted longer.
 func Together(list []Trouble) []Shared {
 	type what struct {
 		exercise int64
-		piece    breakdown.PieceKey
+		chunk    breakdown.ChunkKey
 		cause    routine.Cause
 	}
 	by := map[what][]Trouble{}
 	for _, t := range list {
-		key := what{t.Exercise, t.Piece, t.Cause}
+		key := what{t.Exercise, t.Chunk, t.Cause}
 		by[key] = append(by[key], t)
 	}
 	var shared []Shared
@@ -60,7 +60,7 @@ func Together(list []Trouble) []Shared {
 		shared = append(shared, s)
 	}
 	slices.SortFunc(shared, func(a, b Shared) int {
-		return cmp.Or(len(b.Students)-len(a.Students), cmp.Compare(a.Since, b.Since), cmp.Compare(a.Student, b.Student), cmp.Compare(a.Exercise, b.Exercise), cmp.Compare(a.Piece.First, b.Piece.First))
+		return cmp.Or(len(b.Students)-len(a.Students), cmp.Compare(a.Since, b.Since), cmp.Compare(a.Student, b.Student), cmp.Compare(a.Exercise, b.Exercise), cmp.Compare(a.Chunk.First, b.Chunk.First))
 	})
 	return shared
 }

@@ -10,14 +10,14 @@ import (
 )
 
 func TestTogether(t *testing.T) {
-	a, b := breakdown.PieceKey{First: 1, Last: 2}, breakdown.PieceKey{First: 3, Last: 4}
-	on := func(student, exercise int64, piece breakdown.PieceKey, instrument string, cause routine.Cause, since int64) Trouble {
-		return Trouble{Student: student, Exercise: exercise, Piece: piece, Instrument: instrument, Cause: cause, Stumbles: int(student) + 2, Since: since}
+	a, b := breakdown.ChunkKey{First: 1, Last: 2}, breakdown.ChunkKey{First: 3, Last: 4}
+	on := func(student, exercise int64, chunk breakdown.ChunkKey, instrument string, cause routine.Cause, since int64) Trouble {
+		return Trouble{Student: student, Exercise: exercise, Chunk: chunk, Instrument: instrument, Cause: cause, Stumbles: int(student) + 2, Since: since}
 	}
 	say := func(list []Shared) string {
 		var words []string
 		for _, s := range list {
-			words = append(words, fmt.Sprintf("%v %v on %d %s over %s, %d since %d", s.Students, s.Instruments, s.Exercise, s.Piece, s.Cause, s.Stumbles, s.Since))
+			words = append(words, fmt.Sprintf("%v %v on %d %s over %s, %d since %d", s.Students, s.Instruments, s.Exercise, s.Chunk, s.Cause, s.Stumbles, s.Since))
 		}
 		return fmt.Sprintf("%q", words)
 	}
@@ -29,7 +29,7 @@ func TestTogether(t *testing.T) {
 		{"nobody", nil, `[]`},
 		{"one alone is none", []Trouble{on(1, 1, a, "violin", routine.Rhythm, 5)}, `[]`},
 		{"two over different causes are none", []Trouble{on(1, 1, a, "violin", routine.Rhythm, 5), on(2, 1, a, "violin", routine.Sound, 5)}, `[]`},
-		{"nor at different pieces", []Trouble{on(1, 1, a, "violin", routine.Rhythm, 5), on(2, 1, b, "violin", routine.Rhythm, 5)}, `[]`},
+		{"nor at different chunks", []Trouble{on(1, 1, a, "violin", routine.Rhythm, 5), on(2, 1, b, "violin", routine.Rhythm, 5)}, `[]`},
 		{"nor at different exercises", []Trouble{on(1, 1, a, "violin", routine.Rhythm, 5), on(2, 2, a, "violin", routine.Rhythm, 5)}, `[]`},
 		{"across instruments, who has been for longer first", []Trouble{on(1, 1, a, "violin", routine.Rhythm, 9), on(2, 1, a, "clarinet", routine.Rhythm, 5), on(3, 1, a, "violin", routine.Rhythm, 7)},
 			`["[2 3 1] [clarinet violin] on 1 1-2 over rhythm, 5 since 5"]`},

@@ -12,13 +12,13 @@ import (
 
 // Bounds of what a teacher may write. The figures are ours.
 const (
-	MostSteps    = 12
-	LongestTitle = 60  // letters
-	LongestWord  = 20  // letters
-	LongestWords = 300 // letters of what is said at a stage
-	MostTimes    = 8
-	MostClean    = 5 // in a row. Source: common practice
-	MostRungs    = 12
+	MostSteps      = 12
+	LongestTitle   = 60  // letters
+	LongestWord    = 20  // letters
+	LongestWords   = 300 // letters of what is said at a stage
+	MostTimes      = 8
+	MostClean      = 5 // in a row. Source: common practice
+	MostTempoSteps = 12
 )
 
 // stageText is what a stage may be called in the log.
@@ -69,14 +69,14 @@ func (s Step) check() []string {
 	if letters := utf8.RuneCountInString(strings.TrimSpace(s.Word)); letters == 0 || letters > LongestWord {
 		wrong("give it a word of 1 to %d letters.", LongestWord)
 	}
-	if !slices.Contains(Kinds(), s.Form()) {
+	if !slices.Contains(Forms(), s.Form()) {
 		wrong("say whether it is a way to count, name, finger or play.")
 	}
 	for _, within := range []struct {
 		what           string
 		n, least, most int
 	}{
-		{"how often it is done", s.Times, 0, MostTimes}, {"how many clean in a row go on", s.Clean, 0, MostClean}, {"how many notches it climbs", s.Rungs, 0, MostRungs},
+		{"how often it is done", s.Times, 0, MostTimes}, {"how many clean in a row go on", s.Clean, 0, MostClean}, {"how many notches it climbs", s.TempoSteps, 0, MostTempoSteps},
 	} {
 		if within.n < within.least || within.n > within.most {
 			wrong("%s is %d. Make it %d to %d.", within.what, within.n, within.least, within.most)

@@ -2,7 +2,7 @@ package routine
 
 import "slices"
 
-// Stage is a way of working at a piece, by the text that names it in the log, in
+// Stage is a way of working at a chunk, by the text that names it in the log, in
 // tables, addresses and styles. Its place in an order is the routine's affair.
 type Stage string
 
@@ -15,11 +15,11 @@ const (
 	Play   Stage = "play"
 )
 
-// Done is where a piece is after the last stage of any routine.
+// Done is where a chunk is after the last stage of any routine.
 const Done Stage = "done"
 
 // Kinds lists the four stages that every other is a form of, in the standard order.
-func Kinds() []Stage { return []Stage{Count, Name, Finger, Play} }
+func Forms() []Stage { return []Stage{Count, Name, Finger, Play} }
 
 // TempoRule is how a stage takes its tempo.
 type TempoRule string
@@ -51,18 +51,18 @@ type Saying struct {
 // Step is a stage as it stands in a routine. The zero values of what may be left out are
 // the usual: its own kind, clean twice in a row, twice in a lesson, with the metronome.
 type Step struct {
-	Stage   Stage     `json:"stage"`
-	Word    string    `json:"word"`            // "Count"
-	Mends   []Cause   `json:"mends,omitempty"` // the stumbles that are mended here
-	Kind    Stage     `json:"kind,omitempty"`  // of Kinds; "" is the stage itself
-	Ways    []Way     `json:"ways,omitempty"`  // in which it is done, one after another
-	Times   int       `json:"times,omitempty"` // how often in a lesson, 0 for UsualTimes
-	NoClick bool      `json:"noClick,omitempty"`
-	Tempo   TempoRule `json:"tempo,omitempty"`
-	Rungs   int       `json:"rungs,omitempty"` // of Climb: notches to be earned before it goes on
-	Clean   int       `json:"clean,omitempty"` // in a row to go on, 0 for CleanToGoOn
-	Stay    bool      `json:"stay,omitempty"`  // two stumbles do not go back, but take it slower
-	Say     []Saying  `json:"say,omitempty"`
+	Stage      Stage     `json:"stage"`
+	Word       string    `json:"word"`            // "Count"
+	Mends      []Cause   `json:"mends,omitempty"` // the stumbles that are mended here
+	Kind       Stage     `json:"kind,omitempty"`  // of Kinds; "" is the stage itself
+	Ways       []Way     `json:"ways,omitempty"`  // in which it is done, one after another
+	Times      int       `json:"times,omitempty"` // how often in a lesson, 0 for UsualTimes
+	NoClick    bool      `json:"noClick,omitempty"`
+	Tempo      TempoRule `json:"tempo,omitempty"`
+	TempoSteps int       `json:"tempoSteps,omitempty"` // of Climb: notches to be earned before it goes on
+	Clean      int       `json:"clean,omitempty"`      // in a row to go on, 0 for CleanToGoOn
+	Stay       bool      `json:"stay,omitempty"`       // two stumbles do not go back, but take it slower
+	Say        []Saying  `json:"say,omitempty"`
 }
 
 // UsualTimes is how often a stage is done in a lesson. Source: common practice.
@@ -93,18 +93,18 @@ func (s Step) Often() int {
 }
 
 // notches is how many notches faster the stage is to hold before it goes on.
-func (s Step) notches() int {
+func (s Step) metronomeMarks() int {
 	if s.Tempo == Climb {
-		return s.Rungs
+		return s.TempoSteps
 	}
 	return 0
 }
 
-// Routine is the stages a piece goes through, in order. It has one at least, and
+// Routine is the stages a chunk goes through, in order. It has one at least, and
 // none twice.
 type Routine []Step
 
-// Standard is to count a piece, name its notes, finger it and play it. Source:
+// Standard is to count a chunk, name its notes, finger it and play it. Source:
 // common practice.
 func Standard() Routine {
 	return Routine{
@@ -172,10 +172,10 @@ func (r Routine) Like(step Step) (s Stage, ok bool) {
 	return "", false
 }
 
-// First is the stage a piece begins with, and Last the one before it is done.
+// First is the stage a chunk begins with, and Last the one before it is done.
 func (r Routine) First() Stage { return r[0].Stage }
 
-// Last is the stage after which a piece is done.
+// Last is the stage after which a chunk is done.
 func (r Routine) Last() Stage { return r[len(r)-1].Stage }
 
 // Word is a stage's word: "Count", or "Done". One the routine does not have keeps

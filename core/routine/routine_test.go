@@ -100,10 +100,10 @@ func TestAdvice(t *testing.T) {
 	}{
 		{passed(0), ""},
 		{passed(0, clean()), "1 of 2 clean in a row, then on to Name."},
-		{passed(3, clean()), "1 of 2 clean in a row, then on to the next piece."},
+		{passed(3, clean()), "1 of 2 clean in a row, then on to the next chunk."},
 		{passed(1), "Count is clean twice running: on to Name."},
-		{passed(4), "Play is clean twice running: this piece is done."},
-		{passed(4, Try{Stage: Play, Clean: true}), "Still clean: this piece stays done."},
+		{passed(4), "Play is clean twice running: this chunk is done."},
+		{passed(4, Try{Stage: Play, Clean: true}), "Still clean: this chunk stays done."},
 		{passed(2, stumble(Rhythm)), "One stumble: again, the same way."},
 		{passed(2, stumble(Rhythm), stumble(Rhythm)), "Two stumbles over the rhythm: back to Count."},
 		{passed(2, stumble(Fingering), stumble(Fingering)), "Two stumbles: the same again, a notch slower."},
@@ -159,7 +159,7 @@ func TestOtherRoutines(t *testing.T) {
 	}{
 		{"three begin", three, nil, Count, ""},
 		{"three: on by the order", three, to(three, 1), Finger, "Clap is clean twice running: on to Hands."},
-		{"three are done after the third", three, to(three, 3), Done, "Play is clean twice running: this piece is done."},
+		{"three are done after the third", three, to(three, 3), Done, "Play is clean twice running: this chunk is done."},
 		{
 			"three: names are mended with the hands",
 			three,
@@ -170,7 +170,7 @@ func TestOtherRoutines(t *testing.T) {
 		{"three: a try at a stage of another routine", three, []Try{{Stage: Name, Clean: true}, {Stage: Name, Clean: true}}, Count, ""},
 		{"six begin", six, nil, "sing", ""},
 		{"six: after five", six, to(six, 5), "perform", "Play is clean twice running: on to Perform."},
-		{"six are done after the sixth", six, to(six, 6), Done, "Perform is clean twice running: this piece is done."},
+		{"six are done after the sixth", six, to(six, 6), Done, "Perform is clean twice running: this chunk is done."},
 		{
 			"six: sound goes back to singing",
 			six,
@@ -222,7 +222,7 @@ func TestFoldIsOneTryAfterAnother(t *testing.T) {
 // The traditional Maelzel marks.
 func TestNotches(t *testing.T) {
 	for _, mark := range []int{40, 60, 63, 66, 69, 72, 76, 80, 120, 126, 132, 208} {
-		if Notch(mark, 0) != mark {
+		if StepTempo(mark, 0) != mark {
 			t.Errorf("%d is not a mark of the scale", mark)
 		}
 	}
@@ -231,7 +231,7 @@ func TestNotches(t *testing.T) {
 		{30, 0, 40}, {30, 1, 40}, {230, -1, 208},
 	}
 	for _, tt := range tests {
-		if got := Notch(tt.tempo, tt.steps); got != tt.want {
+		if got := StepTempo(tt.tempo, tt.steps); got != tt.want {
 			t.Errorf("%d notches from %d is %d, want %d", tt.steps, tt.tempo, got, tt.want)
 		}
 	}
@@ -241,11 +241,11 @@ func TestNotches(t *testing.T) {
 		if at < 0 || !slices.IsSorted(ladder) {
 			t.Fatalf("the ladder of %d is %v", tempo, ladder)
 		}
-		if slower := ladder[max(at-1, 0)]; slower != Notch(tempo, -1) {
-			t.Errorf("a rung under %d is %d, a notch is %d", tempo, slower, Notch(tempo, -1))
+		if slower := ladder[max(at-1, 0)]; slower != StepTempo(tempo, -1) {
+			t.Errorf("a rung under %d is %d, a notch is %d", tempo, slower, StepTempo(tempo, -1))
 		}
-		if faster := ladder[min(at+1, len(ladder)-1)]; faster != Notch(tempo, 1) {
-			t.Errorf("a rung over %d is %d, a notch is %d", tempo, faster, Notch(tempo, 1))
+		if faster := ladder[min(at+1, len(ladder)-1)]; faster != StepTempo(tempo, 1) {
+			t.Errorf("a rung over %d is %d, a notch is %d", tempo, faster, StepTempo(tempo, 1))
 		}
 	}
 	for marked, want := range map[int]int{0: 60, 72: 66, 120: 80, 48: 50} {
@@ -255,7 +255,7 @@ func TestNotches(t *testing.T) {
 	}
 }
 
-// What has gone wrong is counted until the piece goes on to another stage: clean tries
+// What has gone wrong is counted until the chunk goes on to another stage: clean tries
 // and ways back between do not end it.
 func TestTroubles(t *testing.T) {
 	r := Standard()
@@ -284,6 +284,6 @@ func TestTroubles(t *testing.T) {
 		}
 	}
 	if (State{Stage: Done, Stumbles: 5}).Stuck() {
-		t.Error("a done piece is stuck")
+		t.Error("a done chunk is stuck")
 	}
 }

@@ -44,25 +44,25 @@ func TestOnAndBackByRule(t *testing.T) {
 		}
 		return list
 	}
-	ladder := changed(Play, func(s *Step) { s.Tempo, s.Rungs = Climb, 2 })
-	steady := changed(Play, func(s *Step) { s.Rungs = 2 }) // rungs without a ladder are none
+	ladder := changed(Play, func(s *Step) { s.Tempo, s.TempoSteps = Climb, 2 })
+	steady := changed(Play, func(s *Step) { s.TempoSteps = 2 }) // rungs without a ladder are none
 	once := standard.Under(Rule{Clean: 1})
 	stays := standard.Under(Rule{Stay: true})
 	air, name, pluck, hands, echo := shipped(t, "air-first"), shipped(t, "name-first"), shipped(t, "pluck-first"), shipped(t, "hands-first"), shipped(t, "echo-first")
 	toPlay := times(6, clean())
 	tests := []struct {
-		name  string
-		r     Routine
-		tries []Try
-		stage Stage
-		clean int
-		rung  int
-		then  string // "slower", "faster", "fewer"
-		says  string
+		name      string
+		r         Routine
+		tries     []Try
+		stage     Stage
+		clean     int
+		tempoStep int
+		then      string // "slower", "faster", "fewer"
+		says      string
 	}{
 		// The pass rule, 1 to 5 clean in a row.
 		{"one clean goes on", once, c, Name, 0, 0, "", "Count is clean: on to Name."},
-		{"one clean each is done", once, times(4, clean()), Done, 0, 0, "", "Play is clean: this piece is done."},
+		{"one clean each is done", once, times(4, clean()), Done, 0, 0, "", "Play is clean: this chunk is done."},
 		{"of three, two stay", standard.Under(Rule{Clean: 3}), times(2, clean()), Count, 2, 0, "", "2 of 3 clean in a row, then on to Name."},
 		{"of three, the third goes on", standard.Under(Rule{Clean: 3}), times(3, clean()), Name, 0, 0, "", "Count is clean 3 times running: on to Name."},
 		{"of four, a stumble starts over", standard.Under(Rule{Clean: 4}), of(times(3, clean()), over(Rhythm), times(3, clean())), Count, 3, 0, "", "3 of 4"},
@@ -104,7 +104,7 @@ func TestOnAndBackByRule(t *testing.T) {
 		{"two clean earn a rung", ladder, of(toPlay, times(2, clean())), Play, 0, 1, "faster", "again a notch faster, rung 1 of 2"},
 		{"one more is on the way", ladder, of(toPlay, times(3, clean())), Play, 1, 1, "", "1 of 2 clean in a row, then on to a notch faster."},
 		{"two more earn the next", ladder, of(toPlay, times(4, clean())), Play, 0, 2, "faster", "rung 2 of 2"},
-		{"at the top it is done", ladder, of(toPlay, times(6, clean())), Done, 0, 0, "", "this piece is done"},
+		{"at the top it is done", ladder, of(toPlay, times(6, clean())), Done, 0, 0, "", "this chunk is done"},
 		{"a stumble earns none", ladder, of(toPlay, c, over(Sound), c), Play, 1, 0, "", ""},
 		{"two stumbles lose a rung", ladder, of(toPlay, times(4, clean()), over(Sound, Sound)), Play, 0, 1, "slower", ""},
 		{"and no more than there are", ladder, of(toPlay, over(Sound, Sound)), Play, 0, 0, "slower", ""},
@@ -146,9 +146,9 @@ func TestOnAndBackByRule(t *testing.T) {
 	for _, tt := range tests {
 		got := after(tt.r, tt.tries...)
 		then := map[bool]string{got.Slower: "slower", got.Faster: "faster", got.Fewer: "fewer"}[true]
-		if got.Stage != tt.stage || got.Clean != tt.clean || got.Rung != tt.rung || then != tt.then || !strings.Contains(got.Advice, tt.says) {
+		if got.Stage != tt.stage || got.Clean != tt.clean || got.TempoStep != tt.tempoStep || then != tt.then || !strings.Contains(got.Advice, tt.says) {
 			t.Errorf("%s: at %s with %d clean on rung %d, %q, %q; want %s, %d, %d, %q, %q",
-				tt.name, got.Stage, got.Clean, got.Rung, then, got.Advice, tt.stage, tt.clean, tt.rung, tt.then, tt.says)
+				tt.name, got.Stage, got.Clean, got.TempoStep, then, got.Advice, tt.stage, tt.clean, tt.tempoStep, tt.then, tt.says)
 		}
 	}
 }
@@ -160,7 +160,7 @@ func anyRoutine(chance *rand.Rand) Routine {
 	for k := range r {
 		r[k].Clean, r[k].Stay = chance.IntN(MostClean+1), chance.IntN(4) == 0
 		if chance.IntN(3) == 0 {
-			r[k].Tempo, r[k].Rungs = Climb, chance.IntN(4)
+			r[k].Tempo, r[k].TempoSteps = Climb, chance.IntN(4)
 		}
 	}
 	return r
@@ -195,14 +195,14 @@ func TestStumbleNeverMovesForward(t *testing.T) {
 			if try.Clean {
 				continue
 			}
-			if r.Index(s.Stage) > r.Index(try.Stage) || s.Stage == before.Stage && s.Rung > before.Rung || s.Faster || s.Clean > 0 {
+			if r.Index(s.Stage) > r.Index(try.Stage) || s.Stage == before.Stage && s.TempoStep > before.TempoStep || s.Faster || s.Clean > 0 {
 				t.Fatalf("routine %d: a stumble at %s went from %+v to %+v", n, try.Stage, before, s)
 			}
 		}
 	}
 }
 
-// From wherever a piece stands, clean tries end every routine, and no later than each
+// From wherever a chunk stands, clean tries end every routine, and no later than each
 // stage's rungs and runs add up to.
 func TestEveryRoutineEnds(t *testing.T) {
 	chance := rand.New(rand.NewPCG(8, 13))
@@ -220,7 +220,7 @@ func TestEveryRoutineEnds(t *testing.T) {
 		}
 		most := 0
 		for _, step := range r {
-			most += step.ToGoOn() * (step.notches() + 1)
+			most += step.ToGoOn() * (step.metronomeMarks() + 1)
 		}
 		left := 0
 		for ; s.Stage != Done && left <= most; left++ {
@@ -263,7 +263,7 @@ func TestFoldInBatches(t *testing.T) {
 	}
 }
 
-// The bar never goes beyond its cells, and is full where a piece is done.
+// The bar never goes beyond its cells, and is full where a chunk is done.
 func TestCellsFillTheBar(t *testing.T) {
 	chance := rand.New(rand.NewPCG(55, 89))
 	for range 200 {
@@ -308,10 +308,10 @@ func TestNextTempoAndPasses(t *testing.T) {
 	if got := Free.Passes(60); len(got) != 1 || got[0].Tempo != 0 {
 		t.Errorf("out of time is %v", got)
 	}
-	if got := (Step{Tempo: Climb, Rungs: 3}).Target(60, 0); got != 69 {
+	if got := (Step{Tempo: Climb, TempoSteps: 3}).Target(60, 0); got != 69 {
 		t.Errorf("three rungs over 60 is %d, want 69", got)
 	}
-	if got := (Step{Rungs: 3}).Target(60, 0); got != 60 {
+	if got := (Step{TempoSteps: 3}).Target(60, 0); got != 60 {
 		t.Errorf("without a ladder the target of 60 is %d", got)
 	}
 }
@@ -431,7 +431,7 @@ func TestCheck(t *testing.T) {
 		{with(func(n *Named) { n.Steps[1].Stage = "sing" }), "a way to count, name, finger or play"},
 		{with(func(n *Named) { n.Steps[0].Clean = 6 }), "go on is 6"},
 		{with(func(n *Named) { n.Steps[0].Times = 9 }), "is done is 9"},
-		{with(func(n *Named) { n.Steps[0].Rungs = -1 }), "climbs is -1"},
+		{with(func(n *Named) { n.Steps[0].TempoSteps = -1 }), "climbs is -1"},
 		{with(func(n *Named) { n.Steps[0].Tempo = "fast" }), "tempo from the list"},
 		{with(func(n *Named) { n.Steps[0].Ways = []Way{"shout"} }), "ways from the list"},
 		{with(func(n *Named) { n.Steps[0].Mends = []Cause{"luck"} }), "mends from the list"},

@@ -4,7 +4,7 @@ import (
 	"fmt"
 )
 
-// CleanToGoOn is how many clean tries in a row move a piece on where a routine says
+// CleanToGoOn is how many clean tries in a row move a chunk on where a routine says
 // nothing else, and StumblesToGoBack how many stumbles running send it back. Source:
 // common practice.
 const (
@@ -12,42 +12,42 @@ const (
 	StumblesToGoBack = 2
 )
 
-// Try is one attempt at a piece.
+// Try is one attempt at a chunk.
 type Try struct {
 	Stage Stage // the stage that was tried
 	Clean bool
 	Cause Cause // of a stumble
-	Moved bool  // nothing was tried: the teacher put the piece at the stage, which may be Done
+	Moved bool  // nothing was tried: the teacher put the chunk at the stage, which may be Done
 }
 
-// State is where a student stands on a piece. The zero value is a fresh start.
+// State is where a student stands on a chunk. The zero value is a fresh start.
 type State struct {
-	Stage   Stage // "" is the routine's first
-	Clean   int   // clean tries in a row at this stage
-	Stumble int   // stumbles in a row at this stage
-	Cause   Cause // the most basic of those stumbles, or of the two that sent the piece back
-	Tries   int
-	Rung    int    // notches climbed at this stage
-	Slowed  int    // notches gone down since it was last clean
-	Slower  bool   // the last step was to take it a notch slower
-	Faster  bool   // or a notch faster
-	Fewer   bool   // or to take fewer notes
-	Advice  string // what to do next and why, "" before the first try
+	Stage     Stage // "" is the routine's first
+	Clean     int   // clean tries in a row at this stage
+	Stumble   int   // stumbles in a row at this stage
+	Cause     Cause // the most basic of those stumbles, or of the two that sent the chunk back
+	Tries     int
+	TempoStep int    // notches climbed at this stage
+	Slowed    int    // notches gone down since it was last clean
+	Slower    bool   // the last step was to take it a notch slower
+	Faster    bool   // or a notch faster
+	Fewer     bool   // or to take fewer notes
+	Advice    string // what to do next and why, "" before the first try
 
-	// What has gone wrong since the piece last went on to another stage.
+	// What has gone wrong since the chunk last went on to another stage.
 	Stumbles int    // in all
 	Over     Causes // of each cause
 	Since    int    // which try was the first of them, from 1
 }
 
-// StuckFrom is from how many stumbles on, with nothing gone on between, a piece counts as
+// StuckFrom is from how many stumbles on, with nothing gone on between, a chunk counts as
 // stuck. The figure is ours.
 const StuckFrom = 3
 
-// Stuck says whether somebody needs help with the piece.
+// Stuck says whether somebody needs help with the chunk.
 func (s State) Stuck() bool { return s.Stumbles >= StuckFrom && s.Stage != Done }
 
-// trouble adds what went wrong in a try to what has since the piece last went on.
+// trouble adds what went wrong in a try to what has since the chunk last went on.
 func (s State) trouble(t Try) State {
 	if t.Clean {
 		return s
@@ -66,7 +66,7 @@ func (s State) keeping(n State) State {
 	return n
 }
 
-// Fold is where a log of tries at one piece leads, oldest first.
+// Fold is where a log of tries at one chunk leads, oldest first.
 func (r Routine) Fold(log []Try) State {
 	s := r.Start()
 	for _, t := range log {
@@ -75,7 +75,7 @@ func (r Routine) Fold(log []Try) State {
 	return s
 }
 
-// Start is where a piece begins.
+// Start is where a chunk begins.
 func (r Routine) Start() State { return State{Stage: r.First()} }
 
 // After gives the state after one more try. As many clean in a row as the stage asks for
@@ -97,10 +97,10 @@ func (r Routine) After(s State, t Try) State {
 	}
 	s.Slower, s.Faster, s.Fewer = false, false, false
 	if s.Stage == Done && t.Clean {
-		s.Advice = "Still clean: this piece stays done."
+		s.Advice = "Still clean: this chunk stays done."
 		return s
 	}
-	if t.Stage != s.Stage { // work at another stage by choice, or at a piece that was done, counts from there
+	if t.Stage != s.Stage { // work at another stage by choice, or at a chunk that was done, counts from there
 		s = s.keeping(State{Stage: t.Stage})
 	}
 	s = s.trouble(t)
@@ -110,7 +110,7 @@ func (r Routine) After(s State, t Try) State {
 	return r.stumbled(s, t.Cause)
 }
 
-// moved is the state once the teacher has put the piece at a stage.
+// moved is the state once the teacher has put the chunk at a stage.
 func (r Routine) moved(s State, to Stage) State {
 	if r.Index(to) < 0 {
 		return s
@@ -128,16 +128,16 @@ func (r Routine) clean(s State) State {
 		return s
 	}
 	held := step.Word + " is clean" + running(need)
-	if rungs := step.notches(); s.Rung < rungs {
-		s.Rung++
+	if tempoSteps := step.metronomeMarks(); s.TempoStep < tempoSteps {
+		s.TempoStep++
 		s.Clean, s.Faster = 0, true
-		s.Advice = fmt.Sprintf("%s: again a notch faster, rung %d of %d.", held, s.Rung, rungs)
+		s.Advice = fmt.Sprintf("%s: again a notch faster, rung %d of %d.", held, s.TempoStep, tempoSteps)
 		return s
 	}
 	s = State{Stage: r.after(s.Stage), Tries: s.Tries}
 	s.Advice = fmt.Sprintf("%s: on to %s.", held, r.Word(s.Stage))
 	if s.Stage == Done {
-		s.Advice = held + ": this piece is done."
+		s.Advice = held + ": this chunk is done."
 	}
 	return s
 }
@@ -155,13 +155,13 @@ func running(n int) string {
 
 // next is what comes after clean tries, in words.
 func (r Routine) next(s State) string {
-	if s.Rung < r.Step(s.Stage).notches() {
+	if s.TempoStep < r.Step(s.Stage).metronomeMarks() {
 		return "a notch faster"
 	}
 	if after := r.after(s.Stage); after != Done {
 		return r.Word(after)
 	}
-	return "the next piece"
+	return "the next chunk"
 }
 
 func (r Routine) stumbled(s State, cause Cause) State {
@@ -180,10 +180,10 @@ func (r Routine) stumbled(s State, cause Cause) State {
 			Advice: fmt.Sprintf("Two stumbles over %s: back to %s.", s.Cause.Words(), r[back].Word),
 		})
 	}
-	again := s.keeping(State{Stage: s.Stage, Cause: s.Cause, Rung: max(s.Rung-1, 0), Slowed: s.Slowed + 1})
+	again := s.keeping(State{Stage: s.Stage, Cause: s.Cause, TempoStep: max(s.TempoStep-1, 0), Slowed: s.Slowed + 1})
 	switch {
 	case s.Slowed > 0: // slower did not help
-		again.Rung, again.Slowed, again.Fewer = s.Rung, s.Slowed, true
+		again.TempoStep, again.Slowed, again.Fewer = s.TempoStep, s.Slowed, true
 		again.Advice = "Two stumbles though it was slower: fewer notes. Leave off the end of it, and add a note each time it is clean."
 	case s.Cause == Sound && s.Stage == r.Last():
 		again.Slower = true
@@ -205,7 +205,7 @@ func (r Routine) Cells(s State) []float64 {
 			cells[i] = 1
 		case i == reached:
 			need := r[i].ToGoOn()
-			cells[i] = float64(s.Rung*need+min(s.Clean, need)) / float64((r[i].notches()+1)*need)
+			cells[i] = float64(s.TempoStep*need+min(s.Clean, need)) / float64((r[i].metronomeMarks()+1)*need)
 		}
 	}
 	return cells

@@ -1,4 +1,4 @@
-// Package routine holds the stages a piece is worked through, when to go on and
+// Package routine holds the stages a chunk is worked through, when to go on and
 // when to go back, and the tempos to do it at.
 package routine
 
@@ -6,23 +6,23 @@ import "slices"
 
 // Notches is the traditional metronome scale, in beats a minute. Source: the
 // marks of the Maelzel metronome.
-var notches = []int{
+var metronomeMarks = []int{
 	40, 42, 44, 46, 48, 50, 52, 54, 56, 58, 60, 63, 66, 69, 72, 76, 80, 84, 88, 92, 96, 100, 104, 108, 112, 116,
 	120, 126, 132, 138, 144, 152, 160, 168, 176, 184, 192, 200, 208,
 }
 
 // Notches lists the marks of the scale, slowest first.
-func Notches() []int { return slices.Clone(notches) }
+func MetronomeMarks() []int { return slices.Clone(metronomeMarks) }
 
 // Notch moves a tempo by steps along the scale, faster when positive; from between
 // two marks the next one either way is one step, and no step is the lower one. The
 // ends of the scale hold.
-func Notch(tempo, steps int) int {
-	i, exact := slices.BinarySearch(notches, tempo)
+func StepTempo(tempo, steps int) int {
+	i, exact := slices.BinarySearch(metronomeMarks, tempo)
 	if !exact && steps >= 0 {
 		i--
 	}
-	return notches[min(max(i+steps, 0), len(notches)-1)]
+	return metronomeMarks[min(max(i+steps, 0), len(metronomeMarks)-1)]
 }
 
 // NextTempo is the tempo of the next try after one at a tempo: a notch down where the
@@ -31,20 +31,20 @@ func (s State) NextTempo(tempo int) int {
 	switch {
 	case tempo == 0:
 	case s.Slower:
-		return Notch(tempo, -1)
+		return StepTempo(tempo, -1)
 	case s.Faster:
-		return Notch(tempo, 1)
+		return StepTempo(tempo, 1)
 	}
 	return tempo
 }
 
 // Ladder is the scale with a tempo that may lie between its marks, slowest first.
 func Ladder(tempo int) []int {
-	i, exact := slices.BinarySearch(notches, tempo)
+	i, exact := slices.BinarySearch(metronomeMarks, tempo)
 	if exact {
-		return Notches()
+		return MetronomeMarks()
 	}
-	return slices.Insert(Notches(), i, tempo)
+	return slices.Insert(MetronomeMarks(), i, tempo)
 }
 
 // StartTempo is where work on an exercise begins: two notches under the tempo it
@@ -54,7 +54,7 @@ func StartTempo(marked int) int {
 	if marked == 0 {
 		return 60
 	}
-	return min(max(Notch(marked, -2), 50), 80)
+	return min(max(StepTempo(marked, -2), 50), 80)
 }
 
 // Pass is one time through at a tempo.
@@ -63,7 +63,7 @@ type Pass struct {
 	Tempo int    // in beats a minute
 }
 
-// Passes is how a stage goes through a piece that is worked at a tempo: once for each
+// Passes is how a stage goes through a chunk that is worked at a tempo: once for each
 // value where longer ones come first. Longer values are taken faster, as a five-note scale
 // in whole notes at 90, in halves at 80 and in quarters at 75, to the nearest marks. Source:
 // common practice.
@@ -73,16 +73,16 @@ func (t TempoRule) Passes(tempo int) []Pass {
 	case t == Free:
 		return []Pass{{}}
 	case t == LongerFirst && tempo > 0:
-		return []Pass{{"whole notes", Notch(tempo, 4)}, {"half notes", Notch(tempo, 2)}, written}
+		return []Pass{{"whole notes", StepTempo(tempo, 4)}, {"half notes", StepTempo(tempo, 2)}, written}
 	}
 	return []Pass{written}
 }
 
 // Target is the tempo at the top of a stage's ladder, from a tempo at one of its rungs, 0
 // for where it starts; without a ladder it is that tempo.
-func (s Step) Target(tempo, rung int) int {
+func (s Step) Target(tempo, tempoStep int) int {
 	if tempo == 0 {
 		return 0
 	}
-	return Notch(tempo, s.notches()-rung)
+	return StepTempo(tempo, s.metronomeMarks()-tempoStep)
 }

@@ -116,7 +116,7 @@ func (p *Part) checkLengths() Problems {
 }
 
 // mayBeShort allows a measure that a later half completes, and the last measure
-// of a piece or of a repeated strain that gives its missing time to the pickup.
+// of a chunk or of a repeated strain that gives its missing time to the pickup.
 func (p *Part) mayBeShort(i int, pickup Fraction) bool {
 	m := p.Measures[i]
 	if i+1 < len(p.Measures) && p.Measures[i+1].Split {
@@ -157,7 +157,7 @@ func beats(length Fraction, meter Meter) string {
 	return n.Words() + " " + name
 }
 
-// completeSigns gives the piece its final bar line, and says of each D.C. and
+// completeSigns gives the chunk its final bar line, and says of each D.C. and
 // D.S. where it ends when only a Fine or a coda sign in the music does.
 func (p *Part) completeSigns() {
 	p.Measures[len(p.Measures)-1].DoubleBar = true

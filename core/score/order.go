@@ -113,7 +113,7 @@ func (p Part) find(is func(Measure) bool) int {
 // Sounding is one struck note as it is heard, ties joined.
 type Sounding struct {
 	Place  Place
-	Onset  Fraction // from the start of the piece, in whole notes
+	Onset  Fraction // from the start of the chunk, in whole notes
 	Length Fraction
 	Pitch  Pitch
 }

@@ -105,7 +105,7 @@ func broken(r *rand.Rand, data, other []byte) []byte {
 	}
 	from := r.IntN(len(data))
 	to := min(from+1+r.IntN(60), len(data))
-	piece := data[from:to]
+	chunk := data[from:to]
 	join := func(parts ...[]byte) []byte { return bytes.Join(parts, nil) }
 	switch r.IntN(10) {
 	case 0: // a number after this place
@@ -121,9 +121,9 @@ func broken(r *rand.Rand, data, other []byte) []byte {
 	case 1:
 		return join(data[:from], data[to:])
 	case 2:
-		return join(data[:from], piece, piece, data[to:])
+		return join(data[:from], chunk, chunk, data[to:])
 	case 3:
-		return join(data[:from], bytes.Repeat(piece, 1+r.IntN(200000/len(piece))), data[to:])
+		return join(data[:from], bytes.Repeat(chunk, 1+r.IntN(200000/len(chunk))), data[to:])
 	case 4:
 		at := r.IntN(len(other) + 1)
 		return join(data[:from], other[at:min(at+200, len(other))], data[to:])

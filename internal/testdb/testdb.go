@@ -175,7 +175,7 @@ func (tpl Template) OpenTraced(t testing.TB, tracer pgx.QueryTracer) *store.Stor
 }
 
 // Drop takes the template away.
-func (tpl Template) Drop() error {
+func (tpl Template) Delete() error {
 	admin, err := administer()
 	if err != nil {
 		return err

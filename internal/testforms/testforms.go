@@ -18,13 +18,13 @@ func HaveSentences(t *testing.T, forms ...site.Form) {
 	for _, f := range forms {
 		said := f.Sentences()
 		shape := reflect.TypeOf(f).Elem()
-		wanted := map[string]bool{}
+		desired := map[string]bool{}
 		for i := range shape.NumField() {
 			field := shape.Field(i)
 			for check := range strings.SplitSeq(field.Tag.Get("validate"), ",") {
 				if check != "" {
 					name, _, _ := strings.Cut(check, "=")
-					wanted[field.Name+" "+name] = true
+					desired[field.Name+" "+name] = true
 				}
 			}
 			kind := field.Type
@@ -32,19 +32,19 @@ func HaveSentences(t *testing.T, forms ...site.Form) {
 				kind = kind.Elem()
 			}
 			if kind.Kind() == reflect.Int || kind.Kind() == reflect.Int64 {
-				wanted[field.Name+" number"] = true
+				desired[field.Name+" number"] = true
 			}
 			if field.Tag.Get("form") == "" {
 				t.Errorf("%s of %s has no name in the form", field.Name, shape.Name())
 			}
 		}
-		for key := range wanted {
+		for key := range desired {
 			if said[key] == "" {
 				t.Errorf("%s has no sentence for %q", shape.Name(), key)
 			}
 		}
 		for key := range said {
-			if !wanted[key] && shape.Name() != "houseForm" {
+			if !desired[key] && shape.Name() != "policyForm" {
 				t.Errorf("%s has a sentence for %q, which is not checked", shape.Name(), key)
 			}
 		}

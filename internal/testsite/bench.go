@@ -12,12 +12,12 @@ import (
 	"unhurriedbench/store"
 )
 
-// School is a site with a signed-in teacher who has a large book and a section.
+// School is a site with a signed-in teacher who has a large book and a class.
 type School struct {
 	*Site
 	Visitor  *Visitor
 	Desk     *store.Desk
-	Section  store.SectionID
+	Class    store.ClassID
 	Students []store.StudentID
 	List     []store.Exercise
 }
@@ -37,7 +37,7 @@ func FurnishSchool(b testing.TB, exercises, scores, students, triesEach int) *Sc
 		}
 	}
 	var err error
-	s.Section, err = s.Desk.AddSection(ctx, "Section")
+	s.Class, err = s.Desk.AddClass(ctx, "Class")
 	fail(err)
 	large := string(musicxml.Write(testscore.Long(b)))
 	for n := range exercises {
@@ -55,14 +55,14 @@ func FurnishSchool(b testing.TB, exercises, scores, students, triesEach int) *Sc
 	for k := range students {
 		id, err := s.Desk.AddStudent(
 			ctx,
-			store.Student{SectionID: s.Section, FirstName: "A", Initial: "B", Instrument: []string{"violin", "trombone", "clarinet"}[k%3]},
+			store.Student{ClassID: s.Class, FirstName: "A", Initial: "B", Instrument: []string{"violin", "trombone", "clarinet"}[k%3]},
 		)
 		fail(err)
 		s.Students = append(s.Students, id)
 		var log []store.Attempt
 		for n := range triesEach {
 			x := s.List[n/20%len(s.List)]
-			a := store.Attempt{StudentID: id, ExerciseID: x.ID, Piece: x.Outline.Pieces[n%2],
+			a := store.Attempt{StudentID: id, ExerciseID: x.ID, Chunk: x.Outline.Chunks[n%2],
 				Try: routine.Try{Stage: steps[n/6%len(steps)].Stage, Clean: n%3 > 0}, Tempo: 60}
 			if !a.Clean {
 				a.Cause = routine.Rhythm

@@ -8,9 +8,9 @@ import (
 )
 
 // StudentCalled finds a student by the first name.
-func StudentCalled(t *testing.T, desk *store.Desk, section store.SectionID, name string) store.StudentID {
+func StudentCalled(t *testing.T, desk *store.Desk, class store.ClassID, name string) store.StudentID {
 	t.Helper()
-	students, err := desk.Students(context.Background(), section)
+	students, err := desk.Students(context.Background(), class)
 	if err != nil {
 		t.Fatal(err)
 	}

@@ -6,9 +6,9 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-// LessonOf is a plan with two stages of the first piece of what somebody has.
+// LessonOf is a plan with two stages of the first chunk of what somebody has.
 func LessonOf(b Belongings, minutes int) lesson.Plan {
-	step := lesson.Step{Exercise: int64(b.Exercise), Number: 1, Title: "First Lamp", Piece: breakdown.PieceKey{First: 1, Last: 2}, Label: "A",
+	step := lesson.Step{Exercise: int64(b.Exercise), Number: 1, Title: "First Lamp", Chunk: breakdown.ChunkKey{First: 1, Last: 2}, Label: "A",
 		Stage: routine.Count, Word: "Count", Form: routine.Count, Times: 2, Tempo: 60, Talk: 20, Beats: 8, CountOff: 4, Notes: 6}
 	name := step
 	name.Stage, name.Word, name.Form = routine.Name, "Name", routine.Name

@@ -14,8 +14,8 @@ func (b Belongings) IdFor(route string) int64 {
 		return int64(b.Student)
 	case strings.HasPrefix(route, "/attempts"):
 		return int64(b.Attempt)
-	case strings.HasPrefix(route, "/sections"):
-		return int64(b.Section)
+	case strings.HasPrefix(route, "/classes"):
+		return int64(b.Class)
 	case strings.HasPrefix(route, "/books"):
 		return int64(b.Book)
 	case strings.HasPrefix(route, "/lessons"):
@@ -41,7 +41,7 @@ var ago = regexp.MustCompile(`just now|\d+ min ago`)
 func Everything(v *Visitor, b Belongings) map[string]string {
 	pages := map[string]string{}
 	for _, path := range []string{
-		"/", "/board", "/people", "/routines", fmt.Sprintf("/lessons?section=%d", b.Section), "/board/heat", "/board/weeks", "/board/groups", "/board/grades", "/removed", "/settings", "/fingerings/oboe", fmt.Sprintf("/exercises/new?book=%d", b.Book),
+		"/", "/board", "/people", "/routines", fmt.Sprintf("/lessons?class=%d", b.Class), "/board/heat", "/board/weeks", "/board/groups", "/board/grades", "/removed", "/settings", "/fingerings/oboe", fmt.Sprintf("/exercises/new?book=%d", b.Book),
 		fmt.Sprintf("/students/%d", b.Student), fmt.Sprintf("/exercises/%d/edit", b.Exercise), fmt.Sprintf("/exercises/%d/parts", b.Exercise),
 		fmt.Sprintf("/bench/%d?instrument=trombone&student=%d", b.Exercise, b.Student), fmt.Sprintf("/bench/%d?instrument=oboe", b.Exercise),
 		fmt.Sprintf("/bench/%d?instrument=horn-f", b.Exercise), fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc", b.Exercise),

@@ -8,7 +8,7 @@ import (
 
 // Mark posts a try as the bench's script does.
 func Mark(v *Visitor, b Belongings, values url.Values) (int, string) {
-	form := url.Values{"student": {fmt.Sprint(b.Student)}, "instrument": {"trombone"}, "piece": {"1-2"}, "tempo": {"66"}, "stage": {"count"}}
+	form := url.Values{"student": {fmt.Sprint(b.Student)}, "instrument": {"trombone"}, "chunk": {"1-2"}, "tempo": {"66"}, "stage": {"count"}}
 	for k, value := range values {
 		form[k] = value
 	}

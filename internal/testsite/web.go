@@ -178,7 +178,7 @@ func Wants(t testing.TB, page string, texts ...string) {
 // Belongings is one of everything a teacher has.
 type Belongings struct {
 	Exercise store.ExerciseID
-	Section  store.SectionID
+	Class    store.ClassID
 	Student  store.StudentID
 	Attempt  store.AttemptID
 	Book     store.BookID
@@ -221,11 +221,11 @@ func Furnish(t testing.TB, s *store.Store, teacher store.TeacherID) Belongings {
 	x, err := desk.ExerciseByID(ctx, b.Exercise)
 	fail(err)
 	b.Book = x.BookID
-	b.Section, err = desk.AddSection(ctx, "Tuesday brass")
+	b.Class, err = desk.AddClass(ctx, "Tuesday brass")
 	fail(err)
-	b.Student, err = desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: "Ines", Initial: "P", Instrument: "trombone"})
+	b.Student, err = desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: "Ines", Initial: "P", Instrument: "trombone"})
 	fail(err)
-	fail(desk.AddAttempts(ctx, store.Attempt{StudentID: b.Student, ExerciseID: b.Exercise, Piece: breakdown.PieceKey{First: 1, Last: 2},
+	fail(desk.AddAttempts(ctx, store.Attempt{StudentID: b.Student, ExerciseID: b.Exercise, Chunk: breakdown.ChunkKey{First: 1, Last: 2},
 		Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}))
 	log, err := desk.StudentAttempts(ctx, b.Student)
 	fail(err)

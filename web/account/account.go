@@ -16,7 +16,7 @@ type accountView struct {
 
 	Colleagues []store.Teacher        // of the owner
 	Removed    []store.RemovedTeacher // whose accounts the owner can put back
-	House      store.House
+	Policy     store.Policy
 	Link       string // just made, to be handed over
 	Backups    string // what is to be said of them
 }
@@ -40,7 +40,7 @@ func (s *handlers) showAccount(w http.ResponseWriter, r *http.Request, status in
 // fillAccount finds what the page shows of the installation.
 func (s *handlers) fillAccount(ctx context.Context, v *accountView) error {
 	var err error
-	if v.House, err = s.Store.House(ctx); err != nil || !v.Teacher.Owner {
+	if v.Policy, err = s.Store.Policy(ctx); err != nil || !v.Teacher.Owner {
 		return err
 	}
 	if v.Colleagues, err = s.Store.Colleagues(ctx); err != nil {
@@ -53,12 +53,12 @@ func (s *handlers) fillAccount(ctx context.Context, v *accountView) error {
 // changePassword asks for the present password, and ends all other sessions.
 func (s *handlers) changePassword(w http.ResponseWriter, r *http.Request) error {
 	t := site.ActorOf(r).Teacher
-	wanted := r.FormValue("password")
-	problem := site.UnfitPassword(wanted, t)
+	desired := r.FormValue("password")
+	problem := site.UnfitPassword(desired, t)
 	switch {
 	case t.Demo:
 		problem = "The demo has no password: everybody may enter it."
-	case problem == "" && wanted != r.FormValue("again"):
+	case problem == "" && desired != r.FormValue("again"):
 		problem = "The new password was typed in two ways. Type the same twice."
 	}
 	if problem == "" {
@@ -69,7 +69,7 @@ func (s *handlers) changePassword(w http.ResponseWriter, r *http.Request) error 
 	if problem != "" {
 		return s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
 	}
-	t, err := s.Store.SetPassword(r.Context(), t.ID, t.ID, wanted)
+	t, err := s.Store.SetPassword(r.Context(), t.ID, t.ID, desired)
 	if err != nil {
 		return err
 	}

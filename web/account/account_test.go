@@ -46,18 +46,18 @@ func TestChangingThePassword(t *testing.T) {
 	s := testsite.Open(t)
 	v, _ := s.Teacher(t, "a@school.example")
 	other := s.SignedInAs(t, "a@school.example", testsite.Password)
-	change := func(present, wanted, again string) (int, string) {
+	change := func(present, desired, again string) (int, string) {
 		t.Helper()
-		return v.Post("/account/password", url.Values{"present": {present}, "password": {wanted}, "again": {again}})
+		return v.Post("/account/password", url.Values{"present": {present}, "password": {desired}, "again": {again}})
 	}
 	const fresh = "ferry lamp tide"
-	for _, tt := range []struct{ present, wanted, again, says string }{
+	for _, tt := range []struct{ present, desired, again, says string }{
 		{"not it at all", fresh, fresh, "The present password is another one"},
 		{testsite.Password, fresh, "ferry lamp tied", "typed in two ways"},
 		{testsite.Password, "password1234", "password1234", "commonest"},
 		{testsite.Password, "short", "short", "too short"},
 	} {
-		if status, page := change(tt.present, tt.wanted, tt.again); status != http.StatusUnprocessableEntity || !strings.Contains(page, tt.says) {
+		if status, page := change(tt.present, tt.desired, tt.again); status != http.StatusUnprocessableEntity || !strings.Contains(page, tt.says) {
 			t.Errorf("%+v gives %d", tt, status)
 		}
 	}

@@ -31,7 +31,7 @@ func (s *handlers) takeArchive(w http.ResponseWriter, r *http.Request) error {
 }
 
 // bringArchive adds what is in such a file.
-func (s *handlers) bringArchive(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) importArchive(w http.ResponseWriter, r *http.Request) error {
 	everything, err := readArchive(r)
 	var problem archive.Problem
 	if errors.As(err, &problem) {
@@ -39,13 +39,13 @@ func (s *handlers) bringArchive(w http.ResponseWriter, r *http.Request) error {
 	}
 	var brought store.Brought
 	if err == nil {
-		brought, err = site.ClassOf(r).BringIn(r.Context(), everything)
+		brought, err = site.ClassOf(r).Import(r.Context(), everything)
 	}
 	if err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("Brought in: %d books with %d exercises, %d sections with %d students, %d tries.",
-		brought.Books, brought.Exercises, brought.Sections, brought.Students, brought.Tries))
+	s.Flash(r, fmt.Sprintf("Brought in: %d books with %d exercises, %d classes with %d students, %d tries.",
+		brought.Books, brought.Exercises, brought.Classes, brought.Students, brought.Tries))
 	http.Redirect(w, r, "/account", http.StatusSeeOther)
 	return nil
 }

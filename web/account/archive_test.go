@@ -25,8 +25,8 @@ func TestTakingEverythingAlong(t *testing.T) {
 	b := testsite.Furnish(t, s.Store, account.ID)
 	desk := s.Store.For(account.ID)
 	for _, err := range []error{
-		desk.KeepSettings(context.Background(), store.Settings{"school": "takadimi", "cue-1": "one more"}),
-		desk.KeepFingering(context.Background(), b.Exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "no fingering at all"}),
+		desk.SaveSettings(context.Background(), store.Settings{"school": "takadimi", "cue-1": "one more"}),
+		desk.SaveFingering(context.Background(), b.Exercise, "oboe", score.Place{Event: 1}, finger.Spot{Pitch: 60, Text: "no fingering at all"}),
 	} {
 		if err != nil {
 			t.Fatal(err)
@@ -37,14 +37,14 @@ func TestTakingEverythingAlong(t *testing.T) {
 		t.Fatalf("the archive gives %d", status)
 	}
 	other, _ := s.Teacher(t, "b@school.example")
-	bring := func(name string, data []byte) (int, string) {
+	importArchiveRows := func(name string, data []byte) (int, string) {
 		return other.Send("/account/archive", nil, name, data)
 	}
-	if status, to := bring("all.zip", []byte(file)); status != http.StatusSeeOther {
+	if status, to := importArchiveRows("all.zip", []byte(file)); status != http.StatusSeeOther {
 		t.Fatalf("bringing it in gives %d %s", status, to)
 	}
 	_, page := other.Get("/account")
-	testsite.Wants(t, page, "Brought in: 1 books with 1 exercises, 1 sections with 1 students, 1 tries.")
+	testsite.Wants(t, page, "Brought in: 1 books with 1 exercises, 1 classes with 1 students, 1 tries.")
 	for path, words := range map[string][]string{"/": {"First Lamp"}, "/people": {"Ines P.", "Tuesday brass"}, "/settings": {"one more"}, "/board": {"Ines P."}} {
 		_, page := other.Get(path)
 		testsite.Wants(t, page, words...)
@@ -70,7 +70,7 @@ func TestTakingEverythingAlong(t *testing.T) {
 		if data == nil {
 			name = ""
 		}
-		status, page := bring(name, data)
+		status, page := importArchiveRows(name, data)
 		if status != http.StatusUnprocessableEntity || !strings.Contains(page, "Nothing was brought in") || !strings.Contains(page, says) {
 			t.Errorf("%s: %d", says, status)
 		}

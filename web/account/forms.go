@@ -16,14 +16,14 @@ func (*teacherForm) Sentences() map[string]string {
 	}
 }
 
-type houseForm struct {
+type policyForm struct {
 	LongestDays  int  `form:"longest_days" validate:"min=1,max=90"`
 	IdleDays     int  `form:"idle_days" validate:"min=1,max=90"`
 	IdleMinutes  int  `form:"idle_minutes" validate:"min=5,max=240"`
 	RetainMonths *int `form:"retain_months" validate:"required,min=0,max=120"` // 0 is a choice
 }
 
-func (*houseForm) Sentences() map[string]string {
+func (*policyForm) Sentences() map[string]string {
 	said := map[string]string{}
 	for field, words := range map[string]string{
 		"LongestDays": "the longest session is a number of days from 1 to 90", "IdleDays": "the days without use are a number from 1 to 90",

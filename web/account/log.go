@@ -11,43 +11,43 @@ import (
 )
 
 // deedLine is what somebody did, in a line.
-type deedLine struct {
+type activityLine struct {
 	At    time.Time
 	Words string
 }
 
-// logView is the log of who did what: to one's own sections and students and, for the
+// logView is the log of who did what: to one's own classes and students and, for the
 // owner, to accounts.
-type logView struct{ Own, Accounts []deedLine }
+type logView struct{ Own, Accounts []activityLine }
 
-func (s *handlers) deeds(w http.ResponseWriter, r *http.Request) error {
-	own, err := site.ClassOf(r).Deeds(r.Context())
+func (s *handlers) activity(w http.ResponseWriter, r *http.Request) error {
+	own, err := site.ClassOf(r).Activity(r.Context())
 	if err != nil {
 		return err
 	}
-	v := logView{Own: deedLines(own)}
+	v := logView{Own: activityLines(own)}
 	if site.ActorOf(r).Teacher.Owner {
-		accounts, err := s.Store.AccountDeeds(r.Context())
+		accounts, err := s.Store.AccountActivity(r.Context())
 		if err != nil {
 			return err
 		}
-		v.Accounts = deedLines(accounts)
+		v.Accounts = activityLines(accounts)
 	}
 	s.Page(w, r, http.StatusOK, "log", "Who did what", v)
 	return nil
 }
 
-func deedLines(list []store.Logged) []deedLine {
-	lines := make([]deedLine, len(list))
+func activityLines(list []store.LogEntry) []activityLine {
+	lines := make([]activityLine, len(list))
 	for i, l := range list {
-		lines[i] = deedLine{l.At, deedWords(l)}
+		lines[i] = activityLine{l.At, activityWords(l)}
 	}
 	return lines
 }
 
 // deedWords tells a deed in a sentence. Students are told by their number: who may see
 // their name finds it by the number in the address of their page.
-func deedWords(l store.Logged) string {
+func activityWords(l store.LogEntry) string {
 	erased := func(name string, id store.TeacherID) string {
 		return cmp.Or(name, fmt.Sprintf("teacher %d, since erased,", id))
 	}
@@ -57,9 +57,9 @@ func deedWords(l store.Logged) string {
 	}
 	of, other := erased(l.OfName, l.Teacher), erased(l.OtherIs, l.Other)
 	own := l.By == l.Teacher
-	section := cmp.Or(l.SectionName, "a section since erased")
+	class := cmp.Or(l.ClassName, "a class since erased")
 	student := fmt.Sprintf("student %d", l.Student)
-	switch l.Deed {
+	switch l.Action {
 	case store.AccountMade:
 		return by + " made an account."
 	case store.AccountInvited:
@@ -78,53 +78,53 @@ func deedWords(l store.Logged) string {
 			return by + " took their own account away."
 		}
 		return by + " took the account of " + of + " away."
-	case store.AccountPutBack:
+	case store.AccountRestored:
 		return by + " put the account of " + of + " back."
 	case store.AccountErased:
 		return fmt.Sprintf("The account of teacher %d was erased.", l.Teacher)
 	case store.OwnerChanged:
 		return by + " handed the installation over to " + of + "."
-	case store.HouseChanged:
+	case store.PolicyChanged:
 		return by + " changed the limits of the installation."
-	case store.SectionMade:
-		return by + " made the section " + l.Detail + "."
-	case store.SectionGiven:
-		return by + " gave " + section + " to " + other + " " + l.Detail + "."
-	case store.SectionTaken:
-		return by + " took " + section + " back from " + other + "."
+	case store.ClassMade:
+		return by + " made the class " + l.Detail + "."
+	case store.ClassShared:
+		return by + " gave " + class + " to " + other + " " + l.Detail + "."
+	case store.SharingStopped:
+		return by + " took " + class + " back from " + other + "."
 	case store.StudentsAdded:
 		if l.Student != 0 {
-			return by + " added " + student + " to " + section + "."
+			return by + " added " + student + " to " + class + "."
 		}
-		return by + " added " + l.Detail + " students to " + section + "."
+		return by + " added " + l.Detail + " students to " + class + "."
 	case store.StudentChanged:
 		return by + " changed what is kept of " + student + "."
 	case store.StudentMoved:
-		return by + " moved " + student + " to " + section + "."
+		return by + " moved " + student + " to " + class + "."
 	case store.StudentLeft:
-		return by + " noted that " + student + " has left " + section + "."
+		return by + " noted that " + student + " has left " + class + "."
 	case store.StudentBack:
-		return by + " noted that " + student + " is back in " + section + "."
+		return by + " noted that " + student + " is back in " + class + "."
 	case store.StudentRemoved:
 		return by + " took " + student + " away."
-	case store.StudentPutBack:
+	case store.StudentRestored:
 		return by + " put " + student + " back."
 	case store.StudentErased:
 		return by + " erased " + student + " for good."
-	case store.SectionRemoved, store.BookRemoved:
+	case store.ClassRemoved, store.BookRemoved:
 		return by + " took " + l.Detail + " away."
-	case store.SectionPutBack, store.BookPutBack:
+	case store.ClassRestored, store.BookRestored:
 		return by + " put " + l.Detail + " back."
-	case store.SectionErased, store.BookErased:
+	case store.ClassErased, store.BookErased:
 		return by + " erased " + l.Detail + " for good."
 	case store.OwnPageMade:
 		return by + " made a page of their own for " + student + "."
 	case store.OwnPageEnded:
 		return by + " ended the page of " + student + "."
-	case store.MaterialTaken:
+	case store.MaterialExported:
 		return by + " exported everything."
-	case store.MaterialGiven:
+	case store.MaterialImported:
 		return by + " imported an archive."
 	}
-	return by + ": " + string(l.Deed) + "."
+	return by + ": " + string(l.Action) + "."
 }

@@ -42,7 +42,7 @@ func (s *handlers) removeTeacher(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	s.Render(w, http.StatusOK, "message", "layout", site.LayoutData{Title: "Your account is taken away", Content: site.Message{Heading: "Your account is taken away",
-		Text: "Your books, sections and students are erased after 30 days. Until then whoever looks after this installation can put your account back, or erase it at once. " + s.BackupWords()}})
+		Text: "Your books, classes and students are erased after 30 days. Until then whoever looks after this installation can put your account back, or erase it at once. " + s.BackupWords()}})
 	return nil
 }
 
@@ -83,16 +83,16 @@ func (s *handlers) handInstallationOver(w http.ResponseWriter, r *http.Request) 
 }
 
 // keepHouse keeps the owner's limits.
-func (s *handlers) keepHouse(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) savePolicy(w http.ResponseWriter, r *http.Request) error {
 	if !site.ActorOf(r).Teacher.Owner {
 		s.NotFound(w, r)
 		return nil
 	}
-	var f houseForm
+	var f policyForm
 	if problem := site.First(s.Forms.Read(r, &f)); problem != "" {
 		return s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	return s.asOwner(w, r, "The limits are kept.", func(owner store.TeacherID) error {
-		return s.Store.KeepHouse(r.Context(), owner, store.House{LongestDays: f.LongestDays, IdleDays: f.IdleDays, IdleMinutes: f.IdleMinutes, RetainMonths: *f.RetainMonths})
+		return s.Store.SavePolicy(r.Context(), owner, store.Policy{LongestDays: f.LongestDays, IdleDays: f.IdleDays, IdleMinutes: f.IdleMinutes, RetainMonths: *f.RetainMonths})
 	})
 }

@@ -37,11 +37,11 @@ func Routes(r chi.Router, of *site.Site) {
 		r.Post("/account/back/{id}", s.Handle(s.putTeacherBack))
 		r.Post("/account/erase/{id}", s.Handle(s.eraseTeacher))
 		r.Post("/account/owner/{id}", s.Handle(s.handInstallationOver))
-		r.Post("/account/house", s.Handle(s.keepHouse))
-		r.Get("/account/log", s.Handle(s.deeds))
+		r.Post("/account/house", s.Handle(s.savePolicy))
+		r.Get("/account/log", s.Handle(s.activity))
 		r.Get("/account/archive", s.Handle(s.takeArchive))
 	})
 	s.Uploads(r, func(r chi.Router) {
-		r.Post("/account/archive", s.Handle(s.bringArchive))
+		r.Post("/account/archive", s.Handle(s.importArchive))
 	})
 }

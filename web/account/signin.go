@@ -115,8 +115,8 @@ func (s *handlers) welcome(w http.ResponseWriter, r *http.Request) error {
 	}
 	a := s.readAccount(r)
 	password := r.FormValue("password")
-	asked := store.Teacher{Name: a.Name, Email: a.Email, School: a.School}
-	a.Problem = cmp.Or(a.Problem, site.UnfitPassword(password, asked))
+	requested := store.Teacher{Name: a.Name, Email: a.Email, School: a.School}
+	a.Problem = cmp.Or(a.Problem, site.UnfitPassword(password, requested))
 	if a.Problem != "" {
 		s.Page(w, r, http.StatusUnprocessableEntity, "welcome", "Welcome", a)
 		return nil

@@ -22,12 +22,12 @@ import (
 )
 
 // benchView is the Bench's fourth step, what its page shows: one exercise opened up
-// for one instrument, with the piece, the stage and the student at hand.
+// for one instrument, with the chunk, the stage and the student at hand.
 type benchView struct {
 	teach.Stand
-	New      []string // what the student at hand, or the section, has not met before, in words
+	New      []string // what the student at hand, or the class, has not met before, in words
 	Room     string   // who in the room has it hardest, in words
-	Second   teach.OtherLine
+	Second   teach.OtherPart
 	Before   store.Neighbour // in the book
 	After    store.Neighbour
 	Did      byHand // what was just changed by hand, with the way back
@@ -39,11 +39,11 @@ type benchView struct {
 // benchView goes all four steps.
 func loadBench(ctx context.Context, desk *teach.Class, ask teach.Request) (benchView, error) {
 	desk.ExpectHard(ask.Exercise) // how hard it is for the room is said too
-	c, kept, worked, err := teach.ChooseWithWays(ctx, desk, ask)
+	c, saved, worked, err := teach.ChooseWithWays(ctx, desk, ask)
 	if err != nil {
 		return benchView{}, err
 	}
-	x, err := teach.Explain(ctx, desk, &c, kept, worked)
+	x, err := teach.Explain(ctx, desk, &c, saved, worked)
 	if err != nil {
 		return benchView{}, err
 	}
@@ -51,7 +51,7 @@ func loadBench(ctx context.Context, desk *teach.Class, ask teach.Request) (bench
 	if err != nil {
 		return benchView{}, err
 	}
-	v := benchView{Stand: teach.NewStand(w, x, kept.Preferences)}
+	v := benchView{Stand: teach.NewStand(w, x, saved.Preferences)}
 	if !v.InDrill() {
 		if v.New, err = teach.NewTo(ctx, desk, c, x.Report); err != nil {
 			return v, err
@@ -62,7 +62,7 @@ func loadBench(ctx context.Context, desk *teach.Class, ask teach.Request) (bench
 		return v, err
 	}
 	v.Room = teach.RoomWords(c.Instruments(), hard)
-	if v.Second, err = teach.LoadOtherLine(ctx, desk, kept, c, x); err != nil {
+	if v.Second, err = teach.LoadOtherPart(ctx, desk, saved, c, x); err != nil {
 		return v, err
 	}
 	if v.Routines, err = desk.Routines(ctx); err != nil {
@@ -78,10 +78,10 @@ func atBench(w teach.Work) benchView { return benchView{Stand: teach.Stand{Work:
 // ExerciseLink is the address of another exercise's Bench, with who is at hand.
 func (v benchView) ExerciseLink(id store.ExerciseID) string {
 	q := url.Values{"instrument": {v.Instrument.ID}, "stage": {string(v.Stage)}}
-	if v.Section.ID != 0 {
-		q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+	if v.Class.ID != 0 {
+		q.Set("class", strconv.FormatInt(int64(v.Class.ID), 10))
 	}
-	if student := v.Kept(); student != 0 {
+	if student := v.Saved(); student != 0 {
 		q.Set("student", strconv.FormatInt(int64(student), 10))
 		q.Del("stage")
 	}
@@ -93,34 +93,34 @@ func (v benchView) Link(name string, value any) string {
 	q := url.Values{}
 	q.Set("instrument", v.Instrument.ID)
 	if name != "line" && !(name == "instrument" && v.Ask.Line != "") {
-		q.Set("piece", v.Key.String())
+		q.Set("chunk", v.Key.String())
 	}
 	student := v.Student.ID
 	if v.Ask.Line != "" { // nobody is marked, and who was at hand is kept
 		student = v.Ask.Student
 	}
-	if student != 0 && name != "instrument" && name != "section" {
+	if student != 0 && name != "instrument" && name != "class" {
 		q.Set("student", strconv.FormatInt(int64(student), 10))
 	}
-	if v.Section.ID != 0 {
-		q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+	if v.Class.ID != 0 {
+		q.Set("class", strconv.FormatInt(int64(v.Class.ID), 10))
 	}
-	if v.Ask.Line != "" && !(v.Ask.Line == teach.DrillLine && name == "instrument") {
+	if v.Ask.Line != "" && !(v.Ask.Line == teach.DrillVersion && name == "instrument") {
 		v.Ask.LineInto(q)
 	}
-	if v.Student.ID == 0 || name == "instrument" || name == "section" { // else it is where the student is
+	if v.Student.ID == 0 || name == "instrument" || name == "class" { // else it is where the student is
 		q.Set("stage", string(v.Stage))
 	}
 	v.Ask.OtherInto(q)
 	if name == "student" {
 		q.Del("stage")
 	}
-	if name == "student" || name == "section" { // who may have another line
+	if name == "student" || name == "class" { // who may have another line
 		q.Del("keep")
 	}
 	q.Set(name, fmt.Sprint(value))
 	if name == "line" && value == "" {
-		q.Set("piece", v.Ask.Of)
+		q.Set("chunk", v.Ask.Of)
 		q.Del("line")
 		q.Del("of")
 	}
@@ -141,13 +141,13 @@ func (benchView) News() markNews { return markNews{} }
 func (v benchView) Schools() []count.School { return count.Schools() }
 
 // Octave is the choice in force.
-func (v benchView) Octave() instrument.OctaveChoice {
+func (v benchView) Octave() instrument.OctaveOption {
 	for _, c := range v.Octaves {
 		if v.Options.Placed.Chosen && c.Octaves == v.Options.Placed.Octaves || !v.Options.Placed.Chosen && c.Suggested {
 			return c
 		}
 	}
-	return instrument.OctaveChoice{}
+	return instrument.OctaveOption{}
 }
 
 // Here is the address of this bench as it stands: who is at hand, at what, and the tempo.
@@ -157,10 +157,10 @@ func (v benchView) Here() string { return v.here(v.Tempo) }
 func (v benchView) here(tempo int) string {
 	q := url.Values{}
 	q.Set("instrument", v.Instrument.ID)
-	q.Set("piece", v.Key.String())
+	q.Set("chunk", v.Key.String())
 	q.Set("stage", string(v.Stage))
-	if v.Section.ID != 0 {
-		q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+	if v.Class.ID != 0 {
+		q.Set("class", strconv.FormatInt(int64(v.Class.ID), 10))
 	}
 	if v.Student.ID != 0 {
 		q.Set("student", strconv.FormatInt(int64(v.Student.ID), 10))
@@ -217,17 +217,17 @@ func (s *handlers) bench(w http.ResponseWriter, r *http.Request) error {
 		return nil
 	}
 	s.RememberBench(r, v.Here())
-	kept := "HX-Push-Url"
-	if strings.HasPrefix(r.Header.Get("HX-Trigger"), "stage-") { // Back goes from piece to piece
-		kept = "HX-Replace-Url"
+	saved := "HX-Push-Url"
+	if strings.HasPrefix(r.Header.Get("HX-Trigger"), "stage-") { // Back goes from chunk to chunk
+		saved = "HX-Replace-Url"
 	}
 	switch {
 	case site.IsHTMX(r) && r.Header.Get("HX-Target") == "side":
 		v.Update = true
-		w.Header().Set(kept, v.Here())
+		w.Header().Set(saved, v.Here())
 		s.Fragment(w, "bench", "side-update", v)
 	case site.IsHTMX(r) && r.Header.Get("HX-Target") == "bench":
-		w.Header().Set(kept, v.Here())
+		w.Header().Set(saved, v.Here())
 		v.Swapped = true
 		s.Fragment(w, "bench", "other-bench", v)
 	default:
@@ -289,6 +289,6 @@ func Functions(recorded music.Recordings) template.FuncMap {
 	return template.FuncMap{
 		"inside": func(v benchView) benchView { v.Update = false; return v },
 		"tab":    func(v benchView, t teach.InstrumentTab) linkedTab { return linkedTab{t, v.Link("instrument", t.ID)} },
-		"heard":  func(v benchView) heard { return newHeard(recorded, v) },
+		"heard":  func(v benchView) heard { return newPlayback(recorded, v) },
 	}
 }

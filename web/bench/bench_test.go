@@ -50,7 +50,7 @@ func BenchmarkLargeBook(b *testing.B) {
 	s := testsite.FurnishSchool(b, 500, 3, 24, 800)
 	score, short := s.List[0].ID, s.List[400].ID
 	mark := func(x store.Exercise) url.Values {
-		return url.Values{"student": {fmt.Sprint(s.Students[1])}, "instrument": {"trombone"}, "piece": {x.Outline.Pieces[0].String()},
+		return url.Values{"student": {fmt.Sprint(s.Students[1])}, "instrument": {"trombone"}, "chunk": {x.Outline.Chunks[0].String()},
 			"stage": {"count"}, "result": {"clean"}, "tempo": {"60"}}
 	}
 	for _, page := range []struct{ name, path string }{
@@ -74,7 +74,7 @@ func BenchmarkLargeBook(b *testing.B) {
 	}
 }
 
-// BenchmarkBench: one exercise of 40 before a section of 60 with 12,000 tries.
+// BenchmarkBench: one exercise of 40 before a class of 60 with 12,000 tries.
 func BenchmarkBench(b *testing.B) {
 	s := testsite.FurnishSchool(b, 40, 0, 60, 200)
 	x := s.List[20]
@@ -85,7 +85,7 @@ func BenchmarkBench(b *testing.B) {
 		}
 	})
 	b.Run("Mark", func(b *testing.B) {
-		form := url.Values{"student": {fmt.Sprint(s.Students[1])}, "instrument": {"trombone"}, "piece": {x.Outline.Pieces[0].String()}, "stage": {"count"}, "result": {"clean"}, "tempo": {"60"}}
+		form := url.Values{"student": {fmt.Sprint(s.Students[1])}, "instrument": {"trombone"}, "chunk": {x.Outline.Chunks[0].String()}, "stage": {"count"}, "result": {"clean"}, "tempo": {"60"}}
 		for b.Loop() {
 			serve(b, s, "POST", fmt.Sprintf("/bench/%d/attempts", x.ID), form)
 		}

@@ -42,7 +42,7 @@ func (s *handlers) showByHand(w http.ResponseWriter, r *http.Request, ask teach.
 }
 
 // pencilForm is a mark over a note, or one to be rubbed out.
-type pencilForm struct {
+type annotationForm struct {
 	Measure int    `form:"measure" validate:"min=0,max=9999"`
 	Event   int    `form:"event" validate:"min=0,max=9999"`
 	Kind    string `form:"kind" validate:"oneof=circle arrow word breath no-breath up down struck"`
@@ -50,7 +50,7 @@ type pencilForm struct {
 	Rub     string `form:"rub"`
 }
 
-func (*pencilForm) Sentences() map[string]string {
+func (*annotationForm) Sentences() map[string]string {
 	const gone = "That note is not here any more, so nothing was written. Open the exercise again."
 	return map[string]string{
 		"Measure number": gone, "Measure min": gone, "Measure max": gone, "Event number": gone, "Event min": gone, "Event max": gone,
@@ -75,10 +75,10 @@ func strikeInto(r *http.Request) {
 
 // pencil writes a teacher's mark over a note of the part at hand, strikes an alert out, or
 // rubs either out again.
-func (s *handlers) pencil(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) annotation(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, ask := r.Context(), site.ClassOf(r), askOf(r)
 	ask.Line = "" // marks belong to the exercise
-	var form pencilForm
+	var form annotationForm
 	strikeInto(r)
 	problems := s.Forms.Read(r, &form)
 	v, err := loadBench(ctx, desk, ask)
@@ -89,33 +89,33 @@ func (s *handlers) pencil(w http.ResponseWriter, r *http.Request) error {
 	if len(problems) == 0 && !v.Report.Holds(at) {
 		problems = []string{form.Sentences()["Measure min"]}
 	}
-	if kind := breakdown.PencilKind(form.Kind); len(problems) == 0 && (kind == breakdown.PencilWord || kind == breakdown.StruckOut) && form.Word == "" {
+	if kind := breakdown.AnnotationKind(form.Kind); len(problems) == 0 && (kind == breakdown.AnnotationWord || kind == breakdown.StruckOut) && form.Word == "" {
 		problems = []string{"Type the word to write over the note."}
 	}
 	if len(problems) > 0 {
 		s.refuseMark(w, r, v.Choice, problems[0])
 		return nil
 	}
-	p := breakdown.Pencil{Kind: breakdown.PencilKind(form.Kind), Word: form.Word}
+	p := breakdown.Annotation{Kind: breakdown.AnnotationKind(form.Kind), Word: form.Word}
 	event := v.Report.Part.At(at)
 	p.Pitch = breakdown.PitchAt(*event)
-	if p.Kind != breakdown.PencilWord && p.Kind != breakdown.StruckOut {
+	if p.Kind != breakdown.AnnotationWord && p.Kind != breakdown.StruckOut {
 		p.Word = ""
 	}
 	undo := []field{{"measure", strconv.Itoa(form.Measure)}, {"event", strconv.Itoa(form.Event)}, {"kind", form.Kind}, {"word", p.Word}}
 	did := byHand{Action: "pencil", Undo: undo}
 	if form.Rub != "" {
-		err = desk.DropPencil(ctx, v.Exercise.ID, v.Instrument.ID, at, p)
-		did.Words = "Rubbed out: " + pencilWords(p, v, at) + "."
+		err = desk.DeleteAnnotation(ctx, v.Exercise.ID, v.Instrument.ID, at, p)
+		did.Words = "Rubbed out: " + annotationWords(p, v, at) + "."
 	} else {
-		err = desk.KeepPencil(ctx, v.Exercise.ID, v.Instrument.ID, at, p)
+		err = desk.SaveAnnotation(ctx, v.Exercise.ID, v.Instrument.ID, at, p)
 		did.Undo = append(did.Undo, field{"rub", "yes"})
-		did.Words = "Written: " + pencilWords(p, v, at) + "."
+		did.Words = "Written: " + annotationWords(p, v, at) + "."
 		if p.Kind == breakdown.StruckOut {
-			did.Words = "Struck out: " + pencilWords(p, v, at) + "."
+			did.Words = "Struck out: " + annotationWords(p, v, at) + "."
 		}
-		if before := slices.IndexFunc(v.Options.Pencils[at], p.Against); before >= 0 { // what gave way comes back
-			gone := v.Options.Pencils[at][before]
+		if before := slices.IndexFunc(v.Options.Annotations[at], p.Against); before >= 0 { // what gave way comes back
+			gone := v.Options.Annotations[at][before]
 			did.Undo = []field{{"measure", strconv.Itoa(form.Measure)}, {"event", strconv.Itoa(form.Event)}, {"kind", string(gone.Kind)}, {"word", gone.Word}}
 		}
 	}
@@ -126,11 +126,11 @@ func (s *handlers) pencil(w http.ResponseWriter, r *http.Request) error {
 }
 
 // pencilWords says what a mark is and where.
-func pencilWords(p breakdown.Pencil, v benchView, at score.Place) string {
-	words := map[breakdown.PencilKind]string{
-		breakdown.PencilCircle: "a circle", breakdown.PencilArrow: "an arrow", breakdown.PencilBreath: "a breath", breakdown.NoBreath: "no breath",
-		breakdown.PencilUpBow: "an up bow", breakdown.PencilDownBow: "a down bow", breakdown.PencilWord: "“" + p.Word + "”",
+func annotationWords(p breakdown.Annotation, v benchView, at score.Place) string {
+	words := map[breakdown.AnnotationKind]string{
+		breakdown.AnnotationCircle: "a circle", breakdown.AnnotationArrow: "an arrow", breakdown.AnnotationBreath: "a breath", breakdown.NoBreath: "no breath",
+		breakdown.AnnotationUpBow: "an up bow", breakdown.AnnotationDownBow: "a down bow", breakdown.AnnotationWord: "“" + p.Word + "”",
 		breakdown.StruckOut: music.AlertWord(breakdown.Alert(p.Word)),
 	}[p.Kind]
-	return words + " in " + breakdown.PieceKey{First: v.Report.Measures[at.Measure].Number, Last: v.Report.Measures[at.Measure].Number}.Words()
+	return words + " in " + breakdown.ChunkKey{First: v.Report.Measures[at.Measure].Number, Last: v.Report.Measures[at.Measure].Number}.Words()
 }

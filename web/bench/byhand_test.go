@@ -44,13 +44,13 @@ func sheetOf(t *testing.T, page string) music.SheetData {
 }
 
 // A teacher writes over notes, strikes alerts out and takes each back.
-func TestPencil(t *testing.T) {
+func TestAnnotation(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
 	bench := fmt.Sprintf("/bench/%d", b.Exercise)
-	base := url.Values{"instrument": {"trombone"}, "section": {fmt.Sprint(b.Section)}, "measure": {"0"}, "event": {"1"}}
+	base := url.Values{"instrument": {"trombone"}, "class": {fmt.Sprint(b.Class)}, "measure": {"0"}, "event": {"1"}}
 	with := func(pairs ...string) url.Values {
 		form := url.Values{}
 		for key, value := range base {
@@ -61,7 +61,7 @@ func TestPencil(t *testing.T) {
 		}
 		return form
 	}
-	marks := func(page string) string { return fmt.Sprint(sheetOf(t, page).Measures[0].Events[1].Pencils) }
+	marks := func(page string) string { return fmt.Sprint(sheetOf(t, page).Measures[0].Events[1].Annotations) }
 	for _, step := range []struct{ kind, word, says, stands string }{
 		{"circle", "", "Written: a circle in m. 1.", "[{circle }]"},
 		{"breath", "", "Written: a breath in m. 1.", "[{breath } {circle }]"},
@@ -94,7 +94,7 @@ func TestPencil(t *testing.T) {
 		}
 	}
 	// The last note is struck out, stands among what is struck out, and comes back.
-	_, page = v.Get(bench + "?instrument=trombone&piece=1-2")
+	_, page = v.Get(bench + "?instrument=trombone&chunk=1-2")
 	data := sheetOf(t, page)
 	m := len(data.Measures) - 1
 	last := data.Measures[m].Events[len(data.Measures[m].Events)-1]
@@ -112,31 +112,31 @@ func TestPencil(t *testing.T) {
 	}
 }
 
-// pieceNames lists the pieces on a page.
-func pieceNames(page string) string {
+// chunkNames lists the chunks on a page.
+func chunkNames(page string) string {
 	var names []string
-	for _, found := range regexp.MustCompile(`<span class="piece-name">([^<]*)</span>`).FindAllStringSubmatch(page, -1) {
+	for _, found := range regexp.MustCompile(`<span class="chunk-name">([^<]*)</span>`).FindAllStringSubmatch(page, -1) {
 		names = append(names, found[1])
 	}
 	return strings.Join(names, ", ")
 }
 
-// Pieces are cut in other ways, moved, divided, joined and added, each undone, and the log
+// Chunks are cut in other ways, moved, divided, joined and added, each undone, and the log
 // keeps its measures.
-func TestPiecesByHand(t *testing.T) {
+func TestChunksByHand(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
 	id := s.Exercise(t, account.ID, 7, "Eight", "", "T:Eight\nM:4/4\nL:1/4\nK:C\nc d e f|g4|f e d c|c3z|\nc d e f|g2 a2|f e d c|c4|]\n")
 	desk := s.Store.For(account.ID)
-	try := store.Attempt{StudentID: b.Student, ExerciseID: id, Piece: breakdown.PieceKey{First: 3, Last: 4}, Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}
+	try := store.Attempt{StudentID: b.Student, ExerciseID: id, Chunk: breakdown.ChunkKey{First: 3, Last: 4}, Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}
 	if err := desk.AddAttempts(context.Background(), try); err != nil {
 		t.Fatal(err)
 	}
-	path := fmt.Sprintf("/bench/%d/pieces", id)
-	at := func(piece string, pairs ...string) url.Values {
-		form := url.Values{"instrument": {"trombone"}, "student": {fmt.Sprint(b.Student)}, "piece": {piece}}
+	path := fmt.Sprintf("/bench/%d/chunks", id)
+	at := func(chunk string, pairs ...string) url.Values {
+		form := url.Values{"instrument": {"trombone"}, "student": {fmt.Sprint(b.Student)}, "chunk": {chunk}}
 		for k := 0; k < len(pairs); k += 2 {
 			form.Set(pairs[k], pairs[k+1])
 		}
@@ -144,14 +144,14 @@ func TestPiecesByHand(t *testing.T) {
 	}
 	const plain = "A · m. 1–2, B · m. 3–4, C · m. 5–6, D · m. 7–8, Whole · m. 1–8"
 	_, page := v.Get(fmt.Sprintf("/bench/%d?instrument=trombone", id))
-	if got := pieceNames(page); got != plain {
+	if got := chunkNames(page); got != plain {
 		t.Fatalf("the program cuts %s", got)
 	}
 	for _, step := range []struct {
 		form       url.Values
 		says, want string
 	}{
-		{at("1-2", "do", "move", "first", "1", "last", "3"), "The piece is m. 1–3 now.", "A · m. 1–3, B · m. 4, C · m. 5–6, D · m. 7–8, Whole · m. 1–8"},
+		{at("1-2", "do", "move", "first", "1", "last", "3"), "The chunk is m. 1–3 now.", "A · m. 1–3, B · m. 4, C · m. 5–6, D · m. 7–8, Whole · m. 1–8"},
 		{at("5-6", "do", "split", "first", "6"), "Divided: m. 5 and m. 6.", "A · m. 1–2, B · m. 3–4, C · m. 5, D · m. 6, E · m. 7–8, Whole · m. 1–8"},
 		{at("5-6", "do", "join"), "Joined: m. 5–8.", "A · m. 1–2, B · m. 3–4, C · m. 5–8, Whole · m. 1–8"},
 		{at("5-6", "do", "add", "first", "4", "last", "5"), "Added: m. 4–5.", "A · m. 1–2, B · m. 3–4, C · m. 5–6, D · m. 7–8, E · m. 4–5, Whole · m. 1–8"},
@@ -160,13 +160,13 @@ func TestPiecesByHand(t *testing.T) {
 	} {
 		_, page := v.Script(path, step.form)
 		testsite.Wants(t, page, step.says)
-		if got := pieceNames(page); got != step.want {
-			t.Errorf("%v: the pieces are %s, want %s", step.form, got, step.want)
+		if got := chunkNames(page); got != step.want {
+			t.Errorf("%v: the chunks are %s, want %s", step.form, got, step.want)
 		}
 		_, page = v.Script(undoForm(t, page))
-		testsite.Wants(t, page, "The pieces are as they were.")
-		if got := pieceNames(page); got != plain {
-			t.Errorf("%v: undone, the pieces are %s", step.form, got)
+		testsite.Wants(t, page, "The chunks are as they were.")
+		if got := chunkNames(page); got != plain {
+			t.Errorf("%v: undone, the chunks are %s", step.form, got)
 		}
 	}
 	for _, bad := range []url.Values{
@@ -178,18 +178,18 @@ func TestPiecesByHand(t *testing.T) {
 			t.Errorf("%v gives %d %s", bad, status, page[:min(len(page), 200)])
 		}
 	}
-	if _, page = v.Get(fmt.Sprintf("/bench/%d?instrument=trombone", id)); pieceNames(page) != plain {
-		t.Errorf("after what was refused the pieces are %s", pieceNames(page))
+	if _, page = v.Get(fmt.Sprintf("/bench/%d?instrument=trombone", id)); chunkNames(page) != plain {
+		t.Errorf("after what was refused the chunks are %s", chunkNames(page))
 	}
-	// A piece with tries is cut away: the tries stay in the log, and count again when it is back.
+	// A chunk with tries is cut away: the tries stay in the log, and count again when it is back.
 	_, page = v.Script(path, at("3-4", "do", "way", "way", "measures-4"))
 	undo, form := undoForm(t, page)
 	_, history := v.Get(fmt.Sprintf("/students/%d", b.Student))
 	testsite.Wants(t, history, "m. 3–4")
 	_, _ = v.Script(undo, form)
-	standing, err := desk.ExerciseStandings(context.Background(), id, b.Section)
-	if state := standing[store.Task{Student: b.Student, Exercise: id}].State(desk.Routine(), try.Piece); err != nil || state.Tries != 1 {
-		t.Errorf("the piece stands at %+v, %v", state, err)
+	standing, err := desk.ExerciseStandings(context.Background(), id, b.Class)
+	if state := standing[store.Task{Student: b.Student, Exercise: id}].State(desk.Routine(), try.Chunk); err != nil || state.Tries != 1 {
+		t.Errorf("the chunk stands at %+v, %v", state, err)
 	}
 	// Without a script the change is told on the next page.
 	_, to := v.Post(path, at("1-2", "do", "way", "way", "hardest"))

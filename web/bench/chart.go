@@ -76,27 +76,27 @@ func charted(r *http.Request) (instrument.Instrument, teach.Settings, error) {
 	if !ok {
 		return target, teach.Settings{}, fmt.Errorf("find the instrument: %w", store.ErrNotFound)
 	}
-	kept, err := teach.LoadSettings(r.Context(), site.ClassOf(r))
-	return kept.Instrument(target), kept, err
+	saved, err := teach.LoadSettings(r.Context(), site.ClassOf(r))
+	return saved.Instrument(target), saved, err
 }
 
 func (s *handlers) chart(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	target, kept, err := charted(r)
+	target, saved, err := charted(r)
 	if err != nil {
 		return err
 	}
-	wanted, err := desk.Preferred(ctx, target.ID)
+	desired, err := desk.Preferred(ctx, target.ID)
 	if err != nil {
 		return err
 	}
-	v := chartView{Instrument: target, Instruments: instrument.All(), Kind: kept.Kinds[target.ID]}
+	v := chartView{Instrument: target, Instruments: instrument.All(), Kind: saved.Models[target.ID]}
 	notes := finger.Chart(target)
 	for _, n := range notes {
-		v.Notes = append(v.Notes, newChartLine(n, notes, target, kept.Preferences, wanted))
+		v.Notes = append(v.Notes, newChartLine(n, notes, target, saved.Preferences, desired))
 	}
 	if len(notes) > 0 {
-		v.Sheet = chartSheet(notes, target, kept.Preferences, wanted)
+		v.Sheet = chartSheet(notes, target, saved.Preferences, desired)
 		v.OneNote = name.Spoken(target.OneNote, false)
 		for _, year := range target.Years {
 			v.Years = append(v.Years, teach.WithOctave(year.Low)+" to "+teach.WithOctave(year.High))
@@ -108,7 +108,7 @@ func (s *handlers) chart(w http.ResponseWriter, r *http.Request) error {
 
 // chartSheet writes every note of an instrument on its staff, a few to a measure so
 // that lines can break anywhere, sharps before flats, each with its fingering.
-func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p teach.Preferences, wanted finger.Preferred) music.SheetData {
+func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p teach.Preferences, desired finger.Preferred) music.SheetData {
 	const perMeasure = 3
 	part := score.Part{Transposition: target.Transposition}
 	words := p.FingerWords()
@@ -134,7 +134,7 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p teach.
 		m := &part.Measures[at]
 		for _, p := range n.Spellings {
 			choice, _ := finger.For(target, p)
-			way := choice.Prefer(wanted[p.MIDI()]).Fingering
+			way := choice.Prefer(desired[p.MIDI()]).Fingering
 			said := words.Say(target, way)
 			data.Measures[at].Events = append(data.Measures[at].Events, music.SheetEvent{
 				ID: chartSheetIDs.Event(score.Place{Measure: at, Event: len(m.Events)}), Name: name.Short(p, false), Spoken: name.Spoken(p, false),
@@ -151,7 +151,7 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p teach.
 // octaves; "" is the usual way. One that a note does not have changes nothing. The next
 // page says what is taught now, and takes it back.
 func (s *handlers) prefer(w http.ResponseWriter, r *http.Request) error {
-	target, kept, err := charted(r)
+	target, saved, err := charted(r)
 	if err != nil {
 		return err
 	}
@@ -160,16 +160,16 @@ func (s *handlers) prefer(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	asked := notedWays(r)
+	requested := notedWays(r)
 	var changed []finger.ChartNote
 	undo := url.Values{"back": {"yes"}}
 	for _, n := range finger.Chart(target) {
 		note := n.Spellings[0].MIDI()
-		k := slices.IndexFunc(asked, func(way notedWay) bool { return way.Note == note })
-		if k < 0 || asked[k].Text != "" && !n.Choice.Has(asked[k].Text) {
+		k := slices.IndexFunc(requested, func(way notedWay) bool { return way.Note == note })
+		if k < 0 || requested[k].Text != "" && !n.Choice.Has(requested[k].Text) {
 			continue
 		}
-		if err := desk.Prefer(ctx, target.ID, note, asked[k].Text); err != nil {
+		if err := desk.Prefer(ctx, target.ID, note, requested[k].Text); err != nil {
 			return err
 		}
 		changed = append(changed, n)
@@ -178,8 +178,8 @@ func (s *handlers) prefer(w http.ResponseWriter, r *http.Request) error {
 	}
 	place := "/fingerings/" + target.ID
 	if len(changed) > 0 {
-		place = fmt.Sprintf("%s#n%d", place, asked[0].Note)
-		s.Flash(r, taughtNow(target, kept.Preferences.FingerWords(), changed, asked[0].Text))
+		place = fmt.Sprintf("%s#n%d", place, requested[0].Note)
+		s.Flash(r, taughtNow(target, saved.Preferences.FingerWords(), changed, requested[0].Text))
 		if site.Text(r, "back") == "" {
 			s.Sessions.Put(ctx, "undo", "/fingerings/"+target.ID+"?"+undo.Encode())
 		}
@@ -190,34 +190,34 @@ func (s *handlers) prefer(w http.ResponseWriter, r *http.Request) error {
 
 // notedWays reads the pairs of note and fingering of a form.
 func notedWays(r *http.Request) []notedWay {
-	var asked []notedWay
+	var requested []notedWay
 	for k, note := range r.Form["note"] {
 		n, err := strconv.Atoi(note)
 		if err != nil || k >= len(r.Form["fingering"]) {
 			break
 		}
-		asked = append(asked, notedWay{n, r.Form["fingering"][k]})
+		requested = append(requested, notedWay{n, r.Form["fingering"][k]})
 	}
-	return asked
+	return requested
 }
 
 // taughtNow says what is taught first on a note, or on a note in several octaves.
-func taughtNow(target instrument.Instrument, words finger.Words, notes []finger.ChartNote, wanted string) string {
+func taughtNow(target instrument.Instrument, words finger.Words, notes []finger.ChartNote, desired string) string {
 	where := target.Title() + ", " + writtenNames(notes[0].Spellings)
 	if len(notes) > 1 {
 		where += " " + teach.InOctaves(len(notes))
 	}
 	choice := notes[0].Choice
-	if wanted == "" {
+	if desired == "" {
 		return where + ": the usual fingering is taught first again, " + words.Say(target, choice.UsualWay()) + "."
 	}
-	return where + ": taught first from now on is " + words.Say(target, choice.Prefer(wanted).Fingering) + "."
+	return where + ": taught first from now on is " + words.Say(target, choice.Prefer(desired).Fingering) + "."
 }
 
 // near answers, for keys that sound no note of the chart, which notes they nearly
 // sound and what is wanting, as a sentence.
 func (s *handlers) near(w http.ResponseWriter, r *http.Request) error {
-	target, kept, err := charted(r)
+	target, saved, err := charted(r)
 	if err != nil {
 		return err
 	}
@@ -228,7 +228,7 @@ func (s *handlers) near(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	w.Header().Set("Content-Type", "text/plain; charset=utf-8")
-	_, _ = io.WriteString(w, nearInWords(target, kept.Preferences.FingerWords().Nearest(target, pressed))) // the reader has gone when this fails
+	_, _ = io.WriteString(w, nearInWords(target, saved.Preferences.FingerWords().Nearest(target, pressed))) // the reader has gone when this fails
 	return nil
 }
 
@@ -272,26 +272,26 @@ func writtenNames(spellings []score.Pitch) string {
 
 // keepKind keeps what the teacher says of an instrument; a kind it does not come in
 // changes nothing.
-func (s *handlers) keepKind(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveKind(w http.ResponseWriter, r *http.Request) error {
 	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))
 	if !ok {
 		s.NotFound(w, r)
 		return nil
 	}
-	if wanted := site.Text(r, "kind"); target.Kinds.Comes(wanted) {
-		if err := site.ClassOf(r).KeepKind(r.Context(), target.ID, wanted); err != nil {
+	if desired := site.Text(r, "kind"); target.Models.Comes(desired) {
+		if err := site.ClassOf(r).SaveModel(r.Context(), target.ID, desired); err != nil {
 			return err
 		}
-		s.Flash(r, kindNow(target, wanted))
+		s.Flash(r, kindNow(target, desired))
 	}
 	http.Redirect(w, r, "/fingerings/"+target.ID, http.StatusSeeOther)
 	return nil
 }
 
 // kindNow says what an instrument is from now on, and for whom.
-func kindNow(target instrument.Instrument, wanted string) string {
-	for _, kind := range target.Kinds.List {
-		if kind.ID == wanted {
+func kindNow(target instrument.Instrument, desired string) string {
+	for _, kind := range target.Models.List {
+		if kind.ID == desired {
 			return fmt.Sprintf("%s, for all your students: %s.", target.Title(), kind.Words)
 		}
 	}
@@ -305,10 +305,10 @@ func newChartLine(n finger.ChartNote, chart []finger.ChartNote, target instrumen
 		places = append(places, name.Place(p, target.Clef))
 	}
 	low := n.Spellings[0]
-	wanted := preferred[low.MIDI()]
-	choice := n.Choice.Prefer(wanted)
+	desired := preferred[low.MIDI()]
+	choice := n.Choice.Prefer(desired)
 	line := chartLine{
-		MIDI: low.MIDI(), Chosen: choice.Has(wanted),
+		MIDI: low.MIDI(), Chosen: choice.Has(desired),
 		Written: writtenNames(n.Spellings), Spoken: strings.Join(spoken, " or "), Concert: writtenNames(n.Sounding),
 		Place: strings.Join(places, " or "), Said: withPlaces(n.Spellings, target.Clef), FirstYear: target.Comfort(1).Holds(low), Neighbours: music.NeighbourNames(n.Neighbours),
 	}

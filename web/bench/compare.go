@@ -87,11 +87,11 @@ func (s *handlers) compare(w http.ResponseWriter, r *http.Request) error {
 		return errA
 	}
 	if v.Problem = problemA + problemB; v.Problem == "" {
-		kept, err := desk.Settings(ctx)
+		saved, err := desk.Settings(ctx)
 		if err != nil {
 			return err
 		}
-		result := count.Compare(a, b, count.Options{SlowBeat: teach.PreferencesOf(kept).SlowBeat})
+		result := count.Compare(a, b, count.Options{SlowBeat: teach.PreferencesOf(saved).SlowBeat})
 		v.Result = &result
 	}
 	s.Page(w, r, http.StatusOK, "compare", "Same or different", v)

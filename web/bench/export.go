@@ -24,11 +24,11 @@ func (s *handlers) exportExercise(w http.ResponseWriter, r *http.Request) error 
 		s.NotFound(w, r)
 		return nil
 	}
-	kept, err := teach.LoadSettings(ctx, desk)
+	saved, err := teach.LoadSettings(ctx, desk)
 	if err != nil {
 		return err
 	}
-	target = kept.Instrument(target)
+	target = saved.Instrument(target)
 	part, err := s.Reader.Part(ctx, desk, x, target.ID)
 	if err != nil {
 		return err
@@ -53,7 +53,7 @@ func (s *handlers) exportExercise(w http.ResponseWriter, r *http.Request) error 
 			}
 		}
 	}
-	data, ending, kind, err := site.Encode(out, target, site.Text(r, "as"), kept.Preferences.Options(store.Section{}).Count)
+	data, ending, kind, err := site.Encode(out, target, site.Text(r, "as"), saved.Preferences.Options(store.Class{}).Count)
 	var unsaid score.Problems
 	if errors.As(err, &unsaid) {
 		s.Render(w, http.StatusUnprocessableEntity, "message", "layout", site.LayoutData{Title: "Not counted", Teacher: site.ActorOf(r).Teacher,

@@ -11,20 +11,20 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// heard is what the page's script sounds of the piece at hand.
+// heard is what the page's script sounds of the chunk at hand.
 type heard struct {
-	Round music.HeardRound  `json:"round"`
-	Voice music.Voice       `json:"voice"`
-	Other *music.HeardRound `json:"other,omitempty"` // the line that goes with it
-	One   int               `json:"one"`             // the one note for everybody as it sounds, as a MIDI number
-	A4    int               `json:"a4"`              // hertz
+	Round music.PlaybackRound  `json:"round"`
+	Voice music.Voice          `json:"voice"`
+	Other *music.PlaybackRound `json:"other,omitempty"` // the line that goes with it
+	One   int                  `json:"one"`             // the one note for everybody as it sounds, as a MIDI number
+	A4    int                  `json:"a4"`              // hertz
 }
 
-func newHeard(r music.Recordings, v benchView) heard {
-	return heard{music.NewHeardRound(play.RoundOf(v.Report.Part, v.Played)), r.VoiceOf(v.Instrument), v.heardOther(), v.OneNotePitch(), v.A4}
+func newPlayback(r music.Recordings, v benchView) heard {
+	return heard{music.NewPlaybackRound(play.RoundOf(v.Report.Part, v.Played)), r.VoiceOf(v.Instrument), v.heardOther(), v.OneNotePitch(), v.A4}
 }
 
-// FirstNotesLink is where the first notes of everybody in the section are.
+// FirstNotesLink is where the first notes of everybody in the class are.
 func (v benchView) FirstNotesLink() string {
 	return strings.Replace(v.Here(), "?", "/first-notes?", 1)
 }
@@ -46,18 +46,18 @@ type firstNote struct {
 	Voice      music.Voice `json:"voice"`
 }
 
-// firstNotes answers with the first note of the piece at hand for every instrument that is
-// played in the section.
+// firstNotes answers with the first note of the chunk at hand for every instrument that is
+// played in the class.
 func (s *handlers) firstNotes(w http.ResponseWriter, r *http.Request) error {
 	list := []firstNote{}
 	_, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), teach.Choice.Plays, func(at teach.Choice, tab teach.InstrumentTab, x teach.Explained, _ teach.Settings) {
-		piece := x.Report.Pieces[0]
-		for _, p := range x.Report.Pieces {
+		chunk := x.Report.Chunks[0]
+		for _, p := range x.Report.Chunks {
 			if p.Key() == at.Key {
-				piece = p
+				chunk = p
 			}
 		}
-		notes := play.RoundOf(x.Report.Part, piece.Played(x.Report.Part)).Notes
+		notes := play.RoundOf(x.Report.Part, chunk.Played(x.Report.Part)).Notes
 		if len(notes) == 0 {
 			return
 		}

@@ -28,7 +28,7 @@ type flashcard struct {
 
 // cardsOf makes a card of each note of what is explained, the lowest first; nil where there
 // is no pitch.
-func cardsOf(x teach.Explained, target instrument.Instrument, kept teach.Settings) *cardSheet {
+func cardsOf(x teach.Explained, target instrument.Instrument, saved teach.Settings) *cardSheet {
 	part := x.Report.Part
 	var notes []score.Place
 	for _, at := range part.Notes() {
@@ -44,7 +44,7 @@ func cardsOf(x teach.Explained, target instrument.Instrument, kept teach.Setting
 	slices.SortStableFunc(notes, func(a, b score.Place) int {
 		return cmp.Compare(part.At(a).Pitch.MIDI(), part.At(b).Pitch.MIDI())
 	})
-	sheet := &cardSheet{Drawn: music.DrawnFor(target, kept.Preferences.StringColours(target))}
+	sheet := &cardSheet{Drawn: music.DrawnFor(target, saved.Preferences.StringColours(target))}
 	sheet.Drawn.Hands = x.Words.Hands
 	for _, at := range notes {
 		sheet.Cards = append(sheet.Cards, cardOf(x, target, at))

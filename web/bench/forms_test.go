@@ -8,5 +8,5 @@ import (
 
 func TestForms(t *testing.T) {
 	t.Parallel()
-	testforms.HaveSentences(t, &ruleForm{}, &pencilForm{}, &cutForm{})
+	testforms.HaveSentences(t, &ruleForm{}, &annotationForm{}, &chunkForm{})
 }

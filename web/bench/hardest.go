@@ -13,13 +13,13 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// hardestView sets the instruments of a section against the measures of an exercise: who
+// hardestView sets the instruments of a class against the measures of an exercise: who
 // has it hardest, and where.
 type hardestView struct {
 	teach.Choice
 	Numbers  []int // of the measures, as printed
 	Rows     []hardestRow
-	Room     []int // the section's grade at each measure
+	Room     []int // the class's grade at each measure
 	At       hardestCell
 	Parts    []gradedPart // of the cell at hand
 	Open     string       // the Bench at that measure
@@ -29,7 +29,7 @@ type hardestView struct {
 	Once     []string
 	MoreOf   string     // what the measure is to practise
 	More     []moreLink // the exercises that practise the same, easiest first
-	trouble  []breakdown.Thing
+	trouble  []breakdown.Element
 }
 
 // moreLink is an exercise that practises the same trouble.
@@ -124,13 +124,13 @@ func (s *handlers) addMore(ctx context.Context, desk *teach.Class, v *hardestVie
 	found := breakdown.More(list, v.Instrument.ID, v.trouble, hand)
 	for _, k := range found[:min(len(found), mostMore)] {
 		x := exercises[k]
-		v.More = append(v.More, moreLink{fmt.Sprintf("%d · %s", x.Number, x.Title), fmt.Sprintf("/bench/%d?instrument=%s&section=%d", x.ID, v.Instrument.ID, v.Section.ID)})
+		v.More = append(v.More, moreLink{fmt.Sprintf("%d · %s", x.Number, x.Title), fmt.Sprintf("/bench/%d?instrument=%s&class=%d", x.ID, v.Instrument.ID, v.Class.ID)})
 	}
 	return nil
 }
 
 // fill lays out the cells, and takes the one that is asked for, or the hardest.
-func (v *hardestView) fill(wanted string, measure int) {
+func (v *hardestView) fill(desired string, measure int) {
 	for _, m := range v.Rows[0].report.Measures {
 		if !slices.Contains(v.Numbers, m.Number) {
 			v.Numbers = append(v.Numbers, m.Number)
@@ -141,13 +141,13 @@ func (v *hardestView) fill(wanted string, measure int) {
 		row := &v.Rows[k]
 		for _, number := range v.Numbers {
 			cell := row.cell(number)
-			cell.Link = fmt.Sprintf("/bench/%d/hardest?section=%d&instrument=%s&measure=%d", v.Exercise.ID, v.Section.ID, row.ID, number)
+			cell.Link = fmt.Sprintf("/bench/%d/hardest?class=%d&instrument=%s&measure=%d", v.Exercise.ID, v.Class.ID, row.ID, number)
 			row.Cells = append(row.Cells, cell)
 			if cell.Grade > row.Worst.Grade || row.Worst.Word == "" {
 				row.Worst = cell
 			}
 		}
-		if row.ID == wanted && measure >= 0 && slices.Contains(v.Numbers, measure) {
+		if row.ID == desired && measure >= 0 && slices.Contains(v.Numbers, measure) {
 			at, chosen = k, true
 		}
 	}
@@ -212,23 +212,23 @@ func (v *hardestView) tellOf(row *hardestRow) {
 	}
 	bench := atBench(teach.Work{Choice: v.Choice})
 	bench.Instrument = row.Instrument
-	for _, piece := range row.report.Pieces {
-		if slices.Contains(piece.Measures, v.At.Number) {
-			bench.Key = piece.Key()
+	for _, chunk := range row.report.Chunks {
+		if slices.Contains(chunk.Measures, v.At.Number) {
+			bench.Key = chunk.Key()
 			break
 		}
 	}
-	v.Open = bench.Link("piece", bench.Key)
+	v.Open = bench.Link("chunk", bench.Key)
 	for _, d := range row.drills {
 		if slices.Contains(d.Measures, v.At.Number) {
-			v.Drill = bench.Link("line", teach.DrillLine)
+			v.Drill = bench.Link("line", teach.DrillVersion)
 			v.DrillSay = fmt.Sprintf("Drill %s – %s, from %d", teach.ShortPitch(d.From.Pitch), teach.ShortPitch(d.To.Pitch), d.Tempo)
 			break
 		}
 	}
 	v.Instrument = row.Instrument
 	if v.At.Grade >= worthMore {
-		v.trouble = row.report.TroubleThings(v.At.index)
+		v.trouble = row.report.TroubleElements(v.At.index)
 	}
 }
 

@@ -12,7 +12,7 @@ import (
 	"unhurriedbench/store"
 )
 
-// The section's instruments stand against the measures, the hardest is at hand, and a cell
+// The class's instruments stand against the measures, the hardest is at hand, and a cell
 // leads to the Bench at its measure.
 func TestWhoHasItHardest(t *testing.T) {
 	t.Parallel()
@@ -21,12 +21,12 @@ func TestWhoHasItHardest(t *testing.T) {
 	b := testsite.Furnish(t, s.Store, account.ID) // a trombone
 	ctx, desk := context.Background(), s.Store.For(account.ID)
 	for _, instrument := range []string{"clarinet", "snare"} {
-		if _, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: "X", Instrument: instrument}); err != nil {
+		if _, err := desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: "X", Instrument: instrument}); err != nil {
 			t.Fatal(err)
 		}
 	}
 	x := s.Exercise(t, account.ID, 1, "Slides", "", "M:4/4\nL:1/4\nQ:1/4=100\nK:C\nC D E F|F/B,/F/B,/ F2|C D E F|C4|]\n")
-	address := fmt.Sprintf("/bench/%d/hardest?section=%d", x, b.Section)
+	address := fmt.Sprintf("/bench/%d/hardest?class=%d", x, b.Class)
 	status, page := v.Get(address)
 	if status != http.StatusOK {
 		t.Fatalf("it gives %d", status)
@@ -37,7 +37,7 @@ func TestWhoHasItHardest(t *testing.T) {
 		t.Error("an instrument that nobody plays is in the room")
 	}
 	_, page = v.Get(address + "&instrument=trombone&measure=2")
-	testsite.Wants(t, page, "Trombone, measure 2", ": slide</h2>", "Drill ", "line=drill", fmt.Sprintf("/bench/%d?instrument=trombone&amp;piece=", x))
+	testsite.Wants(t, page, "Trombone, measure 2", ": slide</h2>", "Drill ", "line=drill", fmt.Sprintf("/bench/%d?chunk=", x))
 	s.Exercise(t, account.ID, 2, "Slides once more", "", "M:4/4\nL:1/4\nK:C\nF B, F B,|F4|]\n")
 	s.Exercise(t, account.ID, 3, "No slides", "", "M:4/4\nL:1/4\nK:C\nC D C D|C4|]\n")
 	_, page = v.Get(address + "&instrument=trombone&measure=2")
@@ -60,17 +60,17 @@ func TestWhoHasItHardest(t *testing.T) {
 	if status, page := v.Get(strings.ReplaceAll(link[1], "&amp;", "&")); status != http.StatusOK || !strings.Contains(page, "Snare drum") {
 		t.Errorf("the Bench that it leads to gives %d", status)
 	}
-	// A section with nobody in it, and no section at all.
-	empty, err := desk.AddSection(ctx, "Empty")
+	// A class with nobody in it, and no class at all.
+	empty, err := desk.AddClass(ctx, "Empty")
 	if err != nil {
 		t.Fatal(err)
 	}
-	if status, _ := v.Get(fmt.Sprintf("/bench/%d/hardest?section=%d", x, empty)); status != http.StatusOK {
+	if status, _ := v.Get(fmt.Sprintf("/bench/%d/hardest?class=%d", x, empty)); status != http.StatusOK {
 		t.Errorf("for nobody it gives %d", status)
 	}
 	alone, account := s.Teacher(t, "b@school.example")
 	y := s.Exercise(t, account.ID, 1, "Alone", "", testsite.Lamp)
 	if status, _ := alone.Get(fmt.Sprintf("/bench/%d/hardest", y)); status != http.StatusOK {
-		t.Errorf("without a section it gives %d", status)
+		t.Errorf("without a class it gives %d", status)
 	}
 }

@@ -22,12 +22,12 @@ func benchHeard(t *testing.T, page string) bench.Heard {
 	return h
 }
 
-// The piece at hand is sounded in concert pitch, the whole with its repeats, at the
+// The chunk at hand is sounded in concert pitch, the whole with its repeats, at the
 // teacher's A.
 func TestHeard(t *testing.T) {
 	t.Parallel()
 	v := testsite.InDemo(t)
-	_, page := v.Get("/bench/6?instrument=clarinet&piece=4-5")
+	_, page := v.Get("/bench/6?instrument=clarinet&chunk=4-5")
 	h := benchHeard(t, page)
 	if len(h.Round.Notes) != 6 || h.Round.Notes[0].MIDI[0] != 62 || h.Round.Length != 2 || h.A4 != 440 || h.Voice.Name != "clarinet" || len(h.Voice.Notes) < 5 {
 		t.Errorf("measures 4 and 5 of Ferry Landing for the clarinet: %+v", h)
@@ -53,12 +53,12 @@ func TestTuningIsChecked(t *testing.T) {
 	}
 }
 
-// Everybody's first note is that of the piece at hand, each in its own reading and with its
+// Everybody's first note is that of the chunk at hand, each in its own reading and with its
 // own sound.
 func TestFirstNotes(t *testing.T) {
 	t.Parallel()
 	v := testsite.InDemo(t)
-	_, text := v.Get("/bench/6/first-notes?instrument=clarinet&piece=6-8")
+	_, text := v.Get("/bench/6/first-notes?instrument=clarinet&chunk=6-8")
 	var list []bench.FirstNote
 	if err := json.Unmarshal([]byte(text), &list); err != nil {
 		t.Fatalf("%v in %s", err, text)

@@ -14,18 +14,18 @@ import (
 	"unhurriedbench/internal/testsite"
 )
 
-// Lines derived from an exercise stand in its place with pieces of their own, are left for
-// the piece they were entered from, go out as files and are kept as exercises.
+// Lines derived from an exercise stand in its place with chunks of their own, are left for
+// the chunk they were entered from, go out as files and are kept as exercises.
 func TestLines(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
 	id := s.Exercise(t, account.ID, 7, "Slurred", "", "T:Slurred\nM:4/4\nL:1/4\nK:C\n(cd)ef|g4|(fe)dc|c2z2|\nc d e f|g4|f e d c|c4|]\n")
-	bench := fmt.Sprintf("/bench/%d?instrument=trombone&student=%d&section=%d", id, b.Student, b.Section)
+	bench := fmt.Sprintf("/bench/%d?instrument=trombone&student=%d&class=%d", id, b.Student, b.Class)
 	_, page := v.Get(bench)
 	testsite.Wants(t, page, "As written", "On one note", "Even walk", "Add a note", "Without slurs, then with", "Every eighth said", "First note held", "Last measure first")
-	for line, want := range map[breakdown.Line][]string{
+	for line, want := range map[breakdown.PracticeVersion][]string{
 		breakdown.OneNote:   {"On one note: 7 · Slurred", "the hands have nothing to do", "Concert"},
 		breakdown.EvenWalk:  {"Even walk: 7 · Slurred", "half notes"},
 		breakdown.AddANote:  {"Add a note: 7 · Slurred", "3 notes", "the whole"},
@@ -33,7 +33,7 @@ func TestLines(t *testing.T) {
 		breakdown.Pulsed:    {"Every eighth said: 7 · Slurred"},
 		breakdown.HeldFirst: {"held, then on"},
 		breakdown.LastFirst: {"the last measure", "the whole"},
-		breakdown.Alone:     {"One piece alone: 7 · Slurred"},
+		breakdown.Alone:     {"One chunk alone: 7 · Slurred"},
 	} {
 		_, page := v.Get(bench + "&of=3-4&line=" + string(line))
 		testsite.Wants(t, page, append(want, "Keep this line in", "Back to the exercise", fmt.Sprintf("student=%d", b.Student))...)
@@ -63,8 +63,8 @@ func TestLines(t *testing.T) {
 	if _, file := v.Get(fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc", six)); !strings.Contains(file, "Q:3/8=112") {
 		t.Errorf("the exercise as a file has lost its tempo: %s", file)
 	}
-	_, page = v.Get(bench + "&line=last-first&of=3-4&piece=1-1")
-	testsite.Wants(t, page, fmt.Sprintf("piece=3-4&amp;section=%d", b.Section)) // back where it was entered
+	_, page = v.Get(bench + "&line=last-first&of=3-4&chunk=1-1")
+	testsite.Wants(t, page, fmt.Sprintf("chunk=3-4&amp;class=%d", b.Class)) // back where it was entered
 	_, page = v.Get(bench + "&line=nonsense")
 	testsite.Wants(t, page, "<h1>7 · Slurred</h1>")
 	_, one := v.Get(fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc&line=one-note&one=Bb", id))

@@ -27,13 +27,13 @@ func query(t *testing.T, address string) map[string]string {
 }
 
 // An address of the Bench drops nothing of what is at hand but what another choice changes.
-func TestLinksKeepWhatIsAtHand(t *testing.T) {
+func TestLinksSaveWhatIsAtHand(t *testing.T) {
 	t.Parallel()
 	trombone, _ := instrument.ByID("trombone")
 	at := atBench(teach.Work{
 		Choice: teach.Choice{
-			Exercise: store.Exercise{ID: 7}, Section: store.Section{ID: 3}, Student: store.Student{ID: 5}, Instrument: trombone, Key: breakdown.PieceKey{First: 3, Last: 4},
-			Ask: teach.Request{Other: "large", Keep: true, OneNote: "Bb"},
+			Exercise: store.Exercise{ID: 7}, Class: store.Class{ID: 3}, Student: store.Student{ID: 5}, Instrument: trombone, Key: breakdown.ChunkKey{First: 3, Last: 4},
+			Ask: teach.Request{Other: "large", Save: true, OneNote: "Bb"},
 		},
 		Routine: routine.Standard(), Stage: routine.Name, Tempo: 66,
 	})
@@ -43,13 +43,13 @@ func TestLinksKeepWhatIsAtHand(t *testing.T) {
 	line.Student, line.Ask.Line, line.Ask.Of, line.Ask.Student = store.Student{}, breakdown.OneNote, "1-2", 5
 	type is = map[string]string
 	for what, tt := range map[string]struct{ got, want is }{
-		"another stage":      {query(t, at.Link("stage", "play")), is{"path": "/bench/7", "instrument": "trombone", "piece": "3-4", "student": "5", "section": "3", "other": "large", "keep": "yes", "stage": "play"}},
-		"of the section":     {query(t, nobody.Link("piece", "1-2")), is{"path": "/bench/7", "instrument": "trombone", "piece": "1-2", "section": "3", "stage": "name", "other": "large", "keep": "yes"}},
-		"another instrument": {query(t, at.Link("instrument", "flute")), is{"path": "/bench/7", "instrument": "flute", "piece": "3-4", "section": "3", "stage": "name", "other": "large", "keep": "yes"}},
-		"another student":    {query(t, at.Link("student", 9)), is{"path": "/bench/7", "instrument": "trombone", "piece": "3-4", "student": "9", "section": "3", "other": "large"}},
-		"in a line":          {query(t, line.Link("tempo", 72)), is{"path": "/bench/7", "instrument": "trombone", "piece": "3-4", "student": "5", "section": "3", "line": "one-note", "of": "1-2", "one": "Bb", "stage": "name", "other": "large", "keep": "yes", "tempo": "72"}},
-		"out of a line":      {query(t, line.Link("line", "")), is{"path": "/bench/7", "instrument": "trombone", "piece": "1-2", "student": "5", "section": "3", "one": "Bb", "stage": "name", "other": "large", "keep": "yes"}},
-		"here":               {query(t, at.Here()), is{"path": "/bench/7", "instrument": "trombone", "piece": "3-4", "stage": "name", "section": "3", "student": "5", "one": "Bb", "other": "large", "keep": "yes", "tempo": "66"}},
+		"another stage":      {query(t, at.Link("stage", "play")), is{"path": "/bench/7", "instrument": "trombone", "chunk": "3-4", "student": "5", "class": "3", "other": "large", "keep": "yes", "stage": "play"}},
+		"of the class":       {query(t, nobody.Link("chunk", "1-2")), is{"path": "/bench/7", "instrument": "trombone", "chunk": "1-2", "class": "3", "stage": "name", "other": "large", "keep": "yes"}},
+		"another instrument": {query(t, at.Link("instrument", "flute")), is{"path": "/bench/7", "instrument": "flute", "chunk": "3-4", "class": "3", "stage": "name", "other": "large", "keep": "yes"}},
+		"another student":    {query(t, at.Link("student", 9)), is{"path": "/bench/7", "instrument": "trombone", "chunk": "3-4", "student": "9", "class": "3", "other": "large"}},
+		"in a line":          {query(t, line.Link("tempo", 72)), is{"path": "/bench/7", "instrument": "trombone", "chunk": "3-4", "student": "5", "class": "3", "line": "one-note", "of": "1-2", "one": "Bb", "stage": "name", "other": "large", "keep": "yes", "tempo": "72"}},
+		"out of a line":      {query(t, line.Link("line", "")), is{"path": "/bench/7", "instrument": "trombone", "chunk": "1-2", "student": "5", "class": "3", "one": "Bb", "stage": "name", "other": "large", "keep": "yes"}},
+		"here":               {query(t, at.Here()), is{"path": "/bench/7", "instrument": "trombone", "chunk": "3-4", "stage": "name", "class": "3", "student": "5", "one": "Bb", "other": "large", "keep": "yes", "tempo": "66"}},
 	} {
 		if !reflect.DeepEqual(tt.got, tt.want) {
 			t.Errorf("%s: %v, want %v", what, tt.got, tt.want)

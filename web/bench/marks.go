@@ -32,7 +32,7 @@ func (s *handlers) addAttempt(w http.ResponseWriter, r *http.Request) error {
 		s.refuseMark(w, r, c, problem)
 		return nil
 	}
-	desk, press := site.ClassOf(r), site.PressOf(r)
+	desk, press := site.ClassOf(r), site.RequestKeyOf(r)
 	did := markNews{Did: fmt.Sprintf("%s, %s: %s.", steps.Word(try.Stage), c.Key.Words(), resultWords(try)), Marked: true}
 	_, again, err := desk.Pressed(r.Context(), press)
 	if err != nil {
@@ -41,7 +41,7 @@ func (s *handlers) addAttempt(w http.ResponseWriter, r *http.Request) error {
 	if again { // its answer had not arrived
 		return s.answerMark(w, r, c, did)
 	}
-	standings, err := desk.ExerciseStandings(r.Context(), c.Exercise.ID, c.Section.ID)
+	standings, err := desk.ExerciseStandings(r.Context(), c.Exercise.ID, c.Class.ID)
 	if err != nil {
 		return err
 	}
@@ -52,8 +52,8 @@ func (s *handlers) addAttempt(w http.ResponseWriter, r *http.Request) error {
 		}
 		return s.answer(w, r, now, markNews{Ask: &askedMark{Try: try, Words: atBench(now).overtakenWords(try)}})
 	}
-	err = desk.AddPressed(r.Context(), press, store.Attempt{
-		StudentID: c.Student.ID, ExerciseID: c.Exercise.ID, Piece: c.Key, Try: try, Tempo: c.Ask.Tempo,
+	err = desk.AddOnce(r.Context(), press, store.Attempt{
+		StudentID: c.Student.ID, ExerciseID: c.Exercise.ID, Chunk: c.Key, Try: try, Tempo: c.Ask.Tempo,
 	})
 	if err != nil {
 		return err
@@ -68,7 +68,7 @@ func readTry(r *http.Request, c teach.Choice, steps routine.Routine) (routine.Tr
 	if !try.Clean {
 		try.Cause, known = routine.ParseCause(site.Text(r, "cause"))
 	}
-	key, ok := breakdown.ParsePieceKey(c.Ask.Piece)
+	key, ok := breakdown.ParseChunkKey(c.Ask.Chunk)
 	switch {
 	case !known:
 		return try, "Say what stumbled: rhythm, name, fingering or sound."
@@ -86,7 +86,7 @@ func (s *handlers) refuseMark(w http.ResponseWriter, r *http.Request, c teach.Ch
 		return
 	}
 	s.Flash(r, problem)
-	http.Redirect(w, r, atBench(teach.Work{Choice: c}).Link("piece", c.Key), http.StatusSeeOther)
+	http.Redirect(w, r, atBench(teach.Work{Choice: c}).Link("chunk", c.Key), http.StatusSeeOther)
 }
 
 // overtaken says whether the student has gone on to another stage since the page was
@@ -114,9 +114,9 @@ func resultWords(try routine.Try) string {
 	return "a stumble, " + string(try.Cause)
 }
 
-// everybodyClean logs a clean try at the stage and piece on the screen for the whole
-// section, but for those who are left out, who have gone on past the stage, or whose
-// own part has no such piece.
+// everybodyClean logs a clean try at the stage and chunk on the screen for the whole
+// class, but for those who are left out, who have gone on past the stage, or whose
+// own part has no such chunk.
 func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	c, err := teach.Choose(ctx, desk, askOf(r))
@@ -125,11 +125,11 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error 
 	}
 	try := routine.Try{Stage: routine.Stage(c.Ask.Stage), Clean: true}
 	steps := c.Routine()
-	if _, ok := breakdown.ParsePieceKey(c.Ask.Piece); !ok || !steps.Has(try.Stage) {
+	if _, ok := breakdown.ParseChunkKey(c.Ask.Chunk); !ok || !steps.Has(try.Stage) {
 		s.refuseMark(w, r, c, site.MarkGone)
 		return nil
 	}
-	press := site.PressOf(r)
+	press := site.RequestKeyOf(r)
 	batch, again, err := desk.Pressed(ctx, press)
 	if err != nil {
 		return err
@@ -137,7 +137,7 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error 
 	if again { // its answer had not arrived
 		return s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: marked for everybody.", steps.Word(try.Stage), c.Key.Words()), Batch: batch})
 	}
-	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Section.ID)
+	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Class.ID)
 	if err != nil {
 		return err
 	}
@@ -152,14 +152,14 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error 
 		stage, how := teach.Joins(theirs, steps.Step(try.Stage), own.Of(c.Exercise, student.Instrument), standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}], c.Key)
 		switch {
 		case slices.Contains(r.Form["except"], strconv.FormatInt(int64(student.ID), 10)):
-		case how == teach.NoPiece:
+		case how == teach.NoChunk:
 			without++
 		case how == teach.NoStage:
 			otherwise++
 		case how == teach.PastIt:
 			past++
 		default:
-			list = append(list, store.Attempt{StudentID: student.ID, ExerciseID: c.Exercise.ID, Piece: c.Key, Try: routine.Try{Stage: stage, Clean: true}, Tempo: c.Ask.Tempo})
+			list = append(list, store.Attempt{StudentID: student.ID, ExerciseID: c.Exercise.ID, Chunk: c.Key, Try: routine.Try{Stage: stage, Clean: true}, Tempo: c.Ask.Tempo})
 		}
 	}
 	if len(list) == 0 {
@@ -175,7 +175,7 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error 
 		did = append(did, fmt.Sprintf("%s past this stage, left where they are.", teach.CountStudents(past)))
 	}
 	if without > 0 {
-		did = append(did, fmt.Sprintf("%s without this piece in their own part.", teach.CountStudents(without)))
+		did = append(did, fmt.Sprintf("%s without this chunk in their own part.", teach.CountStudents(without)))
 	}
 	if otherwise > 0 {
 		did = append(did, fmt.Sprintf("%s whose routine has no such stage.", teach.CountStudents(otherwise)))
@@ -225,18 +225,18 @@ func (s *handlers) answer(w http.ResponseWriter, r *http.Request, done teach.Wor
 		if news.Batch != 0 {
 			s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/batches/%d/undo", news.Batch))
 		}
-		http.Redirect(w, r, fmt.Sprintf("%s&tempo=%d", v.Link("piece", v.Key), v.Tempo), http.StatusSeeOther)
+		http.Redirect(w, r, fmt.Sprintf("%s&tempo=%d", v.Link("chunk", v.Key), v.Tempo), http.StatusSeeOther)
 		return nil
 	}
 	here := v.here(v.Tempo)
 	s.RememberBench(r, here)
 	w.Header().Set("HX-Replace-Url", here)
 	shown := markedView{benchView: v, News: news}
-	kept, err := site.ClassOf(r).Settings(r.Context())
+	saved, err := site.ClassOf(r).Settings(r.Context())
 	if err != nil {
 		return err
 	}
-	options := teach.PreferencesOf(kept).Options(v.Section)
+	options := teach.PreferencesOf(saved).Options(v.Class)
 	shown.Counting = options.Count
 	if v.OnOneNote() {
 		shown.OneNote = teach.OneNoteFor(v.Students, v.Instrument, options, v.Ask.OneNote)
@@ -268,12 +268,12 @@ func (s *handlers) undoAttempt(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	c, err := teach.Choose(r.Context(), site.ClassOf(r), teach.Request{
-		Exercise: a.ExerciseID, Instrument: site.Text(r, "instrument"), Student: a.StudentID, Tempo: tempoOf(r), Piece: a.Piece.String(),
+		Exercise: a.ExerciseID, Instrument: site.Text(r, "instrument"), Student: a.StudentID, Tempo: tempoOf(r), Chunk: a.Chunk.String(),
 	})
 	if err != nil {
 		return err
 	}
-	did := fmt.Sprintf("Taken back: %s, %s, %s.", c.Routine().Word(a.Stage), a.Piece.Words(), resultWords(a.Try))
+	did := fmt.Sprintf("Taken back: %s, %s, %s.", c.Routine().Word(a.Stage), a.Chunk.Words(), resultWords(a.Try))
 	return s.answerMark(w, r, c, markNews{Did: did})
 }
 

@@ -33,7 +33,7 @@ func (v benchView) ChosenRoutine() string {
 	return v.Rules.Chosen(store.Chooser{Exercise: v.Exercise.ID})
 }
 
-// moveStudent puts the piece at hand at a stage for the student at hand, against what the
+// moveStudent puts the chunk at hand at a stage for the student at hand, against what the
 // routine would have; it is a row of the log.
 func (s *handlers) moveStudent(w http.ResponseWriter, r *http.Request) error {
 	desk := site.ClassOf(r)
@@ -43,7 +43,7 @@ func (s *handlers) moveStudent(w http.ResponseWriter, r *http.Request) error {
 	}
 	steps := c.Routine()
 	to := routine.Try{Stage: routine.Stage(c.Ask.Stage), Moved: true}
-	key, ok := breakdown.ParsePieceKey(c.Ask.Piece)
+	key, ok := breakdown.ParseChunkKey(c.Ask.Chunk)
 	switch {
 	case c.Student.ID == 0:
 		s.refuseMark(w, r, c, "Nobody is chosen. Tap a name under “Who is trying?”.")
@@ -52,7 +52,7 @@ func (s *handlers) moveStudent(w http.ResponseWriter, r *http.Request) error {
 		s.refuseMark(w, r, c, site.MarkGone)
 		return nil
 	}
-	if err := desk.AddPressed(r.Context(), site.PressOf(r), store.Attempt{StudentID: c.Student.ID, ExerciseID: c.Exercise.ID, Piece: key, Try: to, Tempo: c.Ask.Tempo}); err != nil {
+	if err := desk.AddOnce(r.Context(), site.RequestKeyOf(r), store.Attempt{StudentID: c.Student.ID, ExerciseID: c.Exercise.ID, Chunk: key, Try: to, Tempo: c.Ask.Tempo}); err != nil {
 		return err
 	}
 	c.Ask.Stage = "" // it is shown where it was put
@@ -60,7 +60,7 @@ func (s *handlers) moveStudent(w http.ResponseWriter, r *http.Request) error {
 }
 
 // keepRule settles how a student goes on and back, whatever their routine says.
-func (s *handlers) keepRule(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveRule(w http.ResponseWriter, r *http.Request) error {
 	desk, id := site.ClassOf(r), site.ID[store.StudentID](r)
 	student, err := desk.StudentByID(r.Context(), id)
 	if err != nil {
@@ -69,7 +69,7 @@ func (s *handlers) keepRule(w http.ResponseWriter, r *http.Request) error {
 	var f ruleForm
 	if problem := site.First(s.Forms.Read(r, &f)); problem != "" {
 		s.Flash(r, problem)
-	} else if err := desk.KeepRule(r.Context(), id, routine.Rule{Clean: f.Clean, Stay: f.Stay}); err != nil {
+	} else if err := desk.SaveRule(r.Context(), id, routine.Rule{Clean: f.Clean, Stay: f.Stay}); err != nil {
 		return err
 	} else {
 		s.Flash(r, ruleSaid(student.FirstName, f))

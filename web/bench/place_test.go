@@ -19,19 +19,19 @@ func TestSigningInReturnsToWhatWasAskedFor(t *testing.T) {
 	_, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
 	v := s.Visitor(t)
-	asked := fmt.Sprintf("/bench/%d?instrument=oboe&stage=name", b.Exercise)
-	_, door := v.Get(asked)
-	if door != "/sign-in?to="+url.QueryEscape(asked) {
+	requested := fmt.Sprintf("/bench/%d?instrument=oboe&stage=name", b.Exercise)
+	_, door := v.Get(requested)
+	if door != "/sign-in?to="+url.QueryEscape(requested) {
 		t.Fatalf("without signing in it leads to %s", door)
 	}
 	_, page := v.Get(door)
-	testsite.Wants(t, page, `name="to" value="`+strings.ReplaceAll(asked, "&", "&amp;")+`"`)
-	form := url.Values{"email": {"a@school.example"}, "password": {"wrong"}, "to": {asked}}
+	testsite.Wants(t, page, `name="to" value="`+strings.ReplaceAll(requested, "&", "&amp;")+`"`)
+	form := url.Values{"email": {"a@school.example"}, "password": {"wrong"}, "to": {requested}}
 	_, page = v.Post("/sign-in", form)
-	testsite.Wants(t, page, strings.ReplaceAll(asked, "&", "&amp;")) // it is not lost over a wrong password
+	testsite.Wants(t, page, strings.ReplaceAll(requested, "&", "&amp;")) // it is not lost over a wrong password
 	form.Set("password", testsite.Password)
-	if _, to := v.Post("/sign-in", form); to != asked {
-		t.Errorf("signing in leads to %s, want %s", to, asked)
+	if _, to := v.Post("/sign-in", form); to != requested {
+		t.Errorf("signing in leads to %s, want %s", to, requested)
 	}
 	for _, elsewhere := range []string{"https://evil.example/", "//evil.example/", "/\\evil.example", "javascript:alert(1)", "bench/1", "/sign-out"} {
 		form.Set("to", elsewhere)
@@ -41,21 +41,21 @@ func TestSigningInReturnsToWhatWasAskedFor(t *testing.T) {
 	}
 }
 
-// The section chosen last holds on every screen until another is, and the title of the
+// The class chosen last holds on every screen until another is, and the title of the
 // Bench names the exercise and the instrument.
-func TestTheSectionHolds(t *testing.T) {
+func TestTheClassHolds(t *testing.T) {
 	t.Parallel()
 	s, ctx := testsite.Open(t), context.Background()
 	v, account := s.Teacher(t, "a@school.example")
 	b, desk := testsite.Furnish(t, s.Store, account.ID), s.Store.For(account.ID)
-	second, err := desk.AddSection(ctx, "Wednesday strings", store.Student{FirstName: "Nour", Instrument: "viola"})
+	second, err := desk.AddClass(ctx, "Wednesday strings", store.Student{FirstName: "Nour", Instrument: "viola"})
 	if err != nil {
 		t.Fatal(err)
 	}
 	bench := fmt.Sprintf("/bench/%d", b.Exercise)
 	_, page := v.Get(bench)
 	testsite.Wants(t, page, "<title>1 · First Lamp, trombone", "Ines P.")
-	v.Get(fmt.Sprintf("/board?section=%d", second))
+	v.Get(fmt.Sprintf("/board?class=%d", second))
 	_, page = v.Get(bench)
 	testsite.Wants(t, page, "Nour", "<title>1 · First Lamp, viola")
 	_, page = v.Get("/board")
@@ -80,15 +80,15 @@ func TestANewExerciseOpensForItsInstrument(t *testing.T) {
 }
 
 // The address says what is at hand after every step, and the menu leads back to it: a
-// piece is a step that Back undoes, a stage and a mark are not.
+// chunk is a step that Back undoes, a stage and a mark are not.
 func TestTheAddressKeepsThePlace(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
 	bench := fmt.Sprintf("/bench/%d", b.Exercise)
-	all := func(stage, piece string) string {
-		return fmt.Sprintf("%s?instrument=trombone&piece=%s&section=%d&stage=%s&student=%d&tempo=", bench, piece, b.Section, stage, b.Student)
+	all := func(stage, chunk string) string {
+		return fmt.Sprintf("%s?chunk=%s&class=%d&instrument=trombone&stage=%s&student=%d&tempo=", bench, chunk, b.Class, stage, b.Student)
 	}
 	step := func(trigger, query string) (pushed, replaced string) {
 		t.Helper()
@@ -104,10 +104,10 @@ func TestTheAddressKeepsThePlace(t *testing.T) {
 		return answer.Header.Get("HX-Push-Url"), answer.Header.Get("HX-Replace-Url")
 	}
 	student := fmt.Sprintf("&student=%d", b.Student)
-	if pushed, _ := step("", "?piece=3-4"+student+"&tempo=80"); pushed != all("count", "3-4")+"80" {
-		t.Errorf("a piece leaves the address %s", pushed)
+	if pushed, _ := step("", "?chunk=3-4"+student+"&tempo=80"); pushed != all("count", "3-4")+"80" {
+		t.Errorf("a chunk leaves the address %s", pushed)
 	}
-	pushed, replaced := step("stage-name", "?piece=3-4&stage=name"+student+"&tempo=72")
+	pushed, replaced := step("stage-name", "?chunk=3-4&stage=name"+student+"&tempo=72")
 	if pushed != "" || replaced != all("name", "3-4")+"72" {
 		t.Errorf("a stage leaves the addresses %q, %q", pushed, replaced)
 	}
@@ -117,7 +117,7 @@ func TestTheAddressKeepsThePlace(t *testing.T) {
 	testsite.Wants(t, page, `aria-current="true"`, `id="stage-name" class="name"`, "Name it in time", `id="tempo-now">72<`)
 
 	r := v.Request("POST", bench+"/attempts", strings.NewReader(url.Values{"instrument": {"trombone"}, "student": {fmt.Sprint(b.Student)},
-		"section": {fmt.Sprint(b.Section)}, "piece": {"1-2"}, "stage": {"count"}, "result": {"clean"}, "tempo": {"60"}}.Encode()))
+		"class": {fmt.Sprint(b.Class)}, "chunk": {"1-2"}, "stage": {"count"}, "result": {"clean"}, "tempo": {"60"}}.Encode()))
 	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
 	r.Header.Set("HX-Request", "true")
 	answer, err := v.Client.Do(r)
@@ -129,31 +129,31 @@ func TestTheAddressKeepsThePlace(t *testing.T) {
 		t.Errorf("a mark leaves the address %s", got)
 	}
 
-	second, err := s.Store.For(account.ID).AddSection(context.Background(), "Wednesday strings", store.Student{FirstName: "Nour", Instrument: "viola"})
+	second, err := s.Store.For(account.ID).AddClass(context.Background(), "Wednesday strings", store.Student{FirstName: "Nour", Instrument: "viola"})
 	if err != nil {
 		t.Fatal(err)
 	}
-	_, page = v.Get(fmt.Sprintf("/board?section=%d", second)) // chosen elsewhere since
+	_, page = v.Get(fmt.Sprintf("/board?class=%d", second)) // chosen elsewhere since
 	again := regexp.MustCompile(`<a href="(/bench/[^"]*)"[^>]*>Bench</a>`).FindStringSubmatch(page)[1]
-	if !strings.Contains(again, fmt.Sprintf("section=%d", second)) || strings.Contains(again, "student=") || !strings.Contains(again, "piece=1-2") {
-		t.Errorf("with another section chosen the menu leads to %s", again)
+	if !strings.Contains(again, fmt.Sprintf("class=%d", second)) || strings.Contains(again, "student=") || !strings.Contains(again, "chunk=1-2") {
+		t.Errorf("with another class chosen the menu leads to %s", again)
 	}
 }
 
 // Choosing an octave and a way of counting on the Bench leaves the place as it was.
-func TestChoicesOnTheBenchKeepThePlace(t *testing.T) {
+func TestChoicesOnTheBenchSaveThePlace(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
-	here := fmt.Sprintf("/bench/%d?instrument=clarinet&piece=3-4&stage=name", b.Exercise)
+	here := fmt.Sprintf("/bench/%d?instrument=clarinet&chunk=3-4&stage=name", b.Exercise)
 	if _, to := v.Post(fmt.Sprintf("/exercises/%d/octave", b.Exercise), url.Values{"instrument": {"clarinet"}, "octaves": {"0"}, "back": {here}}); to != here {
 		t.Errorf("choosing an octave leads to %s", to)
 	}
-	if _, to := v.Post(fmt.Sprintf("/sections/%d/school", b.Section), url.Values{"school": {"pulsed"}, "back": {here}}); to != here {
+	if _, to := v.Post(fmt.Sprintf("/classes/%d/school", b.Class), url.Values{"school": {"pulsed"}, "back": {here}}); to != here {
 		t.Errorf("choosing a way of counting leads to %s", to)
 	}
-	if _, to := v.Post(fmt.Sprintf("/sections/%d/school", b.Section), url.Values{"school": {"pulsed"}, "back": {"//evil.example/bench/"}}); to != "/" {
+	if _, to := v.Post(fmt.Sprintf("/classes/%d/school", b.Class), url.Values{"school": {"pulsed"}, "back": {"//evil.example/bench/"}}); to != "/" {
 		t.Errorf("a way back elsewhere leads to %s", to)
 	}
 }

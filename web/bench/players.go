@@ -11,7 +11,7 @@ import (
 )
 
 // Rows lists a group's students as links to the Bench with each of them at hand, and a box
-// to leave them out. A section has sixty, in every answer to a mark, and all that is not
+// to leave them out. A class has sixty, in every answer to a mark, and all that is not
 // ours is escaped, so it is not a template.
 func (v benchView) Rows(group teach.Players) template.HTML {
 	const placeholder store.StudentID = -1 // whose place each student's id takes

@@ -16,7 +16,7 @@ type watchedList []breakdown.Watched
 // More is how many are not in the summary.
 func (l watchedList) More() int { return len(l) - 3 }
 
-// Watched is what to watch for in the piece at hand.
+// Watched is what to watch for in the chunk at hand.
 func (v benchView) Watched() watchedList { return v.Report.Watch(v.Passages, v.Instrument) }
 
 // EventID is the id of an event in the music on the page.
@@ -30,7 +30,7 @@ type struckAlert struct {
 	Alert   breakdown.Alert
 }
 
-// StruckOut lists the alerts that are struck out in the piece at hand.
+// StruckOut lists the alerts that are struck out in the chunk at hand.
 func (v benchView) StruckOut() []struckAlert {
 	var list []struckAlert
 	for _, p := range v.Passages {
@@ -92,7 +92,7 @@ func (v benchView) ReadWhole() []wholeLine {
 	if len(r.Figures) > 0 {
 		turns := wholeLine{Word: "At a glance"}
 		for _, f := range r.Figures[:min(len(r.Figures), teach.MostFigures)] {
-			turns.Lines = append(turns.Lines, fmt.Sprintf("%s: %s.", breakdown.PieceKey{First: f.Measures[0], Last: f.Measures[len(f.Measures)-1]}.Words(), f.Words))
+			turns.Lines = append(turns.Lines, fmt.Sprintf("%s: %s.", breakdown.ChunkKey{First: f.Measures[0], Last: f.Measures[len(f.Measures)-1]}.Words(), f.Words))
 		}
 		list = append(list, turns)
 	}
@@ -104,7 +104,7 @@ func (v benchView) ReadWhole() []wholeLine {
 	if len(v.New) > 0 {
 		news.Lines = []string{teach.Capital(strings.Join(v.New, ", ")) + "."}
 	}
-	list = append(list, news, wholeLine{Word: "Hardest", Lines: v.hardestLines(), Link: fmt.Sprintf("/bench/%d/hardest?section=%d", v.Exercise.ID, v.Section.ID)})
+	list = append(list, news, wholeLine{Word: "Hardest", Lines: v.hardestLines(), Link: fmt.Sprintf("/bench/%d/hardest?class=%d", v.Exercise.ID, v.Class.ID)})
 	tempo := fmt.Sprintf("Start at %s = %d.", v.BeatName, r.Tempo.Suggested)
 	switch {
 	case r.Tempo.Like != "":

@@ -32,7 +32,7 @@ func wholeCard(page string) string {
 	return strings.Join(strings.Fields(words.String()), " ")
 }
 
-// The card says what a class is told before anybody plays: what a section has not met, and
+// The card says what a class is told before anybody plays: what a class has not met, and
 // once somebody is at hand what they have not.
 func TestReadItWhole(t *testing.T) {
 	t.Parallel()
@@ -40,12 +40,12 @@ func TestReadItWhole(t *testing.T) {
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID) // a trombone
 	desk, ctx := s.Store.For(account.ID), context.Background()
-	if _, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: "Oscar", Instrument: "snare"}); err != nil {
+	if _, err := desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: "Oscar", Instrument: "snare"}); err != nil {
 		t.Fatal(err)
 	}
 	first := s.Exercise(t, account.ID, 1, "First", "", "T:x\nM:4/4\nL:1/4\nK:Bb\nB c d c|B4|d c B c|B4|]\n")
 	second := s.Exercise(t, account.ID, 2, "Second", "", "T:x\nM:4/4\nL:1/4\nQ:1/4=80\nK:Bb\n|:B c d e|f>=e f2|B c d e|f4:|\n")
-	bench := fmt.Sprintf("/bench/%d?instrument=trombone&section=%d", second, b.Section)
+	bench := fmt.Sprintf("/bench/%d?instrument=trombone&class=%d", second, b.Class)
 	_, page := v.Get(bench)
 	got := wholeCard(page)
 	for _, want := range []string{
@@ -58,7 +58,7 @@ func TestReadItWhole(t *testing.T) {
 	}
 	// The student has worked on what brings the dotted quarter.
 	third := s.Exercise(t, account.ID, 3, "Third", "", "T:x\nM:4/4\nL:1/4\nK:Bb\nd>e d2|B4|]\n")
-	try := store.Attempt{StudentID: b.Student, ExerciseID: third, Piece: breakdown.PieceKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}
+	try := store.Attempt{StudentID: b.Student, ExerciseID: third, Chunk: breakdown.ChunkKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}
 	if err := desk.AddAttempts(ctx, try); err != nil {
 		t.Fatal(err)
 	}
@@ -67,5 +67,5 @@ func TestReadItWhole(t *testing.T) {
 		t.Errorf("with the student at hand: %s", got)
 	}
 	// Beside it stand the exercises before and after, with who is at hand.
-	testsite.Wants(t, page, fmt.Sprintf(`href="/bench/%d?instrument=trombone&amp;section=%d&amp;student=%d"`, first, b.Section, b.Student), "‹ 1</a>", "3 ›</a>")
+	testsite.Wants(t, page, fmt.Sprintf(`href="/bench/%d?class=%d&amp;instrument=trombone&amp;student=%d"`, first, b.Class, b.Student), "‹ 1</a>", "3 ›</a>")
 }

@@ -29,14 +29,14 @@ const (
 // sheetRecipe is what a teacher wants on the sheets, under a name.
 type sheetRecipe struct {
 	id      string
-	Name    string         `json:"name"`
-	Count   printed        `json:"count"`
-	Names   printed        `json:"names"`
-	Fingers printed        `json:"fingers"`
-	Beside  breakdown.Line `json:"beside,omitempty"`  // a line under the exercise
-	Boxes   bool           `json:"boxes,omitempty"`   // four stages of each piece, and tempos, to be ticked
-	Answers bool           `json:"answers,omitempty"` // filled sheets after the empty ones
-	Cards   bool           `json:"cards,omitempty"`   // cards of the notes in place of the music
+	Name    string                    `json:"name"`
+	Count   printed                   `json:"count"`
+	Names   printed                   `json:"names"`
+	Fingers printed                   `json:"fingers"`
+	Beside  breakdown.PracticeVersion `json:"beside,omitempty"`  // a line under the exercise
+	Boxes   bool                      `json:"boxes,omitempty"`   // four stages of each chunk, and tempos, to be ticked
+	Answers bool                      `json:"answers,omitempty"` // filled sheets after the empty ones
+	Cards   bool                      `json:"cards,omitempty"`   // cards of the notes in place of the music
 }
 
 // key is the name of one of the teacher's recipes in an address.
@@ -56,7 +56,7 @@ var recipes = []sheetRecipe{
 }
 
 // besideLines are the lines that a sheet has room for under the exercise.
-var besideLines = []breakdown.Line{breakdown.OneNote, breakdown.EvenWalk}
+var besideVersions = []breakdown.PracticeVersion{breakdown.OneNote, breakdown.EvenWalk}
 
 // mostRecipes and mostRecipeName bound what is kept; the figures are ours.
 const (
@@ -69,12 +69,12 @@ const recipesSetting = "recipes"
 
 // ownRecipes reads the teacher's recipes.
 func ownRecipes(ctx context.Context, desk *teach.Class) ([]sheetRecipe, error) {
-	kept, err := desk.Settings(ctx)
+	saved, err := desk.Settings(ctx)
 	if err != nil {
 		return nil, err
 	}
 	var list []sheetRecipe
-	if text := kept[recipesSetting]; text != "" && json.Unmarshal([]byte(text), &list) != nil {
+	if text := saved[recipesSetting]; text != "" && json.Unmarshal([]byte(text), &list) != nil {
 		return nil, nil // ours hold
 	}
 	for k := range list {
@@ -85,18 +85,18 @@ func ownRecipes(ctx context.Context, desk *teach.Class) ([]sheetRecipe, error) {
 
 // chosenRecipe is the recipe that an address asks for, with its name there.
 func chosenRecipe(r *http.Request, own []sheetRecipe) (string, sheetRecipe) {
-	asked := site.Text(r, "recipe")
-	if asked == setRecipe {
+	requested := site.Text(r, "recipe")
+	if requested == setRecipe {
 		return setRecipe, recipeIn(r)
 	}
 	for _, known := range recipes {
-		if known.id == asked {
+		if known.id == requested {
 			return known.id, known
 		}
 	}
 	for _, known := range own {
-		if known.key() == asked {
-			return asked, known
+		if known.key() == requested {
+			return requested, known
 		}
 	}
 	return recipes[0].id, recipes[0]
@@ -107,7 +107,7 @@ func recipeIn(r *http.Request) sheetRecipe {
 	return sheetRecipe{
 		Name:  teach.OneLine(site.Text(r, "name")),
 		Count: printed(site.Text(r, "count")), Names: printed(site.Text(r, "names")), Fingers: printed(site.Text(r, "fingers")),
-		Beside: breakdown.Line(site.Text(r, "beside")), Boxes: site.Text(r, "boxes") == "yes", Answers: site.Text(r, "answers") == "yes",
+		Beside: breakdown.PracticeVersion(site.Text(r, "beside")), Boxes: site.Text(r, "boxes") == "yes", Answers: site.Text(r, "answers") == "yes",
 	}.fit()
 }
 
@@ -121,7 +121,7 @@ func (r sheetRecipe) fit() sheetRecipe {
 	if r.Fingers == empty {
 		r.Fingers = absent
 	}
-	if !slices.Contains(besideLines, r.Beside) {
+	if !slices.Contains(besideVersions, r.Beside) {
 		r.Beside = ""
 	}
 	r.Answers = r.Answers && (r.Count == empty || r.Names == empty)
@@ -129,44 +129,44 @@ func (r sheetRecipe) fit() sheetRecipe {
 }
 
 // keepRecipe keeps a recipe under a name, in place of one of that name, or forgets one.
-func (s *handlers) keepRecipe(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveRecipe(w http.ResponseWriter, r *http.Request) error {
 	list, err := ownRecipes(r.Context(), site.ClassOf(r))
 	if err != nil {
 		return err
 	}
-	wanted, forget := recipeIn(r), site.Text(r, "forget") == "yes"
-	list = slices.DeleteFunc(list, func(known sheetRecipe) bool { return known.Name == wanted.Name })
+	desired, forget := recipeIn(r), site.Text(r, "forget") == "yes"
+	list = slices.DeleteFunc(list, func(known sheetRecipe) bool { return known.Name == desired.Name })
 	switch {
 	case forget:
-	case wanted.Name == "" || utf8.RuneCountInString(wanted.Name) > mostRecipeName:
+	case desired.Name == "" || utf8.RuneCountInString(desired.Name) > mostRecipeName:
 		s.Flash(r, fmt.Sprintf("Not kept: give the recipe a name of at most %d letters.", mostRecipeName))
-		http.Redirect(w, r, wanted.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
+		http.Redirect(w, r, desired.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
 		return nil
 	case len(list) >= mostRecipes:
 		s.Flash(r, fmt.Sprintf("Not kept: there are %d recipes already. Forget one first.", mostRecipes))
-		http.Redirect(w, r, wanted.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
+		http.Redirect(w, r, desired.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
 		return nil
 	default:
-		list = append(list, wanted)
+		list = append(list, desired)
 	}
-	kept := ""
+	saved := ""
 	if len(list) > 0 {
 		text, err := json.Marshal(list)
 		if err != nil {
 			return fmt.Errorf("write the recipes: %w", err)
 		}
-		kept = string(text)
+		saved = string(text)
 	}
-	if err := site.ClassOf(r).KeepSettings(r.Context(), store.Settings{recipesSetting: kept}); err != nil {
+	if err := site.ClassOf(r).SaveSettings(r.Context(), store.Settings{recipesSetting: saved}); err != nil {
 		return err
 	}
 	if forget {
-		s.Flash(r, "The recipe "+wanted.Name+" is forgotten.")
-		http.Redirect(w, r, wanted.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
+		s.Flash(r, "The recipe "+desired.Name+" is forgotten.")
+		http.Redirect(w, r, desired.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
 		return nil
 	}
-	s.Flash(r, "The recipe "+wanted.Name+" is kept, for every exercise.")
-	http.Redirect(w, r, sheetsAddress(site.Text(r, "back"), url.Values{"recipe": {wanted.key()}}), http.StatusSeeOther)
+	s.Flash(r, "The recipe "+desired.Name+" is kept, for every exercise.")
+	http.Redirect(w, r, sheetsAddress(site.Text(r, "back"), url.Values{"recipe": {desired.key()}}), http.StatusSeeOther)
 	return nil
 }
 

@@ -12,15 +12,15 @@ import (
 
 func askOf(r *http.Request) teach.Request {
 	return teach.Request{
-		Exercise: site.ID[store.ExerciseID](r), Instrument: site.Text(r, "instrument"), Piece: site.Text(r, "piece"), Stage: site.Text(r, "stage"),
-		Student: store.StudentID(site.Number(r, "student")), Section: store.SectionID(site.Number(r, "section")),
-		Tempo: tempoOf(r), OneNote: site.Text(r, "one"), Line: breakdown.Line(site.Text(r, "line")), Of: site.Text(r, "of"), Other: site.Text(r, "other"), Keep: site.Text(r, "keep") != "", Then: site.Text(r, "then"),
+		Exercise: site.ID[store.ExerciseID](r), Instrument: site.Text(r, "instrument"), Chunk: site.Text(r, "chunk"), Stage: site.Text(r, "stage"),
+		Student: store.StudentID(site.Number(r, "student")), Class: store.ClassID(site.Number(r, "class")),
+		Tempo: tempoOf(r), OneNote: site.Text(r, "one"), Line: breakdown.PracticeVersion(site.Text(r, "line")), Of: site.Text(r, "of"), Other: site.Text(r, "other"), Save: site.Text(r, "keep") != "", Then: site.Text(r, "then"),
 	}
 }
 
 // tempoOf reads a tempo in beats a minute, 0 for one that is off the scale.
 func tempoOf(r *http.Request) int {
-	scale, tempo := routine.Notches(), int(site.Number(r, "tempo"))
+	scale, tempo := routine.MetronomeMarks(), int(site.Number(r, "tempo"))
 	if tempo < scale[0] || tempo > scale[len(scale)-1] {
 		return 0
 	}

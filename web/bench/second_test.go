@@ -30,7 +30,7 @@ func TestLinesAAndB(t *testing.T) {
 	v.Post(fmt.Sprintf("/exercises/%d/second", id), url.Values{"what": {"part"}, "part": {"1"}})
 	_, page = v.Get(parts)
 	testsite.Wants(t, page, "This is line A; line B is", "Pier Duet, line B")
-	bench := fmt.Sprintf("/bench/%d?instrument=trombone&section=%d", id, b.Section)
+	bench := fmt.Sprintf("/bench/%d?instrument=trombone&class=%d", id, b.Class)
 	_, page = v.Get(bench)
 	testsite.Wants(t, page, ">Line A</a>", ">Line B</a>", `scale=\"64%\"`, "has either line", `data-want="other"> with line B`)
 	h := benchHeard(t, page)
@@ -57,7 +57,7 @@ func TestGivenLines(t *testing.T) {
 	two := s.Exercise(t, account.ID, 8, "Lower", "", "M:4/4\nL:1/4\nK:C\nC2 D2|E4|]\n")
 	v.Post(fmt.Sprintf("/exercises/%d/second", one), url.Values{"what": {"exercise"}, "other": {fmt.Sprint(two)}})
 	bench := func(id store.ExerciseID) string {
-		return fmt.Sprintf("/bench/%d?instrument=trombone&section=%d&student=%d", id, b.Section, b.Student)
+		return fmt.Sprintf("/bench/%d?instrument=trombone&class=%d&student=%d", id, b.Class, b.Student)
 	}
 	_, to := v.Post("/lines/give", url.Values{"student": {fmt.Sprint(b.Student)}, "line": {"B"}, "back": {bench(one)}})
 	if to != bench(one) {
@@ -72,14 +72,14 @@ func TestGivenLines(t *testing.T) {
 	_, page = v.Get(bench(one) + "&keep=yes")
 	testsite.Wants(t, page, "7 · Upper", "keep=yes", "Give line A")
 
-	// The section's holds for whoever has none of their own.
+	// The class's holds for whoever has none of their own.
 	v.Post("/lines/give", url.Values{"student": {fmt.Sprint(b.Student)}, "line": {""}, "back": {bench(one)}})
 	if status, _ = v.Get(bench(one)); status != http.StatusOK {
 		t.Errorf("a line that was taken back still leads away: %d", status)
 	}
-	v.Post("/lines/give", url.Values{"section": {fmt.Sprint(b.Section)}, "line": {"B"}, "back": {bench(one)}})
+	v.Post("/lines/give", url.Values{"class": {fmt.Sprint(b.Class)}, "line": {"B"}, "back": {bench(one)}})
 	if status, _ = v.Get(bench(one)); status != http.StatusSeeOther {
-		t.Errorf("the section's line is not its student's: %d", status)
+		t.Errorf("the class's line is not its student's: %d", status)
 	}
 	v.Post(fmt.Sprintf("/exercises/%d/second", one), url.Values{})
 	_, page = v.Get(bench(one))
@@ -105,7 +105,7 @@ func TestRounds(t *testing.T) {
 		testsite.Wants(t, page, "after 1 to 5 full measures", `value="`+bad+`"`)
 	}
 	v.Post(second, url.Values{"what": {"round"}, "entry": {"2"}})
-	_, page := v.Get(fmt.Sprintf("/bench/%d?instrument=violin&piece=1-6", id))
+	_, page := v.Get(fmt.Sprintf("/bench/%d?instrument=violin&chunk=1-6", id))
 	testsite.Wants(t, page, "enters after 2 full measures", `\u003creh staff=\"3\" tstamp=\"1\"\u003e2\u003c`, `tstamp=\"1\"\u003e3\u003c`, "with the next voice")
 	if h := benchHeard(t, page); h.Other == nil || h.Other.Notes[0].At != 1 || h.Other.Notes[0].MIDI[0] != h.Round.Notes[0].MIDI[0] {
 		t.Errorf("the next voice is %+v", h.Other)

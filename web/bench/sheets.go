@@ -21,16 +21,16 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// sheetsView is the sheets of an exercise for every instrument of a section.
+// sheetsView is the sheets of an exercise for every instrument of a class.
 type sheetsView struct {
 	teach.Choice
 	Sheets  []printSheet
-	Recipe  string           // its name in an address
-	Own     []sheetRecipe    // the teacher's
-	Of      string           // "one" for the instrument at hand, "all" for every instrument, else the section's
-	Lines   []breakdown.Line // that can be printed in place of the exercise
-	Drills  bool             // and the hardest changes
-	Pieces  []breakdown.Piece
+	Recipe  string                      // its name in an address
+	Own     []sheetRecipe               // the teacher's
+	Of      string                      // "one" for the instrument at hand, "all" for every instrument, else the class's
+	Lines   []breakdown.PracticeVersion // that can be printed in place of the exercise
+	Drills  bool                        // and the hardest changes
+	Chunks  []breakdown.Chunk
 	Without []string // instruments that have no sheet of this recipe
 	recipe  sheetRecipe
 }
@@ -38,12 +38,12 @@ type sheetsView struct {
 // printSheet is the sheet of an instrument.
 type printSheet struct {
 	Instrument instrument.Instrument
-	Answer     bool           // it is the answer key
-	Line       breakdown.Line // in place of the exercise, "" for none
+	Answer     bool                      // it is the answer key
+	Line       breakdown.PracticeVersion // in place of the exercise, "" for none
 	Data       music.SheetData
-	Beside     breakdown.Line // under the exercise, "" for none
+	Beside     breakdown.PracticeVersion // under the exercise, "" for none
 	BesideData music.SheetData
-	Pieces     []breakdown.Piece
+	Chunks     []breakdown.Chunk
 	Ladder     []int
 	CountOff   string     // before the music
 	Cards      *cardSheet // in place of the music, nil for none
@@ -52,10 +52,10 @@ type printSheet struct {
 // LineTitle is what a teacher calls the line on the sheet.
 func (s printSheet) LineTitle() string {
 	switch {
-	case s.Line == teach.DrillLine:
+	case s.Line == teach.DrillVersion:
 		return "Hardest changes"
-	case s.Line == breakdown.Alone && len(s.Pieces) > 0:
-		return "piece " + s.Pieces[0].Label
+	case s.Line == breakdown.Alone && len(s.Chunks) > 0:
+		return "chunk " + s.Chunks[0].Label
 	}
 	return s.Line.Title()
 }
@@ -69,10 +69,10 @@ func (s printSheet) BesideLanes() string {
 }
 
 // Line is the line that stands in place of the exercise.
-func (v sheetsView) Line() breakdown.Line { return v.Ask.Line }
+func (v sheetsView) Line() breakdown.PracticeVersion { return v.Ask.Line }
 
-// OfPiece is the piece that the line is of.
-func (v sheetsView) OfPiece() string { return v.Ask.Of }
+// OfChunk is the chunk that the line is of.
+func (v sheetsView) OfChunk() string { return v.Ask.Of }
 
 // Contents is what stands on the sheets.
 func (v sheetsView) Contents() sheetRecipe { return v.recipe }
@@ -101,8 +101,8 @@ func (v sheetsView) OwnName() string {
 }
 
 // Beside lists the lines that can stand under the exercise.
-func (v sheetsView) Beside() []breakdown.Line {
-	return slices.DeleteFunc(slices.Clone(besideLines), func(l breakdown.Line) bool { return !slices.Contains(v.Lines, l) })
+func (v sheetsView) Beside() []breakdown.PracticeVersion {
+	return slices.DeleteFunc(slices.Clone(besideVersions), func(l breakdown.PracticeVersion) bool { return !slices.Contains(v.Lines, l) })
 }
 
 // Lane says what a sheet's lane holds; an answer key holds what was to be written.
@@ -114,16 +114,16 @@ func (v sheetsView) Lane(s printSheet, lane string) printed {
 	return p
 }
 
-// Boxes says whether a sheet has the stages of each piece.
+// Boxes says whether a sheet has the stages of each chunk.
 func (v sheetsView) Boxes(s printSheet) bool {
-	return v.recipe.Boxes && len(s.Pieces) > 0 && s.Cards == nil
+	return v.recipe.Boxes && len(s.Chunks) > 0 && s.Cards == nil
 }
 
 // Here is the address of these sheets with another recipe.
 func (v sheetsView) Here(recipe string) string {
 	q := url.Values{"instrument": {v.Instrument.ID}, "recipe": {recipe}}
-	if v.Section.ID != 0 {
-		q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+	if v.Class.ID != 0 {
+		q.Set("class", strconv.FormatInt(int64(v.Class.ID), 10))
 	}
 	if v.Ask.Line != "" {
 		v.Ask.LineInto(q)
@@ -135,11 +135,11 @@ func (v sheetsView) Here(recipe string) string {
 }
 
 // SheetsLink is where the sheets of what is on the Bench are: of the exercise, of the line in
-// its place, or of the piece at hand where that is asked for there.
+// its place, or of the chunk at hand where that is asked for there.
 func (v benchView) SheetsLink() string {
 	q := url.Values{"instrument": {v.Instrument.ID}}
-	if v.Section.ID != 0 {
-		q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+	if v.Class.ID != 0 {
+		q.Set("class", strconv.FormatInt(int64(v.Class.ID), 10))
 	}
 	if v.InDrill() {
 		v.Ask.LineInto(q)
@@ -163,9 +163,9 @@ func (s *handlers) sheets(w http.ResponseWriter, r *http.Request) error {
 }
 
 // mostRungs is how many tempos a sheet has room for.
-const mostRungs = 10
+const mostTempoSteps = 10
 
-// forWhom says which instruments have a sheet: the one at hand, all, or the section's.
+// forWhom says which instruments have a sheet: the one at hand, all, or the class's.
 func forWhom(of string) func(teach.Choice, teach.InstrumentTab) bool {
 	switch of {
 	case "one":
@@ -186,11 +186,11 @@ func (s *handlers) sheetsView(r *http.Request) (sheetsView, error) {
 	v.Recipe, v.recipe = chosenRecipe(r, own)
 	var answers []printSheet
 	var wrong error
-	c, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), forWhom(v.Of), func(at teach.Choice, tab teach.InstrumentTab, x teach.Explained, kept teach.Settings) {
-		v.Lines, v.Pieces, v.Drills = x.Lines, x.Of, v.Drills || len(x.Drills) > 0
-		one := printSheet{Instrument: tab.Instrument, Line: x.Line, Pieces: x.Report.Pieces, Ladder: rungs(x.Tempo)}
+	c, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), forWhom(v.Of), func(at teach.Choice, tab teach.InstrumentTab, x teach.Explained, saved teach.Settings) {
+		v.Lines, v.Chunks, v.Drills = x.Lines, x.Of, v.Drills || len(x.Drills) > 0
+		one := printSheet{Instrument: tab.Instrument, Line: x.Line, Chunks: x.Report.Chunks, Ladder: tempoLadder(x.Tempo)}
 		if v.recipe.Cards {
-			if one.Cards = cardsOf(x, tab.Instrument, kept); one.Cards == nil {
+			if one.Cards = cardsOf(x, tab.Instrument, saved); one.Cards == nil {
 				v.Without = append(v.Without, tab.Name)
 				return
 			}
@@ -198,14 +198,14 @@ func (s *handlers) sheetsView(r *http.Request) (sheetsView, error) {
 			return
 		}
 		sheet := func(x teach.Explained, lead string) music.SheetData {
-			return music.NewSheet(x.Report, tab.Instrument, x.Words, kept.Preferences.StringColours(tab.Instrument),
+			return music.NewSheet(x.Report, tab.Instrument, x.Words, saved.Preferences.StringColours(tab.Instrument),
 				mei.Options{TempoWords: x.TempoWords, Ruler: true, IDs: mei.IDs(lead + tab.ID + "-")})
 		}
 		one.Data, one.CountOff = sheet(x, "sheet-"), countOffWords(x)
 		if x.Line == "" && x.CanMake(v.recipe.Beside) {
 			under := x
 			at.Ask.Line = v.recipe.Beside
-			if err := under.OpenLine(&at); err != nil {
+			if err := under.OpenVersion(&at); err != nil {
 				wrong = err
 				return
 			}
@@ -226,7 +226,7 @@ func (s *handlers) sheetsView(r *http.Request) (sheetsView, error) {
 
 // countOffWords is what is counted before the music, as on the Bench.
 func countOffWords(x teach.Explained) string {
-	whole := x.Report.Pieces[len(x.Report.Pieces)-1]
+	whole := x.Report.Chunks[len(x.Report.Chunks)-1]
 	passages := whole.Passages(x.Report.Part)
 	if len(passages) == 0 {
 		return ""
@@ -239,10 +239,10 @@ func countOffWords(x teach.Explained) string {
 }
 
 // rungs are the tempos to climb, as many as a sheet has room for.
-func rungs(from int) []int {
+func tempoLadder(from int) []int {
 	list := routine.Ladder(from)
 	list = list[slices.Index(list, from):]
-	return list[:min(len(list), mostRungs)]
+	return list[:min(len(list), mostTempoSteps)]
 }
 
 // partsAsZip sends a MusicXML file of each instrument's part, for those who engrave

@@ -20,11 +20,11 @@ func TestSheets(t *testing.T) {
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
-	path := fmt.Sprintf("/bench/%d/sheets?section=%d", b.Exercise, b.Section)
+	path := fmt.Sprintf("/bench/%d/sheets?class=%d", b.Exercise, b.Class)
 	_, page := v.Get(path)
 	testsite.Wants(t, page, "Sheets: 1 · First Lamp", "<small>Trombone", `data-count="filled" data-name="filled" data-finger="filled"`, `"mechanism":"slide"`, "<th scope=\"row\">A · m. 1–2</th>", "Whole · m. 1–4", `<p class="rungs">Tempo <span>`)
 	if n := strings.Count(page, "<section class=\"print-sheet\""); n != 1 {
-		t.Errorf("%d sheets for a section of one trombone", n)
+		t.Errorf("%d sheets for a class of one trombone", n)
 	}
 	_, page = v.Get(path + "&for=all")
 	if n := strings.Count(page, "<section class=\"print-sheet\""); n != 31 {
@@ -47,14 +47,14 @@ func TestRecipes(t *testing.T) {
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
-	path := fmt.Sprintf("/bench/%d/sheets?section=%d", b.Exercise, b.Section)
+	path := fmt.Sprintf("/bench/%d/sheets?class=%d", b.Exercise, b.Class)
 	_, page := v.Get(path + "&recipe=set&count=empty&names=filled&fingers=empty&beside=one-note&answers=yes&boxes=no")
 	testsite.Wants(t, page, `data-count="empty" data-name="filled" data-finger="none"`, "<small>Trombone: answers</small>", "<h3>On one note</h3>", `data-lanes="count"`, `<option value="set" selected>`)
 	if n := strings.Count(page, "<h3>On one note"); n != 1 {
 		t.Errorf("the line stands %d times: the answers need none", n)
 	}
-	wanted := url.Values{"back": {path + "&recipe=set"}, "name": {" Friday  sheet "}, "count": {"filled"}, "names": {"none"}, "fingers": {"filled"}, "beside": {"even-walk"}, "boxes": {"yes"}}
-	_, to := v.Post("/sheets/recipes", wanted)
+	desired := url.Values{"back": {path + "&recipe=set"}, "name": {" Friday  sheet "}, "count": {"filled"}, "names": {"none"}, "fingers": {"filled"}, "beside": {"even-walk"}, "boxes": {"yes"}}
+	_, to := v.Post("/sheets/recipes", desired)
 	if !strings.Contains(to, "recipe=own%3AFriday+sheet") {
 		t.Fatalf("keeping leads to %s", to)
 	}
@@ -62,14 +62,14 @@ func TestRecipes(t *testing.T) {
 	testsite.Wants(t, page, "The recipe Friday sheet is kept", `<option value="own:Friday sheet" selected>`, `data-count="filled" data-name="none" data-finger="filled"`, "<h3>Even walk</h3>", "Forget Friday sheet", `<p class="rungs">`)
 
 	// Without a name nothing is kept, and what was set stays.
-	wanted.Set("name", " ")
-	wanted.Set("names", "empty")
-	_, to = v.Post("/sheets/recipes", wanted)
+	desired.Set("name", " ")
+	desired.Set("names", "empty")
+	_, to = v.Post("/sheets/recipes", desired)
 	_, page = v.Get(to)
 	testsite.Wants(t, page, "Not kept: give the recipe a name", `data-count="filled" data-name="empty" data-finger="filled"`)
 	for n := range bench.MostRecipes {
-		wanted.Set("name", fmt.Sprint("Sheet ", n))
-		v.Post("/sheets/recipes", wanted)
+		desired.Set("name", fmt.Sprint("Sheet ", n))
+		v.Post("/sheets/recipes", desired)
 	}
 	_, to = v.Post("/sheets/recipes", url.Values{"name": {"One more"}, "back": {path}})
 	_, page = v.Get(to)
@@ -83,18 +83,18 @@ func TestRecipes(t *testing.T) {
 	}
 }
 
-// One piece has sheets of its own, with the numbers of its measures; an exercise has cards of
+// One chunk has sheets of its own, with the numbers of its measures; an exercise has cards of
 // its notes; and the parts go out as files.
 func TestOtherSheets(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
-	path := fmt.Sprintf("/bench/%d/sheets?section=%d", b.Exercise, b.Section)
+	path := fmt.Sprintf("/bench/%d/sheets?class=%d", b.Exercise, b.Class)
 	_, page := v.Get(path + "&line=alone&of=3-4")
-	testsite.Wants(t, page, "1 · First Lamp: piece B <small>Trombone", "B · m. 3–4", `"number":3`)
+	testsite.Wants(t, page, "1 · First Lamp: chunk B <small>Trombone", "B · m. 3–4", `"number":3`)
 	if strings.Contains(page, "A · m. 1–2</th>") {
-		t.Error("the sheet of a piece has the other pieces")
+		t.Error("the sheet of a chunk has the other chunks")
 	}
 	_, page = v.Get(path + "&line=drill")
 	testsite.Wants(t, page, `<option value="drill" selected>Hardest changes`, "1 · First Lamp: Hardest changes <small>Trombone")

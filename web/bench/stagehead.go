@@ -8,7 +8,7 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// FewerNotes is the address where the piece grows by a note at a time, "" where nothing
+// FewerNotes is the address where the chunk grows by a note at a time, "" where nothing
 // asks for it.
 func (v benchView) FewerNotes() string {
 	if !v.State.Fewer {
@@ -17,10 +17,10 @@ func (v benchView) FewerNotes() string {
 	return fmt.Sprintf("%s&of=%s", v.Link("line", breakdown.AddANote), v.Key)
 }
 
-// freshUnder is how many tries at a piece leave it new.
+// freshUnder is how many tries at a chunk leave it new.
 const freshUnder = 8
 
-// Rest says how long the lips rest after the piece, "" where they need not.
+// Rest says how long the lips rest after the chunk, "" where they need not.
 func (v benchView) Rest() string {
 	if v.Step().Form() != routine.Play || v.InDrill() {
 		return ""
@@ -28,7 +28,7 @@ func (v benchView) Rest() string {
 	return routine.RestFor(v.Instrument, v.seconds(), v.State.Tries < freshUnder || len(v.New) > 0, v.high()).Why
 }
 
-// seconds is how long the piece lasts once, at the tempo at hand.
+// seconds is how long the chunk lasts once, at the tempo at hand.
 func (v benchView) seconds() float64 {
 	if v.Tempo == 0 {
 		return 0
@@ -36,10 +36,10 @@ func (v benchView) seconds() float64 {
 	return breakdown.Beats(v.Report.Part, v.Played) * 60 / float64(v.Tempo)
 }
 
-// high says whether the piece goes to the top of what the instrument plays comfortably in
-// the section's year.
+// high says whether the chunk goes to the top of what the instrument plays comfortably in
+// the class's year.
 func (v benchView) high() bool {
-	top := v.Instrument.Years[max(v.Section.Year, 1)-1].High.MIDI()
+	top := v.Instrument.Years[max(v.Class.Year, 1)-1].High.MIDI()
 	for _, p := range v.Passages {
 		for _, e := range v.Report.Part.Measures[p.At].Events {
 			if e.Kind == score.Note && !e.Unpitched && e.Pitch.MIDI() >= top-nearTheTop {

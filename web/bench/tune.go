@@ -19,13 +19,13 @@ import (
 // tuneView is the page for the start of class: a drone on one concert note, and what
 // everybody reads and does to play it.
 type tuneView struct {
-	Sections []store.Section
-	Section  store.Section
-	Notes    []tuneNote
-	Concert  string
-	MIDI     int // of the drone, in the middle octave
-	A4       int
-	Rows     []tuneRow
+	Classes []store.Class
+	Class   store.Class
+	Notes   []tuneNote
+	Concert string
+	MIDI    int // of the drone, in the middle octave
+	A4      int
+	Rows    []tuneRow
 }
 
 // tuneNote is a concert note to choose.
@@ -55,9 +55,9 @@ var tunedTo = []instrument.PitchClass{
 
 // tuningNote takes the concert note that is asked for; without one a room with strings
 // tunes to A, another to B flat.
-func tuningNote(asked string, present []instrument.Instrument) instrument.PitchClass {
+func tuningNote(requested string, present []instrument.Instrument) instrument.PitchClass {
 	for _, class := range tunedTo {
-		if teach.KeyOf(class) == asked {
+		if teach.KeyOf(class) == requested {
 			return class
 		}
 	}
@@ -80,14 +80,14 @@ func (s *handlers) tuneView(r *http.Request) (tuneView, error) {
 	var v tuneView
 	ctx, desk := r.Context(), site.ClassOf(r)
 	var err error
-	if v.Sections, v.Section, err = desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section"))); err != nil {
+	if v.Classes, v.Class, err = desk.ChooseClass(ctx, store.ClassID(site.Number(r, "class"))); err != nil {
 		return v, err
 	}
-	students, err := desk.Students(ctx, v.Section.ID)
+	students, err := desk.Students(ctx, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
-	kept, err := teach.LoadSettings(ctx, desk)
+	saved, err := teach.LoadSettings(ctx, desk)
 	if err != nil {
 		return v, err
 	}
@@ -95,14 +95,14 @@ func (s *handlers) tuneView(r *http.Request) (tuneView, error) {
 	if len(present) == 0 {
 		present = instrument.All()
 	}
-	names, words := kept.Preferences.Options(v.Section).Name, kept.Preferences.FingerWords()
+	names, words := saved.Preferences.Options(v.Class).Name, saved.Preferences.FingerWords()
 	say := func(p score.Pitch) string { return names.Say(p, false, score.Key{}) }
 	class := tuningNote(site.Text(r, "note"), present)
-	v.Concert, v.MIDI, v.A4 = say(class.Pitch()), class.Pitch().MIDI(), kept.Preferences.PitchOfA()
+	v.Concert, v.MIDI, v.A4 = say(class.Pitch()), class.Pitch().MIDI(), saved.Preferences.PitchOfA()
 	for _, c := range tunedTo {
 		q := url.Values{"note": {teach.KeyOf(c)}}
-		if v.Section.ID != 0 {
-			q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+		if v.Class.ID != 0 {
+			q.Set("class", strconv.FormatInt(int64(v.Class.ID), 10))
 		}
 		v.Notes = append(v.Notes, tuneNote{say(c.Pitch()), "/tune?" + q.Encode(), c == class})
 	}
@@ -110,10 +110,10 @@ func (s *handlers) tuneView(r *http.Request) (tuneView, error) {
 		if i.Unpitched() {
 			continue
 		}
-		i = kept.Instrument(i)
-		p := instrument.TunedOn(class, i, v.Section.Year)
+		i = saved.Instrument(i)
+		p := instrument.TunedOn(class, i, v.Class.Year)
 		row := tuneRow{Instrument: i, Written: say(p), Place: name.Place(p, i.Clef)}
-		if way, ok := finger.Taught(i, p, v.Section.Year); ok {
+		if way, ok := finger.Taught(i, p, v.Class.Year); ok {
 			row.Way = words.Say(i, way.Fingering)
 		}
 		row.Sound = soundOne{[]int{p.Transpose(i.Transposition).MIDI()}, s.Recordings.VoiceOf(i)}

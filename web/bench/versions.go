@@ -21,22 +21,22 @@ func (v benchView) ExportLink(as string) string {
 	q.Set("as", as)
 	if v.InDrill() {
 		v.Ask.LineInto(q)
-		if v.Section.ID != 0 {
-			q.Set("section", strconv.FormatInt(int64(v.Section.ID), 10))
+		if v.Class.ID != 0 {
+			q.Set("class", strconv.FormatInt(int64(v.Class.ID), 10))
 		}
 	}
 	return fmt.Sprintf("/exercises/%d/export?%s", v.Exercise.ID, q.Encode())
 }
 
 // Kept is the student at hand, also while nobody is marked; 0 for none.
-func (v benchView) Kept() store.StudentID { return max(v.Student.ID, v.Ask.Student) }
+func (v benchView) Saved() store.StudentID { return max(v.Student.ID, v.Ask.Student) }
 
-// OneNoteAsked is the concert note that was asked for, "" for the section's.
+// OneNoteAsked is the concert note that was asked for, "" for the class's.
 func (v benchView) OneNoteAsked() string { return v.Ask.OneNote }
 
 // keepLine makes the drill or another line of an exercise an exercise of the same book,
 // with the next number that is free.
-func (s *handlers) keepLine(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveLine(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, ask := r.Context(), site.ClassOf(r), askOf(r)
 	v, err := loadBench(ctx, desk, ask)
 	if err != nil {

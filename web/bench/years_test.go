@@ -12,14 +12,14 @@ import (
 	"unhurriedbench/store"
 )
 
-// A section's year decides which fingerings are taught; it moves no line that lies well.
-func TestYearOfASection(t *testing.T) {
+// A class's year decides which fingerings are taught; it moves no line that lies well.
+func TestYearOfAClass(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
 	flicks := s.Exercise(t, account.ID, 1, "Flicks", "", "T:Flicks\nM:4/4\nL:1/4\nK:C\nA c d c|A4|]\n")
-	bench := fmt.Sprintf("/bench/%d?instrument=bassoon&section=%d", flicks, b.Section)
+	bench := fmt.Sprintf("/bench/%d?instrument=bassoon&class=%d", flicks, b.Class)
 	_, page := v.Get(bench)
 	testsite.Wants(t, page, "A2 to D3, suggested", "the first-year range", `"fingering":"W 1 2 3 | 4 5"`)
 	high, err := s.Store.For(account.ID).AddExercise(context.Background(), store.Exercise{Book: "Another", Number: 2, Title: "High", WrittenFor: "bassoon"},
@@ -27,11 +27,11 @@ func TestYearOfASection(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	written := fmt.Sprintf("/bench/%d?instrument=bassoon&section=%d", high, b.Section)
+	written := fmt.Sprintf("/bench/%d?instrument=bassoon&class=%d", high, b.Class)
 	_, page = v.Get(written)
 	testsite.Wants(t, page, `"fingering":"1 2 3 | 4 5"`, "touch the A flick key at the start")
 
-	year := fmt.Sprintf("/sections/%d/year", b.Section)
+	year := fmt.Sprintf("/classes/%d/year", b.Class)
 	if status, to := v.Post(year, url.Values{"year": {"2"}}); status != http.StatusSeeOther || to != "/people" {
 		t.Fatalf("choosing the year gives %d %s", status, to)
 	}

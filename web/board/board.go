@@ -18,13 +18,13 @@ import (
 
 // boardView is students against exercises.
 type boardView struct {
-	Sections   []store.Section // of one's own
-	Given      []store.Guest   // by colleagues
-	Guest      store.Guest     // whose section is shown, where it is a colleague's
-	Section    store.Section
+	Classes    []store.Class // of one's own
+	Given      []store.Guest // by colleagues
+	Guest      store.Guest   // whose class is shown, where it is a colleague's
+	Class      store.Class
 	Exercises  []store.Exercise
 	Rows       []boardRow
-	Routine    routine.Routine    // that the section follows, for the legend
+	Routine    routine.Routine    // that the class follows, for the legend
 	Help       []teach.HelpCard   // who is stuck, most first
 	More       []teach.HelpCard   // those that do not stand above the table
 	Shared     []teach.SharedCard // what several are stuck on together
@@ -33,9 +33,9 @@ type boardView struct {
 	MoreHelp int // how many cards there are that do not
 
 	Filter      boardFilter
-	Instruments []instrument.Instrument // that are played in the section
-	Lesson      store.LessonID          // that the section is in, 0 for none
-	Latest      store.AttemptID         // of the section
+	Instruments []instrument.Instrument // that are played in the class
+	Lesson      store.LessonID          // that the class is in, 0 for none
+	Latest      store.AttemptID         // of the class
 }
 
 // boardFilter is which part of the Board is shown, as its address says.
@@ -49,9 +49,9 @@ func boardFilterOf(r *http.Request) boardFilter {
 	return boardFilter{Instrument: site.Text(r, "instrument"), Stuck: site.Text(r, "who") == "stuck", Begun: site.Text(r, "exercises") == "begun"}
 }
 
-// Link is the address of another view of the same section.
+// Link is the address of another view of the same class.
 func (v boardView) Link(view string) string {
-	return fmt.Sprintf("/board/%s?section=%d", view, v.Section.ID)
+	return fmt.Sprintf("/board/%s?class=%d", view, v.Class.ID)
 }
 
 type boardRow struct {
@@ -61,7 +61,7 @@ type boardRow struct {
 }
 
 func (s *handlers) board(w http.ResponseWriter, r *http.Request) error {
-	v, err := s.boardView(r, store.SectionID(site.Number(r, "section")))
+	v, err := s.boardView(r, store.ClassID(site.Number(r, "class")))
 	if err != nil {
 		return err
 	}
@@ -69,31 +69,31 @@ func (s *handlers) board(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-func (s *handlers) boardView(r *http.Request, section store.SectionID) (boardView, error) {
+func (s *handlers) boardView(r *http.Request, class store.ClassID) (boardView, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	v := boardView{Guest: desk.Guest(), Filter: boardFilterOf(r)}
 	var err error
-	if v.Sections, v.Section, err = desk.ChooseSection(ctx, section); err != nil {
+	if v.Classes, v.Class, err = desk.ChooseClass(ctx, class); err != nil {
 		return v, err
 	}
 	if v.Given, err = s.Store.Given(ctx, site.ActorOf(r).Teacher.ID); err != nil {
 		return v, err
 	}
 	if !v.Guest.Own() {
-		if v.Sections, err = s.Store.For(site.ActorOf(r).Teacher.ID).Sections(ctx); err != nil {
+		if v.Classes, err = s.Store.For(site.ActorOf(r).Teacher.ID).Classes(ctx); err != nil {
 			return v, err
 		}
 	}
-	w, err := teach.LoadSectionWork(ctx, desk, v.Section.ID)
+	w, err := teach.LoadClassWork(ctx, desk, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
-	v.Exercises, v.Routine = w.Exercises, w.Steps(v.Section.ID)
-	standings, err := desk.SectionStandings(ctx, v.Section.ID)
+	v.Exercises, v.Routine = w.Exercises, w.Steps(v.Class.ID)
+	standings, err := desk.ClassStandings(ctx, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
-	if v.Lesson, err = desk.RunningLesson(ctx, v.Section.ID); err != nil {
+	if v.Lesson, err = desk.RunningLesson(ctx, v.Class.ID); err != nil {
 		return v, err
 	}
 	if v.Latest, err = desk.Newest(ctx); err != nil {
@@ -115,11 +115,11 @@ func (s *handlers) boardView(r *http.Request, section store.SectionID) (boardVie
 			x := &v.Exercises[n]
 			standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(*x, student.Instrument)
 			steps, stuck := w.Rules.For(student.ID, x.ID), ""
-			if key, is := standing.Stuck(outline.Pieces); is {
+			if key, is := standing.Stuck(outline.Chunks); is {
 				at := teach.NewStuck(student, x, steps, outline, standing, key)
 				help, stuck = append(help, at), at.Words()
 			}
-			cells = appendCell(cells, steps, student.ID, x.ID, standing, outline.Pieces, stuck)
+			cells = appendCell(cells, steps, student.ID, x.ID, standing, outline.Chunks, stuck)
 		}
 		row.Cells = template.HTML(cells)
 		if !v.Filter.Stuck || len(help) > before {
@@ -155,9 +155,9 @@ func appendCell(
 	student store.StudentID,
 	exercise store.ExerciseID,
 	standing *progress.Standing,
-	pieces []breakdown.PieceKey, stuck string,
+	chunks []breakdown.ChunkKey, stuck string,
 ) []byte {
-	stage := standing.Stage(r, pieces)
+	stage := standing.Stage(r, chunks)
 	b = append(b, `<td`...)
 	if stuck != "" {
 		b = append(b, ` class="stuck"`...)
@@ -174,7 +174,7 @@ func appendCell(
 	if stage == "" {
 		b = append(b, `·`...)
 	} else {
-		b = append(b, site.StageBar(r, standing.Cells(r, pieces))...)
+		b = append(b, site.StageBar(r, standing.Cells(r, chunks))...)
 		b = append(b, `<span class="word">`...)
 		word := r.Word(stage)
 		if stuck != "" {

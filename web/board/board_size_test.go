@@ -20,14 +20,14 @@ func TestTheBoardOnTheWire(t *testing.T) {
 	chance := rand.New(rand.NewPCG(1, 2))
 	steps := routine.Standard()
 	for k, id := range s.Students {
-		student := store.Student{ID: id, SectionID: s.Section, FirstName: fmt.Sprint("Student", k), Initial: string(rune('A' + k%26)), Instrument: "trombone"}
+		student := store.Student{ID: id, ClassID: s.Class, FirstName: fmt.Sprint("Student", k), Initial: string(rune('A' + k%26)), Instrument: "trombone"}
 		if err := s.Desk.ChangeStudent(context.Background(), student); err != nil {
 			t.Fatal(err)
 		}
 		var log []store.Attempt
 		for range 80 {
 			x := s.List[chance.IntN(len(s.List))]
-			a := store.Attempt{StudentID: id, ExerciseID: x.ID, Piece: x.Outline.Pieces[chance.IntN(len(x.Outline.Pieces))],
+			a := store.Attempt{StudentID: id, ExerciseID: x.ID, Chunk: x.Outline.Chunks[chance.IntN(len(x.Outline.Chunks))],
 				Try: routine.Try{Stage: steps[chance.IntN(len(steps))].Stage, Clean: chance.IntN(3) > 0}, Tempo: 60}
 			if !a.Clean {
 				a.Cause = routine.AllCauses()[chance.IntN(len(routine.AllCauses()))]

@@ -14,9 +14,9 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// pulse says what is the newest of a section's log, for a Board that is open elsewhere.
+// pulse says what is the newest of a class's log, for a Board that is open elsewhere.
 func (s *handlers) pulse(w http.ResponseWriter, r *http.Request) error {
-	if _, _, err := site.ClassOf(r).ChooseSection(r.Context(), store.SectionID(site.Number(r, "section"))); err != nil {
+	if _, _, err := site.ClassOf(r).ChooseClass(r.Context(), store.ClassID(site.Number(r, "class"))); err != nil {
 		return err
 	}
 	latest, err := site.ClassOf(r).Newest(r.Context())
@@ -27,7 +27,7 @@ func (s *handlers) pulse(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// heatView says how far a section is with every exercise, stage by stage.
+// heatView says how far a class is with every exercise, stage by stage.
 type heatView struct {
 	site.BoardAround
 	Kinds routine.Routine
@@ -40,7 +40,7 @@ type heatRow struct {
 	Stuck int // students who are stuck on it
 }
 
-// heatCell is the share of the section's pieces that are past a stage.
+// heatCell is the share of the class's chunks that are past a stage.
 type heatCell struct {
 	Percent int
 	Shade   int // from 0 to 9
@@ -78,22 +78,22 @@ func (s *handlers) heatView(r *http.Request) (heatView, error) {
 	if v.BoardAround, err = s.BoardAround(r, "heat"); err != nil {
 		return v, err
 	}
-	w, err := teach.LoadSectionWork(ctx, desk, v.Section.ID)
+	w, err := teach.LoadClassWork(ctx, desk, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
-	standings, err := desk.SectionStandings(ctx, v.Section.ID)
+	standings, err := desk.ClassStandings(ctx, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
-	counts, err := desk.StageCounts(ctx, v.Section.ID)
+	counts, err := desk.StageCounts(ctx, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
-	v.Kinds = site.KindsOf(w.Steps(v.Section.ID))
-	bars := site.NewSectionBars(w.Rules, v.Section.ID, counts)
+	v.Kinds = site.FormsOf(w.Steps(v.Class.ID))
+	bars := site.NewClassBars(w.Rules, v.Class.ID, counts)
 	for _, x := range w.Exercises {
-		shares := bars.Shares(x.ID, v.Kinds, len(w.Students)*len(x.Outline.Pieces))
+		shares := bars.Shares(x.ID, v.Kinds, len(w.Students)*len(x.Outline.Chunks))
 		if shares == nil {
 			continue
 		}
@@ -143,12 +143,12 @@ func (s *handlers) weeksView(r *http.Request) (weeksView, error) {
 	if v.BoardAround, err = s.BoardAround(r, "weeks"); err != nil {
 		return v, err
 	}
-	students, err := desk.Students(ctx, v.Section.ID)
+	students, err := desk.Students(ctx, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
 	first := teach.MondayOf(time.Now()).AddDate(0, 0, -7*(teach.WeeksShown-1))
-	list, err := desk.Weeks(ctx, v.Section.ID, first)
+	list, err := desk.Weeks(ctx, v.Class.ID, first)
 	if err != nil {
 		return v, err
 	}

@@ -19,9 +19,9 @@ func TestWhereOnTheBoard(t *testing.T) {
 	s, v, b := testsite.BoardOf(t)
 	desk := s.Store.For(b.Teacher)
 	_, page := v.Get("/board")
-	testsite.Wants(t, page, "/board/where?section=", `hx-trigger="intersect once"`)
-	at := fmt.Sprintf("/board/where?section=%d&exercise=%d&piece=", b.Section, b.Exercise)
-	if _, said := v.Get(at + fmt.Sprintf("3-4&student=%d", testsite.StudentCalled(t, desk, b.Section, "Alma"))); said != "m. 3" {
+	testsite.Wants(t, page, "/board/where?class=", `hx-trigger="intersect once"`)
+	at := fmt.Sprintf("/board/where?class=%d&exercise=%d&chunk=", b.Class, b.Exercise)
+	if _, said := v.Get(at + fmt.Sprintf("3-4&student=%d", testsite.StudentCalled(t, desk, b.Class, "Alma"))); said != "m. 3" {
 		t.Errorf("Alma goes wrong at %q", said)
 	}
 	for _, nothing := range []string{fmt.Sprintf("3-4&student=%d", b.Student), fmt.Sprintf("1-2&student=%d", b.Student), fmt.Sprintf("x&student=%d", b.Student)} {
@@ -37,7 +37,7 @@ func TestTheBoardNarrowed(t *testing.T) {
 	_, v, b := testsite.BoardOf(t)
 	rows := func(query string) string {
 		t.Helper()
-		status, page := v.Get(fmt.Sprintf("/board?section=%d&%s", b.Section, query))
+		status, page := v.Get(fmt.Sprintf("/board?class=%d&%s", b.Class, query))
 		if status != http.StatusOK {
 			t.Fatalf("%s gives %d", query, status)
 		}
@@ -64,17 +64,17 @@ func TestTheBoardNarrowed(t *testing.T) {
 	}
 }
 
-// A group goes into the plan of the section, at the stage that mends what they are stuck on,
+// A group goes into the plan of the class, at the stage that mends what they are stuck on,
 // and only they are marked at it.
 func TestAGroupGoesIntoALesson(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
 	desk := s.Store.For(b.Teacher)
-	students, err := desk.Students(context.Background(), b.Section)
+	students, err := desk.Students(context.Background(), b.Class)
 	if err != nil {
 		t.Fatal(err)
 	}
-	form := url.Values{"section": {fmt.Sprint(b.Section)}, "exercise": {fmt.Sprint(b.Exercise)}, "piece": {"3-4"}, "cause": {"name"}}
+	form := url.Values{"class": {fmt.Sprint(b.Class)}, "exercise": {fmt.Sprint(b.Exercise)}, "chunk": {"3-4"}, "cause": {"name"}}
 	for _, student := range students {
 		if student.FirstName == "Alma" || student.FirstName == "Bo" {
 			form.Add("student", fmt.Sprint(student.ID))
@@ -98,7 +98,7 @@ func TestAGroupGoesIntoALesson(t *testing.T) {
 	}
 	_, board := v.Get("/board")
 	testsite.Wants(t, board, "A lesson is running", "data-pulse=")
-	for what, change := range map[string]url.Values{"piece": {"piece": {"80-81"}}, "student": {"student": {"1x"}}, "exercise": {"exercise": {"999"}}} {
+	for what, change := range map[string]url.Values{"chunk": {"chunk": {"80-81"}}, "student": {"student": {"1x"}}, "exercise": {"exercise": {"999"}}} {
 		bad := url.Values{}
 		for key, values := range form {
 			bad[key] = values
@@ -115,21 +115,21 @@ func TestAGroupGoesIntoALesson(t *testing.T) {
 func TestTheOtherViewsOfTheBoard(t *testing.T) {
 	t.Parallel()
 	_, v, b := testsite.BoardOf(t)
-	section := fmt.Sprintf("?section=%d", b.Section)
-	_, page := v.Get("/board/heat" + section)
-	// Of four students and three pieces each one piece of one is done: 1 of 12 past every
+	class := fmt.Sprintf("?class=%d", b.Class)
+	_, page := v.Get("/board/heat" + class)
+	// Of four students and three chunks each one chunk of one is done: 1 of 12 past every
 	// stage; two violins are past Count at another.
 	testsite.Wants(t, page, "First Lamp", `<td class="shade-0">8 <small>few</small></td>`, `<span class="trouble">2</span>`)
-	_, page = v.Get("/board/weeks" + section)
+	_, page = v.Get("/board/weeks" + class)
 	testsite.Wants(t, page, `aria-label="9 tries, 100% clean"`, `aria-label="3 tries, 0% clean"`, `aria-label="nothing tried"`, `class="clean-tries"`)
-	_, page = v.Get("/board/groups" + section + "&size=2")
+	_, page = v.Get("/board/groups" + class + "&size=2")
 	testsite.Wants(t, page, "Group A <small>all at Name, over the note names</small>", "B: Name", "Take group A into the lesson", "Cleo")
-	_, page = v.Get("/board/groups" + section + "&size=4&how=balanced")
+	_, page = v.Get("/board/groups" + class + "&size=4&how=balanced")
 	testsite.Wants(t, page, "from Name to Count: the first can lead", "Group A")
-	if status, _ := v.Get("/board/groups" + section + "&exercise=999"); status != http.StatusNotFound {
+	if status, _ := v.Get("/board/groups" + class + "&exercise=999"); status != http.StatusNotFound {
 		t.Errorf("groups for an exercise that is not there give %d", status)
 	}
-	_, page = v.Get("/board/pulse" + section)
+	_, page = v.Get("/board/pulse" + class)
 	if !strings.HasPrefix(page, `{"latest":`) || page == `{"latest":0}` {
 		t.Errorf("the pulse is %s", page)
 	}
@@ -141,7 +141,7 @@ func TestAGradebook(t *testing.T) {
 	_, v, b := testsite.BoardOf(t)
 	grades := func(query string) map[string]string {
 		t.Helper()
-		status, text := v.Get(fmt.Sprintf("/board/grades?section=%d&as=csv&%s", b.Section, query))
+		status, text := v.Get(fmt.Sprintf("/board/grades?class=%d&as=csv&%s", b.Class, query))
 		rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()
 		if status != http.StatusOK || err != nil {
 			t.Fatalf("%s gives %d, %v", query, status, err)
@@ -154,7 +154,7 @@ func TestAGradebook(t *testing.T) {
 	}
 	before := time.Now().AddDate(0, 0, -3).Format(time.DateOnly)
 	for _, tt := range []struct{ query, who, want string }{
-		{"", "", "1 First Lamp|Mean"}, {"", "Ines", "33|33"}, {"", "Alma", "0|0"}, {"counts=whole", "Ines", "0|0"}, {"counts=pieces", "Ines", "0|0"},
+		{"", "", "1 First Lamp|Mean"}, {"", "Ines", "33|33"}, {"", "Alma", "0|0"}, {"counts=whole", "Ines", "0|0"}, {"counts=chunks", "Ines", "0|0"},
 		{"stage=count", "Ines", "33|33"}, {"by=" + before, "", "Mean"}, {"by=" + before, "Ines", "0"},
 	} {
 		if got := grades(tt.query)[tt.who]; got != tt.want {
@@ -162,7 +162,7 @@ func TestAGradebook(t *testing.T) {
 		}
 	}
 	for query, says := range map[string]string{"by=soon": "The day, “soon”, is none.", "counts=luck": "Choose what counts", "stage=sing": "Choose the stage"} {
-		if status, page := v.Get(fmt.Sprintf("/board/grades?section=%d&%s", b.Section, query)); status != http.StatusUnprocessableEntity || !strings.Contains(page, says) {
+		if status, page := v.Get(fmt.Sprintf("/board/grades?class=%d&%s", b.Class, query)); status != http.StatusUnprocessableEntity || !strings.Contains(page, says) {
 			t.Errorf("%s gives %d, without %q", query, status, says)
 		}
 	}

@@ -26,13 +26,13 @@ type gradeRule struct {
 // counting is a way of counting how much of an exercise is done.
 type counting struct {
 	ID, Words string
-	of        func(passed []bool) float64 // of the pieces, the whole last
+	of        func(passed []bool) float64 // of the chunks, the whole last
 }
 
 // countings lists them.
 func countings() []counting {
 	return []counting{
-		{"share", "each piece that is done counts its part, 0 to 100", func(passed []bool) float64 {
+		{"share", "each chunk that is done counts its part, 0 to 100", func(passed []bool) float64 {
 			n := 0
 			for _, p := range passed {
 				if p {
@@ -42,7 +42,7 @@ func countings() []counting {
 			return float64(n) / float64(len(passed))
 		}},
 		{"whole", "100 when the whole is done, else 0", func(passed []bool) float64 { return oneIf(passed[len(passed)-1]) }},
-		{"pieces", "100 when every piece is done, else 0", func(passed []bool) float64 { return oneIf(!slices.Contains(passed, false)) }},
+		{"chunks", "100 when every chunk is done, else 0", func(passed []bool) float64 { return oneIf(!slices.Contains(passed, false)) }},
 	}
 }
 
@@ -83,7 +83,7 @@ func (s *handlers) grades(w http.ResponseWriter, r *http.Request) error {
 		s.Page(w, r, http.StatusUnprocessableEntity, "grades", "For a gradebook", v)
 		return nil
 	}
-	rows, err := s.gradebook(r, v.Section.ID, v.Rule)
+	rows, err := s.gradebook(r, v.Class.ID, v.Rule)
 	if err != nil {
 		return err
 	}
@@ -110,7 +110,7 @@ func readGradeRule(r *http.Request) (rule gradeRule, problem string) {
 	if !slices.ContainsFunc(countings(), func(c counting) bool { return c.ID == rule.Counts }) {
 		return rule, "Choose what counts from the list."
 	}
-	if rule.Stage != "" && !slices.Contains(routine.Kinds(), routine.Stage(rule.Stage)) {
+	if rule.Stage != "" && !slices.Contains(routine.Forms(), routine.Stage(rule.Stage)) {
 		return rule, "Choose the stage from the list."
 	}
 	if typed := site.Text(r, "by"); typed != "" {
@@ -125,18 +125,18 @@ func readGradeRule(r *http.Request) (rule gradeRule, problem string) {
 
 // CSVLink is the address of the file.
 func (v gradesView) CSVLink() string {
-	return fmt.Sprintf("/board/grades?section=%d&counts=%s&stage=%s&by=%s&as=csv", v.Section.ID, v.Rule.Counts, v.Rule.Stage, v.Rule.By.Format(time.DateOnly))
+	return fmt.Sprintf("/board/grades?class=%d&counts=%s&stage=%s&by=%s&as=csv", v.Class.ID, v.Rule.Counts, v.Rule.Stage, v.Rule.By.Format(time.DateOnly))
 }
 
 // gradebook is a line of column names, and one for each student: how much of each exercise
-// that the section has begun they had done by the day, from 0 to 100, and the mean.
-func (s *handlers) gradebook(r *http.Request, section store.SectionID, rule gradeRule) ([][]string, error) {
+// that the class has begun they had done by the day, from 0 to 100, and the mean.
+func (s *handlers) gradebook(r *http.Request, class store.ClassID, rule gradeRule) ([][]string, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	standings, err := desk.StandingsBy(ctx, section, rule.By.AddDate(0, 0, 1))
+	standings, err := desk.StandingsBy(ctx, class, rule.By.AddDate(0, 0, 1))
 	if err != nil {
 		return nil, err
 	}
-	w, err := teach.LoadSectionWork(ctx, desk, section)
+	w, err := teach.LoadClassWork(ctx, desk, class)
 	if err != nil {
 		return nil, err
 	}
@@ -150,7 +150,7 @@ func (s *handlers) gradebook(r *http.Request, section store.SectionID, rule grad
 	for _, student := range w.Students {
 		row, sum := []string{student.FirstName, student.Initial, teach.InstrumentName(student.Instrument)}, 0.0
 		for _, x := range exercises {
-			share := way.of(passedPieces(w.Rules.For(student.ID, x.ID), standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(x, student.Instrument).Pieces, routine.Stage(rule.Stage)))
+			share := way.of(passedChunks(w.Rules.For(student.ID, x.ID), standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(x, student.Instrument).Chunks, routine.Stage(rule.Stage)))
 			sum += share
 			row = append(row, teach.PercentText(share))
 		}
@@ -159,9 +159,9 @@ func (s *handlers) gradebook(r *http.Request, section store.SectionID, rule grad
 	return rows, nil
 }
 
-// passedPieces says of each piece whether somebody is past the last stage of a kind, or past
+// passedChunks says of each chunk whether somebody is past the last stage of a kind, or past
 // all where none is asked for.
-func passedPieces(steps routine.Routine, standing *progress.Standing, pieces []breakdown.PieceKey, kind routine.Stage) []bool {
+func passedChunks(steps routine.Routine, standing *progress.Standing, chunks []breakdown.ChunkKey, kind routine.Stage) []bool {
 	last := len(steps) - 1
 	if kind != "" {
 		for k, s := range steps {
@@ -170,8 +170,8 @@ func passedPieces(steps routine.Routine, standing *progress.Standing, pieces []b
 			}
 		}
 	}
-	passed := make([]bool, max(len(pieces), 1))
-	for k, key := range pieces {
+	passed := make([]bool, max(len(chunks), 1))
+	for k, key := range chunks {
 		passed[k] = steps.Index(standing.State(steps, key).Stage) > last
 	}
 	return passed

@@ -52,7 +52,7 @@ func TestHistoryWithTriesTakenBack(t *testing.T) {
 	b, desk := testsite.Furnish(t, s.Store, account.ID), s.Store.For(account.ID) // with a clean try at Count of m. 1-2
 	try := func(stage routine.Stage, clean bool, cause routine.Cause, tempo int) {
 		t.Helper()
-		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: b.Student, ExerciseID: b.Exercise, Piece: breakdown.PieceKey{First: 1, Last: 2},
+		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: b.Student, ExerciseID: b.Exercise, Chunk: breakdown.ChunkKey{First: 1, Last: 2},
 			Try: routine.Try{Stage: stage, Clean: clean, Cause: cause}, Tempo: tempo}); err != nil {
 			t.Fatal(err)
 		}
@@ -112,7 +112,7 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 	s, ctx := testsite.Open(t), context.Background()
 	v, account := s.Teacher(t, "a@school.example")
 	desk := s.Store.For(account.ID)
-	section, err := desk.AddSection(ctx, "Mixed")
+	class, err := desk.AddClass(ctx, "Mixed")
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -126,27 +126,27 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	if err := desk.KeepOverrides(ctx, own, store.OwnPart{Instrument: "trombone", Source: store.Source{Format: "abc", Content: long}}); err != nil {
+	if err := desk.SaveOverrides(ctx, own, store.OwnPart{Instrument: "trombone", Source: store.Source{Format: "abc", Content: long}}); err != nil {
 		t.Fatal(err)
 	}
 	var histories []string
 	for _, instrument := range []string{"trombone", "flute"} {
-		student, err := desk.AddStudent(ctx, store.Student{SectionID: section, FirstName: "X", Instrument: instrument})
+		student, err := desk.AddStudent(ctx, store.Student{ClassID: class, FirstName: "X", Instrument: instrument})
 		if err != nil {
 			t.Fatal(err)
 		}
 		for _, id := range []store.ExerciseID{own, second} {
 			_, page := v.Get(fmt.Sprintf("/bench/%d?student=%d", id, student))
-			pieces := strings.Split(page, `<span id="piece-`)[1:]
-			for _, piece := range pieces {
-				key, _, _ := strings.Cut(piece, `"`)
+			chunks := strings.Split(page, `<span id="chunk-`)[1:]
+			for _, chunk := range chunks {
+				key, _, _ := strings.Cut(chunk, `"`)
 				for _, step := range routine.Standard() {
 					for range routine.CleanToGoOn {
 						status, _ := v.Post(fmt.Sprintf("/bench/%d/attempts", id), url.Values{
-							"student": {fmt.Sprint(student)}, "instrument": {instrument}, "piece": {key}, "stage": {string(step.Stage)}, "result": {"clean"},
+							"student": {fmt.Sprint(student)}, "instrument": {instrument}, "chunk": {key}, "stage": {string(step.Stage)}, "result": {"clean"},
 						})
 						if status != 303 {
-							t.Fatalf("a mark at piece %s gives %d", key, status)
+							t.Fatalf("a mark at chunk %s gives %d", key, status)
 						}
 					}
 				}
@@ -155,8 +155,8 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 			if id == second {
 				want = 4
 			}
-			if len(pieces) != want {
-				t.Errorf("the %s's Bench has %d pieces, want %d", instrument, len(pieces), want)
+			if len(chunks) != want {
+				t.Errorf("the %s's Bench has %d chunks, want %d", instrument, len(chunks), want)
 			}
 		}
 		histories = append(histories, fmt.Sprintf("/students/%d", student))
@@ -171,7 +171,7 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 	}
 	for k, path := range histories {
 		_, page := v.Get(path)
-		want := []int{2 + 5 + 4, 2 + 3 + 4}[k] // two exercises, and their pieces
+		want := []int{2 + 5 + 4, 2 + 3 + 4}[k] // two exercises, and their chunks
 		if bars, words := strings.Count(page, full), strings.Count(page, `<span class="word">Done</span>`); bars != want || words != want {
 			t.Errorf("the history %s has %d full bars and %d done, want %d", path, bars, words, want)
 		}

@@ -15,7 +15,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// groupsView puts a section into groups for an exercise.
+// groupsView puts a class into groups for an exercise.
 type groupsView struct {
 	site.BoardAround
 	Exercises []store.Exercise // that somebody has begun
@@ -31,7 +31,7 @@ type teamView struct {
 	Letter  string
 	Members []teamMember
 	Why     string
-	Piece   breakdown.PieceKey // at which most of them are
+	Chunk   breakdown.ChunkKey // at which most of them are
 	Cause   routine.Cause      // that most are stuck on
 }
 
@@ -71,11 +71,11 @@ func (s *handlers) groupsView(r *http.Request) (groupsView, error) {
 	if v.How != progress.Balanced {
 		v.How = progress.ByTrouble
 	}
-	w, err := teach.LoadSectionWork(ctx, desk, v.Section.ID)
+	w, err := teach.LoadClassWork(ctx, desk, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
-	standings, err := desk.SectionStandings(ctx, v.Section.ID)
+	standings, err := desk.ClassStandings(ctx, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
@@ -85,20 +85,20 @@ func (s *handlers) groupsView(r *http.Request) (groupsView, error) {
 			v.Exercises = append(v.Exercises, x)
 		}
 	}
-	asked := store.ExerciseID(site.Number(r, "exercise"))
+	requested := store.ExerciseID(site.Number(r, "exercise"))
 	most := -1 // stuck on it
 	for _, x := range recent {
-		if stuck := stuckOn(x, standings); asked == 0 && stuck > most {
+		if stuck := stuckOn(x, standings); requested == 0 && stuck > most {
 			v.Exercise, most = x, stuck
 		}
 	}
 	for _, x := range w.Exercises {
-		if x.ID == asked {
+		if x.ID == requested {
 			v.Exercise = x
 		}
 	}
 	if v.Exercise.ID == 0 {
-		if asked != 0 {
+		if requested != 0 {
 			return v, fmt.Errorf("find the exercise: %w", store.ErrNotFound)
 		}
 		return v, nil
@@ -111,19 +111,19 @@ func (s *handlers) groupsView(r *http.Request) (groupsView, error) {
 func stuckOn(x store.Exercise, standings store.Standings) int {
 	n := 0
 	for task, standing := range standings {
-		if _, stuck := standing.Stuck(x.Outline.Pieces); stuck && task.Exercise == x.ID {
+		if _, stuck := standing.Stuck(x.Outline.Chunks); stuck && task.Exercise == x.ID {
 			n++
 		}
 	}
 	return n
 }
 
-// fill puts the section's students into groups.
-func (v *groupsView) fill(w teach.SectionWork, standings store.Standings) {
-	class := w.Rules.In(store.Chooser{Exercise: v.Exercise.ID, Section: v.Section.ID}).Steps
+// fill puts the class's students into groups.
+func (v *groupsView) fill(w teach.ClassWork, standings store.Standings) {
+	class := w.Rules.In(store.Chooser{Exercise: v.Exercise.ID, Class: v.Class.ID}).Steps
 	var members []progress.Member
 	by := map[int64]teamMember{}
-	at := map[int64]breakdown.PieceKey{}
+	at := map[int64]breakdown.ChunkKey{}
 	for _, student := range teach.Playing(w.Students) {
 		steps, standing := w.Rules.For(student.ID, v.Exercise.ID), standings[store.Task{Student: student.ID, Exercise: v.Exercise.ID}]
 		outline := w.Own.Of(v.Exercise, student.Instrument)
@@ -131,7 +131,7 @@ func (v *groupsView) fill(w teach.SectionWork, standings store.Standings) {
 		members = append(members, m)
 		shown := teamMember{Student: student, Instrument: teach.InstrumentName(student.Instrument), Where: "done"}
 		if m.Stage < len(class) {
-			shown.Where = teach.PieceWord(outline.Label(key)) + ": " + m.Word
+			shown.Where = teach.ChunkWord(outline.Label(key)) + ": " + m.Word
 		}
 		if m.Cause != routine.None {
 			shown.Over = m.Cause.Words()
@@ -140,30 +140,30 @@ func (v *groupsView) fill(w teach.SectionWork, standings store.Standings) {
 	}
 	for k, team := range progress.Groups(members, v.Size, v.How) {
 		shown := teamView{Letter: string(rune('A' + k%26)), Why: team.Why}
-		var pieces []breakdown.PieceKey
+		var chunks []breakdown.ChunkKey
 		var over routine.Causes
 		for _, m := range team.Members {
 			shown.Members = append(shown.Members, by[m.Student])
-			pieces = append(pieces, at[m.Student])
+			chunks = append(chunks, at[m.Student])
 			over.Add(m.Cause)
 		}
-		shown.Piece, shown.Cause = mostOf(pieces), over.Main()
+		shown.Chunk, shown.Cause = mostOf(chunks), over.Main()
 		v.Teams = append(v.Teams, shown)
 	}
 }
 
-// memberOf is where a student stands on an exercise as a whole: at the piece that needs help
+// memberOf is where a student stands on an exercise as a whole: at the chunk that needs help
 // most, else at the first one in learning order that is not done.
-func memberOf(class, steps routine.Routine, student store.Student, standing *progress.Standing, outline breakdown.Outline) (progress.Member, breakdown.PieceKey) {
+func memberOf(class, steps routine.Routine, student store.Student, standing *progress.Standing, outline breakdown.Outline) (progress.Member, breakdown.ChunkKey) {
 	m := progress.Member{Student: int64(student.ID), Instrument: student.Instrument, Stage: len(class), Word: "Done"}
-	for _, filled := range standing.Cells(steps, outline.Pieces) {
+	for _, filled := range standing.Cells(steps, outline.Chunks) {
 		m.Share += filled / float64(len(steps))
 	}
-	key, stuck := standing.Stuck(outline.Pieces)
+	key, stuck := standing.Stuck(outline.Chunks)
 	if stuck {
 		m.Cause = standing.State(steps, key).Over.Main()
 	} else {
-		for _, key = range outline.Pieces {
+		for _, key = range outline.Chunks {
 			if standing.State(steps, key).Stage != routine.Done {
 				break
 			}
@@ -175,11 +175,11 @@ func memberOf(class, steps routine.Routine, student store.Student, standing *pro
 	return m, key
 }
 
-// mostOf is the piece that comes most often, the first of two that come as often.
-func mostOf(pieces []breakdown.PieceKey) breakdown.PieceKey {
-	count := map[breakdown.PieceKey]int{}
-	var most breakdown.PieceKey
-	for _, p := range pieces {
+// mostOf is the chunk that comes most often, the first of two that come as often.
+func mostOf(chunks []breakdown.ChunkKey) breakdown.ChunkKey {
+	count := map[breakdown.ChunkKey]int{}
+	var most breakdown.ChunkKey
+	for _, p := range chunks {
 		if count[p]++; count[p] > count[most] {
 			most = p
 		}
@@ -187,7 +187,7 @@ func mostOf(pieces []breakdown.PieceKey) breakdown.PieceKey {
 	return most
 }
 
-// takeGroup takes a group into the lesson that is planned for the section, or into a new one,
+// takeGroup takes a group into the lesson that is planned for the class, or into a new one,
 // at the stage that mends what they are stuck on.
 func (s *handlers) takeGroup(w http.ResponseWriter, r *http.Request) error {
 	l, step, err := s.groupStep(r)
@@ -202,9 +202,9 @@ func (s *handlers) takeGroup(w http.ResponseWriter, r *http.Request) error {
 	}
 	if l.ID == 0 {
 		l.Plan.Minutes = teach.UsualMinutes
-		l.ID, err = desk.AddLesson(r.Context(), l.Section, l.Plan)
+		l.ID, err = desk.AddLesson(r.Context(), l.Class, l.Plan)
 	} else {
-		err = desk.KeepPlan(r.Context(), l.ID, l.Plan)
+		err = desk.SavePlan(r.Context(), l.ID, l.Plan)
 	}
 	if err != nil {
 		return err
@@ -219,33 +219,33 @@ func (s *handlers) takeGroup(w http.ResponseWriter, r *http.Request) error {
 func (s *handlers) groupStep(r *http.Request) (store.Lesson, lesson.Step, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	var l store.Lesson
-	_, section, err := desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section")))
+	_, class, err := desk.ChooseClass(ctx, store.ClassID(site.Number(r, "class")))
 	if err != nil {
 		return l, lesson.Step{}, err
 	}
-	students, err := desk.Students(ctx, section.ID)
+	students, err := desk.Students(ctx, class.ID)
 	if err != nil {
 		return l, lesson.Step{}, err
 	}
-	standings, err := desk.SectionStandings(ctx, section.ID)
+	standings, err := desk.ClassStandings(ctx, class.ID)
 	if err != nil {
 		return l, lesson.Step{}, err
 	}
-	pieces, err := teach.LessonPieces(ctx, desk, section.ID, store.ExerciseID(site.Number(r, "exercise")), standings)
+	chunks, err := teach.LessonChunks(ctx, desk, class.ID, store.ExerciseID(site.Number(r, "exercise")), standings)
 	if err != nil {
 		return l, lesson.Step{}, err
 	}
-	wanted, _ := breakdown.ParsePieceKey(site.Text(r, "piece"))
-	k := slices.IndexFunc(pieces, func(p lesson.Piece) bool { return p.Key == wanted })
+	desired, _ := breakdown.ParseChunkKey(site.Text(r, "chunk"))
+	k := slices.IndexFunc(chunks, func(p lesson.Chunk) bool { return p.Key == desired })
 	if k < 0 {
-		return l, lesson.Step{}, fmt.Errorf("find the piece %s: %w", wanted, store.ErrNotFound)
+		return l, lesson.Step{}, fmt.Errorf("find the chunk %s: %w", desired, store.ErrNotFound)
 	}
-	piece := pieces[k]
-	stage, why := teach.GoesOnAt(piece), "a group of their own"
+	chunk := chunks[k]
+	stage, why := teach.GoesOnAt(chunk), "a group of their own"
 	if cause, known := routine.ParseCause(site.Text(r, "cause")); known {
-		stage, why = piece.Steps.Mends(cause), "a group that is stuck on "+cause.Words()
+		stage, why = chunk.Steps.Mends(cause), "a group that is stuck on "+cause.Words()
 	}
-	step := piece.Do(stage, lesson.TalkOn, why)
+	step := chunk.Do(stage, lesson.TalkOn, why)
 	for _, typed := range r.Form["student"] {
 		id, _ := strconv.ParseInt(typed, 10, 64) // 0, which is nobody, for none
 		if slices.ContainsFunc(students, func(s store.Student) bool { return int64(s.ID) == id }) {
@@ -255,8 +255,8 @@ func (s *handlers) groupStep(r *http.Request) (store.Lesson, lesson.Step, error)
 	if len(step.Group) == 0 {
 		return l, step, fmt.Errorf("find the group: %w", store.ErrNotFound)
 	}
-	l.Section = section.ID
-	list, err := desk.Lessons(ctx, section.ID, 1)
+	l.Class = class.ID
+	list, err := desk.Lessons(ctx, class.ID, 1)
 	if err == nil && len(list) > 0 && list[0].Begun == nil {
 		l = list[0]
 	}

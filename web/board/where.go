@@ -11,7 +11,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// where answers at which measure of a piece, and at what, a student who is stuck on it most
+// where answers at which measure of a chunk, and at what, a student who is stuck on it most
 // likely goes wrong. A Board asks for it once it stands.
 func (s *handlers) where(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
@@ -27,12 +27,12 @@ func (s *handlers) where(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	key, is := breakdown.ParsePieceKey(site.Text(r, "piece"))
+	key, is := breakdown.ParseChunkKey(site.Text(r, "chunk"))
 	words := ""
-	if at := standings[store.Task{Student: student.ID, Exercise: x.ID}]; is && at != nil && at.Pieces[key].Stuck() {
+	if at := standings[store.Task{Student: student.ID, Exercise: x.ID}]; is && at != nil && at.Chunks[key].Stuck() {
 		reads, err := teach.NewPartReader(ctx, desk, student)
 		if err == nil {
-			words, err = teach.WhereIn(ctx, desk, reads, x, key, at.Pieces[key].Over.Main())
+			words, err = teach.WhereIn(ctx, desk, reads, x, key, at.Chunks[key].Over.Main())
 		}
 		if err != nil {
 			return err

@@ -27,17 +27,17 @@ type checkinView struct {
 	Guest   store.Guest
 	Student store.Student
 	Title   string // of the instrument
-	Pieces  []duePiece
+	Chunks  []dueChunk
 	Others  []otherExercise // that may be asked for beside it
 	Day     string          // of the next one
 	Problem string
 	Typed   string // a comment that could not be kept
 	Queue   queueView
-	Music   map[string]music.StepMusic // of the pieces, by exercise and piece
+	Music   map[string]music.StepMusic // of the chunks, by exercise and chunk
 }
 
-// duePiece is a piece that is due, and how it went.
-type duePiece struct {
+// dueChunk is a chunk that is due, and how it went.
+type dueChunk struct {
 	lesson.Step
 	K      int
 	Steps  routine.Routine   // that the student follows there
@@ -46,18 +46,18 @@ type duePiece struct {
 	Said   *teach.HomeTry    // what the student says of it, the last time; nil for nothing
 }
 
-// otherExercise is an exercise with its pieces, for the student's instrument.
+// otherExercise is an exercise with its chunks, for the student's instrument.
 type otherExercise struct {
 	store.Exercise
-	Pieces []otherPiece
+	Chunks []otherChunk
 }
 
-type otherPiece struct {
-	Key   breakdown.PieceKey
+type otherChunk struct {
+	Key   breakdown.ChunkKey
 	Label string
 }
 
-// queueView is how far a section's queue is.
+// queueView is how far a class's queue is.
 type queueView struct {
 	Minutes int // 0 where there is no queue
 	Begun   int64
@@ -66,11 +66,11 @@ type queueView struct {
 	Name    string // of who comes next
 }
 
-// Sheet names the music of the piece.
-func (p duePiece) Sheet() string { return fmt.Sprintf("%d/%s", p.Exercise, p.Step.Piece) }
+// Sheet names the music of the chunk.
+func (p dueChunk) Sheet() string { return fmt.Sprintf("%d/%s", p.Exercise, p.Step.Chunk) }
 
-// Ladder is the tempos a piece may be heard at.
-func (p duePiece) Ladder() []int { return routine.Ladder(p.Tempo) }
+// Ladder is the tempos a chunk may be heard at.
+func (p dueChunk) Ladder() []int { return routine.Ladder(p.Tempo) }
 
 // When is the day of the check-in in words.
 func (v checkinView) When() string { return teach.DayWords(v.On) }
@@ -85,12 +85,12 @@ func (v checkinView) Said() string {
 
 // Path is the address of a part of the check-in.
 func (v checkinView) Path(part string) string {
-	return fmt.Sprintf("/check-ins/%d%s?section=%d%s", v.ID, part, v.Student.SectionID, v.Queue.query())
+	return fmt.Sprintf("/check-ins/%d%s?class=%d%s", v.ID, part, v.Student.ClassID, v.Queue.query())
 }
 
 // NextPath is the address of whoever comes next in the queue.
 func (v checkinView) NextPath() string {
-	return fmt.Sprintf("/check-ins/%d?section=%d%s", v.Queue.Next, v.Student.SectionID, v.Queue.query())
+	return fmt.Sprintf("/check-ins/%d?class=%d%s", v.Queue.Next, v.Student.ClassID, v.Queue.query())
 }
 
 func (q queueView) query() string {
@@ -102,12 +102,12 @@ func (q queueView) query() string {
 
 // startQueue opens the check-in that is heard first.
 func (s *handlers) startQueue(w http.ResponseWriter, r *http.Request) error {
-	section := store.SectionID(site.Number(r, "section"))
+	class := store.ClassID(site.Number(r, "class"))
 	minutes, problem := site.ReadMinutes(site.Text(r, "minutes"), 1, teach.MostHearing)
 	if problem != "" {
 		return s.showCheckins(w, r, http.StatusUnprocessableEntity, problem)
 	}
-	queue, err := teach.CheckinQueue(r.Context(), site.ClassOf(r), section)
+	queue, err := teach.CheckinQueue(r.Context(), site.ClassOf(r), class)
 	if err != nil {
 		return err
 	}
@@ -115,7 +115,7 @@ func (s *handlers) startQueue(w http.ResponseWriter, r *http.Request) error {
 		return s.showCheckins(w, r, http.StatusUnprocessableEntity, "Nobody is waiting: set a day first, today or earlier for those you want to hear now.")
 	}
 	q := queueView{Minutes: minutes, Begun: time.Now().UnixMilli()}
-	http.Redirect(w, r, fmt.Sprintf("/check-ins/%d?section=%d%s", queue[0].ID, section, q.query()), http.StatusSeeOther)
+	http.Redirect(w, r, fmt.Sprintf("/check-ins/%d?class=%d%s", queue[0].ID, class, q.query()), http.StatusSeeOther)
 	return nil
 }
 
@@ -181,22 +181,22 @@ func (s *handlers) checkinView(r *http.Request) (checkinView, error) {
 	}
 	for k, step := range v.Due {
 		exercise := store.ExerciseID(step.Exercise)
-		p := duePiece{Step: step, K: k, Steps: rules.For(v.Student.ID, exercise)}
+		p := dueChunk{Step: step, K: k, Steps: rules.For(v.Student.ID, exercise)}
 		for _, a := range slices.Backward(tries) {
-			if a.ExerciseID == exercise && a.Piece == step.Piece {
+			if a.ExerciseID == exercise && a.Chunk == step.Chunk {
 				p.Tries = append(p.Tries, teach.NewLoggedTry(a, p.Steps))
 			}
 		}
 		if len(p.Tries) > 0 {
-			p.Advice = standings[store.Task{Student: v.Student.ID, Exercise: exercise}].State(p.Steps, step.Piece).Advice
+			p.Advice = standings[store.Task{Student: v.Student.ID, Exercise: exercise}].State(p.Steps, step.Chunk).Advice
 			p.Stage, p.Tempo = p.Tries[0].Stage, p.Tries[0].Tempo
 		}
 		for _, t := range home {
-			if t.Exercise == exercise && t.Piece == step.Piece {
+			if t.Exercise == exercise && t.Chunk == step.Chunk {
 				p.Said = &teach.HomeTry{When: teach.When(t.At), How: teach.SaidWords(t, p.Steps.Word(t.Stage)), Clean: t.Clean}
 			}
 		}
-		v.Pieces = append(v.Pieces, p)
+		v.Chunks = append(v.Chunks, p)
 	}
 	if err := s.addDueMusic(r, &v); err != nil {
 		return v, err
@@ -205,15 +205,15 @@ func (s *handlers) checkinView(r *http.Request) (checkinView, error) {
 	return v, err
 }
 
-// addDueMusic adds the music of what is due, each piece alone; what cannot be read, or is cut
+// addDueMusic adds the music of what is due, each chunk alone; what cannot be read, or is cut
 // otherwise since, is left out.
 func (s *handlers) addDueMusic(r *http.Request, v *checkinView) error {
 	v.Music = map[string]music.StepMusic{}
-	for _, p := range v.Pieces {
+	for _, p := range v.Chunks {
 		mine := func(_ teach.Choice, tab teach.InstrumentTab) bool { return tab.ID == v.Student.Instrument }
-		_, err := teach.ExplainEach(r.Context(), site.ClassOf(r), teach.AskAlone(v.Student.SectionID, p.Step), mine, func(at teach.Choice, _ teach.InstrumentTab, x teach.Explained, kept teach.Settings) {
-			if at.Key == p.Step.Piece {
-				part := teach.NewStand(teach.Work{Choice: at, Routine: p.Steps, Stage: p.Stage, Tempo: p.Tempo}, x, kept.Preferences)
+		_, err := teach.ExplainEach(r.Context(), site.ClassOf(r), teach.AskAlone(v.Student.ClassID, p.Step), mine, func(at teach.Choice, _ teach.InstrumentTab, x teach.Explained, saved teach.Settings) {
+			if at.Key == p.Step.Chunk {
+				part := teach.NewStand(teach.Work{Choice: at, Routine: p.Steps, Stage: p.Stage, Tempo: p.Tempo}, x, saved.Preferences)
 				v.Music[p.Sheet()] = music.NewStepMusic(part, fmt.Sprintf("due%d-", p.K))
 			}
 		})
@@ -242,8 +242,8 @@ func (s *handlers) others(r *http.Request, v checkinView) ([]otherExercise, erro
 			continue
 		}
 		outline, other := own.Of(x, v.Student.Instrument), otherExercise{Exercise: x}
-		for _, key := range outline.Pieces {
-			other.Pieces = append(other.Pieces, otherPiece{key, outline.Label(key)})
+		for _, key := range outline.Chunks {
+			other.Chunks = append(other.Chunks, otherChunk{key, outline.Label(key)})
 		}
 		list = append(list, other)
 	}
@@ -256,7 +256,7 @@ func (s *handlers) queueOf(r *http.Request, v checkinView) (queueView, error) {
 	if q.Minutes <= 0 || q.Minutes > teach.MostHearing {
 		return queueView{}, nil
 	}
-	queue, err := teach.CheckinQueue(r.Context(), site.ClassOf(r), v.Student.SectionID)
+	queue, err := teach.CheckinQueue(r.Context(), site.ClassOf(r), v.Student.ClassID)
 	if err != nil {
 		return q, err
 	}
@@ -281,14 +281,14 @@ func (s *handlers) queueOf(r *http.Request, v checkinView) (queueView, error) {
 
 // stepOf finds which of what is due a form is about.
 func stepOf(r *http.Request, due []lesson.Step) (lesson.Step, bool) {
-	k := int(site.Number(r, "piece"))
+	k := int(site.Number(r, "chunk"))
 	if k < 0 || k >= len(due) || site.Text(r, "exercise") != strconv.FormatInt(due[k].Exercise, 10) {
 		return lesson.Step{}, false
 	}
 	return due[k], true
 }
 
-// markCheckin logs how a piece went.
+// markCheckin logs how a chunk went.
 func (s *handlers) markCheckin(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	c, err := desk.Checkin(ctx, site.ID[store.CheckinID](r))
@@ -309,7 +309,7 @@ func (s *handlers) markCheckin(w http.ResponseWriter, r *http.Request) error {
 	problem := ""
 	switch {
 	case !is:
-		problem = "That piece is not asked for any more, so nothing was marked. Look again."
+		problem = "That chunk is not asked for any more, so nothing was marked. Look again."
 	case !known:
 		problem = "Say whether it was clean, or what stumbled: rhythm, name, fingering or sound."
 	case !rules.For(c.Student, store.ExerciseID(step.Exercise)).Has(try.Stage):
@@ -320,7 +320,7 @@ func (s *handlers) markCheckin(w http.ResponseWriter, r *http.Request) error {
 	if problem != "" {
 		return s.showCheckin(w, r, http.StatusUnprocessableEntity, problem)
 	}
-	err = desk.MarkAtCheckin(ctx, site.PressOf(r), c.ID, store.Attempt{ExerciseID: store.ExerciseID(step.Exercise), Piece: step.Piece, Try: try, Tempo: tempo})
+	err = desk.MarkAtCheckin(ctx, site.RequestKeyOf(r), c.ID, store.Attempt{ExerciseID: store.ExerciseID(step.Exercise), Chunk: step.Chunk, Try: try, Tempo: tempo})
 	return s.afterCheckin(w, r, err)
 }
 
@@ -332,7 +332,7 @@ func (s *handlers) afterCheckin(w http.ResponseWriter, r *http.Request, err erro
 	case site.IsHTMX(r):
 		return s.showCheckin(w, r, http.StatusOK, "")
 	default:
-		v := checkinView{Checkin: store.Checkin{ID: site.ID[store.CheckinID](r)}, Student: store.Student{SectionID: store.SectionID(site.Number(r, "section"))},
+		v := checkinView{Checkin: store.Checkin{ID: site.ID[store.CheckinID](r)}, Student: store.Student{ClassID: store.ClassID(site.Number(r, "class"))},
 			Queue: queueView{Minutes: int(site.Number(r, "queue")), Begun: site.Number(r, "begun")}}
 		http.Redirect(w, r, v.Path(""), http.StatusSeeOther)
 	}
@@ -359,7 +359,7 @@ func (s *handlers) undoCheckin(w http.ResponseWriter, r *http.Request) error {
 	return s.afterCheckin(w, r, err)
 }
 
-// changeDue asks for a piece more, or for one less.
+// changeDue asks for a chunk more, or for one less.
 func (s *handlers) changeDue(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	c, err := desk.Checkin(ctx, site.ID[store.CheckinID](r))
@@ -369,7 +369,7 @@ func (s *handlers) changeDue(w http.ResponseWriter, r *http.Request) error {
 	problem := ""
 	if site.Text(r, "do") == "drop" {
 		if step, is := stepOf(r, c.Due); is {
-			c.Due = slices.DeleteFunc(c.Due, func(s lesson.Step) bool { return s.Exercise == step.Exercise && s.Piece == step.Piece })
+			c.Due = slices.DeleteFunc(c.Due, func(s lesson.Step) bool { return s.Exercise == step.Exercise && s.Chunk == step.Chunk })
 		}
 	} else {
 		problem, err = s.askMore(r, &c)
@@ -380,30 +380,30 @@ func (s *handlers) changeDue(w http.ResponseWriter, r *http.Request) error {
 	if problem != "" {
 		return s.showCheckin(w, r, http.StatusUnprocessableEntity, problem)
 	}
-	return s.afterCheckin(w, r, desk.KeepDue(ctx, c.ID, c.Due))
+	return s.afterCheckin(w, r, desk.SaveDue(ctx, c.ID, c.Due))
 }
 
-// askMore adds a piece, "7/3-4", to what is due.
+// askMore adds a chunk, "7/3-4", to what is due.
 func (s *handlers) askMore(r *http.Request, c *store.Checkin) (problem string, err error) {
-	const choose = "Choose a piece from the list."
+	const choose = "Choose a chunk from the list."
 	typed, measures, _ := strings.Cut(site.Text(r, "more"), "/")
 	exercise, err := strconv.ParseInt(typed, 10, 64)
-	key, is := breakdown.ParsePieceKey(measures)
+	key, is := breakdown.ParseChunkKey(measures)
 	if err != nil || !is {
 		return choose, nil
 	}
 	if len(c.Due) >= store.MostDue {
-		return fmt.Sprintf("A check-in asks for at most %d pieces. Take one out first.", store.MostDue), nil
+		return fmt.Sprintf("A check-in asks for at most %d chunks. Take one out first.", store.MostDue), nil
 	}
-	if slices.ContainsFunc(c.Due, func(s lesson.Step) bool { return s.Exercise == exercise && s.Piece == key }) {
-		return "That piece is asked for already.", nil
+	if slices.ContainsFunc(c.Due, func(s lesson.Step) bool { return s.Exercise == exercise && s.Chunk == key }) {
+		return "That chunk is asked for already.", nil
 	}
 	ctx, desk := r.Context(), site.ClassOf(r)
 	student, err := desk.StudentByID(ctx, c.Student)
 	if err != nil {
 		return "", err
 	}
-	w, err := teach.LoadSectionWork(ctx, desk, student.SectionID)
+	w, err := teach.LoadClassWork(ctx, desk, student.ClassID)
 	if err != nil {
 		return "", err
 	}
@@ -411,16 +411,16 @@ func (s *handlers) askMore(r *http.Request, c *store.Checkin) (problem string, e
 	if at < 0 {
 		return choose, nil
 	}
-	standings, err := desk.SectionStandings(ctx, student.SectionID)
+	standings, err := desk.ClassStandings(ctx, student.ClassID)
 	if err != nil {
 		return "", err
 	}
-	laidOut, err := teach.LessonPieces(ctx, desk, student.SectionID, w.Exercises[at].ID, standings)
+	laidOut, err := teach.LessonChunks(ctx, desk, student.ClassID, w.Exercises[at].ID, standings)
 	if err != nil {
 		return "", err
 	}
-	pieces := teach.CheckinPieces(laidOut, w, student, w.Exercises[at], standings[store.Task{Student: student.ID, Exercise: store.ExerciseID(exercise)}], nil)
-	for _, p := range pieces {
+	chunks := teach.CheckinChunks(laidOut, w, student, w.Exercises[at], standings[store.Task{Student: student.ID, Exercise: store.ExerciseID(exercise)}], nil)
+	for _, p := range chunks {
 		if p.Key == key {
 			c.Due = append(c.Due, p.Ask("asked for by you"))
 			return "", nil
@@ -450,7 +450,7 @@ func (s *handlers) endCheckin(w http.ResponseWriter, r *http.Request) error {
 		now := time.Now()
 		v.Heard = &now
 		seconds := checkin.Seconds(v.Due)
-		due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), v.Student.SectionID, []store.Student{v.Student}, []store.Checkin{v.Checkin}, seconds)
+		due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), v.Student.ClassID, []store.Student{v.Student}, []store.Checkin{v.Checkin}, seconds)
 		if err != nil {
 			return err
 		}
@@ -468,6 +468,6 @@ func (s *handlers) endCheckin(w http.ResponseWriter, r *http.Request) error {
 	default:
 		s.Flash(r, fmt.Sprintf("%s was heard.", v.Student.Name()))
 	}
-	http.Redirect(w, r, fmt.Sprintf("/check-ins?section=%d", v.Student.SectionID), http.StatusSeeOther)
+	http.Redirect(w, r, fmt.Sprintf("/check-ins?class=%d", v.Student.ClassID), http.StatusSeeOther)
 	return nil
 }

@@ -15,7 +15,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// checkinsView is when a section's students play for the teacher, and what.
+// checkinsView is when a class's students play for the teacher, and what.
 type checkinsView struct {
 	site.BoardAround
 	Guest   store.Guest
@@ -59,9 +59,9 @@ func (s *handlers) showCheckins(w http.ResponseWriter, r *http.Request, status i
 	return nil
 }
 
-// Link is the address of the check-ins of a section.
-func (v checkinsView) Link(_ string, section store.SectionID) string {
-	return fmt.Sprintf("/check-ins?section=%d", section)
+// Link is the address of the check-ins of a class.
+func (v checkinsView) Link(_ string, class store.ClassID) string {
+	return fmt.Sprintf("/check-ins?class=%d", class)
 }
 
 func (v *checkinsView) fill(ctx context.Context, desk *teach.Class) error {
@@ -73,11 +73,11 @@ func (v *checkinsView) fill(ctx context.Context, desk *teach.Class) error {
 	if v.Day == "" {
 		v.Day = today.AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
 	}
-	students, err := desk.Students(ctx, v.Section.ID)
+	students, err := desk.Students(ctx, v.Class.ID)
 	if err != nil {
 		return err
 	}
-	list, err := desk.SectionCheckins(ctx, v.Section.ID)
+	list, err := desk.ClassCheckins(ctx, v.Class.ID)
 	if err != nil {
 		return err
 	}
@@ -100,10 +100,10 @@ func (v *checkinsView) fill(ctx context.Context, desk *teach.Class) error {
 	return nil
 }
 
-// setCheckins sets a day for a whole section, or for the student who is named, with what is
+// setCheckins sets a day for a whole class, or for the student who is named, with what is
 // due for each.
 func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
-	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), store.SectionID(site.Number(r, "section")))
+	_, class, err := site.ClassOf(r).ChooseClass(r.Context(), store.ClassID(site.Number(r, "class")))
 	if err != nil {
 		return err
 	}
@@ -113,11 +113,11 @@ func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
 	if problem != "" {
 		return s.showCheckins(w, r, http.StatusUnprocessableEntity, problem)
 	}
-	students, err := site.ClassOf(r).Students(r.Context(), section.ID)
+	students, err := site.ClassOf(r).Students(r.Context(), class.ID)
 	if err != nil {
 		return err
 	}
-	list, err := site.ClassOf(r).SectionCheckins(r.Context(), section.ID)
+	list, err := site.ClassOf(r).ClassCheckins(r.Context(), class.ID)
 	if err != nil {
 		return err
 	}
@@ -133,7 +133,7 @@ func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
 	if len(whose) == 0 {
 		return s.showCheckins(w, r, http.StatusUnprocessableEntity, "Everybody has a day already. Tick “and whoever has a day already” to set it anew.")
 	}
-	due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), section.ID, whose, list, share)
+	due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), class.ID, whose, list, share)
 	if err != nil {
 		return err
 	}
@@ -145,16 +145,16 @@ func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s for %s.", teach.Capital(teach.DayWords(on)), teach.Plural(len(set), "student", "students")))
-	http.Redirect(w, r, fmt.Sprintf("/check-ins?section=%d", section.ID), http.StatusSeeOther)
+	http.Redirect(w, r, fmt.Sprintf("/check-ins?class=%d", class.ID), http.StatusSeeOther)
 	return nil
 }
 
 // dropCheckin takes a check-in away that is still to come.
-func (s *handlers) dropCheckin(w http.ResponseWriter, r *http.Request) error {
-	if err := site.ClassOf(r).DropCheckin(r.Context(), site.ID[store.CheckinID](r)); err != nil {
+func (s *handlers) deleteCheckin(w http.ResponseWriter, r *http.Request) error {
+	if err := site.ClassOf(r).DeleteCheckin(r.Context(), site.ID[store.CheckinID](r)); err != nil {
 		return err
 	}
 	s.Flash(r, "The check-in is taken away.")
-	http.Redirect(w, r, fmt.Sprintf("/check-ins?section=%d", site.Number(r, "section")), http.StatusSeeOther)
+	http.Redirect(w, r, fmt.Sprintf("/check-ins?class=%d", site.Number(r, "class")), http.StatusSeeOther)
 	return nil
 }

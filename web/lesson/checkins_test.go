@@ -13,16 +13,16 @@ import (
 	"unhurriedbench/store"
 )
 
-// A section is given a day with what is due for each; it is heard in a queue; what was marked
+// A class is given a day with what is due for each; it is heard in a queue; what was marked
 // stands in the log and in the check-in, and the next one asks for what was not clean.
 func TestCheckins(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t) // Ines has done A; Alma and Bo are stuck on B; Cleo has tried nothing
 	ctx, today := context.Background(), time.Now().Format(time.DateOnly)
 	desk := s.Store.For(b.Teacher)
-	at := fmt.Sprintf("/check-ins?section=%d", b.Section)
+	at := fmt.Sprintf("/check-ins?class=%d", b.Class)
 	_, page := v.Get(at)
-	testsite.Wants(t, page, "Nobody waits today.", "none yet", "Set a day for the section")
+	testsite.Wants(t, page, "Nobody waits today.", "none yet", "Set a day for the class")
 	for _, bad := range []url.Values{{"on": {"soon"}, "minutes": {"10"}}, {"on": {today}, "minutes": {"many"}}, {"on": {today}, "minutes": {"0"}}} {
 		status, page := v.Post(at, bad)
 		if status != http.StatusUnprocessableEntity || !strings.Contains(page, `role="alert"`) || !strings.Contains(page, `value="`+bad.Get("minutes")+`"`) {
@@ -52,13 +52,13 @@ func TestCheckins(t *testing.T) {
 		if name == "Alma" {
 			alma = of
 			testsite.Wants(t, page, `name="stage" value="name" checked`, `data-music="`+fmt.Sprint(b.Exercise)+`/3-4"`, `"mei"`, "3 wait")
-			mark := url.Values{"piece": {"0"}, "exercise": {fmt.Sprint(b.Exercise)}, "stage": {"name"}, "result": {"sound"}, "tempo": {"58"}, "press": {"once"}}
+			mark := url.Values{"chunk": {"0"}, "exercise": {fmt.Sprint(b.Exercise)}, "stage": {"name"}, "result": {"sound"}, "tempo": {"58"}, "press": {"once"}}
 			for range 2 { // its answer had not arrived
 				if status, _ := v.Post(of+"/mark?"+query, mark); status != http.StatusSeeOther {
 					t.Errorf("a mark gives %d", status)
 				}
 			}
-			for what, change := range map[string][2]string{"no result": {"result", ""}, "another stage": {"stage", "dance"}, "a piece that is not asked for": {"piece", "7"}, "another exercise": {"exercise", "999"}, "no tempo": {"tempo", "9999"}} {
+			for what, change := range map[string][2]string{"no result": {"result", ""}, "another stage": {"stage", "dance"}, "a chunk that is not asked for": {"chunk", "7"}, "another exercise": {"exercise", "999"}, "no tempo": {"tempo", "9999"}} {
 				bad := url.Values{}
 				for k, values := range mark {
 					bad[k] = values
@@ -90,18 +90,18 @@ func TestCheckins(t *testing.T) {
 	}
 	_, page = v.Get(at)
 	testsite.Wants(t, page, "Everybody who was waiting has been heard.", "Nobody waits today.", "Heard Alma.", "left from the last check-in")
-	log, err := desk.StudentAttempts(ctx, testsite.StudentCalled(t, desk, b.Section, "Alma"))
+	log, err := desk.StudentAttempts(ctx, testsite.StudentCalled(t, desk, b.Class, "Alma"))
 	if err != nil || len(log) != 4 || log[0].Tempo != 58 || log[0].Cause != "sound" {
 		t.Errorf("the log has %+v, %v", log, err)
 	}
-	if status, _ := v.Post(alma+"/undo?section="+fmt.Sprint(b.Section), url.Values{"try": {fmt.Sprint(log[0].ID)}}); status != http.StatusSeeOther {
+	if status, _ := v.Post(alma+"/undo?class="+fmt.Sprint(b.Class), url.Values{"try": {fmt.Sprint(log[0].ID)}}); status != http.StatusSeeOther {
 		t.Errorf("undo gives %d", status)
 	}
-	_, page = v.Get(alma + "?section=" + fmt.Sprint(b.Section))
+	_, page = v.Get(alma + "?class=" + fmt.Sprint(b.Class))
 	if strings.Contains(page, "stumble, sound") {
 		t.Error("what was taken back stands in the check-in")
 	}
-	v.Post(alma+"/undo?section="+fmt.Sprint(b.Section), url.Values{"try": {fmt.Sprint(log[1].ID)}}) // of no check-in
+	v.Post(alma+"/undo?class="+fmt.Sprint(b.Class), url.Values{"try": {fmt.Sprint(log[1].ID)}}) // of no check-in
 	if again, err := desk.StudentAttempts(ctx, log[0].StudentID); err != nil || !again[0].Undone || again[1].Undone {
 		t.Errorf("after undo the log is %+v, %v", again, err)
 	}
@@ -110,42 +110,42 @@ func TestCheckins(t *testing.T) {
 	}
 }
 
-// What is due is changed by hand: a piece more, one less, a bound.
+// What is due is changed by hand: a chunk more, one less, a bound.
 func TestWhatIsDue(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
-	section, today := fmt.Sprint(b.Section), time.Now().Format(time.DateOnly)
+	class, today := fmt.Sprint(b.Class), time.Now().Format(time.DateOnly)
 	desk := s.Store.For(b.Teacher)
-	cleo := testsite.StudentCalled(t, desk, b.Section, "Cleo")
-	v.Post("/check-ins?section="+section, url.Values{"on": {today}, "minutes": {"10"}, "student": {fmt.Sprint(cleo)}})
-	list, err := desk.SectionCheckins(context.Background(), b.Section)
+	cleo := testsite.StudentCalled(t, desk, b.Class, "Cleo")
+	v.Post("/check-ins?class="+class, url.Values{"on": {today}, "minutes": {"10"}, "student": {fmt.Sprint(cleo)}})
+	list, err := desk.ClassCheckins(context.Background(), b.Class)
 	if err != nil || len(list) != 1 || list[0].Student != cleo {
 		t.Fatalf("the check-ins are %+v, %v", list, err)
 	}
 	at := fmt.Sprintf("/check-ins/%d", list[0].ID)
-	more := func(piece string) (int, string) {
-		return v.Post(at+"/due?section="+section, url.Values{"more": {fmt.Sprintf("%d/%s", b.Exercise, piece)}})
+	more := func(chunk string) (int, string) {
+		return v.Post(at+"/due?class="+class, url.Values{"more": {fmt.Sprintf("%d/%s", b.Exercise, chunk)}})
 	}
-	_, page := v.Get(at + "?section=" + section)
+	_, page := v.Get(at + "?class=" + class)
 	testsite.Wants(t, page, "Nothing is asked for yet.", fmt.Sprintf(`<option value="%d/3-4">1: B, m. 3–4</option>`, b.Exercise))
 	if status, _ := more("3-4"); status != http.StatusSeeOther {
-		t.Errorf("a piece more gives %d", status)
+		t.Errorf("a chunk more gives %d", status)
 	}
-	_, page = v.Get(at + "?section=" + section)
-	testsite.Wants(t, page, "asked for by you", "piece B, m. 3–4", `name="stage" value="count" checked`)
+	_, page = v.Get(at + "?class=" + class)
+	testsite.Wants(t, page, "asked for by you", "chunk B, m. 3–4", `name="stage" value="count" checked`)
 	for _, bad := range []string{"3-4", "7-9", "x", ""} {
 		if status, page := more(bad); status != http.StatusUnprocessableEntity || !strings.Contains(page, `role="alert"`) {
 			t.Errorf("asking for %q gives %d", bad, status)
 		}
 	}
-	v.Post(at+"/due?section="+section, url.Values{"do": {"drop"}, "piece": {"0"}, "exercise": {"999"}})
-	_, page = v.Get(at + "?section=" + section)
-	testsite.Wants(t, page, "piece B, m. 3–4")
-	v.Post(at+"/due?section="+section, url.Values{"do": {"drop"}, "piece": {"0"}, "exercise": {fmt.Sprint(b.Exercise)}})
-	_, page = v.Get(at + "?section=" + section)
+	v.Post(at+"/due?class="+class, url.Values{"do": {"drop"}, "chunk": {"0"}, "exercise": {"999"}})
+	_, page = v.Get(at + "?class=" + class)
+	testsite.Wants(t, page, "chunk B, m. 3–4")
+	v.Post(at+"/due?class="+class, url.Values{"do": {"drop"}, "chunk": {"0"}, "exercise": {fmt.Sprint(b.Exercise)}})
+	_, page = v.Get(at + "?class=" + class)
 	testsite.Wants(t, page, "Nothing is asked for yet.")
-	v.Post(at+"/drop?section="+section, nil)
-	if status, _ := v.Get(at + "?section=" + section); status != http.StatusNotFound {
+	v.Post(at+"/drop?class="+class, nil)
+	if status, _ := v.Get(at + "?class=" + class); status != http.StatusNotFound {
 		t.Errorf("a check-in that was taken away gives %d", status)
 	}
 }

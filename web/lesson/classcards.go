@@ -21,16 +21,16 @@ import (
 
 // classCardsView is one concert note at a time for a whole class: everybody's own card.
 type classCardsView struct {
-	Sections []store.Section
-	Section  store.Section
-	Guest    store.Guest
-	Notes    []classNote
-	Drawn    map[string]music.SheetData // what drawings need to know, by instrument
-	Without  []string                   // instruments that have no pitch
-	Sheets   store.ExerciseID           // whose notes may be printed as cards, 0 for none
-	Wanted   card.Wanted                // what students are asked at home
-	Typed    string                     // how many new cards, as it was typed
-	Problem  string
+	Classes []store.Class
+	Class   store.Class
+	Guest   store.Guest
+	Notes   []classNote
+	Drawn   map[string]music.SheetData // what drawings need to know, by instrument
+	Without []string                   // instruments that have no pitch
+	Sheets  store.ExerciseID           // whose notes may be printed as cards, 0 for none
+	Wanted  card.Wanted                // what students are asked at home
+	Typed   string                     // how many new cards, as it was typed
+	Problem string
 }
 
 // classNote is a concert note with everybody's card.
@@ -79,24 +79,24 @@ func (s *handlers) classCardsView(r *http.Request) (classCardsView, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	v := classCardsView{Guest: desk.Guest(), Drawn: map[string]music.SheetData{}}
 	var err error
-	if v.Sections, v.Section, err = desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section"))); err != nil {
+	if v.Classes, v.Class, err = desk.ChooseClass(ctx, store.ClassID(site.Number(r, "class"))); err != nil {
 		return v, err
 	}
-	kept, err := teach.LoadSettings(ctx, desk)
+	saved, err := teach.LoadSettings(ctx, desk)
 	if err != nil {
 		return v, err
 	}
-	v.Wanted = kept.Preferences.Cards()
-	students, err := desk.Students(ctx, v.Section.ID)
+	v.Wanted = saved.Preferences.Cards()
+	students, err := desk.Students(ctx, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
-	worked, err := teach.ClassExercises(ctx, desk, v.Section.ID)
+	worked, err := teach.ClassExercises(ctx, desk, v.Class.ID)
 	if err != nil || len(worked) == 0 {
 		return v, err
 	}
 	v.Sheets = worked[0].ID
-	room, err := roomDesks(ctx, desk, &v, kept, students, worked)
+	room, err := roomDesks(ctx, desk, &v, saved, students, worked)
 	if err != nil {
 		return v, err
 	}
@@ -110,7 +110,7 @@ func (s *handlers) classCardsView(r *http.Request) (classCardsView, error) {
 			classes[class] = true
 		}
 	}
-	naming := card.Reader{Names: kept.Preferences.Options(v.Section).Name}
+	naming := card.Reader{Names: saved.Preferences.Options(v.Class).Name}
 	for _, class := range upTheScale(classes, 2*bowed > len(room)) {
 		note := classNote{Concert: naming.Say(class.Pitch())}
 		for _, d := range room {
@@ -129,16 +129,16 @@ type roomDesk struct {
 	met map[instrument.PitchClass]score.Pitch
 }
 
-// roomDesks are the instruments of a section that have pitch; those without are named in v.
-func roomDesks(ctx context.Context, desk *teach.Class, v *classCardsView, kept teach.Settings, students []store.Student, worked []store.Exercise) ([]roomDesk, error) {
+// roomDesks are the instruments of a class that have pitch; those without are named in v.
+func roomDesks(ctx context.Context, desk *teach.Class, v *classCardsView, saved teach.Settings, students []store.Student, worked []store.Exercise) ([]roomDesk, error) {
 	var room []roomDesk
-	o := kept.Preferences.Options(v.Section)
+	o := saved.Preferences.Options(v.Class)
 	for _, i := range teach.PlayedBy(students) {
 		if i.Unpitched() {
 			v.Without = append(v.Without, i.Name)
 			continue
 		}
-		reads := teach.PartReader{Section: v.Section, Instrument: kept.Instrument(i), Settings: kept, Notes: map[store.ExerciseID]*breakdown.Report{}}
+		reads := teach.PartReader{Class: v.Class, Instrument: saved.Instrument(i), Settings: saved, Notes: map[store.ExerciseID]*breakdown.Report{}}
 		met, err := teach.ClassMet(ctx, desk, reads, worked)
 		if err != nil {
 			return nil, err
@@ -147,8 +147,8 @@ func roomDesks(ctx context.Context, desk *teach.Class, v *classCardsView, kept t
 		if err != nil {
 			return nil, err
 		}
-		reader := card.Reader{Instrument: reads.Instrument, Names: o.Name, Words: kept.Preferences.FingerWords(), Year: v.Section.Year, Preferred: preferred}
-		room = append(room, roomDesk{teach.Deck{Settings: kept, Reader: reader}, met})
+		reader := card.Reader{Instrument: reads.Instrument, Names: o.Name, Words: saved.Preferences.FingerWords(), Year: v.Class.Year, Preferred: preferred}
+		room = append(room, roomDesk{teach.Deck{Settings: saved, Reader: reader}, met})
 	}
 	return room, nil
 }
@@ -203,7 +203,7 @@ func kindsTyped(r *http.Request) []card.Kind {
 }
 
 // keepCards keeps what students are asked at home.
-func (s *handlers) keepCards(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveCards(w http.ResponseWriter, r *http.Request) error {
 	kinds := kindsTyped(r)
 	n, err := strconv.Atoi(site.Text(r, "new"))
 	problem := ""
@@ -220,10 +220,10 @@ func (s *handlers) keepCards(w http.ResponseWriter, r *http.Request) error {
 	for k, kind := range kinds {
 		words[k] = string(kind)
 	}
-	if err := site.ClassOf(r).KeepSettings(r.Context(), store.Settings{teach.AskedSetting: strings.Join(words, " "), teach.NewCardsSetting: strconv.Itoa(n)}); err != nil {
+	if err := site.ClassOf(r).SaveSettings(r.Context(), store.Settings{teach.AskedSetting: strings.Join(words, " "), teach.NewCardsSetting: strconv.Itoa(n)}); err != nil {
 		return err
 	}
 	s.Flash(r, "Cards ask that from now on.")
-	http.Redirect(w, r, fmt.Sprintf("/cards?section=%d", site.Number(r, "section")), http.StatusSeeOther)
+	http.Redirect(w, r, fmt.Sprintf("/cards?class=%d", site.Number(r, "class")), http.StatusSeeOther)
 	return nil
 }

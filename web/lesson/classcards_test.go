@@ -19,16 +19,16 @@ func TestCardsForAClass(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
 	ctx, desk := context.Background(), s.Store.For(b.Teacher)
-	if _, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: "Tess", Instrument: "trumpet"}); err != nil {
+	if _, err := desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: "Tess", Instrument: "trumpet"}); err != nil {
 		t.Fatal(err)
 	}
 	twice := s.Exercise(t, b.Teacher, 2, "Two octaves", "trombone", "T:Two octaves\nM:4/4\nL:1/4\nK:Bb clef=bass\nB,,4|B,4|]\n")
 	for _, name := range []string{"Alma", "Bo", "Cleo"} {
-		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: testsite.StudentCalled(t, desk, b.Section, name), ExerciseID: twice, Piece: breakdown.PieceKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Clean: true}}); err != nil {
+		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: testsite.StudentCalled(t, desk, b.Class, name), ExerciseID: twice, Chunk: breakdown.ChunkKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Clean: true}}); err != nil {
 			t.Fatal(err)
 		}
 	}
-	_, page := v.Get(fmt.Sprintf("/cards?section=%d", b.Section))
+	_, page := v.Get(fmt.Sprintf("/cards?class=%d", b.Class))
 	text := regexp.MustCompile(`(?s)<script type="application/json" id="class-notes">(.*?)</script>`).FindStringSubmatch(page)
 	if text == nil {
 		t.Fatalf("there are no notes on\n%s", page)
@@ -58,7 +58,7 @@ func TestCardsForAClass(t *testing.T) {
 		t.Errorf("the scale begins on %s", notes[0].Concert)
 	}
 	empty, account := s.Teacher(t, "new@school.example")
-	if _, err := s.Store.For(account.ID).AddSection(context.Background(), "New"); err != nil {
+	if _, err := s.Store.For(account.ID).AddClass(context.Background(), "New"); err != nil {
 		t.Fatal(err)
 	}
 	_, page = empty.Get("/cards")

@@ -13,7 +13,7 @@ import (
 // one begins.
 type afterView struct {
 	store.Lesson
-	Name     string // of the section
+	Name     string // of the class
 	When     string
 	Minutes  int // it lasted
 	Outcomes []outcomeLine
@@ -25,7 +25,7 @@ type outcomeLine struct {
 	lesson.Outcome
 	Stumbles []stumbleLine
 	Missed   []store.Student // who were there and not marked
-	Away     []store.Student
+	Absent   []store.Student
 }
 
 // stumbleLine is somebody who stumbled, and over what.
@@ -36,11 +36,11 @@ type stumbleLine struct {
 
 func (s *handlers) showAfter(w http.ResponseWriter, r *http.Request, l store.Lesson) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	_, section, err := desk.ChooseSection(ctx, l.Section)
+	_, class, err := desk.ChooseClass(ctx, l.Class)
 	if err != nil {
 		return err
 	}
-	students, err := desk.Students(ctx, l.Section)
+	students, err := desk.Students(ctx, l.Class)
 	if err != nil {
 		return err
 	}
@@ -48,19 +48,19 @@ func (s *handlers) showAfter(w http.ResponseWriter, r *http.Request, l store.Les
 	if err != nil {
 		return err
 	}
-	v := afterView{Lesson: l, Name: section.Name, When: teach.Day(*l.Begun), Minutes: max(1, int(l.Ended.Sub(*l.Begun).Minutes()+0.5)), Next: next}
+	v := afterView{Lesson: l, Name: class.Name, When: teach.Day(*l.Begun), Minutes: max(1, int(l.Ended.Sub(*l.Begun).Minutes()+0.5)), Next: next}
 	by := map[int64]store.Student{}
 	for _, student := range students {
 		by[int64(student.ID)] = student
 	}
 	for _, o := range list {
-		line := outcomeLine{Outcome: o, Missed: named(by, o.Without), Away: named(by, o.Absent)}
+		line := outcomeLine{Outcome: o, Missed: named(by, o.Without), Absent: named(by, o.Absent)}
 		for _, m := range o.Stumbled {
 			line.Stumbles = append(line.Stumbles, stumbleLine{by[m.Student], string(m.Cause)})
 		}
 		v.Outcomes = append(v.Outcomes, line)
 	}
-	s.Page(w, r, http.StatusOK, "lessonafter", "Lesson of "+section.Name, v)
+	s.Page(w, r, http.StatusOK, "lessonafter", "Lesson of "+class.Name, v)
 	return nil
 }
 

@@ -25,7 +25,7 @@ func (s *handlers) answerLesson(w http.ResponseWriter, r *http.Request, l store.
 	if r.Header.Get("Accept") != "application/json" { // there is no script
 		s.Flash(r, a.Said)
 		if a.Batch != 0 {
-			s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/lessons/%d/undo?section=%d&batch=%d", l.ID, l.Section, a.Batch))
+			s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/lessons/%d/undo?class=%d&batch=%d", l.ID, l.Class, a.Batch))
 		}
 		http.Redirect(w, r, fmt.Sprintf("%s&step=%d", teach.LessonLink(l, "/run"), l.Step), http.StatusSeeOther)
 		return
@@ -68,7 +68,7 @@ func (s *handlers) lessonAt(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// markLesson logs a step for the whole section in one write: clean for everybody who is
+// markLesson logs a step for the whole class in one write: clean for everybody who is
 // there, but for the exceptions, who stumbled over what is said of each in "stumble-12".
 func (s *handlers) markLesson(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
@@ -76,7 +76,7 @@ func (s *handlers) markLesson(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	press := site.PressOf(r)
+	press := site.RequestKeyOf(r)
 	batch, again, err := desk.Pressed(ctx, press)
 	if err != nil {
 		return err
@@ -103,7 +103,7 @@ func (s *handlers) markLesson(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// classMarks are the marks of a step for a section.
+// classMarks are the marks of a step for a class.
 type classMarks struct {
 	list                []store.Attempt
 	clean               int
@@ -134,14 +134,14 @@ func (m classMarks) said(step lesson.Step) string {
 func (s *handlers) classMarks(r *http.Request, l store.Lesson, step lesson.Step, absent []store.StudentID) (classMarks, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	var m classMarks
-	if step.Warm { // which is no stage of the piece
+	if step.Warm { // which is no stage of the chunk
 		return m, nil
 	}
 	x, err := desk.Exercise(ctx, store.ExerciseID(step.Exercise))
 	if err != nil {
 		return m, err
 	}
-	students, err := desk.Students(ctx, l.Section)
+	students, err := desk.Students(ctx, l.Class)
 	if err != nil {
 		return m, err
 	}
@@ -153,7 +153,7 @@ func (s *handlers) classMarks(r *http.Request, l store.Lesson, step lesson.Step,
 	if err != nil {
 		return m, err
 	}
-	standings, err := desk.ExerciseStandings(ctx, x.ID, l.Section)
+	standings, err := desk.ExerciseStandings(ctx, x.ID, l.Class)
 	if err != nil {
 		return m, err
 	}
@@ -167,8 +167,8 @@ func (s *handlers) classMarks(r *http.Request, l store.Lesson, step lesson.Step,
 		}
 		steps := rules.For(student.ID, x.ID)
 		class := routine.Step{Stage: step.Stage, Kind: step.Form}
-		stage, how := teach.Joins(steps, class, own.Of(x, student.Instrument), standings[store.Task{Student: student.ID, Exercise: x.ID}], step.Piece)
-		if how == teach.NoPiece || how == teach.NoStage {
+		stage, how := teach.Joins(steps, class, own.Of(x, student.Instrument), standings[store.Task{Student: student.ID, Exercise: x.ID}], step.Chunk)
+		if how == teach.NoChunk || how == teach.NoStage {
 			m.without++
 			continue
 		}
@@ -184,7 +184,7 @@ func (s *handlers) classMarks(r *http.Request, l store.Lesson, step lesson.Step,
 		if try.Clean {
 			m.clean++
 		}
-		m.list = append(m.list, store.Attempt{StudentID: student.ID, ExerciseID: x.ID, Piece: step.Piece, Try: try, Tempo: step.Tempo})
+		m.list = append(m.list, store.Attempt{StudentID: student.ID, ExerciseID: x.ID, Chunk: step.Chunk, Try: try, Tempo: step.Tempo})
 	}
 	return m, nil
 }

@@ -19,10 +19,10 @@ import (
 // that the page goes on when the network does not.
 type runView struct {
 	store.Lesson
-	Name   string // of the section
+	Name   string // of the class
 	Guest  store.Guest
 	Steps  []teach.LedStep
-	Rows   [][]runStudent          // who is in the section, as they sit
+	Rows   [][]runStudent          // who is in the class, as they sit
 	Across int                     // most in a row of seats; 0 where nobody has one
 	Room   []instrument.Instrument // that are played here, in score order
 	Music  map[string]map[string]music.StepMusic
@@ -52,7 +52,7 @@ func (v runView) StepLink(k int) string { return fmt.Sprintf("%s&step=%d", v.Lin
 func (v runView) MoreLeft() int { return max(0, len(v.Left)-3) }
 
 // Scale is the marks of the metronome, slowest first.
-func (runView) Scale() []int { return routine.Notches() }
+func (runView) Scale() []int { return routine.MetronomeMarks() }
 
 // MayMark says whether who looks may mark.
 func (v runView) MayMark() bool { return v.Guest.MayMark() }
@@ -78,11 +78,11 @@ func (s *handlers) runLesson(w http.ResponseWriter, r *http.Request) error {
 func (s *handlers) runView(r *http.Request, l store.Lesson) (runView, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	v := runView{Lesson: l, Guest: desk.Guest(), Music: map[string]map[string]music.StepMusic{}, Voices: map[string]music.Voice{}}
-	_, section, err := desk.ChooseSection(ctx, l.Section)
+	_, class, err := desk.ChooseClass(ctx, l.Class)
 	if err != nil {
 		return v, err
 	}
-	v.Name = section.Name
+	v.Name = class.Name
 	if err := v.fillRoom(ctx, desk); err != nil {
 		return v, err
 	}
@@ -94,10 +94,10 @@ func (s *handlers) runView(r *http.Request, l store.Lesson) (runView, error) {
 	room := map[string][]teach.Stand{}
 	for place, k := range fitted.In {
 		step := l.Plan.Steps[k]
-		key := fmt.Sprintf("%d/%s", step.Exercise, step.Piece)
+		key := fmt.Sprintf("%d/%s", step.Exercise, step.Chunk)
 		parts, known := room[key]
 		if !known {
-			if parts, err = roomParts(ctx, desk, l.Section, step); err != nil {
+			if parts, err = roomParts(ctx, desk, l.Class, step); err != nil {
 				return v, fmt.Errorf("lay out %s: %w", step.Name(), err)
 			}
 			room[key] = parts
@@ -105,16 +105,16 @@ func (s *handlers) runView(r *http.Request, l store.Lesson) (runView, error) {
 		}
 		v.Steps = append(v.Steps, teach.NewLedStep(place, step, key, parts))
 	}
-	if asked := site.Text(r, "step"); asked != "" {
+	if requested := site.Text(r, "step"); requested != "" {
 		v.Lesson.Step = int(site.Number(r, "step"))
 	}
 	v.Lesson.Step = max(0, min(v.Lesson.Step, len(v.Steps)-1))
 	return v, nil
 }
 
-// fillRoom lists who is in the section, and what they play.
+// fillRoom lists who is in the class, and what they play.
 func (v *runView) fillRoom(ctx context.Context, desk *teach.Class) error {
-	students, err := desk.Students(ctx, v.Section)
+	students, err := desk.Students(ctx, v.Class)
 	if err != nil {
 		return err
 	}
@@ -132,18 +132,18 @@ func (v *runView) fillRoom(ctx context.Context, desk *teach.Class) error {
 	return nil
 }
 
-// roomParts lays out a step's piece, alone, for everybody in the room.
-func roomParts(ctx context.Context, desk *teach.Class, section store.SectionID, step lesson.Step) ([]teach.Stand, error) {
-	ask := teach.AskAlone(section, step)
+// roomParts lays out a step's chunk, alone, for everybody in the room.
+func roomParts(ctx context.Context, desk *teach.Class, class store.ClassID, step lesson.Step) ([]teach.Stand, error) {
+	ask := teach.AskAlone(class, step)
 	var parts []teach.Stand
-	_, err := teach.ExplainEach(ctx, desk, ask, teach.Choice.Plays, func(at teach.Choice, _ teach.InstrumentTab, x teach.Explained, kept teach.Settings) {
+	_, err := teach.ExplainEach(ctx, desk, ask, teach.Choice.Plays, func(at teach.Choice, _ teach.InstrumentTab, x teach.Explained, saved teach.Settings) {
 		w := teach.Work{Choice: at, Routine: at.Routine(), Stage: step.Stage, Tempo: step.Tempo}
-		parts = append(parts, teach.NewStand(w, x, kept.Preferences))
+		parts = append(parts, teach.NewStand(w, x, saved.Preferences))
 	})
 	return parts, err
 }
 
-// addMusic adds the music of a piece for every instrument.
+// addMusic adds the music of a chunk for every instrument.
 func (v *runView) addMusic(s *handlers, key string, parts []teach.Stand) {
 	v.Music[key] = map[string]music.StepMusic{}
 	for _, p := range parts {

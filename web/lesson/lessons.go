@@ -17,12 +17,12 @@ import (
 
 // lessonsView is the page that plans lessons.
 type lessonsView struct {
-	Sections []store.Section
-	Section  store.Section
-	Guest    store.Guest
-	Minutes  string
-	Problem  string
-	Lessons  []lessonLine
+	Classes []store.Class
+	Class   store.Class
+	Guest   store.Guest
+	Minutes string
+	Problem string
+	Lessons []lessonLine
 }
 
 // lessonLine is a lesson in the list.
@@ -40,10 +40,10 @@ func (s *handlers) lessons(w http.ResponseWriter, r *http.Request) error {
 func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status int, minutes, problem string) error {
 	v := lessonsView{Guest: site.ClassOf(r).Guest(), Minutes: minutes, Problem: problem}
 	var err error
-	if v.Sections, v.Section, err = site.ClassOf(r).ChooseSection(r.Context(), store.SectionID(site.Number(r, "section"))); err != nil {
+	if v.Classes, v.Class, err = site.ClassOf(r).ChooseClass(r.Context(), store.ClassID(site.Number(r, "class"))); err != nil {
 		return err
 	}
-	list, err := site.ClassOf(r).Lessons(r.Context(), v.Section.ID, teach.MostLessons)
+	list, err := site.ClassOf(r).Lessons(r.Context(), v.Class.ID, teach.MostLessons)
 	if err != nil {
 		return err
 	}
@@ -76,7 +76,7 @@ func newLessonLine(l store.Lesson) lessonLine {
 
 // planLesson proposes a lesson and opens it to be changed.
 func (s *handlers) planLesson(w http.ResponseWriter, r *http.Request) error {
-	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), store.SectionID(site.Number(r, "section")))
+	_, class, err := site.ClassOf(r).ChooseClass(r.Context(), store.ClassID(site.Number(r, "class")))
 	if err != nil {
 		return err
 	}
@@ -84,30 +84,30 @@ func (s *handlers) planLesson(w http.ResponseWriter, r *http.Request) error {
 	if problem != "" {
 		return s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), problem)
 	}
-	if section.ID == 0 {
-		return s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), "There is no section to teach yet. Add one in People.")
+	if class.ID == 0 {
+		return s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), "There is no class to teach yet. Add one in People.")
 	}
 	wants := teach.LessonWants{Left: site.Text(r, "left") != "", Begun: site.Text(r, "begun") != "", Next: site.Text(r, "next") != "", Known: site.Text(r, "known") != ""}
-	plan, err := teach.ProposeLesson(r.Context(), site.ClassOf(r), section.ID, minutes, wants)
+	plan, err := teach.ProposeLesson(r.Context(), site.ClassOf(r), class.ID, minutes, wants)
 	if err != nil {
 		return err
 	}
-	id, err := site.ClassOf(r).AddLesson(r.Context(), section.ID, plan)
+	id, err := site.ClassOf(r).AddLesson(r.Context(), class.ID, plan)
 	if err != nil {
 		return err
 	}
-	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Section: section.ID}, ""), http.StatusSeeOther)
+	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Class: class.ID}, ""), http.StatusSeeOther)
 	return nil
 }
 
 // planView is a lesson to be changed before it begins.
 type planView struct {
 	store.Lesson
-	Name      string // of the section
+	Name      string // of the class
 	Rows      []planRow
 	Halves    int
 	Exercises []store.Exercise
-	Steps     routine.Routine // that the section follows
+	Steps     routine.Routine // that the class follows
 	Problem   string
 }
 
@@ -153,7 +153,7 @@ func (s *handlers) lesson(w http.ResponseWriter, r *http.Request) error {
 
 func (s *handlers) showPlan(w http.ResponseWriter, r *http.Request, status int, l store.Lesson, problem string) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	_, section, err := desk.ChooseSection(ctx, l.Section)
+	_, class, err := desk.ChooseClass(ctx, l.Class)
 	if err != nil {
 		return err
 	}
@@ -161,8 +161,8 @@ func (s *handlers) showPlan(w http.ResponseWriter, r *http.Request, status int, 
 	if err != nil {
 		return err
 	}
-	v := newPlanView(l, section.Name, problem)
-	v.Steps = rules.In(store.Chooser{Section: l.Section}).Steps
+	v := newPlanView(l, class.Name, problem)
+	v.Steps = rules.In(store.Chooser{Class: l.Class}).Steps
 	if v.Exercises, err = desk.Exercises(ctx); err != nil {
 		return err
 	}
@@ -170,7 +170,7 @@ func (s *handlers) showPlan(w http.ResponseWriter, r *http.Request, status int, 
 		s.Render(w, status, "lesson", "plan", v)
 		return nil
 	}
-	s.Page(w, r, status, "lesson", "Lesson of "+section.Name, v)
+	s.Page(w, r, status, "lesson", "Lesson of "+class.Name, v)
 	return nil
 }
 
@@ -194,7 +194,7 @@ func (s *handlers) changePlan(w http.ResponseWriter, r *http.Request) error {
 		problem, err = s.addToPlan(r, &l)
 	}
 	if err == nil && problem == "" {
-		err = site.ClassOf(r).KeepPlan(r.Context(), l.ID, l.Plan)
+		err = site.ClassOf(r).SavePlan(r.Context(), l.ID, l.Plan)
 	}
 	switch {
 	case err != nil:
@@ -252,34 +252,34 @@ func changedPlan(p *lesson.Plan, r *http.Request) (problem string) {
 	return ""
 }
 
-// addToPlan adds the stages of a piece to a plan, before what closes the lesson.
+// addToPlan adds the stages of a chunk to a plan, before what closes the lesson.
 func (s *handlers) addToPlan(r *http.Request, l *store.Lesson) (problem string, err error) {
-	standings, err := site.ClassOf(r).SectionStandings(r.Context(), l.Section)
+	standings, err := site.ClassOf(r).ClassStandings(r.Context(), l.Class)
 	if err != nil {
 		return "", err
 	}
-	pieces, err := teach.LessonPieces(r.Context(), site.ClassOf(r), l.Section, store.ExerciseID(site.Number(r, "exercise")), standings)
+	chunks, err := teach.LessonChunks(r.Context(), site.ClassOf(r), l.Class, store.ExerciseID(site.Number(r, "exercise")), standings)
 	if errors.Is(err, store.ErrNotFound) {
 		return "Choose an exercise from the list.", nil
 	}
 	if err != nil {
 		return "", err
 	}
-	label := site.Text(r, "piece")
-	k := slices.IndexFunc(pieces, func(p lesson.Piece) bool { return p.Label == label })
+	label := site.Text(r, "chunk")
+	k := slices.IndexFunc(chunks, func(p lesson.Chunk) bool { return p.Label == label })
 	if k < 0 {
 		var there []string
-		for _, p := range pieces {
+		for _, p := range chunks {
 			there = append(there, p.Label)
 		}
-		return fmt.Sprintf("%d · %s has no piece %s. It has %s.", pieces[0].Number, pieces[0].Title, label, strings.Join(there, ", ")), nil
+		return fmt.Sprintf("%d · %s has no chunk %s. It has %s.", chunks[0].Number, chunks[0].Title, label, strings.Join(there, ", ")), nil
 	}
 	var steps []lesson.Step
 	switch stage := routine.Stage(site.Text(r, "stage")); {
 	case stage == "":
-		steps = pieces[k].From(teach.GoesOnAt(pieces[k]), "added by you")
-	case pieces[k].Steps.Has(stage):
-		steps = []lesson.Step{pieces[k].Do(stage, lesson.TalkOn, "added by you")}
+		steps = chunks[k].From(teach.GoesOnAt(chunks[k]), "added by you")
+	case chunks[k].Steps.Has(stage):
+		steps = []lesson.Step{chunks[k].Do(stage, lesson.TalkOn, "added by you")}
 	default:
 		return "Choose a stage from the list.", nil
 	}
@@ -294,12 +294,12 @@ func (s *handlers) addToPlan(r *http.Request, l *store.Lesson) (problem string, 
 }
 
 // dropLesson takes a planned lesson away.
-func (s *handlers) dropLesson(w http.ResponseWriter, r *http.Request) error {
-	if err := site.ClassOf(r).DropLesson(r.Context(), site.ID[store.LessonID](r)); err != nil {
+func (s *handlers) deleteLesson(w http.ResponseWriter, r *http.Request) error {
+	if err := site.ClassOf(r).DeleteLesson(r.Context(), site.ID[store.LessonID](r)); err != nil {
 		return err
 	}
 	s.Flash(r, "The plan is taken away. Propose another one when you like.")
-	http.Redirect(w, r, fmt.Sprintf("/lessons?section=%d", site.Number(r, "section")), http.StatusSeeOther)
+	http.Redirect(w, r, fmt.Sprintf("/lessons?class=%d", site.Number(r, "class")), http.StatusSeeOther)
 	return nil
 }
 
@@ -309,7 +309,7 @@ func (s *handlers) beginLesson(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).BeginLesson(r.Context(), id); err != nil {
 		return err
 	}
-	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Section: store.SectionID(site.Number(r, "section"))}, "/run"), http.StatusSeeOther)
+	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Class: store.ClassID(site.Number(r, "class"))}, "/run"), http.StatusSeeOther)
 	return nil
 }
 
@@ -319,6 +319,6 @@ func (s *handlers) endLesson(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).EndLesson(r.Context(), id); err != nil {
 		return err
 	}
-	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Section: store.SectionID(site.Number(r, "section"))}, ""), http.StatusSeeOther)
+	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Class: store.ClassID(site.Number(r, "class"))}, ""), http.StatusSeeOther)
 	return nil
 }

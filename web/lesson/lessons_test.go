@@ -19,7 +19,7 @@ import (
 	"unhurriedbench/web/music"
 )
 
-// A lesson is proposed for a section, changed, run, marked, taken back, ended; and the
+// A lesson is proposed for a class, changed, run, marked, taken back, ended; and the
 // next one begins with what was left.
 func TestALesson(t *testing.T) {
 	t.Parallel()
@@ -29,7 +29,7 @@ func TestALesson(t *testing.T) {
 	desk := s.Store.For(account.ID)
 	var others []store.StudentID
 	for _, name := range []string{"Bea", "Tomo", "Kofi"} {
-		id, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: name, Instrument: "trumpet"})
+		id, err := desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: name, Instrument: "trumpet"})
 		if err != nil {
 			t.Fatal(err)
 		}
@@ -37,10 +37,10 @@ func TestALesson(t *testing.T) {
 	}
 	_, page := v.Get("/lessons")
 	testsite.Wants(t, page, "Lessons of Tuesday brass", "None yet.", `name="minutes"`)
-	if status, page := v.Post("/lessons", url.Values{"section": {fmt.Sprint(b.Section)}, "minutes": {"soon"}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "The minutes, “soon”, are no number") || !strings.Contains(page, `value="soon"`) {
+	if status, page := v.Post("/lessons", url.Values{"class": {fmt.Sprint(b.Class)}, "minutes": {"soon"}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "The minutes, “soon”, are no number") || !strings.Contains(page, `value="soon"`) {
 		t.Errorf("a lesson of soon minutes gives %d", status)
 	}
-	status, to := v.Post("/lessons", url.Values{"section": {fmt.Sprint(b.Section)}, "minutes": {"20"}, "left": {"yes"}, "begun": {"yes"}, "next": {"yes"}, "known": {"yes"}})
+	status, to := v.Post("/lessons", url.Values{"class": {fmt.Sprint(b.Class)}, "minutes": {"20"}, "left": {"yes"}, "begun": {"yes"}, "next": {"yes"}, "known": {"yes"}})
 	if status != http.StatusSeeOther {
 		t.Fatalf("planning gives %d, %s", status, to)
 	}
@@ -89,71 +89,71 @@ func TestALesson(t *testing.T) {
 	}{
 		{url.Values{"do": {"minutes"}, "to": {"0"}}, "are no number from 1 to 180"},
 		{url.Values{"do": {"add"}, "exercise": {"999"}}, "Choose an exercise from the list."},
-		{url.Values{"do": {"add"}, "exercise": {fmt.Sprint(b.Exercise)}, "piece": {"F"}}, "1 · First Lamp has no piece F. It has A, B, Whole."},
-		{url.Values{"do": {"add"}, "exercise": {fmt.Sprint(b.Exercise)}, "piece": {"B"}, "stage": {"juggle"}}, "Choose a stage from the list."},
+		{url.Values{"do": {"add"}, "exercise": {fmt.Sprint(b.Exercise)}, "chunk": {"F"}}, "1 · First Lamp has no chunk F. It has A, B, Whole."},
+		{url.Values{"do": {"add"}, "exercise": {fmt.Sprint(b.Exercise)}, "chunk": {"B"}, "stage": {"juggle"}}, "Choose a stage from the list."},
 	} {
 		if status, page := v.Script(plan, tt.form); status != http.StatusUnprocessableEntity || !strings.Contains(page, tt.says) {
 			t.Errorf("%v gives %d, without %q", tt.form, status, tt.says)
 		}
 	}
-	if status, _ := v.Post(plan, url.Values{"do": {"add"}, "exercise": {fmt.Sprint(b.Exercise)}, "piece": {"B"}, "stage": {"finger"}}); status != http.StatusSeeOther {
+	if status, _ := v.Post(plan, url.Values{"do": {"add"}, "exercise": {fmt.Sprint(b.Exercise)}, "chunk": {"B"}, "stage": {"finger"}}); status != http.StatusSeeOther {
 		t.Errorf("adding a step without a script gives %d", status)
 	}
 	if _, page := v.Get(to); !strings.Contains(page, "1 · First Lamp, B: Finger") {
 		t.Error("a step that was added is not there")
 	}
 
-	id, err := desk.AddLesson(ctx, b.Section, testsite.LessonOf(b, 3))
+	id, err := desk.AddLesson(ctx, b.Class, testsite.LessonOf(b, 3))
 	if err != nil {
 		t.Fatal(err)
 	}
 	at := fmt.Sprintf("/lessons/%d", id)
-	section := fmt.Sprintf("?section=%d", b.Section)
-	if status, to := v.Post(at+"/begin"+section, nil); status != http.StatusSeeOther || to != at+"/run"+section {
+	class := fmt.Sprintf("?class=%d", b.Class)
+	if status, to := v.Post(at+"/begin"+class, nil); status != http.StatusSeeOther || to != at+"/run"+class {
 		t.Fatalf("beginning gives %d, %s", status, to)
 	}
-	_, page = v.Get(at + "/run" + section)
-	testsite.Wants(t, page, "Count it aloud, piece A", "Ines P.", "Everybody clean", "Trombone", "Trumpet", "lesson-music", "one note: ", `data-cause="rhythm"`)
-	said := asks(v, at+"/mark"+section, url.Values{"step": {"0"}, "press": {"one"}, fmt.Sprintf("stumble-%d", others[0]): {"rhythm"}, "absent": {fmt.Sprint(others[1])}})
+	_, page = v.Get(at + "/run" + class)
+	testsite.Wants(t, page, "Count it aloud, chunk A", "Ines P.", "Everybody clean", "Trombone", "Trumpet", "lesson-music", "one note: ", `data-cause="rhythm"`)
+	said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "press": {"one"}, fmt.Sprintf("stumble-%d", others[0]): {"rhythm"}, "absent": {fmt.Sprint(others[1])}})
 	if said.Said != "1 · First Lamp, A: Count: 2 clean. Bea, rhythm. one not here." || said.Batch == 0 {
 		t.Errorf("it is told %+v", said)
 	}
 	stands := func(id store.StudentID) routine.State {
 		t.Helper()
-		standings, err := desk.SectionStandings(ctx, b.Section)
+		standings, err := desk.ClassStandings(ctx, b.Class)
 		if err != nil {
 			t.Fatal(err)
 		}
-		return standings[store.Task{Student: id, Exercise: b.Exercise}].State(routine.Standard(), breakdown.PieceKey{First: 1, Last: 2})
+		return standings[store.Task{Student: id, Exercise: b.Exercise}].State(routine.Standard(), breakdown.ChunkKey{First: 1, Last: 2})
 	}
 	if got := fmt.Sprintf("%s %d %d %d", stands(b.Student).Stage, stands(others[0]).Stumble, stands(others[1]).Tries, stands(others[2]).Clean); got != "name 1 0 1" {
 		t.Errorf("after the mark they stand at %s", got)
 	}
-	if again := asks(v, at+"/mark"+section, url.Values{"step": {"0"}, "press": {"one"}}); again.Batch != said.Batch || stands(others[2]).Tries != 1 {
+	if again := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "press": {"one"}}); again.Batch != said.Batch || stands(others[2]).Tries != 1 {
 		t.Errorf("sent again it is %+v, %d tries", again, stands(others[2]).Tries)
 	}
 	// Ines is at Name now: clean at Count would send her back.
-	if said := asks(v, at+"/mark"+section, url.Values{"step": {"0"}, "press": {"two"}}); !strings.Contains(said.Said, "3 clean. one past this stage already.") {
+	if said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "press": {"two"}}); !strings.Contains(said.Said, "3 clean. one past this stage already.") {
 		t.Errorf("it is told %q", said.Said)
-	} else if asks(v, at+"/undo"+section, url.Values{"batch": {fmt.Sprint(said.Batch)}}); stands(others[2]).Tries != 1 {
+	} else if asks(v, at+"/undo"+class, url.Values{"batch": {fmt.Sprint(said.Batch)}}); stands(others[2]).Tries != 1 {
 		t.Error("what was taken back counts")
 	}
-	asks(v, at+"/at"+section, url.Values{"step": {"0"}, "absent": {fmt.Sprint(others[1])}})
-	if status, to := v.Post(at+"/mark"+section, url.Values{"step": {"0"}, "press": {"three"}}); status != http.StatusSeeOther || !strings.Contains(to, "/run?") {
+	asks(v, at+"/at"+class, url.Values{"step": {"0"}, "absent": {fmt.Sprint(others[1])}})
+	if status, to := v.Post(at+"/mark"+class, url.Values{"step": {"0"}, "press": {"three"}}); status != http.StatusSeeOther || !strings.Contains(to, "/run?") {
 		t.Errorf("a mark without a script gives %d, %s", status, to)
 	}
-	if status, _ := v.Post(at+"/mark"+section, url.Values{"step": {"7"}}); status != http.StatusNotFound {
+	if status, _ := v.Post(at+"/mark"+class, url.Values{"step": {"7"}}); status != http.StatusNotFound {
 		t.Errorf("a step that is not there gives %d", status)
 	}
-	v.Post(at+"/end"+section, nil)
-	_, page = v.Get(at + section)
+	v.Post(at+"/end"+class, nil)
+	_, page = v.Get(at + class)
 	testsite.Wants(t, page, "What was done", "The next lesson begins with", "1 · First Lamp, A: Name", "not reached", "Propose the next lesson")
-	_, page = v.Get("/lessons" + section)
+	_, page = v.Get("/lessons" + class)
 	testsite.Wants(t, page, "today", "2 steps")
-	if status, to := v.Get(at + "/run" + section); status != http.StatusSeeOther {
+	if status, to := v.Get(at + "/run" + class); status != http.StatusSeeOther {
 		t.Errorf("running what is over gives %d, %s", status, to)
 	}
-	_, to = v.Post("/lessons", url.Values{"section": {fmt.Sprint(b.Section)}, "minutes": {"20"}, "left": {"yes"}})
+	_, to = v.Post("/lessons", url.Values{"class": {fmt.Sprint(b.Class)}, "minutes": {"20"}, "left": {"yes"}})
 	_, page = v.Get(to)
 	testsite.Wants(t, page, "1 · First Lamp, A: Name", "left from the last lesson")
 }

@@ -19,14 +19,14 @@ var Templates embed.FS
 func Routes(r chi.Router, of *site.Site, recordings music.Recordings) {
 	s := &handlers{of, recordings}
 	s.Teachers(r, func(r chi.Router) {
-		r.Post("/cards", s.Handle(s.keepCards))
+		r.Post("/cards", s.Handle(s.saveCards))
 	})
 	s.Guests(r, func(r chi.Router) {
 		r.Get("/lessons", s.Handle(s.lessons))
 		r.Post("/lessons", s.Handle(s.planLesson))
 		r.Get("/lessons/{id}", s.Handle(s.lesson))
 		r.Post("/lessons/{id}/plan", s.Handle(s.changePlan))
-		r.Post("/lessons/{id}/drop", s.Handle(s.dropLesson))
+		r.Post("/lessons/{id}/drop", s.Handle(s.deleteLesson))
 		r.Post("/lessons/{id}/begin", s.Handle(s.beginLesson))
 		r.Post("/lessons/{id}/end", s.Handle(s.endLesson))
 		r.Get("/lessons/{id}/run", s.Handle(s.runLesson))
@@ -41,7 +41,7 @@ func Routes(r chi.Router, of *site.Site, recordings music.Recordings) {
 		r.Post("/check-ins/{id}/undo", s.Handle(s.undoCheckin))
 		r.Post("/check-ins/{id}/due", s.Handle(s.changeDue))
 		r.Post("/check-ins/{id}/end", s.Handle(s.endCheckin))
-		r.Post("/check-ins/{id}/drop", s.Handle(s.dropCheckin))
+		r.Post("/check-ins/{id}/drop", s.Handle(s.deleteCheckin))
 		r.Get("/cards", s.Handle(s.classCards))
 	})
 }

@@ -58,14 +58,14 @@ func (r Recordings) VoiceOf(i instrument.Instrument) Voice {
 	return Voice{v.Name, v.Larger, r[v.Name]}
 }
 
-// HeardRound is a piece played once, for the page's script. Times are in whole notes.
-type HeardRound struct {
-	Notes  []heardNote `json:"notes"`
-	Length float64     `json:"length"`
-	Rest   float64     `json:"rest"` // until it can begin again
+// HeardRound is a chunk played once, for the page's script. Times are in whole notes.
+type PlaybackRound struct {
+	Notes  []playbackNote `json:"notes"`
+	Length float64        `json:"length"`
+	Rest   float64        `json:"rest"` // until it can begin again
 }
 
-type heardNote struct {
+type playbackNote struct {
 	At     float64 `json:"at"`
 	Sounds float64 `json:"sounds"`
 	MIDI   []int   `json:"midi"` // none for a stroke without pitch
@@ -76,10 +76,10 @@ type heardNote struct {
 }
 
 // NewHeardRound is a round for the page's script.
-func NewHeardRound(r play.Round) HeardRound {
-	heard := HeardRound{[]heardNote{}, r.Length.Float(), r.Rest.Float()}
+func NewPlaybackRound(r play.Round) PlaybackRound {
+	heard := PlaybackRound{[]playbackNote{}, r.Length.Float(), r.Rest.Float()}
 	for _, n := range r.Notes {
-		heard.Notes = append(heard.Notes, heardNote{
+		heard.Notes = append(heard.Notes, playbackNote{
 			n.At.Float(), n.Sounds.Float(), n.MIDI, n.Loud, n.Joined, n.Roll, n.Graces,
 		})
 	}

@@ -109,39 +109,39 @@ type SheetPulse struct {
 
 // SheetEvent is a note or a rest with all that its lanes say.
 type SheetEvent struct {
-	ID        string            `json:"id"`
-	Name      string            `json:"name"`
-	Spoken    string            `json:"spoken"`
-	Fingering string            `json:"fingering"`          // what names it; Drawn is what there is to see
-	Beyond    string            `json:"beyond,omitempty"`   // why it has none: "beyond the trumpet"
-	Unlisted  bool              `json:"unlisted,omitempty"` // it is played, and its fingering is the teacher's to write
-	Mine      bool              `json:"mine,omitempty"`     // the teacher wrote it, where none is listed
-	Said      string            `json:"said"`               // the fingering in words
-	Drawn     finger.Drawn      `json:"drawn"`
-	MIDI      int               `json:"midi"` // as written
-	At        float64           `json:"at"`   // as a pulse's
-	Hand      string            `json:"hand,omitempty"`
-	Roll      string            `json:"roll,omitempty"` // its strokes, or "long"; "all" where they are not counted
-	Alternate bool              `json:"alternate,omitempty"`
-	Usual     string            `json:"usual,omitempty"` // said, where an alternate stands
-	Printed   bool              `json:"printed,omitempty"`
-	Ways      []sheetWay        `json:"ways,omitempty"` // the other ways there are
-	Open      bool              `json:"open,omitempty"` // it has no name yet
-	Measure   int               `json:"measure"`
-	Event     int               `json:"event"`
-	Minded    bool              `json:"minded,omitempty"`  // there is something to mind in playing it
-	Change    string            `json:"change,omitempty"`  // from the note before
-	Breath    bool              `json:"breath,omitempty"`  // is taken after it
-	Bow       string            `json:"bow,omitempty"`     // a sign for it is worth it
-	Pencils   []sheetPencil     `json:"pencils,omitempty"` // the teacher's
-	Alerts    []breakdown.Alert `json:"alerts"`
-	Why       []string          `json:"why"` // its count, its name, its marks
+	ID          string            `json:"id"`
+	Name        string            `json:"name"`
+	Spoken      string            `json:"spoken"`
+	Fingering   string            `json:"fingering"`          // what names it; Drawn is what there is to see
+	Beyond      string            `json:"beyond,omitempty"`   // why it has none: "beyond the trumpet"
+	Unlisted    bool              `json:"unlisted,omitempty"` // it is played, and its fingering is the teacher's to write
+	Mine        bool              `json:"mine,omitempty"`     // the teacher wrote it, where none is listed
+	Said        string            `json:"said"`               // the fingering in words
+	Drawn       finger.Drawn      `json:"drawn"`
+	MIDI        int               `json:"midi"` // as written
+	At          float64           `json:"at"`   // as a pulse's
+	Hand        string            `json:"hand,omitempty"`
+	Roll        string            `json:"roll,omitempty"` // its strokes, or "long"; "all" where they are not counted
+	Alternate   bool              `json:"alternate,omitempty"`
+	Usual       string            `json:"usual,omitempty"` // said, where an alternate stands
+	Printed     bool              `json:"printed,omitempty"`
+	Ways        []sheetWay        `json:"ways,omitempty"` // the other ways there are
+	Open        bool              `json:"open,omitempty"` // it has no name yet
+	Measure     int               `json:"measure"`
+	Event       int               `json:"event"`
+	Minded      bool              `json:"minded,omitempty"`  // there is something to mind in playing it
+	Change      string            `json:"change,omitempty"`  // from the note before
+	Breath      bool              `json:"breath,omitempty"`  // is taken after it
+	Bow         string            `json:"bow,omitempty"`     // a sign for it is worth it
+	Annotations []sheetAnnotation `json:"pencils,omitempty"` // the teacher's
+	Alerts      []breakdown.Alert `json:"alerts"`
+	Why         []string          `json:"why"` // its count, its name, its marks
 }
 
 // sheetPencil is a mark of the teacher's.
-type sheetPencil struct {
-	Kind breakdown.PencilKind `json:"kind"`
-	Word string               `json:"word,omitempty"`
+type sheetAnnotation struct {
+	Kind breakdown.AnnotationKind `json:"kind"`
+	Word string                   `json:"word,omitempty"`
 }
 
 // addHand adds the breath, the bow and the teacher's marks.
@@ -150,9 +150,9 @@ func (x *SheetEvent) addHand(e breakdown.Event, printed []score.Mark) {
 	if e.Bow != nil && e.Bow.Why != "" && !slices.Contains(printed, score.UpBow) && !slices.Contains(printed, score.DownBow) {
 		x.Bow = e.Bow.String()
 	}
-	for _, p := range e.Pencils {
+	for _, p := range e.Annotations {
 		if p.Kind != breakdown.StruckOut {
-			x.Pencils = append(x.Pencils, sheetPencil{p.Kind, p.Word})
+			x.Annotations = append(x.Annotations, sheetAnnotation{p.Kind, p.Word})
 		}
 	}
 }

@@ -6,17 +6,17 @@ import (
 	"unhurriedbench/teach"
 )
 
-// StepMusic is a piece for an instrument, for the page's script.
+// StepMusic is a chunk for an instrument, for the page's script.
 type StepMusic struct {
 	Sheet SheetData       `json:"sheet"`
 	Plan  []teach.Planned `json:"plan"`
-	Round HeardRound      `json:"round"`
+	Round PlaybackRound   `json:"round"`
 }
 
 // NewStepMusic is the music of a part, whose ids begin with what is given.
 func NewStepMusic(p teach.Stand, ids string) StepMusic {
 	return StepMusic{
 		Sheet: NewSheet(p.Report, p.Instrument, p.Words, p.Strings, mei.Options{Ruler: true, IDs: mei.IDs(ids)}),
-		Plan:  p.Plan(), Round: NewHeardRound(play.RoundOf(p.Report.Part, p.Played)),
+		Plan:  p.Plan(), Round: NewPlaybackRound(play.RoundOf(p.Report.Part, p.Played)),
 	}
 }

@@ -29,7 +29,7 @@ func saidAt(r *http.Request) time.Time {
 
 // took answers what a student's page sends: a script is told in a word, a form goes back to
 // the day.
-func (s *handlers) took(w http.ResponseWriter, r *http.Request, err error) error {
+func (s *handlers) answer(w http.ResponseWriter, r *http.Request, err error) error {
 	status := http.StatusNoContent
 	switch {
 	case errors.Is(err, store.ErrTooMuch):
@@ -57,10 +57,10 @@ var errRefused = errors.New("not what the page sends")
 // sayTry logs how a try at home went.
 func (s *handlers) sayTry(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, h := r.Context(), site.ClassOf(r), athome(r)
-	key, known := breakdown.ParsePieceKey(site.Text(r, "piece"))
+	key, known := breakdown.ParseChunkKey(site.Text(r, "chunk"))
 	t := store.HomeTry{
-		Exercise: store.ExerciseID(site.Number(r, "exercise")), Piece: key, Try: routine.Try{Stage: routine.Stage(site.Text(r, "stage")), Clean: site.Text(r, "result") == "clean"},
-		Tempo: int(site.Number(r, "tempo")), Beside: store.Beside(site.Text(r, "beside")), Changed: site.Text(r, "changed"), At: saidAt(r), Press: site.PressOf(r),
+		Exercise: store.ExerciseID(site.Number(r, "exercise")), Chunk: key, Try: routine.Try{Stage: routine.Stage(site.Text(r, "stage")), Clean: site.Text(r, "result") == "clean"},
+		Tempo: int(site.Number(r, "tempo")), Beside: store.Beside(site.Text(r, "beside")), Changed: site.Text(r, "changed"), At: saidAt(r), RequestKey: site.RequestKeyOf(r),
 	}
 	if !t.Clean {
 		var is bool
@@ -73,10 +73,10 @@ func (s *handlers) sayTry(w http.ResponseWriter, r *http.Request) error {
 	}
 	i, _ := instrument.ByID(h.Student.Instrument)
 	changed := t.Changed == "" || slices.Contains(teach.ChangesOf(i), t.Changed)
-	if !known || !changed || t.Press == "" || t.Tempo < 0 || t.Tempo > 400 || !store.KnownBeside(string(t.Beside)) || !rules.For(h.Student.ID, t.Exercise).Has(t.Stage) {
-		return s.took(w, r, errRefused)
+	if !known || !changed || t.RequestKey == "" || t.Tempo < 0 || t.Tempo > 400 || !store.KnownBeside(string(t.Beside)) || !rules.For(h.Student.ID, t.Exercise).Has(t.Stage) {
+		return s.answer(w, r, errRefused)
 	}
-	return s.took(w, r, h.Say(ctx, t))
+	return s.answer(w, r, h.Say(ctx, t))
 }
 
 // tickLine notes that a line of the plan is done.
@@ -85,9 +85,9 @@ func (s *handlers) tickLine(w http.ResponseWriter, r *http.Request) error {
 	line := site.Text(r, "line")
 	far := max(time.Since(on), -time.Since(on))
 	if problem != "" || line == "" || len(line) > store.LongestLine || far > teach.LongestWait {
-		return s.took(w, r, errRefused)
+		return s.answer(w, r, errRefused)
 	}
-	return s.took(w, r, athome(r).Tick(r.Context(), store.HomeTick{On: on, Line: line}))
+	return s.answer(w, r, athome(r).Tick(r.Context(), store.HomeTick{On: on, Line: line}))
 }
 
 // answerCards logs an answer to a card.
@@ -95,12 +95,12 @@ func (s *handlers) answerCards(w http.ResponseWriter, r *http.Request) error {
 	h, id := athome(r), site.Text(r, "card")
 	kind, known := card.ParseKind(string(card.KindOf(id)))
 	millis := site.Number(r, "millis")
-	if !known || len(id) > card.LongestID || site.PressOf(r) == "" || millis < 0 {
-		return s.took(w, r, errRefused)
+	if !known || len(id) > card.LongestID || site.RequestKeyOf(r) == "" || millis < 0 {
+		return s.answer(w, r, errRefused)
 	}
 	grade := card.Judge(kind, site.Text(r, "right") == "yes", int(min(millis, store.LongestAnswer)), site.Text(r, "helped") == "yes", site.Text(r, "new") == "yes")
-	return s.took(w, r, h.AnswerCards(r.Context(), store.CardAnswer{
-		Instrument: h.Student.Instrument, Press: site.PressOf(r),
+	return s.answer(w, r, h.AnswerCards(r.Context(), store.CardAnswer{
+		Instrument: h.Student.Instrument, RequestKey: site.RequestKeyOf(r),
 		Answered: card.Answered{Card: id, Grade: grade, Millis: int(min(millis, store.LongestAnswer)), At: saidAt(r)},
 	}))
 }

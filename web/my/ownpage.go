@@ -220,12 +220,12 @@ func (s *handlers) ownCare(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	kept, err := site.ClassOf(r).Settings(r.Context())
+	saved, err := site.ClassOf(r).Settings(r.Context())
 	if err != nil {
 		return err
 	}
 	f.Title = f.Say("page.care")
-	s.Render(w, http.StatusOK, "owncare", "own-layout", ownCareView{f, teach.CareTopics(kept, f.Care)})
+	s.Render(w, http.StatusOK, "owncare", "own-layout", ownCareView{f, teach.CareTopics(saved, f.Care)})
 	return nil
 }
 

@@ -26,9 +26,9 @@ import (
 	"unhurriedbench/web/my"
 )
 
-// aTry is what a page sends of a try at the second piece of the fixture's exercise.
+// aTry is what a page sends of a try at the second chunk of the fixture's exercise.
 func aTry(b testsite.Belongings, press, result string) url.Values {
-	return url.Values{"exercise": {fmt.Sprint(b.Exercise)}, "piece": {"3-4"}, "stage": {"name"}, "result": {result}, "tempo": {"60"}, "beside": {"better"}, "changed": {"slower"}, "press": {press}, "at": {fmt.Sprint(time.Now().UnixMilli())}}
+	return url.Values{"exercise": {fmt.Sprint(b.Exercise)}, "chunk": {"3-4"}, "stage": {"name"}, "result": {result}, "tempo": {"60"}, "beside": {"better"}, "changed": {"slower"}, "press": {press}, "at": {fmt.Sprint(time.Now().UnixMilli())}}
 }
 
 // A teacher makes the link; the student opens it without account or cookie, finds the day's
@@ -38,7 +38,7 @@ func TestAStudentsOwnPage(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
 	ctx, desk := context.Background(), s.Store.For(b.Teacher)
-	alma := testsite.StudentCalled(t, desk, b.Section, "Alma")
+	alma := testsite.StudentCalled(t, desk, b.Class, "Alma")
 	plan := fmt.Sprintf("/students/%d/plan", alma)
 	if status, _ := v.Post(plan, url.Values{"day": testsite.EveryDay, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 5).Format(time.DateOnly)}}); status != http.StatusSeeOther {
 		t.Fatalf("the plan gives %d", status)
@@ -67,7 +67,7 @@ func TestAStudentsOwnPage(t *testing.T) {
 		t.Errorf("the page gives %d, %v", answer.StatusCode, h)
 	}
 	_, page = student.Get(at)
-	testsite.Wants(t, page, ", Alma</h1>", "Long bows on the open strings", "1 · First Lamp, piece B", `data-stage="name"`, `name="robots" content="noindex`, "Cards")
+	testsite.Wants(t, page, ", Alma</h1>", "Long bows on the open strings", "1 · First Lamp, chunk B", `data-stage="name"`, `name="robots" content="noindex`, "Cards")
 	for _, not := range []string{"Ines", "Bo", "Cleo", "Wren", "Sign out", `href="/board`, "sectionword"} {
 		if strings.Contains(page, ">"+not) || strings.Contains(page, not+"<") {
 			t.Errorf("the page has %s", not)
@@ -96,7 +96,7 @@ func TestAStudentsOwnPage(t *testing.T) {
 		}
 	}
 	for what, bad := range map[string]url.Values{
-		"no key of a press": {"press": {""}}, "an unknown result": {"result": {"fine"}}, "no piece": {"piece": {"x"}}, "a stage there is not": {"stage": {"dance"}},
+		"no key of a press": {"press": {""}}, "an unknown result": {"result": {"fine"}}, "no chunk": {"chunk": {"x"}}, "a stage there is not": {"stage": {"dance"}},
 		"a tempo off the scale": {"tempo": {"4000"}}, "a word of their own": {"changed": {"<b>"}}, "beside nothing": {"beside": {"much"}}, "no exercise": {"exercise": {"0"}},
 	} {
 		form := aTry(b, "bad "+what, "clean")
@@ -123,13 +123,13 @@ func TestAStudentsOwnPage(t *testing.T) {
 	if n := strings.Count(page, "the student’s word"); n != 2 {
 		t.Errorf("the teacher sees %d tries, want 2", n)
 	}
-	_, page = v.Get(fmt.Sprintf("/plans?section=%d", b.Section))
+	_, page = v.Get(fmt.Sprintf("/plans?class=%d", b.Class))
 	testsite.Wants(t, page, "done: 1 day", "for the 3 without")
-	v.Post(fmt.Sprintf("/plans/own-pages?section=%d", b.Section), nil)
-	if kept, err := desk.OwnPageOf(ctx, alma); err != nil || !strings.Contains(at, kept.Key) {
+	v.Post(fmt.Sprintf("/plans/own-pages?class=%d", b.Class), nil)
+	if saved, err := desk.OwnPageOf(ctx, alma); err != nil || !strings.Contains(at, saved.Key) {
 		t.Errorf("pages for the others change a link that is there: %v", err)
 	}
-	if pages, err := desk.OwnPages(ctx, b.Section); err != nil || len(pages) != 4 {
+	if pages, err := desk.OwnPages(ctx, b.Class); err != nil || len(pages) != 4 {
 		t.Errorf("%d have a page, %v", len(pages), err)
 	}
 	after, err := desk.StudentStandings(ctx, alma)
@@ -142,12 +142,12 @@ func TestAStudentsOwnPage(t *testing.T) {
 	}
 	_, page = student.Get(at)
 	testsite.Wants(t, page, `class="own-step play done" data-line="warm"`)
-	v.Post(fmt.Sprintf("/check-ins?section=%d", b.Section), url.Values{"on": {today}, "minutes": {"10"}, "student": {fmt.Sprint(alma)}})
+	v.Post(fmt.Sprintf("/check-ins?class=%d", b.Class), url.Values{"on": {today}, "minutes": {"10"}, "student": {fmt.Sprint(alma)}})
 	checkins, err := desk.StudentCheckins(ctx, alma, 1)
 	if err != nil || len(checkins) == 0 {
 		t.Fatalf("there is no check-in: %v", err)
 	}
-	_, page = v.Get(fmt.Sprintf("/check-ins/%d?section=%d", checkins[0].ID, b.Section))
+	_, page = v.Get(fmt.Sprintf("/check-ins/%d?class=%d", checkins[0].ID, b.Class))
 	testsite.Wants(t, page, "At home, as Alma says: Name at 60: stumble over the fingering")
 	_, page = v.Get(fmt.Sprintf("/students/%d", alma))
 	testsite.Wants(t, page, "At home", "the student’s word", "Cards: 1 answered, 0 known")
@@ -163,13 +163,13 @@ func TestEveryStudentsRouteNeedsTheirKey(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
 	ctx, desk := context.Background(), s.Store.For(b.Teacher)
-	alma, bo := testsite.StudentCalled(t, desk, b.Section, "Alma"), testsite.StudentCalled(t, desk, b.Section, "Bo")
+	alma, bo := testsite.StudentCalled(t, desk, b.Class, "Alma"), testsite.StudentCalled(t, desk, b.Class, "Bo")
 	almas, bos := testsite.OwnPageOf(t, s, b, alma), testsite.OwnPageOf(t, s, b, bo)
 	_, other := s.Teacher(t, "stranger@school.example")
 	theirs := testsite.Furnish(t, s.Store, other.ID)
 	strangers := testsite.OwnPageOf(t, s, theirs, theirs.Student)
-	old := testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Section, "Cleo"))
-	testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Section, "Cleo")) // made anew
+	old := testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Class, "Cleo"))
+	testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Class, "Cleo")) // made anew
 	anyone, walked := s.Visitor(t), 0
 	var routes []string
 	if err := chi.Walk(s.Routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
@@ -185,7 +185,7 @@ func TestEveryStudentsRouteNeedsTheirKey(t *testing.T) {
 	form.Set("on", time.Now().Format(time.DateOnly))
 	form.Set("card", "name:G2:D5")
 	form.Set("student", fmt.Sprint(alma))
-	form.Set("section", fmt.Sprint(b.Section))
+	form.Set("class", fmt.Sprint(b.Class))
 	for _, route := range routes {
 		method, page, _ := strings.Cut(route, " ")
 		ask := func(v *testsite.Visitor, at string) (int, string) {
@@ -236,7 +236,7 @@ func TestAPageWithAPIN(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
 	desk := s.Store.For(b.Teacher)
-	alma := testsite.StudentCalled(t, desk, b.Section, "Alma")
+	alma := testsite.StudentCalled(t, desk, b.Class, "Alma")
 	at, set := testsite.OwnPageOf(t, s, b, alma), fmt.Sprintf("/students/%d/own-page/pin", alma)
 	for _, bad := range []string{"12", "12345", "abcd", "12 4"} {
 		if status, page := v.Post(set, url.Values{"pin": {bad}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "four figures") {
@@ -290,9 +290,9 @@ func TestAnOwnPageWithoutAPlan(t *testing.T) {
 	s, v, b := testsite.BoardOf(t)
 	desk := s.Store.For(b.Teacher)
 	student := s.Visitor(t)
-	_, page := student.Get(testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Section, "Alma")))
-	testsite.Wants(t, page, "There is no plan yet", "1 · First Lamp, piece B")
-	cleo := testsite.StudentCalled(t, desk, b.Section, "Cleo")
+	_, page := student.Get(testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Class, "Alma")))
+	testsite.Wants(t, page, "There is no plan yet", "1 · First Lamp, chunk B")
+	cleo := testsite.StudentCalled(t, desk, b.Class, "Cleo")
 	at := testsite.OwnPageOf(t, s, b, cleo)
 	_, page = student.Get(at)
 	testsite.Wants(t, page, "There is nothing to practise yet")
@@ -316,9 +316,9 @@ func TestARoundOfCards(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
 	desk := s.Store.For(b.Teacher)
-	at := testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Section, "Alma")) // who plays the violin, and stumbled over names
+	at := testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Class, "Alma")) // who plays the violin, and stumbled over names
 	// A clean try since does not mend what was stumbled over: its cards are asked all the same.
-	if err := desk.AddAttempts(context.Background(), store.Attempt{StudentID: testsite.StudentCalled(t, desk, b.Section, "Alma"), ExerciseID: b.Exercise, Piece: breakdown.PieceKey{First: 3, Last: 4}, Try: routine.Try{Stage: routine.Count, Clean: true}}); err != nil {
+	if err := desk.AddAttempts(context.Background(), store.Attempt{StudentID: testsite.StudentCalled(t, desk, b.Class, "Alma"), ExerciseID: b.Exercise, Chunk: breakdown.ChunkKey{First: 3, Last: 4}, Try: routine.Try{Stage: routine.Count, Clean: true}}); err != nil {
 		t.Fatal(err)
 	}
 	student := s.Visitor(t)
@@ -380,8 +380,8 @@ func TestARoundOfCards(t *testing.T) {
 func TestARefusedPlanKeepsWhatWasTyped(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
-	alma := testsite.StudentCalled(t, s.Store.For(b.Teacher), b.Section, "Alma")
-	for _, path := range []string{fmt.Sprintf("/students/%d/plan", alma), fmt.Sprintf("/plans?section=%d", b.Section)} {
+	alma := testsite.StudentCalled(t, s.Store.For(b.Teacher), b.Class, "Alma")
+	for _, path := range []string{fmt.Sprintf("/students/%d/plan", alma), fmt.Sprintf("/plans?class=%d", b.Class)} {
 		_, page := v.Post(path, url.Values{"day": {"0", "5"}, "minutes": {"abc"}, "until": {"2030-01-01"}})
 		testsite.Wants(t, page, `value="abc"`, `value="2030-01-01"`, `name="day" value="0" checked`, `name="day" value="5" checked`)
 		if strings.Contains(page, `name="day" value="1" checked`) {
@@ -457,14 +457,14 @@ func TestTheWorkersFiles(t *testing.T) {
 }
 
 // What a day begins with has its music: the open strings, or the first notes of its first
-// piece, as long as eight slow counts.
+// chunk, as long as eight slow counts.
 func TestLongNotes(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
 	desk := s.Store.For(b.Teacher)
 	v.Post(fmt.Sprintf("/students/%d/plan", b.Student), url.Values{"day": testsite.EveryDay, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 5).Format(time.DateOnly)}})
 	for student, want := range map[store.StudentID]string{
-		testsite.StudentCalled(t, desk, b.Section, "Alma"): "violin: G D A E",
+		testsite.StudentCalled(t, desk, b.Class, "Alma"): "violin: G D A E",
 		b.Student: "trombone: B♭ - C - D -",
 	} {
 		_, page := s.Visitor(t).Get(testsite.OwnPageOf(t, s, b, student))

@@ -119,7 +119,7 @@ func (s *handlers) ownMusic(w http.ResponseWriter, r *http.Request) error {
 func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 	ctx, desk, h := r.Context(), site.ClassOf(r), athome(r)
 	f, err := newOwnFrame(r, "today")
-	v := ownTodayView{ownFrame: f, Scale: routine.Notches(), reads: teach.PartsAtHome{}}
+	v := ownTodayView{ownFrame: f, Scale: routine.MetronomeMarks(), reads: teach.PartsAtHome{}}
 	if err != nil {
 		return v, err
 	}
@@ -192,7 +192,7 @@ func planOrNext(ctx context.Context, desk *teach.Class, student store.Student, v
 		return p, err
 	}
 	if !slices.ContainsFunc(p.Plan.Days, func(d homeplan.Planned) bool {
-		return slices.ContainsFunc(d.Items, func(i homeplan.Item) bool { return i.Kind.OfAPiece() })
+		return slices.ContainsFunc(d.Items, func(i homeplan.Item) bool { return i.Kind.OfAChunk() })
 	}) {
 		v.Note, p.Plan.Days = v.Say("day.empty"), nil
 	}
@@ -248,7 +248,7 @@ func (v *ownTodayView) week(monday time.Time, p store.HomePlan, done map[store.H
 // saying is the place of what a step says among the page's sayings.
 func (v *ownTodayView) saying(step ownStep) int {
 	same := func(other ownStep) bool {
-		return other.Heading == step.Heading && other.Form == step.Form && other.Rest == step.Rest && other.Kind.OfAPiece() == step.Kind.OfAPiece() &&
+		return other.Heading == step.Heading && other.Form == step.Form && other.Rest == step.Rest && other.Kind.OfAChunk() == step.Kind.OfAChunk() &&
 			slices.EqualFunc(other.LedStep.Says, step.LedStep.Says, func(a, b teach.StepWords) bool { return a.Words == b.Words }) && slices.Equal(other.CountOff, step.CountOff)
 	}
 	if k := slices.IndexFunc(v.Sayings, same); k >= 0 {
@@ -278,27 +278,27 @@ func (s *handlers) ownDay(r *http.Request, v *ownTodayView, student store.Studen
 	return d, nil
 }
 
-// addWarmMusic gives the long notes that a day begins with their music, from its first piece.
+// addWarmMusic gives the long notes that a day begins with their music, from its first chunk.
 func addWarmMusic(v *ownTodayView, student store.Student, planned homeplan.Planned, steps []ownStep) {
-	first := slices.IndexFunc(planned.Items, func(i homeplan.Item) bool { return i.Kind.OfAPiece() })
+	first := slices.IndexFunc(planned.Items, func(i homeplan.Item) bool { return i.Kind.OfAChunk() })
 	if first < 0 || steps[0].Kind != homeplan.Warm || steps[first].Music == "" {
 		return
 	}
 	step := planned.Items[first].Step
 	read := v.reads[teach.PartKey{Instrument: student.Instrument, Exercise: store.ExerciseID(step.Exercise)}]
-	piece, ok := read.Alone(step)
+	chunk, ok := read.Alone(step)
 	if !ok {
 		return
 	}
-	long, ok := read.Warm(piece)
+	long, ok := read.Warm(chunk)
 	if !ok {
 		return
 	}
-	key := "warm " + step.Piece.String() + " of " + steps[first].Music
+	key := "warm " + step.Chunk.String() + " of " + steps[first].Music
 	v.play(key, long)
 	warm := &steps[0]
 	warm.Music, warm.Tempo, warm.CountOff, warm.Click = key, teach.WarmTempo, long.CountOff, true
-	warm.Piece, warm.Exercise = step.Piece, 0
+	warm.Chunk, warm.Exercise = step.Chunk, 0
 }
 
 // ownStep makes a step of a line of a plan. One whose exercise cannot be read any more has no
@@ -315,14 +315,14 @@ func (s *handlers) ownStep(r *http.Request, v *ownTodayView, student store.Stude
 	}
 	where := v.Say("whole")
 	if i.Step.Label != teach.WholeLabel {
-		where = v.Say("piece", i.Step.Label)
+		where = v.Say("chunk", i.Step.Label)
 	}
 	step.Name = fmt.Sprintf("%d · %s, %s", i.Step.Number, i.Step.Title, where)
 	step.How = v.often(i)
 	if strings.HasPrefix(i.Why, "for the check-in") {
 		step.Why = v.Say("kind.due")
 	}
-	key := fmt.Sprintf("%d/%s", i.Step.Exercise, i.Step.Piece)
+	key := fmt.Sprintf("%d/%s", i.Step.Exercise, i.Step.Chunk)
 	part, known, err := teach.LoadOwnPart(r.Context(), site.ClassOf(r), v.reads, student, i.Step)
 	if err != nil || !known {
 		return step, err

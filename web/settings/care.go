@@ -34,11 +34,11 @@ func (s *handlers) showCare(w http.ResponseWriter, r *http.Request, status int, 
 		s.NotFound(w, r)
 		return nil
 	}
-	kept, err := site.ClassOf(r).Settings(r.Context())
+	saved, err := site.ClassOf(r).Settings(r.Context())
 	if err != nil {
 		return err
 	}
-	v.Topics = teach.CareTopics(kept, v.Kind)
+	v.Topics = teach.CareTopics(saved, v.Kind)
 	for k, topic := range v.Topics {
 		if topic.Topic == at {
 			v.Topics[k].Typed = r.FormValue("words")
@@ -49,7 +49,7 @@ func (s *handlers) showCare(w http.ResponseWriter, r *http.Request, status int, 
 }
 
 // keepCare puts the teacher's words in place of ours; none puts ours back.
-func (s *handlers) keepCare(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveCare(w http.ResponseWriter, r *http.Request) error {
 	kind, topic := care.Kind(chi.URLParam(r, "kind")), care.Topic(site.Text(r, "topic"))
 	if !slices.Contains(care.Kinds(), kind) || !slices.Contains(care.Topics(), topic) {
 		return fmt.Errorf("find what to say: %w", store.ErrNotFound)
@@ -58,7 +58,7 @@ func (s *handlers) keepCare(w http.ResponseWriter, r *http.Request) error {
 	if utf8.RuneCountInString(words) > care.Longest {
 		return s.showCare(w, r, http.StatusUnprocessableEntity, fmt.Sprintf("%s: your words are longer than %d letters. Shorten them; nothing was changed.", topic.Title(), care.Longest), topic)
 	}
-	if err := site.ClassOf(r).KeepSettings(r.Context(), store.Settings{teach.CareKey(kind, topic): words}); err != nil {
+	if err := site.ClassOf(r).SaveSettings(r.Context(), store.Settings{teach.CareKey(kind, topic): words}); err != nil {
 		return err
 	}
 	said := "Your words stand there now."

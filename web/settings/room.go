@@ -19,14 +19,14 @@ func Routes(r chi.Router, of *site.Site) {
 	s := &handlers{of}
 	s.Teachers(r, func(r chi.Router) {
 		r.Get("/settings", s.Handle(s.settings))
-		r.Post("/settings", s.Handle(s.keepSettings))
+		r.Post("/settings", s.Handle(s.saveSettings))
 		r.Get("/care/{kind}", s.Handle(s.care))
-		r.Post("/care/{kind}", s.Handle(s.keepCare))
+		r.Post("/care/{kind}", s.Handle(s.saveCare))
 		r.Get("/routines", s.Handle(s.routines))
 		r.Get("/routines/edit", s.Handle(s.editRoutine))
-		r.Post("/routines", s.Handle(s.keepRoutine))
+		r.Post("/routines", s.Handle(s.saveRoutine))
 		r.Post("/routines/choose", s.Handle(s.chooseRoutine))
-		r.Post("/routines/drop", s.Handle(s.dropRoutine))
-		r.Post("/sections/{id}/school", s.Handle(s.keepSchool))
+		r.Post("/routines/drop", s.Handle(s.deleteRoutine))
+		r.Post("/classes/{id}/school", s.Handle(s.saveSchool))
 	})
 }

@@ -49,14 +49,14 @@ func readStep(r *http.Request, k int) routine.Step {
 	}
 	s := routine.Step{
 		Stage: routine.Stage(field("stage")), Word: teach.OneLine(field("word")), Kind: routine.Stage(field("kind")),
-		Times: figure("times"), Clean: figure("clean"), Rungs: figure("rungs"), Tempo: routine.TempoRule(field("tempo")),
+		Times: figure("times"), Clean: figure("clean"), TempoSteps: figure("rungs"), Tempo: routine.TempoRule(field("tempo")),
 		NoClick: field("click") == "no", Stay: field("stay") == "yes",
 	}
 	if s.Kind == s.Stage {
 		s.Kind = ""
 	}
 	if s.Tempo != routine.Climb {
-		s.Rungs = 0
+		s.TempoSteps = 0
 	}
 	for _, way := range r.Form[fieldOf(k, "way")] {
 		s.Ways = append(s.Ways, routine.Way(way))

@@ -17,7 +17,7 @@ import (
 type routinesView struct {
 	Routines    []routineCard
 	Usual       string // the teacher's choice for all who have none, "" for the standard one
-	Sections    []follower
+	Classes     []follower
 	Instruments []follower
 	Exercises   []followed
 }
@@ -28,7 +28,7 @@ type routineCard struct {
 	Own bool
 }
 
-// follower is a section or an instrument, with the routine it has chosen and those it may.
+// follower is a class or an instrument, with the routine it has chosen and those it may.
 type follower struct {
 	Field, Value, Name, Chosen string
 	May                        []routine.Named
@@ -60,7 +60,7 @@ func (s *handlers) routinesView(r *http.Request) (routinesView, error) {
 	if err != nil {
 		return v, err
 	}
-	sections, err := desk.Sections(ctx)
+	classes, err := desk.Classes(ctx)
 	if err != nil {
 		return v, err
 	}
@@ -73,9 +73,9 @@ func (s *handlers) routinesView(r *http.Request) (routinesView, error) {
 	}
 	v.Usual = rules.Chosen(store.Chooser{})
 	played := map[string]bool{}
-	for _, section := range sections {
-		v.Sections = append(v.Sections, follower{"section", fmt.Sprint(section.ID), section.Name, rules.Chosen(store.Chooser{Section: section.ID}), list})
-		students, err := desk.Students(ctx, section.ID)
+	for _, class := range classes {
+		v.Classes = append(v.Classes, follower{"class", fmt.Sprint(class.ID), class.Name, rules.Chosen(store.Chooser{Class: class.ID}), list})
+		students, err := desk.Students(ctx, class.ID)
 		if err != nil {
 			return v, err
 		}
@@ -104,13 +104,13 @@ func isShipped(id string) bool {
 	return is
 }
 
-// chooseRoutine has a section, an instrument, an exercise or everybody else follow a
+// chooseRoutine has a class, an instrument, an exercise or everybody else follow a
 // routine.
 func (s *handlers) chooseRoutine(w http.ResponseWriter, r *http.Request) error {
 	desk, id := site.ClassOf(r), site.Text(r, "routine")
 	by := store.Chooser{Exercise: store.ExerciseID(site.Number(r, "exercise"))}
 	if by.Exercise == 0 {
-		by.Section = store.SectionID(site.Number(r, "section"))
+		by.Class = store.ClassID(site.Number(r, "class"))
 	}
 	if by == (store.Chooser{}) {
 		by.Instrument = site.Text(r, "instrument")
@@ -136,8 +136,8 @@ func (s *handlers) chooseRoutine(w http.ResponseWriter, r *http.Request) error {
 }
 
 // dropRoutine takes a routine of the teacher's own away, for which a press gives it back.
-func (s *handlers) dropRoutine(w http.ResponseWriter, r *http.Request) error {
-	if err := site.ClassOf(r).DropRoutine(r.Context(), site.Text(r, "id")); err != nil {
+func (s *handlers) deleteRoutine(w http.ResponseWriter, r *http.Request) error {
+	if err := site.ClassOf(r).DeleteRoutine(r.Context(), site.Text(r, "id")); err != nil {
 		return err
 	}
 	s.Flash(r, "The routine is taken away. Who followed it follows what they would without it.")
@@ -165,7 +165,7 @@ func (s *handlers) editRoutine(w http.ResponseWriter, r *http.Request) error {
 }
 
 // keepRoutine keeps a routine as it was typed, or changes the order on the page first.
-func (s *handlers) keepRoutine(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveRoutine(w http.ResponseWriter, r *http.Request) error {
 	v := readRoutine(r)
 	if do := site.Text(r, "do"); do != "" {
 		v.change(do)
@@ -176,7 +176,7 @@ func (s *handlers) keepRoutine(w http.ResponseWriter, r *http.Request) error {
 		s.showRoutine(w, r, http.StatusUnprocessableEntity, v)
 		return nil
 	}
-	_, err := site.ClassOf(r).KeepRoutine(r.Context(), v.Named)
+	_, err := site.ClassOf(r).SaveRoutine(r.Context(), v.Named)
 	switch {
 	case errors.Is(err, store.ErrTaken):
 		v.Problems = []string{fmt.Sprintf("There is a routine called %s already. Give this one another name.", v.Title)}

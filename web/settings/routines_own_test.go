@@ -39,7 +39,7 @@ func formIn(page string) url.Values {
 }
 
 // A shipped routine is copied, its stages moved, dropped and added to, kept, followed by a
-// section, changed, and taken away.
+// class, changed, and taken away.
 func TestARoutineOfOnesOwn(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)
@@ -95,13 +95,13 @@ func TestARoutineOfOnesOwn(t *testing.T) {
 		t.Errorf("a second of its name gives %d", status)
 	}
 	own := regexp.MustCompile(`id="routine-(own-\d+)"`).FindStringSubmatch(page)[1]
-	if status, _ := v.Post("/routines/choose", url.Values{"section": {fmt.Sprint(b.Section)}, "routine": {own}}); status != http.StatusSeeOther {
+	if status, _ := v.Post("/routines/choose", url.Values{"class": {fmt.Sprint(b.Class)}, "routine": {own}}); status != http.StatusSeeOther {
 		t.Fatalf("choosing it gives %d", status)
 	}
-	bench := fmt.Sprintf("/bench/%d?student=%d&piece=1-2", b.Exercise, b.Student)
+	bench := fmt.Sprintf("/bench/%d?student=%d&chunk=1-2", b.Exercise, b.Student)
 	_, page = v.Get(bench + "&stage=own")
 	testsite.Wants(t, page, `id="stage-name" class="name"`, `id="stage-own" class="play"`, "Sing it, brass.")
-	_, page = testsite.Mark(v, b, url.Values{"result": {"clean"}, "stage": {"name"}, "piece": {"1-2"}})
+	_, page = testsite.Mark(v, b, url.Values{"result": {"clean"}, "stage": {"name"}, "chunk": {"1-2"}})
 	testsite.Wants(t, page, "Name is clean: on to Play.")
 	if status, _ := v.Post("/routines/drop", url.Values{"id": {own}}); status != http.StatusSeeOther {
 		t.Fatalf("taking it away gives %d", status)
@@ -120,7 +120,7 @@ func TestARoutineOfOnesOwn(t *testing.T) {
 	}
 }
 
-// What a teacher settles for a student holds against the routine: a piece is put at a
+// What a teacher settles for a student holds against the routine: a chunk is put at a
 // stage, and they go on, and stay, as was settled.
 func TestOtherwiseForOneStudent(t *testing.T) {
 	t.Parallel()
@@ -128,7 +128,7 @@ func TestOtherwiseForOneStudent(t *testing.T) {
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
 	at := fmt.Sprintf("/bench/%d", b.Exercise)
-	form := url.Values{"student": {fmt.Sprint(b.Student)}, "piece": {"1-2"}, "instrument": {"trombone"}, "stage": {"play"}, "tempo": {"60"}}
+	form := url.Values{"student": {fmt.Sprint(b.Student)}, "chunk": {"1-2"}, "instrument": {"trombone"}, "stage": {"play"}, "tempo": {"60"}}
 	_, page := v.Script(at+"/move", form)
 	testsite.Wants(t, page, "m. 1–2 is at Play now.", "Put at Play by you", "Play, m. 1–2: put here by hand", `aria-current="step"`)
 	form.Set("stage", "done")
@@ -143,14 +143,14 @@ func TestOtherwiseForOneStudent(t *testing.T) {
 	}
 	_, page = v.Get(fmt.Sprintf("%s?student=%d", at, b.Student))
 	testsite.Wants(t, page, "Ines goes on after one clean try, and stays after two stumbles, and takes it slower.")
-	_, page = testsite.Mark(v, b, url.Values{"result": {"clean"}, "stage": {"count"}, "piece": {"3-4"}})
+	_, page = testsite.Mark(v, b, url.Values{"result": {"clean"}, "stage": {"count"}, "chunk": {"3-4"}})
 	testsite.Wants(t, page, "Count is clean: on to Name.")
 	for range 2 {
-		_, page = testsite.Mark(v, b, url.Values{"cause": {"rhythm"}, "stage": {"name"}, "piece": {"3-4"}})
+		_, page = testsite.Mark(v, b, url.Values{"cause": {"rhythm"}, "stage": {"name"}, "chunk": {"3-4"}})
 	}
 	testsite.Wants(t, page, "Two stumbles: the same again, a notch slower.", "Clap it once, counting aloud", "An early or late entry? Count the rest aloud; breathe in")
 	for range 2 {
-		_, page = testsite.Mark(v, b, url.Values{"cause": {"rhythm"}, "stage": {"name"}, "piece": {"3-4"}})
+		_, page = testsite.Mark(v, b, url.Values{"cause": {"rhythm"}, "stage": {"name"}, "chunk": {"3-4"}})
 	}
 	testsite.Wants(t, page, "fewer notes", "line=add-a-note", "of=3-4")
 	if _, page := v.Get(fmt.Sprintf("%s?student=%d&line=add-a-note&of=3-4", at, b.Student)); !strings.Contains(page, "One note more each time") {
@@ -162,14 +162,14 @@ func TestOtherwiseForOneStudent(t *testing.T) {
 	}
 }
 
-// A section that is marked together goes on by each one's own routine.
+// A class that is marked together goes on by each one's own routine.
 func TestEverybodyByTheirOwnRoutine(t *testing.T) {
 	t.Parallel()
 	s, ctx := testsite.Open(t), context.Background()
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
 	desk := s.Store.For(account.ID)
-	violin, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: "Alma", Instrument: "violin"})
+	violin, err := desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: "Alma", Instrument: "violin"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -178,13 +178,13 @@ func TestEverybodyByTheirOwnRoutine(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	_, page := v.Script(fmt.Sprintf("/bench/%d/everybody", b.Exercise), url.Values{"section": {fmt.Sprint(b.Section)}, "instrument": {"oboe"}, "piece": {"1-2"}, "stage": {"count"}, "tempo": {"60"}})
+	_, page := v.Script(fmt.Sprintf("/bench/%d/everybody", b.Exercise), url.Values{"class": {fmt.Sprint(b.Class)}, "instrument": {"oboe"}, "chunk": {"1-2"}, "stage": {"count"}, "tempo": {"60"}})
 	testsite.Wants(t, page, "Count, m. 1–2: one clean.", "one whose routine has no such stage.")
-	standings, err := desk.SectionStandings(ctx, b.Section)
+	standings, err := desk.ClassStandings(ctx, b.Class)
 	if err != nil {
 		t.Fatal(err)
 	}
-	at := standings[store.Task{Student: b.Student, Exercise: b.Exercise}].State(routine.Standard(), breakdown.PieceKey{First: 1, Last: 2})
+	at := standings[store.Task{Student: b.Student, Exercise: b.Exercise}].State(routine.Standard(), breakdown.ChunkKey{First: 1, Last: 2})
 	if at.Stage != "air" || at.Clean != 1 {
 		t.Errorf("the trombone is at %s with %d clean", at.Stage, at.Clean)
 	}

@@ -42,13 +42,13 @@ func TestOtherRoutines(t *testing.T) {
 		}
 		for k, step := range steps {
 			for range routine.CleanToGoOn {
-				_, page = testsite.Mark(v, b, url.Values{"result": {"clean"}, "stage": {string(step.Stage)}, "piece": {"3-4"}})
+				_, page = testsite.Mark(v, b, url.Values{"result": {"clean"}, "stage": {string(step.Stage)}, "chunk": {"3-4"}})
 			}
 			want := step.Word + " is clean twice running: "
 			if k+1 < len(steps) {
 				want += "on to " + steps[k+1].Word + "."
 			} else {
-				want += "this piece is done."
+				want += "this chunk is done."
 			}
 			testsite.Wants(t, page, want)
 		}

@@ -21,7 +21,7 @@ type settingsView struct {
 	Schools  []count.School
 	Systems  []name.System
 	Patterns []wordPattern
-	Sections []store.Section
+	Classes  []store.Class
 	Problem  string
 }
 
@@ -31,16 +31,16 @@ type wordPattern struct {
 }
 
 func (s *handlers) settings(w http.ResponseWriter, r *http.Request) error {
-	kept, err := site.ClassOf(r).Settings(r.Context())
+	saved, err := site.ClassOf(r).Settings(r.Context())
 	if err != nil {
 		return err
 	}
-	return s.showSettings(w, r, http.StatusOK, settingsView{Preferences: teach.PreferencesOf(kept)})
+	return s.showSettings(w, r, http.StatusOK, settingsView{Preferences: teach.PreferencesOf(saved)})
 }
 
 func (s *handlers) showSettings(w http.ResponseWriter, r *http.Request, status int, v settingsView) error {
 	var err error
-	if v.Sections, err = site.ClassOf(r).Sections(r.Context()); err != nil {
+	if v.Classes, err = site.ClassOf(r).Classes(r.Context()); err != nil {
 		return err
 	}
 	v.Schools, v.Systems = count.Schools(), name.Systems()
@@ -62,51 +62,51 @@ func (s *handlers) showSettings(w http.ResponseWriter, r *http.Request, status i
 	return nil
 }
 
-func (s *handlers) keepSettings(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveSettings(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	wanted, err := readPreferences(r)
+	desired, err := readPreferences(r)
 	if err != nil {
-		return s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{Preferences: wanted, Problem: "Not saved: " + err.Error() + "."})
+		return s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{Preferences: desired, Problem: "Not saved: " + err.Error() + "."})
 	}
-	kept, err := desk.Settings(ctx)
+	saved, err := desk.Settings(ctx)
 	if err != nil {
 		return err
 	}
-	changed := wanted.Changed(kept)
-	if err := desk.KeepSettings(ctx, changed); err != nil {
+	changed := desired.Changed(saved)
+	if err := desk.SaveSettings(ctx, changed); err != nil {
 		return err
 	}
-	before, err := desk.Sections(ctx)
+	before, err := desk.Classes(ctx)
 	if err != nil {
 		return err
 	}
 	after := slices.Clone(before)
-	for k, section := range before {
-		field := fmt.Sprintf("section-%d", section.ID)
-		if school := site.Text(r, field); r.Form.Has(field) && school != section.School && teach.ValidSchool(school) {
-			if err := desk.KeepSchool(ctx, section.ID, school); err != nil {
+	for k, class := range before {
+		field := fmt.Sprintf("class-%d", class.ID)
+		if school := site.Text(r, field); r.Form.Has(field) && school != class.School && teach.ValidSchool(school) {
+			if err := desk.SaveSchool(ctx, class.ID, school); err != nil {
 				return err
 			}
 			after[k].School = school
 		}
 	}
-	s.Flash(r, saidOf(wanted, changed, before, after))
+	s.Flash(r, saidOf(desired, changed, before, after))
 	http.Redirect(w, r, "/settings", http.StatusSeeOther)
 	return nil
 }
 
 // readPreferences reads the form; a word table that is our own is not kept.
 func readPreferences(r *http.Request) (teach.Preferences, error) {
-	kept := teach.Preferences{
+	saved := teach.Preferences{
 		School: site.Text(r, "school"), SlowBeat: site.Text(r, "beat") == "slow", Rests: site.Text(r, "rests"),
 		Syncopa: site.Text(r, "syncopa") == "yes", Naming: site.Text(r, "naming"), Naturals: site.Text(r, "naturals"), British: site.Text(r, "values") == "british",
 		Cues: [2]string{site.Text(r, "cue-1"), site.Text(r, "cue-2")}, Tuning: site.Text(r, "tuning"),
 	}
-	if kept.Tuning == strconv.Itoa(teach.UsualA) {
-		kept.Tuning = ""
+	if saved.Tuning == strconv.Itoa(teach.UsualA) {
+		saved.Tuning = ""
 	}
-	if err := readFingers(r, &kept); err != nil {
-		return kept, err
+	if err := readFingers(r, &saved); err != nil {
+		return saved, err
 	}
 	own := count.WordTable{}
 	standard := count.DefaultWords()
@@ -125,9 +125,9 @@ func readPreferences(r *http.Request) (teach.Preferences, error) {
 		}
 	}
 	if changed {
-		kept.Words = own
+		saved.Words = own
 	}
-	return kept, kept.Fit()
+	return saved, saved.Fit()
 }
 
 // readFingers reads how the teacher speaks of fingers; a colour that is our own is
@@ -173,21 +173,21 @@ func (v settingsView) StringColours() []teach.StringColour {
 	return list
 }
 
-// keepSchool is the switch on the Bench: it sets the section's way of counting.
-func (s *handlers) keepSchool(w http.ResponseWriter, r *http.Request) error {
+// keepSchool is the switch on the Bench: it sets the class's way of counting.
+func (s *handlers) saveSchool(w http.ResponseWriter, r *http.Request) error {
 	school := site.Text(r, "school")
 	if !teach.ValidSchool(school) {
 		http.Error(w, "Choose a way of counting from the list.", http.StatusUnprocessableEntity)
 		return nil
 	}
-	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), site.ID[store.SectionID](r))
+	_, class, err := site.ClassOf(r).ChooseClass(r.Context(), site.ID[store.ClassID](r))
 	if err == nil {
-		err = site.ClassOf(r).KeepSchool(r.Context(), section.ID, school)
+		err = site.ClassOf(r).SaveSchool(r.Context(), class.ID, school)
 	}
 	if err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%s counts in %s from now on, on every exercise.", section.Name, site.SchoolTitle(school)))
+	s.Flash(r, fmt.Sprintf("%s counts in %s from now on, on every exercise.", class.Name, site.SchoolTitle(school)))
 	http.Redirect(w, r, site.BackToBench(r, "/"), http.StatusSeeOther)
 	return nil
 }

@@ -10,8 +10,8 @@ import (
 )
 
 // saidOf says what has changed and for whom: the settings for everybody, then each
-// section whose own way of counting was changed or stays beside another.
-func saidOf(p teach.Preferences, changed store.Settings, before, after []store.Section) string {
+// class whose own way of counting was changed or stays beside another.
+func saidOf(p teach.Preferences, changed store.Settings, before, after []store.Class) string {
 	var all []string
 	for _, row := range site.SettingsSaid {
 		for _, key := range row.Keys {
@@ -26,14 +26,14 @@ func saidOf(p teach.Preferences, changed store.Settings, before, after []store.S
 		said = append(said, "Saved for all your students: "+strings.Join(all, "; ")+".")
 	}
 	_, counting := changed["school"]
-	for k, section := range after {
-		switch own := section.School; {
+	for k, class := range after {
+		switch own := class.School; {
 		case own != before[k].School && own == "":
-			said = append(said, fmt.Sprintf("%s counts as all others do, %s.", section.Name, site.SchoolTitle(p.School)))
+			said = append(said, fmt.Sprintf("%s counts as all others do, %s.", class.Name, site.SchoolTitle(p.School)))
 		case own != before[k].School:
-			said = append(said, fmt.Sprintf("%s counts in its own way, %s.", section.Name, site.SchoolTitle(own)))
+			said = append(said, fmt.Sprintf("%s counts in its own way, %s.", class.Name, site.SchoolTitle(own)))
 		case own != "" && counting:
-			said = append(said, fmt.Sprintf("%s keeps its own way of counting, %s.", section.Name, site.SchoolTitle(own)))
+			said = append(said, fmt.Sprintf("%s keeps its own way of counting, %s.", class.Name, site.SchoolTitle(own)))
 		}
 	}
 	if len(said) == 0 {

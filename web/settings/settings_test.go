@@ -22,7 +22,7 @@ func TestSettingsSayWhatChanged(t *testing.T) {
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
-	section := fmt.Sprintf("section-%d", b.Section)
+	class := fmt.Sprintf("class-%d", b.Class)
 	said := func(form url.Values) string {
 		t.Helper()
 		v.Post("/settings", form)
@@ -38,20 +38,20 @@ func TestSettingsSayWhatChanged(t *testing.T) {
 	}{
 		{url.Values{"school": {"numbers"}}, "Saved for all your students: counting is Numbers."},
 		{url.Values{"school": {"numbers"}}, "Nothing was changed."},
-		{url.Values{"school": {"takadimi"}, "rests": {"word"}, section: {"gordon"}},
+		{url.Values{"school": {"takadimi"}, "rests": {"word"}, class: {"gordon"}},
 			"Saved for all your students: counting is Takadimi; rests are the word “rest”. Tuesday brass counts in its own way, Du-de."},
-		{url.Values{"school": {"kodaly"}, "rests": {"word"}, section: {"gordon"}, "cue-2": {"play"}},
+		{url.Values{"school": {"kodaly"}, "rests": {"word"}, class: {"gordon"}, "cue-2": {"play"}},
 			"Saved for all your students: counting is Syllables by value; the count-off ends with “ready”, “play”. Tuesday brass keeps its own way of counting, Du-de."},
-		{url.Values{"school": {"kodaly"}, "rests": {"word"}, section: {""}, "cue-2": {"play"}}, "Tuesday brass counts as all others do, Syllables by value."},
+		{url.Values{"school": {"kodaly"}, "rests": {"word"}, class: {""}, "cue-2": {"play"}}, "Tuesday brass counts as all others do, Syllables by value."},
 	} {
 		if got := said(step.form); got != step.want {
 			t.Errorf("%s says\n%s, want\n%s", step.form.Encode(), got, step.want)
 		}
 	}
-	v.Post(fmt.Sprintf("/sections/%d/school", b.Section), url.Values{"school": {"pulsed"}, "back": {fmt.Sprintf("/bench/%d?stage=name", b.Exercise)}})
+	v.Post(fmt.Sprintf("/classes/%d/school", b.Class), url.Values{"school": {"pulsed"}, "back": {fmt.Sprintf("/bench/%d?stage=name", b.Exercise)}})
 	_, page := v.Get(fmt.Sprintf("/bench/%d", b.Exercise))
 	testsite.Wants(t, page, "Tuesday brass counts in Pulsed numbers from now on, on every exercise.")
-	v.Post(fmt.Sprintf("/sections/%d/year", b.Section), url.Values{"year": {"2"}})
+	v.Post(fmt.Sprintf("/classes/%d/year", b.Class), url.Values{"year": {"2"}})
 	_, page = v.Get("/people")
 	testsite.Wants(t, page, "Tuesday brass is in its second year")
 	v.Post("/fingerings/euphonium-bc/kind", url.Values{"kind": {"4"}})
@@ -130,7 +130,7 @@ func TestCountWordsFollowTheSchool(t *testing.T) {
 	_, page := v.Get(fmt.Sprintf("/bench/%d?stage=count", b.Exercise))
 	testsite.Wants(t, page, "hold it through the dashes")
 	// A mark brings the stage's words along, and keeps to the school.
-	_, page = v.Script(fmt.Sprintf("/bench/%d/attempts", b.Exercise), url.Values{"instrument": {"trombone"}, "section": {fmt.Sprint(b.Section)},
-		"student": {fmt.Sprint(b.Student)}, "piece": {"3-4"}, "stage": {"count"}, "result": {"clean"}})
+	_, page = v.Script(fmt.Sprintf("/bench/%d/attempts", b.Exercise), url.Values{"instrument": {"trombone"}, "class": {fmt.Sprint(b.Class)},
+		"student": {fmt.Sprint(b.Student)}, "chunk": {"3-4"}, "stage": {"count"}, "result": {"clean"}})
 	testsite.Wants(t, page, "hold it through the dashes")
 }

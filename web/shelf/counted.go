@@ -218,12 +218,12 @@ func (e entry) countedSheet(d counted.Draft) countedSheet {
 	if !known {
 		target = inConcert
 	}
-	target = e.kept.Instrument(target)
-	report := breakdown.Read(d.Score, part, target.ID, target, nil, e.kept.Preferences.Options(store.Section{}))
+	target = e.saved.Instrument(target)
+	report := breakdown.Read(d.Score, part, target.ID, target, nil, e.saved.Preferences.Options(store.Class{}))
 	if known {
 		v.Wrong = append(v.Wrong, instrument.Unplayable(report.Part)...)
 	}
-	data := music.NewSheet(report, target, e.kept.Preferences.FingerWords(), e.kept.Preferences.StringColours(target), mei.Options{Ruler: true, IDs: countedSheetIDs})
+	data := music.NewSheet(report, target, e.saved.Preferences.FingerWords(), e.saved.Preferences.StringColours(target), mei.Options{Ruler: true, IDs: countedSheetIDs})
 	data.Unname(d.Unnamed)
 	data.Plain()
 	v.Sheet = &data
@@ -300,7 +300,7 @@ func (s *handlers) turnExercise(w http.ResponseWriter, r *http.Request) error {
 		if err != nil {
 			return err
 		}
-		e.Kept = x.Format == format.MusicXML
+		e.Saved = x.Format == format.MusicXML
 	}
 	s.turn(r.Context(), &e, to)
 	return s.showEntry(w, r, http.StatusOK, e)

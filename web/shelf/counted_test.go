@@ -156,7 +156,7 @@ func TestNamingInTheTeachersSystem(t *testing.T) {
 		{"fixed-do", "la si- si do", `data-type="sol"`, `"name":"si♭"`},
 		{"degrees", "a b- b c", `data-type="g"`, `"name":"6`},
 	} {
-		if err := s.Store.For(account.ID).KeepSettings(context.Background(), store.Settings{"naming": test.naming}); err != nil {
+		if err := s.Store.For(account.ID).SaveSettings(context.Background(), store.Settings{"naming": test.naming}); err != nil {
 			t.Fatal(err)
 		}
 		_, page := v.Get("/exercises/new")

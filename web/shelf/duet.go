@@ -11,7 +11,7 @@ import (
 )
 
 // keepSecond makes an exercise one of two lines, a round, or one of one line again.
-func (s *handlers) keepSecond(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveSecond(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	x, err := desk.Exercise(ctx, site.ID[store.ExerciseID](r))
 	if err != nil {
@@ -27,18 +27,18 @@ func (s *handlers) keepSecond(w http.ResponseWriter, r *http.Request) error {
 		if entry < 1 || entry > store.MostEntry || entry >= x.Outline.Measures {
 			return refuse(fmt.Sprintf("The next voice enters after 1 to %d full measures of this exercise.", max(1, min(store.MostEntry, x.Outline.Measures-1))))
 		}
-		err, said = desk.KeepSecondLine(ctx, store.SecondLine{A: x.ID, Entry: entry}), fmt.Sprintf("It is a round now: the next voice enters after %s.", teach.Plural(entry, "measure", "measures"))
+		err, said = desk.SaveDuetPart(ctx, store.DuetPart{A: x.ID, Entry: entry}), fmt.Sprintf("It is a round now: the next voice enters after %s.", teach.Plural(entry, "measure", "measures"))
 	case "exercise":
 		other := store.ExerciseID(site.Number(r, "other"))
 		if other == 0 || other == x.ID {
 			return refuse("Choose the exercise that is line B.")
 		}
-		err, said = desk.KeepSecondLine(ctx, store.SecondLine{A: x.ID, B: other}), "They are lines A and B now."
+		err, said = desk.SaveDuetPart(ctx, store.DuetPart{A: x.ID, B: other}), "They are lines A and B now."
 	case "part":
 		err = s.addLineFromPart(ctx, desk, x, int(site.Number(r, "part")))
 		said = "The part of the file is line B now, an exercise of its own."
 	default:
-		err, said = desk.DropSecondLine(ctx, x.ID), "It is an exercise of one line again. The other stays on the Shelf."
+		err, said = desk.DeleteDuetPart(ctx, x.ID), "It is an exercise of one line again. The other stays on the Shelf."
 	}
 	if err != nil {
 		return err
@@ -65,10 +65,10 @@ func (s *handlers) addLineFromPart(ctx context.Context, desk *teach.Class, x sto
 	if err != nil {
 		return err
 	}
-	return desk.KeepSecondLine(ctx, store.SecondLine{A: x.ID, B: id})
+	return desk.SaveDuetPart(ctx, store.DuetPart{A: x.ID, B: id})
 }
 
-// giveLine gives the student at hand a line, or the section.
+// giveLine gives the student at hand a line, or the class.
 func (s *handlers) giveLine(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	line := site.Text(r, "line")
@@ -77,9 +77,9 @@ func (s *handlers) giveLine(w http.ResponseWriter, r *http.Request) error {
 	}
 	var err error
 	if student := store.StudentID(site.Number(r, "student")); student != 0 {
-		err = desk.KeepStudentLine(ctx, student, line)
+		err = desk.SaveStudentDuetPart(ctx, student, line)
 	} else {
-		err = desk.KeepSectionLine(ctx, store.SectionID(site.Number(r, "section")), line)
+		err = desk.SaveClassDuetPart(ctx, store.ClassID(site.Number(r, "class")), line)
 	}
 	if err != nil {
 		return err

@@ -51,7 +51,7 @@ func wayIn(r *http.Request, field string, other way) way {
 type entry struct {
 	Way         way
 	Typed       typed
-	kept        teach.Settings
+	saved       teach.Settings
 	ID          store.ExerciseID
 	Books       []store.Book
 	Book        string
@@ -62,7 +62,7 @@ type entry struct {
 	Meter       string // taken for a file that gives none, "3/4"
 	Latin       bool   // it is read as Latin-1
 	Bars        bool   // its measures are read as their bar lines make them
-	Kept        bool   // the MusicXML brought in earlier stays unless replaced
+	Saved       bool   // the MusicXML brought in earlier stays unless replaced
 	Instruments []instrument.Instrument
 	Problems    []string
 	Seen        string // which version of the exercise was opened
@@ -75,7 +75,7 @@ type entry struct {
 }
 
 // Names is how the teacher names notes, and so types them: scale degrees are typed as letters.
-func (e entry) Names() name.System { return e.kept.Preferences.Options(store.Section{}).Name.System }
+func (e entry) Names() name.System { return e.saved.Preferences.Options(store.Class{}).Name.System }
 
 // Ways lists the ways in.
 func (e entry) Ways() []way { return []way{byCount, byFile, byABC} }
@@ -103,11 +103,11 @@ var takenMeters = []string{"2/4", "3/4", "4/4", "2/2", "6/8", "3/8", "9/8", "12/
 const startingABC = "X:1\nT:\nM:4/4\nL:1/4\nK:Bb\nB c d e | f2 d2 | c d c B | B4 |]\n"
 
 func (s *handlers) newExercise(w http.ResponseWriter, r *http.Request) error {
-	kept, err := teach.LoadSettings(r.Context(), site.ClassOf(r))
+	saved, err := teach.LoadSettings(r.Context(), site.ClassOf(r))
 	if err != nil {
 		return err
 	}
-	e := entry{Way: wayIn(r, "way", byCount), kept: kept}
+	e := entry{Way: wayIn(r, "way", byCount), saved: saved}
 	books, err := site.ClassOf(r).Books(r.Context())
 	if err != nil {
 		return err
@@ -220,7 +220,7 @@ func (s *handlers) previewExercise(w http.ResponseWriter, r *http.Request) error
 
 // entryIn is what a form holds.
 func entryIn(r *http.Request) (entry, error) {
-	kept, err := teach.LoadSettings(r.Context(), site.ClassOf(r))
+	saved, err := teach.LoadSettings(r.Context(), site.ClassOf(r))
 	other := byFile // what is sent without a way, by a script say
 	if r.FormValue("abc") != "" {
 		other = byABC
@@ -229,7 +229,7 @@ func entryIn(r *http.Request) (entry, error) {
 		Way: wayIn(r, "way", other), Typed: typedIn(r),
 		Book: site.Text(r, "book"), Number: site.Text(r, "number"), Title: site.Text(r, "title"),
 		WrittenFor: site.Text(r, "written_for"), ABC: r.FormValue("abc"), Meter: site.Text(r, "meter"), Latin: site.Text(r, "encoding") == "latin-1", Bars: site.Text(r, "bars") == "yes",
-		Seen: site.Text(r, "seen"), Unsaved: true, kept: kept,
+		Seen: site.Text(r, "seen"), Unsaved: true, saved: saved,
 	}, err
 }
 
@@ -244,7 +244,7 @@ func (s *handlers) editExercise(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	e := entry{ID: x.ID, Book: x.Book, Number: strconv.Itoa(x.Number), Title: x.Title, WrittenFor: x.WrittenFor, Seen: versionOf(x)}
-	if e.kept, err = teach.LoadSettings(r.Context(), site.ClassOf(r)); err != nil {
+	if e.saved, err = teach.LoadSettings(r.Context(), site.ClassOf(r)); err != nil {
 		return err
 	}
 	if x.Format == format.ABC {
@@ -259,13 +259,13 @@ func (s *handlers) editExercise(w http.ResponseWriter, r *http.Request) error {
 			}
 		}
 	} else {
-		e.Way, e.Kept = byFile, true
+		e.Way, e.Saved = byFile, true
 	}
 	return s.showEntry(w, r, http.StatusOK, e)
 }
 
 func (s *handlers) addExercise(w http.ResponseWriter, r *http.Request) error {
-	return s.keepExercise(w, r, store.Exercise{}, store.Source{})
+	return s.saveExercise(w, r, store.Exercise{}, store.Source{})
 }
 
 func (s *handlers) changeExercise(w http.ResponseWriter, r *http.Request) error {
@@ -277,7 +277,7 @@ func (s *handlers) changeExercise(w http.ResponseWriter, r *http.Request) error 
 	if err != nil {
 		return err
 	}
-	return s.keepExercise(w, r, x, source)
+	return s.saveExercise(w, r, x, source)
 }
 
 // tooLargeFile is said of a file over format.Largest.
@@ -285,12 +285,12 @@ const tooLargeFile = "The file is larger than 5 MB. Bring in one exercise at a t
 
 // keepExercise checks the form and saves it as a new exercise, or over an old
 // one. When anything is wrong nothing is saved and the form comes back.
-func (s *handlers) keepExercise(w http.ResponseWriter, r *http.Request, old store.Exercise, kept store.Source) error {
+func (s *handlers) saveExercise(w http.ResponseWriter, r *http.Request, old store.Exercise, saved store.Source) error {
 	e, err := entryIn(r)
 	if err != nil {
 		return err
 	}
-	e.ID, e.Kept = old.ID, kept.Format == format.MusicXML
+	e.ID, e.Saved = old.ID, saved.Format == format.MusicXML
 	if now := versionOf(old); old.ID != 0 && e.Seen != "" && e.Seen != now {
 		e.Seen = now
 		e.Problems = []string{fmt.Sprintf("%d · %s was changed meanwhile, in another window or by somebody else. What you typed stands here. Save again to replace the other, or open it first.", old.Number, old.Title)}
@@ -300,20 +300,20 @@ func (s *handlers) keepExercise(w http.ResponseWriter, r *http.Request, old stor
 		e.Problems = []string{tooLargeFile}
 		return s.showEntry(w, r, http.StatusRequestEntityTooLarge, e)
 	}
-	x, source, problems := s.readEntry(r, e, old, kept)
+	x, source, problems := s.readEntry(r, e, old, saved)
 	if len(problems) > 0 {
 		e.Problems = problems
 		return s.showEntry(w, r, http.StatusUnprocessableEntity, e)
 	}
-	return s.saveExercise(w, r, e, x, source)
+	return s.writeExercise(w, r, e, x, source)
 }
 
 // readEntry turns the form into an exercise, or lists what is wrong with it.
-func (s *handlers) readEntry(r *http.Request, e entry, old store.Exercise, kept store.Source) (store.Exercise, store.Source, []string) {
+func (s *handlers) readEntry(r *http.Request, e entry, old store.Exercise, saved store.Source) (store.Exercise, store.Source, []string) {
 	var f exerciseForm
 	problems := s.Forms.Read(r, &f)
 	x := store.Exercise{ID: old.ID, Book: f.Book, Part: old.Part, Number: f.Number, Title: f.Title, WrittenFor: f.WrittenFor, Hash: old.Hash}
-	b, err := s.readSource(r, e, kept)
+	b, err := s.readSource(r, e, saved)
 	if err != nil {
 		for _, p := range problemsOf(err) {
 			problems = append(problems, p.Error())
@@ -344,7 +344,7 @@ type brought struct {
 
 // readSource reads the uploaded file, or the typed text when there is none, or
 // keeps the MusicXML an edited exercise had.
-func (s *handlers) readSource(r *http.Request, e entry, kept store.Source) (brought, error) {
+func (s *handlers) readSource(r *http.Request, e entry, saved store.Source) (brought, error) {
 	if e.Way == byCount {
 		return e.readTyped(r.Context())
 	}
@@ -352,8 +352,8 @@ func (s *handlers) readSource(r *http.Request, e entry, kept store.Source) (brou
 	if err != nil || header.Filename == "" {
 		b := brought{source: store.Source{Format: format.ABC, Content: e.ABC}}
 		switch typed := e.Way == byABC && strings.TrimSpace(e.ABC) != ""; {
-		case !typed && e.Kept:
-			b.source = kept
+		case !typed && e.Saved:
+			b.source = saved
 		case !typed:
 			return b, score.Problems{score.General("There is no exercise yet.", "Choose a file, or type the notes.")}
 		}
@@ -394,7 +394,7 @@ func (s *handlers) readSource(r *http.Request, e entry, kept store.Source) (brou
 	return b, nil
 }
 
-func (s *handlers) saveExercise(w http.ResponseWriter, r *http.Request, e entry, x store.Exercise, source store.Source) error {
+func (s *handlers) writeExercise(w http.ResponseWriter, r *http.Request, e entry, x store.Exercise, source store.Source) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	var err error
 	if x.ID == 0 {
@@ -409,11 +409,11 @@ func (s *handlers) saveExercise(w http.ResponseWriter, r *http.Request, e entry,
 	if err != nil {
 		return err
 	}
-	kept, err := desk.Exercise(ctx, x.ID)
+	saved, err := desk.Exercise(ctx, x.ID)
 	if err != nil {
 		return err
 	}
-	if kept.Hash != x.Hash && kept.FileParts > 1 {
+	if saved.Hash != x.Hash && saved.FileParts > 1 {
 		s.Flash(r, "It is on the Shelf. The file holds several parts: say which is which.")
 		http.Redirect(w, r, fmt.Sprintf("/exercises/%d/parts", x.ID), http.StatusSeeOther)
 		return nil
@@ -431,7 +431,7 @@ func (s *handlers) removeExercise(w http.ResponseWriter, r *http.Request) error 
 	id := site.ID[store.ExerciseID](r)
 	x, err := site.ClassOf(r).ExerciseByID(r.Context(), id)
 	if err == nil {
-		err = site.ClassOf(r).TakeAway(r.Context(), store.AnExercise, int64(id))
+		err = site.ClassOf(r).MoveToTrash(r.Context(), store.TrashExercise, int64(id))
 	}
 	if err != nil {
 		return err
@@ -443,11 +443,11 @@ func (s *handlers) removeExercise(w http.ResponseWriter, r *http.Request) error 
 }
 
 // withMeter writes the meter that the teacher takes into a file that gives none.
-func withMeter(text, wanted string) (string, error) {
-	upper, lower, _ := strings.Cut(wanted, "/")
+func withMeter(text, desired string) (string, error) {
+	upper, lower, _ := strings.Cut(desired, "/")
 	m, ok := score.ParseMeter(upper, lower)
 	if !ok {
-		return text, fmt.Errorf("take the meter %s: it is none", wanted)
+		return text, fmt.Errorf("take the meter %s: it is none", desired)
 	}
 	return musicxml.WithMeter(text, m), nil
 }

@@ -28,7 +28,7 @@ func TestFormsOfAnotherSite(t *testing.T) {
 			return nil
 		}
 		walked++
-		form := url.Values{"sure": {"yes"}, "student": {fmt.Sprint(b.Student)}, "section": {fmt.Sprint(b.Section)}, "piece": {"1-2"}, "stage": {"count"}, "result": {"clean"},
+		form := url.Values{"sure": {"yes"}, "student": {fmt.Sprint(b.Student)}, "class": {fmt.Sprint(b.Class)}, "chunk": {"1-2"}, "stage": {"count"}, "result": {"clean"},
 			"first_name": {"Mallory"}, "instrument": {"oboe"}, "year": {"3"}, "present": {testsite.Password}, "password": {"another long one"}, "again": {"another long one"}, "email": {"a@school.example"}}
 		for name, value := range map[string]string{"Origin": "https://elsewhere.example", "Sec-Fetch-Site": "cross-site"} {
 			r := v.Request(method, b.Path(route), strings.NewReader(form.Encode()))

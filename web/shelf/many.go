@@ -26,7 +26,7 @@ type manyView struct {
 	Book        string
 	WrittenFor  string
 	Rows        []manyRow
-	Kept        []int64 // that have just been put on the Shelf
+	Saved       []int64 // that have just been put on the Shelf
 	Problems    []string
 	Books       []store.Book
 	Instruments []instrument.Instrument
@@ -187,7 +187,7 @@ func (v *manyView) number(items []format.Item, taken []int) {
 
 // keepMany puts what can be kept on the Shelf, all of it at once; the rest stays on the page
 // with its reasons.
-func (s *handlers) keepMany(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveMany(w http.ResponseWriter, r *http.Request) error {
 	v := manyView{Book: site.Text(r, "book"), WrittenFor: site.Text(r, "written_for")}
 	if site.FormError(r) != nil {
 		v.Problems = []string{"The exercises are larger than 30 MB together. Bring them in in several lots."}
@@ -217,10 +217,10 @@ func (s *handlers) keepMany(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	for _, id := range ids {
-		v.Kept = append(v.Kept, int64(id))
+		v.Saved = append(v.Saved, int64(id))
 	}
 	v.Rows = slices.DeleteFunc(v.Rows, func(row manyRow) bool { return len(row.Wrong) == 0 })
-	v.Reading = readingView{IDs: idsText(v.Kept), Of: len(v.Kept)}
+	v.Reading = readingView{IDs: idsText(v.Saved), Of: len(v.Saved)}
 	return s.showMany(w, r, http.StatusOK, v)
 }
 
@@ -352,7 +352,7 @@ func (s *handlers) readMany(w http.ResponseWriter, r *http.Request) error {
 // undoMany takes exercises that were brought in together off the Shelf again.
 func (s *handlers) undoMany(w http.ResponseWriter, r *http.Request) error {
 	ids := idsIn(r)
-	err := site.ClassOf(r).TakeAway(r.Context(), store.AnExercise, ids...)
+	err := site.ClassOf(r).MoveToTrash(r.Context(), store.TrashExercise, ids...)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		s.Flash(r, "Some of them are off the Shelf already. Nothing was changed.")

@@ -14,51 +14,51 @@ import (
 )
 
 // Everybody is marked clean with one press and taken back with one: but those who are
-// left out, those past the stage, and those whose own part has no such piece.
+// left out, those past the stage, and those whose own part has no such chunk.
 func TestEverybodyClean(t *testing.T) {
 	t.Parallel()
 	s, ctx := testsite.Open(t), context.Background()
 	v, account := s.Teacher(t, "a@school.example")
 	b, desk := testsite.Furnish(t, s.Store, account.ID), s.Store.For(account.ID) // Ines has one clean try at Count
-	piece := breakdown.PieceKey{First: 1, Last: 2}
+	chunk := breakdown.ChunkKey{First: 1, Last: 2}
 	ids := map[string]store.StudentID{"Ines": b.Student}
 	for _, name := range []string{"Away", "Ahead", "Own", "Fresh"} {
 		instrument := map[string]string{"Own": "oboe"}[name]
 		if instrument == "" {
 			instrument = "trumpet"
 		}
-		id, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: name, Instrument: instrument})
+		id, err := desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: name, Instrument: instrument})
 		if err != nil {
 			t.Fatal(err)
 		}
 		ids[name] = id
 	}
 	own := store.OwnPart{Instrument: "oboe", Source: store.Source{Format: "abc", Content: "M:4/4\nL:1/4\nK:C\nc d e f|g a b c|d4|]\n"}}
-	if err := desk.KeepOverrides(ctx, b.Exercise, own); err != nil {
+	if err := desk.SaveOverrides(ctx, b.Exercise, own); err != nil {
 		t.Fatal(err)
 	}
 	for range routine.CleanToGoOn {
-		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: ids["Ahead"], ExerciseID: b.Exercise, Piece: piece,
+		if err := desk.AddAttempts(ctx, store.Attempt{StudentID: ids["Ahead"], ExerciseID: b.Exercise, Chunk: chunk,
 			Try: routine.Try{Stage: routine.Count, Clean: true}}); err != nil {
 			t.Fatal(err)
 		}
 	}
 	at := func(name string) routine.State {
 		t.Helper()
-		standings, err := desk.SectionStandings(ctx, b.Section)
+		standings, err := desk.ClassStandings(ctx, b.Class)
 		if err != nil {
 			t.Fatal(err)
 		}
-		return standings[store.Task{Student: ids[name], Exercise: b.Exercise}].State(desk.Routine(), piece)
+		return standings[store.Task{Student: ids[name], Exercise: b.Exercise}].State(desk.Routine(), chunk)
 	}
-	form := url.Values{"instrument": {"trumpet"}, "section": {fmt.Sprint(b.Section)}, "piece": {"1-2"}, "stage": {"count"}, "tempo": {"66"},
+	form := url.Values{"instrument": {"trumpet"}, "class": {fmt.Sprint(b.Class)}, "chunk": {"1-2"}, "stage": {"count"}, "tempo": {"66"},
 		"except": {fmt.Sprint(ids["Away"])}}
 	path := fmt.Sprintf("/bench/%d/everybody", b.Exercise)
 	status, page := v.Script(path, form)
 	if status != 200 {
 		t.Fatalf("everybody clean gives %d: %s", status, page)
 	}
-	testsite.Wants(t, page, "Count, m. 1–2: 2 clean.", "one past this stage, left where they are.", "one without this piece in their own part.", "Undo for everybody")
+	testsite.Wants(t, page, "Count, m. 1–2: 2 clean.", "one past this stage, left where they are.", "one without this chunk in their own part.", "Undo for everybody")
 	for name, want := range map[string]routine.State{
 		"Ines": {Stage: routine.Name, Tries: 2}, "Fresh": {Stage: routine.Count, Clean: 1, Tries: 1},
 		"Away": {Stage: routine.Count}, "Own": {Stage: routine.Count}, "Ahead": {Stage: routine.Name, Tries: 2},
@@ -104,7 +104,7 @@ func TestMarkingWithoutAScript(t *testing.T) {
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
-	_, page := v.Get(fmt.Sprintf("/bench/%d?student=%d&stage=count&piece=1-2", b.Exercise, b.Student))
+	_, page := v.Get(fmt.Sprintf("/bench/%d?student=%d&stage=count&chunk=1-2", b.Exercise, b.Student))
 	head, body, _ := strings.Cut(page, "</head>")
 	testsite.Wants(t, head, "<noscript><style>.no-script { display: revert !important; }")
 	if strings.Contains(body, "<noscript") {
@@ -113,7 +113,7 @@ func TestMarkingWithoutAScript(t *testing.T) {
 	testsite.Wants(t, body, `<p class="hint no-script">The music is drawn with JavaScript`, "The table below says the same")
 	_, causes, _ := strings.Cut(body, `<fieldset class="no-script"`)
 	testsite.Wants(t, causes, `name="cause" value="rhythm"`)
-	form := url.Values{"student": {fmt.Sprint(b.Student)}, "instrument": {"trombone"}, "piece": {"1-2"}, "stage": {"count"}, "tempo": {"66"}, "cause": {"rhythm"}}
+	form := url.Values{"student": {fmt.Sprint(b.Student)}, "instrument": {"trombone"}, "chunk": {"1-2"}, "stage": {"count"}, "tempo": {"66"}, "cause": {"rhythm"}}
 	status, to := v.Post(fmt.Sprintf("/bench/%d/attempts", b.Exercise), form)
 	if status != 303 || !strings.Contains(to, "tempo=66") {
 		t.Fatalf("marking gives %d to %s", status, to)

@@ -16,13 +16,13 @@ import (
 )
 
 // keepOctave is the choice of an octave on the Bench; "" is the program's.
-func (s *handlers) keepOctave(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveOctave(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, id := r.Context(), site.ClassOf(r), site.ID[store.ExerciseID](r)
 	target, known := instrument.ByID(site.Text(r, "instrument"))
 	exercise, err := desk.ExerciseByID(ctx, id)
-	var placed instrument.Placement
+	var placed instrument.OctaveChoice
 	if err == nil && known {
-		placed, err = desk.Placement(ctx, id, target.ID)
+		placed, err = desk.OctaveChoice(ctx, id, target.ID)
 	}
 	if err != nil || !known {
 		return cmp.Or(err, store.ErrNotFound)
@@ -37,7 +37,7 @@ func (s *handlers) keepOctave(w http.ResponseWriter, r *http.Request) error {
 	if r.Form.Has("fold") {
 		placed.Folded = site.Text(r, "fold") == "yes"
 	}
-	if err := desk.KeepPlacement(ctx, id, target.ID, placed); err != nil {
+	if err := desk.SaveOctaveChoice(ctx, id, target.ID, placed); err != nil {
 		return err
 	}
 	s.Flash(r, fmt.Sprintf("The octave of %d · %s is kept for the %s.", exercise.Number, exercise.Title, target.Name))
@@ -54,7 +54,7 @@ type partsView struct {
 	Instrument  string // typed into the form for an own part
 	ABC         string
 	Entry       string // typed for a round
-	Lines       store.SecondLine
+	Lines       store.DuetPart
 	Others      []store.Exercise // that can be line B
 	Problems    []string
 }
@@ -91,7 +91,7 @@ func (s *handlers) showParts(w http.ResponseWriter, r *http.Request, status int,
 		return err
 	}
 	v.Instruments = instrument.All()
-	if v.Lines, err = desk.SecondLine(ctx, v.Exercise.ID); err != nil {
+	if v.Lines, err = desk.DuetPart(ctx, v.Exercise.ID); err != nil {
 		return err
 	}
 	all, err := desk.Exercises(ctx)
@@ -228,7 +228,7 @@ func (s *handlers) dealParts(w http.ResponseWriter, r *http.Request) error {
 		}
 		own = append(own, store.OwnPart{Instrument: id, Source: source, Part: i})
 	}
-	if err := desk.KeepOverrides(ctx, x.ID, own...); err != nil {
+	if err := desk.SaveOverrides(ctx, x.ID, own...); err != nil {
 		return err
 	}
 	if n, err := strconv.Atoi(site.Text(r, "source")); err == nil && n >= 0 && n < len(parts) && n != x.Part {
@@ -242,7 +242,7 @@ func (s *handlers) dealParts(w http.ResponseWriter, r *http.Request) error {
 }
 
 // keepPart keeps one instrument's own part, typed or from a file.
-func (s *handlers) keepPart(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) savePart(w http.ResponseWriter, r *http.Request) error {
 	if site.FormError(r) != nil {
 		return s.showParts(w, r, http.StatusRequestEntityTooLarge, partsView{Problems: []string{"The file is larger than 5 MB. Bring in one part."}})
 	}
@@ -259,7 +259,7 @@ func (s *handlers) keepPart(w http.ResponseWriter, r *http.Request) error {
 	} else if known {
 		part := b.score.Parts[0]
 		part.Transposition = target.Transposition
-		if beyond := instrument.Make(part, target.ID, target, instrument.Placement{}).Outside; 2*len(beyond) > len(part.Notes()) {
+		if beyond := instrument.Make(part, target.ID, target, instrument.OctaveChoice{}).Outside; 2*len(beyond) > len(part.Notes()) {
 			v.Problems = append(v.Problems, fmt.Sprintf("%d of %d notes lie beyond the %s, the first in measure %d. Check the octave, and for whom it is written.",
 				len(beyond), len(part.Notes()), target.Name, part.Measures[beyond[0].Measure].Number))
 		}
@@ -269,7 +269,7 @@ func (s *handlers) keepPart(w http.ResponseWriter, r *http.Request) error {
 		return s.showParts(w, r, http.StatusUnprocessableEntity, v)
 	}
 	id := site.ID[store.ExerciseID](r)
-	if err := site.ClassOf(r).KeepOverrides(r.Context(), id, store.OwnPart{Instrument: target.ID, Source: b.source}); err != nil {
+	if err := site.ClassOf(r).SaveOverrides(r.Context(), id, store.OwnPart{Instrument: target.ID, Source: b.source}); err != nil {
 		return err
 	}
 	s.Flash(r, fmt.Sprintf("The %s has its own part now.", target.Name))
@@ -278,9 +278,9 @@ func (s *handlers) keepPart(w http.ResponseWriter, r *http.Request) error {
 }
 
 // dropPart links an instrument to the source again.
-func (s *handlers) dropPart(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) deletePart(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.ExerciseID](r)
-	if err := site.ClassOf(r).DropOverride(r.Context(), id, site.Text(r, "instrument")); err != nil {
+	if err := site.ClassOf(r).DeleteOverride(r.Context(), id, site.Text(r, "instrument")); err != nil {
 		return err
 	}
 	s.Flash(r, "The part is made from the source again.")

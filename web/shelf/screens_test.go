@@ -243,20 +243,20 @@ func TestPeople(t *testing.T) {
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
 	_, page := v.Get("/people")
-	testsite.Wants(t, page, "No sections yet")
-	v.Post("/sections", url.Values{"name": {"Period 3 strings"}})
-	sections, err := s.Store.For(account.ID).Sections(context.Background())
-	if err != nil || len(sections) != 1 {
-		t.Fatalf("%d sections, %v", len(sections), err)
+	testsite.Wants(t, page, "No classes yet")
+	v.Post("/classes", url.Values{"name": {"Period 3 strings"}})
+	classes, err := s.Store.For(account.ID).Classes(context.Background())
+	if err != nil || len(classes) != 1 {
+		t.Fatalf("%d classes, %v", len(classes), err)
 	}
-	id := fmt.Sprint(sections[0].ID)
+	id := fmt.Sprint(classes[0].ID)
 	for _, tt := range []struct {
 		form url.Values
 		says string
 	}{
-		{url.Values{"section": {id}, "first_name": {""}, "instrument": {"violin"}}, "first name is missing"},
-		{url.Values{"section": {id}, "first_name": {"Amara"}, "initial": {"Nwosu"}, "instrument": {"violin"}}, "The initial is one letter"},
-		{url.Values{"section": {id}, "first_name": {"Amara"}, "initial": {"N"}, "instrument": {"kazoo"}}, "instrument from the list"},
+		{url.Values{"class": {id}, "first_name": {""}, "instrument": {"violin"}}, "first name is missing"},
+		{url.Values{"class": {id}, "first_name": {"Amara"}, "initial": {"Nwosu"}, "instrument": {"violin"}}, "The initial is one letter"},
+		{url.Values{"class": {id}, "first_name": {"Amara"}, "initial": {"N"}, "instrument": {"kazoo"}}, "instrument from the list"},
 	} {
 		status, page := v.Post("/students", tt.form)
 		if status != http.StatusUnprocessableEntity {
@@ -264,21 +264,21 @@ func TestPeople(t *testing.T) {
 		}
 		testsite.Wants(t, page, tt.says, fmt.Sprintf(`value="%s"`, tt.form.Get("first_name")))
 	}
-	v.Post("/students", url.Values{"section": {id}, "first_name": {"Amara"}, "initial": {"n."}, "instrument": {"violin"}})
+	v.Post("/students", url.Values{"class": {id}, "first_name": {"Amara"}, "initial": {"n."}, "instrument": {"violin"}})
 	_, page = v.Get("/people")
 	testsite.Wants(t, page, "Amara N.")
-	status, page := v.Post("/sections", url.Values{"name": {"Period 3 strings"}})
+	status, page := v.Post("/classes", url.Values{"name": {"Period 3 strings"}})
 	if status != http.StatusUnprocessableEntity {
-		t.Errorf("a second section of the name gives %d", status)
+		t.Errorf("a second class of the name gives %d", status)
 	}
-	testsite.Wants(t, page, "There is a section called Period 3 strings already", `value="Period 3 strings"`)
+	testsite.Wants(t, page, "There is a class called Period 3 strings already", `value="Period 3 strings"`)
 
-	students, err := s.Store.For(account.ID).Students(context.Background(), sections[0].ID)
+	students, err := s.Store.For(account.ID).Students(context.Background(), classes[0].ID)
 	if err != nil || len(students) != 1 {
 		t.Fatalf("%d students, %v", len(students), err)
 	}
 	one := fmt.Sprintf("/students/%d", students[0].ID)
-	v.Post(one, url.Values{"section": {id}, "first_name": {"Amara"}, "initial": {"O"}, "instrument": {"cello"}})
+	v.Post(one, url.Values{"class": {id}, "first_name": {"Amara"}, "initial": {"O"}, "instrument": {"cello"}})
 	_, page = v.Get("/people")
 	testsite.Wants(t, page, "Amara O.", "cello")
 	v.Post(one+"/remove", nil)
@@ -444,7 +444,7 @@ func TestPreferringAFingering(t *testing.T) {
 	}
 	_, page = v.Get("/fingerings/trombone")
 	testsite.Wants(t, page, "your choice", "the usual way")
-	if err := s.Store.For(account.ID).KeepPlacement(context.Background(), b.Exercise, "trombone", instrument.Placement{Chosen: true, Octaves: -1}); err != nil {
+	if err := s.Store.For(account.ID).SaveOctaveChoice(context.Background(), b.Exercise, "trombone", instrument.OctaveChoice{Chosen: true, Octaves: -1}); err != nil {
 		t.Fatal(err)
 	}
 	_, page = v.Get(bench)
@@ -512,14 +512,14 @@ func TestSettingsChangeEveryExercise(t *testing.T) {
 	_, page = v.Get("/settings")
 	testsite.Wants(t, page, `<option value="takadimi" selected>`, `<option value="german" selected>`)
 
-	// The section may count its own way, from the Bench.
-	status, to := v.Post(fmt.Sprintf("/sections/%d/school", b.Section), url.Values{"school": {"gordon"}, "back": {path}})
+	// The class may count its own way, from the Bench.
+	status, to := v.Post(fmt.Sprintf("/classes/%d/school", b.Class), url.Values{"school": {"gordon"}, "back": {path}})
 	if status != http.StatusSeeOther || to != path {
 		t.Errorf("the switch leads to %d %s", status, to)
 	}
 	_, page = v.Get(path)
 	testsite.Wants(t, page, "<td>du<br>")
-	if _, to = v.Post(fmt.Sprintf("/sections/%d/school", b.Section), url.Values{"school": {""}, "back": {"//evil.example"}}); to != "/" {
+	if _, to = v.Post(fmt.Sprintf("/classes/%d/school", b.Class), url.Values{"school": {""}, "back": {"//evil.example"}}); to != "/" {
 		t.Errorf("the switch leads away to %s", to)
 	}
 }

@@ -27,7 +27,7 @@ type shelfBook struct {
 	Moved     bool // the teacher put them in an order of their own
 }
 
-// shelfExercise is an exercise with how far the section is.
+// shelfExercise is an exercise with how far the class is.
 type shelfExercise struct {
 	store.Exercise
 	Bar   template.HTML
@@ -43,7 +43,7 @@ type shelfNext struct {
 	Link string
 }
 
-// shelfFor is who may be chosen: a section, one instrument of it, or a student.
+// shelfFor is who may be chosen: a class, one instrument of it, or a student.
 type shelfFor struct {
 	Value, Words string
 	Current      bool
@@ -67,7 +67,7 @@ func (s *handlers) shelf(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// shelfView is the Shelf for whoever is named as the page names them, "" for the section
+// shelfView is the Shelf for whoever is named as the page names them, "" for the class
 // chosen last.
 func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelfView, error) {
 	v := shelfView{Query: query}
@@ -83,7 +83,7 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 	if err != nil {
 		return v, err
 	}
-	counts, err := desk.StageCounts(ctx, room.Section.ID)
+	counts, err := desk.StageCounts(ctx, room.Class.ID)
 	if err != nil {
 		return v, err
 	}
@@ -91,7 +91,7 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 	if err != nil {
 		return v, err
 	}
-	bars := site.NewSectionBars(rules, room.Section.ID, counts)
+	bars := site.NewClassBars(rules, room.Class.ID, counts)
 	v.Books = make([]shelfBook, len(books))
 	at := map[store.BookID]int{}
 	for i, b := range books {
@@ -101,7 +101,7 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 	for _, x := range exercises {
 		book := &v.Books[at[x.BookID]]
 		book.Moved = book.Moved || x.Placed
-		book.Exercises = append(book.Exercises, shelfExercise{Exercise: x, Bar: bars.Of(x.ID, room.Students*len(x.Outline.Pieces))})
+		book.Exercises = append(book.Exercises, shelfExercise{Exercise: x, Bar: bars.Of(x.ID, room.Students*len(x.Outline.Chunks))})
 	}
 	next, err := teach.WhatNext(ctx, desk, room, exercises)
 	if err != nil {
@@ -120,7 +120,7 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 	if v.Query != "" {
 		v.Books = slices.DeleteFunc(v.Books, func(b shelfBook) bool { return len(b.Exercises) == 0 })
 	}
-	removed, err := desk.Bin(ctx)
+	removed, err := desk.Trash(ctx)
 	v.Removed = len(removed)
 	return v, err
 }
@@ -150,30 +150,30 @@ func (x shelfExercise) matches(query string) bool {
 	return true
 }
 
-// chooseRoom finds who is asked for: "section-3", "section-3-trombone" or "student-12"; the
-// section chosen last where nobody is.
+// chooseRoom finds who is asked for: "class-3", "class-3-trombone" or "student-12"; the
+// class chosen last where nobody is.
 func chooseRoom(ctx context.Context, desk *teach.Class, v *shelfView, who string) (teach.Room, error) {
 	var room teach.Room
 	what, rest, _ := strings.Cut(who, "-")
 	number, only, _ := strings.Cut(rest, "-")
 	id, _ := strconv.ParseInt(number, 10, 64) // 0, which no row has, for none
-	wanted := store.SectionID(0)
+	desired := store.ClassID(0)
 	var err error
 	switch what {
 	case "student":
 		if room.Student, err = desk.StudentByID(ctx, store.StudentID(id)); err != nil {
 			return room, err
 		}
-		wanted = room.Student.SectionID
-	case "section":
-		wanted = store.SectionID(id)
+		desired = room.Student.ClassID
+	case "class":
+		desired = store.ClassID(id)
 	}
-	sections, section, err := desk.ChooseSection(ctx, wanted)
-	if err != nil || section.ID == 0 {
+	classes, class, err := desk.ChooseClass(ctx, desired)
+	if err != nil || class.ID == 0 {
 		return room, err
 	}
-	room.Section = section
-	students, err := desk.Students(ctx, section.ID)
+	room.Class = class
+	students, err := desk.Students(ctx, class.ID)
 	if err != nil {
 		return room, err
 	}
@@ -187,14 +187,14 @@ func chooseRoom(ctx context.Context, desk *teach.Class, v *shelfView, who string
 		v.For, v.ForName = append(v.For, shelfFor{fmt.Sprintf("student-%d", room.Student.ID), name, true}), name
 		playing = map[string]int{room.Student.Instrument: 1}
 	}
-	for _, other := range sections {
-		value := fmt.Sprintf("section-%d", other.ID)
-		current := room.Student.ID == 0 && other.ID == section.ID
+	for _, other := range classes {
+		value := fmt.Sprintf("class-%d", other.ID)
+		current := room.Student.ID == 0 && other.ID == class.ID
 		v.For = append(v.For, shelfFor{value, other.Name, current && playing[only] == 0})
 		if current && playing[only] == 0 {
 			v.ForName = other.Name
 		}
-		if other.ID != section.ID || room.Student.ID != 0 {
+		if other.ID != class.ID || room.Student.ID != 0 {
 			continue
 		}
 		for _, i := range instrument.All() {
@@ -217,9 +217,9 @@ func nextLink(room teach.Room, x store.ExerciseID) string {
 	case room.Student.ID != 0:
 		return fmt.Sprintf("/bench/%d?student=%d", x, room.Student.ID)
 	case len(room.Players) == 1:
-		return fmt.Sprintf("/bench/%d?section=%d&instrument=%s", x, room.Section.ID, room.Players[0].Instrument)
+		return fmt.Sprintf("/bench/%d?class=%d&instrument=%s", x, room.Class.ID, room.Players[0].Instrument)
 	}
-	return fmt.Sprintf("/bench/%d?section=%d", x, room.Section.ID)
+	return fmt.Sprintf("/bench/%d?class=%d", x, room.Class.ID)
 }
 
 // moveExercise puts an exercise elsewhere in its book.

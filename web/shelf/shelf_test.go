@@ -34,7 +34,7 @@ func comesNext(page string) string {
 	return listed(page, `class="next-easiest"`, "</ol>", `<b>(\d+) ·`)
 }
 
-// A later number that is easier is offered before an earlier one, for the section, for an
+// A later number that is easier is offered before an earlier one, for the class, for an
 // instrument of it and for a student, each by what they have worked on.
 func TestEasiestNextOnTheShelf(t *testing.T) {
 	t.Parallel()
@@ -45,11 +45,11 @@ func TestEasiestNextOnTheShelf(t *testing.T) {
 	plain := s.Exercise(t, account.ID, 1, "Plain", "", "T:x\nM:4/4\nL:1/4\nK:Bb\nB c d c|B4|d c B c|B4|]\n")
 	s.Exercise(t, account.ID, 2, "Thorny", "", "T:x\nM:4/4\nL:1/4\nK:Bb\nB>^c e>^f|g2 z2|f/^f/g/_a/ f z/ ^c/|B4|]\n")
 	s.Exercise(t, account.ID, 3, "Plain again", "", "T:x\nM:4/4\nL:1/4\nK:Bb\nd c B c|d4|B c d c|B4|]\n")
-	try := store.Attempt{StudentID: b.Student, ExerciseID: plain, Piece: breakdown.PieceKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}
+	try := store.Attempt{StudentID: b.Student, ExerciseID: plain, Chunk: breakdown.ChunkKey{First: 1, Last: 2}, Try: routine.Try{Stage: routine.Count, Clean: true}, Tempo: 60}
 	if err := desk.AddAttempts(ctx, try); err != nil {
 		t.Fatal(err)
 	}
-	for _, who := range []string{fmt.Sprintf("section-%d", b.Section), fmt.Sprintf("student-%d", b.Student), ""} {
+	for _, who := range []string{fmt.Sprintf("class-%d", b.Class), fmt.Sprintf("student-%d", b.Student), ""} {
 		_, page := v.Get("/?for=" + who)
 		_, book, _ := strings.Cut(page, ">B</h2>")
 		if got := comesNext(book); got != "3 2" {
@@ -61,11 +61,11 @@ func TestEasiestNextOnTheShelf(t *testing.T) {
 		}
 		testsite.Wants(t, page, "Easiest next", "stage-bar")
 	}
-	if _, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: "Marlo", Instrument: "clarinet"}); err != nil {
+	if _, err := desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: "Marlo", Instrument: "clarinet"}); err != nil {
 		t.Fatal(err)
 	}
-	_, page := v.Get(fmt.Sprintf("/?for=section-%d-clarinet", b.Section))
-	testsite.Wants(t, page, "clarinet alone</small>", "instrument=clarinet", fmt.Sprintf(`<option value="section-%d-clarinet" selected>`, b.Section))
+	_, page := v.Get(fmt.Sprintf("/?for=class-%d-clarinet", b.Class))
+	testsite.Wants(t, page, "clarinet alone</small>", "instrument=clarinet", fmt.Sprintf(`<option value="class-%d-clarinet" selected>`, b.Class))
 	if status, _ := v.Get("/?for=student-999"); status != http.StatusNotFound {
 		t.Errorf("for nobody there is gives %d", status)
 	}

@@ -80,10 +80,10 @@ const year = "public, max-age=31536000, immutable"
 // ServeHTTP sends a file. A page from before the last change may ask by an old
 // hash: it gets today's file, which is not kept.
 func (a *Assets) ServeHTTP(w http.ResponseWriter, r *http.Request) {
-	asked := strings.TrimPrefix(r.URL.Path, "/static/")
-	name, current := a.plain[asked]
+	requested := strings.TrimPrefix(r.URL.Path, "/static/")
+	name, current := a.plain[requested]
 	if !current {
-		name = WithoutHash(asked)
+		name = WithoutHash(requested)
 		if _, ok := a.hashed[name]; !ok {
 			http.NotFound(w, r)
 			return

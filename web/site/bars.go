@@ -7,27 +7,27 @@ import (
 	"unhurriedbench/store"
 )
 
-// sectionBars say how far a section is with each exercise, of whatever routines its
+// classBars say how far a class is with each exercise, of whatever routines its
 // students follow.
-type sectionBars struct {
-	rules   store.Rules
-	section store.SectionID
-	counts  map[store.ExerciseID][]store.StageCount
+type classBars struct {
+	rules  store.Rules
+	class  store.ClassID
+	counts map[store.ExerciseID][]store.StageCount
 }
 
-// NewSectionBars makes the bars of a class out of how many pieces stand at each stage.
-func NewSectionBars(rules store.Rules, section store.SectionID, counts []store.StageCount) sectionBars {
-	b := sectionBars{rules, section, map[store.ExerciseID][]store.StageCount{}}
+// NewClassBars makes the bars of a class out of how many chunks stand at each stage.
+func NewClassBars(rules store.Rules, class store.ClassID, counts []store.StageCount) classBars {
+	b := classBars{rules, class, map[store.ExerciseID][]store.StageCount{}}
 	for _, c := range counts {
 		b.counts[c.Exercise] = append(b.counts[c.Exercise], c)
 	}
 	return b
 }
 
-// Of draws the bar of an exercise whose pieces, with everybody's counted, are so many: of
+// Of draws the bar of an exercise whose chunks, with everybody's counted, are so many: of
 // each kind of stage the share that is past it. "" where nothing was tried.
-func (b sectionBars) Of(x store.ExerciseID, all int) template.HTML {
-	kinds := KindsOf(b.rules.In(store.Chooser{Exercise: x, Section: b.section}).Steps)
+func (b classBars) Of(x store.ExerciseID, all int) template.HTML {
+	kinds := FormsOf(b.rules.In(store.Chooser{Exercise: x, Class: b.class}).Steps)
 	cells := b.Shares(x, kinds, all)
 	if cells == nil {
 		return ""
@@ -35,19 +35,19 @@ func (b sectionBars) Of(x store.ExerciseID, all int) template.HTML {
 	return StageBar(kinds, cells)
 }
 
-// Shares is of each kind of stage the share of an exercise's pieces that is past it, nil
+// Shares is of each kind of stage the share of an exercise's chunks that is past it, nil
 // where nothing was tried.
-func (b sectionBars) Shares(x store.ExerciseID, kinds routine.Routine, all int) []float64 {
+func (b classBars) Shares(x store.ExerciseID, kinds routine.Routine, all int) []float64 {
 	counts := b.counts[x]
 	if len(counts) == 0 || all == 0 {
 		return nil
 	}
 	cells := make([]float64, len(kinds))
 	for _, c := range counts {
-		steps := b.rules.In(store.Chooser{Exercise: x, Instrument: c.Instrument, Section: b.section}).Steps
+		steps := b.rules.In(store.Chooser{Exercise: x, Instrument: c.Instrument, Class: b.class}).Steps
 		past := steps.Index(c.Stage)
 		for k, kind := range kinds {
-			cells[k] += float64(c.Pieces) / float64(all) * shareBefore(steps, kind.Form(), past)
+			cells[k] += float64(c.Chunks) / float64(all) * shareBefore(steps, kind.Form(), past)
 		}
 	}
 	for k := range cells {
@@ -57,7 +57,7 @@ func (b sectionBars) Shares(x store.ExerciseID, kinds routine.Routine, all int) 
 }
 
 // KindsOf is a routine with one stage of each kind, the first.
-func KindsOf(steps routine.Routine) routine.Routine {
+func FormsOf(steps routine.Routine) routine.Routine {
 	var kinds routine.Routine
 	seen := map[routine.Stage]bool{}
 	for _, s := range steps {

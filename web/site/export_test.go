@@ -23,8 +23,8 @@ var (
 func (a *Assets) Hashed() map[string]string { return a.hashed }
 
 // Holds says whether a session still does.
-func (s *Site) Holds(r *http.Request, t store.Teacher, house store.House) bool {
-	return s.holds(r, t, house)
+func (s *Site) Holds(r *http.Request, t store.Teacher, policy store.Policy) bool {
+	return s.holds(r, t, policy)
 }
 
 // FromProxies believes proxies.

@@ -93,7 +93,7 @@ func StageBar(r routine.Routine, cells []float64) template.HTML {
 	return template.HTML(`<span class="stage-bar" role="img" aria-label="` + string(label) + `">` + string(inner) + `</span>`)
 }
 
-// StateBar draws the bar of where somebody stands on a piece.
+// StateBar draws the bar of where somebody stands on a chunk.
 func StateBar(r routine.Routine, s routine.State) template.HTML { return StageBar(r, r.Cells(s)) }
 
 // DrawPlot draws one of the plots of a student's record.

@@ -10,8 +10,8 @@ import (
 	"unhurriedbench/teach"
 )
 
-// inGiven lets a colleague into a section they were given, where a request is about one:
-// the desk is then that section's.
+// inGiven lets a colleague into a class they were given, where a request is about one:
+// the desk is then that class's.
 func (s *Site) inGiven(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		named := namedIn(r)
@@ -51,8 +51,8 @@ func isOwn(r *http.Request, named store.Named) (bool, error) {
 	switch {
 	case named.Student != 0:
 		_, err = desk.StudentByID(ctx, named.Student)
-	case named.Section != 0:
-		_, err = desk.Section(ctx, named.Section)
+	case named.Class != 0:
+		_, err = desk.Class(ctx, named.Class)
 	default:
 		return false, nil
 	}
@@ -64,7 +64,7 @@ func isOwn(r *http.Request, named store.Named) (bool, error) {
 
 // namedIn is whom or what a request is about.
 func namedIn(r *http.Request) store.Named {
-	n := store.Named{Section: store.SectionID(Number(r, "section")), Student: store.StudentID(Number(r, "student"))}
+	n := store.Named{Class: store.ClassID(Number(r, "class")), Student: store.StudentID(Number(r, "student"))}
 	switch chi.RouteContext(r.Context()).RoutePattern() {
 	case "/students/{id}", "/students/{id}/undo", "/students/{id}/plan", "/students/{id}/plan/day", "/students/{id}/plan/drop", "/students/{id}/plan.ics", "/students/{id}/family":
 		n.Student = ID[store.StudentID](r)

@@ -7,12 +7,12 @@ import (
 )
 
 // PressOf reads the key of a press; "" where there is none to go by.
-func PressOf(r *http.Request) store.Press {
+func RequestKeyOf(r *http.Request) store.RequestKey {
 	if press := Text(r, "press"); len(press) <= store.LongestPress {
-		return store.Press(press)
+		return store.RequestKey(press)
 	}
 	return ""
 }
 
 // MarkGone answers a mark for what the exercise or the routine does not have.
-const MarkGone = "That piece or stage is not here any more, so nothing was marked. Open the exercise again."
+const MarkGone = "That chunk or stage is not here any more, so nothing was marked. Open the exercise again."

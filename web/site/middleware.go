@@ -75,7 +75,7 @@ func (s *Site) requireTeacher(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		a, err := s.SignedIn(r)
 		if err != nil {
-			s.away(w, r, err)
+			s.unavailable(w, r, err)
 			return
 		}
 		if a.Class == nil {
@@ -102,14 +102,14 @@ func (s *Site) SignedIn(r *http.Request) (Actor, error) {
 	if id == 0 {
 		return Actor{}, nil
 	}
-	t, house, err := s.Store.SignedIn(r.Context(), id)
+	t, policy, err := s.Store.SignedIn(r.Context(), id)
 	if errors.Is(err, store.ErrNotFound) {
 		return Actor{}, nil
 	}
 	if err != nil {
 		return Actor{}, err
 	}
-	if !s.holds(r, t, house) {
+	if !s.holds(r, t, policy) {
 		return Actor{}, nil
 	}
 	desk := teach.New(s.Store.For(id), s.Reader)
@@ -118,7 +118,7 @@ func (s *Site) SignedIn(r *http.Request) (Actor, error) {
 }
 
 // away answers while the records cannot be reached.
-func (s *Site) away(w http.ResponseWriter, _ *http.Request, err error) {
+func (s *Site) unavailable(w http.ResponseWriter, _ *http.Request, err error) {
 	s.Log.Error("records away", "error", err)
 	const heading = "The records cannot be reached"
 	w.Header().Set("Retry-After", "5")
@@ -134,20 +134,20 @@ type lastChosen struct {
 
 // Its keys.
 const (
-	lastSection    = "section"
+	lastClass      = "class"
 	lastInstrument = "instrument"
 )
 
-// Section is the section chosen last.
-func (l lastChosen) Section() store.SectionID {
-	return store.SectionID(l.sessions.GetInt64(l.ctx, lastSection))
+// Class is the class chosen last.
+func (l lastChosen) Class() store.ClassID {
+	return store.ClassID(l.sessions.GetInt64(l.ctx, lastClass))
 }
 
 // Instrument is the instrument seen last.
 func (l lastChosen) Instrument() string { return l.sessions.GetString(l.ctx, lastInstrument) }
 
-// ChooseSection remembers a section.
-func (l lastChosen) ChooseSection(id store.SectionID) { l.sessions.Put(l.ctx, lastSection, int64(id)) }
+// ChooseClass remembers a class.
+func (l lastChosen) ChooseClass(id store.ClassID) { l.sessions.Put(l.ctx, lastClass, int64(id)) }
 
 // ChooseInstrument remembers an instrument.
 func (l lastChosen) ChooseInstrument(id string) { l.sessions.Put(l.ctx, lastInstrument, id) }

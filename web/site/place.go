@@ -10,14 +10,14 @@ import (
 // lastPlace is the session's key for the address of the Bench as it was left.
 const lastPlace = "place"
 
-// RememberBench remembers the Bench as it stands, but for one in a section of a colleague's.
+// RememberBench remembers the Bench as it stands, but for one in a class of a colleague's.
 func (s *Site) RememberBench(r *http.Request, address string) {
 	if ClassOf(r).Guest().Own() && s.Sessions.GetString(r.Context(), lastPlace) != address {
 		s.Sessions.Put(r.Context(), lastPlace, address)
 	}
 }
 
-// LastBench is the address of the Bench as it was left, with the section that has been
+// LastBench is the address of the Bench as it was left, with the class that has been
 // chosen elsewhere since; "" before the Bench was opened.
 func (s *Site) LastBench(r *http.Request) string {
 	place, err := url.Parse(s.Sessions.GetString(r.Context(), lastPlace))
@@ -25,11 +25,11 @@ func (s *Site) LastBench(r *http.Request) string {
 		return ""
 	}
 	q := place.Query()
-	chosen := s.Sessions.GetInt64(r.Context(), lastSection)
-	if chosen == 0 || q.Get("section") == strconv.FormatInt(chosen, 10) {
+	chosen := s.Sessions.GetInt64(r.Context(), lastClass)
+	if chosen == 0 || q.Get("class") == strconv.FormatInt(chosen, 10) {
 		return place.String()
 	}
-	q.Set("section", strconv.FormatInt(chosen, 10))
+	q.Set("class", strconv.FormatInt(chosen, 10))
 	q.Del("student")
 	place.RawQuery = q.Encode()
 	return place.String()

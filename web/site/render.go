@@ -145,7 +145,7 @@ func (s *Site) Failed(w http.ResponseWriter, r *http.Request, err error) {
 	}
 	if errors.Is(err, store.ErrOnlyLooking) {
 		s.Render(w, http.StatusForbidden, "message", "layout", LayoutData{Title: "To look at", Teacher: ActorOf(r).Teacher,
-			Content: Message{"This section is yours to look at", "Nothing was marked. Ask " + ClassOf(r).Guest().Teacher + ", whose section it is, if you are to mark in it."}})
+			Content: Message{"This class is yours to look at", "Nothing was marked. Ask " + ClassOf(r).Guest().Teacher + ", whose class it is, if you are to mark in it."}})
 		return
 	}
 	s.Log.Error("request failed", "error", err)

@@ -31,7 +31,7 @@ func (s *Site) Uploads(r chi.Router, add func(chi.Router)) {
 	})
 }
 
-// Guests adds routes for teachers, and for colleagues who were given a section, where a
+// Guests adds routes for teachers, and for colleagues who were given a class, where a
 // request is about one.
 func (s *Site) Guests(r chi.Router, add func(chi.Router)) {
 	s.Teachers(r, func(r chi.Router) {

@@ -43,7 +43,7 @@ func (s *Site) Begin(ctx context.Context, t store.Teacher, shared bool) {
 
 // holds says whether a session of a teacher still does, by the limits that the owner has
 // chosen. One from before there were limits begins now.
-func (s *Site) holds(r *http.Request, t store.Teacher, house store.House) bool {
+func (s *Site) holds(r *http.Request, t store.Teacher, policy store.Policy) bool {
 	ctx := r.Context()
 	if s.Sessions.GetInt(ctx, SessionNumber) != t.Sessions {
 		return false
@@ -52,12 +52,12 @@ func (s *Site) holds(r *http.Request, t store.Teacher, house store.House) bool {
 		s.Begin(ctx, t, s.Sessions.GetBool(ctx, OnSharedComputer))
 	}
 	since := func(key string) time.Duration { return time.Since(time.Unix(s.Sessions.GetInt64(ctx, key), 0)) }
-	longestIdle := time.Duration(house.IdleDays) * 24 * time.Hour
+	longestIdle := time.Duration(policy.IdleDays) * 24 * time.Hour
 	if s.Sessions.GetBool(ctx, OnSharedComputer) {
-		longestIdle = time.Duration(house.IdleMinutes) * time.Minute
+		longestIdle = time.Duration(policy.IdleMinutes) * time.Minute
 	}
 	idle := since(usedLast)
-	if idle > longestIdle || since(sessionBegun) > time.Duration(house.LongestDays)*24*time.Hour {
+	if idle > longestIdle || since(sessionBegun) > time.Duration(policy.LongestDays)*24*time.Hour {
 		return false
 	}
 	if idle > usedAgain || idle < 0 { // the clock may have been set back

@@ -57,7 +57,7 @@ func TestASharedComputer(t *testing.T) {
 		{false, 2*24*time.Hour + time.Minute, 0, false, 0},
 	} {
 		if !tt.want && tt.idle == 6*time.Minute {
-			if _, err := s.Store.DB().Exec(`INSERT INTO house (longest_days, idle_days, idle_minutes, retain_months) VALUES (9, 2, 5, 0)`); err != nil {
+			if _, err := s.Store.DB().Exec(`INSERT INTO policy (longest_days, idle_days, idle_minutes, retain_months) VALUES (9, 2, 5, 0)`); err != nil {
 				t.Fatal(err)
 			}
 		}
@@ -70,11 +70,11 @@ func TestASharedComputer(t *testing.T) {
 		s.Whole.Site().Sessions.Put(ctx, site.SessionNumber, tt.number)
 		s.Whole.Site().Sessions.Put(ctx, site.SessionBegun, time.Now().Add(-tt.age).Unix())
 		r := httptest.NewRequest(http.MethodGet, "/", http.NoBody).WithContext(ctx)
-		_, house, err := s.Store.SignedIn(context.Background(), account.ID)
+		_, policy, err := s.Store.SignedIn(context.Background(), account.ID)
 		if err != nil {
 			t.Fatal(err)
 		}
-		if got := s.Whole.Site().Holds(r, account, house); got != tt.want {
+		if got := s.Whole.Site().Holds(r, account, policy); got != tt.want {
 			t.Errorf("%+v: the session holds: %v", tt, got)
 		}
 		if used := s.Whole.Site().Sessions.GetInt64(ctx, site.UsedLast); tt.shared && tt.want && time.Since(time.Unix(used, 0)) > time.Minute {

@@ -55,7 +55,7 @@ func New(s *store.Store, log *slog.Logger) (*Site, error) {
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
 	sessions.Cookie.Persist = false // but where the computer is one's own
 	site := &Site{Store: s, Reader: reading.New(reading.Memory), Sessions: sessions, Assets: browserFiles, Forms: forms, Log: log}
-	sessions.ErrorFunc = site.away
+	sessions.ErrorFunc = site.unavailable
 	site.metrics = site.newMetrics()
 	return site, nil
 }

@@ -201,23 +201,23 @@ func TestLicenceOfTheSounds(t *testing.T) {
 	if len(said) == 0 || len(said) != len(packages) {
 		t.Fatalf("%d packages give %d licences of samples", len(packages), len(said))
 	}
-	entry, wanted := "", []string{"Attribution: ", "Changes made here"}
+	entry, desired := "", []string{"Attribution: ", "Changes made here"}
 	for line := range strings.Lines(string(licences)) {
 		if strings.HasPrefix(line, "Recorded notes.") {
 			entry = line
 		}
 	}
 	for k, p := range packages {
-		wanted = append(wanted, said[k][1])
+		desired = append(desired, said[k][1])
 		files, err := fs.Glob(site.Static, "static/notes/"+p[1]+"-*.flac")
 		if err != nil || len(files) == 0 {
 			t.Errorf("no notes of %s ship", p[1])
 		}
 	}
 	for _, repository := range regexp.MustCompile(`(?m)^Repository: (.*)\.git$`).FindAllStringSubmatch(string(own), -1) {
-		wanted = append(wanted, repository[1])
+		desired = append(desired, repository[1])
 	}
-	for _, words := range wanted {
+	for _, words := range desired {
 		if !strings.Contains(entry, words) {
 			t.Errorf("the licence of the recorded notes lacks %q: %s", words, entry)
 		}

@@ -119,8 +119,8 @@ func TestAFilePutAsideIsTakenAway(t *testing.T) {
 }
 
 // formFields are the names of what forms of the site have.
-var formFields = strings.Fields("name list first_name initial instrument book title number abc school back to email password piece stage cause press " +
-	"tempo fingering note kind octaves cue-1 cue-2 two three word pattern one as keys section student a b naming naturals rests beat values meter written_for colour-D")
+var formFields = strings.Fields("name list first_name initial instrument book title number abc school back to email password chunk stage cause press " +
+	"tempo fingering note kind octaves cue-1 cue-2 two three word pattern one as keys class student a b naming naturals rests beat values meter written_for colour-D")
 
 // everyField sends a value in every field to every route, and gives what is answered.
 func everyField(t *testing.T, s *testsite.Site, v *testsite.Visitor, b testsite.Belongings, value string, check func(route string, status int, page string)) {
@@ -134,7 +134,7 @@ func everyField(t *testing.T, s *testsite.Site, v *testsite.Visitor, b testsite.
 		for _, name := range formFields {
 			form.Add(name, value)
 		}
-		form.Set("section", fmt.Sprint(b.Section))
+		form.Set("class", fmt.Sprint(b.Class))
 		var status int
 		var page string
 		if method == http.MethodPost {
@@ -173,7 +173,7 @@ func TestBytesThatAreNoText(t *testing.T) {
 			}
 		}
 	})
-	_, page := v.Post("/sections", url.Values{"name": {"Te\x00st\xff"}, "list": {"Alma R kazoo"}})
+	_, page := v.Post("/classes", url.Values{"name": {"Te\x00st\xff"}, "list": {"Alma R kazoo"}})
 	testsite.Wants(t, page, "Test", "Alma R kazoo")
 }
 
@@ -196,7 +196,7 @@ func TestTooLongForItsField(t *testing.T) {
 			t.Errorf("a long %s gives %d", field, status)
 		}
 	}
-	for _, column := range []string{"teachers.name", "sections.name", "students.first_name", "students.initial", "books.title", "exercises.title", "settings.value",
+	for _, column := range []string{"teachers.name", "classes.name", "students.first_name", "students.initial", "books.title", "exercises.title", "settings.value",
 		"preferred.fingering"} {
 		table, name, _ := strings.Cut(column, ".")
 		var longest int
@@ -225,7 +225,7 @@ func TestAMarkSentAgain(t *testing.T) {
 		}
 		return len(log)
 	}
-	form := url.Values{"instrument": {"trombone"}, "section": {fmt.Sprint(b.Section)}, "student": {fmt.Sprint(b.Student)}, "piece": {"1-2"},
+	form := url.Values{"instrument": {"trombone"}, "class": {fmt.Sprint(b.Class)}, "student": {fmt.Sprint(b.Student)}, "chunk": {"1-2"},
 		"stage": {"count"}, "seen": {"1"}, "result": {"clean"}, "tempo": {"66"}, "press": {"first"}}
 	for range 3 {
 		status, page := v.Script(fmt.Sprintf("/bench/%d/attempts", b.Exercise), form)

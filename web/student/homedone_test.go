@@ -20,17 +20,17 @@ func TestHowAStudentHears(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
 	ctx, desk := context.Background(), s.Store.For(b.Teacher)
-	alma := testsite.StudentCalled(t, desk, b.Section, "Alma")
+	alma := testsite.StudentCalled(t, desk, b.Class, "Alma")
 	at := testsite.OwnPageOf(t, s, b, alma)
 	home, err := s.Store.AtHome(ctx, strings.Trim(strings.TrimPrefix(at, "/my/"), "/"))
 	if err != nil {
 		t.Fatal(err)
 	}
-	piece := breakdown.PieceKey{First: 1, Last: 2}
+	chunk := breakdown.ChunkKey{First: 1, Last: 2}
 	for n, days := range []int{20, 12, 4} {
 		when := time.Now().AddDate(0, 0, -days)
-		said := store.HomeTry{Exercise: b.Exercise, Piece: piece, Try: routine.Try{Stage: routine.Play, Clean: true}, At: when, Press: store.Press(fmt.Sprint("said ", n))}
-		heard := store.Attempt{StudentID: alma, ExerciseID: b.Exercise, Piece: piece, Try: routine.Try{Stage: routine.Play, Cause: routine.Rhythm}, At: when.AddDate(0, 0, 1)}
+		said := store.HomeTry{Exercise: b.Exercise, Chunk: chunk, Try: routine.Try{Stage: routine.Play, Clean: true}, At: when, RequestKey: store.RequestKey(fmt.Sprint("said ", n))}
+		heard := store.Attempt{StudentID: alma, ExerciseID: b.Exercise, Chunk: chunk, Try: routine.Try{Stage: routine.Play, Cause: routine.Rhythm}, At: when.AddDate(0, 0, 1)}
 		if err := home.Say(ctx, said); err != nil {
 			t.Fatal(err)
 		}

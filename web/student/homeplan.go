@@ -30,14 +30,14 @@ func (s *handlers) showHomePlan(w http.ResponseWriter, r *http.Request, status i
 		return err
 	}
 	if v.Problem = problem; problem != "" {
-		keepTyped(&v, r)
+		saveTyped(&v, r)
 	}
 	s.Page(w, r, status, "homeplan", "Plan of "+v.Student.Name(), v)
 	return nil
 }
 
 // keepTyped keeps what was typed into the form that makes a plan, where it was that form.
-func keepTyped(v *teach.PracticePlan, r *http.Request) {
+func saveTyped(v *teach.PracticePlan, r *http.Request) {
 	if !r.Form.Has("until") {
 		return
 	}
@@ -126,7 +126,7 @@ func (s *handlers) changeHomeDay(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *handlers) afterHomePlan(w http.ResponseWriter, r *http.Request, p store.HomePlan) error {
-	if err := site.ClassOf(r).KeepHomePlans(r.Context(), p); err != nil {
+	if err := site.ClassOf(r).SaveHomePlans(r.Context(), p); err != nil {
 		return err
 	}
 	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", p.Student), http.StatusSeeOther)
@@ -134,9 +134,9 @@ func (s *handlers) afterHomePlan(w http.ResponseWriter, r *http.Request, p store
 }
 
 // dropHomePlan takes a plan away.
-func (s *handlers) dropHomePlan(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) deleteHomePlan(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
-	if err := site.ClassOf(r).DropHomePlan(r.Context(), id); err != nil {
+	if err := site.ClassOf(r).DeleteHomePlan(r.Context(), id); err != nil {
 		return err
 	}
 	s.Flash(r, "The plan is taken away.")

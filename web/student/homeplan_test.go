@@ -23,7 +23,7 @@ func TestAPlanForHome(t *testing.T) {
 	s, v, b := testsite.BoardOf(t) // Alma is stuck on B
 	ctx, now := context.Background(), time.Now()
 	desk := s.Store.For(b.Teacher)
-	alma := testsite.StudentCalled(t, desk, b.Section, "Alma")
+	alma := testsite.StudentCalled(t, desk, b.Class, "Alma")
 	at := fmt.Sprintf("/students/%d/plan", alma)
 	_, page := v.Get(at)
 	testsite.Wants(t, page, "No plan yet", "There is no check-in to come", `name="minutes" inputmode="numeric" value="15"`)
@@ -36,7 +36,7 @@ func TestAPlanForHome(t *testing.T) {
 			t.Errorf("%v gives %d", bad, status)
 		}
 	}
-	v.Post(fmt.Sprintf("/check-ins?section=%d", b.Section), url.Values{"on": {until}, "minutes": {"10"}, "student": {fmt.Sprint(alma)}})
+	v.Post(fmt.Sprintf("/check-ins?class=%d", b.Class), url.Values{"on": {until}, "minutes": {"10"}, "student": {fmt.Sprint(alma)}})
 	if status, _ := v.Post(at, url.Values{"day": testsite.EveryDay, "minutes": {"15"}, "until": {until}}); status != http.StatusSeeOther {
 		t.Fatalf("a plan gives %d", status)
 	}
@@ -87,23 +87,23 @@ func TestAPlanForHome(t *testing.T) {
 	}
 }
 
-// A section's plans are laid out together, each until the own check-in, and stand on paper.
-func TestPlansOfASection(t *testing.T) {
+// A class's plans are laid out together, each until the own check-in, and stand on paper.
+func TestPlansOfAClass(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)
 	desk, now := s.Store.For(b.Teacher), time.Now()
-	alma := testsite.StudentCalled(t, desk, b.Section, "Alma")
-	at := fmt.Sprintf("/plans?section=%d", b.Section)
+	alma := testsite.StudentCalled(t, desk, b.Class, "Alma")
+	at := fmt.Sprintf("/plans?class=%d", b.Class)
 	_, page := v.Get(at)
 	testsite.Wants(t, page, "no plan yet", "Lay out everybody’s")
 	if status, page := v.Post(at, url.Values{"minutes": {"15"}, "until": {"2026-01-01"}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "Choose at least one day") && !strings.Contains(page, "role=\"alert\"") {
 		t.Errorf("plans without days give %d", status)
 	}
-	v.Post(fmt.Sprintf("/check-ins?section=%d", b.Section), url.Values{"on": {now.AddDate(0, 0, 3).Format(time.DateOnly)}, "minutes": {"10"}, "student": {fmt.Sprint(alma)}})
+	v.Post(fmt.Sprintf("/check-ins?class=%d", b.Class), url.Values{"on": {now.AddDate(0, 0, 3).Format(time.DateOnly)}, "minutes": {"10"}, "student": {fmt.Sprint(alma)}})
 	if status, _ := v.Post(at, url.Values{"day": testsite.EveryDay, "minutes": {"12"}, "until": {now.AddDate(0, 0, 6).Format(time.DateOnly)}}); status != http.StatusSeeOther {
 		t.Fatalf("plans give %d", status)
 	}
-	plans, err := desk.HomePlans(context.Background(), b.Section)
+	plans, err := desk.HomePlans(context.Background(), b.Class)
 	if err != nil || len(plans) != 4 {
 		t.Fatalf("there are %d plans, %v", len(plans), err)
 	}
@@ -130,7 +130,7 @@ func TestPastDaysOfAPlanStay(t *testing.T) {
 	s, v, b := testsite.BoardOf(t)
 	ctx, now := context.Background(), teach.DateOf(time.Now())
 	desk := s.Store.For(b.Teacher)
-	alma := testsite.StudentCalled(t, desk, b.Section, "Alma")
+	alma := testsite.StudentCalled(t, desk, b.Class, "Alma")
 	at := fmt.Sprintf("/students/%d/plan", alma)
 	v.Post(at, url.Values{"day": testsite.EveryDay, "minutes": {"15"}, "until": {now.AddDate(0, 0, 3).Format(time.DateOnly)}})
 	p, err := desk.HomePlan(ctx, alma)
@@ -142,7 +142,7 @@ func TestPastDaysOfAPlanStay(t *testing.T) {
 		p.Plan.Days[k].On -= 2
 	}
 	past := fmt.Sprint(p.Plan.Days[:2])
-	if err := desk.KeepHomePlans(ctx, store.HomePlan{Student: alma, From: p.From, Until: p.Until, Weekdays: p.Weekdays, Minutes: p.Minutes, Plan: p.Plan}); err != nil {
+	if err := desk.SaveHomePlans(ctx, store.HomePlan{Student: alma, From: p.From, Until: p.Until, Weekdays: p.Weekdays, Minutes: p.Minutes, Plan: p.Plan}); err != nil {
 		t.Fatal(err)
 	}
 	v.Post(at+"/day", url.Values{"on": {now.AddDate(0, 0, 1).Format(time.DateOnly)}, "minutes": {"20"}})

@@ -11,10 +11,10 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// plansView is the plans of a section.
+// plansView is the plans of a class.
 type plansView struct {
-	Sections []store.Section
-	Section  store.Section
+	Classes  []store.Class
+	Class    store.Class
 	Guest    store.Guest
 	Students []teach.PracticePlan
 	Form     teach.PracticePlan // as it was typed
@@ -32,13 +32,13 @@ func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int,
 	v := plansView{Guest: desk.Guest(), Problem: problem, Form: teach.PracticePlan{Weekdays: teach.UsualDays, Minutes: teach.UsualHomeMinutes}}
 	v.Form.Until = teach.DateOf(time.Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
 	if problem != "" {
-		keepTyped(&v.Form, r)
+		saveTyped(&v.Form, r)
 	}
 	var err error
-	if v.Sections, v.Section, err = desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section"))); err != nil {
+	if v.Classes, v.Class, err = desk.ChooseClass(ctx, store.ClassID(site.Number(r, "class"))); err != nil {
 		return err
 	}
-	students, err := desk.Students(ctx, v.Section.ID)
+	students, err := desk.Students(ctx, v.Class.ID)
 	if err != nil {
 		return err
 	}
@@ -52,10 +52,10 @@ func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int,
 		}
 		v.Students = append(v.Students, plan)
 	}
-	if err := teach.AddSectionDone(ctx, desk, v.Section.ID, v.Students); err != nil {
+	if err := teach.AddClassDone(ctx, desk, v.Class.ID, v.Students); err != nil {
 		return err
 	}
-	if err := s.addOwnLinks(r, v.Section.ID, v.Students); err != nil {
+	if err := s.addOwnLinks(r, v.Class.ID, v.Students); err != nil {
 		return err
 	}
 	for _, student := range v.Students {
@@ -67,25 +67,25 @@ func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int,
 	return nil
 }
 
-// makePlans lays out the plans of a whole section, each until the check-in to come where there
+// makePlans lays out the plans of a whole class, each until the check-in to come where there
 // is one.
 func (s *handlers) makePlans(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	_, section, err := desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section")))
+	_, class, err := desk.ChooseClass(ctx, store.ClassID(site.Number(r, "class")))
 	if err != nil {
 		return err
 	}
-	asked, problem := readHomePlan(r)
+	requested, problem := readHomePlan(r)
 	if problem != "" {
 		return s.showPlans(w, r, http.StatusUnprocessableEntity, problem)
 	}
-	students, err := desk.Students(ctx, section.ID)
+	students, err := desk.Students(ctx, class.ID)
 	if err != nil {
 		return err
 	}
 	reads, plans := teach.PartsAtHome{}, []store.HomePlan{}
 	for _, student := range students {
-		p := asked
+		p := requested
 		p.Student, p.Changed = student.ID, map[string]int{}
 		until, err := teach.NextCheckin(ctx, desk, student.ID)
 		if err != nil {
@@ -99,11 +99,11 @@ func (s *handlers) makePlans(w http.ResponseWriter, r *http.Request) error {
 		}
 		plans = append(plans, p)
 	}
-	if err := desk.KeepHomePlans(ctx, plans...); err != nil {
+	if err := desk.SaveHomePlans(ctx, plans...); err != nil {
 		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s laid out.", teach.Plural(len(students), "plan is", "plans are")))
-	http.Redirect(w, r, fmt.Sprintf("/plans?section=%d", section.ID), http.StatusSeeOther)
+	http.Redirect(w, r, fmt.Sprintf("/plans?class=%d", class.ID), http.StatusSeeOther)
 	return nil
 }
 

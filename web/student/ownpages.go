@@ -23,9 +23,9 @@ func (s *handlers) newOwnLink(r *http.Request, page store.OwnPage) (*teach.OwnLi
 	return l, nil
 }
 
-// addOwnLinks adds, to the plans of a section, the students' own pages.
-func (s *handlers) addOwnLinks(r *http.Request, section store.SectionID, plans []teach.PracticePlan) error {
-	pages, err := site.ClassOf(r).OwnPages(r.Context(), section)
+// addOwnLinks adds, to the plans of a class, the students' own pages.
+func (s *handlers) addOwnLinks(r *http.Request, class store.ClassID, plans []teach.PracticePlan) error {
+	pages, err := site.ClassOf(r).OwnPages(r.Context(), class)
 	if err != nil {
 		return err
 	}
@@ -102,18 +102,18 @@ func (s *handlers) afterOwnPage(w http.ResponseWriter, r *http.Request, id store
 	return nil
 }
 
-// makeOwnPages gives everybody in a section a page of their own who has none.
+// makeOwnPages gives everybody in a class a page of their own who has none.
 func (s *handlers) makeOwnPages(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	_, section, err := desk.ChooseSection(ctx, store.SectionID(site.Number(r, "section")))
+	_, class, err := desk.ChooseClass(ctx, store.ClassID(site.Number(r, "class")))
 	if err != nil {
 		return err
 	}
-	students, err := desk.Students(ctx, section.ID)
+	students, err := desk.Students(ctx, class.ID)
 	if err != nil {
 		return err
 	}
-	pages, err := desk.OwnPages(ctx, section.ID)
+	pages, err := desk.OwnPages(ctx, class.ID)
 	if err != nil {
 		return err
 	}
@@ -131,6 +131,6 @@ func (s *handlers) makeOwnPages(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s made. The links stand on the printed plans.", teach.Plural(len(without), "page is", "pages are")))
-	http.Redirect(w, r, fmt.Sprintf("/plans?section=%d", section.ID), http.StatusSeeOther)
+	http.Redirect(w, r, fmt.Sprintf("/plans?class=%d", class.ID), http.StatusSeeOther)
 	return nil
 }

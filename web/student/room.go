@@ -29,7 +29,7 @@ func Routes(r chi.Router, of *site.Site) {
 		r.Get("/students/{id}/plan", s.Handle(s.homePlan))
 		r.Post("/students/{id}/plan", s.Handle(s.makeHomePlan))
 		r.Post("/students/{id}/plan/day", s.Handle(s.changeHomeDay))
-		r.Post("/students/{id}/plan/drop", s.Handle(s.dropHomePlan))
+		r.Post("/students/{id}/plan/drop", s.Handle(s.deleteHomePlan))
 		r.Get("/students/{id}/plan.ics", s.Handle(s.homeCalendar))
 		r.Get("/students/{id}/family", s.Handle(s.family))
 		r.Get("/students/{id}", s.Handle(s.history))

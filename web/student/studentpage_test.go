@@ -32,7 +32,7 @@ func TestAStudentsPage(t *testing.T) {
 	v, account := s.Teacher(t, "a@school.example")
 	b, desk := testsite.Furnish(t, s.Store, account.ID), s.Store.For(account.ID)
 	x := s.Exercise(t, account.ID, 5, "Far Slides", "trombone", "T:Far Slides\nM:4/4\nL:1/4\nK:F clef=bass\nF,B,,F,B,,|F,4|C,D,E,F,|F,4|]\n")
-	bea, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: "Bea", Instrument: "trombone"})
+	bea, err := desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: "Bea", Instrument: "trombone"})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -42,17 +42,17 @@ func TestAStudentsPage(t *testing.T) {
 	if strings.Contains(page, "note-staff") {
 		t.Error("without a try there is a staff of notes")
 	}
-	first := breakdown.PieceKey{First: 1, Last: 2}
+	first := breakdown.ChunkKey{First: 1, Last: 2}
 	outline, err := desk.ExerciseByID(ctx, x)
 	if err != nil {
 		t.Fatal(err)
 	}
-	if len(outline.Outline.Pieces) > 0 {
-		first = outline.Outline.Pieces[0]
+	if len(outline.Outline.Chunks) > 0 {
+		first = outline.Outline.Chunks[0]
 	}
 	var log []store.Attempt
 	add := func(days, tempo int, try routine.Try) {
-		log = append(log, store.Attempt{StudentID: bea, ExerciseID: x, Piece: first, Try: try, Tempo: tempo, At: time.Now().AddDate(0, 0, -days)})
+		log = append(log, store.Attempt{StudentID: bea, ExerciseID: x, Chunk: first, Try: try, Tempo: tempo, At: time.Now().AddDate(0, 0, -days)})
 	}
 	clean := func(stage routine.Stage) routine.Try { return routine.Try{Stage: stage, Clean: true} }
 	for _, stage := range []routine.Stage{routine.Count, routine.Name} {
@@ -65,7 +65,7 @@ func TestAStudentsPage(t *testing.T) {
 	if err := desk.AddAttempts(ctx, log...); err != nil {
 		t.Fatal(err)
 	}
-	v.Post(fmt.Sprintf("/check-ins?section=%d", b.Section), url.Values{"on": {time.Now().Format(time.DateOnly)}, "minutes": {"10"}, "student": {fmt.Sprint(bea)}})
+	v.Post(fmt.Sprintf("/check-ins?class=%d", b.Class), url.Values{"on": {time.Now().Format(time.DateOnly)}, "minutes": {"10"}, "student": {fmt.Sprint(bea)}})
 	_, page = v.Get(at)
 	testsite.Wants(t, page, "7 tries on 3 days, 71% clean", `class="note-staff"`, "5 · Far Slides, A goes wrong over the fingering", "does not hold yet", "2 stumbles over the fingering in 5 · Far Slides, A",
 		"Drill it", "clean at 56 on ", ", at 63 on ", "to come: 5 · Far Slides")

@@ -11,6 +11,6 @@ var (
 const LongestRoster = longestRoster
 
 // Known is who is there when a table is read.
-func Known(sections []store.Section, students, left []store.Student) roster {
-	return roster{sections: sections, students: students, left: left}
+func Known(classes []store.Class, students, left []store.Student) roster {
+	return roster{classes: classes, students: students, left: left}
 }

@@ -4,14 +4,14 @@ import (
 	"unhurriedbench/web/site"
 )
 
-type sectionForm struct {
+type classForm struct {
 	Name string `form:"name" validate:"required,max=80"`
 }
 
-func (*sectionForm) Sentences() map[string]string {
+func (*classForm) Sentences() map[string]string {
 	return map[string]string{
-		"Name required": "The section has no name. Type one, such as Tuesday brass.",
-		"Name max":      "The section's name is longer than 80 letters. Shorten it.",
+		"Name required": "The class has no name. Type one, such as Tuesday brass.",
+		"Name max":      "The class's name is longer than 80 letters. Shorten it.",
 	}
 }
 
@@ -30,28 +30,28 @@ type givingForm struct {
 }
 
 func (*givingForm) Sentences() map[string]string {
-	const choose = "Choose the colleague who is given the section."
+	const choose = "Choose the colleague who is given the class."
 	return map[string]string{
 		"Colleague number": choose, "Colleague min": choose,
-		"May oneof": "Say whether your colleague may look at the section, or teach it.",
+		"May oneof": "Say whether your colleague may look at the class, or teach it.",
 	}
 }
 
 // secondForm is a student's second instrument.
 type secondForm struct {
-	Section    int64  `form:"section"`
+	Class      int64  `form:"class"`
 	Instrument string `form:"instrument" validate:"instrument"`
 }
 
 func (*secondForm) Sentences() map[string]string {
 	return map[string]string{
-		"Section number":        "Choose the section from the list.",
+		"Class number":          "Choose the class from the list.",
 		"Instrument instrument": "Choose the second instrument from the list.",
 	}
 }
 
 type studentForm struct {
-	Section    int64        `form:"section"`
+	Class      int64        `form:"class"`
 	FirstName  string       `form:"first_name" validate:"required,max=40"`
 	Initial    site.Initial `form:"initial" validate:"max=1"`
 	Instrument string       `form:"instrument" validate:"instrument"`
@@ -59,7 +59,7 @@ type studentForm struct {
 
 func (*studentForm) Sentences() map[string]string {
 	return map[string]string{
-		"Section number":        "Choose the student's section from the list.",
+		"Class number":          "Choose the student's class from the list.",
 		"FirstName required":    "The first name is missing. Type it, without the family name.",
 		"FirstName max":         "The first name is longer than 40 letters. Shorten it.",
 		"Initial max":           "The initial is one letter: family names are not kept here.",

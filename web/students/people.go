@@ -11,23 +11,23 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// peopleView is the sections with their students, and a form with what was
+// peopleView is the classes with their students, and a form with what was
 // typed when it could not be saved.
 type peopleView struct {
-	Sections    []peopleSection
+	Classes     []peopleClass
 	Instruments []instrument.Instrument
-	NewSection  string
-	List        string // of the new section
+	NewClass    string
+	List        string // of the new class
 	New         store.Student
 	Problem     string
-	Colleagues  []store.Teacher // to whom a section may be given
+	Colleagues  []store.Teacher // to whom a class may be given
 	Given       []store.Guest   // by colleagues
 	Removed     int             // what is taken away, and who has left
 	Overdue     int             // of those who left, whose records are to be erased
 }
 
-type peopleSection struct {
-	store.Section
+type peopleClass struct {
+	store.Class
 	Students []store.Student
 	Shares   []store.Share
 }
@@ -37,7 +37,7 @@ func (s *handlers) people(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *handlers) showPeople(w http.ResponseWriter, r *http.Request, status int, v peopleView) error {
-	sections, err := site.ClassOf(r).Sections(r.Context())
+	classes, err := site.ClassOf(r).Classes(r.Context())
 	if err != nil {
 		return err
 	}
@@ -45,18 +45,18 @@ func (s *handlers) showPeople(w http.ResponseWriter, r *http.Request, status int
 	if err != nil {
 		return err
 	}
-	for _, section := range sections {
-		students, err := site.ClassOf(r).Students(r.Context(), section.ID)
+	for _, class := range classes {
+		students, err := site.ClassOf(r).Students(r.Context(), class.ID)
 		if err != nil {
 			return err
 		}
-		shown := peopleSection{Section: section, Students: students}
+		shown := peopleClass{Class: class, Students: students}
 		for _, share := range shares {
-			if share.Section == section.ID {
+			if share.Class == class.ID {
 				shown.Shares = append(shown.Shares, share)
 			}
 		}
-		v.Sections = append(v.Sections, shown)
+		v.Classes = append(v.Classes, shown)
 	}
 	if err := s.aroundPeople(r, &v); err != nil {
 		return err
@@ -88,22 +88,22 @@ func (s *handlers) aroundPeople(r *http.Request, v *peopleView) error {
 			v.Overdue++
 		}
 	}
-	bin, err := site.ClassOf(r).Bin(r.Context())
+	bin, err := site.ClassOf(r).Trash(r.Context())
 	v.Removed = len(left) + len(bin)
 	return err
 }
 
-func (s *handlers) addSection(w http.ResponseWriter, r *http.Request) error {
-	var f sectionForm
+func (s *handlers) addClass(w http.ResponseWriter, r *http.Request) error {
+	var f classForm
 	problem := site.First(s.Forms.Read(r, &f))
-	v := peopleView{NewSection: f.Name, List: r.FormValue("list"), Problem: problem}
+	v := peopleView{NewClass: f.Name, List: r.FormValue("list"), Problem: problem}
 	if v.Problem == "" && site.Text(r, "list") != "" {
 		return s.addRoster(w, r)
 	}
 	if v.Problem == "" {
-		_, err := site.ClassOf(r).AddSection(r.Context(), v.NewSection)
+		_, err := site.ClassOf(r).AddClass(r.Context(), v.NewClass)
 		if errors.Is(err, store.ErrTaken) {
-			v.Problem = sectionTaken(v.NewSection)
+			v.Problem = classTaken(v.NewClass)
 		} else if err != nil {
 			return err
 		}
@@ -115,13 +115,13 @@ func (s *handlers) addSection(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-func sectionTaken(name string) string {
-	return fmt.Sprintf("There is a section called %s already. Choose another name.", name)
+func classTaken(name string) string {
+	return fmt.Sprintf("There is a class called %s already. Choose another name.", name)
 }
 
-// keepYear sets which year of playing a section is in.
-func (s *handlers) keepYear(w http.ResponseWriter, r *http.Request) error {
-	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), site.ID[store.SectionID](r))
+// keepYear sets which year of playing a class is in.
+func (s *handlers) saveYear(w http.ResponseWriter, r *http.Request) error {
+	_, class, err := site.ClassOf(r).ChooseClass(r.Context(), site.ID[store.ClassID](r))
 	if err != nil {
 		return err
 	}
@@ -129,11 +129,11 @@ func (s *handlers) keepYear(w http.ResponseWriter, r *http.Request) error {
 	if problem := site.First(s.Forms.Read(r, &f)); problem != "" {
 		return s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
 	}
-	if err := site.ClassOf(r).KeepYear(r.Context(), section.ID, f.Year); err != nil {
+	if err := site.ClassOf(r).SaveYear(r.Context(), class.ID, f.Year); err != nil {
 		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s is in its %s year: its parts are put in the octave and fingered as suits that year from now on.",
-		section.Name, [...]string{1: "first", 2: "second", 3: "third"}[f.Year]))
+		class.Name, [...]string{1: "first", 2: "second", 3: "third"}[f.Year]))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 	return nil
 }
@@ -142,7 +142,7 @@ func (s *handlers) keepYear(w http.ResponseWriter, r *http.Request) error {
 func (s *handlers) readStudent(r *http.Request) (store.Student, string) {
 	var f studentForm
 	problem := site.First(s.Forms.Read(r, &f))
-	return store.Student{SectionID: store.SectionID(f.Section), FirstName: f.FirstName, Initial: string(f.Initial), Instrument: f.Instrument}, problem
+	return store.Student{ClassID: store.ClassID(f.Class), FirstName: f.FirstName, Initial: string(f.Initial), Instrument: f.Instrument}, problem
 }
 
 func (s *handlers) addStudent(w http.ResponseWriter, r *http.Request) error {

@@ -44,12 +44,12 @@ type tableLine struct {
 // columnWords are what the columns of such a table are called, in lower case.
 var columnWords = map[string][]string{
 	"first": {"first name", "first", "name", "given name", "student", "forename"}, "initial": {"initial", "last initial", "last name", "surname", "family name", "last"},
-	"instrument": {"instrument", "plays"}, "section": {"section", "class", "group", "ensemble", "period"}, "line": {"line", "part"}, "note": {"note", "notes", "remark", "remarks"},
+	"instrument": {"instrument", "plays"}, "class": {"class", "class", "group", "ensemble", "period"}, "line": {"line", "part"}, "note": {"note", "notes", "remark", "remarks"},
 	"second": {"second instrument", "second"},
 }
 
 // usualColumns is their order where the table has no line of names.
-var usualColumns = []string{"first", "initial", "instrument", "section", "line", "note", "second"}
+var usualColumns = []string{"first", "initial", "instrument", "class", "line", "note", "second"}
 
 // columnsOf finds which column is which of so many; named says whether the first line says so.
 func columnsOf(first []string, columns int) (at map[string]int, named bool) {
@@ -73,7 +73,7 @@ func columnsOf(first []string, columns int) (at map[string]int, named bool) {
 
 // roster is who is there already, to whom a table is held.
 type roster struct {
-	sections []store.Section
+	classes  []store.Class
 	students []store.Student
 	left     []store.Student
 	firsts   []store.RosterChange // that earlier lines of the table make
@@ -82,11 +82,11 @@ type roster struct {
 func (s *handlers) roster(r *http.Request) (roster, error) {
 	var known roster
 	var err error
-	if known.sections, err = site.ClassOf(r).Sections(r.Context()); err != nil {
+	if known.classes, err = site.ClassOf(r).Classes(r.Context()); err != nil {
 		return known, err
 	}
-	for _, section := range known.sections {
-		students, err := site.ClassOf(r).Students(r.Context(), section.ID)
+	for _, class := range known.classes {
+		students, err := site.ClassOf(r).Students(r.Context(), class.ID)
 		if err != nil {
 			return known, err
 		}
@@ -99,8 +99,8 @@ func (s *handlers) roster(r *http.Request) (roster, error) {
 	return known, err
 }
 
-func (k roster) sectionName(id store.SectionID) string {
-	for _, s := range k.sections {
+func (k roster) className(id store.ClassID) string {
+	for _, s := range k.classes {
 		if s.ID == id {
 			return s.Name
 		}
@@ -145,52 +145,52 @@ func readTableLine(row table.Row, at map[string]int, known roster) tableLine {
 		}
 		return ""
 	}
-	wanted := store.Student{FirstName: teach.OneLine(cell("first")), Line: strings.ToUpper(cell("line")), Note: strings.TrimSpace(cell("note"))}
+	desired := store.Student{FirstName: teach.OneLine(cell("first")), DuetPart: strings.ToUpper(cell("line")), Note: strings.TrimSpace(cell("note"))}
 	if first, _ := utf8.DecodeRuneInString(strings.TrimSuffix(cell("initial"), ".")); first != utf8.RuneError {
-		wanted.Initial = strings.ToUpper(string(first))
+		desired.Initial = strings.ToUpper(string(first))
 	}
 	second, is := yesNo(cell("second"))
 	i, plays := instrumentNamed(cell("instrument"))
-	wanted.Instrument = i.ID
-	section := teach.OneLine(cell("section"))
+	desired.Instrument = i.ID
+	class := teach.OneLine(cell("class"))
 	switch {
-	case wanted.FirstName == "":
+	case desired.FirstName == "":
 		line.Problem = "The first name is missing."
-	case utf8.RuneCountInString(wanted.FirstName) > 40:
+	case utf8.RuneCountInString(desired.FirstName) > 40:
 		line.Problem = "The first name is longer than 40 letters."
 	case cell("instrument") == "":
 		line.Problem = "The instrument is missing."
 	case !plays:
 		line.Problem = fmt.Sprintf("No instrument is called “%s” here.", cell("instrument"))
-	case wanted.Line != "" && wanted.Line != "A" && wanted.Line != "B":
+	case desired.DuetPart != "" && desired.DuetPart != "A" && desired.DuetPart != "B":
 		line.Problem = "The line is A, B or nothing."
 	case !is:
 		line.Problem = "Under “second instrument” stands yes or nothing."
-	case utf8.RuneCountInString(wanted.Note) > store.LongestNote:
+	case utf8.RuneCountInString(desired.Note) > store.LongestNote:
 		line.Problem = fmt.Sprintf("The note is longer than %d letters.", store.LongestNote)
-	case utf8.RuneCountInString(section) > 80:
-		line.Problem = "The section's name is longer than 80 letters."
+	case utf8.RuneCountInString(class) > 80:
+		line.Problem = "The class's name is longer than 80 letters."
 	}
 	if line.Problem == "" {
-		line.Student, line.Plays = wanted, i.Name
+		line.Student, line.Plays = desired, i.Name
 		_, noted := at["note"]
 		_, lined := at["line"]
 		line.change.Second = second
-		line.settle(wanted, section, known, noted, lined)
+		line.settle(desired, class, known, noted, lined)
 	}
 	return line
 }
 
 // settle finds whom a line is about, and what it does to them.
-func (l *tableLine) settle(wanted store.Student, section string, known roster, noted, lined bool) {
-	for _, s := range known.sections {
-		if strings.EqualFold(s.Name, section) {
-			wanted.SectionID, section = s.ID, s.Name
+func (l *tableLine) settle(desired store.Student, class string, known roster, noted, lined bool) {
+	for _, s := range known.classes {
+		if strings.EqualFold(s.Name, class) {
+			desired.ClassID, class = s.ID, s.Name
 		}
 	}
 	same := func(list []store.Student) []store.Student {
 		return slices.DeleteFunc(slices.Clone(list), func(s store.Student) bool {
-			return !strings.EqualFold(s.FirstName, wanted.FirstName) || !strings.EqualFold(s.Initial, wanted.Initial)
+			return !strings.EqualFold(s.FirstName, desired.FirstName) || !strings.EqualFold(s.Initial, desired.Initial)
 		})
 	}
 	there, back := same(known.students), false
@@ -201,15 +201,15 @@ func (l *tableLine) settle(wanted store.Student, section string, known roster, n
 		firsts := slices.DeleteFunc(slices.Clone(there), func(s store.Student) bool { return s.AlsoOf != 0 })
 		there = slices.DeleteFunc(there, func(s store.Student) bool { return s.AlsoOf == 0 })
 		if len(there) == 0 {
-			l.takesUp(wanted, section, known, firsts, back)
+			l.takesUp(desired, class, known, firsts, back)
 			return
 		}
-	} else if only := slices.DeleteFunc(slices.Clone(there), func(s store.Student) bool { return s.AlsoOf != 0 && s.Instrument != wanted.Instrument }); len(only) > 0 {
+	} else if only := slices.DeleteFunc(slices.Clone(there), func(s store.Student) bool { return s.AlsoOf != 0 && s.Instrument != desired.Instrument }); len(only) > 0 {
 		there = only
 	}
-	if len(there) > 1 { // the instrument, then the section, tell them apart
+	if len(there) > 1 { // the instrument, then the class, tell them apart
 		for _, differs := range []func(store.Student) bool{
-			func(s store.Student) bool { return s.Instrument != wanted.Instrument }, func(s store.Student) bool { return s.SectionID != wanted.SectionID },
+			func(s store.Student) bool { return s.Instrument != desired.Instrument }, func(s store.Student) bool { return s.ClassID != desired.ClassID },
 		} {
 			if narrowed := slices.DeleteFunc(slices.Clone(there), differs); len(narrowed) > 0 {
 				there = narrowed
@@ -218,50 +218,50 @@ func (l *tableLine) settle(wanted store.Student, section string, known roster, n
 	}
 	switch {
 	case len(there) > 1:
-		l.Problem = fmt.Sprintf("%d students are called %s. Change the one you mean in People.", len(there), strings.TrimSuffix(wanted.Name(), "."))
+		l.Problem = fmt.Sprintf("%d students are called %s. Change the one you mean in People.", len(there), strings.TrimSuffix(desired.Name(), "."))
 	case len(there) == 1:
-		l.becomes(there[0], wanted, section, known, back, noted, lined)
-	case section == "" && len(known.sections) != 1:
-		l.Problem = "The section is missing."
+		l.becomes(there[0], desired, class, known, back, noted, lined)
+	case class == "" && len(known.classes) != 1:
+		l.Problem = "The class is missing."
 	default:
-		if section == "" {
-			wanted.SectionID, section = known.sections[0].ID, known.sections[0].Name
+		if class == "" {
+			desired.ClassID, class = known.classes[0].ID, known.classes[0].Name
 		}
-		l.Does, l.kind = "is new in "+section, "new"
-		if wanted.SectionID == 0 {
-			l.Does = "is new in " + section + ", a new section"
+		l.Does, l.kind = "is new in "+class, "new"
+		if desired.ClassID == 0 {
+			l.Does = "is new in " + class + ", a new class"
 		}
-		l.change = store.RosterChange{Student: wanted, NewSection: section}
+		l.change = store.RosterChange{Student: desired, NewClass: class}
 	}
 }
 
 // takesUp says that somebody gets a second instrument: one who is there, or who is new in the
 // table.
-func (l *tableLine) takesUp(wanted store.Student, section string, known roster, firsts []store.Student, left bool) {
-	in := section
+func (l *tableLine) takesUp(desired store.Student, class string, known roster, firsts []store.Student, left bool) {
+	in := class
 	for _, c := range known.firsts {
-		if c.ID == 0 && !c.Second && strings.EqualFold(c.FirstName, wanted.FirstName) && strings.EqualFold(c.Initial, wanted.Initial) {
+		if c.ID == 0 && !c.Second && strings.EqualFold(c.FirstName, desired.FirstName) && strings.EqualFold(c.Initial, desired.Initial) {
 			firsts, left = append(firsts, c.Student), false
-			in = cmp.Or(in, c.NewSection)
+			in = cmp.Or(in, c.NewClass)
 		}
 	}
 	switch {
 	case len(firsts) == 0 || left:
-		l.Problem = fmt.Sprintf("Nobody called %s has a first instrument here. Give that a line above this one.", wanted.Name())
+		l.Problem = fmt.Sprintf("Nobody called %s has a first instrument here. Give that a line above this one.", desired.Name())
 		return
 	case len(firsts) > 1:
-		l.Problem = fmt.Sprintf("%d students are called %s. Add the instrument to the one you mean in People.", len(firsts), strings.TrimSuffix(wanted.Name(), "."))
+		l.Problem = fmt.Sprintf("%d students are called %s. Add the instrument to the one you mean in People.", len(firsts), strings.TrimSuffix(desired.Name(), "."))
 		return
-	case firsts[0].Instrument == wanted.Instrument:
-		l.Problem = fmt.Sprintf("%s plays that already.", wanted.Name())
+	case firsts[0].Instrument == desired.Instrument:
+		l.Problem = fmt.Sprintf("%s plays that already.", desired.Name())
 		return
 	}
-	if wanted.SectionID == 0 && section == "" {
-		wanted.SectionID = firsts[0].SectionID
-		in = cmp.Or(known.sectionName(wanted.SectionID), in)
+	if desired.ClassID == 0 && class == "" {
+		desired.ClassID = firsts[0].ClassID
+		in = cmp.Or(known.className(desired.ClassID), in)
 	}
-	l.Does, l.kind = fmt.Sprintf("takes up the %s too, in %s", teach.InstrumentName(wanted.Instrument), in), "also"
-	l.change = store.RosterChange{Student: wanted, NewSection: in, Second: true}
+	l.Does, l.kind = fmt.Sprintf("takes up the %s too, in %s", teach.InstrumentName(desired.Instrument), in), "also"
+	l.change = store.RosterChange{Student: desired, NewClass: in, Second: true}
 }
 
 // yesNo reads what a table says of a yes or no; is says that it is one.
@@ -276,31 +276,31 @@ func yesNo(text string) (yes, is bool) {
 }
 
 // becomes says what of a student changes.
-func (l *tableLine) becomes(is, wanted store.Student, section string, known roster, back, noted, lined bool) {
+func (l *tableLine) becomes(is, desired store.Student, class string, known roster, back, noted, lined bool) {
 	l.about = is.ID
-	wanted.ID, wanted.FirstName, wanted.Initial = is.ID, is.FirstName, is.Initial
-	if section == "" {
-		wanted.SectionID, section = is.SectionID, known.sectionName(is.SectionID)
+	desired.ID, desired.FirstName, desired.Initial = is.ID, is.FirstName, is.Initial
+	if class == "" {
+		desired.ClassID, class = is.ClassID, known.className(is.ClassID)
 	}
 	if !noted {
-		wanted.Note = is.Note
+		desired.Note = is.Note
 	}
 	if !lined {
-		wanted.Line = is.Line
+		desired.DuetPart = is.DuetPart
 	}
 	var does []string
 	if back {
-		does, l.kind = append(does, "comes back to "+section), "back"
-	} else if wanted.SectionID != is.SectionID {
-		does, l.kind = append(does, fmt.Sprintf("moves from %s to %s", known.sectionName(is.SectionID), section)), "moved"
+		does, l.kind = append(does, "comes back to "+class), "back"
+	} else if desired.ClassID != is.ClassID {
+		does, l.kind = append(does, fmt.Sprintf("moves from %s to %s", known.className(is.ClassID), class)), "moved"
 	}
-	if wanted.Instrument != is.Instrument {
-		does = append(does, fmt.Sprintf("plays the %s instead of the %s", teach.InstrumentName(wanted.Instrument), teach.InstrumentName(is.Instrument)))
+	if desired.Instrument != is.Instrument {
+		does = append(does, fmt.Sprintf("plays the %s instead of the %s", teach.InstrumentName(desired.Instrument), teach.InstrumentName(is.Instrument)))
 	}
-	if wanted.Line != is.Line {
-		does = append(does, "has line "+cmp.Or(wanted.Line, "of the section"))
+	if desired.DuetPart != is.DuetPart {
+		does = append(does, "has line "+cmp.Or(desired.DuetPart, "of the class"))
 	}
-	if wanted.Note != is.Note {
+	if desired.Note != is.Note {
 		does = append(does, "has another note")
 	}
 	l.kind = cmp.Or(l.kind, map[bool]string{true: "changed", false: "same"}[len(does) > 0])
@@ -308,7 +308,7 @@ func (l *tableLine) becomes(is, wanted store.Student, section string, known rost
 		l.Does = "is there already"
 		return
 	}
-	l.change = store.RosterChange{Student: wanted, NewSection: section, Back: back}
+	l.change = store.RosterChange{Student: desired, NewClass: class, Back: back}
 }
 
 // instrumentNamed finds an instrument by what a table calls it.
@@ -327,7 +327,7 @@ func (s *handlers) peopleTable(w http.ResponseWriter, r *http.Request) error {
 }
 
 // bringTable shows what a table will do, and does it when that has been seen.
-func (s *handlers) bringTable(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) importTable(w http.ResponseWriter, r *http.Request) error {
 	if site.FormError(r) != nil {
 		s.Page(w, r, http.StatusRequestEntityTooLarge, "peopletable", "A table of students",
 			tableView{Text: r.FormValue("table"), Problem: "The file is too large, or did not arrive whole."})
@@ -350,7 +350,7 @@ func (s *handlers) bringTable(w http.ResponseWriter, r *http.Request) error {
 		err := site.ClassOf(r).BringRoster(r.Context(), changes)
 		switch {
 		case errors.Is(err, store.ErrTaken), errors.Is(err, store.ErrNotFound):
-			v.Problem = "Since you looked at it, sections or students have changed. Nothing is kept: look again."
+			v.Problem = "Since you looked at it, classes or students have changed. Nothing is kept: look again."
 		case err != nil:
 			return err
 		default:
@@ -422,7 +422,7 @@ func (v *tableView) count() {
 	}
 }
 
-// takeTable sends all sections with their students as one table.
+// takeTable sends all classes with their students as one table.
 func (s *handlers) takeTable(w http.ResponseWriter, r *http.Request) error {
 	known, err := s.roster(r)
 	if err != nil {
@@ -430,16 +430,16 @@ func (s *handlers) takeTable(w http.ResponseWriter, r *http.Request) error {
 	}
 	var rows [][]string
 	for _, student := range known.students {
-		rows = append(rows, []string{student.FirstName, student.Initial, teach.InstrumentName(student.Instrument), known.sectionName(student.SectionID), student.Line, student.Note, map[bool]string{true: "yes"}[student.AlsoOf != 0]})
+		rows = append(rows, []string{student.FirstName, student.Initial, teach.InstrumentName(student.Instrument), known.className(student.ClassID), student.DuetPart, student.Note, map[bool]string{true: "yes"}[student.AlsoOf != 0]})
 	}
 	w.Header().Set("Content-Type", "text/csv; charset=utf-8")
 	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="students-%s.csv"`, time.Now().Format(time.DateOnly)))
-	_, _ = w.Write(table.Write([]string{"First name", "Initial", "Instrument", "Section", "Line", "Note", "Second instrument"}, rows)) // the reader has gone when this fails
+	_, _ = w.Write(table.Write([]string{"First name", "Initial", "Instrument", "Class", "Line", "Note", "Second instrument"}, rows)) // the reader has gone when this fails
 	return nil
 }
 
 // keepNote keeps what the teacher notes of a student.
-func (s *handlers) keepNote(w http.ResponseWriter, r *http.Request) error {
+func (s *handlers) saveNote(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
 	if _, err := site.ClassOf(r).StudentByID(r.Context(), id); err != nil {
 		return err
@@ -447,7 +447,7 @@ func (s *handlers) keepNote(w http.ResponseWriter, r *http.Request) error {
 	note := strings.TrimSpace(r.FormValue("note"))
 	if utf8.RuneCountInString(note) > store.LongestNote {
 		s.Flash(r, fmt.Sprintf("The note is longer than %d letters. Shorten it; nothing was changed.", store.LongestNote))
-	} else if err := site.ClassOf(r).KeepNote(r.Context(), id, note); err != nil {
+	} else if err := site.ClassOf(r).SaveNote(r.Context(), id, note); err != nil {
 		return err
 	} else {
 		s.Flash(r, "The note is kept.")

@@ -20,19 +20,19 @@ import (
 func TestWhatATableWillDo(t *testing.T) {
 	t.Parallel()
 	known := students.Known(
-		[]store.Section{{ID: 1, Name: "Tuesday brass"}, {ID: 2, Name: "Friday"}},
+		[]store.Class{{ID: 1, Name: "Tuesday brass"}, {ID: 2, Name: "Friday"}},
 		[]store.Student{
-			{ID: 1, SectionID: 1, FirstName: "Ines", Initial: "P", Instrument: "trombone", Note: "window", Line: "A"},
-			{ID: 2, SectionID: 1, FirstName: "Sam", Initial: "K", Instrument: "flute"}, {ID: 3, SectionID: 2, FirstName: "Sam", Initial: "K", Instrument: "violin"},
-			{ID: 7, SectionID: 1, FirstName: "Ada", Initial: "B", Instrument: "flute"}, {ID: 8, SectionID: 2, FirstName: "Ada", Initial: "B", Instrument: "cello", AlsoOf: 7},
-			{ID: 4, SectionID: 1, FirstName: "Kim", Instrument: "oboe"}, {ID: 5, SectionID: 1, FirstName: "Kim", Instrument: "oboe"},
+			{ID: 1, ClassID: 1, FirstName: "Ines", Initial: "P", Instrument: "trombone", Note: "window", DuetPart: "A"},
+			{ID: 2, ClassID: 1, FirstName: "Sam", Initial: "K", Instrument: "flute"}, {ID: 3, ClassID: 2, FirstName: "Sam", Initial: "K", Instrument: "violin"},
+			{ID: 7, ClassID: 1, FirstName: "Ada", Initial: "B", Instrument: "flute"}, {ID: 8, ClassID: 2, FirstName: "Ada", Initial: "B", Instrument: "cello", AlsoOf: 7},
+			{ID: 4, ClassID: 1, FirstName: "Kim", Instrument: "oboe"}, {ID: 5, ClassID: 1, FirstName: "Kim", Instrument: "oboe"},
 		},
-		[]store.Student{{ID: 6, SectionID: 2, FirstName: "Wim", Initial: "L", Instrument: "tuba-bb"}})
+		[]store.Student{{ID: 6, ClassID: 2, FirstName: "Wim", Initial: "L", Instrument: "tuba-bb"}})
 	for _, tt := range []struct{ text, want string }{
 		{"Nour,A,trombone,Tuesday brass", "is new in Tuesday brass"},
 		{"Nour,Almasi,trombone,tuesday BRASS", "is new in Tuesday brass"},
-		{"Nour,A,trombone,Period 5", "is new in Period 5, a new section"},
-		{"Section;Instrument;First name\nFriday;horn in F;Nour", "is new in Friday"},
+		{"Nour,A,trombone,Period 5", "is new in Period 5, a new class"},
+		{"Class;Instrument;First name\nFriday;horn in F;Nour", "is new in Friday"},
 		{"Ines\tP\ttrombone\tTuesday brass", "is there already"},
 		{"ines,p.,trombone,Tuesday brass", "is there already"},
 		{"Ines,P,trombone,Friday", "moves from Tuesday brass to Friday"},
@@ -47,7 +47,7 @@ func TestWhatATableWillDo(t *testing.T) {
 		{"Nour,A,kazoo,Friday", "! No instrument is called “kazoo” here."},
 		{"Nour,A,,Friday", "! The instrument is missing."},
 		{",A,oboe,Friday", "! The first name is missing."},
-		{"Nour,A,oboe", "! The section is missing."},
+		{"Nour,A,oboe", "! The class is missing."},
 		{"Nour,A,oboe,Friday,C", "! The line is A, B or nothing."},
 		{strings.Repeat("n", 41) + ",A,oboe,Friday", "! The first name is longer than 40 letters."},
 		{"Ada,B,flute,Tuesday brass\nAda,B,cello,Friday,,,yes", "is there already|is there already"},
@@ -56,7 +56,7 @@ func TestWhatATableWillDo(t *testing.T) {
 		{"Ada,B,viola,Friday,,,yes", "plays the viola instead of the cello"},
 		{"Ines,P,viola,,,,yes", "takes up the viola too, in Tuesday brass"},
 		{"Ines,P,viola,Strings,,,x", "takes up the viola too, in Strings"},
-		{"Nour,A,trombone,Period 5\nNour,A,viola,,,,yes", "is new in Period 5, a new section|takes up the viola too, in Period 5"},
+		{"Nour,A,trombone,Period 5\nNour,A,viola,,,,yes", "is new in Period 5, a new class|takes up the viola too, in Period 5"},
 		{"Nour,A,viola,Friday,,,yes", "! Nobody called Nour A. has a first instrument here. Give that a line above this one."},
 		{"Wim,L,viola,Friday,,,yes", "! Nobody called Wim L. has a first instrument here. Give that a line above this one."},
 		{"Sam,K,viola,Friday,,,yes", "! 2 students are called Sam K. Add the instrument to the one you mean in People."},
@@ -91,17 +91,17 @@ func TestATableOfStudents(t *testing.T) {
 	v, account := s.Teacher(t, "a@school.example")
 	b, desk := testsite.Furnish(t, s.Store, account.ID), s.Store.For(account.ID) // Ines P., trombone, in Tuesday brass
 	_, page := v.Get("/people/table")
-	testsite.Wants(t, page, "Columns: first name, initial, instrument, section")
+	testsite.Wants(t, page, "Columns: first name, initial, instrument, class")
 	old := "First name;Last name;Instrument;Class;Notes\r\nZo\xeb;Quist;oboe;Period 5;\"sits; by the \"\"door\"\"\"\r\nInes;P;kazoo;Period 5;\r\n"
 	status, page := v.SendAs("file", "/people/table", nil, [2]string{"students.csv", old})
 	if status != http.StatusUnprocessableEntity {
 		t.Errorf("a table with a fault gives %d", status)
 	}
-	testsite.Wants(t, page, "1 line was not understood; nothing is kept.", "No instrument is called “kazoo” here.", "Zoë Q.", "is new in Period 5, a new section", "Zoë;Quist;oboe")
+	testsite.Wants(t, page, "1 line was not understood; nothing is kept.", "No instrument is called “kazoo” here.", "Zoë Q.", "is new in Period 5, a new class", "Zoë;Quist;oboe")
 	mended := "First name;Last name;Instrument;Class;Notes\nZoë;Quist;oboe;Period 5;\"sits; by the \"\"door\"\"\"\nInes;P;trombone;Period 5;=1+1\n"
 	status, page = v.Post("/people/table", url.Values{"table": {mended}})
 	testsite.Wants(t, page, "1 is new · 1 moves", "moves from Tuesday brass to Period 5, has another note", "Do it, all 2")
-	if students, err := desk.Students(ctx, b.Section); status != http.StatusOK || err != nil || len(students) != 1 {
+	if students, err := desk.Students(ctx, b.Class); status != http.StatusOK || err != nil || len(students) != 1 {
 		t.Errorf("looking at it gives %d, and leaves %d students, %v", status, len(students), err)
 	}
 	if status, _ := v.Post("/people/table", url.Values{"table": {mended}, "seen": {"yes"}}); status != http.StatusSeeOther {
@@ -111,7 +111,7 @@ func TestATableOfStudents(t *testing.T) {
 	testsite.Wants(t, page, "The table is in: 1 is new, 1 moves.", "Period 5", "Zoë Q.")
 	_, text := v.Get("/people/students.csv")
 	rows, err := csv.NewReader(strings.NewReader(text)).ReadAll()
-	if err != nil || fmt.Sprint(rows) != `[[First name Initial Instrument Section Line Note Second instrument] [Ines P trombone Period 5  '=1+1 ] [Zoë Q oboe Period 5  sits; by the "door" ]]` {
+	if err != nil || fmt.Sprint(rows) != `[[First name Initial Instrument Class Line Note Second instrument] [Ines P trombone Period 5  '=1+1 ] [Zoë Q oboe Period 5  sits; by the "door" ]]` {
 		t.Errorf("it comes out as %v, %v", rows, err)
 	}
 	_, page = v.Post("/people/table", url.Values{"table": {text}})

@@ -13,17 +13,17 @@ import (
 
 // removedView is what was taken away, and who has left.
 type removedView struct {
-	Bin      []store.Binned
+	Trash    []store.Trashed
 	Left     []store.Left
 	Overdue  int // of those who have left
 	Months   int // that the owner wants records kept
 	Problem  string
 	Backups  string // what is to be said of them
-	KindWord func(store.Thing) string
+	KindWord func(store.TrashKind) string
 }
 
 // thingWords are the kinds of what can be taken away, as the page says them.
-var thingWords = map[store.Thing]string{store.AnExercise: "exercise", store.ABook: "book", store.ASection: "section", store.AStudent: "student"}
+var trashWords = map[store.TrashKind]string{store.TrashExercise: "exercise", store.TrashBook: "book", store.TrashClass: "class", store.TrashStudent: "student"}
 
 func (s *handlers) removed(w http.ResponseWriter, r *http.Request) error {
 	return s.showRemoved(w, r, http.StatusOK, "")
@@ -31,7 +31,7 @@ func (s *handlers) removed(w http.ResponseWriter, r *http.Request) error {
 
 func (s *handlers) showRemoved(w http.ResponseWriter, r *http.Request, status int, problem string) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	bin, err := desk.Bin(ctx)
+	bin, err := desk.Trash(ctx)
 	if err != nil {
 		return err
 	}
@@ -39,12 +39,12 @@ func (s *handlers) showRemoved(w http.ResponseWriter, r *http.Request, status in
 	if err != nil {
 		return err
 	}
-	house, err := s.Store.House(ctx)
+	policy, err := s.Store.Policy(ctx)
 	if err != nil {
 		return err
 	}
-	v := removedView{Bin: bin, Left: left, Months: house.RetainMonths, Problem: problem, Backups: s.BackupWords(),
-		KindWord: func(what store.Thing) string { return thingWords[what] }}
+	v := removedView{Trash: bin, Left: left, Months: policy.RetainMonths, Problem: problem, Backups: s.BackupWords(),
+		KindWord: func(what store.TrashKind) string { return trashWords[what] }}
 	for _, student := range left {
 		if student.Overdue {
 			v.Overdue++
@@ -54,14 +54,14 @@ func (s *handlers) showRemoved(w http.ResponseWriter, r *http.Request, status in
 	return nil
 }
 
-// takeAway puts a book, a section or a student into the bin.
-func (s *handlers) takeAway(what store.Thing, page string) http.HandlerFunc {
+// takeAway puts a book, a class or a student into the bin.
+func (s *handlers) moveToTrash(what store.TrashKind, page string) http.HandlerFunc {
 	return s.Handle(func(w http.ResponseWriter, r *http.Request) error {
 		id := site.ID[int64](r)
-		if err := site.ClassOf(r).TakeAway(r.Context(), what, id); err != nil {
+		if err := site.ClassOf(r).MoveToTrash(r.Context(), what, id); err != nil {
 			return err
 		}
-		s.Flash(r, fmt.Sprintf("The %s is taken away. For 30 days it can be put back.", thingWords[what]))
+		s.Flash(r, fmt.Sprintf("The %s is taken away. For 30 days it can be put back.", trashWords[what]))
 		s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/removed/%s/%d/back", what, id))
 		http.Redirect(w, r, page, http.StatusSeeOther)
 		return nil
@@ -69,21 +69,21 @@ func (s *handlers) takeAway(what store.Thing, page string) http.HandlerFunc {
 }
 
 // putBack takes something out of the bin.
-func (s *handlers) putBack(w http.ResponseWriter, r *http.Request) error {
-	what := store.Thing(chi.URLParam(r, "what"))
-	err := site.ClassOf(r).PutBack(r.Context(), what, site.ID[int64](r))
+func (s *handlers) restored(w http.ResponseWriter, r *http.Request) error {
+	what := store.TrashKind(chi.URLParam(r, "what"))
+	err := site.ClassOf(r).Restore(r.Context(), what, site.ID[int64](r))
 	if errors.Is(err, store.ErrTaken) {
-		return s.showRemoved(w, r, http.StatusUnprocessableEntity, map[store.Thing]string{
-			store.AnExercise: "It could not be put back: another exercise has its number now. Give that one another number first.",
-			store.ABook:      "It could not be put back: another book has its title now.",
-			store.ASection:   "It could not be put back: another section has its name now.",
+		return s.showRemoved(w, r, http.StatusUnprocessableEntity, map[store.TrashKind]string{
+			store.TrashExercise: "It could not be put back: another exercise has its number now. Give that one another number first.",
+			store.TrashBook:     "It could not be put back: another book has its title now.",
+			store.TrashClass:    "It could not be put back: another class has its name now.",
 		}[what])
 	}
 	if err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("The %s is back.", thingWords[what]))
-	http.Redirect(w, r, map[store.Thing]string{store.AnExercise: "/", store.ABook: "/", store.ASection: "/people", store.AStudent: "/people"}[what], http.StatusSeeOther)
+	s.Flash(r, fmt.Sprintf("The %s is back.", trashWords[what]))
+	http.Redirect(w, r, map[store.TrashKind]string{store.TrashExercise: "/", store.TrashBook: "/", store.TrashClass: "/people", store.TrashStudent: "/people"}[what], http.StatusSeeOther)
 	return nil
 }
 
@@ -92,11 +92,11 @@ func (s *handlers) eraseNow(w http.ResponseWriter, r *http.Request) error {
 	if site.Text(r, "sure") != "yes" {
 		return s.showRemoved(w, r, http.StatusUnprocessableEntity, site.NotErased)
 	}
-	what := store.Thing(chi.URLParam(r, "what"))
+	what := store.TrashKind(chi.URLParam(r, "what"))
 	if err := site.ClassOf(r).Erase(r.Context(), what, site.ID[int64](r)); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("The %s is erased, with all that was logged. %s", thingWords[what], s.BackupWords()))
+	s.Flash(r, fmt.Sprintf("The %s is erased, with all that was logged. %s", trashWords[what], s.BackupWords()))
 	http.Redirect(w, r, "/removed", http.StatusSeeOther)
 	return nil
 }

@@ -22,7 +22,7 @@ func TestTakenAway(t *testing.T) {
 	for _, tt := range []struct{ path, what, page, name, listed string }{
 		{"/exercises", "exercises", "/", "First Lamp", "1 · First Lamp"},
 		{"/books", "books", "/", "First Lamp", "The Ferry Book"},
-		{"/sections", "sections", "/people", "Ines P.", "Tuesday brass"},
+		{"/classes", "classes", "/people", "Ines P.", "Tuesday brass"},
 		{"/students", "students", "/people", "Ines P.", "Ines P."},
 	} {
 		id := b.IdFor(tt.path)

@@ -15,8 +15,8 @@ import (
 
 // rosterView is a pasted list as it was understood, before it is kept.
 type rosterView struct {
-	Section store.Section // ID 0 for one that is still to be made
-	List    string        // as it was typed
+	Class   store.Class // ID 0 for one that is still to be made
+	List    string      // as it was typed
 	Lines   []rosterLine
 	Wrong   int // lines that were not understood
 	Problem string
@@ -121,13 +121,13 @@ func speaks(word string) bool {
 }
 
 // addRoster shows a pasted list as it was understood, and keeps it when it has been
-// seen: in a section that is there, or in a new one.
+// seen: in a class that is there, or in a new one.
 func (s *handlers) addRoster(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	v := rosterView{List: r.FormValue("list"), Section: store.Section{Name: site.Text(r, "name")}}
-	if id := site.ID[store.SectionID](r); id != 0 {
+	v := rosterView{List: r.FormValue("list"), Class: store.Class{Name: site.Text(r, "name")}}
+	if id := site.ID[store.ClassID](r); id != 0 {
 		var err error
-		if _, v.Section, err = desk.ChooseSection(ctx, id); err != nil {
+		if _, v.Class, err = desk.ChooseClass(ctx, id); err != nil {
 			return err
 		}
 	}
@@ -154,20 +154,20 @@ func (s *handlers) addRoster(w http.ResponseWriter, r *http.Request) error {
 		return nil
 	}
 	var err error
-	if v.Section.ID == 0 {
-		_, err = desk.AddSection(ctx, v.Section.Name, students...)
+	if v.Class.ID == 0 {
+		_, err = desk.AddClass(ctx, v.Class.Name, students...)
 	} else {
-		err = desk.AddStudents(ctx, v.Section.ID, students...)
+		err = desk.AddStudents(ctx, v.Class.ID, students...)
 	}
 	if errors.Is(err, store.ErrTaken) {
-		v.Problem = sectionTaken(v.Section.Name)
+		v.Problem = classTaken(v.Class.Name)
 		s.Page(w, r, http.StatusConflict, "roster", "A list of students", v)
 		return nil
 	}
 	if err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%s now in %s.", teach.Plural(len(students), "student is", "students are"), v.Section.Name))
+	s.Flash(r, fmt.Sprintf("%s now in %s.", teach.Plural(len(students), "student is", "students are"), v.Class.Name))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 	return nil
 }

@@ -54,45 +54,45 @@ func TestARosterIsSeenBeforeItIsKept(t *testing.T) {
 	v, account := s.Teacher(t, "a@school.example")
 	desk := s.Store.For(account.ID)
 	form := url.Values{"name": {"Tuesday"}, "list": {"Ines P trombone\n\nTomo K kazoo\nBea L clarinet\n"}}
-	status, page := v.Post("/sections", form)
+	status, page := v.Post("/classes", form)
 	if status != 422 {
 		t.Errorf("a line that is not understood gives %d", status)
 	}
 	testsite.Wants(t, page, "1 line was not understood", "<td>3</td>", "Tomo K kazoo", "Bea L clarinet", `value="Tuesday"`)
-	if sections, err := desk.Sections(context.Background()); err != nil || len(sections) != 0 {
-		t.Errorf("a section was made: %+v, %v", sections, err)
+	if classes, err := desk.Classes(context.Background()); err != nil || len(classes) != 0 {
+		t.Errorf("a class was made: %+v, %v", classes, err)
 	}
 	form.Set("list", "Ines P trombone\nTomo Kowalski violin\n")
-	_, page = v.Post("/sections", form)
+	_, page = v.Post("/classes", form)
 	testsite.Wants(t, page, "Nothing is kept yet", "Keep 2 students", "“Kowalski” is kept as K")
 	form.Set("seen", "yes")
-	if status, page = v.Post("/sections", form); status != 303 || page != "/people" {
+	if status, page = v.Post("/classes", form); status != 303 || page != "/people" {
 		t.Fatalf("keeping it gives %d to %s", status, page)
 	}
-	sections, err := desk.Sections(context.Background())
-	if err != nil || len(sections) != 1 || sections[0].Students != 2 {
-		t.Fatalf("the sections are %+v, %v", sections, err)
+	classes, err := desk.Classes(context.Background())
+	if err != nil || len(classes) != 1 || classes[0].Students != 2 {
+		t.Fatalf("the classes are %+v, %v", classes, err)
 	}
 	_, page = v.Get("/people")
 	testsite.Wants(t, page, "2 students are now in Tuesday.", "Tomo K.", "violin")
 	if strings.Contains(page, "Kowalski") {
 		t.Error("a family name was kept")
 	}
-	if status, page = v.Post("/sections", form); status != 409 || !strings.Contains(page, "There is a section called Tuesday already") {
-		t.Errorf("the same section again gives %d", status)
+	if status, page = v.Post("/classes", form); status != 409 || !strings.Contains(page, "There is a class called Tuesday already") {
+		t.Errorf("the same class again gives %d", status)
 	}
 	more := url.Values{"list": {"Rosa T cello"}, "seen": {"yes"}}
-	if status, _ = v.Post(fmt.Sprintf("/sections/%d/list", sections[0].ID), more); status != 303 {
+	if status, _ = v.Post(fmt.Sprintf("/classes/%d/list", classes[0].ID), more); status != 303 {
 		t.Errorf("one more gives %d", status)
 	}
 	long := strings.Repeat("Rosa T cello\n", students.LongestRoster)
 	for list, want := range map[string]int{long: 303, long + "Emil F cello\n": 422} {
-		status, page = v.Post(fmt.Sprintf("/sections/%d/list", sections[0].ID), url.Values{"list": {list}, "seen": {"yes"}})
+		status, page = v.Post(fmt.Sprintf("/classes/%d/list", classes[0].ID), url.Values{"list": {list}, "seen": {"yes"}})
 		if status != want || want == 422 && !strings.Contains(page, "A list holds at most 200 students") {
 			t.Errorf("a list of %d lines gives %d", strings.Count(list, "\n"), status)
 		}
 	}
-	if status, page = v.Post(fmt.Sprintf("/sections/%d/list", sections[0].ID), url.Values{"list": {"  \n"}}); status != 422 || !strings.Contains(page, "The list is empty") {
+	if status, page = v.Post(fmt.Sprintf("/classes/%d/list", classes[0].ID), url.Values{"list": {"  \n"}}); status != 422 || !strings.Contains(page, "The list is empty") {
 		t.Errorf("an empty list gives %d", status)
 	}
 }

@@ -12,9 +12,9 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// seatsView is where a section sits, as the teacher sees it.
+// seatsView is where a class sits, as the teacher sees it.
 type seatsView struct {
-	Section store.Section
+	Class   store.Class
 	Rows    []seatRow // the back one first
 	Without []seated
 	Across  int // of a proposal, 0 where it shows what is kept
@@ -34,23 +34,23 @@ type seated struct {
 // Acrosses lists how many may sit in a row of a proposal.
 func (seatsView) Acrosses() []int { return teach.UpTo(12)[2:] }
 
-// seats shows where a section sits, or, asked with how many across, a proposal.
+// seats shows where a class sits, or, asked with how many across, a proposal.
 func (s *handlers) seats(w http.ResponseWriter, r *http.Request) error {
-	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), site.ID[store.SectionID](r))
+	_, class, err := site.ClassOf(r).ChooseClass(r.Context(), site.ID[store.ClassID](r))
 	if err != nil {
 		return err
 	}
-	students, err := site.ClassOf(r).Students(r.Context(), section.ID)
+	students, err := site.ClassOf(r).Students(r.Context(), class.ID)
 	if err != nil {
 		return err
 	}
-	v := seatsView{Section: section, Across: int(site.Number(r, "across"))}
+	v := seatsView{Class: class, Across: int(site.Number(r, "across"))}
 	if v.Across > 0 {
 		v.Across = max(3, min(v.Across, 12))
 		students = teach.ProposeSeats(students, v.Across)
 	}
 	v.fill(students)
-	s.Page(w, r, http.StatusOK, "seats", "Seats of "+section.Name, v)
+	s.Page(w, r, http.StatusOK, "seats", "Seats of "+class.Name, v)
 	return nil
 }
 
@@ -69,17 +69,17 @@ func (v *seatsView) fill(students []store.Student) {
 	}
 }
 
-// keepSeats seats a section as the form says: the row and the place of each student.
-func (s *handlers) keepSeats(w http.ResponseWriter, r *http.Request) error {
-	_, section, err := site.ClassOf(r).ChooseSection(r.Context(), site.ID[store.SectionID](r))
+// keepSeats seats a class as the form says: the row and the place of each student.
+func (s *handlers) saveSeats(w http.ResponseWriter, r *http.Request) error {
+	_, class, err := site.ClassOf(r).ChooseClass(r.Context(), site.ID[store.ClassID](r))
 	if err != nil {
 		return err
 	}
-	students, err := site.ClassOf(r).Students(r.Context(), section.ID)
+	students, err := site.ClassOf(r).Students(r.Context(), class.ID)
 	if err != nil {
 		return err
 	}
-	v := seatsView{Section: section}
+	v := seatsView{Class: class}
 	for k := range students {
 		student := &students[k]
 		for _, field := range []struct {
@@ -97,7 +97,7 @@ func (s *handlers) keepSeats(w http.ResponseWriter, r *http.Request) error {
 	}
 	if v.Problem != "" {
 		v.fill(students)
-		s.Page(w, r, http.StatusUnprocessableEntity, "seats", "Seats of "+section.Name, v)
+		s.Page(w, r, http.StatusUnprocessableEntity, "seats", "Seats of "+class.Name, v)
 		return nil
 	}
 	var rows [][]store.StudentID
@@ -111,10 +111,10 @@ func (s *handlers) keepSeats(w http.ResponseWriter, r *http.Request) error {
 		}
 		rows = append(rows, ids)
 	}
-	if err := site.ClassOf(r).KeepSeats(r.Context(), section.ID, rows); err != nil {
+	if err := site.ClassOf(r).SaveSeats(r.Context(), class.ID, rows); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%s sits so from now on, in the Lesson too.", section.Name))
-	http.Redirect(w, r, fmt.Sprintf("/sections/%d/seats", section.ID), http.StatusSeeOther)
+	s.Flash(r, fmt.Sprintf("%s sits so from now on, in the Lesson too.", class.Name))
+	http.Redirect(w, r, fmt.Sprintf("/classes/%d/seats", class.ID), http.StatusSeeOther)
 	return nil
 }

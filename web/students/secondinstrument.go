@@ -20,7 +20,7 @@ func (s *handlers) addSecond(w http.ResponseWriter, r *http.Request) error {
 	var f secondForm
 	problem := site.First(s.Forms.Read(r, &f))
 	if problem == "" {
-		_, err := site.ClassOf(r).AddSecond(r.Context(), id, store.SectionID(f.Section), f.Instrument)
+		_, err := site.ClassOf(r).AddSecondInstrument(r.Context(), id, store.ClassID(f.Class), f.Instrument)
 		switch {
 		case errors.Is(err, store.ErrTaken):
 			problem = fmt.Sprintf("%s plays that already, or two instruments; nothing was changed.", student.Name())

@@ -22,13 +22,13 @@ func TestASecondInstrument(t *testing.T) {
 	at := fmt.Sprintf("/students/%d", b.Student)
 	_, page := v.Get("/people")
 	testsite.Wants(t, page, "Second instrument", "It gets a log of its own.")
-	section := fmt.Sprint(b.Section)
-	for _, bad := range []url.Values{{"section": {section}}, {"section": {section}, "instrument": {"kazoo"}}, {"section": {section}, "instrument": {"trombone"}}} {
+	class := fmt.Sprint(b.Class)
+	for _, bad := range []url.Values{{"class": {class}}, {"class": {class}, "instrument": {"kazoo"}}, {"class": {class}, "instrument": {"trombone"}}} {
 		if status, page := v.Post(at+"/second", bad); status != http.StatusUnprocessableEntity || !strings.Contains(page, `role="alert"`) {
 			t.Errorf("%v gives %d", bad, status)
 		}
 	}
-	if status, _ := v.Post(at+"/second", url.Values{"section": {section}, "instrument": {"cello"}}); status != http.StatusSeeOther {
+	if status, _ := v.Post(at+"/second", url.Values{"class": {class}, "instrument": {"cello"}}); status != http.StatusSeeOther {
 		t.Fatalf("a second instrument gives %d", status)
 	}
 	_, page = v.Get("/people")
@@ -45,17 +45,17 @@ func TestASecondInstrument(t *testing.T) {
 	testsite.Wants(t, text, "Ines,P,cello,Tuesday brass,,,yes")
 	_, page = v.Get(fmt.Sprintf("/bench/%d?instrument=trombone", b.Exercise))
 	testsite.Wants(t, page, fmt.Sprintf(`name="except" value="%d" checked`, second.ID), fmt.Sprintf(`name="except" value="%d">`, b.Student))
-	_, to := v.Post("/lessons", url.Values{"section": {section}, "minutes": {"20"}, "begun": {"yes"}})
+	_, to := v.Post("/lessons", url.Values{"class": {class}, "minutes": {"20"}, "begun": {"yes"}})
 	v.Post(strings.Replace(to, "?", "/begin?", 1), nil)
 	_, page = v.Get(strings.Replace(to, "?", "/run?", 1))
 	testsite.Wants(t, page, fmt.Sprintf(`data-student="%d" data-name="Ines P." title="Cello" data-absent data-with="%d">Ines P., Cello<`, second.ID, b.Student))
-	_, page = v.Get(fmt.Sprintf("/board/groups?section=%d", b.Section))
+	_, page = v.Get(fmt.Sprintf("/board/groups?class=%d", b.Class))
 	if n := strings.Count(page, ">Ines P.<"); n != 1 {
 		t.Errorf("in groups Ines stands %d times", n)
 	}
 }
 
-// A section is seated by instrument, by the form, and in the lesson as it sits.
+// A class is seated by instrument, by the form, and in the lesson as it sits.
 func TestSeats(t *testing.T) {
 	t.Parallel()
 	s, ctx := testsite.Open(t), context.Background()
@@ -63,13 +63,13 @@ func TestSeats(t *testing.T) {
 	b, desk := testsite.Furnish(t, s.Store, account.ID), s.Store.For(account.ID) // Ines P., trombone
 	ids := map[string]store.StudentID{"Ines": b.Student}
 	for name, instrument := range map[string]string{"Bea": "violin", "Tomo": "snare", "Kofi": "clarinet"} {
-		id, err := desk.AddStudent(ctx, store.Student{SectionID: b.Section, FirstName: name, Instrument: instrument})
+		id, err := desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: name, Instrument: instrument})
 		if err != nil {
 			t.Fatal(err)
 		}
 		ids[name] = id
 	}
-	at := fmt.Sprintf("/sections/%d/seats", b.Section)
+	at := fmt.Sprintf("/classes/%d/seats", b.Class)
 	order := func(page string) string {
 		var words []string
 		for _, part := range strings.Split(page, `class="seat-label">`)[1:] {
@@ -102,7 +102,7 @@ func TestSeats(t *testing.T) {
 	if got := order(page); got != "Row 2: Bea Row 1: Kofi Ines No seat yet: Tomo" {
 		t.Errorf("kept, they sit %s", got)
 	}
-	_, to := v.Post("/lessons", url.Values{"section": {fmt.Sprint(b.Section)}, "minutes": {"20"}, "begun": {"yes"}})
+	_, to := v.Post("/lessons", url.Values{"class": {fmt.Sprint(b.Class)}, "minutes": {"20"}, "begun": {"yes"}})
 	v.Post(strings.Replace(to, "?", "/begin?", 1), nil)
 	_, page = v.Get(strings.Replace(to, "?", "/run?", 1))
 	at2 := func(words string) int { return strings.Index(page, words) }

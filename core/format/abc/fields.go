@@ -181,7 +181,7 @@ func (r *reader) keyField(value string) {
 // addSigns changes a key by the accidentals that K: adds, or to those alone. Where an
 // ordinary signature has them all it is that one; else they are written at the notes.
 func (r *reader) addSigns(now *settings, signs map[score.Step]int, alone bool, value string) {
-	wanted := func(s score.Step) int {
+	desired := func(s score.Step) int {
 		if alter, set := signs[s]; set {
 			return alter
 		}
@@ -193,7 +193,7 @@ func (r *reader) addSigns(now *settings, signs map[score.Step]int, alone bool, v
 	for fifths := -7; fifths <= 7; fifths++ {
 		k, same := score.Key{Fifths: fifths}, true
 		for s := score.C; s <= score.B; s++ {
-			same = same && k.Alter(s) == wanted(s)
+			same = same && k.Alter(s) == desired(s)
 		}
 		if same {
 			if now.key.Fifths != fifths {

@@ -135,7 +135,7 @@ func TestPercussionIsUnpitched(t *testing.T) {
 	}
 }
 
-func TestChordsKeepTheTopNote(t *testing.T) {
+func TestChordsSaveTheTopNote(t *testing.T) {
 	e := readPart(t, tune("[Bdf]2 f2|]")).Measures[0].Events[0]
 	if e.Pitch.String() != "F5" || len(e.Others) != 2 || e.Length != score.Frac(1, 2) {
 		t.Errorf("the chord is %v with %v", e.Pitch, e.Others)

@@ -89,7 +89,7 @@ func count(ctx context.Context, text string, line int, meter score.Meter, found 
 		c.line, c.column = w.line, w.column
 		used, err := c.take(words[k:])
 		if err != nil {
-			if err := found.keep(err, c.from(), w); err != nil {
+			if err := found.save(err, c.from(), w); err != nil {
 				return nil, err
 			}
 			for k+1 < len(words) && !words[k+1].isBar() {
@@ -104,7 +104,7 @@ func count(ctx context.Context, text string, line int, meter score.Meter, found 
 	}
 	if c.in != struck {
 		err := c.problem("A bracket is not closed.", "Close it after the last label that is held or rests.")
-		if err := found.keep(err, c.from(), words[len(words)-1]); err != nil {
+		if err := found.save(err, c.from(), words[len(words)-1]); err != nil {
 			return nil, err
 		}
 	}
@@ -370,7 +370,7 @@ func (c *counter) sound() error {
 		for n, it := range m.items {
 			if err := c.unsounded(k, n, it, sounding, list); err != nil {
 				here := token{line: m.line, column: m.column}
-				if err := c.found.keep(err, here, here); err != nil {
+				if err := c.found.save(err, here, here); err != nil {
 					return err
 				}
 				if n == 0 {
@@ -404,7 +404,7 @@ func (c *counter) sound() error {
 		case before == nil:
 		case later && list[0].continues && !before.goesOn:
 			err := c.at(k, "This ending begins with what is held, and the first does not.", "Write (1) in each ending, or 1 here.")
-			if err := c.found.keep(err, token{line: m.line, column: m.column}, token{line: m.line, column: m.column}); err != nil {
+			if err := c.found.save(err, token{line: m.line, column: m.column}, token{line: m.line, column: m.column}); err != nil {
 				return err
 			}
 			list[0].continues = false

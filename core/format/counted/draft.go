@@ -171,7 +171,7 @@ type found struct {
 
 // keep keeps a problem, or hands it back where none are kept. One that comes again at once is
 // one.
-func (f *findings) keep(problem error, from, to token) error {
+func (f *findings) save(problem error, from, to token) error {
 	if f == nil {
 		return problem
 	}

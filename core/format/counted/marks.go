@@ -73,7 +73,7 @@ func markings(ctx context.Context, text string, line int, found *findings) ([]ma
 		}
 		m, err := markingOf(t)
 		if err != nil {
-			if err = found.keep(err, t, t); err != nil {
+			if err = found.save(err, t, t); err != nil {
 				return nil, err
 			}
 			continue
@@ -177,7 +177,7 @@ func mark(ctx context.Context, part *score.Part, text string, line int, found *f
 			}
 			problem := score.Problems{{Measure: -1, Line: m.whole.line, Column: m.whole.column,
 				What: fmt.Sprintf("There is no note %d in measure %d to mark.", missing.Note, missing.Measure), Do: "Count its struck notes from 1, or take the mark out."}}
-			if err := found.keep(problem, m.whole, m.whole); err != nil {
+			if err := found.save(problem, m.whole, m.whole); err != nil {
 				return err
 			}
 			continue

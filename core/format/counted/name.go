@@ -60,14 +60,14 @@ func (fr frame) name(ctx context.Context, part *score.Part, text string, line in
 			n.line, n.column = n.line+1, 0
 		case unicode.IsSpace(c):
 		case c == '|':
-			if err := n.keep(n.bar(), 1); err != nil {
+			if err := n.save(n.bar(), 1); err != nil {
 				return err
 			}
 		case c == '(':
 			slurs++
 		case c == ')':
 			if n.next == 0 {
-				if err := n.keep(n.problem("A slur ends before the first note.", "Take the bracket out."), 1); err != nil {
+				if err := n.save(n.problem("A slur ends before the first note.", "Take the bracket out."), 1); err != nil {
 					return err
 				}
 				continue
@@ -75,13 +75,13 @@ func (fr frame) name(ctx context.Context, part *score.Part, text string, line in
 			part.At(n.struck[n.next-1]).SlurEnds++
 		case isNamed(runes[k:], n.names):
 			used, err := n.letter(runes[k:], slurs)
-			if err := n.keep(err, 1+used); err != nil {
+			if err := n.save(err, 1+used); err != nil {
 				return err
 			}
 			k, n.column, slurs = k+used, n.column+used, 0
 		default:
 			wrong := n.problem(fmt.Sprintf("%q is no note.", string(c)), howNamed(n.names)+", with # sharp, - flat or = natural after them.")
-			if err := n.keep(wrong, 1); err != nil {
+			if err := n.save(wrong, 1); err != nil {
 				return err
 			}
 		}
@@ -105,11 +105,11 @@ func unnamed(struck, named, measure int) score.Problem {
 }
 
 // keep keeps what is wrong from the rune at hand on, or hands it on.
-func (n *namer) keep(err error, runes int) error {
+func (n *namer) save(err error, runes int) error {
 	if err == nil {
 		return nil
 	}
-	return n.found.keep(err, token{line: n.line, column: n.column}, token{text: strings.Repeat("x", runes), line: n.line, column: n.column})
+	return n.found.save(err, token{line: n.line, column: n.column}, token{text: strings.Repeat("x", runes), line: n.line, column: n.column})
 }
 
 // skip leaves some notes without a name: they lie on the last one that has one.

@@ -1,4 +1,4 @@
-// The Bench: draws the part, keeps the lanes in step with the piece and stage at
+// The Bench: draws the part, keeps the lanes in step with the chunk and stage at
 // hand, and listens to the keys.
 (function () {
   "use strict";
@@ -13,10 +13,10 @@
   function side() { return document.getElementById("side"); }
   function host() { return document.querySelector("#bench .engraving"); }
 
-  function piece() {
+  function chunk() {
     const s = side().dataset;
-    const current = document.querySelector("#pieces ol a[aria-current]");
-    return { plan: JSON.parse(s.plan), moves: Boolean(document.querySelector(".cut-by-hand")), whole: s.whole === "yes", label: current ? current.querySelector(".piece-name").textContent.split(" ·")[0] : "" };
+    const current = document.querySelector("#chunks ol a[aria-current]");
+    return { plan: JSON.parse(s.plan), moves: Boolean(document.querySelector(".cut-by-hand")), whole: s.whole === "yes", label: current ? current.querySelector(".chunk-name").textContent.split(" ·")[0] : "" };
   }
 
   async function engraveSheet() {
@@ -43,7 +43,7 @@
   function drawLanes(systems) {
     if (!data) return;
     const element = host();
-    places = window.lanes.draw(element, data, { shown, piece: piece() }, systems);
+    places = window.lanes.draw(element, data, { shown, chunk: chunk() }, systems);
   }
 
   document.addEventListener("DOMContentLoaded", () => {
@@ -59,7 +59,7 @@
     if (!document.getElementById("bench")) return;
     window.player.stop();
     sayWanted();
-    if (["side", "pieces"].includes(event.detail.elt.id)) drawLanes();
+    if (["side", "chunks"].includes(event.detail.elt.id)) drawLanes();
   });
 
   // The old bench goes part by part, but for the part that has the focus, before htmx
@@ -120,11 +120,11 @@
 
   function heard() { return JSON.parse(side().querySelector(".hear").dataset.heard); }
 
-  // play counts off and goes through the piece, with its notes or with clicks alone; while
+  // play counts off and goes through the chunk, with its notes or with clicks alone; while
   // something is playing it stops.
   function play(notes) {
     if (window.player.running()) { window.player.stop(); return; }
-    const p = piece(), { round, other, voice, a4 } = heard();
+    const p = chunk(), { round, other, voice, a4 } = heard();
     document.querySelector(".did")?.classList.add("read");
     window.player.start({
       beat: data.beat, places, plan: p.plan, tempo: tempoNow(), round, voice, a4, other: notes && wanted.other ? other : null,
@@ -248,13 +248,13 @@
 
   // showLook opens a note large, and the one after it with what moves on the way.
   // While the metronome runs there is no time for reasons, and the looking ahead
-  // stays inside the piece.
+  // stays inside the chunk.
   function showLook(id, playing) {
     const notes = struck();
     const at = notes.findIndex(({ event }) => event.id === id);
     if (at < 0) return;
     const after = notes[at + 1];
-    const next = after && (!playing || piece().whole || inPiece(after)) ? after.event : null;
+    const next = after && (!playing || chunk().whole || inChunk(after)) ? after.event : null;
     fill("now", notes[at].event, null);
     offerWays(playing ? null : notes[at].event);
     offerWriting(playing ? null : notes[at].event);
@@ -267,9 +267,9 @@
     if (!playing) uncover(id);
   }
 
-  // inPiece says whether a note belongs to the piece at hand.
-  function inPiece({ event, index }) {
-    return piece().plan.some((part) => part.index === index && event.at >= part.from - 1e-6 && event.at < part.to - 1e-6);
+  // inChunk says whether a note belongs to the chunk at hand.
+  function inChunk({ event, index }) {
+    return chunk().plan.some((part) => part.index === index && event.at >= part.from - 1e-6 && event.at < part.to - 1e-6);
   }
 
   // offerWays lists the other ways of a note with what to do about them: the usual one
@@ -280,7 +280,7 @@
     const button = (words, way, scope) => {
       const press = Object.assign(document.createElement("button"), { type: "button", className: "plain", textContent: words });
       press.addEventListener("click", () => chooseWay(event, way, scope));
-      press.hidden = !list.dataset.action; // in a colleague's section
+      press.hidden = !list.dataset.action; // in a colleague's class
       return press;
     };
     const line = (way) => {
@@ -408,7 +408,7 @@
         <dt><kbd>space</kbd></dt><dd>count-off and go; again to stop</dd>
         <dt><kbd>H</kbd></dt><dd>hear it; again to stop</dd>
         <dt><kbd>P</kbd></dt><dd>the pitch of its first note</dd>
-        <dt><kbd>↑</kbd> <kbd>↓</kbd></dt><dd>piece before, piece after</dd>
+        <dt><kbd>↑</kbd> <kbd>↓</kbd></dt><dd>chunk before, chunk after</dd>
         <dt><kbd>←</kbd> <kbd>→</kbd></dt><dd>stage before, stage after</dd>
         <dt><kbd>Tab</kbd> into the music</dt><dd>then <kbd>←</kbd> <kbd>→</kbd> go from note to note, each with its reasons</dd>
         <dt><kbd>[</kbd> <kbd>]</kbd></dt><dd>a notch slower, a notch faster</dd>
@@ -417,8 +417,8 @@
         <dt><kbd>U</kbd></dt><dd>undo the last mark</dd>
         <dt><kbd>N</kbd></dt><dd>next student</dd>
         <dt><kbd>E</kbd></dt><dd>everybody clean</dd>
-        <dt><kbd>&lt;</kbd> <kbd>&gt;</kbd></dt><dd>the piece ends a measure earlier, later</dd>
-        <dt><kbd>D</kbd> <kbd>J</kbd></dt><dd>divide the piece, join it with the next</dd>
+        <dt><kbd>&lt;</kbd> <kbd>&gt;</kbd></dt><dd>the chunk ends a measure earlier, later</dd>
+        <dt><kbd>D</kbd> <kbd>J</kbd></dt><dd>divide the chunk, join it with the next</dd>
         <dt><kbd>Z</kbd></dt><dd>undo what was last changed by hand</dd>
         <dt><kbd>1</kbd>–<kbd>4</kbd></dt><dd>show or hide a lane</dd></dl>
         <button type="button" class="btn quiet" data-close>Close</button>`;
@@ -427,7 +427,7 @@
     dialog.showModal();
   }
 
-  // The frame of a piece is dragged by its ends to the nearest bar line.
+  // The frame of a chunk is dragged by its ends to the nearest bar line.
   document.addEventListener("pointerdown", (event) => {
     const edge = event.target.closest?.(".lanes .edge");
     if (!edge) return;
@@ -443,7 +443,7 @@
     };
   });
 
-  // drop moves an end of the piece at hand to where it was let go.
+  // drop moves an end of the chunk at hand to where it was let go.
   function drop(edge, x, y) {
     const far = (b) => Math.max(b.top - y, y - b.bottom, 0) * 10 + Math.max(b.left - x, x - b.right, 0);
     const bar = host().bars.reduce((near, b) => far(b) < far(near) ? b : near);
@@ -451,7 +451,7 @@
     const form = document.querySelector(".cut-by-hand form");
     const values = Object.fromEntries(new FormData(form));
     delete values.way;
-    const [first, last] = values.piece.split("-").map(Number);
+    const [first, last] = values.chunk.split("-").map(Number);
     Object.assign(values, { do: "move", first, last });
     values[edge] = edge === "last" ? bar.number - (late ? 0 : 1) : bar.number + (late ? 1 : 0);
     drawLanes();
@@ -459,15 +459,15 @@
     htmx.ajax("POST", form.getAttribute("action"), { target: "#bench", swap: "outerHTML", values });
   }
 
-  // byKey changes the piece at hand, as its button does.
+  // byKey changes the chunk at hand, as its button does.
   function byKey(key) { document.querySelector(`.cut-by-hand [data-move="${key}"]`)?.click(); }
 
   const keys = {
     " ": () => play(false),
     h: () => play(true), p: soundFirst,
     "[": () => notch(-1), "]": () => notch(1),
-    ArrowUp: () => move([...document.querySelectorAll("#pieces ol a")], -1),
-    ArrowDown: () => move([...document.querySelectorAll("#pieces ol a")], 1),
+    ArrowUp: () => move([...document.querySelectorAll("#chunks ol a")], -1),
+    ArrowDown: () => move([...document.querySelectorAll("#chunks ol a")], 1),
     ArrowLeft: () => move([...document.querySelectorAll(".stages a")], -1),
     ArrowRight: () => move([...document.querySelectorAll(".stages a")], 1),
     c: () => document.getElementById("mark-clean")?.click(),

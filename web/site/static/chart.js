@@ -65,7 +65,7 @@
         if (crowding <= 0.82) break;
         spacing *= crowding > 1.2 ? 1.3 : 1.15;
       }
-      window.lanes.draw(host, data, { shown, piece: { whole: true } });
+      window.lanes.draw(host, data, { shown, chunk: { whole: true } });
       note.hidden = true;
       host.addEventListener("click", (event) => {
         const touch = event.target.closest("[data-event]");

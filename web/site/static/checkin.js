@@ -1,4 +1,4 @@
-// A check-in: what was typed stays while pieces are marked, and in a queue the time that is
+// A check-in: what was typed stays while chunks are marked, and in a queue the time that is
 // left is told quietly.
 (function () {
   "use strict";
@@ -23,7 +23,7 @@
     draw();
   });
 
-  // The music of what is due, one piece after the other; what stands already stays.
+  // The music of what is due, one chunk after the other; what stands already stays.
   const lanesOf = { count: ["tap", "count"], name: ["count", "name"], finger: ["name", "finger"], play: ["count", "name", "finger"] };
   async function draw() {
     const music = JSON.parse(document.getElementById("due-music").textContent);
@@ -33,7 +33,7 @@
       const shown = Object.fromEntries(["tap", "count", "name", "finger"].map((lane) => [lane, (lanesOf[host.dataset.form] || []).includes(lane)]));
       try {
         const systems = await window.sheet.engrave(host, sheet, shown, { minLastJustification: 0, scale: 42, whole: true, spacing: { spacingNonLinear: 0.6, spacingLinear: 0.03 } });
-        if (systems) window.lanes.draw(host, sheet, { shown, piece: { plan, whole: true, label: "" } }, systems);
+        if (systems) window.lanes.draw(host, sheet, { shown, chunk: { plan, whole: true, label: "" } }, systems);
       } catch (problem) {
         host.textContent = "The music could not be drawn. The Bench has it as a table.";
         window.engrave.failed(problem);

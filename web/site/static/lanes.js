@@ -1,12 +1,12 @@
 // Lays the lanes of taps, counts, names and fingerings under the engraved part,
-// each on its pulse or notehead, and marks the piece at hand.
+// each on its pulse or notehead, and marks the chunk at hand.
 window.lanes = (function () {
   "use strict";
 
   const SVG = "http://www.w3.org/2000/svg";
   const ROW = { tap: 19, count: 22, name: 24 };
 
-  const above = 30; // how far the frame of a piece reaches over the staff
+  const above = 30; // how far the frame of a chunk reaches over the staff
 
   function make(name, attributes, text) {
     const element = document.createElementNS(SVG, name);
@@ -270,11 +270,11 @@ window.lanes = (function () {
     }
   }
 
-  // drawPiece frames the measures of the piece in a system, as much of them as belongs
+  // drawChunk frames the measures of the chunk in a system, as much of them as belongs
   // to it; measures that do not stand side by side have frames of their own.
-  function drawPiece(g, system, data, piece, bottom) {
+  function drawChunk(g, system, data, chunk, bottom) {
     const runs = [];
-    for (const part of piece.plan) {
+    for (const part of chunk.plan) {
       const m = system.measures.find((m) => m.index === part.index);
       if (!m) continue;
       const measure = data.measures[part.index];
@@ -283,16 +283,16 @@ window.lanes = (function () {
       const left = part.from > measure.offset + 1e-6 ? at(part.from) : m.left + edge;
       const right = part.to < measure.offset + measure.length - 1e-6 ? at(part.to) : m.right;
       const last = runs[runs.length - 1];
-      if (last && last.index + 1 === part.index && last.right >= m.left - 2) Object.assign(last, { index: part.index, right, last: part === piece.plan[piece.plan.length - 1] });
-      else runs.push({ index: part.index, first: part === piece.plan[0], last: part === piece.plan[piece.plan.length - 1], left, right });
+      if (last && last.index + 1 === part.index && last.right >= m.left - 2) Object.assign(last, { index: part.index, right, last: part === chunk.plan[chunk.plan.length - 1] });
+      else runs.push({ index: part.index, first: part === chunk.plan[0], last: part === chunk.plan[chunk.plan.length - 1], left, right });
     }
     const top = system.over - above;
     for (const run of runs) {
-      g.append(make("rect", { class: "piece-box", x: run.left, y: top, width: Math.max(12, run.right - run.left), height: bottom - top, rx: 7 }));
+      g.append(make("rect", { class: "chunk-box", x: run.left, y: top, width: Math.max(12, run.right - run.left), height: bottom - top, rx: 7 }));
       for (const [edge, x, is] of [["first", run.left, run.first], ["last", run.right, run.last]]) {
-        if (piece.moves && is) g.append(make("rect", { class: "edge", x: x - 5, y: top + 4, width: 10, height: bottom - top - 8, "data-edge": edge }));
+        if (chunk.moves && is) g.append(make("rect", { class: "edge", x: x - 5, y: top + 4, width: 10, height: bottom - top - 8, "data-edge": edge }));
       }
-      if (run.first) g.append(make("text", { class: "piece-label", x: run.left + 6, y: top - 8 }, piece.label));
+      if (run.first) g.append(make("text", { class: "chunk-label", x: run.left + 6, y: top - 8 }, chunk.label));
     }
   }
 
@@ -313,7 +313,7 @@ window.lanes = (function () {
       const bottom = last = system.bottom + height + 8;
       const g = make("g", {});
       host.cuts.push(system.bottom + height + 4);
-      if (!view.piece.whole) drawPiece(g, system, data, view.piece, system.bottom + height + 3);
+      if (!view.chunk.whole) drawChunk(g, system, data, view.chunk, system.bottom + height + 3);
       for (const row of list) {
         const y = system.bottom + row.y;
         const lane = make("g", { "aria-hidden": "true" });

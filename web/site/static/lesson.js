@@ -117,7 +117,7 @@
 
   async function drawAll(turn) {
     const host = lesson().querySelector(".lesson-sheets");
-    const piece = music[head().dataset.music] || {};
+    const chunk = music[head().dataset.music] || {};
     const ids = instruments();
     for (const card of all(".room-card")) card.setAttribute("aria-pressed", ids.includes(card.dataset.instrument));
     const said = [...head().querySelectorAll(".lesson-says")];
@@ -130,7 +130,7 @@
       const name = Object.assign(document.createElement("figcaption"), { textContent: all(`.room-card[data-instrument="${id}"] .room-name`)[0]?.textContent || "" });
       const element = Object.assign(document.createElement("div"), { className: "engraving" });
       sheet.append(name, element);
-      return { id, sheet, element, data: piece[id].sheet, plan: piece[id].plan, round: piece[id].round };
+      return { id, sheet, element, data: chunk[id].sheet, plan: chunk[id].plan, round: chunk[id].round };
     });
     host.replaceChildren(...made.map((m) => m.sheet));
     const ways = ids.length === 1 ? [[72], [54], [38]] : ids.length === 2 ? [[42], [36], [36, "beside"], [30, "beside"]] : [[42], [36]];
@@ -150,7 +150,7 @@
     try {
       const systems = await window.sheet.engrave(m.element, m.data, shown, { minLastJustification: 0, scale, whole: true, spacing: { spacingNonLinear: 0.6, spacingLinear: 0.03 } });
       if (turn !== drawing || !systems) return false;
-      m.places = window.lanes.draw(m.element, m.data, { shown, piece: { plan: m.plan, whole: true, label: "" } }, systems);
+      m.places = window.lanes.draw(m.element, m.data, { shown, chunk: { plan: m.plan, whole: true, label: "" } }, systems);
       drawn.push(m);
     } catch (problem) {
       m.element.textContent = "The music could not be drawn. The Bench has it as a table.";

@@ -194,7 +194,7 @@ window.own = (function () {
     whenDrawn = (async () => {
       try {
         const systems = await window.sheet.engrave(host, sheet, shown, { minLastJustification: 0, scale: 44, whole: true, airy: 1.3 });
-        if (systems && step === mine) drawn = window.lanes.draw(host, sheet, { shown, piece: { plan, whole: true, label: "" } }, systems);
+        if (systems && step === mine) drawn = window.lanes.draw(host, sheet, { shown, chunk: { plan, whole: true, label: "" } }, systems);
       } catch (problem) {
         window.engrave.failed(problem);
         host.textContent = say("music.none");
@@ -307,7 +307,7 @@ window.own = (function () {
   }
 
   function note() {
-    later("tries", { exercise: step.dataset.exercise, piece: step.dataset.piece, stage: step.dataset.stage, tempo, ...answer });
+    later("tries", { exercise: step.dataset.exercise, chunk: step.dataset.chunk, stage: step.dataset.stage, tempo, ...answer });
     tries = 0;
     asked(null);
     let text = say("ask.noted");

@@ -1,4 +1,4 @@
-// The player: a count-off, then clicks, notes or both, and a cursor, through the piece at
+// The player: a count-off, then clicks, notes or both, and a cursor, through the chunk at
 // hand, once or round and round. Times come from the clock of the sound.
 window.player = (function () {
   "use strict";

@@ -53,7 +53,7 @@
     for (const name of Object.keys(write)) write[name] = write[name] && shown[name];
     if (write.count || write.name) shown.write = write;
     const systems = await window.sheet.engrave(host, data, shown);
-    window.lanes.draw(host, data, { shown, piece: { plan: [], whole: true, label: "" } }, systems);
+    window.lanes.draw(host, data, { shown, chunk: { plan: [], whole: true, label: "" } }, systems);
   }
 
   document.addEventListener("DOMContentLoaded", async () => {

@@ -49,7 +49,7 @@
       const systems = await window.sheet.engrave(host, data, shown);
       if (!systems) return false;
       const plan = all.filter((m) => data.measures[m.at]).map((m) => ({ index: m.at, from: data.measures[m.at].offset, to: data.measures[m.at].offset + data.measures[m.at].length }));
-      window.lanes.draw(host, data, { shown, piece: { plan, whole: plan.length === 0, label: "" } }, systems);
+      window.lanes.draw(host, data, { shown, chunk: { plan, whole: plan.length === 0, label: "" } }, systems);
       for (const m of data.measures) for (const e of m.events) if (e.open) document.getElementById(e.id)?.classList.add("unnamed");
       struck = data.measures.flatMap((m) => m.events.map((e, k) => ({ id: e.id, place: m.number + "." + (k + 1) })));
       sayChosen();

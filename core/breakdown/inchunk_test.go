@@ -5,9 +5,9 @@ import (
 	"testing"
 )
 
-// The notes of a piece are those that are struck in its measures, and its hardest change lies
+// The notes of a chunk are those that are struck in its measures, and its hardest change lies
 // between two of them.
-func TestInAPiece(t *testing.T) {
+func TestInAChunk(t *testing.T) {
 	for _, tt := range []struct {
 		instrument, music string
 		first, last       int
@@ -17,13 +17,13 @@ func TestInAPiece(t *testing.T) {
 		{"trumpet", "C D E2|z4|C4-|C4|]", 2, 2, "[]", "none"},
 		{"trumpet", "C D E2|z4|C4-|C4|]", 3, 4, "[C4]", "none"},
 		{"trombone", "K:C clef=bass\nF,B,,F,B,,|C,4|]", 1, 1, "[F3 B2]", "F3 B2"},
-		{"trombone", "K:C clef=bass\nF,B,,F,B,,|C,4|]", 2, 2, "[C3]", "none"}, // the change into it begins before the piece
+		{"trombone", "K:C clef=bass\nF,B,,F,B,,|C,4|]", 2, 2, "[C3]", "none"}, // the change into it begins before the chunk
 		{"trombone", "K:C clef=bass\nF,B,,F,B,,|C,4|]", 1, 2, "[F3 B2 C3]", "F3 B2"},
 		{"trombone", "K:C clef=bass\nF,4|C,4|]", 2, 2, "[C3]", "none"},
 		{"trombone", "K:C clef=bass\nF,4|C,4|]", 1, 2, "[F3 C3]", "F3 C3"},
 	} {
 		r := hardness(t, tt.instrument, tt.music, nil)
-		key := PieceKey{First: tt.first, Last: tt.last}
+		key := ChunkKey{First: tt.first, Last: tt.last}
 		change := "none"
 		if from, to, made, ok := r.HardestChange(key); ok {
 			change = fmt.Sprint(from, " ", to)

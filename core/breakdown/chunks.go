@@ -8,16 +8,16 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// Piece is a run of measures learned on its own.
-type Piece struct {
+// Chunk is a run of measures learned on its own.
+type Chunk struct {
 	Label    string          `json:"label"`           // "A", "B"…, or "Whole"
 	Measures []int           `json:"measures"`        // their numbers, without those its pickup stands in
 	Start    *score.Fraction `json:"start,omitempty"` // in the measure before its first: where its pickup begins
-	End      *score.Fraction `json:"end,omitempty"`   // in its last measure: where the next piece's pickup begins
+	End      *score.Fraction `json:"end,omitempty"`   // in its last measure: where the next chunk's pickup begins
 	Why      string          `json:"why"`
 
 	Difficulty float64      `json:"difficulty"`       // from 0 to 1
-	Breath     *PieceBreath `json:"breath,omitempty"` // of wind instruments
+	Breath     *ChunkBreath `json:"breath,omitempty"` // of wind instruments
 
 	At []int `json:"-"` // indexes of its measures in the part, as played
 
@@ -25,22 +25,22 @@ type Piece struct {
 }
 
 // From is the index of its first measure in the part, its pickup left out.
-func (p Piece) From() int { return p.At[0] }
+func (p Chunk) From() int { return p.At[0] }
 
 // To is the index of its last measure.
-func (p Piece) To() int { return p.At[len(p.At)-1] }
+func (p Chunk) To() int { return p.At[len(p.At)-1] }
 
 // Whole says whether it is the whole exercise.
-func (p Piece) Whole() bool { return p.Label == wholeLabel }
+func (p Chunk) Whole() bool { return p.Label == wholeLabel }
 
-// wholeLabel is the label of the piece that is the whole exercise.
+// wholeLabel is the label of the chunk that is the whole exercise.
 const wholeLabel = "Whole"
 
 // wholeWhy is why the whole is one.
 const wholeWhy = "one tempo throughout"
 
 // InWords says which measures: "m. 3–4", "pickup, m. 1–2", "m. 6, 9–10".
-func (p Piece) InWords() string {
+func (p Chunk) InWords() string {
 	numbers := p.Measures
 	lead := ""
 	switch {
@@ -67,18 +67,18 @@ func (p Piece) InWords() string {
 	return lead + "m. " + strings.Join(runs, ", ")
 }
 
-// fewest is how many measures a piece has at least, and a phrase is cut into.
+// fewest is how many measures a chunk has at least, and a phrase is cut into.
 const fewest = 2
 
-// Cut divides a part into pieces: at repeats, endings, fine and double bars; then at
+// Cut divides a part into chunks: at repeats, endings, fine and double bars; then at
 // the ends of phrases, which are rests, breaths and long or closing notes before a pickup
 // like that of the exercise; then by two measures, but not before the long note that a
 // measure leads to. A phrase keeps its pickup. Nothing is
 // cut inside a tie or a slur. A second ending, and a first one that a tie leads into, is
-// joined to the measure before the endings. No piece but an ending has fewer than two
+// joined to the measure before the endings. No chunk but an ending has fewer than two
 // measures where the exercise has more, and none is without a note to strike. The last
-// piece is the whole. Source: common practice.
-func Cut(part score.Part) []Piece {
+// chunk is the whole. Source: common practice.
+func Cut(part score.Part) []Chunk {
 	c := newCutter(part)
 	var runs []run
 	for _, s := range c.sections() {
@@ -90,16 +90,16 @@ func Cut(part score.Part) []Piece {
 			c.taken[r.from-1] = r.lead
 		}
 	}
-	pieces := make([]Piece, len(runs))
+	chunks := make([]Chunk, len(runs))
 	for n, r := range runs {
-		pieces[n] = c.piece(r, n)
+		chunks[n] = c.chunk(r, n)
 	}
-	if len(pieces) > 1 {
-		whole := c.piece(run{from: 0, to: len(part.Measures) - 1, why: wholeWhy}, 0)
+	if len(chunks) > 1 {
+		whole := c.chunk(run{from: 0, to: len(part.Measures) - 1, why: wholeWhy}, 0)
 		whole.Label, whole.Why, whole.End = wholeLabel, wholeWhy, nil
-		pieces = append(pieces, whole)
+		chunks = append(chunks, whole)
 	}
-	return pieces
+	return chunks
 }
 
 // run is a stretch of measures by index. lead is the event, in the measure before,
@@ -120,7 +120,7 @@ type cutter struct {
 	quiet []bool      // nothing sounds in it either
 	slurs []int       // how many slurs lead into it
 	full  []int       // how many full measures of music come before it
-	taken map[int]int // the event of a measure with which the next piece's pickup begins
+	taken map[int]int // the event of a measure with which the next chunk's pickup begins
 }
 
 func newCutter(part score.Part) *cutter {
@@ -451,9 +451,9 @@ func (c *cutter) trimmed(from, to int) (int, int) {
 	return from, to
 }
 
-func (c *cutter) piece(r run, n int) Piece {
+func (c *cutter) chunk(r run, n int) Chunk {
 	measures := c.part.Measures
-	p := Piece{Label: label(n), Why: r.why, phrase: r.phrase}
+	p := Chunk{Label: label(n), Why: r.why, phrase: r.phrase}
 	if r.joined > 0 && r.joined-1 < r.from {
 		p.At = append(p.At, r.joined-1)
 		p.Why = fmt.Sprintf("%s, with m. %d which leads to it", r.why, measures[r.joined-1].Number)
@@ -486,13 +486,13 @@ func label(n int) string {
 	return letter
 }
 
-// sayAgain adds to the reason of each piece that is played like an earlier one, or
+// sayAgain adds to the reason of each chunk that is played like an earlier one, or
 // like measures before it: what is learned once need not be learned twice.
-func sayAgain(part score.Part, pieces []Piece, found []Recurrence) {
+func sayAgain(part score.Part, chunks []Chunk, found []Recurrence) {
 	words := map[string]string{"same": "the same as %s", "shifted": "%s again, shifted", "notes": "the notes of %s in another rhythm", "rhythm": "the rhythm of %s"}
-	heard := make([][]sound, len(pieces))
-	for i := range pieces {
-		p := &pieces[i]
+	heard := make([][]sound, len(chunks))
+	for i := range chunks {
+		p := &chunks[i]
 		if p.Whole() {
 			continue
 		}
@@ -500,7 +500,7 @@ func sayAgain(part score.Part, pieces []Piece, found []Recurrence) {
 		how, like := "", ""
 		for j := range i {
 			if found := compare(heard[j], heard[i]); rank[found] > rank[how] {
-				how, like = found, pieces[j].InWords()
+				how, like = found, chunks[j].InWords()
 			}
 		}
 		for _, s := range found {
@@ -509,7 +509,7 @@ func sayAgain(part score.Part, pieces []Piece, found []Recurrence) {
 				for k, n := range p.Measures {
 					as[k] = s.As[slices.Index(s.Measures, n)]
 				}
-				how, like = s.How, Piece{Measures: as}.InWords()
+				how, like = s.How, Chunk{Measures: as}.InWords()
 			}
 		}
 		if how != "" {
@@ -518,7 +518,7 @@ func sayAgain(part score.Part, pieces []Piece, found []Recurrence) {
 	}
 }
 
-// Passage is a measure of a piece, or as much of one as belongs to it: from a place
+// Passage is a measure of a chunk, or as much of one as belongs to it: from a place
 // in it to another.
 type Passage struct {
 	At       int // index of the measure in the part
@@ -534,9 +534,9 @@ func Beats(part score.Part, passages []Passage) float64 {
 	return length.Div(part.Meter().Beat()).Float()
 }
 
-// Played lists a piece measure by measure as it is played: the whole with its repeats, others
+// Played lists a chunk measure by measure as it is played: the whole with its repeats, others
 // as they are written.
-func (p Piece) Played(part score.Part) []Passage {
+func (p Chunk) Played(part score.Part) []Passage {
 	if !p.Whole() {
 		return p.Passages(part)
 	}
@@ -548,8 +548,8 @@ func (p Piece) Played(part score.Part) []Passage {
 	return list
 }
 
-// Passages lists a piece measure by measure, its pickup first.
-func (p Piece) Passages(part score.Part) []Passage {
+// Passages lists a chunk measure by measure, its pickup first.
+func (p Chunk) Passages(part score.Part) []Passage {
 	list := make([]Passage, 0, len(p.At)+1)
 	add := func(i int) *Passage {
 		m := part.Measures[i]
@@ -568,8 +568,8 @@ func (p Piece) Passages(part score.Part) []Passage {
 	return list
 }
 
-// hear lists what sounds in a piece, from its own beginning.
-func (p Piece) hear(part score.Part) []sound {
+// hear lists what sounds in a chunk, from its own beginning.
+func (p Chunk) hear(part score.Part) []sound {
 	passages, most := p.Passages(part), 0
 	for _, passage := range passages {
 		most += len(part.Measures[passage.At].Events)
