@@ -46,7 +46,8 @@ type owned struct {
 
 var (
 	studentColumns = []string{"student", "class", "first name", "initial", "instrument", "left", "deleted"}
-	tryColumns     = []string{"try", "at", "student", "exercise", "from measure", "to measure", "stage", "result", "tempo", "takes back", "together"}
+	tryColumns     = []string{"try", "at", "student", "exercise", "from measure", "to measure", "stage", "result",
+		"tempo", "takes back", "together"}
 )
 
 // endings are the ends of the names of the music's files, by format.
@@ -73,7 +74,8 @@ func Write(w io.Writer, e store.Everything) error {
 	add(ownedFile, append(text, '\n'))
 	add(studentsFile, rowsOf(studentColumns, len(e.Students), func(k int) []string {
 		s := e.Students[k]
-		return []string{strconv.Itoa(s.No), strconv.Itoa(s.Class), s.FirstName, s.Initial, s.Instrument, moment(s.Left), moment(s.Removed)}
+		return []string{strconv.Itoa(s.No), strconv.Itoa(s.Class), s.FirstName, s.Initial, s.Instrument,
+			moment(s.Left), moment(s.Removed)}
 	}))
 	add(triesFile, rowsOf(tryColumns, len(e.Tries), func(k int) []string {
 		t := e.Tries[k]
@@ -85,7 +87,8 @@ func Write(w io.Writer, e store.Everything) error {
 			result = cleanResult
 		}
 		return []string{
-			strconv.Itoa(t.No), moment(&t.At), strconv.Itoa(t.Student), strconv.Itoa(t.Exercise), strconv.Itoa(t.Chunk.First), strconv.Itoa(t.Chunk.Last),
+			strconv.Itoa(t.No), moment(&t.At), strconv.Itoa(t.Student), strconv.Itoa(t.Exercise),
+			strconv.Itoa(t.Chunk.First), strconv.Itoa(t.Chunk.Last),
 			string(t.Stage), result, strconv.Itoa(t.Tempo), orNothing(t.TakesBack), orNothing(t.Together),
 		}
 	}))

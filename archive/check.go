@@ -43,7 +43,8 @@ func (c *checks) that(ok bool, words string, args ...any) {
 
 func (c *checks) length(what, text string, least, most int) {
 	n := utf8.RuneCountInString(text)
-	c.that(n >= least && n <= most, "In the archive %s, %q, has %d letters; it may have %d to %d.", what, score.Clip(text), n, least, most)
+	c.that(n >= least && n <= most, "In the archive %s, %q, has %d letters; it may have %d to %d.", what,
+		score.Clip(text), n, least, most)
 }
 
 func (c *checks) instrument(id string) {
@@ -58,7 +59,8 @@ func (c *checks) moment(at *time.Time) {
 func (c *checks) fingering(f store.ArchivedFingering) {
 	c.instrument(f.Instrument)
 	c.length("a fingering", f.Fingering, 1, longestFingering)
-	c.that(f.Pitch >= 0 && f.Pitch <= 127 && f.Measure >= 0 && f.Measure < 10_000 && f.Event >= 0 && f.Event < 10_000, "The archive has a fingering at no place that there is.")
+	c.that(f.Pitch >= 0 && f.Pitch <= 127 && f.Measure >= 0 && f.Measure < 10_000 && f.Event >= 0 &&
+		f.Event < 10_000, "The archive has a fingering at no place that there is.")
 }
 
 // check says what is wrong with what an archive holds: values that are none, or a number
@@ -83,8 +85,10 @@ func check(e store.Everything) error {
 	classes := map[int]bool{}
 	for _, s := range e.Classes {
 		c.length("the name of a class", s.Name, 1, longestName)
-		c.that(s.Year >= 1 && s.Year <= 3, "The class %q in the archive is in year %d; there are 1 to 3.", score.Clip(s.Name), s.Year)
-		c.that(s.School == "" || slices.Contains(count.Schools(), count.School(s.School)), "The class %q in the archive is counted in a way that is not known here.", score.Clip(s.Name))
+		c.that(s.Year >= 1 && s.Year <= 3, "The class %q in the archive is in year %d; there are 1 to 3.",
+			score.Clip(s.Name), s.Year)
+		c.that(s.School == "" || slices.Contains(count.Schools(), count.School(s.School)),
+			"The class %q in the archive is counted in a way that is not known here.", score.Clip(s.Name))
 		c.line(s.DuetPart)
 		for _, line := range s.DuetParts {
 			c.line(line)
@@ -94,7 +98,8 @@ func check(e store.Everything) error {
 			c.length("a note", note, 0, store.LongestNote)
 		}
 		for _, rule := range s.Rules {
-			c.that(rule.Clean >= 0 && rule.Clean <= routine.MostClean, "The archive asks for %d clean tries in a row; there are 1 to %d.", rule.Clean, routine.MostClean)
+			c.that(rule.Clean >= 0 && rule.Clean <= routine.MostClean,
+				"The archive asks for %d clean tries in a row; there are 1 to %d.", rule.Clean, routine.MostClean)
 		}
 		c.moment(s.Removed)
 		c.that(!classes[s.No], "Two classes in the archive have the number %d.", s.No)
@@ -120,18 +125,21 @@ func check(e store.Everything) error {
 }
 
 func (c *checks) line(line string) {
-	c.that(line == "" || line == "A" || line == "B", "The archive gives out the line %q; there are A and B.", score.Clip(line))
+	c.that(line == "" || line == "A" || line == "B", "The archive gives out the line %q; there are A and B.",
+		score.Clip(line))
 }
 
 // lessons checks the lessons of a class.
 func (c *checks) lessons(s store.ArchivedClass, exercises map[int]bool) {
-	c.that(len(s.Lessons) <= mostLessons, "The class %q in the archive has %d lessons; it may have %d.", score.Clip(s.Name), len(s.Lessons), mostLessons)
+	c.that(len(s.Lessons) <= mostLessons, "The class %q in the archive has %d lessons; it may have %d.",
+		score.Clip(s.Name), len(s.Lessons), mostLessons)
 	for _, l := range s.Lessons {
 		c.moment(&l.Made)
 		c.moment(l.Begun)
 		c.moment(l.Ended)
 		c.that(l.Ended == nil || l.Begun != nil, "A lesson in the archive has ended and not begun.")
-		c.that(l.Minutes >= 1 && l.Minutes <= lesson.MostMinutes && l.At >= 0 && len(l.Steps) <= lesson.MostSteps, "A lesson in the archive has %d minutes and %d steps.", l.Minutes, len(l.Steps))
+		c.that(l.Minutes >= 1 && l.Minutes <= lesson.MostMinutes && l.At >= 0 && len(l.Steps) <= lesson.MostSteps,
+			"A lesson in the archive has %d minutes and %d steps.", l.Minutes, len(l.Steps))
 		for _, step := range l.Steps {
 			c.step(step, exercises)
 		}
@@ -141,7 +149,9 @@ func (c *checks) lessons(s store.ArchivedClass, exercises map[int]bool) {
 // step checks a step of a lesson, or what is due at a check-in.
 func (c *checks) step(step lesson.Step, exercises map[int]bool) {
 	c.that(exercises[int(step.Exercise)], "A lesson or check-in in the archive is at exercise %d, which it lacks.", step.Exercise)
-	c.that(step.Times >= 0 && step.Times <= lesson.MostTimes && step.Talk >= 0 && step.Talk <= lesson.MostTalk && step.Tempo >= 0 && step.Tempo < 1000 && step.Beats >= 0 && step.Beats < 10_000 && step.CountOff >= 0 && step.CountOff < 100 && step.Notes >= 0 && step.Notes < 100_000,
+	c.that(step.Times >= 0 && step.Times <= lesson.MostTimes && step.Talk >= 0 && step.Talk <= lesson.MostTalk &&
+		step.Tempo >= 0 && step.Tempo < 1000 && step.Beats >= 0 && step.Beats < 10_000 && step.CountOff >= 0 &&
+		step.CountOff < 100 && step.Notes >= 0 && step.Notes < 100_000,
 		"A lesson or check-in in the archive has a step that cannot be.")
 	c.length("a step of a lesson", step.Title+step.Label+step.Word+step.Why, 0, longestTitle)
 }
@@ -151,11 +161,13 @@ func (c *checks) step(step lesson.Step, exercises map[int]bool) {
 func (c *checks) seconds(s store.ArchivedClass, in map[int]int) {
 	firsts := map[int]bool{}
 	for second, first := range s.Seconds {
-		c.that(in[second] == s.No && in[first] != 0 && second != first && !firsts[first], "Student %d in the archive is the second instrument of student %d, which cannot be.", second, first)
+		c.that(in[second] == s.No && in[first] != 0 && second != first && !firsts[first],
+			"Student %d in the archive is the second instrument of student %d, which cannot be.", second, first)
 		firsts[first] = true
 	}
 	for student, seat := range s.Seats {
-		c.that(in[student] == s.No && seat.Row >= 1 && seat.Row <= store.MostRows && seat.Place >= 1 && seat.Place <= store.MostPlaces, "Student %d in the archive has a seat that there is not.", student)
+		c.that(in[student] == s.No && seat.Row >= 1 && seat.Row <= store.MostRows && seat.Place >= 1 &&
+			seat.Place <= store.MostPlaces, "Student %d in the archive has a seat that there is not.", student)
 	}
 }
 
@@ -165,15 +177,18 @@ func (c *checks) homePlans(s store.ArchivedClass, in map[int]int, exercises map[
 	for _, p := range s.HomePlans {
 		c.moment(&p.From)
 		c.moment(&p.Until)
-		c.that(in[p.Student] == s.No && !planned[p.Student], "A plan in the archive is of student %d, who is not in its class, or has another.", p.Student)
+		c.that(in[p.Student] == s.No && !planned[p.Student],
+			"A plan in the archive is of student %d, who is not in its class, or has another.", p.Student)
 		planned[p.Student] = true
-		c.that(p.From.Before(p.Until) && p.Minutes >= 1 && p.Minutes <= homeplan.MostMinutes && len(p.Weekdays) <= 7 && len(p.Changed) <= homeplan.MostDays && len(p.Plan.Days) <= homeplan.MostDays,
+		c.that(p.From.Before(p.Until) && p.Minutes >= 1 && p.Minutes <= homeplan.MostMinutes &&
+			len(p.Weekdays) <= 7 && len(p.Changed) <= homeplan.MostDays && len(p.Plan.Days) <= homeplan.MostDays,
 			"A plan in the archive has days or minutes that cannot be.")
 		for _, w := range p.Weekdays {
 			c.that(w >= 0 && w <= 6, "A plan in the archive is on weekday %d; there are 0 to 6.", w)
 		}
 		for _, d := range p.Plan.Days {
-			c.that(len(d.Items) <= lesson.MostSteps && d.Minutes <= homeplan.MostMinutes, "A plan in the archive has a day that cannot be.")
+			c.that(len(d.Items) <= lesson.MostSteps && d.Minutes <= homeplan.MostMinutes,
+				"A plan in the archive has a day that cannot be.")
 			for _, i := range d.Items {
 				if i.Kind.OfAChunk() {
 					c.step(i.Step, exercises)
@@ -191,14 +206,17 @@ func (c *checks) homePlans(s store.ArchivedClass, in map[int]int, exercises map[
 func (c *checks) atHome(s store.ArchivedClass, in map[int]int, exercises map[int]bool) {
 	seen := map[int]bool{}
 	for _, k := range s.AtHome {
-		c.that(in[k.Student] == s.No && !seen[k.Student], "What was done at home in the archive is of student %d, who is not in its class, or stands there twice.", k.Student)
+		c.that(in[k.Student] == s.No && !seen[k.Student],
+			"What was done at home in the archive is of student %d, who is not in its class, or stands there twice.", k.Student)
 		seen[k.Student] = true
 		presses, cards, lines := map[store.RequestKey]bool{}, map[store.RequestKey]bool{}, map[store.ArchivedTick]bool{}
 		for _, t := range k.Tries {
 			c.moment(&t.At)
 			_, known := routine.ParseCause(string(t.Cause))
-			c.that(exercises[t.Exercise] && t.Tempo >= 0 && t.Tempo <= 400 && t.Chunk.First <= t.Chunk.Last && (known || t.Clean && t.Cause == routine.None) && store.KnownBeside(string(t.Beside)) &&
-				len(t.RequestKey) >= 1 && len(t.RequestKey) <= store.LongestPress && !presses[t.RequestKey], "The archive has a try at home that cannot be.")
+			c.that(exercises[t.Exercise] && t.Tempo >= 0 && t.Tempo <= 400 && t.Chunk.First <= t.Chunk.Last &&
+				(known || t.Clean && t.Cause == routine.None) && store.KnownBeside(string(t.Beside)) &&
+				len(t.RequestKey) >= 1 && len(t.RequestKey) <= store.LongestPress && !presses[t.RequestKey],
+				"The archive has a try at home that cannot be.")
 			presses[t.RequestKey] = true
 			c.length("a stage", string(t.Stage), 1, longestTitle)
 			c.length("what changed", t.Changed, 0, longestTitle)
@@ -213,8 +231,10 @@ func (c *checks) atHome(s store.ArchivedClass, in map[int]int, exercises map[int
 			c.moment(&a.At)
 			_, known := card.ParseKind(string(card.KindOf(a.Card)))
 			_, instrumentKnown := instrument.ByID(a.Instrument)
-			c.that(known && instrumentKnown && len(a.Card) <= card.LongestID && a.Grade >= card.Missed && a.Grade <= card.Quick && a.Millis >= 0 && a.Millis <= store.LongestAnswer &&
-				len(a.RequestKey) >= 1 && len(a.RequestKey) <= store.LongestPress && !cards[a.RequestKey], "The archive has an answer to a card that cannot be.")
+			c.that(known && instrumentKnown && len(a.Card) <= card.LongestID && a.Grade >= card.Missed &&
+				a.Grade <= card.Quick && a.Millis >= 0 && a.Millis <= store.LongestAnswer &&
+				len(a.RequestKey) >= 1 && len(a.RequestKey) <= store.LongestPress && !cards[a.RequestKey],
+				"The archive has an answer to a card that cannot be.")
 			cards[a.RequestKey] = true
 		}
 	}
@@ -222,7 +242,8 @@ func (c *checks) atHome(s store.ArchivedClass, in map[int]int, exercises map[int
 
 // checkins checks the check-ins of a class's students.
 func (c *checks) checkins(s store.ArchivedClass, in map[int]int, exercises map[int]bool, tries int) {
-	c.that(len(s.Checkins) <= mostCheckins, "The class %q in the archive has %d check-ins; it may have %d.", score.Clip(s.Name), len(s.Checkins), mostCheckins)
+	c.that(len(s.Checkins) <= mostCheckins, "The class %q in the archive has %d check-ins; it may have %d.",
+		score.Clip(s.Name), len(s.Checkins), mostCheckins)
 	toCome := map[int]bool{}
 	for _, k := range s.Checkins {
 		c.moment(&k.On)
@@ -231,7 +252,8 @@ func (c *checks) checkins(s store.ArchivedClass, in map[int]int, exercises map[i
 		c.that(in[k.Student] == s.No, "A check-in in the archive is of student %d, who is not in its class.", k.Student)
 		c.that(k.Heard != nil || !toCome[k.Student], "Student %d in the archive has two check-ins to come.", k.Student)
 		toCome[k.Student] = toCome[k.Student] || k.Heard == nil
-		c.that(k.Together >= 0 && k.Together <= tries && len(k.Due) <= store.MostDue, "A check-in in the archive has what it cannot have.")
+		c.that(k.Together >= 0 && k.Together <= tries && len(k.Due) <= store.MostDue,
+			"A check-in in the archive has what it cannot have.")
 		for _, step := range k.Due {
 			c.step(step, exercises)
 		}
@@ -263,7 +285,8 @@ func (c *checks) duetParts(e store.Everything, exercises map[int]bool) {
 			}
 			other, entry := x.Second.Exercise, x.Second.Entry
 			round := other == 0 && entry >= 1 && entry <= store.MostEntry
-			c.that(round || entry == 0 && exercises[other] && other != x.No && !taken[other], "Exercise %d in the archive has a second line that cannot be.", x.No)
+			c.that(round || entry == 0 && exercises[other] && other != x.No && !taken[other],
+				"Exercise %d in the archive has a second line that cannot be.", x.No)
 			taken[other] = true
 		}
 	}
@@ -282,8 +305,10 @@ func (c *checks) amounts(e store.Everything) {
 		what      string
 		has, most int
 	}{
-		{"classes", len(e.Classes), mostClasses}, {"routines", len(e.Routines), store.MostRoutines}, {"books", len(e.Books), mostBooks}, {"exercises", exercises, mostOfBooks},
-		{"fingerings, octaves, own parts, marks and chunks", chosen, mostChosen}, {"settings", len(e.Settings) + len(e.Kinds), mostSettings},
+		{"classes", len(e.Classes), mostClasses}, {"routines", len(e.Routines), store.MostRoutines},
+		{"books", len(e.Books), mostBooks}, {"exercises", exercises, mostOfBooks},
+		{"fingerings, octaves, own parts, marks and chunks", chosen, mostChosen}, {"settings", len(e.Settings) +
+			len(e.Kinds), mostSettings},
 	} {
 		c.that(list.has <= list.most, "The archive holds %d %s; it may hold %d.", list.has, list.what, list.most)
 	}
@@ -299,7 +324,8 @@ func (c *checks) books(e store.Everything) map[int]bool {
 		for _, x := range b.Exercises {
 			c.length("the title of an exercise", x.Title, 0, longestTitle)
 			c.that(x.Number >= 1 && x.Number <= 9999, "An exercise of %q in the archive has the number %d; there are 1 to 9999.", score.Clip(b.Title), x.Number)
-			c.that(x.Removed != nil || !numbers[x.Number], "Two exercises of %q in the archive have the number %d.", score.Clip(b.Title), x.Number)
+			c.that(x.Removed != nil || !numbers[x.Number], "Two exercises of %q in the archive have the number %d.",
+				score.Clip(b.Title), x.Number)
 			c.that(x.Place >= 0 && x.Place <= mostOfBooks, "An exercise of %q in the archive stands at a place that there is not.", score.Clip(b.Title))
 			numbers[x.Number] = numbers[x.Number] || x.Removed == nil
 			c.that(!exercises[x.No], "Two exercises in the archive are counted as %d.", x.No)
@@ -342,8 +368,10 @@ func (c *checks) byHand(x store.ArchivedExercise) {
 	for _, m := range x.Annotations {
 		c.instrument(m.Instrument)
 		c.length("a mark", m.Word, 0, breakdown.LongestWord)
-		c.that(slices.Contains(breakdown.AnnotationKinds(), m.Kind), "Exercise %d in the archive has a mark of no kind that there is.", x.No)
-		c.that(m.Pitch >= 0 && m.Pitch <= 127 && m.Measure >= 0 && m.Measure < 10_000 && m.Event >= 0 && m.Event < 10_000, "The archive has a mark at no place that there is.")
+		c.that(slices.Contains(breakdown.AnnotationKinds(), m.Kind),
+			"Exercise %d in the archive has a mark of no kind that there is.", x.No)
+		c.that(m.Pitch >= 0 && m.Pitch <= 127 && m.Measure >= 0 && m.Measure < 10_000 && m.Event >= 0 &&
+			m.Event < 10_000, "The archive has a mark at no place that there is.")
 		m.Pitch = 0
 		c.that(!marks[m], "A mark of exercise %d in the archive stands twice.", x.No)
 		marks[m] = true
@@ -364,14 +392,18 @@ func (c *checks) music(e store.Everything, hash string, part int) {
 func (c *checks) tries(e store.Everything, students, exercises map[int]bool) {
 	tries, takenBack := map[int]store.ArchivedTry{}, map[int]bool{}
 	for _, t := range e.Tries {
-		c.that(students[t.Student] && exercises[t.Exercise], "Try %d in the archive is of a student or an exercise that it lacks.", t.No)
-		c.that(t.Chunk.First >= 0 && t.Chunk.Last >= t.Chunk.First && t.Chunk.Last < 10_000, "Try %d in the archive is at no measures that there are.", t.No)
+		c.that(students[t.Student] && exercises[t.Exercise],
+			"Try %d in the archive is of a student or an exercise that it lacks.", t.No)
+		c.that(t.Chunk.First >= 0 && t.Chunk.Last >= t.Chunk.First && t.Chunk.Last < 10_000,
+			"Try %d in the archive is at no measures that there are.", t.No)
 		c.that(t.Stage.Written() && (t.Stage != routine.Done || t.Moved), "Try %d in the archive is at no stage.", t.No)
 		c.that(t.Tempo >= 0 && t.Tempo < 1000, "Try %d in the archive has the tempo %d.", t.No, t.Tempo)
-		c.that(t.Together >= 0 && t.Together <= len(e.Tries), "Try %d in the archive was marked together with none that there is.", t.No)
+		c.that(t.Together >= 0 && t.Together <= len(e.Tries),
+			"Try %d in the archive was marked together with none that there is.", t.No)
 		back, there := tries[t.TakesBack]
 		alike := there && back.Student == t.Student && back.Exercise == t.Exercise && back.Chunk == t.Chunk
-		c.that(t.TakesBack == 0 || alike && !takenBack[t.TakesBack], "Try %d in the archive takes back what was not there or is taken back already.", t.No)
+		c.that(t.TakesBack == 0 || alike && !takenBack[t.TakesBack],
+			"Try %d in the archive takes back what was not there or is taken back already.", t.No)
 		_, twice := tries[t.No]
 		c.that(t.No > 0 && !twice, "Two tries in the archive have the number %d.", t.No)
 		tries[t.No], takenBack[t.TakesBack] = t, true

@@ -7,8 +7,9 @@ import (
 
 // renamed are the names that format 1 had for what is called otherwise since.
 var renamed = map[string]string{
-	"sections": "classes", "pieces": "chunks", "piece": "chunk", "takenAway": "deleted", "marks": "annotations", "secondLine": "duetPart",
-	"lines": "duetParts", "homePlans": "practicePlans", "press": "requestKey", "rungs": "tempoSteps",
+	"sections": "classes", "pieces": "chunks", "piece": "chunk", "takenAway": "deleted", "marks": "annotations",
+	"secondLine": "duetPart",
+	"lines":      "duetParts", "homePlans": "practicePlans", "press": "requestKey", "rungs": "tempoSteps",
 }
 
 // renamedColumns are the same of the columns of students.csv.

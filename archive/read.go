@@ -119,7 +119,8 @@ func (u *unpacking) everything() (store.Everything, error) {
 		return store.Everything{}, problem("The file %s in the archive cannot be read as JSON.", ownedFile)
 	}
 	if u.format != 1 && u.format != formatNumber {
-		return store.Everything{}, problem("The archive is of format %d, and this program reads format %d.", o.Format, formatNumber)
+		return store.Everything{}, problem("The archive is of format %d, and this program reads format %d.",
+			o.Format, formatNumber)
 	}
 	e := o.Everything
 	if e.Students, err = students(u); err != nil {
@@ -143,7 +144,8 @@ func (u *unpacking) everything() (store.Everything, error) {
 			if err != nil {
 				return e, err
 			}
-			e.Music[bare] = store.Source{Format: kind, Content: strings.ReplaceAll(strings.ToValidUTF8(string(content), "�"), "\x00", "")}
+			e.Music[bare] = store.Source{Format: kind, Content: strings.ReplaceAll(strings.ToValidUTF8(string(content),
+				"�"), "\x00", "")}
 		}
 	}
 	return e, nil
@@ -194,7 +196,8 @@ func (u *unpacking) rows(name string, columns []string, most int, read func(*row
 
 func (r *row) wrong(column int, columns []string) {
 	if r.err == nil {
-		r.err = problem("Line %d of %s in the archive: %q is no %s.", r.line, r.file, score.Clip(r.cells[column]), columns[column])
+		r.err = problem("Line %d of %s in the archive: %q is no %s.", r.line, r.file, score.Clip(r.cells[column]),
+			columns[column])
 	}
 }
 
@@ -240,7 +243,8 @@ func tries(u *unpacking) ([]store.ArchivedTry, error) {
 		t := store.ArchivedTry{
 			No: r.number(0, tryColumns), Student: r.number(2, tryColumns), Exercise: r.number(3, tryColumns),
 			Chunk: breakdown.ChunkKey{First: r.number(4, tryColumns), Last: r.number(5, tryColumns)},
-			Try:   routine.Try{Stage: routine.Stage(r.text(6)), Clean: r.text(7) == cleanResult, Moved: r.text(7) == movedResult},
+			Try: routine.Try{Stage: routine.Stage(r.text(6)), Clean: r.text(7) == cleanResult,
+				Moved: r.text(7) == movedResult},
 			Tempo: r.number(8, tryColumns), TakesBack: r.number(9, tryColumns), Together: r.number(10, tryColumns),
 		}
 		if at := r.moment(1, tryColumns); at != nil {

@@ -47,15 +47,19 @@ type student struct {
 var (
 	students = []student{
 		{"Ines", "P", "trombone", 6, steady}, {"Tomo", "K", "trombone", 5, rushes}, {"Bea", "L", "trombone", 8, steady},
-		{"Marlo", "D", "clarinet", 7, noBreak}, {"Suri", "A", "clarinet", 8, steady}, {"Odette", "V", "clarinet", 5, thirds}, {"Jonah", "R", "clarinet", 6, steady},
+		{"Marlo", "D", "clarinet", 7, noBreak}, {"Suri", "A", "clarinet", 8, steady}, {"Odette", "V", "clarinet", 5,
+			thirds}, {"Jonah", "R", "clarinet", 6, steady},
 		{"Kofi", "B", "trumpet", 8, steady}, {"Lena", "S", "trumpet", 6, thirds}, {"Piet", "H", "trumpet", 7, steady},
-		{"Amara", "N", "violin", 9, steady}, {"Theo", "G", "violin", 6, late}, {"Yuki", "M", "violin", 7, steady}, {"Rosa", "T", "violin", 8, steady},
+		{"Amara", "N", "violin", 9, steady}, {"Theo", "G", "violin", 6, late}, {"Yuki", "M", "violin", 7, steady},
+		{"Rosa", "T", "violin", 8, steady},
 		{"Emil", "F", "cello", 7, steady}, {"Nadia", "C", "cello", 8, steady},
 		{"Oscar", "W", "snare", 7, rushes}, {"Juno", "E", "snare", 6, steady},
 	}
 	stringPlayers = []student{
-		{"Alma", "R", "violin", 8, steady}, {"Bruno", "K", "violin", 6, rushes}, {"Cleo", "M", "violin", 7, thirds}, {"Dario", "S", "violin", 9, steady},
-		{"Elif", "T", "viola", 7, late}, {"Finn", "O", "viola", 8, steady}, {"Greta", "H", "cello", 6, steady}, {"Hugo", "L", "cello", 8, steady}, {"Ida", "N", "bass", 7, late},
+		{"Alma", "R", "violin", 8, steady}, {"Bruno", "K", "violin", 6, rushes}, {"Cleo", "M", "violin", 7, thirds},
+		{"Dario", "S", "violin", 9, steady},
+		{"Elif", "T", "viola", 7, late}, {"Finn", "O", "viola", 8, steady}, {"Greta", "H", "cello", 6, steady},
+		{"Hugo", "L", "cello", 8, steady}, {"Ida", "N", "bass", 7, late},
 	}
 )
 
@@ -102,7 +106,8 @@ func load(ctx context.Context, s *store.Store) error {
 }
 
 // addClass adds a class with its students and what they have tried of some exercises.
-func addClass(ctx context.Context, desk *store.Desk, name string, year int, list []student, exercises []store.Exercise, book []Exercise, chance *rand.Rand) error {
+func addClass(ctx context.Context, desk *store.Desk, name string, year int, list []student,
+	exercises []store.Exercise, book []Exercise, chance *rand.Rand) error {
 	class, err := desk.AddClass(ctx, name)
 	if err != nil {
 		return err
@@ -112,7 +117,8 @@ func addClass(ctx context.Context, desk *store.Desk, name string, year int, list
 	}
 	ids, plays := make([]store.StudentID, len(list)), make([]string, len(list))
 	for k, who := range list {
-		id, err := desk.AddStudent(ctx, store.Student{ClassID: class, FirstName: who.first, Initial: who.initial, Instrument: who.instrument})
+		id, err := desk.AddStudent(ctx, store.Student{ClassID: class, FirstName: who.first, Initial: who.initial,
+			Instrument: who.instrument})
 		if err != nil {
 			return err
 		}

@@ -58,7 +58,8 @@ func (p practice) report(x store.Exercise) *breakdown.Report {
 	}
 	for _, known := range p.scores {
 		if known.Number == x.Number {
-			r := breakdown.Read(known.Score, known.Score.Parts[0], "", p.target, nil, breakdown.Options{Finger: finger.Options{Year: p.year}})
+			r := breakdown.Read(known.Score, known.Score.Parts[0], "", p.target, nil,
+				breakdown.Options{Finger: finger.Options{Year: p.year}})
 			return &r
 		}
 	}
@@ -67,7 +68,8 @@ func (p practice) report(x store.Exercise) *breakdown.Report {
 
 // try is one try at a chunk: by chance, and where the habit is met it stumbles seven times
 // of ten, with the cause it has.
-func (p practice) try(steps routine.Routine, state routine.State, report *breakdown.Report, chunk breakdown.ChunkKey) routine.Try {
+func (p practice) try(steps routine.Routine, state routine.State, report *breakdown.Report,
+	chunk breakdown.ChunkKey) routine.Try {
 	try := routine.Try{Stage: state.Stage, Clean: p.chance.IntN(10) < p.who.quick}
 	if cause := p.trips(state.Stage, report, chunk); cause != routine.None && p.chance.IntN(10) < 7 {
 		return routine.Try{Stage: state.Stage, Cause: cause}
@@ -84,11 +86,13 @@ func (p practice) trips(stage routine.Stage, report *breakdown.Report, chunk bre
 		return routine.None
 	}
 	switch {
-	case p.who.habit == rushes && (stage == routine.Count || stage == routine.Play) && carries(report, chunk, breakdown.Long, breakdown.Skip):
+	case p.who.habit == rushes && (stage == routine.Count || stage == routine.Play) &&
+		carries(report, chunk, breakdown.Long, breakdown.Skip):
 		return routine.Rhythm
 	case p.who.habit == thirds && stage == routine.Name && carries(report, chunk, breakdown.LookAlike):
 		return routine.WrongName
-	case (p.who.habit == late || p.who.habit == noBreak) && (stage == routine.Finger || stage == routine.Play) && carries(report, chunk, breakdown.HardChange):
+	case (p.who.habit == late || p.who.habit == noBreak) && (stage == routine.Finger || stage == routine.Play) &&
+		carries(report, chunk, breakdown.HardChange):
 		return routine.Fingering
 	}
 	return routine.None

@@ -13,7 +13,8 @@ import (
 
 // Placement is the octave that an exercise has for an instrument: the one its teacher chose,
 // or else beside the other lines of its book, which are among all exercises.
-func (r *Reader) OctaveChoice(ctx context.Context, d Desk, x store.Exercise, target instrument.Instrument, all []store.Exercise) (instrument.OctaveChoice, error) {
+func (r *Reader) OctaveChoice(ctx context.Context, d Desk, x store.Exercise, target instrument.Instrument,
+	all []store.Exercise) (instrument.OctaveChoice, error) {
 	placed, err := d.OctaveChoice(ctx, x.ID, target.ID)
 	if err != nil || placed.Chosen || target.Unpitched() {
 		return placed, err
@@ -26,7 +27,8 @@ func (r *Reader) OctaveChoice(ctx context.Context, d Desk, x store.Exercise, tar
 const mostBooks = 2000
 
 // beside is the octave that an exercise's book has it in; nil where it is not in it.
-func (r *Reader) beside(ctx context.Context, d Desk, x store.Exercise, target instrument.Instrument, all []store.Exercise) (*int, error) {
+func (r *Reader) beside(ctx context.Context, d Desk, x store.Exercise, target instrument.Instrument,
+	all []store.Exercise) (*int, error) {
 	var book []store.Exercise
 	sum, at := sha256.New(), -1
 	fmt.Fprintf(sum, "%s %s %s\n", target.ID, target.Lowest, target.Highest)

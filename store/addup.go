@@ -28,7 +28,8 @@ func (tx deskTx) foldAttempts(ctx context.Context, changed []Attempt) error {
 		first, last = append(first, int64(a.Chunk.First)), append(last, int64(a.Chunk.Last))
 	}
 	return foldWhere(ctx, tx.Tx, tx.teacher, rules, `
-		(a.student_id, a.exercise_id, a.first_measure, a.last_measure) IN (SELECT * FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[]))`,
+		(a.student_id, a.exercise_id, a.first_measure, a.last_measure) IN (SELECT *
+			FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[]))`,
 		students, exercises, first, last)
 }
 
@@ -60,7 +61,8 @@ type worked struct {
 // addUpWhere replaces where students stand on the chunks that a condition on attempts, a,
 // picks: the fold of their log, without tries that were taken back. Of attempts it may name
 // what standings have too.
-func foldWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rules Rules, where string, args ...any) error {
+func foldWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rules Rules, where string,
+	args ...any) error {
 	args = append([]any{teacher}, args...)
 	if _, err := tx.ExecContext(ctx, `DELETE FROM standings a WHERE a.teacher_id = $1 AND `+where, args...); err != nil {
 		return fmt.Errorf("forget the standings: %w", err)
@@ -78,7 +80,8 @@ func foldWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rules
 	for rows.Next() {
 		var l logged
 		var undoes AttemptID
-		if err := rows.Scan(&l.id, &l.Student, &l.Exercise, &l.chunk.First, &l.chunk.Last, &l.Stage, &l.Clean, &l.Cause, &l.Moved, &l.tempo, &l.at, &undoes); err != nil {
+		if err := rows.Scan(&l.id, &l.Student, &l.Exercise, &l.chunk.First, &l.chunk.Last, &l.Stage, &l.Clean,
+			&l.Cause, &l.Moved, &l.tempo, &l.at, &undoes); err != nil {
 			return fmt.Errorf("read the log: %w", err)
 		}
 		if undoes != 0 { // after its try, which is of the same student and chunk
@@ -126,17 +129,20 @@ func (c *sums) add(rules Rules, log []logged) {
 	if since.Valid {
 		since.Time = times[s.Since-1]
 	}
-	c.student, c.exercise, c.lastTry = append(c.student, int64(of.Student)), append(c.exercise, int64(of.Exercise)), append(c.lastTry, int64(last.id))
+	c.student, c.exercise, c.lastTry = append(c.student, int64(of.Student)),
+		append(c.exercise, int64(of.Exercise)), append(c.lastTry, int64(last.id))
 	for _, column := range []struct {
 		into  *[]int64
 		value int
 	}{
-		{&c.first, of.chunk.First}, {&c.last, of.chunk.Last}, {&c.clean, s.Clean}, {&c.stumble, s.Stumble}, {&c.tries, s.Tries},
+		{&c.first, of.chunk.First}, {&c.last, of.chunk.Last}, {&c.clean, s.Clean}, {&c.stumble, s.Stumble},
+		{&c.tries, s.Tries},
 		{&c.tempoStep, s.TempoStep}, {&c.slowed, s.Slowed}, {&c.stumbles, s.Stumbles}, {&c.tempo, last.tempo},
 	} {
 		*column.into = append(*column.into, int64(column.value))
 	}
-	c.stage, c.cause, c.advice = append(c.stage, string(s.Stage)), append(c.cause, string(s.Cause)), append(c.advice, s.Advice)
+	c.stage, c.cause, c.advice = append(c.stage, string(s.Stage)), append(c.cause, string(s.Cause)),
+		append(c.advice, s.Advice)
 	c.over = append(c.over, strings.Trim(fmt.Sprint(s.Over), "[]"))
 	c.slower, c.faster, c.fewer = append(c.slower, s.Slower), append(c.faster, s.Faster), append(c.fewer, s.Fewer)
 	c.since, c.at = append(c.since, since), append(c.at, last.at)
@@ -153,8 +159,10 @@ func (c *sums) write(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID)
 				stage, clean, stumble, cause, tries, tempo_step, slowed, slower, faster, fewer, advice, stumbles, over, since, last_attempt, tempo, at, rules)
 			SELECT $1, rows.*, $23 FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::smallint[], $8::smallint[], $9::text[], $10::integer[],
 				$11::smallint[], $12::smallint[], $13::boolean[], $14::boolean[], $15::boolean[], $16::text[], $17::smallint[], $18::text[], $19::timestamptz[], $20::bigint[], $21::integer[], $22::timestamptz[]) AS rows`,
-			teacher, c.student[from:to], c.exercise[from:to], c.first[from:to], c.last[from:to], c.stage[from:to], c.clean[from:to], c.stumble[from:to], c.cause[from:to], c.tries[from:to],
-			c.tempoStep[from:to], c.slowed[from:to], c.slower[from:to], c.faster[from:to], c.fewer[from:to], c.advice[from:to], c.stumbles[from:to], c.over[from:to], c.since[from:to],
+			teacher, c.student[from:to], c.exercise[from:to], c.first[from:to], c.last[from:to], c.stage[from:to],
+			c.clean[from:to], c.stumble[from:to], c.cause[from:to], c.tries[from:to],
+			c.tempoStep[from:to], c.slowed[from:to], c.slower[from:to], c.faster[from:to], c.fewer[from:to],
+			c.advice[from:to], c.stumbles[from:to], c.over[from:to], c.since[from:to],
 			c.lastTry[from:to], c.tempo[from:to], c.at[from:to], routine.RulesVersion); err != nil {
 			return fmt.Errorf("keep the standings: %w", err)
 		}
@@ -181,7 +189,8 @@ func (s *Store) FoldStandings(ctx context.Context) error {
 func foldStale(ctx context.Context, db *sql.DB) error {
 	var stale bool
 	if err := db.QueryRowContext(ctx, `
-		SELECT EXISTS (SELECT FROM standings WHERE rules <> $1) OR EXISTS (SELECT FROM attempts) AND NOT EXISTS (SELECT FROM standings)`,
+		SELECT EXISTS (SELECT FROM standings WHERE rules <> $1) OR EXISTS (SELECT FROM attempts)
+		AND NOT EXISTS (SELECT FROM standings)`,
 		routine.RulesVersion).Scan(&stale); err != nil || !stale {
 		return wrap("look by which rules the standings were added up", err)
 	}

@@ -68,7 +68,8 @@ const LongestAnswer = 600000
 // within refuses what would be too much for a day.
 func (h AtHome) within(ctx context.Context, tx deskTx, table string, more int) error {
 	var n int
-	if err := tx.one(ctx, &n, `SELECT count(*) FROM `+table+` WHERE teacher_id = $1 AND student_id = $2 AND at > now() - interval '1 day'`, h.Student.ID); err != nil {
+	if err := tx.one(ctx, &n, `SELECT count(*) FROM `+table+
+		` WHERE teacher_id = $1 AND student_id = $2 AND at > now() - interval '1 day'`, h.Student.ID); err != nil {
 		return err
 	}
 	if n+more > mostADay {
@@ -86,14 +87,17 @@ func (h AtHome) Say(ctx context.Context, t HomeTry) error {
 			return err
 		}
 		var known bool
-		if err := tx.one(ctx, &known, `SELECT EXISTS (SELECT 1 FROM home_tries WHERE teacher_id = $1 AND student_id = $2 AND request_key = $3)`, h.Student.ID, t.RequestKey); err != nil || known {
+		if err := tx.one(ctx, &known, `SELECT EXISTS (SELECT 1 FROM home_tries
+			WHERE teacher_id = $1 AND student_id = $2 AND request_key = $3)`, h.Student.ID, t.RequestKey); err != nil || known {
 			return err
 		}
 		return tx.change(ctx, `
 			INSERT INTO home_tries (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, beside, changed, at, request_key)
-			SELECT $1, $2, e.id, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13 FROM exercises e WHERE e.teacher_id = $1 AND e.id = $3 AND e.removed_at IS NULL
+			SELECT $1, $2, e.id, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13 FROM exercises e
+			WHERE e.teacher_id = $1 AND e.id = $3 AND e.removed_at IS NULL
 			ON CONFLICT (teacher_id, student_id, request_key) DO UPDATE SET request_key = excluded.request_key`,
-			h.Student.ID, t.Exercise, t.Chunk.First, t.Chunk.Last, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At, t.RequestKey)
+			h.Student.ID, t.Exercise, t.Chunk.First, t.Chunk.Last, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside,
+			t.Changed, t.At, t.RequestKey)
 	})
 }
 
@@ -103,7 +107,8 @@ func (h AtHome) Tick(ctx context.Context, t HomeTick) error {
 		if err := h.within(ctx, tx, "home_ticks", 1); err != nil {
 			return err
 		}
-		return tx.clear(ctx, `INSERT INTO home_ticks (teacher_id, student_id, on_day, line) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING`, h.Student.ID, t.On, t.Line)
+		return tx.clear(ctx, `INSERT INTO home_ticks (teacher_id, student_id, on_day, line) VALUES ($1, $2, $3, $4)
+			ON CONFLICT DO NOTHING`, h.Student.ID, t.On, t.Line)
 	})
 }
 
@@ -116,7 +121,8 @@ func (h AtHome) AnswerCards(ctx context.Context, list ...CardAnswer) error {
 		}
 		for _, a := range list {
 			if err := tx.clear(ctx, `
-				INSERT INTO card_answers (teacher_id, student_id, instrument, card, grade, millis, at, request_key) VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
+				INSERT INTO card_answers (teacher_id, student_id, instrument, card, grade, millis, at, request_key)
+					VALUES ($1, $2, $3, $4, $5, $6, $7, $8)
 				ON CONFLICT (teacher_id, student_id, request_key) DO NOTHING`,
 				h.Student.ID, a.Instrument, a.Card, a.Grade, a.Millis, a.At, a.RequestKey); err != nil {
 				return err
@@ -142,17 +148,20 @@ type homeTryRow struct {
 }
 
 func (r homeTryRow) homeTry() HomeTry {
-	return HomeTry{r.Exercise, breakdown.ChunkKey{First: r.First, Last: r.Last}, routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause}, r.Tempo, r.Beside, r.Changed, r.At, r.RequestKey}
+	return HomeTry{r.Exercise, breakdown.ChunkKey{First: r.First, Last: r.Last}, routine.Try{Stage: r.Stage,
+		Clean: r.Clean, Cause: r.Cause}, r.Tempo, r.Beside, r.Changed, r.At, r.RequestKey}
 }
 
 const homeTryColumns = `h.student_id, h.exercise_id AS exercise, h.first_measure AS first, h.last_measure AS last, h.stage, h.clean, h.cause, h.tempo, h.beside, h.changed, h.at, h.request_key`
 
 // HomeTries lists what the students of a class, or the one that is named, have said of tries
 // at home since a time, the oldest first. A class or student of 0 is any.
-func (d *Desk) HomeTries(ctx context.Context, class ClassID, student StudentID, since time.Time) (map[StudentID][]HomeTry, error) {
+func (d *Desk) HomeTries(ctx context.Context, class ClassID, student StudentID,
+	since time.Time) (map[StudentID][]HomeTry, error) {
 	var rows []homeTryRow
 	if err := d.all(ctx, &rows, "list what was tried at home", `
-		SELECT `+homeTryColumns+` FROM home_tries h JOIN `+d.students()+` p ON p.id = h.student_id JOIN exercises e ON e.id = h.exercise_id
+		SELECT `+homeTryColumns+` FROM home_tries h JOIN `+d.students()+
+		` p ON p.id = h.student_id JOIN exercises e ON e.id = h.exercise_id
 		WHERE h.teacher_id = $1 AND ($2 = 0 OR p.class_id = $2) AND ($3 = 0 OR p.id = $3) AND h.at >= $4 AND e.removed_at IS NULL ORDER BY h.at, h.id`, class, student, since); err != nil {
 		return nil, err
 	}
@@ -165,7 +174,8 @@ func (d *Desk) HomeTries(ctx context.Context, class ClassID, student StudentID, 
 
 // HomeTicks lists the lines that the students of a class, or the one that is named, have
 // done from a day on.
-func (d *Desk) HomeTicks(ctx context.Context, class ClassID, student StudentID, from time.Time) (map[StudentID][]HomeTick, error) {
+func (d *Desk) HomeTicks(ctx context.Context, class ClassID, student StudentID,
+	from time.Time) (map[StudentID][]HomeTick, error) {
 	var rows []struct {
 		Student StudentID `db:"student_id"`
 		HomeTick

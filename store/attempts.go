@@ -45,8 +45,10 @@ type attemptRow struct {
 
 func (r attemptRow) attempt() Attempt {
 	return Attempt{
-		ID: r.ID, StudentID: r.StudentID, ExerciseID: r.ExerciseID, Chunk: breakdown.ChunkKey{First: r.FirstMeasure, Last: r.LastMeasure},
-		Try: routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause, Moved: r.Moved}, Tempo: r.Tempo, Undone: r.Undone, At: r.At, By: r.By,
+		ID: r.ID, StudentID: r.StudentID, ExerciseID: r.ExerciseID, Chunk: breakdown.ChunkKey{First: r.FirstMeasure,
+			Last: r.LastMeasure},
+		Try: routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause, Moved: r.Moved}, Tempo: r.Tempo,
+		Undone: r.Undone, At: r.At, By: r.By,
 	}
 }
 
@@ -87,7 +89,8 @@ func (d *Desk) AddTogether(ctx context.Context, key RequestKey, list ...Attempt)
 // together.
 func (d *Desk) Pressed(ctx context.Context, key RequestKey) (batch BatchID, known bool, err error) {
 	err = d.one(ctx, &batch, "look for a mark", `
-		SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND request_key = $2 AND student_id IN (SELECT id FROM `+d.students()+` p) LIMIT 1`, key)
+		SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND request_key = $2
+		AND student_id IN (SELECT id FROM `+d.students()+` p) LIMIT 1`, key)
 	if errors.Is(err, ErrNotFound) {
 		return 0, false, nil
 	}
@@ -105,7 +108,8 @@ func (tx deskTx) addAttempts(ctx context.Context, key RequestKey, list []Attempt
 	}
 	if key != "" {
 		var known BatchID
-		err := tx.one(ctx, &known, `SELECT coalesce(batch, 0) FROM attempts WHERE teacher_id = $1 AND request_key = $2 LIMIT 1`, key)
+		err := tx.one(ctx, &known, `SELECT coalesce(batch, 0) FROM attempts
+			WHERE teacher_id = $1 AND request_key = $2 LIMIT 1`, key)
 		if !errors.Is(err, sql.ErrNoRows) {
 			return known, err
 		}
@@ -133,7 +137,8 @@ func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, key Req
 	var at []sql.NullTime
 	for _, a := range list {
 		student, exercise = append(student, int64(a.StudentID)), append(exercise, int64(a.ExerciseID))
-		first, last, tempo = append(first, int64(a.Chunk.First)), append(last, int64(a.Chunk.Last)), append(tempo, int64(a.Tempo))
+		first, last, tempo = append(first, int64(a.Chunk.First)), append(last, int64(a.Chunk.Last)),
+			append(tempo, int64(a.Tempo))
 		stage, cause = append(stage, string(a.Stage)), append(cause, string(a.Cause))
 		clean, moved = append(clean, a.Clean), append(moved, a.Moved)
 		when, of := sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}, int64(0)
@@ -165,7 +170,8 @@ func (d *Desk) UndoAttempt(ctx context.Context, id AttemptID) (Attempt, error) {
 func (d *Desk) UndoTogether(ctx context.Context, batch BatchID) error {
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "find the tries", `
-		SELECT `+attemptColumns+` FROM `+attemptTables+` WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+` p) AND a.batch = $2 AND a.undoes IS NULL AND u.id IS NULL`, batch)
+		SELECT `+attemptColumns+` FROM `+attemptTables+` WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id
+		FROM `+d.students()+` p) AND a.batch = $2 AND a.undoes IS NULL AND u.id IS NULL`, batch)
 	if err == nil && len(rows) == 0 {
 		err = wrap("find the tries", sql.ErrNoRows)
 	}
@@ -196,7 +202,8 @@ func (tx deskTx) lockStudents(ctx context.Context, list []Attempt) error {
 	ids = slices.Compact(ids)
 	var locked []StudentID
 	if err := sqlx.SelectContext(ctx, tx.Tx, &locked, `
-		SELECT id FROM students WHERE teacher_id = $1 AND id IN (SELECT id FROM `+tx.students()+` p WHERE id = ANY($2::bigint[])) ORDER BY id FOR UPDATE`, tx.teacher, ids); err != nil {
+		SELECT id FROM students WHERE teacher_id = $1 AND id IN (SELECT id FROM `+tx.students()+` p
+		WHERE id = ANY($2::bigint[])) ORDER BY id FOR UPDATE`, tx.teacher, ids); err != nil {
 		return err
 	}
 	if len(locked) < len(ids) {
@@ -214,7 +221,8 @@ const attemptTables = `attempts a LEFT JOIN attempts u ON u.undoes = a.id AND u.
 func (d *Desk) AttemptByID(ctx context.Context, id AttemptID) (Attempt, error) {
 	var a attemptRow
 	err := d.one(ctx, &a, "find the try", `
-		SELECT `+attemptColumns+` FROM `+attemptTables+` WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+` p) AND a.id = $2 AND a.undoes IS NULL`, id)
+		SELECT `+attemptColumns+` FROM `+attemptTables+` WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id
+		FROM `+d.students()+` p) AND a.id = $2 AND a.undoes IS NULL`, id)
 	return a.attempt(), err
 }
 
@@ -223,7 +231,8 @@ func (d *Desk) StudentAttempts(ctx context.Context, student StudentID) ([]Attemp
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "list the tries", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
-		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.student_id IN (SELECT id FROM `+d.students()+` p) AND a.undoes IS NULL ORDER BY a.id DESC`, student)
+		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.student_id IN (SELECT id FROM `+d.students()+
+		` p) AND a.undoes IS NULL ORDER BY a.id DESC`, student)
 	return attempts(rows), err
 }
 
@@ -233,7 +242,8 @@ func (d *Desk) ClassAttempts(ctx context.Context, class ClassID) (map[StudentID]
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "list the tries", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
-		WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+` p WHERE class_id = $2) AND a.undoes IS NULL ORDER BY a.id DESC`, class)
+		WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+
+		` p WHERE class_id = $2) AND a.undoes IS NULL ORDER BY a.id DESC`, class)
 	list := map[StudentID][]Attempt{}
 	for _, r := range rows {
 		a := r.attempt()
@@ -244,11 +254,13 @@ func (d *Desk) ClassAttempts(ctx context.Context, class ClassID) (map[StudentID]
 
 // LatestAttempts lists a student's last tries at an exercise, at most so many, newest
 // first, without those taken back.
-func (d *Desk) LatestAttempts(ctx context.Context, student StudentID, exercise ExerciseID, most int) ([]Attempt, error) {
+func (d *Desk) LatestAttempts(ctx context.Context, student StudentID, exercise ExerciseID,
+	most int) ([]Attempt, error) {
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "list the latest tries", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
-		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.student_id IN (SELECT id FROM `+d.students()+` p) AND a.exercise_id = $3 AND a.undoes IS NULL AND u.id IS NULL
+		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.student_id IN (SELECT id FROM `+d.students()+
+		` p) AND a.exercise_id = $3 AND a.undoes IS NULL AND u.id IS NULL
 		ORDER BY a.id DESC LIMIT $4`, student, exercise, most)
 	return attempts(rows), err
 }

@@ -77,7 +77,8 @@ func (s *Store) Backup(ctx context.Context, w io.Writer) error {
 			if err != nil {
 				return err
 			}
-			tag, err := conn.PgConn().CopyTo(ctx, out, "COPY (SELECT "+table.columns()+" FROM "+quoted(table.Name)+" ORDER BY 1, 2) TO STDOUT (FORMAT csv, HEADER)")
+			tag, err := conn.PgConn().CopyTo(ctx, out, "COPY (SELECT "+table.columns()+" FROM "+quoted(table.Name)+
+				" ORDER BY 1, 2) TO STDOUT (FORMAT csv, HEADER)")
 			if err != nil {
 				return fmt.Errorf("copy the table %s: %w", table.Name, err)
 			}
@@ -200,12 +201,14 @@ func restoreTable(ctx context.Context, conn *pgx.Conn, archive *zip.Reader, tabl
 		return fmt.Errorf("the backup lacks the table %s", table.Name)
 	}
 	defer in.Close()
-	tag, err := conn.PgConn().CopyFrom(ctx, in, "COPY "+quoted(table.Name)+" ("+table.columns()+") FROM STDIN (FORMAT csv, HEADER)")
+	tag, err := conn.PgConn().CopyFrom(ctx, in, "COPY "+quoted(table.Name)+" ("+table.columns()+
+		") FROM STDIN (FORMAT csv, HEADER)")
 	if err != nil {
 		return fmt.Errorf("the table %s: %w", table.Name, err)
 	}
 	if tag.RowsAffected() != table.Rows {
-		return fmt.Errorf("the table %s has %d rows in the backup, and %d were read", table.Name, table.Rows, tag.RowsAffected())
+		return fmt.Errorf("the table %s has %d rows in the backup, and %d were read", table.Name, table.Rows,
+			tag.RowsAffected())
 	}
 	return nil
 }
@@ -226,7 +229,8 @@ func tablesInOrder(ctx context.Context, tx pgx.Tx) ([]backedUp, error) {
 		SELECT c.relname, array_agg(a.attname::text ORDER BY a.attnum),
 			coalesce((SELECT array_agg(DISTINCT p.relname::text) FROM pg_constraint f JOIN pg_class p ON p.oid = f.confrelid
 				WHERE f.conrelid = c.oid AND f.contype = 'f' AND f.confrelid <> c.oid), '{}')
-		FROM pg_class c JOIN pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped AND a.attgenerated = ''
+		FROM pg_class c JOIN pg_attribute a ON a.attrelid = c.oid AND a.attnum > 0 AND NOT a.attisdropped
+			AND a.attgenerated = ''
 		WHERE c.relnamespace = 'public'::regnamespace AND c.relkind = 'r' AND c.relname <> ALL ($1)
 		GROUP BY c.oid, c.relname ORDER BY c.relname`, leftOut)
 	if err != nil {

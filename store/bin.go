@@ -38,22 +38,26 @@ var trashKinds = map[TrashKind]trashWords{
 // TakeAway puts what is of a kind into the bin, all or none of them, from where PutBack brings
 // each back.
 func (d *Desk) MoveToTrash(ctx context.Context, what TrashKind, ids ...int64) error {
-	return d.changeTrash(ctx, "take away", what, ids, trashKinds[what].removed, `UPDATE %s SET removed_at = now() WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`)
+	return d.changeTrash(ctx, "take away", what, ids, trashKinds[what].removed, `UPDATE %s SET removed_at = now()
+		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`)
 }
 
 // PutBack takes something out of the bin. The error is ErrTaken when its name or number
 // has been given to another since.
 func (d *Desk) Restore(ctx context.Context, what TrashKind, id int64) error {
-	return d.changeTrash(ctx, "put back", what, []int64{id}, trashKinds[what].restored, `UPDATE %s SET removed_at = NULL WHERE teacher_id = $1 AND id = $2 AND removed_at IS NOT NULL`)
+	return d.changeTrash(ctx, "put back", what, []int64{id}, trashKinds[what].restored,
+		`UPDATE %s SET removed_at = NULL WHERE teacher_id = $1 AND id = $2 AND removed_at IS NOT NULL`)
 }
 
 // Erase deletes for good what is in the bin, with all that hangs on it: a book's
 // exercises, a class's students, and every try of or at them.
 func (d *Desk) Erase(ctx context.Context, what TrashKind, id int64) error {
-	return d.changeTrash(ctx, "erase", what, []int64{id}, trashKinds[what].erased, `DELETE FROM %s WHERE teacher_id = $1 AND id = $2 AND removed_at IS NOT NULL`)
+	return d.changeTrash(ctx, "erase", what, []int64{id}, trashKinds[what].erased, `DELETE FROM %s
+		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NOT NULL`)
 }
 
-func (d *Desk) changeTrash(ctx context.Context, doing string, what TrashKind, ids []int64, action Action, query string) error {
+func (d *Desk) changeTrash(ctx context.Context, doing string, what TrashKind, ids []int64, action Action,
+	query string) error {
 	thing, known := trashKinds[what]
 	if !known {
 		return fmt.Errorf("%s %q: %w", doing, what, ErrNotFound)
@@ -92,7 +96,8 @@ func (d *Desk) changeTrash(ctx context.Context, doing string, what TrashKind, id
 func (tx deskTx) trashSecond(ctx context.Context, action Action, first StudentID) error {
 	switch action {
 	case StudentRemoved:
-		return tx.clear(ctx, `UPDATE students SET removed_at = now() WHERE teacher_id = $1 AND also_of = $2 AND removed_at IS NULL`, first)
+		return tx.clear(ctx, `UPDATE students SET removed_at = now() WHERE teacher_id = $1 AND also_of = $2
+			AND removed_at IS NULL`, first)
 	case StudentRestored:
 		return tx.clear(ctx, `
 			UPDATE students SET removed_at = NULL WHERE teacher_id = $1 AND also_of = $2
@@ -127,10 +132,12 @@ func (d *Desk) Trash(ctx context.Context) ([]Trashed, error) {
 	err := d.own(ctx, &list, "list what was taken away", `
 		SELECT 'exercises' AS what, e.id, e.number || ' · ' || e.title AS name, b.title AS within, e.removed_at AS at,
 			(SELECT count(*) FROM attempts a WHERE a.teacher_id = $1 AND a.exercise_id = e.id AND a.undoes IS NULL) AS tries
-		FROM exercises e JOIN books b ON b.id = e.book_id WHERE e.teacher_id = $1 AND e.removed_at IS NOT NULL AND b.removed_at IS NULL
+		FROM exercises e JOIN books b ON b.id = e.book_id WHERE e.teacher_id = $1 AND e.removed_at IS NOT NULL
+			AND b.removed_at IS NULL
 		UNION ALL
 		SELECT 'books', b.id, b.title, '', b.removed_at,
-			(SELECT count(*) FROM attempts a JOIN exercises e ON e.id = a.exercise_id WHERE e.book_id = b.id AND a.undoes IS NULL)
+			(SELECT count(*) FROM attempts a JOIN exercises e ON e.id = a.exercise_id
+				WHERE e.book_id = b.id AND a.undoes IS NULL)
 		FROM books b WHERE b.teacher_id = $1 AND b.removed_at IS NOT NULL
 		UNION ALL
 		SELECT 'classes', s.id, s.name, '', s.removed_at,
@@ -139,7 +146,8 @@ func (d *Desk) Trash(ctx context.Context) ([]Trashed, error) {
 		UNION ALL
 		SELECT 'students', p.id, p.first_name || CASE WHEN p.initial = '' THEN '' ELSE ' ' || p.initial || '.' END, s.name, p.removed_at,
 			(SELECT count(*) FROM attempts a WHERE a.student_id = p.id AND a.undoes IS NULL)
-		FROM students p JOIN classes s ON s.id = p.class_id WHERE p.teacher_id = $1 AND p.removed_at IS NOT NULL AND s.removed_at IS NULL
+		FROM students p JOIN classes s ON s.id = p.class_id WHERE p.teacher_id = $1 AND p.removed_at IS NOT NULL
+			AND s.removed_at IS NULL
 			AND NOT EXISTS (SELECT 1 FROM students f WHERE f.id = p.also_of AND f.removed_at = p.removed_at)
 		ORDER BY at DESC, id DESC`)
 	return list, err
@@ -152,11 +160,13 @@ const withOther = `(also_of = $2 OR id = (SELECT f.also_of FROM students f WHERE
 func (d *Desk) HasLeft(ctx context.Context, id StudentID) error {
 	return d.inTransaction(ctx, "note that a student has left", func(tx deskTx) error {
 		var class ClassID
-		if err := tx.clear(ctx, `UPDATE students SET left_at = now() WHERE teacher_id = $1 AND left_at IS NULL AND `+withOther, id); err != nil {
+		if err := tx.clear(ctx, `UPDATE students SET left_at = now() WHERE teacher_id = $1 AND left_at IS NULL
+			AND `+withOther, id); err != nil {
 			return err
 		}
 		if err := tx.one(ctx, &class, `
-			UPDATE students SET left_at = now() WHERE teacher_id = $1 AND id IN (SELECT id FROM `+tx.students()+` p WHERE id = $2) RETURNING class_id`, id); err != nil {
+			UPDATE students SET left_at = now() WHERE teacher_id = $1 AND id IN (SELECT id
+				FROM `+tx.students()+` p WHERE id = $2) RETURNING class_id`, id); err != nil {
 			return err
 		}
 		return tx.logAction(ctx, logEntry{action: StudentLeft, student: id, class: class})
@@ -169,12 +179,14 @@ func (d *Desk) IsBack(ctx context.Context, id StudentID) error {
 }
 
 func (tx deskTx) isBack(ctx context.Context, id StudentID) error {
-	if err := tx.clear(ctx, `UPDATE students SET left_at = NULL WHERE teacher_id = $1 AND removed_at IS NULL AND `+withOther, id); err != nil {
+	if err := tx.clear(ctx, `UPDATE students SET left_at = NULL WHERE teacher_id = $1 AND removed_at IS NULL AND `+
+		withOther, id); err != nil {
 		return err
 	}
 	var class ClassID
 	if err := tx.one(ctx, &class, `
-		UPDATE students SET left_at = NULL WHERE teacher_id = $1 AND id = $2 AND left_at IS NOT NULL AND removed_at IS NULL RETURNING class_id`, id); err != nil {
+		UPDATE students SET left_at = NULL WHERE teacher_id = $1 AND id = $2 AND left_at IS NOT NULL
+			AND removed_at IS NULL RETURNING class_id`, id); err != nil {
 		return err
 	}
 	return tx.logAction(ctx, logEntry{action: StudentBack, student: id, class: class})
@@ -192,7 +204,8 @@ type Left struct {
 func (d *Desk) StudentsWhoLeft(ctx context.Context) ([]Left, error) {
 	var list []Left
 	err := d.own(ctx, &list, "list who has left", `
-		SELECT p.id, p.class_id, p.first_name, p.initial, p.instrument, s.name AS class, p.left_at AS at, `+overdue+` AS overdue
+		SELECT p.id, p.class_id, p.first_name, p.initial, p.instrument, s.name AS class, p.left_at AS at, `+
+		overdue+` AS overdue
 		FROM students p JOIN classes s ON s.id = p.class_id
 		WHERE p.teacher_id = $1 AND p.left_at IS NOT NULL AND p.removed_at IS NULL AND s.removed_at IS NULL
 			AND NOT EXISTS (SELECT 1 FROM students f WHERE f.id = p.also_of AND f.left_at = p.left_at) ORDER BY p.left_at, p.id`)
@@ -200,7 +213,8 @@ func (d *Desk) StudentsWhoLeft(ctx context.Context) ([]Left, error) {
 }
 
 // overdue says of a student p who has left whether the owner's months are over.
-const overdue = `coalesce(p.left_at < now() - make_interval(months => (SELECT nullif(retain_months, 0) FROM policy)), false)`
+const overdue = `coalesce(p.left_at < now() - make_interval(months => (SELECT nullif(retain_months, 0)
+	FROM policy)), false)`
 
 // EraseOverdue deletes for good those who left longer ago than the owner wants records
 // kept, and gives how many.
@@ -208,7 +222,8 @@ func (d *Desk) EraseOverdue(ctx context.Context) (int, error) {
 	n := 0
 	err := d.inTransaction(ctx, "erase who left long ago", func(tx deskTx) error {
 		var gone []StudentID
-		if err := tx.SelectContext(ctx, &gone, `DELETE FROM students p WHERE p.teacher_id = $1 AND p.removed_at IS NULL AND `+overdue+` RETURNING p.id`, tx.teacher); err != nil {
+		if err := tx.SelectContext(ctx, &gone, `DELETE FROM students p
+			WHERE p.teacher_id = $1 AND p.removed_at IS NULL AND `+overdue+` RETURNING p.id`, tx.teacher); err != nil {
 			return err
 		}
 		for _, id := range gone {
@@ -240,10 +255,12 @@ func (s *Store) DeleteExpired(ctx context.Context) error {
 			}
 		}
 		for _, query := range []string{
-			`DELETE FROM books b WHERE removed_at < $1 AND NOT EXISTS (SELECT 1 FROM attempts a JOIN exercises e ON e.id = a.exercise_id WHERE e.book_id = b.id)`,
+			`DELETE FROM books b WHERE removed_at < $1 AND NOT EXISTS (SELECT 1 FROM attempts a
+				JOIN exercises e ON e.id = a.exercise_id WHERE e.book_id = b.id)`,
 			`DELETE FROM classes WHERE removed_at < $1`,
 			`DELETE FROM students WHERE removed_at < $1`,
-			`DELETE FROM exercises e WHERE removed_at < $1 AND NOT EXISTS (SELECT 1 FROM attempts a WHERE a.teacher_id = e.teacher_id AND a.exercise_id = e.id)`,
+			`DELETE FROM exercises e WHERE removed_at < $1 AND NOT EXISTS (SELECT 1 FROM attempts a
+				WHERE a.teacher_id = e.teacher_id AND a.exercise_id = e.id)`,
 			`DELETE FROM sources s WHERE $1::timestamptz IS NOT NULL
 				AND NOT EXISTS (SELECT 1 FROM exercises e WHERE e.teacher_id = s.teacher_id AND e.hash = s.hash)
 				AND NOT EXISTS (SELECT 1 FROM overrides o WHERE o.teacher_id = s.teacher_id AND o.hash = s.hash)`,
@@ -252,7 +269,8 @@ func (s *Store) DeleteExpired(ctx context.Context) error {
 				return err
 			}
 		}
-		if _, err := tx.ExecContext(ctx, `DELETE FROM activity WHERE at < $1`, time.Now().Add(-activityArchived)); err != nil {
+		if _, err := tx.ExecContext(ctx, `DELETE FROM activity
+			WHERE at < $1`, time.Now().Add(-activityArchived)); err != nil {
 			return err
 		}
 		_, err := tx.ExecContext(ctx, `DELETE FROM invitations WHERE until < now()`)

@@ -33,7 +33,8 @@ func (d *Desk) Weeks(ctx context.Context, class ClassID, since time.Time) ([]Wee
 		SELECT a.student_id AS student, date_trunc('week', a.at) AS monday, count(*) AS tries, count(*) FILTER (WHERE a.clean) AS clean
 		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
 		WHERE a.teacher_id = $1 AND t.class_id = $2 AND a.at >= $3 AND a.undoes IS NULL AND NOT a.moved
-		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id)
+		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id
+			AND u.student_id = a.student_id)
 		GROUP BY a.student_id, monday ORDER BY a.student_id, monday`, class, since)
 	return list, err
 }
@@ -50,7 +51,8 @@ func (d *Desk) StandingsBy(ctx context.Context, class ClassID, by time.Time) (St
 		SELECT a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved
 		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
 		WHERE a.teacher_id = $1 AND t.class_id = $2 AND a.at < $3 AND a.undoes IS NULL
-		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id)
+		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id
+			AND u.student_id = a.student_id)
 		ORDER BY a.id`, d.args([]any{class, by})...)
 	if err != nil {
 		return nil, wrap(doing, err)
@@ -61,12 +63,14 @@ func (d *Desk) StandingsBy(ctx context.Context, class ClassID, by time.Time) (St
 		var task Task
 		var chunk breakdown.ChunkKey
 		var t routine.Try
-		if err := rows.Scan(&task.Student, &task.Exercise, &chunk.First, &chunk.Last, &t.Stage, &t.Clean, &t.Cause, &t.Moved); err != nil {
+		if err := rows.Scan(&task.Student, &task.Exercise, &chunk.First, &chunk.Last, &t.Stage, &t.Clean, &t.Cause,
+			&t.Moved); err != nil {
 			return nil, wrap(doing, err)
 		}
 		at := list[task]
 		if at == nil {
-			at = &progress.Standing{Chunks: map[breakdown.ChunkKey]routine.State{}, Times: map[breakdown.ChunkKey]progress.Times{}}
+			at = &progress.Standing{Chunks: map[breakdown.ChunkKey]routine.State{},
+				Times: map[breakdown.ChunkKey]progress.Times{}}
 			list[task], followed[task] = at, rules.For(task.Student, task.Exercise)
 		}
 		at.Chunks[chunk], at.Latest = followed[task].After(at.Chunks[chunk], t), chunk

@@ -19,11 +19,13 @@ type Brought struct{ Books, Exercises, Classes, Students, Tries int }
 func (d *Desk) Import(ctx context.Context, e Everything) (Brought, error) {
 	var b Brought
 	err := d.inTransaction(ctx, "bring everything in", func(tx deskTx) error {
-		in := importing{tx, &e, &b, map[int]ExerciseID{}, map[int]ClassID{}, map[int]StudentID{}, map[int]string{}, map[int]ArchivedRule{}, map[int]string{}, map[int]ArchivedSeat{}, map[string]string{}, map[int]int64{}}
+		in := importing{tx, &e, &b, map[int]ExerciseID{}, map[int]ClassID{}, map[int]StudentID{}, map[int]string{},
+			map[int]ArchivedRule{}, map[int]string{}, map[int]ArchivedSeat{}, map[string]string{}, map[int]int64{}}
 		if err := tx.lockSources(ctx); err != nil {
 			return err
 		}
-		for _, importRows := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds, in.classes, in.students, in.lessons, in.tries, in.checkIns, in.homePlans, in.atHome} {
+		for _, importRows := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds,
+			in.classes, in.students, in.lessons, in.tries, in.checkIns, in.homePlans, in.atHome} {
 			if err := importRows(ctx); err != nil {
 				return err
 			}
@@ -62,7 +64,8 @@ func (in importing) routine(id string) string {
 
 func (in importing) routines(ctx context.Context) error {
 	for _, r := range in.e.Routines {
-		title, err := in.freeName(ctx, "(SELECT teacher_id, title, NULL AS removed_at FROM routines) r", "title", r.Title, nil)
+		title, err := in.freeName(ctx, "(SELECT teacher_id, title, NULL AS removed_at FROM routines) r",
+			"title", r.Title, nil)
 		if err != nil {
 			return err
 		}
@@ -71,13 +74,15 @@ func (in importing) routines(ctx context.Context) error {
 			return err
 		}
 		var id int64
-		if err := in.one(ctx, &id, `INSERT INTO routines (teacher_id, title, why, family, steps) VALUES ($1, $2, $3, $4, $5) RETURNING id`, title, r.Why, r.Family, string(steps)); err != nil {
+		if err := in.one(ctx, &id, `INSERT INTO routines (teacher_id, title, why, family, steps)
+			VALUES ($1, $2, $3, $4, $5) RETURNING id`, title, r.Why, r.Family, string(steps)); err != nil {
 			return err
 		}
 		in.routineOf[fmt.Sprint(ownRoutine, r.No)] = fmt.Sprint(ownRoutine, id)
 	}
 	for instrument, id := range in.e.Followed {
-		if err := in.clear(ctx, `INSERT INTO instrument_routines (teacher_id, instrument, routine) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING`, instrument, in.routine(id)); err != nil {
+		if err := in.clear(ctx, `INSERT INTO instrument_routines (teacher_id, instrument, routine) VALUES ($1, $2, $3)
+			ON CONFLICT DO NOTHING`, instrument, in.routine(id)); err != nil {
 			return err
 		}
 	}
@@ -89,17 +94,20 @@ func (in importing) settings(ctx context.Context) error {
 		if key == RoutineSetting {
 			value = in.routine(value)
 		}
-		if err := in.clear(ctx, `INSERT INTO settings (teacher_id, key, value) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING`, key, value); err != nil {
+		if err := in.clear(ctx, `INSERT INTO settings (teacher_id, key, value) VALUES ($1, $2, $3)
+			ON CONFLICT DO NOTHING`, key, value); err != nil {
 			return err
 		}
 	}
 	for instrument, kind := range in.e.Kinds {
-		if err := in.clear(ctx, `INSERT INTO instrument_models (teacher_id, instrument, model) VALUES ($1, $2, $3) ON CONFLICT DO NOTHING`, instrument, kind); err != nil {
+		if err := in.clear(ctx, `INSERT INTO instrument_models (teacher_id, instrument, model) VALUES ($1, $2, $3)
+			ON CONFLICT DO NOTHING`, instrument, kind); err != nil {
 			return err
 		}
 	}
 	for _, p := range in.e.Preferred {
-		if err := in.clear(ctx, `INSERT INTO preferred (teacher_id, instrument, pitch, fingering) VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING`, p.Instrument, p.Pitch, p.Fingering); err != nil {
+		if err := in.clear(ctx, `INSERT INTO preferred (teacher_id, instrument, pitch, fingering)
+			VALUES ($1, $2, $3, $4) ON CONFLICT DO NOTHING`, p.Instrument, p.Pitch, p.Fingering); err != nil {
 			return err
 		}
 	}
@@ -114,7 +122,8 @@ func (in importing) freeName(ctx context.Context, table, column, name string, re
 			desired = fmt.Sprintf("%s (%d)", name, n)
 		}
 		var taken bool
-		if err := in.one(ctx, &taken, fmt.Sprintf(`SELECT EXISTS (SELECT 1 FROM %s WHERE teacher_id = $1 AND %s = $2 AND removed_at IS NULL)`, table, column), desired); err != nil {
+		if err := in.one(ctx, &taken, fmt.Sprintf(`SELECT EXISTS (SELECT 1 FROM %s WHERE teacher_id = $1 AND %s = $2
+			AND removed_at IS NULL)`, table, column), desired); err != nil {
 			return "", err
 		}
 		if !taken || removed != nil {
@@ -139,7 +148,8 @@ func (in importing) books(ctx context.Context) error {
 			return err
 		}
 		var id BookID
-		if err := in.one(ctx, &id, `INSERT INTO books (teacher_id, title, removed_at) VALUES ($1, $2, $3) RETURNING id`, title, book.Removed); err != nil {
+		if err := in.one(ctx, &id, `INSERT INTO books (teacher_id, title, removed_at) VALUES ($1, $2, $3)
+			RETURNING id`, title, book.Removed); err != nil {
 			return err
 		}
 		for _, x := range book.Exercises {
@@ -169,17 +179,20 @@ func (in importing) exercise(ctx context.Context, book BookID, x ArchivedExercis
 		if err != nil {
 			return err
 		}
-		if err := in.change(ctx, `INSERT INTO overrides (teacher_id, exercise_id, instrument, hash, part) VALUES ($1, $2, $3, $4, $5)`, id, own.Instrument, hash, own.Part); err != nil {
+		if err := in.change(ctx, `INSERT INTO overrides (teacher_id, exercise_id, instrument, hash, part)
+			VALUES ($1, $2, $3, $4, $5)`, id, own.Instrument, hash, own.Part); err != nil {
 			return err
 		}
 	}
 	for instrument, octaves := range x.Octaves {
-		if err := in.change(ctx, `INSERT INTO octave_choices (teacher_id, exercise_id, instrument, octaves) VALUES ($1, $2, $3, $4)`, id, instrument, octaves); err != nil {
+		if err := in.change(ctx, `INSERT INTO octave_choices (teacher_id, exercise_id, instrument, octaves)
+			VALUES ($1, $2, $3, $4)`, id, instrument, octaves); err != nil {
 			return err
 		}
 	}
 	for _, instrument := range x.Folded {
-		if err := in.change(ctx, `INSERT INTO octave_choices (teacher_id, exercise_id, instrument, folded) VALUES ($1, $2, $3, true)
+		if err := in.change(ctx, `INSERT INTO octave_choices (teacher_id, exercise_id, instrument, folded)
+			VALUES ($1, $2, $3, true)
 			ON CONFLICT (exercise_id, instrument) DO UPDATE SET folded = true`, id, instrument); err != nil {
 			return err
 		}
@@ -203,7 +216,8 @@ func (in importing) exercise(ctx context.Context, book BookID, x ArchivedExercis
 			chunks[k].Why = p.Why
 		}
 		keys, whys := handChunksText(chunks)
-		if err := in.change(ctx, `INSERT INTO hand_chunks (teacher_id, exercise_id, chunks, whys) VALUES ($1, $2, $3, $4)`, id, keys, whys); err != nil {
+		if err := in.change(ctx, `INSERT INTO hand_chunks (teacher_id, exercise_id, chunks, whys)
+			VALUES ($1, $2, $3, $4)`, id, keys, whys); err != nil {
 			return err
 		}
 	}
@@ -218,7 +232,8 @@ func (in importing) seconds(ctx context.Context) error {
 			if x.Second == nil {
 				continue
 			}
-			if err := in.change(ctx, `INSERT INTO duet_parts (teacher_id, exercise_id, other_id, entry) VALUES ($1, $2, nullif($3, 0), $4)`,
+			if err := in.change(ctx, `INSERT INTO duet_parts (teacher_id, exercise_id, other_id, entry)
+				VALUES ($1, $2, nullif($3, 0), $4)`,
 				in.exercises[x.No], in.exercises[x.Second.Exercise], x.Second.Entry); err != nil {
 				return err
 			}
@@ -263,7 +278,8 @@ func (in importing) students(ctx context.Context) error {
 		if err := in.one(ctx, &id, `
 			INSERT INTO students (teacher_id, class_id, first_name, initial, instrument, duet_part, left_at, removed_at, clean_to_go_on, stays, note, seat_row, seat_place)
 			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13) RETURNING id`,
-			in.classOf[s.Class], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed, in.ruleOf[s.No].Clean, in.ruleOf[s.No].Stay, in.noteOf[s.No],
+			in.classOf[s.Class], s.FirstName, s.Initial, s.Instrument, in.lineOf[s.No], s.Left, s.Removed,
+			in.ruleOf[s.No].Clean, in.ruleOf[s.No].Stay, in.noteOf[s.No],
 			seat.Row, seat.Place); err != nil {
 			return err
 		}
@@ -272,7 +288,8 @@ func (in importing) students(ctx context.Context) error {
 	}
 	for _, class := range in.e.Classes {
 		for second, first := range class.Seconds {
-			if err := in.change(ctx, `UPDATE students SET also_of = $3 WHERE teacher_id = $1 AND id = $2`, in.studentOf[second], in.studentOf[first]); err != nil {
+			if err := in.change(ctx, `UPDATE students SET also_of = $3
+				WHERE teacher_id = $1 AND id = $2`, in.studentOf[second], in.studentOf[first]); err != nil {
 				return err
 			}
 		}
@@ -330,7 +347,8 @@ func (in importing) checkIns(ctx context.Context) error {
 func (in importing) homePlans(ctx context.Context) error {
 	for _, class := range in.e.Classes {
 		for _, k := range class.HomePlans {
-			p := HomePlan{Student: in.studentOf[k.Student], From: k.From, Until: k.Until, Weekdays: k.Weekdays, Minutes: k.Minutes, Changed: k.Changed, Plan: k.Plan}
+			p := HomePlan{Student: in.studentOf[k.Student], From: k.From, Until: k.Until, Weekdays: k.Weekdays,
+				Minutes: k.Minutes, Changed: k.Changed, Plan: k.Plan}
 			p.renumber(func(no int64) int64 { return int64(in.exercises[int(no)]) })
 			if err := in.saveHomePlans(ctx, []HomePlan{p}, "students"); err != nil {
 				return err
@@ -349,12 +367,14 @@ func (in importing) atHome(ctx context.Context) error {
 				if err := in.change(ctx, `
 					INSERT INTO home_tries (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, beside, changed, at, request_key)
 					VALUES ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)`,
-					student, in.exercises[t.Exercise], t.Chunk.First, t.Chunk.Last, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At, t.RequestKey); err != nil {
+					student, in.exercises[t.Exercise], t.Chunk.First, t.Chunk.Last, t.Stage, t.Clean, t.Cause, t.Tempo,
+					t.Beside, t.Changed, t.At, t.RequestKey); err != nil {
 					return err
 				}
 			}
 			for _, t := range k.Done {
-				if err := in.change(ctx, `INSERT INTO home_ticks (teacher_id, student_id, on_day, line) VALUES ($1, $2, $3, $4)`, student, t.On, t.Line); err != nil {
+				if err := in.change(ctx, `INSERT INTO home_ticks (teacher_id, student_id, on_day, line)
+					VALUES ($1, $2, $3, $4)`, student, t.On, t.Line); err != nil {
 					return err
 				}
 			}
@@ -375,14 +395,16 @@ func (in importing) tries(ctx context.Context) error {
 		return nil
 	}
 	var ids, batches []int64
-	if err := in.SelectContext(ctx, &ids, `SELECT nextval(pg_get_serial_sequence('attempts', 'id')) FROM generate_series(1, $1) ORDER BY 1`, len(in.e.Tries)); err != nil {
+	if err := in.SelectContext(ctx, &ids, `SELECT nextval(pg_get_serial_sequence('attempts', 'id'))
+		FROM generate_series(1, $1) ORDER BY 1`, len(in.e.Tries)); err != nil {
 		return err
 	}
 	together := 0
 	for _, t := range in.e.Tries {
 		together = max(together, t.Together)
 	}
-	if err := in.SelectContext(ctx, &batches, `SELECT nextval('batches') FROM generate_series(1, $1) ORDER BY 1`, together); err != nil {
+	if err := in.SelectContext(ctx, &batches, `SELECT nextval('batches') FROM generate_series(1, $1) ORDER BY 1`,
+		together); err != nil {
 		return err
 	}
 	for k, batch := range batches {
@@ -409,9 +431,11 @@ func (in importing) tries(ctx context.Context) error {
 			batch = batches[t.Together-1]
 		}
 		c.student, c.exercise = append(c.student, int64(student)), append(c.exercise, int64(exercise))
-		c.first, c.last, c.tempo = append(c.first, int64(t.Chunk.First)), append(c.last, int64(t.Chunk.Last)), append(c.tempo, int64(t.Tempo))
+		c.first, c.last, c.tempo = append(c.first, int64(t.Chunk.First)), append(c.last, int64(t.Chunk.Last)),
+			append(c.tempo, int64(t.Tempo))
 		c.undoes, c.batch = append(c.undoes, undoes), append(c.batch, batch)
-		c.stage, c.cause, c.clean, c.at = append(c.stage, string(t.Stage)), append(c.cause, string(t.Cause)), append(c.clean, t.Clean), append(c.at, t.At)
+		c.stage, c.cause, c.clean, c.at = append(c.stage, string(t.Stage)), append(c.cause, string(t.Cause)),
+			append(c.clean, t.Clean), append(c.at, t.At)
 		c.moved = append(c.moved, t.Moved)
 		changed = append(changed, Attempt{StudentID: student, ExerciseID: exercise, Chunk: t.Chunk})
 	}
@@ -421,7 +445,8 @@ func (in importing) tries(ctx context.Context) error {
 		SELECT $1, id, student, exercise, first, last, stage, clean, cause, tempo, nullif(undoes, 0), nullif(batch, 0), at, moved
 		FROM unnest($2::bigint[], $3::bigint[], $4::bigint[], $5::integer[], $6::integer[], $7::text[], $8::boolean[], $9::text[], $10::integer[], $11::bigint[], $12::bigint[], $13::timestamptz[], $14::boolean[])
 			AS rows (id, student, exercise, first, last, stage, clean, cause, tempo, undoes, batch, at, moved)`,
-		ids, c.student, c.exercise, c.first, c.last, c.stage, c.clean, c.cause, c.tempo, c.undoes, c.batch, c.at, c.moved); err != nil {
+		ids, c.student, c.exercise, c.first, c.last, c.stage, c.clean, c.cause, c.tempo, c.undoes, c.batch, c.at,
+		c.moved); err != nil {
 		return err
 	}
 	in.b.Tries = len(in.e.Tries)

@@ -54,7 +54,8 @@ const checkinColumns = `c.id, c.student_id AS student, c.on_day AS on, c.due, c.
 
 // checkinsSeen selects the check-ins of the students that the desk sees.
 func (d *Desk) checkinsSeen() string {
-	return `SELECT ` + checkinColumns + ` FROM checkins c JOIN ` + d.students() + ` p ON p.id = c.student_id WHERE c.teacher_id = $1`
+	return `SELECT ` + checkinColumns + ` FROM checkins c JOIN ` + d.students() +
+		` p ON p.id = c.student_id WHERE c.teacher_id = $1`
 }
 
 func (d *Desk) checkins(ctx context.Context, doing, query string, args ...any) ([]Checkin, error) {
@@ -93,7 +94,8 @@ func (d *Desk) ClassCheckins(ctx context.Context, class ClassID) ([]Checkin, err
 // StudentCheckins lists a student's check-ins, at most so many, the one to come first, then
 // the latest heard.
 func (d *Desk) StudentCheckins(ctx context.Context, student StudentID, most int) ([]Checkin, error) {
-	return d.checkins(ctx, "list the check-ins", d.checkinsSeen()+` AND c.student_id = $2 ORDER BY c.heard_at IS NULL DESC, c.heard_at DESC, c.id DESC LIMIT $3`, student, most)
+	return d.checkins(ctx, "list the check-ins", d.checkinsSeen()+
+		` AND c.student_id = $2 ORDER BY c.heard_at IS NULL DESC, c.heard_at DESC, c.id DESC LIMIT $3`, student, most)
 }
 
 // CheckinTries lists what was marked at a check-in, oldest first, without what was taken back.
@@ -101,7 +103,8 @@ func (d *Desk) CheckinTries(ctx context.Context, c Checkin) ([]Attempt, error) {
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "list what was marked at the check-in", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
-		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.student_id IN (SELECT id FROM `+d.students()+` p) AND a.batch = $3 AND a.undoes IS NULL AND u.id IS NULL ORDER BY a.id`,
+		WHERE a.teacher_id = $1 AND a.student_id = $2 AND a.student_id IN (SELECT id FROM `+d.students()+
+		` p) AND a.batch = $3 AND a.undoes IS NULL AND u.id IS NULL ORDER BY a.id`,
 		c.Student, c.Batch)
 	return attempts(rows), err
 }
@@ -125,8 +128,10 @@ func (tx deskTx) setCheckin(ctx context.Context, c Checkin) error {
 		return err
 	}
 	return tx.change(ctx, `
-		INSERT INTO checkins (teacher_id, student_id, on_day, due) SELECT $1, p.id, $3, $4 FROM `+tx.students()+` p WHERE p.id = $2
-		ON CONFLICT (teacher_id, student_id) WHERE heard_at IS NULL DO UPDATE SET on_day = excluded.on_day, due = excluded.due`, c.Student, c.On, string(due))
+		INSERT INTO checkins (teacher_id, student_id, on_day, due) SELECT $1, p.id, $3, $4 FROM `+tx.students()+` p
+			WHERE p.id = $2
+		ON CONFLICT (teacher_id, student_id) WHERE heard_at IS NULL
+			DO UPDATE SET on_day = excluded.on_day, due = excluded.due`, c.Student, c.On, string(due))
 }
 
 // ofCheckin narrows a statement to check-ins that the desk sees.
@@ -174,7 +179,8 @@ func (d *Desk) MarkAtCheckin(ctx context.Context, key RequestKey, id CheckinID, 
 func (d *Desk) EndCheckin(ctx context.Context, id CheckinID, comment string, next Checkin) error {
 	return d.marking(ctx, "end the check-in", func(tx deskTx) error {
 		var student StudentID
-		err := tx.one(ctx, &student, `UPDATE checkins SET comment = $3, heard_at = now()`+tx.ofCheckin()+` AND heard_at IS NULL RETURNING student_id`, id, comment)
+		err := tx.one(ctx, &student, `UPDATE checkins SET comment = $3, heard_at = now()`+tx.ofCheckin()+
+			` AND heard_at IS NULL RETURNING student_id`, id, comment)
 		if errors.Is(err, sql.ErrNoRows) {
 			return tx.change(ctx, `UPDATE checkins SET comment = $3`+tx.ofCheckin(), id, comment)
 		}

@@ -11,7 +11,8 @@ import (
 // program cuts; none gives it back to the program.
 func (d *Desk) SaveHandChunks(ctx context.Context, exercise ExerciseID, chunks []breakdown.HandChunk) error {
 	if len(chunks) == 0 {
-		return d.clear(ctx, "put the chunks back", `DELETE FROM hand_chunks WHERE teacher_id = $1 AND exercise_id = $2`, exercise)
+		return d.clear(ctx, "put the chunks back", `DELETE FROM hand_chunks
+			WHERE teacher_id = $1 AND exercise_id = $2`, exercise)
 	}
 	keys, whys := handChunksText(chunks)
 	return d.change(ctx, "keep the chunks", `

@@ -100,7 +100,8 @@ const latestActivity = 300
 // first.
 func (d *Desk) Activity(ctx context.Context) ([]LogEntry, error) {
 	var list []LogEntry
-	err := d.own(ctx, &list, "list what was done", `SELECT `+logColumns+` WHERE d.teacher_id = $1 ORDER BY d.id DESC LIMIT $2`, latestActivity)
+	err := d.own(ctx, &list, "list what was done", `SELECT `+logColumns+
+		` WHERE d.teacher_id = $1 ORDER BY d.id DESC LIMIT $2`, latestActivity)
 	return list, err
 }
 
@@ -109,7 +110,8 @@ func (s *Store) AccountActivity(ctx context.Context) ([]LogEntry, error) {
 	var list []LogEntry
 	err := s.db.SelectContext(ctx, &list, `SELECT `+logColumns+`
 		WHERE d.class_id IS NULL AND d.student_id IS NULL AND d.action = ANY ($1) ORDER BY d.id DESC LIMIT $2`,
-		[]string{string(AccountMade), string(AccountInvited), string(PasswordLink), string(PasswordChanged), string(SessionsEnded), string(AccountRemoved),
+		[]string{string(AccountMade), string(AccountInvited), string(PasswordLink), string(PasswordChanged),
+			string(SessionsEnded), string(AccountRemoved),
 			string(AccountRestored), string(AccountErased), string(OwnerChanged), string(PolicyChanged)}, latestActivity)
 	return list, wrap("list what was done to accounts", err)
 }

@@ -60,18 +60,20 @@ type ArchivedBook struct {
 
 // KeptExercise is an exercise; No is its number in the whole archive.
 type ArchivedExercise struct {
-	No          int                  `json:"no"`
-	Number      int                  `json:"number"`
-	Place       int                  `json:"place,omitempty"` // in its book, where the teacher put it elsewhere than by its number
-	Title       string               `json:"title"`
-	Music       string               `json:"music"` // the hash of its source
-	Part        int                  `json:"part"`
-	WrittenFor  string               `json:"writtenFor,omitempty"`
-	Routine     string               `json:"routine,omitempty"`
-	Removed     *time.Time           `json:"deleted,omitempty"`
-	Own         []ArchivedOwnPart    `json:"ownParts,omitempty"`
-	Octaves     map[string]int       `json:"octaves,omitempty"` // by instrument
-	Folded      []string             `json:"folded,omitempty"`  // instruments whose notes beyond them lie in the nearest octave
+	No     int `json:"no"`
+	Number int `json:"number"`
+	// in its book, where the teacher put it elsewhere than by its number
+	Place      int               `json:"place,omitempty"`
+	Title      string            `json:"title"`
+	Music      string            `json:"music"` // the hash of its source
+	Part       int               `json:"part"`
+	WrittenFor string            `json:"writtenFor,omitempty"`
+	Routine    string            `json:"routine,omitempty"`
+	Removed    *time.Time        `json:"deleted,omitempty"`
+	Own        []ArchivedOwnPart `json:"ownParts,omitempty"`
+	Octaves    map[string]int    `json:"octaves,omitempty"` // by instrument
+	// instruments whose notes beyond them lie in the nearest octave
+	Folded      []string             `json:"folded,omitempty"`
 	Fingerings  []ArchivedFingering  `json:"fingerings,omitempty"`
 	Annotations []ArchivedAnnotation `json:"annotations,omitempty"`
 	Chunks      []ArchivedChunk      `json:"chunks,omitempty"` // in learning order, the whole last
@@ -239,14 +241,17 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 	if !d.guest.Own() {
 		return Everything{}, wrap(doing, sql.ErrNoRows)
 	}
-	e := Everything{Settings: Settings{}, Kinds: map[string]string{}, Preferred: []ArchivedFingering{}, Books: []ArchivedBook{}, Classes: []ArchivedClass{}, Music: map[string]Source{}}
+	e := Everything{Settings: Settings{}, Kinds: map[string]string{}, Preferred: []ArchivedFingering{},
+		Books: []ArchivedBook{}, Classes: []ArchivedClass{}, Music: map[string]Source{}}
 	tx, err := d.db.BeginTxx(ctx, &sql.TxOptions{Isolation: sql.LevelRepeatableRead})
 	if err != nil {
 		return e, wrap(doing, err)
 	}
 	defer func() { _ = tx.Rollback() }() // nothing is left to roll back once it is committed
-	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*ArchivedExercise{}, map[ClassID]int{}, map[StudentID]int{}, map[string]string{}, map[int64]int{0: 0}}
-	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds, g.music, g.classes, g.students, g.lessons, g.tries, g.checkIns, g.homePlans, g.atHome} {
+	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*ArchivedExercise{}, map[ClassID]int{}, map[StudentID]int{},
+		map[string]string{}, map[int64]int{0: 0}}
+	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds,
+		g.music, g.classes, g.students, g.lessons, g.tries, g.checkIns, g.homePlans, g.atHome} {
 		if err := gather(ctx); err != nil {
 			return e, wrap(doing, err)
 		}
@@ -287,7 +292,8 @@ func (g gathering) routines(ctx context.Context) error {
 		g.e.Routines = append(g.e.Routines, ArchivedRoutine{k + 1, n.Title, n.Why, n.Family, n.Steps})
 	}
 	var followed []struct{ Instrument, Routine string }
-	if err := g.list(ctx, &followed, `SELECT instrument, routine FROM instrument_routines WHERE teacher_id = $1`); err != nil {
+	if err := g.list(ctx, &followed, `SELECT instrument, routine FROM instrument_routines
+		WHERE teacher_id = $1`); err != nil {
 		return err
 	}
 	for _, f := range followed {
@@ -314,13 +320,15 @@ func (g gathering) settings(ctx context.Context) error {
 		}
 		g.e.Settings[s.Key] = s.Value
 	}
-	if err := g.list(ctx, &kinds, `SELECT instrument AS key, model AS value FROM instrument_models WHERE teacher_id = $1`); err != nil {
+	if err := g.list(ctx, &kinds, `SELECT instrument AS key, model AS value FROM instrument_models
+		WHERE teacher_id = $1`); err != nil {
 		return err
 	}
 	for _, k := range kinds {
 		g.e.Kinds[k.Key] = k.Value
 	}
-	return g.list(ctx, &g.e.Preferred, `SELECT instrument, pitch, fingering FROM preferred WHERE teacher_id = $1 ORDER BY instrument, pitch`)
+	return g.list(ctx, &g.e.Preferred, `SELECT instrument, pitch, fingering FROM preferred WHERE teacher_id = $1
+		ORDER BY instrument, pitch`)
 }
 
 func (g gathering) books(ctx context.Context) error {
@@ -329,7 +337,8 @@ func (g gathering) books(ctx context.Context) error {
 		Title   string
 		Removed *time.Time
 	}
-	if err := g.list(ctx, &books, `SELECT id, title, removed_at AS removed FROM books WHERE teacher_id = $1 ORDER BY id`); err != nil {
+	if err := g.list(ctx, &books, `SELECT id, title, removed_at AS removed FROM books WHERE teacher_id = $1
+		ORDER BY id`); err != nil {
 		return err
 	}
 	var exercises []struct {
@@ -365,7 +374,8 @@ func (g gathering) ownParts(ctx context.Context) error {
 		ExerciseID ExerciseID `db:"exercise_id"`
 		ArchivedOwnPart
 	}
-	if err := g.list(ctx, &own, `SELECT exercise_id, instrument, hash AS music, part FROM overrides WHERE teacher_id = $1 ORDER BY exercise_id, instrument`); err != nil {
+	if err := g.list(ctx, &own, `SELECT exercise_id, instrument, hash AS music, part FROM overrides
+		WHERE teacher_id = $1 ORDER BY exercise_id, instrument`); err != nil {
 		return err
 	}
 	for _, o := range own {
@@ -378,7 +388,8 @@ func (g gathering) ownParts(ctx context.Context) error {
 		Octaves    *int
 		Folded     bool
 	}
-	if err := g.list(ctx, &octaves, `SELECT exercise_id, instrument, octaves, folded FROM octave_choices WHERE teacher_id = $1 ORDER BY exercise_id, instrument`); err != nil {
+	if err := g.list(ctx, &octaves, `SELECT exercise_id, instrument, octaves, folded FROM octave_choices
+		WHERE teacher_id = $1 ORDER BY exercise_id, instrument`); err != nil {
 		return err
 	}
 	for _, o := range octaves {
@@ -417,7 +428,8 @@ func (g gathering) seconds(ctx context.Context) error {
 		OtherID    ExerciseID `db:"other_id"`
 		Entry      int
 	}
-	if err := g.list(ctx, &seconds, `SELECT exercise_id, coalesce(other_id, 0) AS other_id, entry FROM duet_parts WHERE teacher_id = $1`); err != nil {
+	if err := g.list(ctx, &seconds, `SELECT exercise_id, coalesce(other_id, 0) AS other_id, entry FROM duet_parts
+		WHERE teacher_id = $1`); err != nil {
 		return err
 	}
 	for _, s := range seconds {
@@ -480,7 +492,8 @@ func (g gathering) classes(ctx context.Context) error {
 		ID ClassID
 		ArchivedClass
 	}
-	if err := g.list(ctx, &classes, `SELECT id, name, school, year, duet_part, routine, removed_at AS removed FROM classes WHERE teacher_id = $1 ORDER BY id`); err != nil {
+	if err := g.list(ctx, &classes, `SELECT id, name, school, year, duet_part, routine, removed_at AS removed
+		FROM classes WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for k, s := range classes {
@@ -505,7 +518,8 @@ func (g gathering) students(ctx context.Context) error {
 		g.studentOf[s.ID] = k + 1
 	}
 	for k, s := range students {
-		archived := ArchivedStudent{No: k + 1, Class: g.classOf[s.ClassID], Student: s.Student, Left: s.Left, Removed: s.Removed}
+		archived := ArchivedStudent{No: k + 1, Class: g.classOf[s.ClassID], Student: s.Student, Left: s.Left,
+			Removed: s.Removed}
 		class := &g.e.Classes[archived.Class-1]
 		if s.Row > 0 {
 			if class.Seats == nil {
@@ -554,7 +568,8 @@ func (g gathering) lessons(ctx context.Context) error {
 		if err != nil {
 			return err
 		}
-		archived := ArchivedLesson{Made: l.Made.UTC(), Begun: inUTC(l.Begun), Ended: inUTC(l.Ended), Minutes: l.Plan.Minutes, At: l.Step, Steps: []lesson.Step{}}
+		archived := ArchivedLesson{Made: l.Made.UTC(), Begun: inUTC(l.Begun), Ended: inUTC(l.Ended),
+			Minutes: l.Plan.Minutes, At: l.Step, Steps: []lesson.Step{}}
 		for _, s := range l.Plan.Steps {
 			x := g.exercises[ExerciseID(s.Exercise)]
 			if x == nil {
@@ -597,7 +612,8 @@ func inUTC(t *time.Time) *time.Time {
 // checkIns gathers the check-ins, without what is due of exercises that are erased.
 func (g gathering) checkIns(ctx context.Context) error {
 	var rows []checkinRow
-	if err := g.list(ctx, &rows, `SELECT `+checkinColumns+` FROM checkins c WHERE c.teacher_id = $1 ORDER BY c.id`); err != nil {
+	if err := g.list(ctx, &rows, `SELECT `+checkinColumns+
+		` FROM checkins c WHERE c.teacher_id = $1 ORDER BY c.id`); err != nil {
 		return err
 	}
 	for _, row := range rows {
@@ -605,7 +621,8 @@ func (g gathering) checkIns(ctx context.Context) error {
 		if err != nil {
 			return err
 		}
-		archived := ArchivedCheckin{Student: g.studentOf[c.Student], On: c.On.UTC(), Heard: inUTC(c.Heard), Comment: c.Comment, Together: g.batches[int64(c.Batch)], Due: []lesson.Step{}}
+		archived := ArchivedCheckin{Student: g.studentOf[c.Student], On: c.On.UTC(), Heard: inUTC(c.Heard),
+			Comment: c.Comment, Together: g.batches[int64(c.Batch)], Due: []lesson.Step{}}
 		for _, s := range c.Due {
 			if x := g.exercises[ExerciseID(s.Exercise)]; x != nil {
 				s.Exercise = int64(x.No)
@@ -621,7 +638,8 @@ func (g gathering) checkIns(ctx context.Context) error {
 // homePlans gathers the plans, without lines at exercises that are erased.
 func (g gathering) homePlans(ctx context.Context) error {
 	var rows []homePlanRow
-	if err := g.list(ctx, &rows, `SELECT `+homePlanColumns+` FROM practice_plans h WHERE h.teacher_id = $1 ORDER BY h.student_id`); err != nil {
+	if err := g.list(ctx, &rows, `SELECT `+homePlanColumns+
+		` FROM practice_plans h WHERE h.teacher_id = $1 ORDER BY h.student_id`); err != nil {
 		return err
 	}
 	for _, row := range rows {
@@ -635,7 +653,8 @@ func (g gathering) homePlans(ctx context.Context) error {
 			}
 			return 0
 		})
-		archived := ArchivedHomePlan{g.studentOf[p.Student], p.From.UTC(), p.Until.UTC(), p.Weekdays, p.Minutes, p.Changed, p.Plan}
+		archived := ArchivedHomePlan{g.studentOf[p.Student], p.From.UTC(), p.Until.UTC(), p.Weekdays, p.Minutes,
+			p.Changed, p.Plan}
 		class := &g.e.Classes[g.e.Students[archived.Student-1].Class-1]
 		class.HomePlans = append(class.HomePlans, archived)
 	}
@@ -654,20 +673,23 @@ func (g gathering) atHome(ctx context.Context) error {
 		return at[id]
 	}
 	var tries []homeTryRow
-	if err := g.list(ctx, &tries, `SELECT `+homeTryColumns+` FROM home_tries h WHERE h.teacher_id = $1 ORDER BY h.id`); err != nil {
+	if err := g.list(ctx, &tries, `SELECT `+homeTryColumns+
+		` FROM home_tries h WHERE h.teacher_id = $1 ORDER BY h.id`); err != nil {
 		return err
 	}
 	for _, r := range tries {
 		if x := g.exercises[r.Exercise]; x != nil {
 			t := r.homeTry()
-			of(r.Student).Tries = append(of(r.Student).Tries, ArchivedHomeTry{x.No, t.Chunk, t.Stage, t.Clean, t.Cause, t.Tempo, t.Beside, t.Changed, t.At.UTC(), t.RequestKey})
+			of(r.Student).Tries = append(of(r.Student).Tries, ArchivedHomeTry{x.No, t.Chunk, t.Stage, t.Clean, t.Cause,
+				t.Tempo, t.Beside, t.Changed, t.At.UTC(), t.RequestKey})
 		}
 	}
 	var ticks []struct {
 		Student StudentID
 		HomeTick
 	}
-	if err := g.list(ctx, &ticks, `SELECT student_id AS student, on_day AS on, line FROM home_ticks WHERE teacher_id = $1 ORDER BY student_id, on_day, line`); err != nil {
+	if err := g.list(ctx, &ticks, `SELECT student_id AS student, on_day AS on, line FROM home_ticks
+		WHERE teacher_id = $1 ORDER BY student_id, on_day, line`); err != nil {
 		return err
 	}
 	for _, r := range ticks {
@@ -677,11 +699,13 @@ func (g gathering) atHome(ctx context.Context) error {
 		Student StudentID
 		CardAnswer
 	}
-	if err := g.list(ctx, &cards, `SELECT student_id AS student, instrument, card, grade, millis, at, request_key FROM card_answers WHERE teacher_id = $1 ORDER BY id`); err != nil {
+	if err := g.list(ctx, &cards, `SELECT student_id AS student, instrument, card, grade, millis, at, request_key
+		FROM card_answers WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for _, r := range cards {
-		of(r.Student).Cards = append(of(r.Student).Cards, ArchivedCardAnswer{r.Instrument, r.Card, r.Grade, r.Millis, r.At.UTC(), r.RequestKey})
+		of(r.Student).Cards = append(of(r.Student).Cards, ArchivedCardAnswer{r.Instrument, r.Card, r.Grade, r.Millis,
+			r.At.UTC(), r.RequestKey})
 	}
 	for _, id := range order {
 		class := &g.e.Classes[g.e.Students[at[id].Student-1].Class-1]
@@ -697,7 +721,8 @@ func (g gathering) tries(ctx context.Context) error {
 	}
 	if err := g.list(ctx, &rows, `
 		SELECT id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, moved, tempo, at,
-			coalesce(undoes, 0) AS undoes, coalesce(batch, 0) AS batch FROM attempts WHERE teacher_id = $1 ORDER BY id`); err != nil {
+			coalesce(undoes, 0) AS undoes, coalesce(batch, 0) AS batch FROM attempts WHERE teacher_id = $1
+				ORDER BY id`); err != nil {
 		return err
 	}
 	numbers, batches := map[int64]int{}, g.batches

@@ -18,7 +18,8 @@ type Book struct {
 // Books lists the books by title.
 func (d *Desk) Books(ctx context.Context) ([]Book, error) {
 	var list []Book
-	err := d.all(ctx, &list, "list the books", `SELECT id, title FROM books WHERE teacher_id = $1 AND removed_at IS NULL ORDER BY title`)
+	err := d.all(ctx, &list, "list the books", `SELECT id, title FROM books
+		WHERE teacher_id = $1 AND removed_at IS NULL ORDER BY title`)
 	return list, err
 }
 
@@ -98,7 +99,8 @@ func (d *Desk) AddExercises(ctx context.Context, title string, list []Sourced) (
 			}
 			if err := tx.one(ctx, &ids[k], `
 				INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for)
-				VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`, book, x.Number, x.Title, hash, x.Part, x.WrittenFor); err != nil {
+				VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`, book, x.Number, x.Title, hash, x.Part,
+				x.WrittenFor); err != nil {
 				return err
 			}
 		}
@@ -120,7 +122,8 @@ func (d *Desk) ChangeExercise(ctx context.Context, x Exercise, source Source) er
 		}
 		if err := tx.change(ctx, `
 			UPDATE exercises SET book_id = $3, number = $4, title = $5, hash = $6, part = $7, written_for = $8, revision = revision + 1
-			WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, x.ID, book, x.Number, x.Title, hash, x.Part, x.WrittenFor); err != nil {
+			WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, x.ID, book, x.Number, x.Title, hash, x.Part,
+			x.WrittenFor); err != nil {
 			return err
 		}
 		return tx.deleteUnusedSources(ctx)
@@ -149,7 +152,8 @@ func (d *Desk) Exercises(ctx context.Context) ([]Exercise, error) {
 	var rows []exerciseRow
 	if err := d.all(ctx, &rows, "list the exercises", `
 		SELECT `+exerciseColumns+` FROM `+exerciseTables+`
-		WHERE e.teacher_id = $1 AND e.removed_at IS NULL ORDER BY b.title, b.id, e.place NULLS LAST, e.number`, breakdown.OutlineVersion); err != nil {
+		WHERE e.teacher_id = $1 AND e.removed_at IS NULL ORDER BY b.title, b.id, e.place NULLS LAST, e.number`,
+		breakdown.OutlineVersion); err != nil {
 		return nil, err
 	}
 	list := make([]Exercise, len(rows))
@@ -172,12 +176,14 @@ func (d *Desk) NextNumber(ctx context.Context, book BookID) (int, error) {
 func (d *Desk) MoveExercise(ctx context.Context, id, before ExerciseID) error {
 	return d.inTransaction(ctx, "move the exercise", func(tx deskTx) error {
 		var book BookID
-		if err := tx.one(ctx, &book, `SELECT book_id FROM exercises WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL FOR UPDATE`, id); err != nil {
+		if err := tx.one(ctx, &book, `SELECT book_id FROM exercises WHERE teacher_id = $1 AND id = $2
+			AND removed_at IS NULL FOR UPDATE`, id); err != nil {
 			return err
 		}
 		var all []int64
 		if err := tx.SelectContext(ctx, &all, `
-			SELECT id FROM exercises WHERE teacher_id = $1 AND book_id = $2 AND removed_at IS NULL ORDER BY place NULLS LAST, number`, tx.args([]any{book})...); err != nil {
+			SELECT id FROM exercises WHERE teacher_id = $1 AND book_id = $2 AND removed_at IS NULL
+			ORDER BY place NULLS LAST, number`, tx.args([]any{book})...); err != nil {
 			return err
 		}
 		all = slices.DeleteFunc(all, func(other int64) bool { return other == int64(id) })
@@ -196,7 +202,8 @@ func (d *Desk) MoveExercise(ctx context.Context, id, before ExerciseID) error {
 
 // OrderByNumber puts the exercises of a book back in the order of their numbers.
 func (d *Desk) OrderByNumber(ctx context.Context, book BookID) error {
-	return d.change(ctx, "order the book", `UPDATE exercises SET place = NULL WHERE teacher_id = $1 AND book_id = $2`, book)
+	return d.change(ctx, "order the book", `UPDATE exercises SET place = NULL
+		WHERE teacher_id = $1 AND book_id = $2`, book)
 }
 
 // Neighbour is the exercise before or after one in its book; ID 0 for none.

@@ -9,7 +9,8 @@ import (
 
 // KeepFingering keeps the fingering chosen for one place of an instrument's part, in
 // place of an earlier one.
-func (d *Desk) SaveFingering(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, f finger.Spot) error {
+func (d *Desk) SaveFingering(ctx context.Context, exercise ExerciseID, instrument string, at score.Place,
+	f finger.Spot) error {
 	return d.change(ctx, "keep the fingering", `
 		INSERT INTO fingerings (teacher_id, exercise_id, instrument, measure, event, pitch, fingering)
 		SELECT $1, id, $3, $4, $5, $6, $7 FROM exercises WHERE teacher_id = $1 AND id = $2
@@ -21,7 +22,8 @@ func (d *Desk) SaveFingering(ctx context.Context, exercise ExerciseID, instrumen
 // choice for the note again.
 func (d *Desk) DeleteFingerings(ctx context.Context, exercise ExerciseID, instrument string, pitch int) error {
 	return d.clear(ctx, "drop the fingerings", `
-		DELETE FROM fingerings WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND pitch = $4`, exercise, instrument, pitch)
+		DELETE FROM fingerings WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND pitch = $4`,
+		exercise, instrument, pitch)
 }
 
 // Prefer keeps the fingering wanted for a written note, a MIDI number, wherever an

@@ -31,12 +31,16 @@ const (
 )
 
 const handMade = `
-	SELECT 0 AS kind, exercise_id, instrument, part::bigint AS a, 0::bigint AS b, 0 AS c, hash AS x, '' AS y FROM overrides WHERE teacher_id = $1 AND exercise_id = ANY($2)
+	SELECT 0 AS kind, exercise_id, instrument, part::bigint AS a, 0::bigint AS b, 0 AS c, hash AS x, '' AS y
+	FROM overrides WHERE teacher_id = $1 AND exercise_id = ANY($2)
 	UNION ALL SELECT 1, exercise_id, instrument, coalesce(octaves, 0), (octaves IS NOT NULL)::integer, folded::integer, '', ''
 		FROM octave_choices WHERE teacher_id = $1 AND exercise_id = ANY($2)
-	UNION ALL SELECT 2, exercise_id, instrument, measure, event, pitch, fingering, '' FROM fingerings WHERE teacher_id = $1 AND exercise_id = ANY($2)
-	UNION ALL SELECT 3, exercise_id, instrument, measure, event, pitch, kind, word FROM annotations WHERE teacher_id = $1 AND exercise_id = ANY($2)
-	UNION ALL SELECT 4, exercise_id, '', 0, 0, 0, chunks, whys FROM hand_chunks WHERE teacher_id = $1 AND exercise_id = ANY($2)
+	UNION ALL SELECT 2, exercise_id, instrument, measure, event, pitch, fingering, '' FROM fingerings
+		WHERE teacher_id = $1 AND exercise_id = ANY($2)
+	UNION ALL SELECT 3, exercise_id, instrument, measure, event, pitch, kind, word FROM annotations
+		WHERE teacher_id = $1 AND exercise_id = ANY($2)
+	UNION ALL SELECT 4, exercise_id, '', 0, 0, 0, chunks, whys FROM hand_chunks
+		WHERE teacher_id = $1 AND exercise_id = ANY($2)
 	UNION ALL SELECT 5, e.id, '', l.exercise_id, coalesce(l.other_id, 0), l.entry, '', '' FROM duet_parts l
 		JOIN unnest($2::bigint[]) AS e (id) ON l.exercise_id = e.id OR l.other_id = e.id
 		JOIN exercises a ON a.id = l.exercise_id AND a.removed_at IS NULL LEFT JOIN exercises b ON b.id = l.other_id
@@ -79,7 +83,8 @@ func (d *Desk) HandMade(ctx context.Context, exercises ...ExerciseID) (map[Exerc
 			if h.Annotations[r.Instrument] == nil {
 				h.Annotations[r.Instrument] = map[score.Place][]breakdown.Annotation{}
 			}
-			h.Annotations[r.Instrument][at] = append(h.Annotations[r.Instrument][at], breakdown.Annotation{Kind: breakdown.AnnotationKind(r.X), Word: r.Y, Pitch: r.C})
+			h.Annotations[r.Instrument][at] = append(h.Annotations[r.Instrument][at],
+				breakdown.Annotation{Kind: breakdown.AnnotationKind(r.X), Word: r.Y, Pitch: r.C})
 		case handChunksRow:
 			h.Chunks = handChunks(r.X, r.Y)
 		case linesRow:
@@ -113,13 +118,15 @@ func (d *Desk) OctaveChoice(ctx context.Context, exercise ExerciseID, id string)
 }
 
 // Fingerings are what was chosen in an instrument's part of an exercise, by place.
-func (d *Desk) Fingerings(ctx context.Context, exercise ExerciseID, instrument string) (map[score.Place]finger.Spot, error) {
+func (d *Desk) Fingerings(ctx context.Context, exercise ExerciseID,
+	instrument string) (map[score.Place]finger.Spot, error) {
 	h, err := d.handMade(ctx, exercise)
 	return h.Fingerings[instrument], err
 }
 
 // Pencils lists what is written in an instrument's part of an exercise, by place.
-func (d *Desk) Annotations(ctx context.Context, exercise ExerciseID, instrument string) (map[score.Place][]breakdown.Annotation, error) {
+func (d *Desk) Annotations(ctx context.Context, exercise ExerciseID,
+	instrument string) (map[score.Place][]breakdown.Annotation, error) {
 	h, err := d.handMade(ctx, exercise)
 	return h.Annotations[instrument], err
 }

@@ -37,7 +37,8 @@ type homePlanRow struct {
 
 func (r homePlanRow) homePlan() (HomePlan, error) {
 	p := HomePlan{Student: r.Student, From: r.From, Until: r.Until, Minutes: r.Minutes, Made: r.Made}
-	if err := errors.Join(json.Unmarshal(r.Weekdays, &p.Weekdays), json.Unmarshal(r.Changed, &p.Changed), json.Unmarshal(r.Plan, &p.Plan)); err != nil {
+	if err := errors.Join(json.Unmarshal(r.Weekdays, &p.Weekdays), json.Unmarshal(r.Changed, &p.Changed),
+		json.Unmarshal(r.Plan, &p.Plan)); err != nil {
 		return p, fmt.Errorf("read the plan of student %d: %w", r.Student, err)
 	}
 	return p, nil
@@ -49,7 +50,8 @@ const homePlanColumns = `h.student_id AS student, h.from_day AS "from", h.until_
 func (d *Desk) HomePlan(ctx context.Context, student StudentID) (HomePlan, error) {
 	var row homePlanRow
 	err := d.one(ctx, &row, "find the plan", `
-		SELECT `+homePlanColumns+` FROM practice_plans h JOIN `+d.students()+` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND h.student_id = $2`, student)
+		SELECT `+homePlanColumns+` FROM practice_plans h JOIN `+d.students()+
+		` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND h.student_id = $2`, student)
 	if err != nil {
 		return HomePlan{}, err
 	}
@@ -60,7 +62,8 @@ func (d *Desk) HomePlan(ctx context.Context, student StudentID) (HomePlan, error
 func (d *Desk) HomePlans(ctx context.Context, class ClassID) ([]HomePlan, error) {
 	var rows []homePlanRow
 	if err := d.all(ctx, &rows, "list the plans", `
-		SELECT `+homePlanColumns+` FROM practice_plans h JOIN `+d.students()+` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND p.class_id = $2 ORDER BY p.id`, class); err != nil {
+		SELECT `+homePlanColumns+` FROM practice_plans h JOIN `+d.students()+
+		` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND p.class_id = $2 ORDER BY p.id`, class); err != nil {
 		return nil, err
 	}
 	list := make([]HomePlan, len(rows))
@@ -97,12 +100,14 @@ func (tx deskTx) saveHomePlans(ctx context.Context, list []HomePlan, students st
 		if err := errors.Join(err1, err2, err3); err != nil {
 			return err
 		}
-		who, minutes, from, until = append(who, int64(p.Student)), append(minutes, int64(p.Minutes)), append(from, p.From), append(until, p.Until)
+		who, minutes, from, until = append(who, int64(p.Student)), append(minutes, int64(p.Minutes)),
+			append(from, p.From), append(until, p.Until)
 		weekdays, changed, plans = append(weekdays, string(days)), append(changed, string(other)), append(plans, string(plan))
 	}
 	result, err := tx.ExecContext(ctx, `
 		INSERT INTO practice_plans (teacher_id, student_id, from_day, until_day, weekdays, minutes, changed, plan)
-		SELECT $1, p.id, n.from_day, n.until_day, ARRAY(SELECT day::smallint FROM jsonb_array_elements_text(n.weekdays) WITH ORDINALITY AS d (day, place) ORDER BY place),
+		SELECT $1, p.id, n.from_day, n.until_day, ARRAY(SELECT day::smallint
+		FROM jsonb_array_elements_text(n.weekdays) WITH ORDINALITY AS d (day, place) ORDER BY place),
 			n.minutes, n.changed, n.plan
 		FROM unnest($2::bigint[], $3::date[], $4::date[], $5::jsonb[], $6::smallint[], $7::jsonb[], $8::jsonb[])
 			AS n (student, from_day, until_day, weekdays, minutes, changed, plan)
@@ -122,7 +127,8 @@ func (tx deskTx) saveHomePlans(ctx context.Context, list []HomePlan, students st
 // DropHomePlan takes a student's plan away.
 func (d *Desk) DeleteHomePlan(ctx context.Context, student StudentID) error {
 	return d.marking(ctx, "take the plan away", func(tx deskTx) error {
-		return tx.change(ctx, `DELETE FROM practice_plans WHERE teacher_id = $1 AND student_id = $2 AND student_id IN (SELECT p.id FROM `+tx.students()+` p)`, student)
+		return tx.change(ctx, `DELETE FROM practice_plans WHERE teacher_id = $1 AND student_id = $2
+			AND student_id IN (SELECT p.id FROM `+tx.students()+` p)`, student)
 	})
 }
 
@@ -131,7 +137,10 @@ func (d *Desk) DeleteHomePlan(ctx context.Context, student StudentID) error {
 func (p *HomePlan) renumber(of func(int64) int64) {
 	for k := range p.Plan.Days {
 		d := &p.Plan.Days[k]
-		d.Items = slices.DeleteFunc(d.Items, func(i homeplan.Item) bool { return i.Step.Exercise != 0 && of(i.Step.Exercise) == 0 })
+		d.Items = slices.DeleteFunc(d.Items, func(i homeplan.Item) bool {
+			return i.Step.Exercise != 0 &&
+				of(i.Step.Exercise) == 0
+		})
 		for n := range d.Items {
 			d.Items[n].Step.Exercise = of(d.Items[n].Step.Exercise)
 		}

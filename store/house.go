@@ -21,7 +21,8 @@ var StandardPolicy = Policy{LongestDays: 14, IdleDays: 14, IdleMinutes: 30}
 // House finds what the owner has chosen.
 func (s *Store) Policy(ctx context.Context) (Policy, error) {
 	var h Policy
-	err := s.one(ctx, &h, "find the installation's limits", `SELECT longest_days, idle_days, idle_minutes, retain_months FROM policy`)
+	err := s.one(ctx, &h, "find the installation's limits",
+		`SELECT longest_days, idle_days, idle_minutes, retain_months FROM policy`)
 	if errors.Is(err, ErrNotFound) {
 		return StandardPolicy, nil
 	}

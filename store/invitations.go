@@ -49,7 +49,8 @@ func (s *Store) invite(ctx context.Context, d logEntry) (string, error) {
 	err := inTransaction(ctx, s.db, "make a link", func(tx *sqlx.Tx) error {
 		if _, err := tx.ExecContext(ctx, `
 			WITH gone AS (DELETE FROM invitations WHERE until < now() OR teacher_id = nullif($2, 0))
-			INSERT INTO invitations (hash, teacher_id, until) VALUES ($1, nullif($2, 0), $3)`, linkHash(link), d.teacher, time.Now().Add(InvitationHolds)); err != nil {
+			INSERT INTO invitations (hash, teacher_id, until) VALUES ($1, nullif($2, 0), $3)`, linkHash(link), d.teacher,
+			time.Now().Add(InvitationHolds)); err != nil {
 			return err
 		}
 		return record(ctx, tx, d)
@@ -72,21 +73,25 @@ func (s *Store) Invitation(ctx context.Context, link string) (Invitation, error)
 func (s *Store) Join(ctx context.Context, link, email, name, school, password string) (Teacher, error) {
 	return s.useLink(ctx, link, 0, AccountMade, `
 		INSERT INTO teachers (email, name, school, password_hash, owner)
-		SELECT $1, $2, $3, $4, NOT EXISTS (SELECT 1 FROM teachers WHERE owner AND removed_at IS NULL) RETURNING `+teacherColumns, email, name, school, hashed(password))
+		SELECT $1, $2, $3, $4, NOT EXISTS (SELECT 1 FROM teachers WHERE owner AND removed_at IS NULL) RETURNING `+
+		teacherColumns, email, name, school, hashed(password))
 }
 
 // Reset gives the teacher a link is for another password, and ends their sessions.
 func (s *Store) Reset(ctx context.Context, link string, teacher TeacherID, password string) (Teacher, error) {
 	return s.useLink(ctx, link, teacher, PasswordChanged, `
-		UPDATE teachers SET password_hash = $2, sessions = sessions + 1 WHERE id = $1 AND NOT demo AND removed_at IS NULL RETURNING `+teacherColumns, teacher, hashed(password))
+		UPDATE teachers SET password_hash = $2, sessions = sessions + 1 WHERE id = $1 AND NOT demo
+			AND removed_at IS NULL RETURNING `+teacherColumns, teacher, hashed(password))
 }
 
 // useLink uses a link up and does what it is for, both or neither.
-func (s *Store) useLink(ctx context.Context, link string, teacher TeacherID, action Action, query string, args ...any) (Teacher, error) {
+func (s *Store) useLink(ctx context.Context, link string, teacher TeacherID, action Action, query string,
+	args ...any) (Teacher, error) {
 	var t Teacher
 	err := inTransaction(ctx, s.db, "use the invitation", func(tx *sqlx.Tx) error {
 		err := mustTouch(tx.ExecContext(ctx,
-			`DELETE FROM invitations WHERE hash = $1 AND until > now() AND coalesce(teacher_id, 0) = $2`, linkHash(link), teacher))
+			`DELETE FROM invitations WHERE hash = $1 AND until > now()
+				AND coalesce(teacher_id, 0) = $2`, linkHash(link), teacher))
 		if err != nil {
 			return err
 		}
@@ -101,6 +106,7 @@ func (s *Store) useLink(ctx context.Context, link string, teacher TeacherID, act
 // Colleagues lists everybody with an account and a password, by name.
 func (s *Store) Colleagues(ctx context.Context) ([]Teacher, error) {
 	var list []Teacher
-	err := s.db.SelectContext(ctx, &list, `SELECT `+teacherColumns+` FROM teachers WHERE NOT demo AND password_hash <> '' AND removed_at IS NULL ORDER BY lower(name), id`)
+	err := s.db.SelectContext(ctx, &list, `SELECT `+teacherColumns+
+		` FROM teachers WHERE NOT demo AND password_hash <> '' AND removed_at IS NULL ORDER BY lower(name), id`)
 	return list, wrap("list the teachers", err)
 }

@@ -77,7 +77,8 @@ func (d *Desk) Lesson(ctx context.Context, id LessonID) (Lesson, error) {
 // Lessons lists a class's lessons, at most so many, newest first.
 func (d *Desk) Lessons(ctx context.Context, class ClassID, most int) ([]Lesson, error) {
 	var rows []lessonRow
-	if err := d.all(ctx, &rows, "list the lessons", d.lessonsSeen()+` AND l.class_id = $2 ORDER BY l.id DESC LIMIT $3`, class, most); err != nil {
+	if err := d.all(ctx, &rows, "list the lessons", d.lessonsSeen()+
+		` AND l.class_id = $2 ORDER BY l.id DESC LIMIT $3`, class, most); err != nil {
 		return nil, err
 	}
 	list := make([]Lesson, len(rows))
@@ -94,7 +95,8 @@ func (d *Desk) Lessons(ctx context.Context, class ClassID, most int) ([]Lesson, 
 func (d *Desk) RunningLesson(ctx context.Context, class ClassID) (LessonID, error) {
 	var ids []LessonID
 	err := d.all(ctx, &ids, "look for a lesson", `
-		SELECT id FROM lessons WHERE teacher_id = $1 AND class_id = $2 AND begun_at > now() - interval '6 hours' AND ended_at IS NULL ORDER BY id DESC LIMIT 1`, class)
+		SELECT id FROM lessons WHERE teacher_id = $1 AND class_id = $2 AND begun_at > now() - interval '6 hours'
+		AND ended_at IS NULL ORDER BY id DESC LIMIT 1`, class)
 	return append(ids, 0)[0], err
 }
 
@@ -107,12 +109,14 @@ func (d *Desk) AddLesson(ctx context.Context, class ClassID, plan lesson.Plan) (
 		if err != nil {
 			return err
 		}
-		if err := tx.clear(ctx, `DELETE FROM lessons WHERE teacher_id = $1 AND class_id = $2 AND begun_at IS NULL`+tx.ofGuest("class_id"), class); err != nil {
+		if err := tx.clear(ctx, `DELETE FROM lessons WHERE teacher_id = $1 AND class_id = $2
+			AND begun_at IS NULL`+tx.ofGuest("class_id"), class); err != nil {
 			return err
 		}
 		return tx.one(ctx, &id, `
 			INSERT INTO lessons (teacher_id, class_id, plan) SELECT $1, s.id, $3 FROM classes s
-			WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL`+tx.ofGuest("s.id")+` RETURNING id`, class, string(text))
+			WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL`+tx.ofGuest("s.id")+` RETURNING id`,
+			class, string(text))
 	})
 	return id, err
 }
@@ -128,7 +132,8 @@ func (d *Desk) ofGuest(column string) string {
 // changeLesson runs a statement on a lesson, $2, that the desk sees.
 func (d *Desk) changeLesson(ctx context.Context, doing, set, when string, id LessonID, args ...any) error {
 	return d.marking(ctx, doing, func(tx deskTx) error {
-		return tx.change(ctx, `UPDATE lessons SET `+set+` WHERE teacher_id = $1 AND id = $2`+tx.ofGuest("class_id")+when, append([]any{id}, args...)...)
+		return tx.change(ctx, `UPDATE lessons SET `+set+` WHERE teacher_id = $1 AND id = $2`+tx.ofGuest("class_id")+
+			when, append([]any{id}, args...)...)
 	})
 }
 
@@ -146,7 +151,8 @@ func (d *Desk) SavePlan(ctx context.Context, id LessonID, plan lesson.Plan) erro
 func (d *Desk) BeginLesson(ctx context.Context, id LessonID) error {
 	if err := d.changeLesson(ctx, "begin the lesson", `
 		begun_at = coalesce(begun_at, now()),
-		absent = CASE WHEN begun_at IS NOT NULL THEN absent ELSE ARRAY(SELECT p.id FROM `+d.students()+` p WHERE p.class_id = lessons.class_id AND p.aside ORDER BY p.id) END`, ` AND ended_at IS NULL`, id); err != nil {
+		absent = CASE WHEN begun_at IS NOT NULL THEN absent ELSE ARRAY(SELECT p.id FROM `+d.students()+
+		` p WHERE p.class_id = lessons.class_id AND p.aside ORDER BY p.id) END`, ` AND ended_at IS NULL`, id); err != nil {
 		return err
 	}
 	return d.marking(ctx, "end the lesson before", func(tx deskTx) error {
@@ -163,7 +169,8 @@ func (d *Desk) AtStep(ctx context.Context, id LessonID, step int, absent []Stude
 		ids = append(ids, int64(a))
 	}
 	slices.Sort(ids)
-	return d.changeLesson(ctx, "note the step", `step = $3, absent = $4::bigint[]`, ` AND ended_at IS NULL`, id, step, slices.Compact(ids))
+	return d.changeLesson(ctx, "note the step", `step = $3, absent = $4::bigint[]`, ` AND ended_at IS NULL`, id,
+		step, slices.Compact(ids))
 }
 
 // EndLesson ends a lesson that has begun; one that has ended stays so.
@@ -174,7 +181,8 @@ func (d *Desk) EndLesson(ctx context.Context, id LessonID) error {
 // DropLesson takes a lesson away that has not begun.
 func (d *Desk) DeleteLesson(ctx context.Context, id LessonID) error {
 	return d.marking(ctx, "take the lesson away", func(tx deskTx) error {
-		return tx.change(ctx, `DELETE FROM lessons WHERE teacher_id = $1 AND id = $2 AND begun_at IS NULL`+tx.ofGuest("class_id"), id)
+		return tx.change(ctx, `DELETE FROM lessons WHERE teacher_id = $1 AND id = $2
+			AND begun_at IS NULL`+tx.ofGuest("class_id"), id)
 	})
 }
 

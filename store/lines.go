@@ -31,7 +31,8 @@ const MostEntry = 64
 // were before. The error is ErrNotFound for exercises that are not the teacher's.
 func (d *Desk) SaveDuetPart(ctx context.Context, l DuetPart) error {
 	return d.inTransaction(ctx, "keep the lines", func(tx deskTx) error {
-		if err := tx.clear(ctx, `DELETE FROM duet_parts WHERE teacher_id = $1 AND (exercise_id IN ($2, $3) OR other_id IN ($2, $3))`, l.A, l.B); err != nil {
+		if err := tx.clear(ctx, `DELETE FROM duet_parts WHERE teacher_id = $1
+			AND (exercise_id IN ($2, $3) OR other_id IN ($2, $3))`, l.A, l.B); err != nil {
 			return err
 		}
 		if l.B == 0 {
@@ -48,15 +49,18 @@ func (d *Desk) SaveDuetPart(ctx context.Context, l DuetPart) error {
 
 // DropSecondLine makes an exercise one of one line again; its other line stays an exercise.
 func (d *Desk) DeleteDuetPart(ctx context.Context, id ExerciseID) error {
-	return d.clear(ctx, "part the lines", `DELETE FROM duet_parts WHERE teacher_id = $1 AND (exercise_id = $2 OR other_id = $2)`, id)
+	return d.clear(ctx, "part the lines", `DELETE FROM duet_parts
+		WHERE teacher_id = $1 AND (exercise_id = $2 OR other_id = $2)`, id)
 }
 
 // KeepClassLine gives a class a line, "A" or "B"; "" is none.
 func (d *Desk) SaveClassDuetPart(ctx context.Context, class ClassID, line string) error {
-	return d.change(ctx, "give the class a line", `UPDATE classes SET duet_part = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, line)
+	return d.change(ctx, "give the class a line", `UPDATE classes SET duet_part = $3
+		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, line)
 }
 
 // KeepStudentLine gives a student a line, "A" or "B"; "" is the class's.
 func (d *Desk) SaveStudentDuetPart(ctx context.Context, student StudentID, line string) error {
-	return d.change(ctx, "give the student a line", `UPDATE students SET duet_part = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, student, line)
+	return d.change(ctx, "give the student a line", `UPDATE students SET duet_part = $3
+		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, student, line)
 }

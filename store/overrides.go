@@ -46,7 +46,8 @@ func (d *Desk) DeleteOverride(ctx context.Context, exercise ExerciseID, instrume
 			return err
 		}
 		if err := tx.change(ctx, `
-			DELETE FROM overrides WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument); err != nil {
+			DELETE FROM overrides WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise,
+			instrument); err != nil {
 			return err
 		}
 		return tx.deleteUnusedSources(ctx)

@@ -32,7 +32,8 @@ const ownPageColumns = `o.student_id, o.key, o.pin_hash <> '' AS pin, o.wrong >=
 func (d *Desk) OwnPages(ctx context.Context, class ClassID) ([]OwnPage, error) {
 	var list []OwnPage
 	err := d.own(ctx, &list, "list the students' pages", `
-		SELECT `+ownPageColumns+` FROM own_pages o JOIN `+d.students()+` p ON p.id = o.student_id WHERE o.teacher_id = $1 AND p.class_id = $2 ORDER BY o.student_id`, class)
+		SELECT `+ownPageColumns+` FROM own_pages o JOIN `+d.students()+
+		` p ON p.id = o.student_id WHERE o.teacher_id = $1 AND p.class_id = $2 ORDER BY o.student_id`, class)
 	return list, err
 }
 
@@ -40,7 +41,8 @@ func (d *Desk) OwnPages(ctx context.Context, class ClassID) ([]OwnPage, error) {
 func (d *Desk) OwnPageOf(ctx context.Context, student StudentID) (OwnPage, error) {
 	var list []OwnPage
 	err := d.own(ctx, &list, "find the student's page", `
-		SELECT `+ownPageColumns+` FROM own_pages o JOIN `+d.students()+` p ON p.id = o.student_id WHERE o.teacher_id = $1 AND o.student_id = $2`, student)
+		SELECT `+ownPageColumns+` FROM own_pages o JOIN `+d.students()+
+		` p ON p.id = o.student_id WHERE o.teacher_id = $1 AND o.student_id = $2`, student)
 	if err != nil {
 		return OwnPage{}, err
 	}
@@ -85,7 +87,8 @@ func (d *Desk) SetPIN(ctx context.Context, student StudentID, pin string) error 
 	if pin != "" {
 		hash = hashed(pin)
 	}
-	return d.change(ctx, "set the PIN", `UPDATE own_pages SET pin_hash = $3, wrong = 0, wrong_at = NULL WHERE teacher_id = $1 AND student_id = $2`, student, hash)
+	return d.change(ctx, "set the PIN", `UPDATE own_pages SET pin_hash = $3, wrong = 0, wrong_at = NULL
+		WHERE teacher_id = $1 AND student_id = $2`, student, hash)
 }
 
 // AtHome is the store as a student sees it who has opened their own page: what is theirs, and
@@ -149,7 +152,8 @@ func (h AtHome) TryPIN(ctx context.Context, pin string) (Tried, error) {
 		}
 		if err := tx.one(ctx, &page, `
 			SELECT pin_hash, wrong, wrong >= $3 AND wrong_at > now() - make_interval(secs => $4) AS waits
-			FROM own_pages WHERE teacher_id = $1 AND student_id = $2 FOR UPDATE`, h.Student.ID, WrongBeforeWait, PINWait.Seconds()); err != nil {
+			FROM own_pages WHERE teacher_id = $1 AND student_id = $2 FOR UPDATE`, h.Student.ID, WrongBeforeWait,
+			PINWait.Seconds()); err != nil {
 			return err
 		}
 		switch {
@@ -162,7 +166,8 @@ func (h AtHome) TryPIN(ctx context.Context, pin string) (Tried, error) {
 		}
 		if ok, _ := fits(page.PinHash, pin); ok {
 			came = PINRight
-			return tx.change(ctx, `UPDATE own_pages SET wrong = 0, wrong_at = NULL WHERE teacher_id = $1 AND student_id = $2`, h.Student.ID)
+			return tx.change(ctx, `UPDATE own_pages SET wrong = 0, wrong_at = NULL
+				WHERE teacher_id = $1 AND student_id = $2`, h.Student.ID)
 		}
 		if page.Wrong+1 >= WrongBeforeWait {
 			came = PINWaits
@@ -170,7 +175,8 @@ func (h AtHome) TryPIN(ctx context.Context, pin string) (Tried, error) {
 		if page.Wrong+1 >= WrongBeforeClose {
 			came = PINClosed
 		}
-		return tx.change(ctx, `UPDATE own_pages SET wrong = wrong + 1, wrong_at = now() WHERE teacher_id = $1 AND student_id = $2`, h.Student.ID)
+		return tx.change(ctx, `UPDATE own_pages SET wrong = wrong + 1, wrong_at = now()
+			WHERE teacher_id = $1 AND student_id = $2`, h.Student.ID)
 	})
 	return came, err
 }

@@ -83,7 +83,8 @@ func (s *Store) CheckPassword(ctx context.Context, email, password string) (Teac
 		return Teacher{}, ErrWrongPassword
 	}
 	if older {
-		if _, err := s.db.ExecContext(ctx, `UPDATE teachers SET password_hash = $2 WHERE id = $1`, t.ID, hashed(password)); err != nil {
+		if _, err := s.db.ExecContext(ctx, `UPDATE teachers SET password_hash = $2
+			WHERE id = $1`, t.ID, hashed(password)); err != nil {
 			return Teacher{}, fmt.Errorf("keep the password anew: %w", err)
 		}
 	}
@@ -94,7 +95,8 @@ func (s *Store) CheckPassword(ctx context.Context, email, password string) (Teac
 // ends all their sessions.
 func (s *Store) SetPassword(ctx context.Context, by, id TeacherID, password string) (Teacher, error) {
 	return s.changeTeacher(ctx, "change the password", logEntry{action: PasswordChanged, by: by}, `
-		UPDATE teachers SET password_hash = $2, sessions = sessions + 1 WHERE id = $1 AND NOT demo AND removed_at IS NULL RETURNING `+teacherColumns, id, hashed(password))
+		UPDATE teachers SET password_hash = $2, sessions = sessions + 1 WHERE id = $1 AND NOT demo
+			AND removed_at IS NULL RETURNING `+teacherColumns, id, hashed(password))
 }
 
 // EndSessions ends all sessions of a teacher.

@@ -12,10 +12,12 @@ const MostAnnotations = 500
 
 // KeepPencil writes a mark over a note of an instrument's part, in place of those that
 // cannot stand beside it. The error is ErrTaken where the part is full.
-func (d *Desk) SaveAnnotation(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, p breakdown.Annotation) error {
+func (d *Desk) SaveAnnotation(ctx context.Context, exercise ExerciseID, instrument string, at score.Place,
+	p breakdown.Annotation) error {
 	return d.inTransaction(ctx, "keep the mark", func(tx deskTx) error {
 		var n int
-		if err := tx.one(ctx, &n, `SELECT count(*) FROM annotations WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3`, exercise, instrument); err != nil {
+		if err := tx.one(ctx, &n, `SELECT count(*) FROM annotations WHERE teacher_id = $1 AND exercise_id = $2
+			AND instrument = $3`, exercise, instrument); err != nil {
 			return err
 		}
 		if n >= MostAnnotations {
@@ -26,7 +28,8 @@ func (d *Desk) SaveAnnotation(ctx context.Context, exercise ExerciseID, instrume
 				continue
 			}
 			if err := tx.clear(ctx, `
-				DELETE FROM annotations WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4 AND event = $5 AND kind = $6`,
+				DELETE FROM annotations WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4
+					AND event = $5 AND kind = $6`,
 				exercise, instrument, at.Measure, at.Event, kind); err != nil {
 				return err
 			}
@@ -40,8 +43,10 @@ func (d *Desk) SaveAnnotation(ctx context.Context, exercise ExerciseID, instrume
 }
 
 // DropPencil rubs a mark out.
-func (d *Desk) DeleteAnnotation(ctx context.Context, exercise ExerciseID, instrument string, at score.Place, p breakdown.Annotation) error {
+func (d *Desk) DeleteAnnotation(ctx context.Context, exercise ExerciseID, instrument string, at score.Place,
+	p breakdown.Annotation) error {
 	return d.change(ctx, "rub the mark out", `
-		DELETE FROM annotations WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4 AND event = $5 AND kind = $6 AND word = $7`,
+		DELETE FROM annotations WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4
+			AND event = $5 AND kind = $6 AND word = $7`,
 		exercise, instrument, at.Measure, at.Event, p.Kind, p.Word)
 }

@@ -60,7 +60,8 @@ func (d *Desk) AddClass(ctx context.Context, name string, students ...Student) (
 
 const insertStudent = `
 	INSERT INTO students (teacher_id, class_id, first_name, initial, instrument)
-	SELECT s.teacher_id, s.id, $3, $4, $5 FROM classes s WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL RETURNING id`
+	SELECT s.teacher_id, s.id, $3, $4, $5 FROM classes s WHERE s.teacher_id = $1 AND s.id = $2
+	AND s.removed_at IS NULL RETURNING id`
 
 // AddStudents puts students in a class, all or none.
 func (d *Desk) AddStudents(ctx context.Context, class ClassID, students ...Student) error {
@@ -91,19 +92,22 @@ func (d *Desk) Classes(ctx context.Context) ([]Class, error) {
 
 // KeepYear sets the year of playing a class is in, 1 to 3.
 func (d *Desk) SaveYear(ctx context.Context, class ClassID, year int) error {
-	return d.change(ctx, "keep the year", `UPDATE classes SET year = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, year)
+	return d.change(ctx, "keep the year", `UPDATE classes SET year = $3 WHERE teacher_id = $1 AND id = $2
+		AND removed_at IS NULL`, class, year)
 }
 
 // KeepSchool sets a class's own way of counting; "" is the teacher's.
 func (d *Desk) SaveSchool(ctx context.Context, class ClassID, school string) error {
-	return d.change(ctx, "keep the way of counting", `UPDATE classes SET school = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, school)
+	return d.change(ctx, "keep the way of counting", `UPDATE classes SET school = $3
+		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, school)
 }
 
 // AddStudent puts a student in a class.
 func (d *Desk) AddStudent(ctx context.Context, student Student) (StudentID, error) {
 	var id StudentID
 	err := d.inTransaction(ctx, "add the student", func(tx deskTx) error {
-		if err := tx.one(ctx, &id, insertStudent, student.ClassID, student.FirstName, student.Initial, student.Instrument); err != nil {
+		if err := tx.one(ctx, &id, insertStudent, student.ClassID, student.FirstName, student.Initial,
+			student.Instrument); err != nil {
 			return err
 		}
 		return tx.logAction(ctx, logEntry{action: StudentsAdded, class: student.ClassID, student: id, detail: "1"})
@@ -118,7 +122,8 @@ func (d *Desk) ChangeStudent(ctx context.Context, student Student) error {
 
 // KeepNote keeps what the teacher notes of a student.
 func (d *Desk) SaveNote(ctx context.Context, student StudentID, note string) error {
-	return d.change(ctx, "keep the note", `UPDATE students SET note = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, student, note)
+	return d.change(ctx, "keep the note", `UPDATE students SET note = $3 WHERE teacher_id = $1 AND id = $2
+		AND removed_at IS NULL`, student, note)
 }
 
 func (tx deskTx) changeStudent(ctx context.Context, student Student) error {
@@ -132,11 +137,13 @@ func (tx deskTx) changeStudent(ctx context.Context, student Student) error {
 		student.ID, student.ClassID, student.FirstName, student.Initial, student.Instrument); err != nil {
 		return err
 	}
-	if err := tx.clear(ctx, `UPDATE students SET first_name = $3, initial = $4 WHERE teacher_id = $1 AND (also_of = $2 OR id = (SELECT also_of FROM students WHERE teacher_id = $1 AND id = $2))`,
+	if err := tx.clear(ctx, `UPDATE students SET first_name = $3, initial = $4
+		WHERE teacher_id = $1 AND (also_of = $2 OR id = (SELECT also_of FROM students WHERE teacher_id = $1 AND id = $2))`,
 		student.ID, student.FirstName, student.Initial); err != nil { // one name for both instruments
 		return err
 	}
-	if err := tx.refold(ctx, `a.student_id = $2`, student.ID); err != nil { // another instrument or class may follow another routine
+	// another instrument or class may follow another routine
+	if err := tx.refold(ctx, `a.student_id = $2`, student.ID); err != nil {
 		return err
 	}
 	action := StudentChanged

@@ -26,7 +26,8 @@ func (d *Desk) SaveReading(ctx context.Context, id ExerciseID, revision int, r R
 	return d.together(ctx, "keep the reading", func(tx deskTx) error {
 		result, err := tx.ExecContext(ctx, `
 			UPDATE exercises SET read_revision = revision, read_version = $4, file_parts = $5, unread = $6
-			WHERE teacher_id = $1 AND id = $2 AND revision = $3`, tx.args([]any{id, revision, breakdown.OutlineVersion, r.FileParts, r.Unread})...)
+			WHERE teacher_id = $1 AND id = $2 AND revision = $3`, tx.args([]any{id, revision, breakdown.OutlineVersion,
+			r.FileParts, r.Unread})...)
 		if err != nil {
 			return err
 		}
@@ -41,14 +42,16 @@ func (d *Desk) SaveReading(ctx context.Context, id ExerciseID, revision int, r R
 		}
 		for instrument, o := range r.Outlines {
 			if err := tx.change(ctx, `
-				INSERT INTO outlines (teacher_id, exercise_id, instrument, signatures, measures, chunks) VALUES ($1, $2, $3, $4, $5, $6)`,
+				INSERT INTO outlines (teacher_id, exercise_id, instrument, signatures, measures, chunks)
+					VALUES ($1, $2, $3, $4, $5, $6)`,
 				id, instrument, o.Signatures, o.Measures, chunksText(o.Chunks)); err != nil {
 				return err
 			}
 		}
 		var instruments, elements, parts []string
 		for instrument, demands := range r.Demands {
-			instruments, elements, parts = append(instruments, instrument), append(elements, elementsText(demands.Elements)), append(parts, partsText(demands.Parts))
+			instruments, elements, parts = append(instruments, instrument),
+				append(elements, elementsText(demands.Elements)), append(parts, partsText(demands.Parts))
 		}
 		return tx.clear(ctx, `
 			INSERT INTO demands (teacher_id, exercise_id, instrument, elements, parts)
@@ -90,7 +93,8 @@ func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
 	}
 	err := d.all(ctx, &rows, "list the own parts", `
 		SELECT o.exercise_id, o.instrument, o.signatures, o.measures, o.chunks, coalesce(c.chunks, '') AS cut
-		FROM outlines o LEFT JOIN hand_chunks c ON c.exercise_id = o.exercise_id WHERE o.teacher_id = $1 AND o.instrument <> ''`)
+		FROM outlines o LEFT JOIN hand_chunks c ON c.exercise_id = o.exercise_id
+			WHERE o.teacher_id = $1 AND o.instrument <> ''`)
 	own := OwnOutlines{}
 	for _, r := range rows {
 		if own[r.ExerciseID] == nil {
@@ -173,7 +177,8 @@ func (l DemandedList) MetBefore(x Exercise, instrument string, worked []Exercise
 	met := breakdown.MetIn()
 	for _, other := range l {
 		inBook := other.Book == x.BookID
-		if other.Instrument != instrument || inBook && other.Number == x.Number || !(inBook && other.Number < first || slices.Contains(worked, other.Exercise)) {
+		if other.Instrument != instrument || inBook && other.Number == x.Number || !(inBook && other.Number < first ||
+			slices.Contains(worked, other.Exercise)) {
 			continue
 		}
 		for _, element := range other.Elements {

@@ -21,7 +21,8 @@ func (d *Desk) BringRoster(ctx context.Context, changes []RosterChange) error {
 			if c.ClassID == 0 {
 				id, known := made[c.NewClass]
 				if !known {
-					if err := tx.one(ctx, &id, `INSERT INTO classes (teacher_id, name) VALUES ($1, $2) RETURNING id`, c.NewClass); err != nil {
+					if err := tx.one(ctx, &id, `INSERT INTO classes (teacher_id, name) VALUES ($1, $2)
+						RETURNING id`, c.NewClass); err != nil {
 						return err
 					}
 					if err := tx.logAction(ctx, logEntry{action: ClassMade, class: id, detail: c.NewClass}); err != nil {
@@ -54,7 +55,8 @@ func (tx deskTx) importStudent(ctx context.Context, c RosterChange) error {
 		if err := tx.one(ctx, &c.ID, insertStudent, c.ClassID, c.FirstName, c.Initial, c.Instrument); err != nil {
 			return err
 		}
-		if err := tx.logAction(ctx, logEntry{action: StudentsAdded, class: c.ClassID, student: c.ID, detail: "1"}); err != nil {
+		if err := tx.logAction(ctx, logEntry{action: StudentsAdded, class: c.ClassID, student: c.ID,
+			detail: "1"}); err != nil {
 			return err
 		}
 	default:
@@ -67,5 +69,6 @@ func (tx deskTx) importStudent(ctx context.Context, c RosterChange) error {
 			return err
 		}
 	}
-	return tx.change(ctx, `UPDATE students SET duet_part = $3, note = $4 WHERE teacher_id = $1 AND id = $2`, c.ID, c.DuetPart, c.Note)
+	return tx.change(ctx, `UPDATE students SET duet_part = $3, note = $4 WHERE teacher_id = $1 AND id = $2`, c.ID,
+		c.DuetPart, c.Note)
 }

@@ -75,7 +75,8 @@ func (tx deskTx) rules(ctx context.Context) (Rules, error) {
 }
 
 func rulesOf(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID, standard routine.Routine) (Rules, error) {
-	r := Rules{named: map[string]routine.Named{}, chosen: map[Chooser]string{}, students: map[StudentID]ruled{}, family: map[string]string{}}
+	r := Rules{named: map[string]routine.Named{}, chosen: map[Chooser]string{}, students: map[StudentID]ruled{},
+		family: map[string]string{}}
 	for _, n := range routine.Shipped() {
 		r.named[n.ID] = n
 	}
@@ -92,11 +93,13 @@ func rulesOf(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID, sta
 	r.all = append(routine.Shipped(), own...)
 	r.all[0].Steps = standard
 	rows, err := db.QueryContext(ctx, `
-		SELECT 0 AS student, 0 AS exercise, '' AS instrument, 0 AS class, value AS routine, 0 AS clean, false AS stays FROM settings WHERE teacher_id = $1 AND key = $2
+		SELECT 0 AS student, 0 AS exercise, '' AS instrument, 0 AS class, value AS routine, 0 AS clean, false AS stays
+		FROM settings WHERE teacher_id = $1 AND key = $2
 		UNION ALL SELECT 0, id, '', 0, routine, 0, false FROM exercises WHERE teacher_id = $1 AND routine <> ''
 		UNION ALL SELECT 0, 0, instrument, 0, routine, 0, false FROM instrument_routines WHERE teacher_id = $1
 		UNION ALL SELECT 0, 0, '', id, routine, 0, false FROM classes WHERE teacher_id = $1 AND routine <> ''
-		UNION ALL SELECT id, 0, instrument, class_id, '', clean_to_go_on, stays FROM students WHERE teacher_id = $1`, teacher, RoutineSetting)
+		UNION ALL SELECT id, 0, instrument, class_id, '', clean_to_go_on, stays FROM students WHERE teacher_id = $1`,
+		teacher, RoutineSetting)
 	if err != nil {
 		return r, fmt.Errorf("list the choices of routines: %w", err)
 	}
@@ -128,12 +131,14 @@ func ownRoutines(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID)
 		Title, Why, Family string
 		Steps              []byte
 	}
-	if err := sqlx.SelectContext(ctx, db, &rows, `SELECT id, title, why, family, steps FROM routines WHERE teacher_id = $1 ORDER BY lower(title), id`, teacher); err != nil {
+	if err := sqlx.SelectContext(ctx, db, &rows, `SELECT id, title, why, family, steps FROM routines
+		WHERE teacher_id = $1 ORDER BY lower(title), id`, teacher); err != nil {
 		return nil, fmt.Errorf("list the routines: %w", err)
 	}
 	list := make([]routine.Named, len(rows))
 	for k, row := range rows {
-		list[k] = routine.Named{ID: ownRoutine + strconv.FormatInt(row.ID, 10), Title: row.Title, Why: row.Why, Family: row.Family}
+		list[k] = routine.Named{ID: ownRoutine + strconv.FormatInt(row.ID, 10), Title: row.Title, Why: row.Why,
+			Family: row.Family}
 		if err := json.Unmarshal(row.Steps, &list[k].Steps); err != nil {
 			return nil, fmt.Errorf("read the routine %s: %w", list[k].ID, err)
 		}
@@ -157,7 +162,8 @@ func (r Rules) Chosen(by Chooser) string { return r.chosen[by] }
 // out.
 func (r Rules) In(at Chooser) routine.Named {
 	chosen := func(by Chooser) routine.Named { return r.named[r.chosen[by]] }
-	if n, ok := routine.First(r.family[at.Instrument], chosen(Chooser{Exercise: at.Exercise}), chosen(Chooser{Instrument: at.Instrument}), chosen(Chooser{Class: at.Class}), chosen(Chooser{})); ok {
+	if n, ok := routine.First(r.family[at.Instrument], chosen(Chooser{Exercise: at.Exercise}),
+		chosen(Chooser{Instrument: at.Instrument}), chosen(Chooser{Class: at.Class}), chosen(Chooser{})); ok {
 		return n
 	}
 	return r.standard
@@ -191,7 +197,8 @@ func (d *Desk) SaveRoutine(ctx context.Context, n routine.Named) (id string, err
 		}
 		if n.ID != "" {
 			id = n.ID
-			if err := tx.change(ctx, `UPDATE routines SET title = $3, why = $4, family = $5, steps = $6 WHERE teacher_id = $1 AND id = $2`,
+			if err := tx.change(ctx, `UPDATE routines SET title = $3, why = $4, family = $5, steps = $6
+				WHERE teacher_id = $1 AND id = $2`,
 				ownRoutineID(n.ID), n.Title, n.Why, n.Family, string(steps)); err != nil {
 				return err
 			}
@@ -205,7 +212,8 @@ func (d *Desk) SaveRoutine(ctx context.Context, n routine.Named) (id string, err
 			return ErrTooMany
 		}
 		var made int64
-		err = tx.one(ctx, &made, `INSERT INTO routines (teacher_id, title, why, family, steps) VALUES ($1, $2, $3, $4, $5) RETURNING id`, n.Title, n.Why, n.Family, string(steps))
+		err = tx.one(ctx, &made, `INSERT INTO routines (teacher_id, title, why, family, steps)
+			VALUES ($1, $2, $3, $4, $5) RETURNING id`, n.Title, n.Why, n.Family, string(steps))
 		id = ownRoutine + strconv.FormatInt(made, 10)
 		return err
 	})
@@ -223,8 +231,10 @@ func (d *Desk) DeleteRoutine(ctx context.Context, id string) error {
 			return err
 		}
 		for _, clear := range []string{
-			`UPDATE exercises SET routine = '' WHERE teacher_id = $1 AND routine = $2`, `UPDATE classes SET routine = '' WHERE teacher_id = $1 AND routine = $2`,
-			`DELETE FROM instrument_routines WHERE teacher_id = $1 AND routine = $2`, `DELETE FROM settings WHERE teacher_id = $1 AND key = '` + RoutineSetting + `' AND value = $2`,
+			`UPDATE exercises SET routine = '' WHERE teacher_id = $1 AND routine = $2`, `UPDATE classes SET routine = ''
+				WHERE teacher_id = $1 AND routine = $2`,
+			`DELETE FROM instrument_routines WHERE teacher_id = $1 AND routine = $2`, `DELETE FROM settings
+				WHERE teacher_id = $1 AND key = '` + RoutineSetting + `' AND value = $2`,
 		} {
 			if err := tx.clear(ctx, clear, id); err != nil {
 				return err
@@ -264,9 +274,11 @@ func (d *Desk) ChooseRoutine(ctx context.Context, by Chooser, id string) error {
 		}
 		switch {
 		case by.Exercise != 0:
-			err = tx.change(ctx, `UPDATE exercises SET routine = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, by.Exercise, id)
+			err = tx.change(ctx, `UPDATE exercises SET routine = $3 WHERE teacher_id = $1 AND id = $2
+				AND removed_at IS NULL`, by.Exercise, id)
 		case by.Class != 0:
-			err = tx.change(ctx, `UPDATE classes SET routine = $3 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, by.Class, id)
+			err = tx.change(ctx, `UPDATE classes SET routine = $3 WHERE teacher_id = $1 AND id = $2
+				AND removed_at IS NULL`, by.Class, id)
 		case by.Instrument != "" && id == "":
 			err = tx.clear(ctx, `DELETE FROM instrument_routines WHERE teacher_id = $1 AND instrument = $2`, by.Instrument)
 		case by.Instrument != "":
@@ -291,7 +303,8 @@ func (tx deskTx) refoldFor(ctx context.Context, by Chooser) error {
 	case by.Class != 0:
 		return tx.refold(ctx, `a.student_id IN (SELECT id FROM students WHERE class_id = $2)`, by.Class)
 	case by.Instrument != "":
-		return tx.refold(ctx, `a.student_id IN (SELECT id FROM students WHERE teacher_id = $1 AND instrument = $2)`, by.Instrument)
+		return tx.refold(ctx, `a.student_id IN (SELECT id FROM students
+			WHERE teacher_id = $1 AND instrument = $2)`, by.Instrument)
 	}
 	return tx.refold(ctx, `true`)
 }
@@ -299,7 +312,8 @@ func (tx deskTx) refoldFor(ctx context.Context, by Chooser) error {
 // KeepRule settles a rule for a student, whatever their routine says.
 func (d *Desk) SaveRule(ctx context.Context, student StudentID, rule routine.Rule) error {
 	return d.inTransaction(ctx, "keep the student's rule", func(tx deskTx) error {
-		if err := tx.change(ctx, `UPDATE students SET clean_to_go_on = $3, stays = $4 WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, student, rule.Clean, rule.Stay); err != nil {
+		if err := tx.change(ctx, `UPDATE students SET clean_to_go_on = $3, stays = $4
+			WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, student, rule.Clean, rule.Stay); err != nil {
 			return err
 		}
 		return tx.refold(ctx, `a.student_id = $2`, student)

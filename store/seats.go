@@ -13,12 +13,14 @@ const (
 // is not of the class.
 func (d *Desk) SaveSeats(ctx context.Context, class ClassID, rows [][]StudentID) error {
 	return d.inTransaction(ctx, "keep the seats", func(tx deskTx) error {
-		if err := tx.clear(ctx, `UPDATE students SET seat_row = 0, seat_place = 0 WHERE teacher_id = $1 AND class_id = $2`, class); err != nil {
+		if err := tx.clear(ctx, `UPDATE students SET seat_row = 0, seat_place = 0
+			WHERE teacher_id = $1 AND class_id = $2`, class); err != nil {
 			return err
 		}
 		for k, row := range rows {
 			for n, id := range row {
-				if err := tx.change(ctx, `UPDATE students SET seat_row = $4, seat_place = $5 WHERE teacher_id = $1 AND class_id = $2 AND id = $3`, class, id, k+1, n+1); err != nil {
+				if err := tx.change(ctx, `UPDATE students SET seat_row = $4, seat_place = $5
+					WHERE teacher_id = $1 AND class_id = $2 AND id = $3`, class, id, k+1, n+1); err != nil {
 					return err
 				}
 			}

@@ -8,11 +8,13 @@ import (
 // AddSecond gives a student a second instrument, in a class, with a log of its own. The
 // error is ErrTaken where the student has one already, plays that instrument, or is a second
 // instrument.
-func (d *Desk) AddSecondInstrument(ctx context.Context, first StudentID, class ClassID, instrument string) (StudentID, error) {
+func (d *Desk) AddSecondInstrument(ctx context.Context, first StudentID, class ClassID,
+	instrument string) (StudentID, error) {
 	var id StudentID
 	err := d.inTransaction(ctx, "add the second instrument", func(tx deskTx) error {
 		var student Student
-		if err := tx.one(ctx, &student, `SELECT `+studentColumns+` FROM `+tx.students()+` p WHERE p.id = $2`, first); err != nil {
+		if err := tx.one(ctx, &student, `SELECT `+studentColumns+` FROM `+tx.students()+` p WHERE p.id = $2`,
+			first); err != nil {
 			return err
 		}
 		if student.AlsoOf != 0 || student.Instrument == instrument {
@@ -28,7 +30,8 @@ func (d *Desk) AddSecondInstrument(ctx context.Context, first StudentID, class C
 func (tx deskTx) addSecond(ctx context.Context, id *StudentID, first Student, class ClassID, instrument string) error {
 	err := tx.one(ctx, id, `
 		INSERT INTO students (teacher_id, class_id, first_name, initial, instrument, also_of)
-		SELECT s.teacher_id, s.id, $3, $4, $5, $6 FROM classes s WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL RETURNING id`,
+		SELECT s.teacher_id, s.id, $3, $4, $5, $6 FROM classes s WHERE s.teacher_id = $1 AND s.id = $2
+		AND s.removed_at IS NULL RETURNING id`,
 		class, first.FirstName, first.Initial, instrument, first.ID)
 	if err != nil {
 		return err

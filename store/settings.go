@@ -76,7 +76,8 @@ func (tx deskTx) saveSetting(ctx context.Context, key, value string) error {
 // KeepKind keeps what a teacher's instrument is, or how it is taught; "" is the usual.
 func (d *Desk) SaveModel(ctx context.Context, instrument, kind string) error {
 	if kind == "" {
-		return d.clear(ctx, "leave the kind", `DELETE FROM instrument_models WHERE teacher_id = $1 AND instrument = $2`, instrument)
+		return d.clear(ctx, "leave the kind", `DELETE FROM instrument_models
+			WHERE teacher_id = $1 AND instrument = $2`, instrument)
 	}
 	return d.change(ctx, "keep the kind", `
 		INSERT INTO instrument_models (teacher_id, instrument, model) VALUES ($1, $2, $3)

@@ -44,7 +44,8 @@ func (d *Desk) ShareClass(ctx context.Context, class ClassID, colleague TeacherI
 		if err := tx.change(ctx, `
 			INSERT INTO shares (teacher_id, class_id, colleague_id, teach)
 			SELECT $1, s.id, c.id, $4 FROM classes s, teachers c
-			WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL AND c.id = $3 AND c.id <> $1 AND NOT c.demo AND c.removed_at IS NULL
+			WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL AND c.id = $3 AND c.id <> $1 AND NOT c.demo
+				AND c.removed_at IS NULL
 			ON CONFLICT (class_id, colleague_id) DO UPDATE SET teach = excluded.teach`, class, colleague, teach); err != nil {
 			return err
 		}
@@ -59,7 +60,8 @@ func (d *Desk) ShareClass(ctx context.Context, class ClassID, colleague TeacherI
 // TakeClassBack ends what a colleague had of a class.
 func (d *Desk) StopSharing(ctx context.Context, class ClassID, colleague TeacherID) error {
 	return d.inTransaction(ctx, "take the class back", func(tx deskTx) error {
-		if err := tx.change(ctx, `DELETE FROM shares WHERE teacher_id = $1 AND class_id = $2 AND colleague_id = $3`, class, colleague); err != nil {
+		if err := tx.change(ctx, `DELETE FROM shares WHERE teacher_id = $1 AND class_id = $2
+			AND colleague_id = $3`, class, colleague); err != nil {
 			return err
 		}
 		return tx.logAction(ctx, logEntry{action: SharingStopped, class: class, other: colleague})
@@ -125,7 +127,8 @@ func (d *Desk) students() string {
 		within += fmt.Sprintf(" AND p.id = %d", d.only)
 	}
 	return `(SELECT p.id, p.teacher_id, p.class_id, p.first_name, p.initial, p.instrument, p.duet_part, p.note, p.seat_row, p.seat_place, coalesce(p.also_of, 0) AS also_of,
-		EXISTS (SELECT 1 FROM students f WHERE f.id = p.also_of AND f.class_id = p.class_id AND f.left_at IS NULL AND f.removed_at IS NULL) AS aside
+		EXISTS (SELECT 1 FROM students f WHERE f.id = p.also_of AND f.class_id = p.class_id AND f.left_at IS NULL
+			AND f.removed_at IS NULL) AS aside
 		FROM students p JOIN classes s ON s.id = p.class_id
 		WHERE p.teacher_id = $1 AND p.removed_at IS NULL AND p.left_at IS NULL AND s.removed_at IS NULL` + within + `)`
 }

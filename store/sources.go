@@ -15,7 +15,8 @@ func (s Source) Hash() string {
 // Source finds what was brought in by its hash.
 func (d *Desk) Source(ctx context.Context, hash string) (Source, error) {
 	var s Source
-	err := d.one(ctx, &s, "find the source", `SELECT format, content FROM sources WHERE teacher_id = $1 AND hash = $2`, hash)
+	err := d.one(ctx, &s, "find the source", `SELECT format, content FROM sources
+		WHERE teacher_id = $1 AND hash = $2`, hash)
 	return s, err
 }
 

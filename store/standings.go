@@ -36,7 +36,8 @@ func (list Standings) Of(desired func(Task) bool) Standings {
 }
 
 const standingColumns = `SELECT p.student_id, p.exercise_id, p.first_measure, p.last_measure, p.stage, p.clean, p.stumble, p.cause, p.tries,
-	p.tempo_step, p.slowed, p.slower, p.faster, p.fewer, p.advice, p.stumbles, p.over, p.since, p.tempo, p.at FROM standings p `
+	p.tempo_step, p.slowed, p.slower, p.faster, p.fewer, p.advice, p.stumbles, p.over, p.since, p.tempo, p.at
+		FROM standings p `
 
 // ClassStandings lists where the students of a class stand.
 func (d *Desk) ClassStandings(ctx context.Context, class ClassID) (Standings, error) {
@@ -84,7 +85,8 @@ func (list Standings) read(rows pgx.Rows) error {
 	for rows.Next() {
 		since, s = nil, routine.State{}
 		if err := rows.Scan(student, exercise, &chunk.First, &chunk.Last, &stage, &s.Clean, &s.Stumble, &cause, &s.Tries,
-			&s.TempoStep, &s.Slowed, &s.Slower, &s.Faster, &s.Fewer, &s.Advice, &s.Stumbles, &over, &since, &times.Tempo, &last); err != nil {
+			&s.TempoStep, &s.Slowed, &s.Slower, &s.Faster, &s.Fewer, &s.Advice, &s.Stumbles, &over, &since, &times.Tempo,
+			&last); err != nil {
 			return err
 		}
 		s.Stage, s.Cause = routine.Stage(stage), routine.Cause(cause)
@@ -95,7 +97,8 @@ func (list Standings) read(rows pgx.Rows) error {
 		}
 		at := list[task]
 		if at == nil {
-			at = &progress.Standing{Chunks: map[breakdown.ChunkKey]routine.State{}, Times: map[breakdown.ChunkKey]progress.Times{}}
+			at = &progress.Standing{Chunks: map[breakdown.ChunkKey]routine.State{},
+				Times: map[breakdown.ChunkKey]progress.Times{}}
 			list[task] = at
 		}
 		at.Chunks[chunk], at.Times[chunk], at.Latest = s, times, chunk
@@ -132,7 +135,8 @@ type StageCount struct {
 func (d *Desk) StageCounts(ctx context.Context, class ClassID) ([]StageCount, error) {
 	var list []StageCount
 	err := d.all(ctx, &list, "count the stages", `
-		SELECT p.exercise_id, t.instrument, p.stage, count(*) AS chunks FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
+		SELECT p.exercise_id, t.instrument, p.stage, count(*) AS chunks FROM standings p JOIN `+d.students()+
+		` t ON t.id = p.student_id
 		WHERE t.teacher_id = $1 AND t.class_id = $2 GROUP BY p.exercise_id, t.instrument, p.stage`, class)
 	return list, err
 }

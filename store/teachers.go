@@ -75,7 +75,8 @@ func (s *Store) OpenDemo(ctx context.Context, id TeacherID) error {
 func (s *Store) DeleteUnfinishedDemo(ctx context.Context, email string) error {
 	return inTransaction(ctx, s.db, "take away an unfinished demo", func(tx *sqlx.Tx) error {
 		var unfinished []TeacherID
-		if err := tx.SelectContext(ctx, &unfinished, `SELECT id FROM teachers WHERE lower(email) = lower($1) AND NOT demo AND password_hash = ''`, email); err != nil {
+		if err := tx.SelectContext(ctx, &unfinished, `SELECT id FROM teachers WHERE lower(email) = lower($1)
+			AND NOT demo AND password_hash = ''`, email); err != nil {
 			return err
 		}
 		for _, id := range unfinished {
@@ -98,7 +99,8 @@ func (s *Store) DemoTeacher(ctx context.Context) (Teacher, error) {
 // TeacherByEmail finds who signs in with an address.
 func (s *Store) TeacherByEmail(ctx context.Context, email string) (Teacher, error) {
 	var t Teacher
-	err := s.one(ctx, &t, "find the teacher", `SELECT `+teacherColumns+` FROM teachers WHERE lower(email) = lower($1) AND removed_at IS NULL`, email)
+	err := s.one(ctx, &t, "find the teacher", `SELECT `+teacherColumns+
+		` FROM teachers WHERE lower(email) = lower($1) AND removed_at IS NULL`, email)
 	return t, err
 }
 

@@ -53,14 +53,18 @@ func ClassExercises(ctx context.Context, desk *Class, class store.ClassID) ([]st
 	if err != nil {
 		return nil, err
 	}
-	worked := slices.DeleteFunc(slices.Clone(exercises), func(x store.Exercise) bool { return x.Unread != "" || !slices.Contains(ids, x.ID) })
+	worked := slices.DeleteFunc(slices.Clone(exercises), func(x store.Exercise) bool {
+		return x.Unread != "" ||
+			!slices.Contains(ids, x.ID)
+	})
 	slices.Reverse(worked)
 	return worked[:min(len(worked), classLooked)], nil
 }
 
 // ClassMet are the notes an instrument has in some exercises, by the concert note they sound,
 // of each the one in the octave nearest to where a line sits well.
-func ClassMet(ctx context.Context, desk *Class, reads PartReader, worked []store.Exercise) (map[instrument.PitchClass]score.Pitch, error) {
+func ClassMet(ctx context.Context, desk *Class, reads PartReader,
+	worked []store.Exercise) (map[instrument.PitchClass]score.Pitch, error) {
 	met := map[instrument.PitchClass]score.Pitch{}
 	far := func(p score.Pitch) int {
 		away := p.MIDI() - reads.Instrument.OneNote.MIDI()

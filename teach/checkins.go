@@ -40,7 +40,8 @@ func Waiting(list []store.Checkin, students []store.Student, today time.Time) []
 	for _, student := range InScoreOrder(students) {
 		for _, c := range list {
 			if c.Student == student.ID && c.Heard == nil && !c.On.After(today) {
-				some = append(some, checkin.Waiting{ID: int64(c.ID), On: c.On.Unix(), Heard: heard[c.Student], Seconds: checkin.Seconds(c.Due)})
+				some = append(some, checkin.Waiting{ID: int64(c.ID), On: c.On.Unix(), Heard: heard[c.Student],
+					Seconds: checkin.Seconds(c.Due)})
 			}
 		}
 	}
@@ -65,7 +66,8 @@ func CheckinQueue(ctx context.Context, desk *Class, class store.ClassID) ([]chec
 const mostAsked = 6
 
 // ProposeDue says what is due for some students of a class in so many seconds each.
-func ProposeDue(ctx context.Context, desk *Class, class store.ClassID, students []store.Student, list []store.Checkin, seconds float64) (map[store.StudentID][]lesson.Step, error) {
+func ProposeDue(ctx context.Context, desk *Class, class store.ClassID, students []store.Student,
+	list []store.Checkin, seconds float64) (map[store.StudentID][]lesson.Step, error) {
 	w, err := LoadClassWork(ctx, desk, class)
 	if err != nil {
 		return nil, err
@@ -112,7 +114,8 @@ type dueKey struct {
 
 // notClean are the chunks that students were asked for at their last check-in, and that were
 // not heard there, or not clean.
-func notClean(ctx context.Context, desk *Class, students []store.Student, list []store.Checkin) (map[dueKey]bool, error) {
+func notClean(ctx context.Context, desk *Class, students []store.Student,
+	list []store.Checkin) (map[dueKey]bool, error) {
 	missed := map[dueKey]bool{}
 	for _, c := range list {
 		if c.Heard == nil || !slices.ContainsFunc(students, func(s store.Student) bool { return s.ID == c.Student }) {
@@ -142,7 +145,8 @@ func heardAt(tries []store.Attempt, step lesson.Step) (try store.Attempt, heard 
 }
 
 // CheckinChunks are the chunks of an exercise as they are to a student.
-func CheckinChunks(laidOut []lesson.Chunk, w ClassWork, student store.Student, x store.Exercise, standing *progress.Standing, missed map[dueKey]bool) []checkin.Chunk {
+func CheckinChunks(laidOut []lesson.Chunk, w ClassWork, student store.Student, x store.Exercise,
+	standing *progress.Standing, missed map[dueKey]bool) []checkin.Chunk {
 	steps, outline := w.Rules.For(student.ID, x.ID), w.Own.Of(x, student.Instrument)
 	var chunks []checkin.Chunk
 	for _, key := range outline.Chunks {
@@ -150,7 +154,8 @@ func CheckinChunks(laidOut []lesson.Chunk, w ClassWork, student store.Student, x
 		if k < 0 {
 			continue
 		}
-		p := checkin.Chunk{Chunk: laidOut[k], Steps: steps, State: standing.State(steps, key), Asked: missed[dueKey{student.ID, int64(x.ID), key.String()}]}
+		p := checkin.Chunk{Chunk: laidOut[k], Steps: steps, State: standing.State(steps, key),
+			Asked: missed[dueKey{student.ID, int64(x.ID), key.String()}]}
 		p.Label = outline.Label(key)
 		if standing != nil {
 			p.Last = standing.Times[key].Last

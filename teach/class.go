@@ -94,7 +94,8 @@ func New(desk *store.Desk, reader *reading.Reader) *Class { return &Class{Desk: 
 func OfStudent(desk *store.Desk, reader *reading.Reader, student store.Student) *Class {
 	c := New(desk, reader)
 	c.facts.byID = map[store.StudentID]*fact[store.Student]{student.ID: {read: true, value: student}}
-	c.facts.students = map[store.ClassID]*fact[[]store.Student]{student.ClassID: {read: true, value: []store.Student{student}}}
+	c.facts.students = map[store.ClassID]*fact[[]store.Student]{student.ClassID: {read: true,
+		value: []store.Student{student}}}
 	return c
 }
 

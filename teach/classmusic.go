@@ -16,7 +16,8 @@ import (
 func (c *Class) Exercises(ctx context.Context) ([]store.Exercise, error) {
 	if !c.known().exercises.read {
 		list, err := c.Reader.Exercises(ctx, c.Desk)
-		c.known().exercises = fact[[]store.Exercise]{read: true, value: list, err: err} // what went before it is forgotten where a reading was written
+		// what went before it is forgotten where a reading was written
+		c.known().exercises = fact[[]store.Exercise]{read: true, value: list, err: err}
 	}
 	all := c.facts.exercises
 	return slices.Clone(all.value), all.err
@@ -69,7 +70,10 @@ func (c *Class) demands(ctx context.Context, instrument string) (store.DemandedL
 		c.ExpectInstruments(instrument)
 		known.demanded, known.demandedOf = fact[store.DemandedList]{}, slices.Clone(c.instruments)
 	}
-	return known.demanded.once(func() (store.DemandedList, error) { return c.Desk.Demanded(ctx, known.demandedOf, c.hard...) })
+	return known.demanded.once(func() (store.DemandedList, error) {
+		return c.Desk.Demanded(ctx,
+			known.demandedOf, c.hard...)
+	})
 }
 
 // Demands are what the exercises demand of an instrument, by exercise.
@@ -79,14 +83,16 @@ func (c *Class) Demands(ctx context.Context, instrument string) (map[store.Exerc
 }
 
 // HardFor says how hard an exercise is for every instrument; instrument is the one at hand.
-func (c *Class) HardFor(ctx context.Context, exercise store.ExerciseID, instrument string) (map[string]breakdown.DifficultyParts, error) {
+func (c *Class) HardFor(ctx context.Context, exercise store.ExerciseID,
+	instrument string) (map[string]breakdown.DifficultyParts, error) {
 	c.ExpectHard(exercise)
 	list, err := c.demands(ctx, instrument)
 	return list.HardFor(exercise), err
 }
 
 // MetBefore is what an instrument has met before an exercise, by those who have worked on some.
-func (c *Class) MetBefore(ctx context.Context, x store.Exercise, instrument string, worked []store.ExerciseID) (*breakdown.Met, error) {
+func (c *Class) MetBefore(ctx context.Context, x store.Exercise, instrument string,
+	worked []store.ExerciseID) (*breakdown.Met, error) {
 	if _, err := c.Exercises(ctx); err != nil { // which reads those that have changed
 		return nil, err
 	}
@@ -97,7 +103,8 @@ func (c *Class) MetBefore(ctx context.Context, x store.Exercise, instrument stri
 // CleanAt lists the exercises but one at which a student of a class was clean to the end,
 // with the tempo that half of the chunks reach; with no student, those of the class. The
 // demands are the instrument's.
-func (c *Class) CleanAt(ctx context.Context, class store.ClassID, student store.StudentID, instrument string, but store.ExerciseID) ([]breakdown.Clean, error) {
+func (c *Class) CleanAt(ctx context.Context, class store.ClassID, student store.StudentID, instrument string,
+	but store.ExerciseID) ([]breakdown.Clean, error) {
 	worked, err := c.workedIn(ctx, class)
 	if err != nil {
 		return nil, err
@@ -151,19 +158,22 @@ func (c *Class) Overrides(ctx context.Context, exercise store.ExerciseID) ([]sto
 }
 
 // Placement is the octave chosen for an instrument's part, if any.
-func (c *Class) OctaveChoice(ctx context.Context, exercise store.ExerciseID, id string) (instrument.OctaveChoice, error) {
+func (c *Class) OctaveChoice(ctx context.Context, exercise store.ExerciseID,
+	id string) (instrument.OctaveChoice, error) {
 	h, err := c.handMadeOf(ctx, exercise)
 	return h.OctaveChoices[id], err
 }
 
 // Fingerings are what was chosen in an instrument's part of an exercise, by place.
-func (c *Class) Fingerings(ctx context.Context, exercise store.ExerciseID, instrument string) (map[score.Place]finger.Spot, error) {
+func (c *Class) Fingerings(ctx context.Context, exercise store.ExerciseID,
+	instrument string) (map[score.Place]finger.Spot, error) {
 	h, err := c.handMadeOf(ctx, exercise)
 	return h.Fingerings[instrument], err
 }
 
 // Pencils lists what is written in an instrument's part of an exercise, by place.
-func (c *Class) Annotations(ctx context.Context, exercise store.ExerciseID, instrument string) (map[score.Place][]breakdown.Annotation, error) {
+func (c *Class) Annotations(ctx context.Context, exercise store.ExerciseID,
+	instrument string) (map[score.Place][]breakdown.Annotation, error) {
 	h, err := c.handMadeOf(ctx, exercise)
 	return h.Annotations[instrument], err
 }
@@ -182,7 +192,8 @@ func (c *Class) DuetPart(ctx context.Context, exercise store.ExerciseID) (store.
 
 // Placed is where an exercise stands for an instrument: the octave that was chosen, or what
 // its neighbours in the book settle.
-func (c *Class) Placed(ctx context.Context, x store.Exercise, target instrument.Instrument) (instrument.OctaveChoice, error) {
+func (c *Class) Placed(ctx context.Context, x store.Exercise,
+	target instrument.Instrument) (instrument.OctaveChoice, error) {
 	all, err := c.Exercises(ctx)
 	if err != nil {
 		return instrument.OctaveChoice{}, err

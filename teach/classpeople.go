@@ -58,7 +58,10 @@ func (c *Class) ChooseClass(ctx context.Context, desired store.ClassID) ([]store
 
 // Students lists the students of a class by name.
 func (c *Class) Students(ctx context.Context, class store.ClassID) ([]store.Student, error) {
-	list, err := at(&c.known().students, class).once(func() ([]store.Student, error) { return c.Desk.Students(ctx, class) })
+	list, err := at(&c.known().students, class).once(func() ([]store.Student,
+		error) {
+		return c.Desk.Students(ctx, class)
+	})
 	return slices.Clone(list), err
 }
 
@@ -74,7 +77,10 @@ func (c *Class) StudentByID(ctx context.Context, id store.StudentID) (store.Stud
 
 // ClassStandings lists where the students of a class stand.
 func (c *Class) ClassStandings(ctx context.Context, class store.ClassID) (store.Standings, error) {
-	return at(&c.known().standings, class).once(func() (store.Standings, error) { return c.Desk.ClassStandings(ctx, class) })
+	return at(&c.known().standings, class).once(func() (store.Standings,
+		error) {
+		return c.Desk.ClassStandings(ctx, class)
+	})
 }
 
 // StudentStandings lists where a student stands.
@@ -92,14 +98,18 @@ func (c *Class) StudentAttempts(ctx context.Context, student store.StudentID) ([
 	return ofStudent(ctx, c, &c.known().log, "attempts", student,
 		func() ([]store.Attempt, error) { return c.Desk.StudentAttempts(ctx, student) },
 		func(class store.ClassID) ([]store.Attempt, error) {
-			all, err := at(&c.known().attempts, class).once(func() (map[store.StudentID][]store.Attempt, error) { return c.Desk.ClassAttempts(ctx, class) })
+			all, err := at(&c.known().attempts, class).once(func() (map[store.StudentID][]store.Attempt,
+				error) {
+				return c.Desk.ClassAttempts(ctx, class)
+			})
 			return all[student], err
 		})
 }
 
 // ofStudent reads something of a student: alone, and of all in their class where it is
 // asked for one student after the other.
-func ofStudent[T any](ctx context.Context, c *Class, facts *map[store.StudentID]*fact[T], what string, student store.StudentID, one func() (T, error), all func(store.ClassID) (T, error)) (T, error) {
+func ofStudent[T any](ctx context.Context, c *Class, facts *map[store.StudentID]*fact[T], what string,
+	student store.StudentID, one func() (T, error), all func(store.ClassID) (T, error)) (T, error) {
 	return at(facts, student).once(func() (T, error) {
 		if !c.many(what) {
 			return one()
@@ -113,7 +123,8 @@ func ofStudent[T any](ctx context.Context, c *Class, facts *map[store.StudentID]
 }
 
 // ExerciseStandings lists where the students of a class stand on one exercise.
-func (c *Class) ExerciseStandings(ctx context.Context, exercise store.ExerciseID, class store.ClassID) (store.Standings, error) {
+func (c *Class) ExerciseStandings(ctx context.Context, exercise store.ExerciseID,
+	class store.ClassID) (store.Standings, error) {
 	if all := c.known().standings[class]; all != nil && all.read && all.err == nil {
 		return all.value.Of(func(t store.Task) bool { return t.Exercise == exercise }), nil
 	}
@@ -140,13 +151,19 @@ func (c *Class) Worked(ctx context.Context, class store.ClassID, student store.S
 // ClassCheckins lists of every student of a class the check-in to come and the last one
 // that was heard, the latest day first.
 func (c *Class) ClassCheckins(ctx context.Context, class store.ClassID) ([]store.Checkin, error) {
-	list, err := at(&c.known().checkins, class).once(func() ([]store.Checkin, error) { return c.Desk.ClassCheckins(ctx, class) })
+	list, err := at(&c.known().checkins, class).once(func() ([]store.Checkin,
+		error) {
+		return c.Desk.ClassCheckins(ctx, class)
+	})
 	return slices.Clone(list), err
 }
 
 // HomePlans lists the plans of a class's students.
 func (c *Class) HomePlans(ctx context.Context, class store.ClassID) ([]store.HomePlan, error) {
-	list, err := at(&c.known().homePlans, class).once(func() ([]store.HomePlan, error) { return c.Desk.HomePlans(ctx, class) })
+	list, err := at(&c.known().homePlans, class).once(func() ([]store.HomePlan,
+		error) {
+		return c.Desk.HomePlans(ctx, class)
+	})
 	return slices.Clone(list), err
 }
 

@@ -35,7 +35,8 @@ func LoadDeck(ctx context.Context, desk *Class, student store.Student) (Deck, er
 	}
 	d.Settings = reads.Settings
 	o := reads.Settings.Preferences.Options(reads.Class)
-	d.Reader = card.Reader{Instrument: reads.Instrument, Names: o.Name, Words: reads.Settings.Preferences.FingerWords(), Year: reads.Class.Year}
+	d.Reader = card.Reader{Instrument: reads.Instrument, Names: o.Name,
+		Words: reads.Settings.Preferences.FingerWords(), Year: reads.Class.Year}
 	if d.Reader.Preferred, err = desk.Preferred(ctx, reads.Instrument.ID); err != nil {
 		return d, err
 	}
@@ -100,7 +101,10 @@ func workedChunks(ctx context.Context, desk *Class, reads PartReader, home []sto
 	}
 	worked := RecentFirst(exercises, standings)
 	worked = worked[:min(len(worked), mostLooked)]
-	slices.SortStableFunc(worked, func(a, b store.Exercise) int { return cmp.Or(cmp.Compare(a.Book, b.Book), a.Number-b.Number) })
+	slices.SortStableFunc(worked, func(a, b store.Exercise) int {
+		return cmp.Or(cmp.Compare(a.Book, b.Book),
+			a.Number-b.Number)
+	})
 	var list []workedChunk
 	for _, x := range worked {
 		report, err := notesOf(ctx, desk, reads, x)
@@ -114,7 +118,10 @@ func workedChunks(ctx context.Context, desk *Class, reads PartReader, home []sto
 		outline, steps := own.Of(x, student.Instrument), rules.For(student.ID, x.ID)
 		for _, key := range outline.Chunks {
 			state, at := standing.State(steps, key), chunkAt{x.ID, key}
-			if state.Tries == 0 && !slices.ContainsFunc(home, func(t store.HomeTry) bool { return chunkAt{t.Exercise, t.Chunk} == at }) {
+			if state.Tries == 0 && !slices.ContainsFunc(home, func(t store.HomeTry) bool {
+				return chunkAt{t.Exercise,
+					t.Chunk} == at
+			}) {
 				continue
 			}
 			where := fmt.Sprintf("%d · %s, %s", x.Number, x.Title, outline.Label(key))
@@ -134,7 +141,8 @@ type stumbledOver struct {
 }
 
 // lastStumbles says when a student stumbled last over what, as the teacher heard or they say.
-func lastStumbles(ctx context.Context, desk *Class, student store.StudentID, home []store.HomeTry) (map[stumbledOver]time.Time, error) {
+func lastStumbles(ctx context.Context, desk *Class, student store.StudentID,
+	home []store.HomeTry) (map[stumbledOver]time.Time, error) {
 	log, err := desk.StudentAttempts(ctx, student)
 	if err != nil {
 		return nil, err

@@ -41,7 +41,8 @@ func LoadOtherPart(ctx context.Context, desk *Class, saved Settings, c Choice, x
 	if err != nil || lines == (store.DuetPart{}) {
 		return OtherPart{}, err
 	}
-	o := OtherPart{Lines: lines, Letter: lines.Letter(c.Exercise.ID), Shown: otherShown[0].Value, Given: cmp.Or(c.Student.DuetPart, c.Class.DuetPart)}
+	o := OtherPart{Lines: lines, Letter: lines.Letter(c.Exercise.ID), Shown: otherShown[0].Value,
+		Given: cmp.Or(c.Student.DuetPart, c.Class.DuetPart)}
 	for _, known := range otherShown {
 		if known.Value == c.Ask.Other {
 			o.Shown = known.Value
@@ -72,7 +73,8 @@ func LoadOtherPart(ctx context.Context, desk *Class, saved Settings, c Choice, x
 }
 
 // madePart is an exercise as an instrument's Bench has it, without what is explained.
-func madePart(ctx context.Context, desk *Class, saved Settings, id store.ExerciseID, target instrument.Instrument) (score.Part, error) {
+func madePart(ctx context.Context, desk *Class, saved Settings, id store.ExerciseID,
+	target instrument.Instrument) (score.Part, error) {
 	x, err := desk.Exercise(ctx, id)
 	if err != nil {
 		return score.Part{}, err

@@ -36,7 +36,8 @@ const (
 
 // NewFamilyPage says a student's record in a family's words.
 func NewFamilyPage(h Record, now time.Time) FamilyPage {
-	v := FamilyPage{Student: h.Student, Instrument: h.Instrument, Today: now.Format("2 January 2006"), Next: h.Next, Days: h.Depth.Days.Words()}
+	v := FamilyPage{Student: h.Student, Instrument: h.Instrument, Today: now.Format("2 January 2006"),
+		Next: h.Next, Days: h.Depth.Days.Words()}
 	var plays []progress.OwnNote
 	for _, n := range h.Depth.notes {
 		n.Doubt = ""
@@ -80,7 +81,8 @@ func NewFamilyPage(h Record, now time.Time) FamilyPage {
 // InPlainWords says the stage of a card as a family understands it.
 func (c HelpCard) InPlainWords() string {
 	return map[routine.Stage]string{
-		routine.Count: "count it aloud and tap", routine.Name: "name its notes aloud", routine.Finger: "finger it silently", routine.Play: "play it",
+		routine.Count: "count it aloud and tap", routine.Name: "name its notes aloud",
+		routine.Finger: "finger it silently", routine.Play: "play it",
 	}[c.Stage]
 }
 

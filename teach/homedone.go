@@ -61,7 +61,8 @@ func homeSince(p *store.HomePlan) time.Time {
 }
 
 // NewHomeDone gathers what was done since a time.
-func NewHomeDone(p *store.HomePlan, tries []store.HomeTry, ticks []store.HomeTick, named func(store.HomeTry) (what, stage string)) homeDone {
+func NewHomeDone(p *store.HomePlan, tries []store.HomeTry, ticks []store.HomeTick,
+	named func(store.HomeTry) (what, stage string)) homeDone {
 	var d homeDone
 	since, today := homeSince(p), DateOf(time.Now())
 	days := map[time.Time]bool{}
@@ -96,7 +97,10 @@ func NewHomeDone(p *store.HomePlan, tries []store.HomeTry, ticks []store.HomeTic
 				continue
 			}
 			d.Of++
-			if slices.ContainsFunc(ticks, func(t store.HomeTick) bool { return DateOf(t.On).Equal(on) && t.Line == PlanLine(i) }) {
+			if slices.ContainsFunc(ticks, func(t store.HomeTick) bool {
+				return DateOf(t.On).Equal(on) &&
+					t.Line == PlanLine(i)
+			}) {
 				d.Lines++
 			}
 		}
@@ -117,10 +121,12 @@ func SaidWords(t store.HomeTry, stage string) string {
 		words += ": stumble over " + t.Cause.Words()
 	}
 	var more []string
-	if beside := map[store.Beside]string{store.Better: "better than before", store.Same: "as before", store.Worse: "not so good as before"}[t.Beside]; beside != "" {
+	if beside := map[store.Beside]string{store.Better: "better than before", store.Same: "as before",
+		store.Worse: "not so good as before"}[t.Beside]; beside != "" {
 		more = append(more, beside)
 	}
-	if changed := map[string]string{"slower": "slower", "counted": "counted aloud", "earlier": "moved earlier", "air": "more air", "bow": "the bow", "sticks": "the sticks"}[t.Changed]; changed != "" {
+	if changed := map[string]string{"slower": "slower", "counted": "counted aloud", "earlier": "moved earlier",
+		"air": "more air", "bow": "the bow", "sticks": "the sticks"}[t.Changed]; changed != "" {
 		more = append(more, "changed: "+changed)
 	}
 	if len(more) > 0 {
@@ -131,7 +137,8 @@ func SaidWords(t store.HomeTry, stage string) string {
 
 // homeDone is what a student has done at home, of a plan where there is one, and how well they
 // hear it, beside the teacher's log, newest first.
-func loadHomeDone(ctx context.Context, desk *Class, student store.Student, p *store.HomePlan, log []store.Attempt) (homeDone, error) {
+func loadHomeDone(ctx context.Context, desk *Class, student store.Student, p *store.HomePlan,
+	log []store.Attempt) (homeDone, error) {
 	tries, err := TriesAtHome(ctx, desk, student.ID, DateOf(time.Now()).AddDate(0, -3, 0))
 	if err != nil {
 		return homeDone{}, err
@@ -188,11 +195,13 @@ func newHomeCards(log []card.Answered, now time.Time) (homeCards, error) {
 func judged(tries []store.HomeTry, log []store.Attempt) progress.Judging {
 	var said, heard []progress.Marked
 	for _, t := range tries {
-		said = append(said, progress.Marked{Exercise: int64(t.Exercise), Chunk: t.Chunk, Stage: t.Stage, Clean: t.Clean, On: DayNumber(t.At)})
+		said = append(said, progress.Marked{Exercise: int64(t.Exercise), Chunk: t.Chunk, Stage: t.Stage,
+			Clean: t.Clean, On: DayNumber(t.At)})
 	}
 	for _, a := range slices.Backward(log) { // the oldest first
 		if !a.Undone && !a.Moved {
-			heard = append(heard, progress.Marked{Exercise: int64(a.ExerciseID), Chunk: a.Chunk, Stage: a.Stage, Clean: a.Clean, On: DayNumber(a.At)})
+			heard = append(heard, progress.Marked{Exercise: int64(a.ExerciseID), Chunk: a.Chunk, Stage: a.Stage,
+				Clean: a.Clean, On: DayNumber(a.At)})
 		}
 	}
 	return progress.Judge(said, heard)
@@ -210,7 +219,10 @@ func AddClassDone(ctx context.Context, desk *Class, class store.ClassID, plans [
 	}
 	for k := range plans {
 		id := plans[k].Student.ID
-		plans[k].Done = NewHomeDone(plans[k].plan, tries[id], ticks[id], func(store.HomeTry) (string, string) { return "", "" })
+		plans[k].Done = NewHomeDone(plans[k].plan, tries[id], ticks[id], func(store.HomeTry) (string,
+			string) {
+			return "", ""
+		})
 	}
 	return nil
 }

@@ -70,7 +70,8 @@ type homeItem struct {
 
 // Week lists the weekdays, Monday first.
 func (PracticePlan) Week() []time.Weekday {
-	return []time.Weekday{time.Monday, time.Tuesday, time.Wednesday, time.Thursday, time.Friday, time.Saturday, time.Sunday}
+	return []time.Weekday{time.Monday, time.Tuesday, time.Wednesday, time.Thursday, time.Friday,
+		time.Saturday, time.Sunday}
 }
 
 // AddDone adds what the student has done at home.
@@ -131,7 +132,8 @@ func (v *PracticePlan) show(p store.HomePlan) {
 	v.Has, v.Until, v.Weekdays, v.Minutes, v.Left = true, p.Until.Format(time.DateOnly), p.Weekdays, p.Minutes, p.Plan.Left
 	today := DateOf(time.Now())
 	for on := p.From; on.Before(p.Until); on = on.AddDate(0, 0, 1) {
-		d := homeDay{On: on.Format(time.DateOnly), Name: on.Format("Mon 2 Jan"), Minutes: minutesOn(p, on), Past: on.Before(today)}
+		d := homeDay{On: on.Format(time.DateOnly), Name: on.Format("Mon 2 Jan"), Minutes: minutesOn(p, on),
+			Past: on.Before(today)}
 		for _, planned := range p.Plan.Days {
 			if planned.On != DayNumber(on) {
 				continue
@@ -147,8 +149,9 @@ func (v *PracticePlan) show(p store.HomePlan) {
 
 // warmWords are what an instrument of a family begins with. Source: common practice.
 var warmWords = map[string]string{
-	"brass": "Long notes: first three notes, eight slow counts each", "woodwind": "Long notes: first three notes, as long as a slow breath each",
-	"strings": "Long bows on the open strings, four slow counts each", "percussion": "Even strokes, right and left, soft",
+	"brass":    "Long notes: first three notes, eight slow counts each",
+	"woodwind": "Long notes: first three notes, as long as a slow breath each",
+	"strings":  "Long bows on the open strings, four slow counts each", "percussion": "Even strokes, right and left, soft",
 }
 
 func newHomeItem(i homeplan.Item, student store.Student) homeItem {
@@ -259,8 +262,9 @@ func homeChunks(ctx context.Context, desk *Class, student store.Student, reads P
 		for _, p := range read.Report.Chunks {
 			key := p.Key()
 			h := homeplan.Chunk{
-				Chunk: newLessonChunk(read.at, read.Explained, p, steps), Steps: steps, State: standing.State(steps, key), Hard: p.Difficulty,
-				Due: due[dueKey{student.ID, int64(x.ID), key.String()}],
+				Chunk: newLessonChunk(read.at, read.Explained, p, steps), Steps: steps, State: standing.State(steps, key),
+				Hard: p.Difficulty,
+				Due:  due[dueKey{student.ID, int64(x.ID), key.String()}],
 			}
 			h.Lips = read.at.Instrument.LipsTire()
 			if standing != nil {
@@ -296,16 +300,18 @@ type partAtHome struct {
 }
 
 // readHome reads a student's part of an exercise; it has no chunks where it cannot be read.
-func readHome(ctx context.Context, desk *Class, reads PartsAtHome, student store.Student, exercise store.ExerciseID) (*partAtHome, error) {
+func readHome(ctx context.Context, desk *Class, reads PartsAtHome, student store.Student,
+	exercise store.ExerciseID) (*partAtHome, error) {
 	name := PartKey{student.Instrument, exercise}
 	if known := reads[name]; known != nil {
 		return known, nil
 	}
 	read := &partAtHome{}
 	mine := func(_ Choice, tab InstrumentTab) bool { return tab.ID == student.Instrument }
-	_, err := ExplainEach(ctx, desk, Request{Exercise: exercise, Class: student.ClassID}, mine, func(at Choice, _ InstrumentTab, x Explained, saved Settings) {
-		*read = partAtHome{at, x, saved}
-	})
+	_, err := ExplainEach(ctx, desk, Request{Exercise: exercise, Class: student.ClassID}, mine,
+		func(at Choice, _ InstrumentTab, x Explained, saved Settings) {
+			*read = partAtHome{at, x, saved}
+		})
 	var unread score.Problems
 	if err != nil && !errors.As(err, &unread) {
 		return nil, err
@@ -323,7 +329,8 @@ func (read *partAtHome) Alone(step lesson.Step) (part Stand, ok bool) {
 	if len(x.Report.Chunks) == 0 || ask.Line != "" && x.OpenVersion(&at) != nil || at.Key != step.Chunk {
 		return part, false
 	}
-	return NewStand(Work{Choice: at, Routine: at.Routine(), Stage: step.Stage, Tempo: step.Tempo}, x, read.saved.Preferences), true
+	return NewStand(Work{Choice: at, Routine: at.Routine(), Stage: step.Stage, Tempo: step.Tempo}, x,
+		read.saved.Preferences), true
 }
 
 // nextOf says whether an untried chunk is the first in learning order that is not done, of an

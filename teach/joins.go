@@ -21,7 +21,8 @@ const (
 
 // Joins finds the stage of a student's own routine that is like a class's, and how they join
 // in at it.
-func Joins(theirs routine.Routine, class routine.Step, outline breakdown.Outline, standing *progress.Standing, key breakdown.ChunkKey) (routine.Stage, joinsAs) {
+func Joins(theirs routine.Routine, class routine.Step, outline breakdown.Outline, standing *progress.Standing,
+	key breakdown.ChunkKey) (routine.Stage, joinsAs) {
 	stage, has := theirs.Like(class)
 	switch {
 	case !slices.Contains(outline.Chunks, key):

@@ -18,34 +18,37 @@ import (
 
 // LessonChunks lays out the chunks of an exercise for a whole class: at the tempo that
 // the hardest place of everybody's allows, and with where each one stands.
-func LessonChunks(ctx context.Context, desk *Class, class store.ClassID, exercise store.ExerciseID, standings store.Standings) ([]lesson.Chunk, error) {
+func LessonChunks(ctx context.Context, desk *Class, class store.ClassID, exercise store.ExerciseID,
+	standings store.Standings) ([]lesson.Chunk, error) {
 	var chunks []lesson.Chunk
-	_, err := ExplainEach(ctx, desk, Request{Exercise: exercise, Class: class}, Choice.Plays, func(at Choice, tab InstrumentTab, x Explained, _ Settings) {
-		steps := at.Rules.In(store.Chooser{Exercise: exercise, Class: class}).Steps
-		for _, p := range x.Report.Chunks {
-			k := slices.IndexFunc(chunks, func(known lesson.Chunk) bool { return known.Key == p.Key() })
-			if k < 0 {
-				k = len(chunks)
-				chunks = append(chunks, newLessonChunk(at, x, p, steps))
-			}
-			known := &chunks[k]
-			known.Tempo = min(known.Tempo, x.Tempo)
-			known.Lips = known.Lips || tab.Instrument.LipsTire()
-			for _, student := range Playing(at.Students) {
-				if student.Instrument == tab.ID {
-					standing := standings[store.Task{Student: student.ID, Exercise: exercise}]
-					known.States = append(known.States, InStepsOf(steps, at.RoutineOf(student), standing, p.Key()))
+	_, err := ExplainEach(ctx, desk, Request{Exercise: exercise, Class: class}, Choice.Plays,
+		func(at Choice, tab InstrumentTab, x Explained, _ Settings) {
+			steps := at.Rules.In(store.Chooser{Exercise: exercise, Class: class}).Steps
+			for _, p := range x.Report.Chunks {
+				k := slices.IndexFunc(chunks, func(known lesson.Chunk) bool { return known.Key == p.Key() })
+				if k < 0 {
+					k = len(chunks)
+					chunks = append(chunks, newLessonChunk(at, x, p, steps))
+				}
+				known := &chunks[k]
+				known.Tempo = min(known.Tempo, x.Tempo)
+				known.Lips = known.Lips || tab.Instrument.LipsTire()
+				for _, student := range Playing(at.Students) {
+					if student.Instrument == tab.ID {
+						standing := standings[store.Task{Student: student.ID, Exercise: exercise}]
+						known.States = append(known.States, InStepsOf(steps, at.RoutineOf(student), standing, p.Key()))
+					}
 				}
 			}
-		}
-	})
+		})
 	return chunks, err
 }
 
 func newLessonChunk(at Choice, x Explained, p breakdown.Chunk, steps routine.Routine) lesson.Chunk {
 	part, played := x.Report.Part, p.Played(x.Report.Part)
 	chunk := lesson.Chunk{
-		Exercise: int64(at.Exercise.ID), Number: at.Exercise.Number, Title: at.Exercise.Title, Key: p.Key(), Label: p.Label, Steps: steps,
+		Exercise: int64(at.Exercise.ID), Number: at.Exercise.Number, Title: at.Exercise.Title, Key: p.Key(),
+		Label: p.Label, Steps: steps,
 		Beats: breakdown.Beats(part, played), Notes: len(play.RoundOf(part, played).Notes), Tempo: x.Tempo,
 	}
 	for _, cue := range CountOff(x, p.Passages(part)) {
@@ -78,7 +81,8 @@ type LessonWants struct{ Left, Begun, Next, Known bool }
 const mostBegun = 3
 
 // ProposeLesson lays out a lesson for a class.
-func ProposeLesson(ctx context.Context, desk *Class, class store.ClassID, minutes int, wants LessonWants) (lesson.Plan, error) {
+func ProposeLesson(ctx context.Context, desk *Class, class store.ClassID, minutes int,
+	wants LessonWants) (lesson.Plan, error) {
 	standings, err := desk.ClassStandings(ctx, class)
 	if err != nil {
 		return lesson.Plan{}, err
@@ -140,14 +144,18 @@ func RecentFirst(exercises []store.Exercise, standings store.Standings) []store.
 			last[task.Exercise] = max(last[task.Exercise], t.Last)
 		}
 	}
-	list := slices.DeleteFunc(slices.Clone(exercises), func(x store.Exercise) bool { return last[x.ID] == 0 || x.Unread != "" })
+	list := slices.DeleteFunc(slices.Clone(exercises), func(x store.Exercise) bool {
+		return last[x.ID] == 0 ||
+			x.Unread != ""
+	})
 	slices.SortStableFunc(list, func(a, b store.Exercise) int { return cmp.Compare(last[b.ID], last[a.ID]) })
 	return list[:min(len(list), mostRecent)]
 }
 
 // nextChunks are the chunks of what comes easiest next for the class, in the book it
 // works in.
-func nextChunks(ctx context.Context, desk *Class, class store.ClassID, standings store.Standings) ([]lesson.Chunk, error) {
+func nextChunks(ctx context.Context, desk *Class, class store.ClassID,
+	standings store.Standings) ([]lesson.Chunk, error) {
 	exercises, err1 := desk.Exercises(ctx)
 	students, err2 := desk.Students(ctx, class)
 	if err := errors.Join(err1, err2); err != nil {

@@ -26,7 +26,8 @@ type Stuck struct {
 }
 
 // NewStuck is where a student stands on a chunk.
-func NewStuck(student *store.Student, x *store.Exercise, steps routine.Routine, outline breakdown.Outline, at *progress.Standing, key breakdown.ChunkKey) Stuck {
+func NewStuck(student *store.Student, x *store.Exercise, steps routine.Routine, outline breakdown.Outline,
+	at *progress.Standing, key breakdown.ChunkKey) Stuck {
 	return Stuck{student, x, steps, at.State(steps, key), key, outline.Label(key), at.Times[key]}
 }
 
@@ -38,7 +39,8 @@ func (s Stuck) Words() string {
 // Trouble is it as what several may share.
 func (s Stuck) Trouble() progress.Trouble {
 	return progress.Trouble{
-		Student: int64(s.Student.ID), Instrument: s.Student.Instrument, Exercise: int64(s.exercise.ID), Chunk: s.chunk, Form: s.steps.Step(s.state.Stage).Form(),
+		Student: int64(s.Student.ID), Instrument: s.Student.Instrument, Exercise: int64(s.exercise.ID),
+		Chunk: s.chunk, Form: s.steps.Step(s.state.Stage).Form(),
 		Cause: s.state.Over.Main(), Stumbles: s.state.Stumbles, Since: s.times.Trouble,
 	}
 }
@@ -64,7 +66,8 @@ type HelpCard struct {
 // Card tells of it.
 func (s Stuck) Card() HelpCard {
 	c := HelpCard{
-		Student: *s.Student, Instrument: InstrumentName(s.Student.Instrument), Exercise: *s.exercise, Chunk: s.label, Stage: s.steps.Step(s.state.Stage).Form(), StageWord: s.steps.Word(s.state.Stage),
+		Student: *s.Student, Instrument: InstrumentName(s.Student.Instrument), Exercise: *s.exercise, Chunk: s.label,
+		Stage: s.steps.Step(s.state.Stage).Form(), StageWord: s.steps.Word(s.state.Stage),
 		Trouble: troubleWords(s.state), Since: Day(time.Unix(s.times.Trouble, 0)), Next: nextWords(s.steps, s.state),
 		key: s.chunk, cause: s.state.Over.Main(),
 		Link: fmt.Sprintf("/bench/%d?student=%d&class=%d&chunk=%s", s.exercise.ID, s.Student.ID, s.Student.ClassID, s.chunk),
@@ -81,7 +84,8 @@ func (s Stuck) Card() HelpCard {
 
 // whereLink is the address that says where in the chunk it most likely goes wrong.
 func (s Stuck) whereLink() string {
-	return fmt.Sprintf("/board/where?class=%d&student=%d&exercise=%d&chunk=%s", s.Student.ClassID, s.Student.ID, s.exercise.ID, s.chunk)
+	return fmt.Sprintf("/board/where?class=%d&student=%d&exercise=%d&chunk=%s", s.Student.ClassID, s.Student.ID,
+		s.exercise.ID, s.chunk)
 }
 
 // nextWords says the one thing to do next in a few words.

@@ -43,7 +43,8 @@ const mostNext = 6
 
 // WhatNext finds what comes next in each book for who is in the room: of what they have not
 // worked on, the easiest.
-func WhatNext(ctx context.Context, desk *Class, room Room, exercises []store.Exercise) (map[store.BookID]bookNext, error) {
+func WhatNext(ctx context.Context, desk *Class, room Room,
+	exercises []store.Exercise) (map[store.BookID]bookNext, error) {
 	books := map[store.BookID]bookNext{}
 	if len(room.Players) == 0 {
 		return books, nil
@@ -94,7 +95,8 @@ func WhatNext(ctx context.Context, desk *Class, room Room, exercises []store.Exe
 }
 
 // easiest orders exercises of a book, which begin with the easiest.
-func easiest(left []store.Exercise, demands map[string]map[store.ExerciseID]breakdown.Demands, players []breakdown.Player) []NextExercise {
+func easiest(left []store.Exercise, demands map[string]map[store.ExerciseID]breakdown.Demands,
+	players []breakdown.Player) []NextExercise {
 	list := make([]breakdown.Candidate, len(left))
 	for k, x := range left {
 		list[k] = breakdown.Candidate{Number: x.Number, Demands: map[string]breakdown.Demands{}}

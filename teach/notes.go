@@ -28,7 +28,8 @@ func addWhere(ctx context.Context, desk *Class, reads PartReader, cards []HelpCa
 
 // WhereIn is where in a chunk of a student's part a stumble of a cause most likely lies; "" for
 // what cannot be read.
-func WhereIn(ctx context.Context, desk *Class, reads PartReader, x store.Exercise, key breakdown.ChunkKey, cause routine.Cause) (string, error) {
+func WhereIn(ctx context.Context, desk *Class, reads PartReader, x store.Exercise, key breakdown.ChunkKey,
+	cause routine.Cause) (string, error) {
 	report, err := notesOf(ctx, desk, reads, x)
 	if err != nil || report == nil {
 		return "", err
@@ -78,7 +79,8 @@ func notesOf(ctx context.Context, desk *Class, r PartReader, x store.Exercise) (
 		return nil, fmt.Errorf("read a student's part: %w", err)
 	}
 	o := r.Settings.Preferences.Options(r.Class)
-	if o.Finger, err = fingerOptions(ctx, desk, Choice{Exercise: x, Class: r.Class, Instrument: r.Instrument}); err != nil {
+	if o.Finger, err = fingerOptions(ctx, desk, Choice{Exercise: x, Class: r.Class,
+		Instrument: r.Instrument}); err != nil {
 		return nil, err
 	}
 	if o.Placed, err = desk.Placed(ctx, x, r.Instrument); err != nil {

@@ -34,7 +34,8 @@ func marksOf(ctx context.Context, desk *Class, l store.Lesson) ([]lesson.Mark, e
 }
 
 // Outcomes says what became of a lesson, and with what the next one should begin.
-func Outcomes(ctx context.Context, desk *Class, l store.Lesson, students []store.Student) ([]lesson.Outcome, []lesson.Step, error) {
+func Outcomes(ctx context.Context, desk *Class, l store.Lesson, students []store.Student) ([]lesson.Outcome,
+	[]lesson.Step, error) {
 	marks, err := marksOf(ctx, desk, l)
 	if err != nil {
 		return nil, nil, err

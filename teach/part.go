@@ -50,7 +50,8 @@ func ChooseWithWays(ctx context.Context, desk *Class, ask Request) (Choice, Sett
 }
 
 // ExplainEach explains what is asked for to each instrument that is wanted.
-func ExplainEach(ctx context.Context, desk *Class, ask Request, desired func(Choice, InstrumentTab) bool, each func(Choice, InstrumentTab, Explained, Settings)) (Choice, error) {
+func ExplainEach(ctx context.Context, desk *Class, ask Request, desired func(Choice, InstrumentTab) bool,
+	each func(Choice, InstrumentTab, Explained, Settings)) (Choice, error) {
 	c, saved, worked, err := ChooseWithWays(ctx, desk, ask)
 	if err != nil {
 		return c, err
@@ -78,7 +79,8 @@ func (c Choice) Plays(tab InstrumentTab) bool {
 
 // Explain reads the part of what was chosen, as the teacher has it taught, for a class that
 // has worked on some exercises.
-func Explain(ctx context.Context, desk *Class, c *Choice, saved Settings, worked []store.ExerciseID) (Explained, error) {
+func Explain(ctx context.Context, desk *Class, c *Choice, saved Settings,
+	worked []store.ExerciseID) (Explained, error) {
 	var x Explained
 	c.Instrument = saved.Instrument(c.Instrument)
 	met, err := desk.MetBefore(ctx, c.Exercise, c.Instrument.ID, worked)
@@ -104,7 +106,8 @@ func Explain(ctx context.Context, desk *Class, c *Choice, saved Settings, worked
 		return x, err
 	}
 	if !x.OwnPart {
-		x.Octaves = instrument.OctaveOptions(part.Source, part.WrittenFor, c.Instrument, c.Class.Year, x.Options.Placed.Beside)
+		x.Octaves = instrument.OctaveOptions(part.Source, part.WrittenFor, c.Instrument, c.Class.Year,
+			x.Options.Placed.Beside)
 	}
 	x.Report = breakdown.Read(part.Score, part.Source, part.WrittenFor, c.Instrument, met, x.Options)
 	history, err := desk.CleanAt(ctx, c.Class.ID, c.Student.ID, c.Instrument.ID, c.Exercise.ID)

@@ -54,7 +54,10 @@ func (p TempoPlot) Words() string {
 	}
 	first, last := clean[0], clean[len(clean)-1]
 	words := fmt.Sprintf("clean at %d %s, at %d %s", first.Tempo, onDay(first.At), last.Tempo, onDay(last.At))
-	if best := slices.MaxFunc(clean, func(a, b TempoDay) int { return cmp.Compare(a.Tempo, b.Tempo) }); best.Tempo > last.Tempo && best.Tempo > first.Tempo {
+	if best := slices.MaxFunc(clean, func(a, b TempoDay) int {
+		return cmp.Compare(a.Tempo,
+			b.Tempo)
+	}); best.Tempo > last.Tempo && best.Tempo > first.Tempo {
 		words += fmt.Sprintf("; %d at best", best.Tempo)
 	}
 	return words

@@ -125,7 +125,8 @@ func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only 
 			word = steps.Word(stage)
 		}
 		v.Exercises = append(v.Exercises, recordExercise{
-			x, steps, at.Cells(steps, chunks), word, recordChunks(steps, outline, at, tries[x.ID]), tries[x.ID], NewTempoPlot(tries[x.ID]),
+			x, steps, at.Cells(steps, chunks), word, recordChunks(steps, outline, at, tries[x.ID]), tries[x.ID],
+			NewTempoPlot(tries[x.ID]),
 		})
 	}
 	return v, nil
@@ -137,7 +138,8 @@ const mostNextFor = 3
 // nextFor says what a student should do next: the chunks they are stuck on, most stuck first,
 // and after them the first chunk in learning order that is begun or comes next of each
 // exercise they have begun and not done.
-func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOutlines, rules store.Rules, standings store.Standings) []HelpCard {
+func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOutlines, rules store.Rules,
+	standings store.Standings) []HelpCard {
 	var stuck, open []Stuck
 	for k := range exercises {
 		x := &exercises[k]
@@ -177,7 +179,8 @@ func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOu
 
 // recordChunks gathers tries, newest first, by the chunk they were at, in the order of
 // learning, and by the day.
-func recordChunks(r routine.Routine, outline breakdown.Outline, at *progress.Standing, tries []LoggedTry) []recordChunk {
+func recordChunks(r routine.Routine, outline breakdown.Outline, at *progress.Standing,
+	tries []LoggedTry) []recordChunk {
 	byChunk := map[breakdown.ChunkKey][]LoggedTry{}
 	keys := slices.Clone(outline.Chunks)
 	for _, t := range tries {

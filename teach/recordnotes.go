@@ -66,7 +66,8 @@ const mostCheckins = 8
 const mostLooked = 24
 
 // addDepth fills a student's page.
-func addDepth(ctx context.Context, desk *Class, v *Record, reads PartReader, exercises []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]LoggedTry) error {
+func addDepth(ctx context.Context, desk *Class, v *Record, reads PartReader, exercises []store.Exercise,
+	standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]LoggedTry) error {
 	var all []LoggedTry
 	for _, x := range exercises {
 		all = append(all, tries[x.ID]...)
@@ -99,18 +100,21 @@ func addDepth(ctx context.Context, desk *Class, v *Record, reads PartReader, exe
 
 // tried lists the exercises that somebody has tried, the one tried last first.
 func tried(exercises []store.Exercise, tries map[store.ExerciseID][]LoggedTry) []store.Exercise {
-	list := slices.DeleteFunc(slices.Clone(exercises), func(x store.Exercise) bool { return len(tries[x.ID]) == 0 || x.Unread != "" })
+	list := slices.DeleteFunc(slices.Clone(exercises),
+		func(x store.Exercise) bool { return len(tries[x.ID]) == 0 || x.Unread != "" })
 	slices.SortStableFunc(list, func(a, b store.Exercise) int { return cmp.Compare(tries[b.ID][0].ID, tries[a.ID][0].ID) })
 	return list
 }
 
 // addNotes reads the student's parts of what they have tried for the notes and the changes in
 // them.
-func addNotes(ctx context.Context, desk *Class, v *Record, reads PartReader, recent []store.Exercise, standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]LoggedTry) error {
+func addNotes(ctx context.Context, desk *Class, v *Record, reads PartReader, recent []store.Exercise,
+	standings store.Standings, own store.OwnOutlines, rules store.Rules, tries map[store.ExerciseID][]LoggedTry) error {
 	var chunks []progress.Worked
 	var failed []progress.Failed
 	for _, x := range recent {
-		steps, outline, standing := rules.For(v.Student.ID, x.ID), own.Of(x, v.Student.Instrument), standings[store.Task{Student: v.Student.ID, Exercise: x.ID}]
+		steps, outline, standing := rules.For(v.Student.ID, x.ID), own.Of(x, v.Student.Instrument),
+			standings[store.Task{Student: v.Student.ID, Exercise: x.ID}]
 		if standing == nil {
 			continue
 		}
@@ -130,7 +134,8 @@ func addNotes(ctx context.Context, desk *Class, v *Record, reads PartReader, rec
 			chunks = append(chunks, progress.Worked{Name: where, Pitches: report.PitchesIn(key), Steps: steps, State: state})
 			if from, to, change, ok := report.HardestChange(key); ok {
 				stumbles, holds := progress.FailedAt(triesAt(tries[x.ID], key), state)
-				failed = append(failed, progress.Failed{From: from, To: to, Why: change.Why, Exercise: int64(x.ID), Where: where, Stumbles: stumbles, Holds: holds})
+				failed = append(failed, progress.Failed{From: from, To: to, Why: change.Why, Exercise: int64(x.ID),
+					Where: where, Stumbles: stumbles, Holds: holds})
 			}
 		}
 	}

@@ -34,7 +34,8 @@ func (read *partAtHome) Warm(chunk Stand) (part Stand, ok bool) {
 	whole := x.Report.Chunks[len(x.Report.Chunks)-1]
 	at.Ask.Chunk = whole.Key().String()
 	at.chunksOf(x.Report)
-	return NewStand(Work{Choice: at, Routine: at.Routine(), Stage: routine.Play, Tempo: WarmTempo}, x, read.saved.Preferences), true
+	return NewStand(Work{Choice: at, Routine: at.Routine(), Stage: routine.Play, Tempo: WarmTempo}, x,
+		read.saved.Preferences), true
 }
 
 // firstPitches are the first notes of a chunk, each once.
@@ -54,8 +55,10 @@ func longNotes(pitches []score.Pitch, bars int, key score.Key, clef score.Clef) 
 	for _, p := range pitches {
 		for k := range bars {
 			part.Measures = append(part.Measures, score.Measure{
-				Number: len(part.Measures) + 1, Meter: score.Meter{Beats: 4, Unit: 4}, Key: key, Clef: clef, Length: score.Frac(1, 1),
-				Events: []score.Event{{Kind: score.Note, Length: score.Frac(1, 1), Value: score.Value{Base: 1}, Pitch: p, Sign: k == 0 && p.Alter != key.Alter(p.Step), TieOn: k < bars-1, Tied: k > 0}},
+				Number: len(part.Measures) + 1, Meter: score.Meter{Beats: 4, Unit: 4}, Key: key, Clef: clef,
+				Length: score.Frac(1, 1),
+				Events: []score.Event{{Kind: score.Note, Length: score.Frac(1, 1), Value: score.Value{Base: 1}, Pitch: p,
+					Sign: k == 0 && p.Alter != key.Alter(p.Step), TieOn: k < bars-1, Tied: k > 0}},
 			})
 		}
 	}

@@ -41,10 +41,13 @@ type Preferences struct {
 // PreferencesOf reads kept settings.
 func PreferencesOf(saved store.Settings) Preferences {
 	p := Preferences{
-		School: saved["school"], SlowBeat: saved["slow-beat"] == "yes", Rests: saved["rests"], Syncopa: saved["syncopa"] == "yes",
-		Naming: saved["naming"], Naturals: saved["naturals"], British: saved["british"] == "yes", Tuning: saved["tuning"], Cues: [2]string{saved["cue-1"], saved["cue-2"]},
-		Hands: saved["hands"] == "yes", Spacing: saved["spacing"] == "yes", Two: saved["two"], Three: saved["three"], Colours: map[string]string{},
-		Asked: saved[AskedSetting], NewCards: saved[NewCardsSetting],
+		School: saved["school"], SlowBeat: saved["slow-beat"] == "yes", Rests: saved["rests"],
+		Syncopa: saved["syncopa"] == "yes",
+		Naming:  saved["naming"], Naturals: saved["naturals"], British: saved["british"] == "yes",
+		Tuning: saved["tuning"], Cues: [2]string{saved["cue-1"], saved["cue-2"]},
+		Hands: saved["hands"] == "yes", Spacing: saved["spacing"] == "yes", Two: saved["two"], Three: saved["three"],
+		Colours: map[string]string{},
+		Asked:   saved[AskedSetting], NewCards: saved[NewCardsSetting],
 	}
 	if text := saved["words"]; text != "" && json.Unmarshal([]byte(text), &p.Words) != nil {
 		p.Words = nil // ours hold
@@ -102,7 +105,8 @@ func (p Preferences) Options(class store.Class) breakdown.Options {
 	}
 	return breakdown.Options{
 		Count: count.Options{
-			School: count.School(school), SlowBeat: p.SlowBeat, Rests: count.Rests(p.Rests), Syncopa: p.Syncopa, Words: p.Words, Cues: p.Cues,
+			School: count.School(school), SlowBeat: p.SlowBeat, Rests: count.Rests(p.Rests), Syncopa: p.Syncopa,
+			Words: p.Words, Cues: p.Cues,
 		},
 		Name:    name.Options{System: name.System(p.Naming), Naturals: name.Naturals(p.Naturals)},
 		British: p.British,

@@ -54,7 +54,8 @@ func inspectCommand() *cobra.Command {
 			return printReport(c.OutOrStdout(), report)
 		},
 	}
-	c.Flags().StringVar(&ask.target, "instrument", "", "whose part to make (default: the one the file is written for, else violin)")
+	c.Flags().StringVar(&ask.target, "instrument", "",
+		"whose part to make (default: the one the file is written for, else violin)")
 	c.Flags().StringVar(&ask.part, "part", "", "which part of a file that holds several: its name, or its number from 1")
 	c.Flags().IntVar(&ask.options.Finger.Year, "year", 1, "the year of playing, 1 to 3, whose fingerings are taught")
 	c.Flags().StringVar(&ask.source, "source", "", "for whom the file is written: an instrument id, or concert (default: what the file says)")
@@ -121,7 +122,8 @@ func inspect(ctx context.Context, path string, ask inspection) (breakdown.Report
 	if n := len(s.Parts); n > 1 && ask.part == "" {
 		s.Remarks = append(
 			s.Remarks,
-			score.General(fmt.Sprintf("The file holds %d parts: %s. The first is inspected.", n, partNames(s.Parts)), "Choose another with --part."),
+			score.General(fmt.Sprintf("The file holds %d parts: %s. The first is inspected.", n, partNames(s.Parts)),
+				"Choose another with --part."),
 		)
 	}
 	if _, known := instrument.ByID(ask.source); !known && ask.source != "" && ask.source != reading.Concert {

@@ -41,7 +41,8 @@ func printCatalogue(w io.Writer) error {
 			fmt.Fprintf(&b, "Strokes without pitch, on the drum channel in MIDI.\n\n- Before playing: %s\n", i.Start)
 			continue
 		}
-		fmt.Fprintf(&b, "%s Its lane: %s. General MIDI program %d.\n\n", soundsWords(i.Transposition), strings.ToLower(i.LaneName()), i.Program)
+		fmt.Fprintf(&b, "%s Its lane: %s. General MIDI program %d.\n\n", soundsWords(i.Transposition),
+			strings.ToLower(i.LaneName()), i.Program)
 		fmt.Fprintf(&b, "- Fingerings from %s to %s", i.Lowest, i.Highest)
 		if four := i.OfModel("4"); four.Valves == 4 {
 			fmt.Fprintf(&b, ", with four valves from %s", four.Lowest)
@@ -50,7 +51,8 @@ func printCatalogue(w io.Writer) error {
 		for k, year := range i.Years {
 			fmt.Fprintf(&b, "- Year %d: %s to %s\n", k+1, year.Low, year.High)
 		}
-		fmt.Fprintf(&b, "- A line sits well around %s, a one-note drill on %s\n- Before playing: %s\n", i.Tessitura, i.OneNote, i.Start)
+		fmt.Fprintf(&b, "- A line sits well around %s, a one-note drill on %s\n- Before playing: %s\n", i.Tessitura,
+			i.OneNote, i.Start)
 	}
 	_, err := io.WriteString(w, b.String())
 	return err

@@ -24,7 +24,8 @@ func rootCommand() *cobra.Command {
 		SilenceErrors: true,
 	}
 	root.AddCommand(
-		serveCommand(), demoCommand(), migrateCommand(), passwordCommand(), inviteCommand(), backupCommand(), restoreCommand(), rereadCommand(),
+		serveCommand(), demoCommand(), migrateCommand(), passwordCommand(), inviteCommand(), backupCommand(),
+		restoreCommand(), rereadCommand(),
 		inspectCommand(), instrumentsCommand(),
 	)
 	return root

@@ -171,7 +171,8 @@ func demoCommand() *cobra.Command {
 
 func rereadCommand() *cobra.Command {
 	var all bool
-	c := storeCommand("reread", "Read exercises again that were read by other rules", func(ctx context.Context, s *store.Store) error {
+	c := storeCommand("reread", "Read exercises again that were read by other rules", func(ctx context.Context,
+		s *store.Store) error {
 		n, err := reading.New(reading.Memory).RefreshAll(ctx, s, all)
 		if err == nil && all {
 			err = s.FoldStandings(ctx)
@@ -186,5 +187,6 @@ func rereadCommand() *cobra.Command {
 }
 
 func migrateCommand() *cobra.Command {
-	return storeCommand("migrate", "Bring the database's tables up to date", func(context.Context, *store.Store) error { return nil })
+	return storeCommand("migrate", "Bring the database's tables up to date",
+		func(context.Context, *store.Store) error { return nil })
 }

@@ -93,7 +93,8 @@ func (r *Report) strokes() []stroke {
 			if !e.Tied && slurs == 0 {
 				x := r.Measures[i].Events[j]
 				up := slices.Contains(e.Marks, score.UpBow) || has(x.Annotations, AnnotationUpBow)
-				down := slices.Contains(e.Marks, score.DownBow) && !has(x.Annotations, AnnotationUpBow) || has(x.Annotations, AnnotationDownBow)
+				down := slices.Contains(e.Marks, score.DownBow) && !has(x.Annotations, AnnotationUpBow) ||
+					has(x.Annotations, AnnotationDownBow)
 				list = append(list, stroke{
 					at: score.Place{Measure: i, Event: j}, measure: m, event: e, rested: rested,
 					downbeat: e.Start.IsZero() && !m.Split, fixed: up || down, down: down,
@@ -156,7 +157,8 @@ func lasting(s stroke) bool {
 // a measure after which the downbeat would come up.
 func hooks(strokes []stroke, k int) bool {
 	s, before := strokes[k], strokes[k-1]
-	if s.at.Measure != before.at.Measure || before.event.Value.Dots == 0 || before.event.Length.Less(s.event.Length.Mul(score.Frac(2, 1))) ||
+	if s.at.Measure != before.at.Measure || before.event.Value.Dots == 0 ||
+		before.event.Length.Less(s.event.Length.Mul(score.Frac(2, 1))) ||
 		s.event.SlurStarts > 0 || before.event.SlurStarts > 0 {
 		return false
 	}

@@ -86,9 +86,11 @@ func (b *breather) gather() {
 			at := score.Place{Measure: i, Event: j}
 			x := b.r.Measures[i].Events[j]
 			b.notes = append(b.notes, breathNote{
-				at: at, seconds: b.seconds(e.Length, m), ended: e.SlurEnds > 0, free: !e.TieOn && slurs == 0, slurred: !e.TieOn && slurs > 0, tied: e.TieOn,
+				at: at, seconds: b.seconds(e.Length, m), ended: e.SlurEnds > 0, free: !e.TieOn && slurs == 0,
+				slurred: !e.TieOn && slurs > 0, tied: e.TieOn,
 				bar: j == len(m.Events)-1, chunk: ends[at] != nil, phrase: ends[at] != nil && ends[at].phrase,
-				asked: slices.Contains(e.Marks, score.Breath) || has(x.Annotations, AnnotationBreath), barred: has(x.Annotations, NoBreath),
+				asked:  slices.Contains(e.Marks, score.Breath) || has(x.Annotations, AnnotationBreath),
+				barred: has(x.Annotations, NoBreath),
 			})
 		}
 	}
@@ -186,7 +188,9 @@ func (b *breather) inNeed(from, to int) (at int, why string) {
 		}
 		return slices.MaxFunc(list, func(a, c int) int {
 			x, y := b.notes[a], b.notes[c]
-			return cmp.Or(boolCompare(x.bar && x.chunk, y.bar && y.chunk), boolCompare(x.bar, y.bar), boolCompare(x.ended, y.ended), boolCompare(!x.bar && x.seconds > y.seconds, !x.bar && y.seconds > x.seconds), cmp.Compare(a, c))
+			return cmp.Or(boolCompare(x.bar && x.chunk, y.bar && y.chunk), boolCompare(x.bar, y.bar),
+				boolCompare(x.ended, y.ended), boolCompare(!x.bar && x.seconds > y.seconds, !x.bar &&
+					y.seconds > x.seconds), cmp.Compare(a, c))
 		})
 	}
 	if at = best(func(n breathNote) bool { return n.free }); at >= 0 {

@@ -489,7 +489,8 @@ func label(n int) string {
 // sayAgain adds to the reason of each chunk that is played like an earlier one, or
 // like measures before it: what is learned once need not be learned twice.
 func sayAgain(part score.Part, chunks []Chunk, found []Recurrence) {
-	words := map[string]string{"same": "the same as %s", "shifted": "%s again, shifted", "notes": "the notes of %s in another rhythm", "rhythm": "the rhythm of %s"}
+	words := map[string]string{"same": "the same as %s", "shifted": "%s again, shifted",
+		"notes": "the notes of %s in another rhythm", "rhythm": "the rhythm of %s"}
 	heard := make([][]sound, len(chunks))
 	for i := range chunks {
 		p := &chunks[i]

@@ -29,7 +29,8 @@ func (r Report) HardestChange(key ChunkKey) (from, to score.Pitch, change finger
 	inside := func(i int) bool { n := r.Measures[i].Number; return n >= key.First && n <= key.Last }
 	for _, c := range r.changes {
 		begins := c.at.Event > 0 || c.at.Measure > 0 && inside(c.at.Measure-1) // the note before it is in the chunk too
-		if inside(c.at.Measure) && begins && c.from.Pitch != c.to.Pitch && c.change.Cost >= worthADrill && c.change.Cost > change.Cost {
+		if inside(c.at.Measure) && begins && c.from.Pitch != c.to.Pitch && c.change.Cost >= worthADrill &&
+			c.change.Cost > change.Cost {
 			from, to, change, ok = c.from.Pitch, c.to.Pitch, c.change, true
 		}
 	}

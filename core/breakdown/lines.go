@@ -106,7 +106,8 @@ const (
 
 // Derive writes a line of a part. on is the note of OneNote; within is the chunk that
 // lines that take one (TakesChunk) are made of, or the whole.
-func Derive(line PracticeVersion, title string, part score.Part, chunks []Chunk, within Chunk, on score.Pitch) (Derived, error) {
+func Derive(line PracticeVersion, title string, part score.Part, chunks []Chunk, within Chunk,
+	on score.Pitch) (Derived, error) {
 	w := versionWriter{part: part, line: score.Part{Name: part.Name, Transposition: part.Transposition}}
 	switch line {
 	case OneNote, Pulsed:
@@ -338,7 +339,8 @@ func (w *versionWriter) walk(p Chunk) {
 				next := plain(m)
 				b = &next
 			}
-			b.add(score.Event{Length: half, Value: score.Value{Base: 2}, Pitch: e.Pitch}, score.Place{Measure: passage.At, Event: j})
+			b.add(score.Event{Length: half, Value: score.Value{Base: 2}, Pitch: e.Pitch},
+				score.Place{Measure: passage.At, Event: j})
 			if len(b.Events) == 2 {
 				w.add(*b)
 				b = nil
@@ -423,7 +425,8 @@ func (w *versionWriter) held(p Chunk) {
 				break
 			}
 			for k, v := range values {
-				b.add(score.Event{Length: v.Length(), Value: v, Pitch: e.Pitch, Unpitched: e.Unpitched, Roll: e.Roll, TieOn: k < len(values)-1, Tied: k > 0},
+				b.add(score.Event{Length: v.Length(), Value: v, Pitch: e.Pitch, Unpitched: e.Unpitched, Roll: e.Roll,
+					TieOn: k < len(values)-1, Tied: k > 0},
 					score.Place{Measure: passage.At, Event: j})
 			}
 			w.add(b)

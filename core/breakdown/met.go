@@ -60,7 +60,8 @@ func elements(list []Element, m score.Measure, j int, fingering string, pitched 
 	for _, brings := range []struct {
 		thing Element
 		has   bool
-	}{{"play:slurs", e.SlurStarts > 0}, {"play:ties", e.TieOn}, {"play:rolls", e.Roll}, {"play:flams", e.Graces == 1}, {"play:drags", e.Graces > 1}} {
+	}{{"play:slurs", e.SlurStarts > 0}, {"play:ties", e.TieOn}, {"play:rolls", e.Roll},
+		{"play:flams", e.Graces == 1}, {"play:drags", e.Graces > 1}} {
 		if brings.has {
 			list = append(list, brings.thing)
 		}

@@ -83,11 +83,13 @@ func markSkipped(part score.Part, marks [][]noted) {
 			switch {
 			case e.Kind == score.Rest && j == last && final && !e.WholeMeasure:
 				add(line, j, "The last rest belongs to the exercise: count it out.")
-			case e.Kind == score.Rest && j == last && j > 0 && !final && e.Length.Cmp(beat) <= 0 && strikesFirst(part.Measures[i+1]):
+			case e.Kind == score.Rest && j == last && j > 0 && !final && e.Length.Cmp(beat) <= 0 &&
+				strikesFirst(part.Measures[i+1]):
 				add(line, j, "This rest is easily skipped: count it before the next downbeat.")
 			case e.Tied && j == 0:
 				add("tie", j, "Tied over the bar line: it goes on and is not struck again.")
-			case e.Kind != score.Rest && !e.TieOn && !e.Tied && j == last && !final && e.Length.Cmp(beat.Mul(score.Frac(4, 1))) >= 0 && len(marks[i][j].alerts) == 0 && strikesFirst(part.Measures[i+1]):
+			case e.Kind != score.Rest && !e.TieOn && !e.Tied && j == last && !final &&
+				e.Length.Cmp(beat.Mul(score.Frac(4, 1))) >= 0 && len(marks[i][j].alerts) == 0 && strikesFirst(part.Measures[i+1]):
 				add("long", j, "All four counts: the next note is not before the downbeat.")
 			}
 		}

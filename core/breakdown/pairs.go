@@ -128,7 +128,8 @@ func hearStretch(s Source, i int) (heardStretch, bool) {
 	for k := range onsets {
 		h.without = append(
 			h.without,
-			fmt.Sprintf("%s %d %s", a.Meter, len(onsets), strings.Join(append(append([]string{}, onsets[:k]...), onsets[k+1:]...), " ")),
+			fmt.Sprintf("%s %d %s", a.Meter, len(onsets), strings.Join(append(append([]string{}, onsets[:k]...),
+				onsets[k+1:]...), " ")),
 		)
 	}
 	return h, true

@@ -8,9 +8,10 @@ import (
 
 // Pencil is what a teacher writes over a note, or strikes out there.
 type Annotation struct {
-	Kind  AnnotationKind
-	Word  string // of PencilWord, what is written; of StruckOut, the alert
-	Pitch int    // of the note it was written over, a MIDI number, 0 for a rest or a stroke: another note there leaves it aside
+	Kind AnnotationKind
+	Word string // of PencilWord, what is written; of StruckOut, the alert
+	// of the note it was written over, a MIDI number, 0 for a rest or a stroke: another note there leaves it aside
+	Pitch int
 }
 
 // PencilKind says what a pencil does.
@@ -33,14 +34,16 @@ const LongestWord = 24
 
 // PencilKinds lists them.
 func AnnotationKinds() []AnnotationKind {
-	return []AnnotationKind{AnnotationCircle, AnnotationArrow, AnnotationWord, AnnotationBreath, NoBreath, AnnotationUpBow, AnnotationDownBow, StruckOut}
+	return []AnnotationKind{AnnotationCircle, AnnotationArrow, AnnotationWord, AnnotationBreath, NoBreath,
+		AnnotationUpBow, AnnotationDownBow, StruckOut}
 }
 
 // Against says whether two marks at a note cannot both stand: a breath and none, up and down,
 // two words.
 func (p Annotation) Against(q Annotation) bool {
 	either := func(a, b AnnotationKind) bool { return p.Kind == a && q.Kind == b || p.Kind == b && q.Kind == a }
-	return either(AnnotationBreath, NoBreath) || either(AnnotationUpBow, AnnotationDownBow) || p.Kind == AnnotationWord && q.Kind == AnnotationWord
+	return either(AnnotationBreath, NoBreath) || either(AnnotationUpBow, AnnotationDownBow) ||
+		p.Kind == AnnotationWord && q.Kind == AnnotationWord
 }
 
 // has says whether there is a mark of a kind.
@@ -63,7 +66,10 @@ func (r *Report) strikeOut() {
 
 // struck says whether the teacher struck an alert out.
 func (e Event) struck(a Alert) bool {
-	return slices.ContainsFunc(e.Annotations, func(p Annotation) bool { return p.Kind == StruckOut && p.Word == string(a) })
+	return slices.ContainsFunc(e.Annotations, func(p Annotation) bool {
+		return p.Kind == StruckOut &&
+			p.Word == string(a)
+	})
 }
 
 // StruckOut lists the alerts that the teacher struck out here.

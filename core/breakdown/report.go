@@ -77,8 +77,9 @@ func (e Event) Has(a Alert) bool {
 
 // Measure is one measure, explained.
 type Measure struct {
-	Number int          `json:"number"`
-	Part   int          `json:"part,omitempty"` // of a measure that is divided: 1 for what follows its first half, and so on
+	Number int `json:"number"`
+	// of a measure that is divided: 1 for what follows its first half, and so on
+	Part   int          `json:"part,omitempty"`
 	Events []Event      `json:"events"`
 	Lane   []count.Cell `json:"-"` // the count on the ruler of pulses
 
@@ -151,7 +152,8 @@ type Options struct {
 
 // Read makes the part for an instrument from its source and explains it. What
 // the player has met before, which may be nil, decides the traps and the hints.
-func Read(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met *Met, o Options) Report {
+func Read(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met *Met,
+	o Options) Report {
 	r := readNotes(s, source, writtenFor, target, met, o)
 	r.Same, r.Lines, r.Figures, r.phrases = Recurrences(r.Part), likeLines(r.Part), figures(r.Part), Cut(r.Part)
 	byHand := false
@@ -180,7 +182,8 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 
 // readNotes makes the part and explains its notes one by one: their count, name, fingering,
 // what to mind in them and the change from the one before.
-func readNotes(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met *Met, o Options) Report {
+func readNotes(s score.Score, source score.Part, writtenFor string, target instrument.Instrument, met *Met,
+	o Options) Report {
 	made := instrument.Make(source, writtenFor, target, o.Placed)
 	part := made.Part
 	r := Report{
@@ -217,7 +220,8 @@ func readNotes(s score.Score, source score.Part, writtenFor string, target instr
 
 // Holds says whether there is an event at a place.
 func (r Report) Holds(at score.Place) bool {
-	return 0 <= at.Measure && at.Measure < len(r.Measures) && 0 <= at.Event && at.Event < len(r.Measures[at.Measure].Events)
+	return 0 <= at.Measure && at.Measure < len(r.Measures) && 0 <= at.Event &&
+		at.Event < len(r.Measures[at.Measure].Events)
 }
 
 // layOut adds the lanes and the reason for every count and name.
@@ -244,10 +248,12 @@ func (r *Report) layOut(known []score.Pitch, o Options) {
 	}
 }
 
-func explain(e score.Event, m score.Measure, target instrument.Instrument, c count.Counted, f finger.Choice, a noted) Event {
+func explain(e score.Event, m score.Measure, target instrument.Instrument, c count.Counted, f finger.Choice,
+	a noted) Event {
 	x := Event{
 		Kind: "note", Start: e.Start, Length: e.Length, Count: c.Label, Held: c.Held, Tap: c.Tap,
-		Tied: e.Tied, Fingering: f.Text, Ways: f.Alternates, Played: f, Care: f.Care, Hand: f.Hand, Alerts: a.alerts, Why: a.why(),
+		Tied: e.Tied, Fingering: f.Text, Ways: f.Alternates, Played: f, Care: f.Care, Hand: f.Hand,
+		Alerts: a.alerts, Why: a.why(),
 	}
 	if x.Alerts == nil {
 		x.Alerts = []Alert{}

@@ -54,11 +54,13 @@ func likeLines(part score.Part) []LineLike {
 			for _, how := range []string{"same", "rhythm"} {
 				like := LineLike{Line: n + 1, As: earlier + 1, How: how}
 				for k, i := range line {
-					if got := compare(heard[lines[earlier][k]], heard[i]); got != "same" && !(how == "rhythm" && (got == "rhythm" || got == "shifted")) {
+					if got := compare(heard[lines[earlier][k]], heard[i]); got != "same" &&
+						!(how == "rhythm" && (got == "rhythm" || got == "shifted")) {
 						like.But = append(like.But, part.Measures[i].Number)
 					}
 				}
-				if (len(like.But) == 0 || len(like.But) == 1 && how == "same") && (best.Line == 0 || best.How == "rhythm" && how == "same" || best.How == how && len(like.But) < len(best.But)) {
+				if (len(like.But) == 0 || len(like.But) == 1 && how == "same") && (best.Line == 0 || best.How == "rhythm" &&
+					how == "same" || best.How == how && len(like.But) < len(best.But)) {
 					best = like
 				}
 			}
@@ -142,7 +144,8 @@ func figureAt(part score.Part, run []score.Place) (f Figure, notes int) {
 		if steps(1) > 0 {
 			way = "up"
 		}
-		return Figure{Kind: "scale", Words: fmt.Sprintf("%s the scale from %s to %s", way, name.Spoken(pitch(0), false), name.Spoken(pitch(n-1), false))}, n
+		return Figure{Kind: "scale", Words: fmt.Sprintf("%s the scale from %s to %s", way,
+			name.Spoken(pitch(0), false), name.Spoken(pitch(n-1), false))}, n
 	}
 	letters := []score.Step{pitch(0).Step}
 	for n = 1; n < len(run) && abs(steps(n)) >= 2; n++ {

@@ -39,7 +39,8 @@ func (r *Report) StartFrom(history []Clean, mark int) {
 	best := Clean{}
 	for _, c := range history {
 		here := r.Difficulty.Parts
-		if math.Abs(c.Parts.Rhythm-here.Rhythm) <= likeRhythm && math.Abs(c.Parts.Change-here.Change) <= likeChange && c.Tempo > best.Tempo {
+		if math.Abs(c.Parts.Rhythm-here.Rhythm) <= likeRhythm && math.Abs(c.Parts.Change-here.Change) <= likeChange &&
+			c.Tempo > best.Tempo {
 			best = c
 		}
 	}

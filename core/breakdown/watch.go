@@ -23,7 +23,8 @@ type Watched struct {
 // goesWrong is how surely each alert goes wrong, from 10; the figures are ours. The key
 // signature and the last note, which everybody is told of, come last.
 var goesWrong = map[Alert]int{
-	Trap: 10, HardChange: 9, Cancelled: 8, Accidental: 7, Carried: 7, LookAlike: 6, Skip: 6, New: 5, Respelled: 4, Prepare: 3, Long: 3, InKey: 2, Last: 1,
+	Trap: 10, HardChange: 9, Cancelled: 8, Accidental: 7, Carried: 7, LookAlike: 6, Skip: 6, New: 5, Respelled: 4,
+	Prepare: 3, Long: 3, InKey: 2, Last: 1,
 }
 
 // weight is how surely something watched goes wrong.
@@ -53,7 +54,8 @@ func (r Report) Watch(chunk []Passage, target instrument.Instrument) []Watched {
 				continue
 			}
 			at := score.Place{Measure: passage.At, Event: j}
-			w := Watched{At: at, Measure: r.Measures[passage.At].Number, Name: e.ShortName, Trap: e.Has(Trap), Alerts: slices.Clone(e.Alerts), Why: e.Why}
+			w := Watched{At: at, Measure: r.Measures[passage.At].Number, Name: e.ShortName, Trap: e.Has(Trap),
+				Alerts: slices.Clone(e.Alerts), Why: e.Why}
 			if w.Name == "" {
 				w.Name = e.Fingering
 			}

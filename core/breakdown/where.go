@@ -23,10 +23,12 @@ func ReadNotes(s score.Score, source score.Part, writtenFor string, target instr
 // stumbled: its rhythm, its reading, its changes, or, for the sound, how high it goes, and on
 // brass the change where that is harder. It is "" where nothing there is hard.
 func (r Report) Where(key ChunkKey, cause routine.Cause, target instrument.Instrument) string {
-	part := map[routine.Cause]int{routine.Rhythm: rhythmPart, routine.WrongName: readingPart, routine.Fingering: changePart, routine.Sound: rangePart}[cause]
+	part := map[routine.Cause]int{routine.Rhythm: rhythmPart, routine.WrongName: readingPart,
+		routine.Fingering: changePart, routine.Sound: rangePart}[cause]
 	at := r.hardestIn(key, part)
 	if cause == routine.Sound && target.Family == "brass" {
-		if leap := r.hardestIn(key, changePart); leap >= 0 && (at < 0 || r.weight(leap, changePart) > r.weight(at, rangePart)) {
+		if leap := r.hardestIn(key, changePart); leap >= 0 &&
+			(at < 0 || r.weight(leap, changePart) > r.weight(at, rangePart)) {
 			at, part = leap, changePart
 		}
 	}

@@ -153,7 +153,8 @@ func (r Reader) waysBeside(right Way, deck []Card) []Choice {
 	slices.SortFunc(others, func(a, b Way) int { return a.Pitch.MIDI() - b.Pitch.MIDI() })
 	choices := make([]Choice, len(others))
 	for k := range others {
-		choices[k] = Choice{Text: r.Words.Show(r.Instrument, others[k].Text), Right: others[k].Text == right.Text, Way: &others[k]}
+		choices[k] = Choice{Text: r.Words.Show(r.Instrument, others[k].Text), Right: others[k].Text == right.Text,
+			Way: &others[k]}
 	}
 	return choices
 }
@@ -214,7 +215,8 @@ func (r Reader) key(c Card) Answer {
 	return a
 }
 
-var intervalNames = [...]string{"the same note", "a step", "a third", "a fourth", "a fifth", "a sixth", "a seventh", "an octave"}
+var intervalNames = [...]string{"the same note", "a step", "a third", "a fourth", "a fifth", "a sixth",
+	"a seventh", "an octave"}
 
 // interval says how far apart two notes are written, and which way it goes.
 func (r Reader) interval(c Card) Answer {
@@ -229,7 +231,8 @@ func (r Reader) interval(c Card) Answer {
 		}
 		return fmt.Sprintf("%d steps", n)
 	}
-	a := Answer{Text: called(far) + " " + way, Short: called(far) + " " + way, More: r.Say(c.Pitches[0]) + " to " + r.Say(c.Pitches[1])}
+	a := Answer{Text: called(far) + " " + way, Short: called(far) + " " + way, More: r.Say(c.Pitches[0]) + " to " +
+		r.Say(c.Pitches[1])}
 	from := max(1, far-2)
 	for n := from; n < from+4; n++ {
 		a.Choices = append(a.Choices, Choice{Text: called(n) + " " + way, Right: n == far})

@@ -111,7 +111,8 @@ func Deck(i instrument.Instrument, chunks []Chunk) []Card {
 			add(&rest, Card{Kind: Interval, Clef: clef, Pitches: []score.Pitch{from, to}, Where: p.Where})
 		})
 		if from, to, _, ok := p.Report.HardestChange(p.Key); ok {
-			add(&rest, Card{Kind: Change, Clef: p.Report.Part.Measures[0].Clef, Pitches: []score.Pitch{from, to}, Where: p.Where})
+			add(&rest, Card{Kind: Change, Clef: p.Report.Part.Measures[0].Clef, Pitches: []score.Pitch{from, to},
+				Where: p.Where})
 		}
 	}
 	shown := shownWays(chunks)
@@ -191,7 +192,8 @@ func (p Chunk) eachNote(do func(score.Clef, score.Pitch)) {
 // to count. What is tied over the bar line is left out: its count needs the measure before.
 func (p Chunk) eachBar(do func(score.Measure, string)) {
 	p.measures(func(at int, m score.Measure) {
-		if len(m.Events) < 2 || m.Length != m.Meter.Length() || m.Split || m.Events[0].Tied || m.Events[len(m.Events)-1].TieOn {
+		if len(m.Events) < 2 || m.Length != m.Meter.Length() || m.Split || m.Events[0].Tied ||
+			m.Events[len(m.Events)-1].TieOn {
 			return
 		}
 		do(onOneLine(m), counted(p.Report.Measures[at]))
@@ -230,7 +232,8 @@ func onOneLine(m score.Measure) score.Measure {
 	}
 	events := make([]score.Event, len(m.Events))
 	for k, e := range m.Events {
-		events[k] = score.Event{Kind: e.Kind, Start: e.Start, Length: e.Length, Value: e.Value, Pitch: middle, TieOn: e.TieOn, Tied: e.Tied,
+		events[k] = score.Event{Kind: e.Kind, Start: e.Start, Length: e.Length, Value: e.Value, Pitch: middle,
+			TieOn: e.TieOn, Tied: e.Tied,
 			TupletStarts: e.TupletStarts, TupletEnds: e.TupletEnds, WholeMeasure: e.WholeMeasure, Unpitched: e.Unpitched}
 	}
 	return score.Measure{Number: 1, Meter: m.Meter, Clef: m.Clef, Length: m.Length, Events: events}

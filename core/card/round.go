@@ -92,7 +92,10 @@ func Round(deck []Card, log []Answered, stumbles map[string]time.Time, now time.
 			fresh = append(fresh, Asked{Card: c, Asking: InOrder, New: true, Because: ItIsNew})
 		}
 	}
-	slices.SortStableFunc(fresh, func(a, b Asked) int { return cmp.Compare(btoi(a.Because == ItIsNew), btoi(b.Because == ItIsNew)) })
+	slices.SortStableFunc(fresh, func(a, b Asked) int {
+		return cmp.Compare(btoi(a.Because == ItIsNew),
+			btoi(b.Because == ItIsNew))
+	})
 	fresh = fresh[:min(len(fresh), max(left, 0))]
 	return inOrder(within(append(due, fresh...), states, w.Short), deck, now)
 }

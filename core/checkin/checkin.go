@@ -149,7 +149,10 @@ type Waiting struct {
 // of one day who was heard longest ago. In says how many of them there is time for.
 func Queue(list []Waiting, minutes int) (queue []Waiting, in int) {
 	queue = slices.Clone(list)
-	slices.SortStableFunc(queue, func(a, b Waiting) int { return cmp.Or(cmp.Compare(a.On, b.On), cmp.Compare(a.Heard, b.Heard)) })
+	slices.SortStableFunc(queue, func(a, b Waiting) int {
+		return cmp.Or(cmp.Compare(a.On, b.On),
+			cmp.Compare(a.Heard, b.Heard))
+	})
 	left := float64(60 * minutes)
 	for _, w := range queue {
 		if left -= w.Seconds; left < 0 {

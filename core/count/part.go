@@ -163,8 +163,10 @@ func markShort(list []span) {
 		}
 		sixteenth, next := score.Frac(1, 16), list[n+1]
 		place := first.place.Within(first.pace.beat)
-		inBeat := next.length.Min(first.pace.beat.Sub(place.Add(sixteenth))) // what is held beyond is no longer note of the beat
-		if list[n].length == sixteenth && sixteenth.Less(inBeat) && place.Add(sixteenth).Less(first.pace.beat) && !next.moments[0].tuplet {
+		// what is held beyond is no longer note of the beat
+		inBeat := next.length.Min(first.pace.beat.Sub(place.Add(sixteenth)))
+		if list[n].length == sixteenth && sixteenth.Less(inBeat) && place.Add(sixteenth).Less(first.pace.beat) &&
+			!next.moments[0].tuplet {
 			list[n].short = true
 		}
 		if n+2 < len(list) && first.pace.beat == score.Frac(1, 4) && place.IsZero() && !list[n+2].rest &&

@@ -78,7 +78,8 @@ func (s span) sayValue(k int, o Options) string {
 	quarter, eighth := score.Frac(1, 4), score.Frac(1, 8)
 	if !now.starts {
 		switch {
-		case s.length.Cmp(quarter) <= 0 || s.written.Tuplet.Actual == 3 && !now.pace.compound: // it is held over a beat that it does not fill
+		// it is held over a beat that it does not fill
+		case s.length.Cmp(quarter) <= 0 || s.written.Tuplet.Actual == 3 && !now.pace.compound:
 			return hold
 		case s.length == score.Frac(3, 8) || !now.pace.compound && s.length.Sub(now.gone).Less(quarter):
 			return "m"

@@ -22,9 +22,11 @@ func DefaultWords() WordTable {
 		"x-xx": "tide-wa-ter", "x--x": "steam-er", "xx--": "a-hoy", "xx-x": "com-pass-rose",
 		"--x-": "ho", "---x": "to", "--xx": "heave-ho", "-xx-": "to-shore", "-x--": "shore",
 		"..x-": "ho", ".xxx": "to-the-sea", "x-..": "rope", "..xx": "heave-ho", "...x": "to",
-		"x-----": "sail", "x-x-x-": "pas-sen-ger", "x---x-": "row-ing", "x-x---": "a-way", "xxxxxx": "is-land-hop-ping-fer-ry",
+		"x-----": "sail", "x-x-x-": "pas-sen-ger", "x---x-": "row-ing", "x-x---": "a-way",
+		"xxxxxx": "is-land-hop-ping-fer-ry",
 		"xxx-x-": "cap-tain-of-it", "x-xxx-": "float-ing-is-land", "x-x-xx": "star-board-har-bor", "x--xx-": "lan-tern-light",
-		"----x-": "ing", "--x-x-": "sen-ger", "x-x-..": "a-way", "..x-x-": "cast-off", "....x-": "off", "..x---": "out", ".....x": "to",
+		"----x-": "ing", "--x-x-": "sen-ger", "x-x-..": "a-way", "..x-x-": "cast-off", "....x-": "off",
+		"..x---": "out", ".....x": "to",
 		"2:x-x-x-": "o-cean-wide", "2:x---x-": "deep-sea", "2:x-x---": "far-out",
 	}
 }
@@ -47,7 +49,8 @@ func Pattern(key string) string {
 func CheckWords(table WordTable) error {
 	for key, word := range table {
 		key, broad := strings.CutPrefix(key, broadTriplet)
-		if len(key) != 4 && len(key) != 6 || broad && len(key) != 6 || strings.Trim(key, "x-.") != "" || !strings.Contains(key, "x") {
+		if len(key) != 4 && len(key) != 6 || broad && len(key) != 6 || strings.Trim(key, "x-.") != "" ||
+			!strings.Contains(key, "x") {
 			return fmt.Errorf("the pattern %q is not four or six of x, - and . with at least one x", key)
 		}
 		if got, want := len(strings.Split(word, "-")), strings.Count(key, "x"); got != want || strings.TrimSpace(word) == "" {

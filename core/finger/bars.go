@@ -37,7 +37,8 @@ func shareHands(part score.Part, choices [][]Choice) {
 				finish()
 				last = ""
 			}
-			phrase = append(phrase, barStroke{at: score.Place{Measure: k, Event: j}, midi: e.Pitch.MIDI(), length: e.Length, beat: m.Meter.Beat(), written: e.Sticking, holds: held})
+			phrase = append(phrase, barStroke{at: score.Place{Measure: k, Event: j}, midi: e.Pitch.MIDI(),
+				length: e.Length, beat: m.Meter.Beat(), written: e.Sticking, holds: held})
 			if e.Roll {
 				c.Roll = Roll{Unmeasured: true}
 				if c.Care != "" {

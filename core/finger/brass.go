@@ -114,7 +114,8 @@ func care(i instrument.Instrument, f Fingering) string {
 		case i.Family == "brass":
 			remedy = "pull the third-valve slide if it moves, or lip it down"
 		}
-		words = append(words, fmt.Sprintf("%s is too short by about %d cents: %s", onValves(f.Keys&^thumbValve, 0).Text, sharp, remedy))
+		words = append(words, fmt.Sprintf("%s is too short by about %d cents: %s", onValves(f.Keys&^thumbValve,
+			0).Text, sharp, remedy))
 	}
 	return strings.Join(words, "; ")
 }

@@ -12,7 +12,8 @@ import (
 type Change struct {
 	Cost int    `json:"cost"` // 0 for nothing to do
 	Why  string `json:"why"`
-	Hard bool   `json:"-"` // a teacher would stop at it: its cost is Hard or more, or it is of a kind that goes wrong however little moves
+	// a teacher would stop at it: its cost is Hard or more, or it is of a kind that goes wrong however little moves
+	Hard bool `json:"-"`
 }
 
 // Hard is the cost from which a change is hard whatever its kind. Hard by kind are:

@@ -68,7 +68,8 @@ func drawValves(f Fingering) Drawn {
 
 func drawStopped(i instrument.Instrument, p score.Pitch, f Fingering) Drawn {
 	open := i.OpenStrings[f.String]
-	d := Drawn{String: f.String, Up: p.MIDI() - open.MIDI(), Finger: f.Moved.spelled() + strconv.Itoa(f.Finger), Chip: open.Step.String()}
+	d := Drawn{String: f.String, Up: p.MIDI() - open.MIDI(), Finger: f.Moved.spelled() + strconv.Itoa(f.Finger),
+		Chip: open.Step.String()}
 	if pl := playerOf(i); f.Finger > 0 && f.Position != pl.first() {
 		d.Chip += " " + strings.Replace(pl.in(f.Position).name, "half", "½", 1)
 	}
@@ -78,7 +79,8 @@ func drawStopped(i instrument.Instrument, p score.Pitch, f Fingering) Drawn {
 // thumbLabels are the keys of the left thumb, or beside it, with what is written for
 // them in a lane.
 var thumbLabels = map[string]string{
-	"R": "R", "oct": "8", "oct1": "8¹", "oct2": "8²", "TBb": "B♭", "W": "W", "lowD": "D", "lowC": "C", "lowB": "B", "lowBb": "B♭",
+	"R": "R", "oct": "8", "oct1": "8¹", "oct2": "8²", "TBb": "B♭", "W": "W", "lowD": "D", "lowC": "C",
+	"lowB": "B", "lowBb": "B♭",
 	"flickA": "a", "flickC": "c", "flickD": "d",
 }
 
@@ -125,7 +127,8 @@ func laneLabel(name string) string {
 // keyWord is a key's name where it is drawn large: "palm E♭".
 func keyWord(name string) string {
 	words := map[string]string{
-		"T": "thumb", "TBb": "B♭ lever", "oct": "octave", "oct1": "octave 1", "oct2": "octave 2", "R": "register", "W": "whisper", "bis": "bis",
+		"T": "thumb", "TBb": "B♭ lever", "oct": "octave", "oct1": "octave 1", "oct2": "octave 2", "R": "register",
+		"W": "whisper", "bis": "bis",
 		"tr1": "trill 1", "tr2": "trill 2", "half": "half", "sliver": "sliver", "pancakeE": "E",
 	}
 	if word := words[name]; word != "" {

@@ -194,7 +194,8 @@ func (d kettle) retuned(strokes []stroke, n int) string {
 			count(int(free), "beat", "beats"),
 		)
 	}
-	return fmt.Sprintf("retune the %d inch drum from %s to %s in the %d beats of rest", d.Inches, name.Spoken(d.tuned, false), to, free)
+	return fmt.Sprintf("retune the %d inch drum from %s to %s in the %d beats of rest", d.Inches,
+		name.Spoken(d.tuned, false), to, free)
 }
 
 // drumChange is 1 for each drum passed over on the way.

@@ -243,7 +243,8 @@ func Unfit(i instrument.Instrument, part score.Part, choices [][]Choice) []score
 				}
 				list = append(list, score.Problem{
 					Measure: m.Number, Note: note,
-					What: fmt.Sprintf("“%s” is printed over it, which is no fingering of %s on the %s; %s.", c.Unfit, name.Spoken(e.Pitch, false), i.Name, shown),
+					What: fmt.Sprintf("“%s” is printed over it, which is no fingering of %s on the %s; %s.", c.Unfit,
+						name.Spoken(e.Pitch, false), i.Name, shown),
 				})
 			}
 		}

@@ -66,7 +66,10 @@ func pressable(i instrument.Instrument) uint64 {
 // nearestWay is the first of a note's ways that differs least from what is pressed.
 func nearestWay(i instrument.Instrument, c Choice, pressed uint64) (way Fingering, apart int) {
 	ways := c.Ways()
-	best := slices.MinFunc(ways, func(a, b Fingering) int { return keysApart(i, a.Keys, pressed) - keysApart(i, b.Keys, pressed) })
+	best := slices.MinFunc(ways, func(a, b Fingering) int {
+		return keysApart(i, a.Keys, pressed) - keysApart(i,
+			b.Keys, pressed)
+	})
 	return best, keysApart(i, best.Keys, pressed)
 }
 
@@ -119,7 +122,10 @@ func (w Words) keyName(key Key, all []Key) string {
 		return "the thumb"
 	}
 	hand := ""
-	if slices.ContainsFunc(all, func(other Key) bool { return other.Right != key.Right && handless(other.Name) == handless(key.Name) }) {
+	if slices.ContainsFunc(all, func(other Key) bool {
+		return other.Right != key.Right &&
+			handless(other.Name) == handless(key.Name)
+	}) {
 		hand = map[bool]string{true: "right ", false: "left "}[key.Right]
 	}
 	return "the " + hand + sayKey(key.Name)

@@ -36,7 +36,8 @@ func (l *melody) thirdPosition() {
 		}
 		if to > from && l.notes[high].midi > reach {
 			for k := from; k < to; k++ {
-				l.ruleWith(k, highest, thirdBase, fmt.Sprintf("the line goes on up to %s: third position from here on", l.called(high)))
+				l.ruleWith(k, highest, thirdBase, fmt.Sprintf("the line goes on up to %s: third position from here on",
+					l.called(high)))
 			}
 		}
 		from = max(to, from+1)
@@ -75,7 +76,8 @@ func (l *melody) fourthFingers() {
 		a, b := l.before(k), l.after(k)
 		switch {
 		case l.options.Year >= 2 && on(a) && on(b) && l.slurredTo(a, k) && l.slurredTo(k, b):
-			l.rule(k, four.Text, fmt.Sprintf("in one bow between %s and %s, which are on the %s string", l.called(a), l.called(b), lower))
+			l.rule(k, four.Text, fmt.Sprintf("in one bow between %s and %s, which are on the %s string", l.called(a),
+				l.called(b), lower))
 		case l.instrument.FourDown && on(b) && l.notes[b].midi < n.midi:
 			l.rule(k, four.Text, fmt.Sprintf("4 coming down: %s is next, on the %s string", l.called(b), lower))
 		}
@@ -86,7 +88,8 @@ func (l *melody) fourthFingers() {
 // is open.
 func fourthBelow(c Choice) (Fingering, bool) {
 	for _, way := range c.Alternates {
-		if c.Finger == 0 && way.String == c.String-1 && way.Finger == 4 && way.Moved == InPlace && way.Position == c.Position {
+		if c.Finger == 0 && way.String == c.String-1 && way.Finger == 4 && way.Moved == InPlace &&
+			way.Position == c.Position {
 			return way, true
 		}
 	}
@@ -100,7 +103,8 @@ func (l *melody) extendHand() {
 	first := playerOf(l.instrument).first()
 	for from := 0; from < len(l.notes); {
 		to, far := from, -1
-		for to < len(l.notes) && l.notes[to].choice.String == l.notes[from].choice.String && l.notes[to].choice.Position == first {
+		for to < len(l.notes) && l.notes[to].choice.String == l.notes[from].choice.String &&
+			l.notes[to].choice.Position == first {
 			if c := l.notes[to].choice; c.Moved == Extended && c.Finger >= 3 {
 				far = to
 			}
@@ -148,7 +152,8 @@ func (l *melody) opened(k, from, to int) bool {
 // finger before it.
 func extendedBelow(c Choice) (Fingering, bool) {
 	for _, way := range c.Alternates {
-		if c.Finger >= 3 && c.Moved == InPlace && way.String == c.String && way.Position == c.Position && way.Finger == c.Finger-1 &&
+		if c.Finger >= 3 && c.Moved == InPlace && way.String == c.String && way.Position == c.Position &&
+			way.Finger == c.Finger-1 &&
 			way.Moved == Extended {
 			return way, true
 		}
@@ -175,7 +180,8 @@ func (l *melody) halfPosition() {
 	}
 	for k, n := range l.notes {
 		if reason, half := reasons[n.choice.String]; half && n.choice.Finger > 0 && !halfNotes[n.midi] {
-			l.ruleWith(k, n.choice.String, halfBase, fmt.Sprintf("the hand lies in half position on this string, for %s", l.called(reason)))
+			l.ruleWith(k, n.choice.String, halfBase, fmt.Sprintf("the hand lies in half position on this string, for %s",
+				l.called(reason)))
 		}
 	}
 }

@@ -19,7 +19,8 @@ func printed(i instrument.Instrument, c Choice, e score.Event) (text string, fit
 		if rest, found := strings.CutPrefix(said, "T"); found && i.ThumbSide {
 			thumb, said = "T", rest
 		}
-		said = thumb + strings.Join(strings.Split(strings.NewReplacer("-", "", " ", "", "+", "", "open", "0").Replace(said), ""), "-")
+		said = thumb + strings.Join(strings.Split(strings.NewReplacer("-", "", " ", "", "+", "", "open",
+			"0").Replace(said), ""), "-")
 	case instrument.Strings:
 		return printedFinger(i, c, said, e.String)
 	}
@@ -37,7 +38,8 @@ func printedFinger(i instrument.Instrument, c Choice, said string, number int) (
 	}
 	for _, way := range c.Ways() {
 		finger := strconv.Itoa(way.Finger)
-		if (said == "" || said == way.Moved.spelled()+finger || said == finger || said == way.Text) && (want < 0 || way.String == want) {
+		if (said == "" || said == way.Moved.spelled()+finger || said == finger || said == way.Text) &&
+			(want < 0 || way.String == want) {
 			return way.Text, true
 		}
 	}

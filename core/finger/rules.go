@@ -43,7 +43,8 @@ var rules = []rule{
 	{playedOn{keys: instrument.FluteKeys}, 2,
 		map[string]string{"Bb4": "T 1 | sideBb Eb", "Bb5": "T 1 | sideBb Eb"}, quickBeside(1)},
 	{playedOn{keys: instrument.BassoonKeys}, 2,
-		map[string]string{"G#2": "W 1 2 3 | Ab 4 5 6"}, besideKeys("right little finger, which has the F key", bassoonLayout.mask("6 F"))},
+		map[string]string{"G#2": "W 1 2 3 | Ab 4 5 6"}, besideKeys("right little finger, which has the F key",
+			bassoonLayout.mask("6 F"))},
 	{playedOn{keys: instrument.BassoonKeys}, 2,
 		map[string]string{
 			"F#2": "W 1 2 3 | 4 5 6 F#",
@@ -255,7 +256,8 @@ func (l *melody) holdRight() {
 func rightDown(c Choice) (Fingering, bool) {
 	right := commonLayout.mask("| 4 5 6")
 	for _, way := range c.Ways() {
-		if usual := c.UsualWay(); usual.Keys&right == 0 && way.Keys == usual.Keys|right && usual.Keys&commonLayout.mask("T 1") == 0 {
+		if usual := c.UsualWay(); usual.Keys&right == 0 && way.Keys == usual.Keys|right &&
+			usual.Keys&commonLayout.mask("T 1") == 0 {
 			return way, true
 		}
 	}

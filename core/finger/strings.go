@@ -39,7 +39,8 @@ type player struct {
 var (
 	violinPlayer = player{
 		positions: []position{{"", 2, 1, "first"}, {"half", 1, 1, "half"}, {"III", 5, 3, "third"}, {"II", 4, 2, "second"}},
-		hand: map[int][]place{-1: {{Low, 1, 0}}, 0: {{InPlace, 1, 0}}, 1: {{Low, 2, 1}}, 2: {{InPlace, 2, 1}, {Low, 3, 2}}, 3: {{InPlace, 3, 2}},
+		hand: map[int][]place{-1: {{Low, 1, 0}}, 0: {{InPlace, 1, 0}}, 1: {{Low, 2, 1}},
+			2: {{InPlace, 2, 1}, {Low, 3, 2}}, 3: {{InPlace, 3, 2}},
 			4: {{High, 3, 2}, {Low, 4, 3}}, 5: {{InPlace, 4, 3}}},
 	}
 	celloPlayer = player{
@@ -122,7 +123,8 @@ func onString(i instrument.Instrument, p score.Pitch, k int, positions []positio
 	if up == 0 {
 		found = append(
 			found,
-			Fingering{Shape: Shape{String: k, Position: player.first()}, Text: name + "0", Why: "the open string: no finger, and it rings"},
+			Fingering{Shape: Shape{String: k, Position: player.first()}, Text: name + "0",
+				Why: "the open string: no finger, and it rings"},
 		)
 	}
 	for _, at := range positions {
@@ -324,6 +326,7 @@ func AcrossOpen(i instrument.Instrument, stopped, before, now Played, c Change) 
 		return c
 	}
 	c.Cost += 2
-	c.Why += fmt.Sprintf(", the hand shifts to %s position while the open string sounds", playerOf(i).in(now.Position).word)
+	c.Why += fmt.Sprintf(", the hand shifts to %s position while the open string sounds",
+		playerOf(i).in(now.Position).word)
 	return c
 }

@@ -209,9 +209,12 @@ func sayNote(note string) string {
 // spacings says where a finger of the violin's and viola's hand stands beside its
 // neighbours.
 var spacings = map[place]string{
-	{moved: Low, finger: 1}: "1 close to the nut", {finger: 1}: "1 a whole step from the nut", {moved: Low, finger: 2}: "2 close to 1",
-	{finger: 2}: "2 a whole step from 1", {moved: Low, finger: 3}: "3 close to a low 2", {finger: 3}: "3 in its place, close to a high 2",
-	{moved: High, finger: 3}: "3 close to 4", {moved: Low, finger: 4}: "4 close to 3", {finger: 4}: "4 a whole step from 3",
+	{moved: Low, finger: 1}: "1 close to the nut", {finger: 1}: "1 a whole step from the nut",
+	{moved: Low, finger: 2}: "2 close to 1",
+	{finger: 2}:             "2 a whole step from 1", {moved: Low, finger: 3}: "3 close to a low 2",
+	{finger: 3}:              "3 in its place, close to a high 2",
+	{moved: High, finger: 3}: "3 close to 4", {moved: Low, finger: 4}: "4 close to 3",
+	{finger: 4}: "4 a whole step from 3",
 }
 
 // shiftedSpacings are those that a hand away from the nut says otherwise.

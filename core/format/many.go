@@ -60,7 +60,8 @@ func Items(ctx context.Context, files []Named) ([]Item, error) {
 		}
 	}
 	if len(list) == 0 {
-		return nil, problem("There is no exercise in what was chosen.", "Choose files in MusicXML, ABC, MIDI or counted and named, or a .zip of them.")
+		return nil, problem("There is no exercise in what was chosen.",
+			"Choose files in MusicXML, ABC, MIDI or counted and named, or a .zip of them.")
 	}
 	numberOnce(list)
 	return list, nil
@@ -109,7 +110,8 @@ func unzip(f Named, left *int64) ([]opened, error) {
 }
 
 func tooMuchTogether() error {
-	return problem(fmt.Sprintf("The files are larger than %d MB together.", MostTogether>>20), "Bring them in in several lots.")
+	return problem(fmt.Sprintf("The files are larger than %d MB together.", MostTogether>>20),
+		"Bring them in in several lots.")
 }
 
 // takeOut unpacks a file of a .zip, as far as most bytes.

@@ -140,7 +140,8 @@ func planDay(day Day, list []*work, left int, daily Daily) Planned {
 	free := 2 * day.Minutes
 	var first, last []Item
 	if daily.Warm && free >= warmFrom {
-		first, free = append(first, Item{Kind: Warm, Halves: warmHalves, Why: "so that breath, bow or hands are ready"}), free-warmHalves
+		first, free = append(first, Item{Kind: Warm, Halves: warmHalves,
+			Why: "so that breath, bow or hands are ready"}), free-warmHalves
 	}
 	take := func(into *[]Item, i Item) bool {
 		if i.Halves > free {
@@ -180,7 +181,8 @@ func planDay(day Day, list []*work, left int, daily Daily) Planned {
 			}
 		}
 	}
-	if cards := (Item{Kind: Cards, Halves: cardHalves, Why: "reading, while lips and hands rest"}); daily.Cards && 2*day.Minutes >= cardsFrom {
+	if cards := (Item{Kind: Cards, Halves: cardHalves, Why: "reading, while lips and hands rest"}); daily.Cards &&
+		2*day.Minutes >= cardsFrom {
 		var round []Item
 		if take(&round, cards) {
 			last = append(round, last...)

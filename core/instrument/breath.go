@@ -6,7 +6,8 @@ package instrument
 var (
 	usualBreath = [3]float64{8, 11, 14}
 	ownBreath   = map[string][3]float64{
-		"piccolo": {8, 11, 13}, "flute": {7.5, 10, 12}, "oboe": {10, 13, 17}, "bass-clarinet": {7.5, 10, 12}, "bari-sax": {7.5, 10, 12},
+		"piccolo": {8, 11, 13}, "flute": {7.5, 10, 12}, "oboe": {10, 13, 17}, "bass-clarinet": {7.5, 10, 12},
+		"bari-sax": {7.5, 10, 12},
 		"trombone": {7.5, 10, 12}, "trombone-f": {7.5, 10, 12}, "euphonium-bc": {7.5, 10, 12}, "euphonium-tc": {7.5, 10, 12},
 		"tuba-bb": {6.5, 8.5, 10}, "tuba-eb": {6.5, 8.5, 10.5},
 	}

@@ -11,14 +11,18 @@ import (
 // one first.
 var guesses = []struct{ word, id string }{
 	{"piccolo", "piccolo"}, {"bassoon", "bassoon"}, {"oboe", "oboe"}, {"flute", "flute"},
-	{"bass clarinet", "bass-clarinet"}, {"eb clarinet", "eb-clarinet"}, {"e♭ clarinet", "eb-clarinet"}, {"clarinet in eb", "eb-clarinet"},
+	{"bass clarinet", "bass-clarinet"}, {"eb clarinet", "eb-clarinet"}, {"e♭ clarinet", "eb-clarinet"},
+	{"clarinet in eb", "eb-clarinet"},
 	{"clarinet", "clarinet"}, {"soprano sax", "soprano-sax"}, {"alto sax", "alto-sax"}, {"tenor sax", "tenor-sax"},
-	{"bari sax", "bari-sax"}, {"baritone sax", "bari-sax"}, {"double horn", "horn-double"}, {"trumpet", "trumpet"}, {"cornet", "trumpet"},
-	{"trombone", "trombone"}, {"euphonium t", "euphonium-tc"}, {"baritone t", "euphonium-tc"}, {"euphonium", "euphonium-bc"},
+	{"bari sax", "bari-sax"}, {"baritone sax", "bari-sax"}, {"double horn", "horn-double"}, {"trumpet", "trumpet"},
+	{"cornet", "trumpet"},
+	{"trombone", "trombone"}, {"euphonium t", "euphonium-tc"}, {"baritone t", "euphonium-tc"},
+	{"euphonium", "euphonium-bc"},
 	{"baritone", "euphonium-bc"},
 	{"tuba in e", "tuba-eb"}, {"eb tuba", "tuba-eb"}, {"e♭ tuba", "tuba-eb"}, {"tuba", "tuba-bb"}, {"horn", "horn-f"},
 	{"violin", "violin"}, {"viola", "viola"}, {"cello", "cello"}, {"double bass", "bass"}, {"string bass", "bass"},
-	{"bells", "bells"}, {"glockenspiel", "bells"}, {"xylophone", "xylophone"}, {"marimba", "marimba"}, {"bass drum", "bass-drum"},
+	{"bells", "bells"}, {"glockenspiel", "bells"}, {"xylophone", "xylophone"}, {"marimba", "marimba"},
+	{"bass drum", "bass-drum"},
 	{"snare", "snare"},
 	{"timpani", "timpani"}, {"cymbal", "small-percussion"}, {"percussion", "small-percussion"}, {"bass", "bass"},
 }
@@ -26,9 +30,12 @@ var guesses = []struct{ word, id string }{
 // notHere are words for instruments that are not in the catalogue, and whose names hold that
 // of one that is. Source: common practice.
 var notHere = []string{
-	"alto flute", "bass flute", "contrabass flute", "english horn", "oboe d", "bass oboe", "contrabassoon", "contra bassoon", "double bassoon", "basset",
-	"alto clarinet", "contrabass clarinet", "contra alto", "contralto clarinet", "bass sax", "piccolo trumpet", "bass trumpet", "flugel", "flügel", "fluegel",
-	"alto horn", "tenor horn", "saxhorn", "wagner", "bass guitar", "electric bass", "viola da", "viola d'", "tubular", "cowbell", "handbell",
+	"alto flute", "bass flute", "contrabass flute", "english horn", "oboe d", "bass oboe", "contrabassoon",
+	"contra bassoon", "double bassoon", "basset",
+	"alto clarinet", "contrabass clarinet", "contra alto", "contralto clarinet", "bass sax", "piccolo trumpet",
+	"bass trumpet", "flugel", "flügel", "fluegel",
+	"alto horn", "tenor horn", "saxhorn", "wagner", "bass guitar", "electric bass", "viola da", "viola d'",
+	"tubular", "cowbell", "handbell",
 }
 
 // Guess finds the instrument a part's name speaks of; none for one that is not here, however

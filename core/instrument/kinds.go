@@ -52,7 +52,8 @@ var valveModels = Models{"Our instruments have", []Model{
 
 var oboeModels = Models{"Our oboes have", []Model{
 	{ID: "", Words: "an F resonance key: forked F is 1 2 3, 4 6"},
-	{"no-resonance", "no F resonance key: forked F takes the E flat key", with(func(i *Instrument) { i.NoResonance = true })},
+	{"no-resonance", "no F resonance key: forked F takes the E flat key",
+		with(func(i *Instrument) { i.NoResonance = true })},
 	{"left-f", "a left F key, taken beside D and E flat", with(func(i *Instrument) { i.LeftF = true })},
 }}
 

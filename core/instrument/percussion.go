@@ -5,7 +5,8 @@ import "unhurriedbench/core/score"
 // percussion lists keyed bars, the drums that play strokes, and timpani.
 func percussion() []Instrument {
 	bars := func(id string, sounds score.Interval, program int) Instrument {
-		return Instrument{ID: id, Name: id, Family: "percussion", Transposition: sounds, Clef: score.Treble, Mechanism: Bars, Program: program,
+		return Instrument{ID: id, Name: id, Family: "percussion", Transposition: sounds, Clef: score.Treble,
+			Mechanism: Bars, Program: program,
 			Start: "Play it on the knees first, then find each bar with the mallet held just above it."}
 	}
 	drum := func(id, name, start string) Instrument {

@@ -110,7 +110,8 @@ func passing(part score.Part, semitones int, r, reach Range) (n int, ok bool) {
 			if far == 0 {
 				continue
 			}
-			if n++; n > mostPassing || far > furthestPassed || longerThanBeat(m.Meter, e.Length) || e.TieOn || e.Tied || beyond(reach, midi) > 0 {
+			if n++; n > mostPassing || far > furthestPassed || longerThanBeat(m.Meter, e.Length) || e.TieOn || e.Tied ||
+				beyond(reach, midi) > 0 {
 				return n, false
 			}
 		}

@@ -81,8 +81,10 @@ func (p Chunk) tried() int {
 func (p Chunk) Do(stage routine.Stage, talk int, why string) Step {
 	step := p.Steps.Step(stage)
 	s := Step{
-		Exercise: p.Exercise, Number: p.Number, Title: p.Title, Chunk: p.Key, Label: p.Label, Stage: stage, Word: step.Word, Form: step.Form(), Why: why,
-		Times: max(step.Often(), len(step.Ways)), Tempo: p.Tempo, Rule: step.Tempo, Talk: talk, Beats: p.Beats, CountOff: p.CountOff, Notes: p.Notes,
+		Exercise: p.Exercise, Number: p.Number, Title: p.Title, Chunk: p.Key, Label: p.Label, Stage: stage,
+		Word: step.Word, Form: step.Form(), Why: why,
+		Times: max(step.Often(), len(step.Ways)), Tempo: p.Tempo, Rule: step.Tempo, Talk: talk, Beats: p.Beats,
+		CountOff: p.CountOff, Notes: p.Notes,
 	}
 	s.Rests = p.Lips && s.Form == routine.Play && !p.played()
 	if s.Rule == routine.Free {
@@ -184,7 +186,8 @@ func (p *Plan) open() {
 		return
 	}
 	s := p.Steps[0]
-	s.Warm, s.Times, s.Talk, s.Why, s.Rests, s.Rule = true, 1, TalkOn, "everybody hears and feels where it begins", false, routine.OneTempo
+	s.Warm, s.Times, s.Talk, s.Why, s.Rests, s.Rule = true, 1, TalkOn, "everybody hears and feels where it begins",
+		false, routine.OneTempo
 	s.Stage, s.Word, s.Form = routine.Play, "Warm up", routine.Play
 	p.Steps = slices.Insert(p.Steps, 0, s)
 }

@@ -52,7 +52,8 @@ func Changes(list []Failed) []FailedChange {
 	}
 	slices.SortFunc(changes, func(a, b FailedChange) int {
 		open := func(c FailedChange) int { return map[bool]int{false: 0, true: 1}[c.Holds] }
-		return cmp.Or(open(a)-open(b), b.Stumbles-a.Stumbles, a.From.Diatonic()-b.From.Diatonic(), a.To.Diatonic()-b.To.Diatonic(), a.From.Alter-b.From.Alter, a.To.Alter-b.To.Alter)
+		return cmp.Or(open(a)-open(b), b.Stumbles-a.Stumbles, a.From.Diatonic()-b.From.Diatonic(),
+			a.To.Diatonic()-b.To.Diatonic(), a.From.Alter-b.From.Alter, a.To.Alter-b.To.Alter)
 	})
 	return changes
 }

@@ -108,7 +108,8 @@ func (w Worked) hold() Hold {
 		if k >= w.Steps.Index(w.State.Stage) && w.State.Stage != routine.Done {
 			break
 		}
-		by := map[routine.Stage]Hold{routine.Name: HeldNamed, routine.Finger: HeldFingered, routine.Play: HeldPlayed}[step.Form()]
+		by := map[routine.Stage]Hold{routine.Name: HeldNamed, routine.Finger: HeldFingered,
+			routine.Play: HeldPlayed}[step.Form()]
 		if by.rank() > held.rank() {
 			held = by
 		}
@@ -122,7 +123,8 @@ func (w Worked) trouble() string {
 	if w.State.Stuck() {
 		cause = w.State.Over.Main()
 	}
-	if w.State.Stage == routine.Done || w.State.Stumble == 0 && !w.State.Stuck() || cause == routine.Rhythm || cause == routine.None {
+	if w.State.Stage == routine.Done || w.State.Stumble == 0 && !w.State.Stuck() || cause == routine.Rhythm ||
+		cause == routine.None {
 		return ""
 	}
 	return fmt.Sprintf("%s goes wrong over %s", w.Name, cause.Words())

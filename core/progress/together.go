@@ -60,7 +60,8 @@ func Together(list []Trouble) []Shared {
 		shared = append(shared, s)
 	}
 	slices.SortFunc(shared, func(a, b Shared) int {
-		return cmp.Or(len(b.Students)-len(a.Students), cmp.Compare(a.Since, b.Since), cmp.Compare(a.Student, b.Student), cmp.Compare(a.Exercise, b.Exercise), cmp.Compare(a.Chunk.First, b.Chunk.First))
+		return cmp.Or(len(b.Students)-len(a.Students), cmp.Compare(a.Since, b.Since),
+			cmp.Compare(a.Student, b.Student), cmp.Compare(a.Exercise, b.Exercise), cmp.Compare(a.Chunk.First, b.Chunk.First))
 	})
 	return shared
 }
@@ -102,7 +103,8 @@ func Groups(members []Member, size int, how Grouping) []Team {
 		return balanced(members, size)
 	}
 	sorted := slices.Clone(members)
-	slices.SortStableFunc(sorted, func(a, b Member) int { // those with one trouble stand together, those with none after them
+	// those with one trouble stand together, those with none after them
+	slices.SortStableFunc(sorted, func(a, b Member) int {
 		return cmp.Or(cmp.Compare(causeOrder(a.Cause), causeOrder(b.Cause)), a.Stage-b.Stage, cmp.Compare(a.Share, b.Share))
 	})
 	var teams []Team

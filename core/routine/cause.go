@@ -19,7 +19,8 @@ func AllCauses() []Cause { return []Cause{Rhythm, WrongName, Fingering, Sound} }
 
 // Words names a cause in a sentence: "the rhythm".
 func (c Cause) Words() string {
-	return map[Cause]string{Rhythm: "the rhythm", WrongName: "the note names", Fingering: "the fingering", Sound: "the sound"}[c]
+	return map[Cause]string{Rhythm: "the rhythm", WrongName: "the note names", Fingering: "the fingering",
+		Sound: "the sound"}[c]
 }
 
 // ParseCause reads a cause's text; ok is false for anything else.

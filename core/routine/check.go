@@ -76,7 +76,8 @@ func (s Step) check() []string {
 		what           string
 		n, least, most int
 	}{
-		{"how often it is done", s.Times, 0, MostTimes}, {"how many clean in a row go on", s.Clean, 0, MostClean}, {"how many notches it climbs", s.TempoSteps, 0, MostTempoSteps},
+		{"how often it is done", s.Times, 0, MostTimes}, {"how many clean in a row go on", s.Clean, 0, MostClean},
+		{"how many notches it climbs", s.TempoSteps, 0, MostTempoSteps},
 	} {
 		if within.n < within.least || within.n > within.most {
 			wrong("%s is %d. Make it %d to %d.", within.what, within.n, within.least, within.most)

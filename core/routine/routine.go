@@ -38,7 +38,8 @@ func TempoRules() []TempoRule { return []TempoRule{OneTempo, Free, LongerFirst, 
 // Words says a rule as a teacher does.
 func (t TempoRule) Words() string {
 	return map[TempoRule]string{
-		OneTempo: "one tempo for the whole", Free: "out of time", LongerFirst: "longer values first", Climb: "up a ladder, a notch at a time",
+		OneTempo: "one tempo for the whole", Free: "out of time", LongerFirst: "longer values first",
+		Climb: "up a ladder, a notch at a time",
 	}[t]
 }
 

@@ -46,9 +46,10 @@ func Shipped() []Named {
 		{"air-first", "Air and mouthpiece first", "For brass: the rhythm on air, then buzzed, before a valve or the slide moves.", "brass", Routine{
 			air, mouthpiece, name, finger, straight,
 		}},
-		{"pluck-first", "Pluck, then bow", "For strings: the left hand is sure before the bow comes to it.", "strings", Routine{
-			standard[0], name, finger, pluck, worded(straight, "Bow"),
-		}},
+		{"pluck-first", "Pluck, then bow", "For strings: the left hand is sure before the bow comes to it.",
+			"strings", Routine{
+				standard[0], name, finger, pluck, worded(straight, "Bow"),
+			}},
 		{"hands-first", "Hands, then pad", "For percussion: the sticking in the bare hands, on the pad, then on the drum or the bars.", "percussion", Routine{
 			standard[0], hands, pad, straight,
 		}},

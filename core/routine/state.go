@@ -187,7 +187,8 @@ func (r Routine) stumbled(s State, cause Cause) State {
 		again.Advice = "Two stumbles though it was slower: fewer notes. Leave off the end of it, and add a note each time it is clean."
 	case s.Cause == Sound && s.Stage == r.Last():
 		again.Slower = true
-		again.Advice = fmt.Sprintf("Two stumbles in the sound: stay in %s, a notch slower, and mend the sound first.", r.Word(s.Stage))
+		again.Advice = fmt.Sprintf("Two stumbles in the sound: stay in %s, a notch slower, and mend the sound first.",
+			r.Word(s.Stage))
 	default:
 		again.Slower, again.Advice = true, "Two stumbles: the same again, a notch slower."
 	}

@@ -34,7 +34,8 @@ func ParseWay(text string) (Way, bool) {
 // Word names a way on a page.
 func (w Way) Word() string {
 	return map[Way]string{
-		Clap: "clapped", Point: "pointing", Air: "on air", OneNote: "on one note", Mouthpiece: "on the mouthpiece", Pad: "on the pad",
+		Clap: "clapped", Point: "pointing", Air: "on air", OneNote: "on one note", Mouthpiece: "on the mouthpiece",
+		Pad:   "on the pad",
 		Pluck: "plucked", Echo: "echo, four counts", Silent: "silent fingers",
 	}[w]
 }
@@ -52,7 +53,8 @@ func (w Way) Words(i instrument.Instrument) string {
 	case Echo:
 		return "Hear four counts, answer four counts."
 	case Air:
-		return byFamily(i, "Blow the rhythm through the teeth, one tongue to a note.", "Bow the rhythm in the air.", "Tap it on the knees.")
+		return byFamily(i, "Blow the rhythm through the teeth, one tongue to a note.", "Bow the rhythm in the air.",
+			"Tap it on the knees.")
 	case OneNote:
 		if i.Unpitched() {
 			return ""

@@ -51,14 +51,16 @@ var texts = map[Stage]text{
 	"mouthpiece": {
 		func(i instrument.Instrument) string { return breathOr(i, "The mouthpiece first", "The rhythm first") },
 		however(func(i instrument.Instrument) string {
-			return cmp.Or(Mouthpiece.Words(i), Pluck.Words(i), Pad.Words(i)) + " One pitch that sits well; start each note cleanly, hold it its full length."
+			return cmp.Or(Mouthpiece.Words(i), Pluck.Words(i), Pad.Words(i)) +
+				" One pitch that sits well; start each note cleanly, hold it its full length."
 		}),
 		true, false,
 	},
 	"echo": {
 		always("Hear it, answer it"),
 		however(func(i instrument.Instrument) string {
-			return "Hear four counts, answer four counts, by ear: the page stays turned over." + breathOr(i, " Breathe in the last beat of the listening.", " Be ready in the last beat of the listening.")
+			return "Hear four counts, answer four counts, by ear: the page stays turned over." +
+				breathOr(i, " Breathe in the last beat of the listening.", " Be ready in the last beat of the listening.")
 		}),
 		false, true,
 	},
@@ -71,12 +73,14 @@ var texts = map[Stage]text{
 	},
 	"hands": {
 		always("In the hands"),
-		however(strokesOr("Tap the sticking on your lap with bare hands, saying right and left.", "Tap it on your lap with the hand that will play each note, saying its name.")),
+		however(strokesOr("Tap the sticking on your lap with bare hands, saying right and left.",
+			"Tap it on your lap with the hand that will play each note, saying its name.")),
 		false, true,
 	},
 	"pad": {
 		always("On the pad"),
-		however(strokesOr("On the pad: each stroke rebounds to the height it came from. Say the count.", "On the knees or the pad: the hands take turns as they will on the instrument. Say the names.")),
+		however(strokesOr("On the pad: each stroke rebounds to the height it came from. Say the count.",
+			"On the knees or the pad: the hands take turns as they will on the instrument. Say the names.")),
 		false, true,
 	},
 }

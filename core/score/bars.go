@@ -70,7 +70,8 @@ func (p *Part) UnevenByBars() (said Problem, found bool) {
 	for k, problem := range problems {
 		numbers[k] = problem.Measure
 	}
-	return General("Measures that hold more or less than their meter are read by their bar lines: "+MeasureList(numbers)+".", ""), true
+	return General("Measures that hold more or less than their meter are read by their bar lines: "+
+		MeasureList(numbers)+".", ""), true
 }
 
 // uneven lists what is wrong with the lengths of measures, and the indexes of those measures.

@@ -39,7 +39,8 @@ func TooLong(length Fraction) bool { return longestEvent.Less(length) }
 
 // TooManyMeasures is the problem of a part longer than MostMeasures.
 func TooManyMeasures(n int) Problem {
-	return General(fmt.Sprintf("It has %d measures or more.", n), fmt.Sprintf("Bring in at most %d at a time.", MostMeasures))
+	return General(fmt.Sprintf("It has %d measures or more.", n),
+		fmt.Sprintf("Bring in at most %d at a time.", MostMeasures))
 }
 
 // TooManyParts is the problem of a score with more than MostParts.

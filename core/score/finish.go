@@ -350,7 +350,8 @@ func (e *Event) tieTo(next *Event) {
 		return
 	}
 	has := func(p Pitch) bool {
-		return p.MIDI() == next.Pitch.MIDI() || slices.ContainsFunc(next.Others, func(q Pitch) bool { return q.MIDI() == p.MIDI() })
+		return p.MIDI() == next.Pitch.MIDI() || slices.ContainsFunc(next.Others,
+			func(q Pitch) bool { return q.MIDI() == p.MIDI() })
 	}
 	next.Tied = e.Holds(next.Pitch)
 	e.TieOn = e.TieOn && has(e.Pitch)

@@ -78,10 +78,12 @@ func (p Part) Unfollowed() []Problem {
 	}
 	for _, m := range p.Measures {
 		if m.Missed {
-			say(m, "two bar lines stand in front of it with nothing between them; no measure is made of that.", "Write a measure of rest there if one is meant.")
+			say(m, "two bar lines stand in front of it with nothing between them; no measure is made of that.",
+				"Write a measure of rest there if one is meant.")
 		}
 		if m.Said > 0 {
-			say(m, fmt.Sprintf("it says to play %d times, and no repeat sign comes after it; it is played once.", m.Said), "Write the repeat signs.")
+			say(m, fmt.Sprintf("it says to play %d times, and no repeat sign comes after it; it is played once.",
+				m.Said), "Write the repeat signs.")
 		}
 		if m.Implied {
 			say(
@@ -96,10 +98,12 @@ func (p Part) Unfollowed() []Problem {
 		}
 		jumps = true
 		if j.To == "segno" && !segno {
-			say(m, "D.S. has no sign to go back to; it is read from the beginning.", "Put the sign over the measure where it goes on.")
+			say(m, "D.S. has no sign to go back to; it is read from the beginning.",
+				"Put the sign over the measure where it goes on.")
 		}
 		if j.Al == "coda" && !(out && coda) {
-			say(m, "it goes on to a coda that is not marked; it is played to the end.", "Mark where it is left and where the coda begins.")
+			say(m, "it goes on to a coda that is not marked; it is played to the end.",
+				"Mark where it is left and where the coda begins.")
 		}
 		if j.Al == "fine" && !fine {
 			say(m, "there is no Fine; it is played to the end.", "Mark the Fine.")
@@ -108,7 +112,8 @@ func (p Part) Unfollowed() []Problem {
 	if !jumps && (fine || out) {
 		for _, m := range p.Measures {
 			if m.Fine || m.ToCoda {
-				say(m, "Fine or To Coda is passed over, since no D.C. or D.S. comes back to it.", "Add the D.C. or D.S. where it stands in print.")
+				say(m, "Fine or To Coda is passed over, since no D.C. or D.S. comes back to it.",
+					"Add the D.C. or D.S. where it stands in print.")
 				break
 			}
 		}

@@ -145,7 +145,8 @@ func (p Part) Sounding(order []int) []Sounding {
 				notes[n-1].Length = notes[n-1].Length.Add(e.Length)
 				continue
 			}
-			if n := len(notes); e.Tied && n > 0 && notes[n-1].Onset.Add(notes[n-1].Length) == onset && p.At(notes[n-1].Place).Holds(e.Pitch) {
+			if n := len(notes); e.Tied && n > 0 && notes[n-1].Onset.Add(notes[n-1].Length) == onset &&
+				p.At(notes[n-1].Place).Holds(e.Pitch) {
 				continue // an inner note of the chord before sounds on
 			}
 			notes = append(notes, Sounding{Place{i, j}, onset, e.Length, e.Pitch})

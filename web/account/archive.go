@@ -25,7 +25,8 @@ func (s *handlers) takeArchive(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	w.Header().Set("Content-Type", "application/zip")
-	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="unhurried-bench-%s.zip"`, time.Now().Format(time.DateOnly)))
+	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="unhurried-bench-%s.zip"`,
+		time.Now().Format(time.DateOnly)))
 	_, _ = b.WriteTo(w) // the reader has gone when this fails
 	return nil
 }
@@ -52,7 +53,8 @@ func (s *handlers) importArchive(w http.ResponseWriter, r *http.Request) error {
 
 // readArchive reads the file of the form, and whether its settings are some that there are.
 func readArchive(r *http.Request) (store.Everything, error) {
-	tooLarge := archive.Problem(fmt.Sprintf("The archive is larger than %d MB, or did not arrive whole.", archive.Largest>>20))
+	tooLarge := archive.Problem(fmt.Sprintf("The archive is larger than %d MB, or did not arrive whole.",
+		archive.Largest>>20))
 	if site.FormError(r) != nil {
 		return store.Everything{}, tooLarge
 	}
@@ -66,7 +68,8 @@ func readArchive(r *http.Request) (store.Everything, error) {
 		return everything, err
 	}
 	for key := range everything.Settings {
-		known := key == store.RoutineSetting || slices.ContainsFunc(site.SettingsSaid, func(said site.SettingSaid) bool { return slices.Contains(said.Keys, key) })
+		known := key == store.RoutineSetting || slices.ContainsFunc(site.SettingsSaid,
+			func(said site.SettingSaid) bool { return slices.Contains(said.Keys, key) })
 		if !known {
 			return everything, archive.Problem(fmt.Sprintf("The archive has the setting %q, which is not known here.", key))
 		}

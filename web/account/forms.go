@@ -11,7 +11,8 @@ type teacherForm struct {
 func (*teacherForm) Sentences() map[string]string {
 	const long = "A name or an address is longer than 120 letters. Shorten it."
 	return map[string]string{
-		"Name required": "Your name is missing. Type the name your students call you.", "Name max": long, "School max": long, "Email max": long,
+		"Name required": "Your name is missing. Type the name your students call you.", "Name max": long,
+		"School max": long, "Email max": long,
 		"Email contains": "The address has no @. Type the e-mail address you will sign in with.",
 	}
 }
@@ -26,7 +27,8 @@ type policyForm struct {
 func (*policyForm) Sentences() map[string]string {
 	said := map[string]string{}
 	for field, words := range map[string]string{
-		"LongestDays": "the longest session is a number of days from 1 to 90", "IdleDays": "the days without use are a number from 1 to 90",
+		"LongestDays":  "the longest session is a number of days from 1 to 90",
+		"IdleDays":     "the days without use are a number from 1 to 90",
 		"IdleMinutes":  "the minutes on a shared computer are a number from 5 to 240",
 		"RetainMonths": "the months that records are kept are a number from 0, for no end, to 120",
 	} {

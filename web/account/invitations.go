@@ -61,9 +61,10 @@ func (s *handlers) invited(w http.ResponseWriter, r *http.Request) (j joining, o
 	j = joining{Link: chi.URLParam(r, "link")}
 	found, err := s.Store.Invitation(r.Context(), j.Link)
 	if errors.Is(err, store.ErrNotFound) {
-		s.Render(w, http.StatusNotFound, "message", "layout", site.LayoutData{Title: "Used, or too old", Content: site.Message{
-			Heading: "This link is used, or too old", Text: "Ask whoever gave it to you for another. A link is good once, and for a week.",
-		}})
+		s.Render(w, http.StatusNotFound, "message", "layout", site.LayoutData{Title: "Used, or too old",
+			Content: site.Message{
+				Heading: "This link is used, or too old", Text: "Ask whoever gave it to you for another. A link is good once, and for a week.",
+			}})
 		return j, false, nil
 	}
 	j.For = found

@@ -28,7 +28,8 @@ func (s *handlers) removeTeacher(w http.ResponseWriter, r *http.Request) error {
 	}
 	err := s.Store.RemoveTeacher(ctx, me.ID, id)
 	if errors.Is(err, store.ErrNotFound) && id == me.ID {
-		return s.showAccount(w, r, http.StatusUnprocessableEntity, "You look after this installation. Hand it over to a colleague first; then your account can go.")
+		return s.showAccount(w, r, http.StatusUnprocessableEntity,
+			"You look after this installation. Hand it over to a colleague first; then your account can go.")
 	}
 	if err != nil {
 		return err
@@ -41,13 +42,15 @@ func (s *handlers) removeTeacher(w http.ResponseWriter, r *http.Request) error {
 	if err := s.Sessions.Destroy(ctx); err != nil {
 		return err
 	}
-	s.Render(w, http.StatusOK, "message", "layout", site.LayoutData{Title: "Your account is taken away", Content: site.Message{Heading: "Your account is taken away",
-		Text: "Your books, classes and students are erased after 30 days. Until then whoever looks after this installation can put your account back, or erase it at once. " + s.BackupWords()}})
+	s.Render(w, http.StatusOK, "message", "layout", site.LayoutData{Title: "Your account is taken away",
+		Content: site.Message{Heading: "Your account is taken away",
+			Text: "Your books, classes and students are erased after 30 days. Until then whoever looks after this installation can put your account back, or erase it at once. " + s.BackupWords()}})
 	return nil
 }
 
 // asOwner does what the owner alone may, says so, and shows the account page again.
-func (s *handlers) asOwner(w http.ResponseWriter, r *http.Request, did string, do func(owner store.TeacherID) error) error {
+func (s *handlers) asOwner(w http.ResponseWriter, r *http.Request, did string,
+	do func(owner store.TeacherID) error) error {
 	if err := do(site.ActorOf(r).Teacher.ID); err != nil {
 		return err
 	}
@@ -67,15 +70,17 @@ func (s *handlers) eraseTeacher(w http.ResponseWriter, r *http.Request) error {
 	if site.Text(r, "sure") != "yes" {
 		return s.showAccount(w, r, http.StatusUnprocessableEntity, site.NotErased)
 	}
-	return s.asOwner(w, r, "The account is erased, with all that was in it. "+s.BackupWords(), func(owner store.TeacherID) error {
-		return s.Store.EraseTeacher(r.Context(), owner, site.ID[store.TeacherID](r))
-	})
+	return s.asOwner(w, r, "The account is erased, with all that was in it. "+s.BackupWords(),
+		func(owner store.TeacherID) error {
+			return s.Store.EraseTeacher(r.Context(), owner, site.ID[store.TeacherID](r))
+		})
 }
 
 // handInstallationOver makes another teacher the owner.
 func (s *handlers) handInstallationOver(w http.ResponseWriter, r *http.Request) error {
 	if site.Text(r, "sure") != "yes" {
-		return s.showAccount(w, r, http.StatusUnprocessableEntity, "Nothing was handed over: tick the box to say that your colleague looks after this installation from now on.")
+		return s.showAccount(w, r, http.StatusUnprocessableEntity,
+			"Nothing was handed over: tick the box to say that your colleague looks after this installation from now on.")
 	}
 	return s.asOwner(w, r, "Your colleague looks after this installation now.", func(owner store.TeacherID) error {
 		return s.Store.HandOver(r.Context(), owner, site.ID[store.TeacherID](r))
@@ -93,6 +98,7 @@ func (s *handlers) savePolicy(w http.ResponseWriter, r *http.Request) error {
 		return s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	return s.asOwner(w, r, "The limits are kept.", func(owner store.TeacherID) error {
-		return s.Store.SavePolicy(r.Context(), owner, store.Policy{LongestDays: f.LongestDays, IdleDays: f.IdleDays, IdleMinutes: f.IdleMinutes, RetainMonths: *f.RetainMonths})
+		return s.Store.SavePolicy(r.Context(), owner, store.Policy{LongestDays: f.LongestDays, IdleDays: f.IdleDays,
+			IdleMinutes: f.IdleMinutes, RetainMonths: *f.RetainMonths})
 	})
 }

@@ -50,7 +50,8 @@ func (s *handlers) signIn(w http.ResponseWriter, r *http.Request) error {
 	email := site.Text(r, "email")
 	t, err := s.Store.CheckPassword(r.Context(), email, r.FormValue("password"))
 	if errors.Is(err, store.ErrWrongPassword) {
-		return s.showSignIn(w, r, http.StatusUnprocessableEntity, account{Email: email, To: site.ReturnTo(r), Shared: site.Text(r, "shared") == "yes",
+		return s.showSignIn(w, r, http.StatusUnprocessableEntity, account{Email: email, To: site.ReturnTo(r),
+			Shared:  site.Text(r, "shared") == "yes",
 			Problem: "That address and password do not belong together. Check both and try again."})
 	}
 	if err != nil {

@@ -189,7 +189,8 @@ func (v benchView) Sheet() music.SheetData {
 	if v.Second.Lines.Entry > 0 {
 		report.Part = teach.MarkEntries(report.Part, v.Second.Lines.Entry)
 	}
-	return music.NewSheet(report, v.Instrument, v.Words, v.Strings, v.Second.Engraved(mei.Options{TempoWords: v.TempoWords, Ruler: true, IDs: music.BenchSheetIDs}))
+	return music.NewSheet(report, v.Instrument, v.Words, v.Strings,
+		v.Second.Engraved(mei.Options{TempoWords: v.TempoWords, Ruler: true, IDs: music.BenchSheetIDs}))
 }
 
 // Fingered says whether there is anything for the hands to be told.
@@ -265,7 +266,8 @@ func (v benchView) Beyond() []beyondLine {
 			}
 			k := slices.IndexFunc(lines, func(l beyondLine) bool { return l.why == why })
 			if k < 0 {
-				lines = append(lines, beyondLine{why: why, Unlisted: unlisted, First: music.BenchSheetIDs.Event(score.Place{Measure: i, Event: j})})
+				lines = append(lines, beyondLine{why: why, Unlisted: unlisted,
+					First: music.BenchSheetIDs.Event(score.Place{Measure: i, Event: j})})
 				k = len(lines) - 1
 			} else {
 				lines[k].Several = true

@@ -53,7 +53,8 @@ type annotationForm struct {
 func (*annotationForm) Sentences() map[string]string {
 	const gone = "That note is not here any more, so nothing was written. Open the exercise again."
 	return map[string]string{
-		"Measure number": gone, "Measure min": gone, "Measure max": gone, "Event number": gone, "Event min": gone, "Event max": gone,
+		"Measure number": gone, "Measure min": gone, "Measure max": gone, "Event number": gone, "Event min": gone,
+		"Event max":  gone,
 		"Kind oneof": "Choose what to write over the note.",
 		"Word max":   "The word is longer than 24 letters. Shorten it.",
 	}
@@ -89,7 +90,8 @@ func (s *handlers) annotation(w http.ResponseWriter, r *http.Request) error {
 	if len(problems) == 0 && !v.Report.Holds(at) {
 		problems = []string{form.Sentences()["Measure min"]}
 	}
-	if kind := breakdown.AnnotationKind(form.Kind); len(problems) == 0 && (kind == breakdown.AnnotationWord || kind == breakdown.StruckOut) && form.Word == "" {
+	if kind := breakdown.AnnotationKind(form.Kind); len(problems) == 0 && (kind == breakdown.AnnotationWord ||
+		kind == breakdown.StruckOut) && form.Word == "" {
 		problems = []string{"Type the word to write over the note."}
 	}
 	if len(problems) > 0 {
@@ -102,7 +104,8 @@ func (s *handlers) annotation(w http.ResponseWriter, r *http.Request) error {
 	if p.Kind != breakdown.AnnotationWord && p.Kind != breakdown.StruckOut {
 		p.Word = ""
 	}
-	undo := []field{{"measure", strconv.Itoa(form.Measure)}, {"event", strconv.Itoa(form.Event)}, {"kind", form.Kind}, {"word", p.Word}}
+	undo := []field{{"measure", strconv.Itoa(form.Measure)}, {"event", strconv.Itoa(form.Event)},
+		{"kind", form.Kind}, {"word", p.Word}}
 	did := byHand{Action: "pencil", Undo: undo}
 	if form.Rub != "" {
 		err = desk.DeleteAnnotation(ctx, v.Exercise.ID, v.Instrument.ID, at, p)
@@ -116,7 +119,8 @@ func (s *handlers) annotation(w http.ResponseWriter, r *http.Request) error {
 		}
 		if before := slices.IndexFunc(v.Options.Annotations[at], p.Against); before >= 0 { // what gave way comes back
 			gone := v.Options.Annotations[at][before]
-			did.Undo = []field{{"measure", strconv.Itoa(form.Measure)}, {"event", strconv.Itoa(form.Event)}, {"kind", string(gone.Kind)}, {"word", gone.Word}}
+			did.Undo = []field{{"measure", strconv.Itoa(form.Measure)}, {"event", strconv.Itoa(form.Event)},
+				{"kind", string(gone.Kind)}, {"word", gone.Word}}
 		}
 	}
 	if err != nil {
@@ -128,9 +132,12 @@ func (s *handlers) annotation(w http.ResponseWriter, r *http.Request) error {
 // pencilWords says what a mark is and where.
 func annotationWords(p breakdown.Annotation, v benchView, at score.Place) string {
 	words := map[breakdown.AnnotationKind]string{
-		breakdown.AnnotationCircle: "a circle", breakdown.AnnotationArrow: "an arrow", breakdown.AnnotationBreath: "a breath", breakdown.NoBreath: "no breath",
-		breakdown.AnnotationUpBow: "an up bow", breakdown.AnnotationDownBow: "a down bow", breakdown.AnnotationWord: "“" + p.Word + "”",
-		breakdown.StruckOut: music.AlertWord(breakdown.Alert(p.Word)),
+		breakdown.AnnotationCircle: "a circle", breakdown.AnnotationArrow: "an arrow",
+		breakdown.AnnotationBreath: "a breath", breakdown.NoBreath: "no breath",
+		breakdown.AnnotationUpBow: "an up bow", breakdown.AnnotationDownBow: "a down bow",
+		breakdown.AnnotationWord: "“" + p.Word + "”",
+		breakdown.StruckOut:      music.AlertWord(breakdown.Alert(p.Word)),
 	}[p.Kind]
-	return words + " in " + breakdown.ChunkKey{First: v.Report.Measures[at.Measure].Number, Last: v.Report.Measures[at.Measure].Number}.Words()
+	return words + " in " + breakdown.ChunkKey{First: v.Report.Measures[at.Measure].Number,
+		Last: v.Report.Measures[at.Measure].Number}.Words()
 }

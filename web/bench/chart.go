@@ -108,7 +108,8 @@ func (s *handlers) chart(w http.ResponseWriter, r *http.Request) error {
 
 // chartSheet writes every note of an instrument on its staff, a few to a measure so
 // that lines can break anywhere, sharps before flats, each with its fingering.
-func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p teach.Preferences, desired finger.Preferred) music.SheetData {
+func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p teach.Preferences,
+	desired finger.Preferred) music.SheetData {
 	const perMeasure = 3
 	part := score.Part{Transposition: target.Transposition}
 	words := p.FingerWords()
@@ -137,10 +138,13 @@ func chartSheet(notes []finger.ChartNote, target instrument.Instrument, p teach.
 			way := choice.Prefer(desired[p.MIDI()]).Fingering
 			said := words.Say(target, way)
 			data.Measures[at].Events = append(data.Measures[at].Events, music.SheetEvent{
-				ID: chartSheetIDs.Event(score.Place{Measure: at, Event: len(m.Events)}), Name: name.Short(p, false), Spoken: name.Spoken(p, false),
-				Fingering: way.Text, Drawn: finger.Draw(target, p, way), Said: said, MIDI: p.MIDI(), Why: []string{name.Spoken(p, false) + ": " + said},
+				ID: chartSheetIDs.Event(score.Place{Measure: at, Event: len(m.Events)}), Name: name.Short(p, false),
+				Spoken:    name.Spoken(p, false),
+				Fingering: way.Text, Drawn: finger.Draw(target, p, way), Said: said, MIDI: p.MIDI(),
+				Why: []string{name.Spoken(p, false) + ": " + said},
 			})
-			m.Events = append(m.Events, score.Event{Length: score.Frac(1, 4), Value: score.Value{Base: 4}, Pitch: p, Sign: p.Alter != 0})
+			m.Events = append(m.Events, score.Event{Length: score.Frac(1, 4), Value: score.Value{Base: 4}, Pitch: p,
+				Sign: p.Alter != 0})
 		}
 	}
 	data.MEI = mei.Write(part, mei.Options{IDs: chartSheetIDs})
@@ -228,7 +232,8 @@ func (s *handlers) near(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	w.Header().Set("Content-Type", "text/plain; charset=utf-8")
-	_, _ = io.WriteString(w, nearInWords(target, saved.Preferences.FingerWords().Nearest(target, pressed))) // the reader has gone when this fails
+	// the reader has gone when this fails
+	_, _ = io.WriteString(w, nearInWords(target, saved.Preferences.FingerWords().Nearest(target, pressed)))
 	return nil
 }
 
@@ -298,7 +303,8 @@ func kindNow(target instrument.Instrument, desired string) string {
 	return target.Title() + ", for all your students: as usual."
 }
 
-func newChartLine(n finger.ChartNote, chart []finger.ChartNote, target instrument.Instrument, p teach.Preferences, preferred finger.Preferred) chartLine {
+func newChartLine(n finger.ChartNote, chart []finger.ChartNote, target instrument.Instrument,
+	p teach.Preferences, preferred finger.Preferred) chartLine {
 	var spoken, places []string
 	for _, p := range n.Spellings {
 		spoken = append(spoken, name.Spoken(p, false))
@@ -310,7 +316,8 @@ func newChartLine(n finger.ChartNote, chart []finger.ChartNote, target instrumen
 	line := chartLine{
 		MIDI: low.MIDI(), Chosen: choice.Has(desired),
 		Written: writtenNames(n.Spellings), Spoken: strings.Join(spoken, " or "), Concert: writtenNames(n.Sounding),
-		Place: strings.Join(places, " or "), Said: withPlaces(n.Spellings, target.Clef), FirstYear: target.Comfort(1).Holds(low), Neighbours: music.NeighbourNames(n.Neighbours),
+		Place: strings.Join(places, " or "), Said: withPlaces(n.Spellings, target.Clef),
+		FirstYear: target.Comfort(1).Holds(low), Neighbours: music.NeighbourNames(n.Neighbours),
 	}
 	words := p.FingerWords()
 	for k, way := range choice.Ways() {

@@ -47,7 +47,8 @@ func (s *handlers) propose(ctx context.Context, desk *teach.Class, exercises []s
 	var list []proposedPair
 	for _, p := range breakdown.Pairs(sources, mostProposed) {
 		list = append(list, proposedPair{
-			Link:  fmt.Sprintf("/compare?a=%d&a-from=%d&a-to=%d&b=%d&b-from=%d&b-to=%d", p.A.ID, p.A.From, p.A.To, p.B.ID, p.B.From, p.B.To),
+			Link: fmt.Sprintf("/compare?a=%d&a-from=%d&a-to=%d&b=%d&b-from=%d&b-to=%d", p.A.ID, p.A.From, p.A.To,
+				p.B.ID, p.B.From, p.B.To),
 			One:   fmt.Sprintf("%s, m. %d–%d", titles[p.A.ID], p.A.From, p.A.To),
 			Other: fmt.Sprintf("%s, m. %d–%d", titles[p.B.ID], p.B.From, p.B.To), Why: p.Why,
 		})

@@ -29,7 +29,8 @@ func (*chunkForm) Sentences() map[string]string {
 	const choose = "Choose how to cut the chunks from the list."
 	return map[string]string{
 		"Do oneof": choose, "Way max": choose, "First number": measures, "First min": measures, "First max": measures,
-		"Last number": measures, "Last min": measures, "Last max": measures, "Saved max": "There are too many chunks to put back.",
+		"Last number": measures, "Last min": measures, "Last max": measures,
+		"Saved max": "There are too many chunks to put back.",
 	}
 }
 
@@ -68,7 +69,8 @@ func (s *handlers) editChunks(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	ask.Chunk = at.String()
-	return s.showByHand(w, r, ask, byHand{Words: said, Action: "chunks", Undo: []field{{"do", "restore"}, {"kept", string(before)}}})
+	return s.showByHand(w, r, ask, byHand{Words: said, Action: "chunks", Undo: []field{{"do", "restore"},
+		{"kept", string(before)}}})
 }
 
 // cut works a change out: the chunks after it, none for the program's own, the chunk at hand
@@ -96,7 +98,8 @@ func (v benchView) cut(form chunkForm) (list []breakdown.HandChunk, at breakdown
 			return nil, at, ""
 		}
 		for k := range list {
-			if list[k].Key.First < 0 || list[k].Key.Last < list[k].Key.First || list[k].Key.Last > 9999 || len(list[k].Why) > 200 {
+			if list[k].Key.First < 0 || list[k].Key.Last < list[k].Key.First || list[k].Key.Last > 9999 ||
+				len(list[k].Why) > 200 {
 				return nil, at, ""
 			}
 		}
@@ -124,7 +127,8 @@ func (v benchView) cut(form chunkForm) (list []breakdown.HandChunk, at breakdown
 const byHandWhy = "by hand"
 
 // changeChunks changes the chunks but for the whole.
-func changeChunks(list []breakdown.HandChunk, whole, at breakdown.ChunkKey, form chunkForm) ([]breakdown.HandChunk, breakdown.ChunkKey, string) {
+func changeChunks(list []breakdown.HandChunk, whole, at breakdown.ChunkKey,
+	form chunkForm) ([]breakdown.HandChunk, breakdown.ChunkKey, string) {
 	here := slices.IndexFunc(list, func(p breakdown.HandChunk) bool { return p.Key == at })
 	key := breakdown.ChunkKey{First: form.First, Last: form.Last}
 	inside := whole.First <= key.First && key.First <= key.Last && key.Last <= whole.Last
@@ -140,7 +144,8 @@ func changeChunks(list []breakdown.HandChunk, whole, at breakdown.ChunkKey, form
 		list = moved(list, at, key)
 		return list, key, fmt.Sprintf("The chunk is %s now.", key.Words())
 	case form.Do == "split" && at.First < form.First && form.First <= at.Last:
-		first, second := breakdown.ChunkKey{First: at.First, Last: form.First - 1}, breakdown.ChunkKey{First: form.First, Last: at.Last}
+		first, second := breakdown.ChunkKey{First: at.First, Last: form.First - 1},
+			breakdown.ChunkKey{First: form.First, Last: at.Last}
 		list[here] = breakdown.HandChunk{Key: first, Why: byHandWhy}
 		list = slices.Insert(list, here+1, breakdown.HandChunk{Key: second, Why: byHandWhy})
 		return list, first, fmt.Sprintf("Divided: %s and %s.", first.Words(), second.Words())
@@ -188,8 +193,10 @@ type chunkEdit struct{ Value, Words string }
 // CutWays lists the ways to cut the exercise.
 func (benchView) ChunkEdits() []chunkEdit {
 	return []chunkEdit{
-		{"phrases", "by phrases"}, {"measures-1", "by single measures"}, {"measures-2", "by two measures"}, {"measures-4", "by four measures"},
-		{"notes-5", "by five notes or more"}, {"notes-8", "by eight notes or more"}, {"hardest", "around the hardest measure"}, {"joining", "each joined to those before"},
+		{"phrases", "by phrases"}, {"measures-1", "by single measures"}, {"measures-2", "by two measures"},
+		{"measures-4", "by four measures"},
+		{"notes-5", "by five notes or more"}, {"notes-8", "by eight notes or more"},
+		{"hardest", "around the hardest measure"}, {"joining", "each joined to those before"},
 	}
 }
 
@@ -243,5 +250,8 @@ func (v benchView) Middle() int {
 
 // JoinsNext says whether a chunk follows the one at hand that it can be joined to.
 func (v benchView) JoinsNext() bool {
-	return slices.ContainsFunc(v.Report.Chunks, func(p breakdown.Chunk) bool { return !p.Whole() && p.Key().First == v.Key.Last+1 })
+	return slices.ContainsFunc(v.Report.Chunks, func(p breakdown.Chunk) bool {
+		return !p.Whole() &&
+			p.Key().First == v.Key.Last+1
+	})
 }

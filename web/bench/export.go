@@ -39,7 +39,8 @@ func (s *handlers) exportExercise(w http.ResponseWriter, r *http.Request) error 
 	}
 	made := instrument.Make(part.Source, part.WrittenFor, target, placed).Part
 	out := score.Score{
-		Title: x.Title, Composer: part.Score.Composer, Tempo: part.Score.Tempo, TempoWords: part.Score.TempoWords, Parts: []score.Part{made},
+		Title: x.Title, Composer: part.Score.Composer, Tempo: part.Score.Tempo, TempoWords: part.Score.TempoWords,
+		Parts: []score.Part{made},
 	}
 	if site.Text(r, "line") != "" {
 		v, err := loadBench(ctx, desk, askOf(r))
@@ -56,7 +57,8 @@ func (s *handlers) exportExercise(w http.ResponseWriter, r *http.Request) error 
 	data, ending, kind, err := site.Encode(out, target, site.Text(r, "as"), saved.Preferences.Options(store.Class{}).Count)
 	var unsaid score.Problems
 	if errors.As(err, &unsaid) {
-		s.Render(w, http.StatusUnprocessableEntity, "message", "layout", site.LayoutData{Title: "Not counted", Teacher: site.ActorOf(r).Teacher,
+		s.Render(w, http.StatusUnprocessableEntity, "message", "layout", site.LayoutData{Title: "Not counted",
+			Teacher: site.ActorOf(r).Teacher,
 			Content: site.Message{Heading: "This cannot be counted and named in two lines", Text: unsaid.Error()}})
 		return nil
 	}
@@ -68,7 +70,8 @@ func (s *handlers) exportExercise(w http.ResponseWriter, r *http.Request) error 
 		return nil
 	}
 	w.Header().Set("Content-Type", kind)
-	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%s"`, site.FileName(x.Number, out.Title, target.ID)+ending))
+	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%s"`,
+		site.FileName(x.Number, out.Title, target.ID)+ending))
 	_, _ = w.Write(data) // the reader has gone when this fails
 	return nil
 }

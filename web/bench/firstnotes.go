@@ -21,7 +21,8 @@ type heard struct {
 }
 
 func newPlayback(r music.Recordings, v benchView) heard {
-	return heard{music.NewPlaybackRound(play.RoundOf(v.Report.Part, v.Played)), r.VoiceOf(v.Instrument), v.heardOther(), v.OneNotePitch(), v.A4}
+	return heard{music.NewPlaybackRound(play.RoundOf(v.Report.Part, v.Played)), r.VoiceOf(v.Instrument),
+		v.heardOther(), v.OneNotePitch(), v.A4}
 }
 
 // FirstNotesLink is where the first notes of everybody in the class are.
@@ -50,23 +51,24 @@ type firstNote struct {
 // played in the class.
 func (s *handlers) firstNotes(w http.ResponseWriter, r *http.Request) error {
 	list := []firstNote{}
-	_, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), teach.Choice.Plays, func(at teach.Choice, tab teach.InstrumentTab, x teach.Explained, _ teach.Settings) {
-		chunk := x.Report.Chunks[0]
-		for _, p := range x.Report.Chunks {
-			if p.Key() == at.Key {
-				chunk = p
+	_, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), teach.Choice.Plays,
+		func(at teach.Choice, tab teach.InstrumentTab, x teach.Explained, _ teach.Settings) {
+			chunk := x.Report.Chunks[0]
+			for _, p := range x.Report.Chunks {
+				if p.Key() == at.Key {
+					chunk = p
+				}
 			}
-		}
-		notes := play.RoundOf(x.Report.Part, chunk.Played(x.Report.Part)).Notes
-		if len(notes) == 0 {
-			return
-		}
-		first := firstNote{Instrument: tab.Title(), MIDI: notes[0].MIDI, Voice: s.Recordings.VoiceOf(tab.Instrument)}
-		if len(first.MIDI) > 0 {
-			first.Name = x.Options.Name.Say(x.Report.Part.At(notes[0].Place).Pitch, false, x.Report.Part.Key())
-		}
-		list = append(list, first)
-	})
+			notes := play.RoundOf(x.Report.Part, chunk.Played(x.Report.Part)).Notes
+			if len(notes) == 0 {
+				return
+			}
+			first := firstNote{Instrument: tab.Title(), MIDI: notes[0].MIDI, Voice: s.Recordings.VoiceOf(tab.Instrument)}
+			if len(first.MIDI) > 0 {
+				first.Name = x.Options.Name.Say(x.Report.Part.At(notes[0].Place).Pitch, false, x.Report.Part.Key())
+			}
+			list = append(list, first)
+		})
 	if err != nil {
 		return err
 	}

@@ -72,15 +72,18 @@ func (s *handlers) hardest(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.Page(w, r, http.StatusOK, "hardest", fmt.Sprintf("Who has it hardest: %d · %s", v.Exercise.Number, v.Exercise.Title), v)
+	s.Page(w, r, http.StatusOK, "hardest", fmt.Sprintf("Who has it hardest: %d · %s", v.Exercise.Number,
+		v.Exercise.Title), v)
 	return nil
 }
 
 func (s *handlers) hardestView(r *http.Request) (hardestView, error) {
 	var v hardestView
-	c, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), teach.Choice.Plays, func(_ teach.Choice, tab teach.InstrumentTab, x teach.Explained, _ teach.Settings) {
-		v.Rows = append(v.Rows, hardestRow{Instrument: tab.Instrument, Players: tab.Students, report: x.Report, drills: x.Drills})
-	})
+	c, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), teach.Choice.Plays,
+		func(_ teach.Choice, tab teach.InstrumentTab, x teach.Explained, _ teach.Settings) {
+			v.Rows = append(v.Rows, hardestRow{Instrument: tab.Instrument, Players: tab.Students, report: x.Report,
+				drills: x.Drills})
+		})
 	if err != nil {
 		return v, err
 	}
@@ -124,7 +127,8 @@ func (s *handlers) addMore(ctx context.Context, desk *teach.Class, v *hardestVie
 	found := breakdown.More(list, v.Instrument.ID, v.trouble, hand)
 	for _, k := range found[:min(len(found), mostMore)] {
 		x := exercises[k]
-		v.More = append(v.More, moreLink{fmt.Sprintf("%d · %s", x.Number, x.Title), fmt.Sprintf("/bench/%d?instrument=%s&class=%d", x.ID, v.Instrument.ID, v.Class.ID)})
+		v.More = append(v.More, moreLink{fmt.Sprintf("%d · %s", x.Number, x.Title),
+			fmt.Sprintf("/bench/%d?instrument=%s&class=%d", x.ID, v.Instrument.ID, v.Class.ID)})
 	}
 	return nil
 }
@@ -141,7 +145,8 @@ func (v *hardestView) fill(desired string, measure int) {
 		row := &v.Rows[k]
 		for _, number := range v.Numbers {
 			cell := row.cell(number)
-			cell.Link = fmt.Sprintf("/bench/%d/hardest?class=%d&instrument=%s&measure=%d", v.Exercise.ID, v.Class.ID, row.ID, number)
+			cell.Link = fmt.Sprintf("/bench/%d/hardest?class=%d&instrument=%s&measure=%d", v.Exercise.ID, v.Class.ID,
+				row.ID, number)
 			row.Cells = append(row.Cells, cell)
 			if cell.Grade > row.Worst.Grade || row.Worst.Word == "" {
 				row.Worst = cell
@@ -169,7 +174,8 @@ func (v *hardestView) fill(desired string, measure int) {
 	v.tellOf(row)
 	v.tellTempo()
 	if v.Once = row.report.Again(); len(v.Once) > 0 {
-		v.Once = append(v.Once, fmt.Sprintf("%s are left to learn, not %d.", teach.CapitalNumber(row.report.Left), len(v.Numbers)))
+		v.Once = append(v.Once, fmt.Sprintf("%s are left to learn, not %d.", teach.CapitalNumber(row.report.Left),
+			len(v.Numbers)))
 	}
 }
 
@@ -207,7 +213,8 @@ func (v *hardestView) tellOf(row *hardestRow) {
 	for _, p := range []struct {
 		name  string
 		share float64
-	}{{"rhythm", parts.Rhythm}, {"reading", parts.Reading}, {"change", parts.Change}, {"range", parts.Range}, {"breath or bow", parts.Breath}, {"new", parts.New}} {
+	}{{"rhythm", parts.Rhythm}, {"reading", parts.Reading}, {"change", parts.Change}, {"range", parts.Range},
+		{"breath or bow", parts.Breath}, {"new", parts.New}} {
 		v.Parts = append(v.Parts, gradedPart{p.name, int(100*p.share + 0.5)})
 	}
 	bench := atBench(teach.Work{Choice: v.Choice})
@@ -222,7 +229,8 @@ func (v *hardestView) tellOf(row *hardestRow) {
 	for _, d := range row.drills {
 		if slices.Contains(d.Measures, v.At.Number) {
 			v.Drill = bench.Link("line", teach.DrillVersion)
-			v.DrillSay = fmt.Sprintf("Drill %s – %s, from %d", teach.ShortPitch(d.From.Pitch), teach.ShortPitch(d.To.Pitch), d.Tempo)
+			v.DrillSay = fmt.Sprintf("Drill %s – %s, from %d", teach.ShortPitch(d.From.Pitch),
+				teach.ShortPitch(d.To.Pitch), d.Tempo)
 			break
 		}
 	}
@@ -234,7 +242,9 @@ func (v *hardestView) tellOf(row *hardestRow) {
 
 // tellTempo says which measure sets the tempo of the room, and for whom.
 func (v *hardestView) tellTempo() {
-	slow := slices.MinFunc(v.Rows, func(a, b hardestRow) int { return a.report.Tempo.Suggested - b.report.Tempo.Suggested })
+	slow := slices.MinFunc(v.Rows, func(a, b hardestRow) int {
+		return a.report.Tempo.Suggested - b.report.Tempo.Suggested
+	})
 	start := slow.report.Tempo.Suggested
 	var held []string
 	others := 0

@@ -45,7 +45,8 @@ func (s *handlers) addAttempt(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	if state := standings[store.Task{Student: c.Student.ID, Exercise: c.Exercise.ID}].State(steps, c.Key); overtaken(r, state, try.Stage) {
+	if state := standings[store.Task{Student: c.Student.ID, Exercise: c.Exercise.ID}].State(steps,
+		c.Key); overtaken(r, state, try.Stage) {
 		now, err := teach.LoadWork(r.Context(), site.ClassOf(r), c)
 		if err != nil {
 			return err
@@ -101,7 +102,8 @@ func (v benchView) overtakenWords(try routine.Try) string {
 	if v.State.Stage == routine.Done {
 		gone = "finished " + v.Key.Words()
 	}
-	return fmt.Sprintf("Since this page was opened %s has %s. Mark %s here all the same?", v.Student.Name(), gone, resultWords(try)+" at "+v.Routine.Word(try.Stage))
+	return fmt.Sprintf("Since this page was opened %s has %s. Mark %s here all the same?", v.Student.Name(), gone,
+		resultWords(try)+" at "+v.Routine.Word(try.Stage))
 }
 
 func resultWords(try routine.Try) string {
@@ -135,7 +137,8 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error 
 		return err
 	}
 	if again { // its answer had not arrived
-		return s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: marked for everybody.", steps.Word(try.Stage), c.Key.Words()), Batch: batch})
+		return s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s, %s: marked for everybody.", steps.Word(try.Stage),
+			c.Key.Words()), Batch: batch})
 	}
 	standings, err := desk.ExerciseStandings(ctx, c.Exercise.ID, c.Class.ID)
 	if err != nil {
@@ -149,7 +152,8 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error 
 	past, without, otherwise := 0, 0, 0
 	for _, student := range c.Students {
 		theirs := c.RoutineOf(student)
-		stage, how := teach.Joins(theirs, steps.Step(try.Stage), own.Of(c.Exercise, student.Instrument), standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}], c.Key)
+		stage, how := teach.Joins(theirs, steps.Step(try.Stage), own.Of(c.Exercise, student.Instrument),
+			standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}], c.Key)
 		switch {
 		case slices.Contains(r.Form["except"], strconv.FormatInt(int64(student.ID), 10)):
 		case how == teach.NoChunk:
@@ -159,7 +163,8 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error 
 		case how == teach.PastIt:
 			past++
 		default:
-			list = append(list, store.Attempt{StudentID: student.ID, ExerciseID: c.Exercise.ID, Chunk: c.Key, Try: routine.Try{Stage: stage, Clean: true}, Tempo: c.Ask.Tempo})
+			list = append(list, store.Attempt{StudentID: student.ID, ExerciseID: c.Exercise.ID, Chunk: c.Key,
+				Try: routine.Try{Stage: stage, Clean: true}, Tempo: c.Ask.Tempo})
 		}
 	}
 	if len(list) == 0 {
@@ -268,7 +273,8 @@ func (s *handlers) undoAttempt(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	c, err := teach.Choose(r.Context(), site.ClassOf(r), teach.Request{
-		Exercise: a.ExerciseID, Instrument: site.Text(r, "instrument"), Student: a.StudentID, Tempo: tempoOf(r), Chunk: a.Chunk.String(),
+		Exercise: a.ExerciseID, Instrument: site.Text(r, "instrument"), Student: a.StudentID, Tempo: tempoOf(r),
+		Chunk: a.Chunk.String(),
 	})
 	if err != nil {
 		return err

@@ -52,11 +52,13 @@ func (s *handlers) moveStudent(w http.ResponseWriter, r *http.Request) error {
 		s.refuseMark(w, r, c, site.MarkGone)
 		return nil
 	}
-	if err := desk.AddOnce(r.Context(), site.RequestKeyOf(r), store.Attempt{StudentID: c.Student.ID, ExerciseID: c.Exercise.ID, Chunk: key, Try: to, Tempo: c.Ask.Tempo}); err != nil {
+	if err := desk.AddOnce(r.Context(), site.RequestKeyOf(r), store.Attempt{StudentID: c.Student.ID,
+		ExerciseID: c.Exercise.ID, Chunk: key, Try: to, Tempo: c.Ask.Tempo}); err != nil {
 		return err
 	}
 	c.Ask.Stage = "" // it is shown where it was put
-	return s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s is at %s now.", c.Key.Words(), steps.Word(to.Stage)), Marked: true})
+	return s.answerMark(w, r, c, markNews{Did: fmt.Sprintf("%s is at %s now.", c.Key.Words(),
+		steps.Word(to.Stage)), Marked: true})
 }
 
 // keepRule settles how a student goes on and back, whatever their routine says.

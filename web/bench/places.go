@@ -18,7 +18,8 @@ func (s *handlers) saveFingering(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	desired, at := site.Text(r, "fingering"), score.Place{Measure: int(site.Number(r, "measure")), Event: int(site.Number(r, "event"))}
+	desired, at := site.Text(r, "fingering"), score.Place{Measure: int(site.Number(r, "measure")),
+		Event: int(site.Number(r, "event"))}
 	if !v.Report.Holds(at) || v.Report.Measures[at.Measure].Events[at.Event].Kind != "note" {
 		http.Error(w, "That note is not there any more. Open the exercise again.", http.StatusUnprocessableEntity)
 		return nil

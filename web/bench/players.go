@@ -15,7 +15,8 @@ import (
 // ours is escaped, so it is not a template.
 func (v benchView) Rows(group teach.Players) template.HTML {
 	const placeholder store.StudentID = -1 // whose place each student's id takes
-	before, after, _ := strings.Cut(template.HTMLEscapeString(v.PlayerLink(store.Student{ID: placeholder, Instrument: group.Instrument.ID})), "student=-1")
+	before, after, _ := strings.Cut(template.HTMLEscapeString(v.PlayerLink(store.Student{ID: placeholder,
+		Instrument: group.Instrument.ID})), "student=-1")
 	target := `#bench`
 	if group.Current {
 		target = `#side`
@@ -32,7 +33,8 @@ func (v benchView) Rows(group teach.Players) template.HTML {
 		b = append(b, site.StateBar(v.RoutineOf(s.Student), s.State)...)
 		b = append(b, `</a>`...)
 		if v.MayMark() {
-			b = append(b, `<label class="but"><input type="checkbox" name="except" value="`+id+`"`+map[bool]string{true: " checked"}[s.Aside]+`><span class="visually-hidden">not `+name+`</span></label>`...)
+			b = append(b, `<label class="but"><input type="checkbox" name="except" value="`+id+`"`+
+				map[bool]string{true: " checked"}[s.Aside]+`><span class="visually-hidden">not `+name+`</span></label>`...)
 		}
 		b = append(b, `</li>`...)
 	}

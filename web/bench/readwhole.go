@@ -39,7 +39,8 @@ func (v benchView) StruckOut() []struckAlert {
 				continue
 			}
 			for _, a := range e.StruckOut() {
-				list = append(list, struckAlert{score.Place{Measure: p.At, Event: j}, v.Report.Measures[p.At].Number, e.ShortName, a})
+				list = append(list, struckAlert{score.Place{Measure: p.At, Event: j}, v.Report.Measures[p.At].Number,
+					e.ShortName, a})
 			}
 		}
 	}
@@ -83,7 +84,8 @@ func (v benchView) ReadWhole() []wholeLine {
 		same.Lines = r.Again()
 	}
 	if r.Left < measures {
-		same.Lines = append(same.Lines, fmt.Sprintf("%s left to learn, of %s.", teach.CapitalNumber(r.Left), teach.InWords(measures)))
+		same.Lines = append(same.Lines, fmt.Sprintf("%s left to learn, of %s.", teach.CapitalNumber(r.Left),
+			teach.InWords(measures)))
 	}
 	if len(same.Lines) == 0 {
 		same.Lines = []string{"No measure comes again."}
@@ -92,7 +94,8 @@ func (v benchView) ReadWhole() []wholeLine {
 	if len(r.Figures) > 0 {
 		turns := wholeLine{Word: "At a glance"}
 		for _, f := range r.Figures[:min(len(r.Figures), teach.MostFigures)] {
-			turns.Lines = append(turns.Lines, fmt.Sprintf("%s: %s.", breakdown.ChunkKey{First: f.Measures[0], Last: f.Measures[len(f.Measures)-1]}.Words(), f.Words))
+			turns.Lines = append(turns.Lines, fmt.Sprintf("%s: %s.", breakdown.ChunkKey{First: f.Measures[0],
+				Last: f.Measures[len(f.Measures)-1]}.Words(), f.Words))
 		}
 		list = append(list, turns)
 	}
@@ -104,7 +107,8 @@ func (v benchView) ReadWhole() []wholeLine {
 	if len(v.New) > 0 {
 		news.Lines = []string{teach.Capital(strings.Join(v.New, ", ")) + "."}
 	}
-	list = append(list, news, wholeLine{Word: "Hardest", Lines: v.hardestLines(), Link: fmt.Sprintf("/bench/%d/hardest?class=%d", v.Exercise.ID, v.Class.ID)})
+	list = append(list, news, wholeLine{Word: "Hardest", Lines: v.hardestLines(),
+		Link: fmt.Sprintf("/bench/%d/hardest?class=%d", v.Exercise.ID, v.Class.ID)})
 	tempo := fmt.Sprintf("Start at %s = %d.", v.BeatName, r.Tempo.Suggested)
 	switch {
 	case r.Tempo.Like != "":
@@ -144,7 +148,8 @@ func (v benchView) orderWords() string {
 	straight := len(order) == len(v.Report.Measures)
 	for from := 0; from < len(order); {
 		to := from
-		for to+1 < len(order) && (order[to+1].Number == order[to].Number+1 || order[to+1].Number == order[to].Number && order[to+1].Part == order[to].Part+1) {
+		for to+1 < len(order) && (order[to+1].Number == order[to].Number+1 ||
+			order[to+1].Number == order[to].Number && order[to+1].Part == order[to].Part+1) {
 			to++
 		}
 		straight = straight && from == 0 && to == len(order)-1

@@ -106,8 +106,10 @@ func chosenRecipe(r *http.Request, own []sheetRecipe) (string, sheetRecipe) {
 func recipeIn(r *http.Request) sheetRecipe {
 	return sheetRecipe{
 		Name:  teach.OneLine(site.Text(r, "name")),
-		Count: printed(site.Text(r, "count")), Names: printed(site.Text(r, "names")), Fingers: printed(site.Text(r, "fingers")),
-		Beside: breakdown.PracticeVersion(site.Text(r, "beside")), Boxes: site.Text(r, "boxes") == "yes", Answers: site.Text(r, "answers") == "yes",
+		Count: printed(site.Text(r, "count")), Names: printed(site.Text(r, "names")),
+		Fingers: printed(site.Text(r, "fingers")),
+		Beside:  breakdown.PracticeVersion(site.Text(r, "beside")), Boxes: site.Text(r, "boxes") == "yes",
+		Answers: site.Text(r, "answers") == "yes",
 	}.fit()
 }
 
@@ -173,8 +175,10 @@ func (s *handlers) saveRecipe(w http.ResponseWriter, r *http.Request) error {
 // spelledOut is an address of sheets with what stands in a recipe.
 func (r sheetRecipe) spelledOut(back string) string {
 	return sheetsAddress(back, url.Values{
-		"recipe": {setRecipe}, "name": {r.Name}, "count": {string(r.Count)}, "names": {string(r.Names)}, "fingers": {string(r.Fingers)},
-		"beside": {string(r.Beside)}, "boxes": {teach.Either(r.Boxes, "yes", "")}, "answers": {teach.Either(r.Answers, "yes", "")},
+		"recipe": {setRecipe}, "name": {r.Name}, "count": {string(r.Count)}, "names": {string(r.Names)},
+		"fingers": {string(r.Fingers)},
+		"beside":  {string(r.Beside)}, "boxes": {teach.Either(r.Boxes, "yes", "")},
+		"answers": {teach.Either(r.Answers, "yes", "")},
 	})
 }
 

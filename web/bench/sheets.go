@@ -102,7 +102,8 @@ func (v sheetsView) OwnName() string {
 
 // Beside lists the lines that can stand under the exercise.
 func (v sheetsView) Beside() []breakdown.PracticeVersion {
-	return slices.DeleteFunc(slices.Clone(besideVersions), func(l breakdown.PracticeVersion) bool { return !slices.Contains(v.Lines, l) })
+	return slices.DeleteFunc(slices.Clone(besideVersions),
+		func(l breakdown.PracticeVersion) bool { return !slices.Contains(v.Lines, l) })
 }
 
 // Lane says what a sheet's lane holds; an answer key holds what was to be written.
@@ -186,37 +187,38 @@ func (s *handlers) sheetsView(r *http.Request) (sheetsView, error) {
 	v.Recipe, v.recipe = chosenRecipe(r, own)
 	var answers []printSheet
 	var wrong error
-	c, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), forWhom(v.Of), func(at teach.Choice, tab teach.InstrumentTab, x teach.Explained, saved teach.Settings) {
-		v.Lines, v.Chunks, v.Drills = x.Lines, x.Of, v.Drills || len(x.Drills) > 0
-		one := printSheet{Instrument: tab.Instrument, Line: x.Line, Chunks: x.Report.Chunks, Ladder: tempoLadder(x.Tempo)}
-		if v.recipe.Cards {
-			if one.Cards = cardsOf(x, tab.Instrument, saved); one.Cards == nil {
-				v.Without = append(v.Without, tab.Name)
+	c, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), forWhom(v.Of),
+		func(at teach.Choice, tab teach.InstrumentTab, x teach.Explained, saved teach.Settings) {
+			v.Lines, v.Chunks, v.Drills = x.Lines, x.Of, v.Drills || len(x.Drills) > 0
+			one := printSheet{Instrument: tab.Instrument, Line: x.Line, Chunks: x.Report.Chunks, Ladder: tempoLadder(x.Tempo)}
+			if v.recipe.Cards {
+				if one.Cards = cardsOf(x, tab.Instrument, saved); one.Cards == nil {
+					v.Without = append(v.Without, tab.Name)
+					return
+				}
+				v.Sheets = append(v.Sheets, one)
 				return
+			}
+			sheet := func(x teach.Explained, lead string) music.SheetData {
+				return music.NewSheet(x.Report, tab.Instrument, x.Words, saved.Preferences.StringColours(tab.Instrument),
+					mei.Options{TempoWords: x.TempoWords, Ruler: true, IDs: mei.IDs(lead + tab.ID + "-")})
+			}
+			one.Data, one.CountOff = sheet(x, "sheet-"), countOffWords(x)
+			if x.Line == "" && x.CanMake(v.recipe.Beside) {
+				under := x
+				at.Ask.Line = v.recipe.Beside
+				if err := under.OpenVersion(&at); err != nil {
+					wrong = err
+					return
+				}
+				one.Beside, one.BesideData = v.recipe.Beside, sheet(under, "beside-")
 			}
 			v.Sheets = append(v.Sheets, one)
-			return
-		}
-		sheet := func(x teach.Explained, lead string) music.SheetData {
-			return music.NewSheet(x.Report, tab.Instrument, x.Words, saved.Preferences.StringColours(tab.Instrument),
-				mei.Options{TempoWords: x.TempoWords, Ruler: true, IDs: mei.IDs(lead + tab.ID + "-")})
-		}
-		one.Data, one.CountOff = sheet(x, "sheet-"), countOffWords(x)
-		if x.Line == "" && x.CanMake(v.recipe.Beside) {
-			under := x
-			at.Ask.Line = v.recipe.Beside
-			if err := under.OpenVersion(&at); err != nil {
-				wrong = err
-				return
+			if v.recipe.Answers {
+				one.Answer, one.Beside, one.Data = true, "", sheet(x, "answer-")
+				answers = append(answers, one)
 			}
-			one.Beside, one.BesideData = v.recipe.Beside, sheet(under, "beside-")
-		}
-		v.Sheets = append(v.Sheets, one)
-		if v.recipe.Answers {
-			one.Answer, one.Beside, one.Data = true, "", sheet(x, "answer-")
-			answers = append(answers, one)
-		}
-	})
+		})
 	if err == nil {
 		err = wrong
 	}
@@ -251,15 +253,17 @@ func (s *handlers) partsAsZip(w http.ResponseWriter, r *http.Request) error {
 	var out bytes.Buffer
 	z := zip.NewWriter(&out)
 	var wrong error
-	c, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), forWhom(site.Text(r, "for")), func(at teach.Choice, tab teach.InstrumentTab, x teach.Explained, _ teach.Settings) {
-		entry, err := z.Create(site.FileName(at.Exercise.Number, x.Report.Title, tab.ID) + ".musicxml")
-		if err == nil {
-			_, err = entry.Write(musicxml.Write(score.Score{Title: x.Report.Title, Tempo: x.MarkedTempo, TempoWords: x.TempoWords, Parts: []score.Part{x.Report.Part}}))
-		}
-		if err != nil {
-			wrong = err
-		}
-	})
+	c, err := teach.ExplainEach(r.Context(), site.ClassOf(r), askOf(r), forWhom(site.Text(r, "for")),
+		func(at teach.Choice, tab teach.InstrumentTab, x teach.Explained, _ teach.Settings) {
+			entry, err := z.Create(site.FileName(at.Exercise.Number, x.Report.Title, tab.ID) + ".musicxml")
+			if err == nil {
+				_, err = entry.Write(musicxml.Write(score.Score{Title: x.Report.Title, Tempo: x.MarkedTempo,
+					TempoWords: x.TempoWords, Parts: []score.Part{x.Report.Part}}))
+			}
+			if err != nil {
+				wrong = err
+			}
+		})
 	if err == nil && wrong == nil {
 		wrong = z.Close()
 	}
@@ -270,7 +274,8 @@ func (s *handlers) partsAsZip(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	w.Header().Set("Content-Type", "application/zip")
-	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%d-%s-parts.zip"`, c.Exercise.Number, site.ForFile(c.Exercise.Title)))
+	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="%d-%s-parts.zip"`, c.Exercise.Number,
+		site.ForFile(c.Exercise.Title)))
 	if _, err := out.WriteTo(w); err != nil {
 		s.Log.Error("send the parts", "error", err)
 	}

@@ -50,7 +50,8 @@ type soundOne struct {
 // tunedTo are the notes a room tunes to: bands to B flat and F, strings to A, D, G, C, E
 // (common practice).
 var tunedTo = []instrument.PitchClass{
-	{Step: score.B, Alter: -1}, {Step: score.A}, {Step: score.F}, {Step: score.D}, {Step: score.G}, {Step: score.C}, {Step: score.E}, {Step: score.E, Alter: -1},
+	{Step: score.B, Alter: -1}, {Step: score.A}, {Step: score.F}, {Step: score.D}, {Step: score.G},
+	{Step: score.C}, {Step: score.E}, {Step: score.E, Alter: -1},
 }
 
 // tuningNote takes the concert note that is asked for; without one a room with strings

@@ -53,7 +53,8 @@ func (s *handlers) saveLine(w http.ResponseWriter, r *http.Request) error {
 	}
 	title := fmt.Sprintf("%s %d, %s", v.LineTitle(), v.Exercise.Number, v.Instrument.Name)
 	music := score.Score{Title: title, Parts: []score.Part{v.Report.Part}}
-	id, err := desk.AddExercise(ctx, store.Exercise{Book: v.Exercise.Book, Number: number, Title: title, WrittenFor: v.Instrument.ID},
+	id, err := desk.AddExercise(ctx, store.Exercise{Book: v.Exercise.Book, Number: number, Title: title,
+		WrittenFor: v.Instrument.ID},
 		store.Source{Format: format.ABC, Content: abc.Write(music)})
 	if errors.Is(err, store.ErrTaken) {
 		err = fmt.Errorf("number %d was taken meanwhile: %w", number, err)
@@ -61,7 +62,8 @@ func (s *handlers) saveLine(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("The %s is exercise %d of %s now, with stages and marks of its own.", v.LineWord(), number, v.Exercise.Book))
+	s.Flash(r, fmt.Sprintf("The %s is exercise %d of %s now, with stages and marks of its own.", v.LineWord(),
+		number, v.Exercise.Book))
 	http.Redirect(w, r, fmt.Sprintf("/bench/%d?instrument=%s", id, v.Instrument.ID), http.StatusSeeOther)
 	return nil
 }

@@ -46,7 +46,8 @@ type boardFilter struct {
 }
 
 func boardFilterOf(r *http.Request) boardFilter {
-	return boardFilter{Instrument: site.Text(r, "instrument"), Stuck: site.Text(r, "who") == "stuck", Begun: site.Text(r, "exercises") == "begun"}
+	return boardFilter{Instrument: site.Text(r, "instrument"), Stuck: site.Text(r, "who") == "stuck",
+		Begun: site.Text(r, "exercises") == "begun"}
 }
 
 // Link is the address of another view of the same class.

@@ -42,7 +42,8 @@ func countings() []counting {
 			return float64(n) / float64(len(passed))
 		}},
 		{"whole", "100 when the whole is done, else 0", func(passed []bool) float64 { return oneIf(passed[len(passed)-1]) }},
-		{"chunks", "100 when every chunk is done, else 0", func(passed []bool) float64 { return oneIf(!slices.Contains(passed, false)) }},
+		{"chunks", "100 when every chunk is done, else 0",
+			func(passed []bool) float64 { return oneIf(!slices.Contains(passed, false)) }},
 	}
 }
 
@@ -89,7 +90,8 @@ func (s *handlers) grades(w http.ResponseWriter, r *http.Request) error {
 	}
 	if site.Text(r, "as") == "csv" {
 		w.Header().Set("Content-Type", "text/csv; charset=utf-8")
-		w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="gradebook-%s.csv"`, v.Rule.By.Format(time.DateOnly)))
+		w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="gradebook-%s.csv"`,
+			v.Rule.By.Format(time.DateOnly)))
 		_, _ = w.Write(table.Write(rows[0], rows[1:])) // the reader has gone when this fails
 		return nil
 	}
@@ -125,7 +127,8 @@ func readGradeRule(r *http.Request) (rule gradeRule, problem string) {
 
 // CSVLink is the address of the file.
 func (v gradesView) CSVLink() string {
-	return fmt.Sprintf("/board/grades?class=%d&counts=%s&stage=%s&by=%s&as=csv", v.Class.ID, v.Rule.Counts, v.Rule.Stage, v.Rule.By.Format(time.DateOnly))
+	return fmt.Sprintf("/board/grades?class=%d&counts=%s&stage=%s&by=%s&as=csv", v.Class.ID, v.Rule.Counts,
+		v.Rule.Stage, v.Rule.By.Format(time.DateOnly))
 }
 
 // gradebook is a line of column names, and one for each student: how much of each exercise
@@ -150,7 +153,9 @@ func (s *handlers) gradebook(r *http.Request, class store.ClassID, rule gradeRul
 	for _, student := range w.Students {
 		row, sum := []string{student.FirstName, student.Initial, teach.InstrumentName(student.Instrument)}, 0.0
 		for _, x := range exercises {
-			share := way.of(passedChunks(w.Rules.For(student.ID, x.ID), standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(x, student.Instrument).Chunks, routine.Stage(rule.Stage)))
+			share := way.of(passedChunks(w.Rules.For(student.ID, x.ID),
+				standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(x, student.Instrument).Chunks,
+				routine.Stage(rule.Stage)))
 			sum += share
 			row = append(row, teach.PercentText(share))
 		}
@@ -161,7 +166,8 @@ func (s *handlers) gradebook(r *http.Request, class store.ClassID, rule gradeRul
 
 // passedChunks says of each chunk whether somebody is past the last stage of a kind, or past
 // all where none is asked for.
-func passedChunks(steps routine.Routine, standing *progress.Standing, chunks []breakdown.ChunkKey, kind routine.Stage) []bool {
+func passedChunks(steps routine.Routine, standing *progress.Standing, chunks []breakdown.ChunkKey,
+	kind routine.Stage) []bool {
 	last := len(steps) - 1
 	if kind != "" {
 		for k, s := range steps {

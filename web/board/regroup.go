@@ -60,7 +60,8 @@ func (s *handlers) groups(w http.ResponseWriter, r *http.Request) error {
 
 func (s *handlers) groupsView(r *http.Request) (groupsView, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	v := groupsView{Size: int(site.Number(r, "size")), How: progress.Grouping(site.Text(r, "how")), May: desk.Guest().MayMark()}
+	v := groupsView{Size: int(site.Number(r, "size")), How: progress.Grouping(site.Text(r, "how")),
+		May: desk.Guest().MayMark()}
 	var err error
 	if v.BoardAround, err = s.BoardAround(r, "groups"); err != nil {
 		return v, err
@@ -125,7 +126,8 @@ func (v *groupsView) fill(w teach.ClassWork, standings store.Standings) {
 	by := map[int64]teamMember{}
 	at := map[int64]breakdown.ChunkKey{}
 	for _, student := range teach.Playing(w.Students) {
-		steps, standing := w.Rules.For(student.ID, v.Exercise.ID), standings[store.Task{Student: student.ID, Exercise: v.Exercise.ID}]
+		steps, standing := w.Rules.For(student.ID, v.Exercise.ID),
+			standings[store.Task{Student: student.ID, Exercise: v.Exercise.ID}]
 		outline := w.Own.Of(v.Exercise, student.Instrument)
 		m, key := memberOf(class, steps, student, standing, outline)
 		members = append(members, m)
@@ -154,7 +156,8 @@ func (v *groupsView) fill(w teach.ClassWork, standings store.Standings) {
 
 // memberOf is where a student stands on an exercise as a whole: at the chunk that needs help
 // most, else at the first one in learning order that is not done.
-func memberOf(class, steps routine.Routine, student store.Student, standing *progress.Standing, outline breakdown.Outline) (progress.Member, breakdown.ChunkKey) {
+func memberOf(class, steps routine.Routine, student store.Student, standing *progress.Standing,
+	outline breakdown.Outline) (progress.Member, breakdown.ChunkKey) {
 	m := progress.Member{Student: int64(student.ID), Instrument: student.Instrument, Stage: len(class), Word: "Done"}
 	for _, filled := range standing.Cells(steps, outline.Chunks) {
 		m.Share += filled / float64(len(steps))

@@ -112,7 +112,8 @@ func (s *handlers) startQueue(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	if len(queue) == 0 {
-		return s.showCheckins(w, r, http.StatusUnprocessableEntity, "Nobody is waiting: set a day first, today or earlier for those you want to hear now.")
+		return s.showCheckins(w, r, http.StatusUnprocessableEntity,
+			"Nobody is waiting: set a day first, today or earlier for those you want to hear now.")
 	}
 	q := queueView{Minutes: minutes, Begun: time.Now().UnixMilli()}
 	http.Redirect(w, r, fmt.Sprintf("/check-ins/%d?class=%d%s", queue[0].ID, class, q.query()), http.StatusSeeOther)
@@ -211,12 +212,14 @@ func (s *handlers) addDueMusic(r *http.Request, v *checkinView) error {
 	v.Music = map[string]music.StepMusic{}
 	for _, p := range v.Chunks {
 		mine := func(_ teach.Choice, tab teach.InstrumentTab) bool { return tab.ID == v.Student.Instrument }
-		_, err := teach.ExplainEach(r.Context(), site.ClassOf(r), teach.AskAlone(v.Student.ClassID, p.Step), mine, func(at teach.Choice, _ teach.InstrumentTab, x teach.Explained, saved teach.Settings) {
-			if at.Key == p.Step.Chunk {
-				part := teach.NewStand(teach.Work{Choice: at, Routine: p.Steps, Stage: p.Stage, Tempo: p.Tempo}, x, saved.Preferences)
-				v.Music[p.Sheet()] = music.NewStepMusic(part, fmt.Sprintf("due%d-", p.K))
-			}
-		})
+		_, err := teach.ExplainEach(r.Context(), site.ClassOf(r), teach.AskAlone(v.Student.ClassID, p.Step), mine,
+			func(at teach.Choice, _ teach.InstrumentTab, x teach.Explained, saved teach.Settings) {
+				if at.Key == p.Step.Chunk {
+					part := teach.NewStand(teach.Work{Choice: at, Routine: p.Steps, Stage: p.Stage, Tempo: p.Tempo}, x,
+						saved.Preferences)
+					v.Music[p.Sheet()] = music.NewStepMusic(part, fmt.Sprintf("due%d-", p.K))
+				}
+			})
 		var unread score.Problems
 		if err != nil && !errors.As(err, &unread) && !errors.Is(err, store.ErrNotFound) {
 			return err
@@ -320,7 +323,8 @@ func (s *handlers) markCheckin(w http.ResponseWriter, r *http.Request) error {
 	if problem != "" {
 		return s.showCheckin(w, r, http.StatusUnprocessableEntity, problem)
 	}
-	err = desk.MarkAtCheckin(ctx, site.RequestKeyOf(r), c.ID, store.Attempt{ExerciseID: store.ExerciseID(step.Exercise), Chunk: step.Chunk, Try: try, Tempo: tempo})
+	err = desk.MarkAtCheckin(ctx, site.RequestKeyOf(r), c.ID,
+		store.Attempt{ExerciseID: store.ExerciseID(step.Exercise), Chunk: step.Chunk, Try: try, Tempo: tempo})
 	return s.afterCheckin(w, r, err)
 }
 
@@ -332,8 +336,9 @@ func (s *handlers) afterCheckin(w http.ResponseWriter, r *http.Request, err erro
 	case site.IsHTMX(r):
 		return s.showCheckin(w, r, http.StatusOK, "")
 	default:
-		v := checkinView{Checkin: store.Checkin{ID: site.ID[store.CheckinID](r)}, Student: store.Student{ClassID: store.ClassID(site.Number(r, "class"))},
-			Queue: queueView{Minutes: int(site.Number(r, "queue")), Begun: site.Number(r, "begun")}}
+		v := checkinView{Checkin: store.Checkin{ID: site.ID[store.CheckinID](r)},
+			Student: store.Student{ClassID: store.ClassID(site.Number(r, "class"))},
+			Queue:   queueView{Minutes: int(site.Number(r, "queue")), Begun: site.Number(r, "begun")}}
 		http.Redirect(w, r, v.Path(""), http.StatusSeeOther)
 	}
 	return nil
@@ -369,7 +374,10 @@ func (s *handlers) changeDue(w http.ResponseWriter, r *http.Request) error {
 	problem := ""
 	if site.Text(r, "do") == "drop" {
 		if step, is := stepOf(r, c.Due); is {
-			c.Due = slices.DeleteFunc(c.Due, func(s lesson.Step) bool { return s.Exercise == step.Exercise && s.Chunk == step.Chunk })
+			c.Due = slices.DeleteFunc(c.Due, func(s lesson.Step) bool {
+				return s.Exercise == step.Exercise &&
+					s.Chunk == step.Chunk
+			})
 		}
 	} else {
 		problem, err = s.askMore(r, &c)
@@ -407,7 +415,10 @@ func (s *handlers) askMore(r *http.Request, c *store.Checkin) (problem string, e
 	if err != nil {
 		return "", err
 	}
-	at := slices.IndexFunc(w.Exercises, func(x store.Exercise) bool { return x.ID == store.ExerciseID(exercise) && x.Unread == "" })
+	at := slices.IndexFunc(w.Exercises, func(x store.Exercise) bool {
+		return x.ID == store.ExerciseID(exercise) &&
+			x.Unread == ""
+	})
 	if at < 0 {
 		return choose, nil
 	}
@@ -419,7 +430,8 @@ func (s *handlers) askMore(r *http.Request, c *store.Checkin) (problem string, e
 	if err != nil {
 		return "", err
 	}
-	chunks := teach.CheckinChunks(laidOut, w, student, w.Exercises[at], standings[store.Task{Student: student.ID, Exercise: store.ExerciseID(exercise)}], nil)
+	chunks := teach.CheckinChunks(laidOut, w, student, w.Exercises[at],
+		standings[store.Task{Student: student.ID, Exercise: store.ExerciseID(exercise)}], nil)
 	for _, p := range chunks {
 		if p.Key == key {
 			c.Due = append(c.Due, p.Ask("asked for by you"))
@@ -450,7 +462,8 @@ func (s *handlers) endCheckin(w http.ResponseWriter, r *http.Request) error {
 		now := time.Now()
 		v.Heard = &now
 		seconds := checkin.Seconds(v.Due)
-		due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), v.Student.ClassID, []store.Student{v.Student}, []store.Checkin{v.Checkin}, seconds)
+		due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), v.Student.ClassID, []store.Student{v.Student},
+			[]store.Checkin{v.Checkin}, seconds)
 		if err != nil {
 			return err
 		}

@@ -47,7 +47,8 @@ func (s *handlers) checkins(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *handlers) showCheckins(w http.ResponseWriter, r *http.Request, status int, problem string) error {
-	v := checkinsView{Guest: site.ClassOf(r).Guest(), Problem: problem, Minutes: site.Text(r, "minutes"), Day: site.Text(r, "on")}
+	v := checkinsView{Guest: site.ClassOf(r).Guest(), Problem: problem, Minutes: site.Text(r, "minutes"),
+		Day: site.Text(r, "on")}
 	var err error
 	if v.BoardAround, err = s.BoardAround(r, "check-ins"); err == nil {
 		err = v.fill(r.Context(), site.ClassOf(r))
@@ -131,7 +132,8 @@ func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	if len(whose) == 0 {
-		return s.showCheckins(w, r, http.StatusUnprocessableEntity, "Everybody has a day already. Tick “and whoever has a day already” to set it anew.")
+		return s.showCheckins(w, r, http.StatusUnprocessableEntity,
+			"Everybody has a day already. Tick “and whoever has a day already” to set it anew.")
 	}
 	due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), class.ID, whose, list, share)
 	if err != nil {

@@ -130,7 +130,8 @@ type roomDesk struct {
 }
 
 // roomDesks are the instruments of a class that have pitch; those without are named in v.
-func roomDesks(ctx context.Context, desk *teach.Class, v *classCardsView, saved teach.Settings, students []store.Student, worked []store.Exercise) ([]roomDesk, error) {
+func roomDesks(ctx context.Context, desk *teach.Class, v *classCardsView, saved teach.Settings,
+	students []store.Student, worked []store.Exercise) ([]roomDesk, error) {
 	var room []roomDesk
 	o := saved.Preferences.Options(v.Class)
 	for _, i := range teach.PlayedBy(students) {
@@ -138,7 +139,8 @@ func roomDesks(ctx context.Context, desk *teach.Class, v *classCardsView, saved 
 			v.Without = append(v.Without, i.Name)
 			continue
 		}
-		reads := teach.PartReader{Class: v.Class, Instrument: saved.Instrument(i), Settings: saved, Notes: map[store.ExerciseID]*breakdown.Report{}}
+		reads := teach.PartReader{Class: v.Class, Instrument: saved.Instrument(i), Settings: saved,
+			Notes: map[store.ExerciseID]*breakdown.Report{}}
 		met, err := teach.ClassMet(ctx, desk, reads, worked)
 		if err != nil {
 			return nil, err
@@ -147,7 +149,8 @@ func roomDesks(ctx context.Context, desk *teach.Class, v *classCardsView, saved 
 		if err != nil {
 			return nil, err
 		}
-		reader := card.Reader{Instrument: reads.Instrument, Names: o.Name, Words: saved.Preferences.FingerWords(), Year: v.Class.Year, Preferred: preferred}
+		reader := card.Reader{Instrument: reads.Instrument, Names: o.Name, Words: saved.Preferences.FingerWords(),
+			Year: v.Class.Year, Preferred: preferred}
 		room = append(room, roomDesk{teach.Deck{Settings: saved, Reader: reader}, met})
 	}
 	return room, nil
@@ -183,7 +186,8 @@ func (d roomDesk) roomNote(class instrument.PitchClass) (roomNote, bool) {
 		return roomNote{}, false
 	}
 	answer := d.Reader.Answer(c, nil)
-	note := roomNote{Instrument: i.ID, Title: i.Title(), MEI: music.CardMEI(c), Name: answer.Text, Place: answer.More, Met: known}
+	note := roomNote{Instrument: i.ID, Title: i.Title(), MEI: music.CardMEI(c), Name: answer.Text,
+		Place: answer.More, Met: known}
 	if len(answer.Ways) > 0 {
 		way := music.NewCardWay(d.Deck, answer.Ways[0])
 		note.Way = &way
@@ -220,7 +224,8 @@ func (s *handlers) saveCards(w http.ResponseWriter, r *http.Request) error {
 	for k, kind := range kinds {
 		words[k] = string(kind)
 	}
-	if err := site.ClassOf(r).SaveSettings(r.Context(), store.Settings{teach.AskedSetting: strings.Join(words, " "), teach.NewCardsSetting: strconv.Itoa(n)}); err != nil {
+	if err := site.ClassOf(r).SaveSettings(r.Context(), store.Settings{teach.AskedSetting: strings.Join(words,
+		" "), teach.NewCardsSetting: strconv.Itoa(n)}); err != nil {
 		return err
 	}
 	s.Flash(r, "Cards ask that from now on.")

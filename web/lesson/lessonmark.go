@@ -131,7 +131,8 @@ func (m classMarks) said(step lesson.Step) string {
 	return strings.Join(words, " ")
 }
 
-func (s *handlers) classMarks(r *http.Request, l store.Lesson, step lesson.Step, absent []store.StudentID) (classMarks, error) {
+func (s *handlers) classMarks(r *http.Request, l store.Lesson, step lesson.Step,
+	absent []store.StudentID) (classMarks, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	var m classMarks
 	if step.Warm { // which is no stage of the chunk
@@ -167,7 +168,8 @@ func (s *handlers) classMarks(r *http.Request, l store.Lesson, step lesson.Step,
 		}
 		steps := rules.For(student.ID, x.ID)
 		class := routine.Step{Stage: step.Stage, Kind: step.Form}
-		stage, how := teach.Joins(steps, class, own.Of(x, student.Instrument), standings[store.Task{Student: student.ID, Exercise: x.ID}], step.Chunk)
+		stage, how := teach.Joins(steps, class, own.Of(x, student.Instrument),
+			standings[store.Task{Student: student.ID, Exercise: x.ID}], step.Chunk)
 		if how == teach.NoChunk || how == teach.NoStage {
 			m.without++
 			continue
@@ -184,7 +186,8 @@ func (s *handlers) classMarks(r *http.Request, l store.Lesson, step lesson.Step,
 		if try.Clean {
 			m.clean++
 		}
-		m.list = append(m.list, store.Attempt{StudentID: student.ID, ExerciseID: x.ID, Chunk: step.Chunk, Try: try, Tempo: step.Tempo})
+		m.list = append(m.list, store.Attempt{StudentID: student.ID, ExerciseID: x.ID, Chunk: step.Chunk, Try: try,
+			Tempo: step.Tempo})
 	}
 	return m, nil
 }

@@ -77,7 +77,8 @@ func (s *handlers) runLesson(w http.ResponseWriter, r *http.Request) error {
 
 func (s *handlers) runView(r *http.Request, l store.Lesson) (runView, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	v := runView{Lesson: l, Guest: desk.Guest(), Music: map[string]map[string]music.StepMusic{}, Voices: map[string]music.Voice{}}
+	v := runView{Lesson: l, Guest: desk.Guest(), Music: map[string]map[string]music.StepMusic{},
+		Voices: map[string]music.Voice{}}
 	_, class, err := desk.ChooseClass(ctx, l.Class)
 	if err != nil {
 		return v, err
@@ -136,7 +137,8 @@ func (v *runView) fillRoom(ctx context.Context, desk *teach.Class) error {
 func roomParts(ctx context.Context, desk *teach.Class, class store.ClassID, step lesson.Step) ([]teach.Stand, error) {
 	ask := teach.AskAlone(class, step)
 	var parts []teach.Stand
-	_, err := teach.ExplainEach(ctx, desk, ask, teach.Choice.Plays, func(at teach.Choice, _ teach.InstrumentTab, x teach.Explained, saved teach.Settings) {
+	_, err := teach.ExplainEach(ctx, desk, ask, teach.Choice.Plays, func(at teach.Choice, _ teach.InstrumentTab,
+		x teach.Explained, saved teach.Settings) {
 		w := teach.Work{Choice: at, Routine: at.Routine(), Stage: step.Stage, Tempo: step.Tempo}
 		parts = append(parts, teach.NewStand(w, x, saved.Preferences))
 	})

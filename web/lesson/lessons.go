@@ -40,7 +40,8 @@ func (s *handlers) lessons(w http.ResponseWriter, r *http.Request) error {
 func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status int, minutes, problem string) error {
 	v := lessonsView{Guest: site.ClassOf(r).Guest(), Minutes: minutes, Problem: problem}
 	var err error
-	if v.Classes, v.Class, err = site.ClassOf(r).ChooseClass(r.Context(), store.ClassID(site.Number(r, "class"))); err != nil {
+	if v.Classes, v.Class, err = site.ClassOf(r).ChooseClass(r.Context(),
+		store.ClassID(site.Number(r, "class"))); err != nil {
 		return err
 	}
 	list, err := site.ClassOf(r).Lessons(r.Context(), v.Class.ID, teach.MostLessons)
@@ -62,7 +63,8 @@ func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status in
 
 func newLessonLine(l store.Lesson) lessonLine {
 	fitted := l.Plan.Fit()
-	line := lessonLine{Lesson: l, Link: teach.LessonLink(l, ""), Words: fmt.Sprintf("%d steps, %s of %d min", len(fitted.In), lesson.Time(fitted.Halves), l.Plan.Minutes)}
+	line := lessonLine{Lesson: l, Link: teach.LessonLink(l, ""), Words: fmt.Sprintf("%d steps, %s of %d min",
+		len(fitted.In), lesson.Time(fitted.Halves), l.Plan.Minutes)}
 	switch {
 	case l.Ended != nil:
 		line.When = teach.Day(*l.Begun)
@@ -85,9 +87,11 @@ func (s *handlers) planLesson(w http.ResponseWriter, r *http.Request) error {
 		return s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), problem)
 	}
 	if class.ID == 0 {
-		return s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"), "There is no class to teach yet. Add one in People.")
+		return s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"),
+			"There is no class to teach yet. Add one in People.")
 	}
-	wants := teach.LessonWants{Left: site.Text(r, "left") != "", Begun: site.Text(r, "begun") != "", Next: site.Text(r, "next") != "", Known: site.Text(r, "known") != ""}
+	wants := teach.LessonWants{Left: site.Text(r, "left") != "", Begun: site.Text(r, "begun") != "",
+		Next: site.Text(r, "next") != "", Known: site.Text(r, "known") != ""}
 	plan, err := teach.ProposeLesson(r.Context(), site.ClassOf(r), class.ID, minutes, wants)
 	if err != nil {
 		return err
@@ -178,7 +182,8 @@ func newPlanView(l store.Lesson, name, problem string) planView {
 	fitted := l.Plan.Fit()
 	v := planView{Lesson: l, Name: name, Halves: fitted.Halves, Problem: problem}
 	for k, step := range l.Plan.Steps {
-		v.Rows = append(v.Rows, planRow{Step: step, K: k, Fits: slices.Contains(fitted.In, k), First: k == 0, Last: k == len(l.Plan.Steps)-1})
+		v.Rows = append(v.Rows, planRow{Step: step, K: k, Fits: slices.Contains(fitted.In, k), First: k == 0,
+			Last: k == len(l.Plan.Steps)-1})
 	}
 	return v
 }
@@ -258,7 +263,8 @@ func (s *handlers) addToPlan(r *http.Request, l *store.Lesson) (problem string, 
 	if err != nil {
 		return "", err
 	}
-	chunks, err := teach.LessonChunks(r.Context(), site.ClassOf(r), l.Class, store.ExerciseID(site.Number(r, "exercise")), standings)
+	chunks, err := teach.LessonChunks(r.Context(), site.ClassOf(r), l.Class,
+		store.ExerciseID(site.Number(r, "exercise")), standings)
 	if errors.Is(err, store.ErrNotFound) {
 		return "Choose an exercise from the list.", nil
 	}
@@ -272,7 +278,8 @@ func (s *handlers) addToPlan(r *http.Request, l *store.Lesson) (problem string, 
 		for _, p := range chunks {
 			there = append(there, p.Label)
 		}
-		return fmt.Sprintf("%d · %s has no chunk %s. It has %s.", chunks[0].Number, chunks[0].Title, label, strings.Join(there, ", ")), nil
+		return fmt.Sprintf("%d · %s has no chunk %s. It has %s.", chunks[0].Number, chunks[0].Title, label,
+			strings.Join(there, ", ")), nil
 	}
 	var steps []lesson.Step
 	switch stage := routine.Stage(site.Text(r, "stage")); {
@@ -309,7 +316,8 @@ func (s *handlers) beginLesson(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).BeginLesson(r.Context(), id); err != nil {
 		return err
 	}
-	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Class: store.ClassID(site.Number(r, "class"))}, "/run"), http.StatusSeeOther)
+	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Class: store.ClassID(site.Number(r, "class"))},
+		"/run"), http.StatusSeeOther)
 	return nil
 }
 
@@ -319,6 +327,7 @@ func (s *handlers) endLesson(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).EndLesson(r.Context(), id); err != nil {
 		return err
 	}
-	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Class: store.ClassID(site.Number(r, "class"))}, ""), http.StatusSeeOther)
+	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Class: store.ClassID(site.Number(r, "class"))}, ""),
+		http.StatusSeeOther)
 	return nil
 }

@@ -53,7 +53,8 @@ func DrawCards(d teach.Deck) SheetData {
 // NewOwnCard is a card of a round for the page's script.
 func NewOwnCard(d teach.Deck, a card.Asked) OwnCard {
 	answer := d.Reader.Answer(a.Card, d.Deck)
-	c := OwnCard{ID: a.ID(), Kind: a.Kind, MEI: CardMEI(a.Card), Asking: a.Asking, New: a.New, Why: "why." + string(a.Because), Where: a.Where, Answer: answer.Text, More: answer.More}
+	c := OwnCard{ID: a.ID(), Kind: a.Kind, MEI: CardMEI(a.Card), Asking: a.Asking, New: a.New, Why: "why." +
+		string(a.Because), Where: a.Where, Answer: answer.Text, More: answer.More}
 	if a.Asking != card.Fast {
 		c.Help = answer.More
 	}
@@ -88,9 +89,11 @@ func CardMEI(c card.Card) string {
 	case c.Kind == card.Rhythm:
 		m = c.Bar
 	case c.Kind == card.Key:
-		m.Events = []score.Event{{Kind: score.Rest, Length: score.Frac(1, 1), Value: score.Value{Base: 1}, WholeMeasure: true}}
+		m.Events = []score.Event{{Kind: score.Rest, Length: score.Frac(1, 1), Value: score.Value{Base: 1},
+			WholeMeasure: true}}
 	case len(c.Pitches) == 2:
-		m.Events = []score.Event{note(c.Pitches[0], score.Frac(1, 2), 2, score.Frac(0, 1)), note(c.Pitches[1], score.Frac(1, 2), 2, score.Frac(1, 2))}
+		m.Events = []score.Event{note(c.Pitches[0], score.Frac(1, 2), 2, score.Frac(0, 1)),
+			note(c.Pitches[1], score.Frac(1, 2), 2, score.Frac(1, 2))}
 	default:
 		m.Events = []score.Event{note(c.Pitches[0], score.Frac(1, 1), 1, score.Frac(0, 1))}
 	}

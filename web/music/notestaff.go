@@ -18,7 +18,8 @@ const (
 // holdClass is the stage whose colour and shape a hold has.
 func holdClass(h progress.Hold) string {
 	return map[progress.Hold]string{
-		progress.HeldNamed: "name", progress.HeldFingered: "finger", progress.HeldPlayed: "play", progress.HeldOwned: "play owned",
+		progress.HeldNamed: "name", progress.HeldFingered: "finger", progress.HeldPlayed: "play",
+		progress.HeldOwned: "play owned",
 	}[h]
 }
 
@@ -40,7 +41,8 @@ func DrawStaffRow(r teach.StaffRow) template.HTML {
 		fmt.Fprintf(&b, `<path class="line" d="M0 %.1fH%d"/>`, y(2*line), wide)
 	}
 	glyph := func(path, class string, x, at float64) {
-		fmt.Fprintf(&b, `<path class="%s" transform="translate(%.1f %.1f) scale(%.4f %.4f)" d="%s"/>`, class, x, at, float64(staffSpace)/glyphUnits, -float64(staffSpace)/glyphUnits, path)
+		fmt.Fprintf(&b, `<path class="%s" transform="translate(%.1f %.1f) scale(%.4f %.4f)" d="%s"/>`, class, x, at,
+			float64(staffSpace)/glyphUnits, -float64(staffSpace)/glyphUnits, path)
 	}
 	glyph(clefGlyph(r.Clef), "clef", 8, y(2*(r.Clef.Line-1)))
 	for k, n := range r.Notes {

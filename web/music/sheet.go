@@ -46,7 +46,8 @@ func (d *SheetData) Unname(places []score.Place) {
 		}
 		for k := range d.Measures[at.Measure].Events {
 			if e := &d.Measures[at.Measure].Events[k]; e.Event == at.Event {
-				*e = SheetEvent{ID: e.ID, At: e.At, Measure: e.Measure, Event: e.Event, Open: true, Alerts: []breakdown.Alert{}, Why: []string{"It has no name yet."}}
+				*e = SheetEvent{ID: e.ID, At: e.At, Measure: e.Measure, Event: e.Event, Open: true,
+					Alerts: []breakdown.Alert{}, Why: []string{"It has no name yet."}}
 			}
 		}
 	}
@@ -147,7 +148,8 @@ type sheetAnnotation struct {
 // addHand adds the breath, the bow and the teacher's marks.
 func (x *SheetEvent) addHand(e breakdown.Event, printed []score.Mark) {
 	x.Breath = e.Breath != "" && !slices.Contains(printed, score.Breath)
-	if e.Bow != nil && e.Bow.Why != "" && !slices.Contains(printed, score.UpBow) && !slices.Contains(printed, score.DownBow) {
+	if e.Bow != nil && e.Bow.Why != "" && !slices.Contains(printed, score.UpBow) && !slices.Contains(printed,
+		score.DownBow) {
 		x.Bow = e.Bow.String()
 	}
 	for _, p := range e.Annotations {
@@ -201,7 +203,8 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words, same []
 	case e.Played.Alternate():
 		why = append(
 			why,
-			fmt.Sprintf("Not the usual way: %s%s. Usual: %s.", w.Say(i, e.Played.Fingering), because(e.Played), w.Say(i, e.Played.UsualWay())),
+			fmt.Sprintf("Not the usual way: %s%s. Usual: %s.", w.Say(i, e.Played.Fingering), because(e.Played),
+				w.Say(i, e.Played.UsualWay())),
 		)
 	case e.Played.By == finger.Printed || e.Played.By == finger.Chosen:
 		why = append(why, fmt.Sprintf("%s, the usual way%s.", w.Say(i, e.Played.Fingering), because(e.Played)))
@@ -290,7 +293,8 @@ func Beyond(i instrument.Instrument, p score.Pitch, e breakdown.Event) (why stri
 func sentence(words string) string { return strings.ToUpper(words[:1]) + words[1:] + "." }
 
 // NewSheet lays out a part for the page's script.
-func NewSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, strings []teach.StringColour, opt mei.Options) SheetData {
+func NewSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, strings []teach.StringColour,
+	opt mei.Options) SheetData {
 	data := DrawnFor(target, strings)
 	data.Hands = w.Hands
 	var rests []int
@@ -310,7 +314,8 @@ func NewSheet(r breakdown.Report, target instrument.Instrument, w finger.Words, 
 		measure := &data.Measures[i]
 		*measure = SheetMeasure{
 			ID: opt.IDs.Measure(i), Number: m.Number, Offset: m.Offset.Float(), Length: m.Length.Float(),
-			Pulses: []SheetPulse{}, Events: make([]SheetEvent, 0, len(m.Events)), // a measure of rest has no notes, and the script no null
+			// a measure of rest has no notes, and the script no null
+			Pulses: []SheetPulse{}, Events: make([]SheetEvent, 0, len(m.Events)),
 		}
 		for k, cell := range r.Measures[i].Lane {
 			measure.Pulses = append(measure.Pulses, SheetPulse{

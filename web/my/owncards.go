@@ -31,7 +31,9 @@ func (s *handlers) ownCards(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	f.Title = f.Say("round.title")
-	v := ownCardsView{ownFrame: f, HasDeck: len(d.Deck) > 0, Drawn: music.DrawCards(d), Voice: s.Recordings.VoiceOf(d.Reader.Instrument), A4: d.Settings.Preferences.PitchOfA(), Speed: teach.NewSpeedPlot(card.Speeds(d.Log, card.Name), f.Catalog)}
+	v := ownCardsView{ownFrame: f, HasDeck: len(d.Deck) > 0, Drawn: music.DrawCards(d),
+		Voice: s.Recordings.VoiceOf(d.Reader.Instrument), A4: d.Settings.Preferences.PitchOfA(),
+		Speed: teach.NewSpeedPlot(card.Speeds(d.Log, card.Name), f.Catalog)}
 	for _, a := range d.Round(time.Now(), d.Settings.Preferences.Cards()) {
 		v.Cards = append(v.Cards, music.NewOwnCard(d, a))
 	}

@@ -59,8 +59,10 @@ func (s *handlers) sayTry(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, h := r.Context(), site.ClassOf(r), athome(r)
 	key, known := breakdown.ParseChunkKey(site.Text(r, "chunk"))
 	t := store.HomeTry{
-		Exercise: store.ExerciseID(site.Number(r, "exercise")), Chunk: key, Try: routine.Try{Stage: routine.Stage(site.Text(r, "stage")), Clean: site.Text(r, "result") == "clean"},
-		Tempo: int(site.Number(r, "tempo")), Beside: store.Beside(site.Text(r, "beside")), Changed: site.Text(r, "changed"), At: saidAt(r), RequestKey: site.RequestKeyOf(r),
+		Exercise: store.ExerciseID(site.Number(r, "exercise")), Chunk: key,
+		Try:   routine.Try{Stage: routine.Stage(site.Text(r, "stage")), Clean: site.Text(r, "result") == "clean"},
+		Tempo: int(site.Number(r, "tempo")), Beside: store.Beside(site.Text(r, "beside")),
+		Changed: site.Text(r, "changed"), At: saidAt(r), RequestKey: site.RequestKeyOf(r),
 	}
 	if !t.Clean {
 		var is bool
@@ -73,7 +75,8 @@ func (s *handlers) sayTry(w http.ResponseWriter, r *http.Request) error {
 	}
 	i, _ := instrument.ByID(h.Student.Instrument)
 	changed := t.Changed == "" || slices.Contains(teach.ChangesOf(i), t.Changed)
-	if !known || !changed || t.RequestKey == "" || t.Tempo < 0 || t.Tempo > 400 || !store.KnownBeside(string(t.Beside)) || !rules.For(h.Student.ID, t.Exercise).Has(t.Stage) {
+	if !known || !changed || t.RequestKey == "" || t.Tempo < 0 || t.Tempo > 400 ||
+		!store.KnownBeside(string(t.Beside)) || !rules.For(h.Student.ID, t.Exercise).Has(t.Stage) {
 		return s.answer(w, r, errRefused)
 	}
 	return s.answer(w, r, h.Say(ctx, t))
@@ -98,7 +101,8 @@ func (s *handlers) answerCards(w http.ResponseWriter, r *http.Request) error {
 	if !known || len(id) > card.LongestID || site.RequestKeyOf(r) == "" || millis < 0 {
 		return s.answer(w, r, errRefused)
 	}
-	grade := card.Judge(kind, site.Text(r, "right") == "yes", int(min(millis, store.LongestAnswer)), site.Text(r, "helped") == "yes", site.Text(r, "new") == "yes")
+	grade := card.Judge(kind, site.Text(r, "right") == "yes", int(min(millis, store.LongestAnswer)),
+		site.Text(r, "helped") == "yes", site.Text(r, "new") == "yes")
 	return s.answer(w, r, h.AnswerCards(r.Context(), store.CardAnswer{
 		Instrument: h.Student.Instrument, RequestKey: site.RequestKeyOf(r),
 		Answered: card.Answered{Card: id, Grade: grade, Millis: int(min(millis, store.LongestAnswer)), At: saidAt(r)},

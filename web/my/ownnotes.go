@@ -34,7 +34,8 @@ func (s *handlers) ownNotes(w http.ResponseWriter, r *http.Request) error {
 			rows[k].Notes[n].Doubt = ""
 		}
 	}
-	s.Render(w, http.StatusOK, "ownnotes", "own-layout", ownNotesView{f, teach.NewFamilyPage(h, time.Now()), rows, h.Instrument.Unpitched()})
+	s.Render(w, http.StatusOK, "ownnotes", "own-layout", ownNotesView{f, teach.NewFamilyPage(h, time.Now()), rows,
+		h.Instrument.Unpitched()})
 	return nil
 }
 

@@ -107,9 +107,10 @@ func ownHeaders(next http.Handler) http.Handler {
 const ownPagesPerMinute = 6000
 
 func (s *handlers) limitOwnPages(next http.Handler) http.Handler {
-	return httprate.LimitBy(ownPagesPerMinute, time.Minute, site.CallerNetwork, httprate.WithLimitHandler(func(w http.ResponseWriter, r *http.Request) {
-		s.sayOwn(w, r, http.StatusTooManyRequests, "away")
-	}))(next)
+	return httprate.LimitBy(ownPagesPerMinute, time.Minute, site.CallerNetwork,
+		httprate.WithLimitHandler(func(w http.ResponseWriter, r *http.Request) {
+			s.sayOwn(w, r, http.StatusTooManyRequests, "away")
+		}))(next)
 }
 
 // requireStudent lets a student in by the key of their link.
@@ -182,7 +183,8 @@ func (s *handlers) givePIN(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	if came != store.PINRight {
-		return s.askPIN(w, r, http.StatusUnprocessableEntity, map[store.Tried]string{store.PINWrong: "pin.wrong", store.PINWaits: "pin.waits", store.PINClosed: "pin.closed"}[came])
+		return s.askPIN(w, r, http.StatusUnprocessableEntity, map[store.Tried]string{store.PINWrong: "pin.wrong",
+			store.PINWaits: "pin.waits", store.PINClosed: "pin.closed"}[came])
 	}
 	s.Sessions.Put(r.Context(), pinGiven(h), h.Stamp)
 	http.Redirect(w, r, "/my/"+h.Key+"/", http.StatusSeeOther)

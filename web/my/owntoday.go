@@ -176,7 +176,8 @@ func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 
 // planOrNext is a student's plan; where there is none for today or later, a day with what
 // comes next for them.
-func planOrNext(ctx context.Context, desk *teach.Class, student store.Student, v *ownTodayView) (store.HomePlan, error) {
+func planOrNext(ctx context.Context, desk *teach.Class, student store.Student,
+	v *ownTodayView) (store.HomePlan, error) {
 	today := teach.DateOf(time.Now())
 	p, err := desk.HomePlan(ctx, student.ID)
 	if err == nil && p.Until.After(today) {
@@ -187,7 +188,8 @@ func planOrNext(ctx context.Context, desk *teach.Class, student store.Student, v
 		return p, err
 	}
 	v.Note = v.Say("day.noplan")
-	p = store.HomePlan{Student: student.ID, From: today, Until: today.AddDate(0, 0, 1), Weekdays: []int{int(today.Weekday())}, Minutes: teach.UsualHomeMinutes}
+	p = store.HomePlan{Student: student.ID, From: today, Until: today.AddDate(0, 0, 1),
+		Weekdays: []int{int(today.Weekday())}, Minutes: teach.UsualHomeMinutes}
 	if err := teach.LayOutPlan(ctx, desk, &p, student, v.reads); err != nil {
 		return p, err
 	}
@@ -224,7 +226,9 @@ func (v *ownTodayView) week(monday time.Time, p store.HomePlan, done map[store.H
 			return planned.On == teach.DayNumber(on) && len(planned.Items) > 0
 		}); at >= 0 {
 			d.State = "togo"
-			if !slices.ContainsFunc(p.Plan.Days[at].Items, func(i homeplan.Item) bool { return !done[store.HomeTick{On: on, Line: teach.PlanLine(i)}] }) {
+			if !slices.ContainsFunc(p.Plan.Days[at].Items, func(i homeplan.Item) bool {
+				return !done[store.HomeTick{On: on, Line: teach.PlanLine(i)}]
+			}) {
 				d.State = "done"
 			}
 		}
@@ -248,8 +252,10 @@ func (v *ownTodayView) week(monday time.Time, p store.HomePlan, done map[store.H
 // saying is the place of what a step says among the page's sayings.
 func (v *ownTodayView) saying(step ownStep) int {
 	same := func(other ownStep) bool {
-		return other.Heading == step.Heading && other.Form == step.Form && other.Rest == step.Rest && other.Kind.OfAChunk() == step.Kind.OfAChunk() &&
-			slices.EqualFunc(other.LedStep.Says, step.LedStep.Says, func(a, b teach.StepWords) bool { return a.Words == b.Words }) && slices.Equal(other.CountOff, step.CountOff)
+		return other.Heading == step.Heading && other.Form == step.Form && other.Rest == step.Rest &&
+			other.Kind.OfAChunk() == step.Kind.OfAChunk() &&
+			slices.EqualFunc(other.LedStep.Says, step.LedStep.Says,
+				func(a, b teach.StepWords) bool { return a.Words == b.Words }) && slices.Equal(other.CountOff, step.CountOff)
 	}
 	if k := slices.IndexFunc(v.Sayings, same); k >= 0 {
 		return k
@@ -258,7 +264,8 @@ func (v *ownTodayView) saying(step ownStep) int {
 	return len(v.Sayings) - 1
 }
 
-func (s *handlers) ownDay(r *http.Request, v *ownTodayView, student store.Student, planned homeplan.Planned, done map[store.HomeTick]bool) (ownDay, error) {
+func (s *handlers) ownDay(r *http.Request, v *ownTodayView, student store.Student, planned homeplan.Planned,
+	done map[store.HomeTick]bool) (ownDay, error) {
 	on := teach.DayOf(planned.On)
 	d := ownDay{On: on.Format(time.DateOnly), Name: v.Catalog.Weekday(on)}
 	for k, i := range planned.Items {
@@ -304,7 +311,8 @@ func addWarmMusic(v *ownTodayView, student store.Student, planned homeplan.Plann
 // ownStep makes a step of a line of a plan. One whose exercise cannot be read any more has no
 // music.
 func (s *handlers) ownStep(r *http.Request, v *ownTodayView, student store.Student, i homeplan.Item) (ownStep, error) {
-	step := ownStep{LedStep: teach.LedStep{Step: i.Step}, Line: teach.PlanLine(i), Kind: i.Kind, Time: v.Say("day.left", (i.Halves+1)/2), Why: v.Say("kind." + string(i.Kind)), Rest: i.Step.Rests}
+	step := ownStep{LedStep: teach.LedStep{Step: i.Step}, Line: teach.PlanLine(i), Kind: i.Kind,
+		Time: v.Say("day.left", (i.Halves+1)/2), Why: v.Say("kind." + string(i.Kind)), Rest: i.Step.Rests}
 	switch i.Kind {
 	case homeplan.Warm:
 		step.Form, step.Name = routine.Play, v.Say("warm."+teach.FamilyOf(student.Instrument))

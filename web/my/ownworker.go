@@ -14,8 +14,10 @@ var workerScript string
 
 // ownFiles are the browser files that a student's page needs without network.
 var ownFiles = []string{
-	"mark.svg", "lib/bootstrap.css", "bench.css", "own.css", "own.js", "owncards.js", "engrave.js", "lanes.js", "fingering.js", "figure.js", "voices.js", "player.js", "sheet.js",
-	"lib/verovio.js", "lib/verovio.wasm", "fonts/atkinson-hyperlegible-latin-400-normal.woff2", "fonts/atkinson-hyperlegible-latin-700-normal.woff2", "fonts/fraunces-latin-600-normal.woff2",
+	"mark.svg", "lib/bootstrap.css", "bench.css", "own.css", "own.js", "owncards.js", "engrave.js", "lanes.js",
+	"fingering.js", "figure.js", "voices.js", "player.js", "sheet.js",
+	"lib/verovio.js", "lib/verovio.wasm", "fonts/atkinson-hyperlegible-latin-400-normal.woff2",
+	"fonts/atkinson-hyperlegible-latin-700-normal.woff2", "fonts/fraunces-latin-600-normal.woff2",
 }
 
 // ownWorker is the script that keeps a student's pages and their files for when there is no

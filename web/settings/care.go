@@ -56,7 +56,9 @@ func (s *handlers) saveCare(w http.ResponseWriter, r *http.Request) error {
 	}
 	words := strings.TrimSpace(strings.ReplaceAll(r.FormValue("words"), "\r\n", "\n"))
 	if utf8.RuneCountInString(words) > care.Longest {
-		return s.showCare(w, r, http.StatusUnprocessableEntity, fmt.Sprintf("%s: your words are longer than %d letters. Shorten them; nothing was changed.", topic.Title(), care.Longest), topic)
+		return s.showCare(w, r, http.StatusUnprocessableEntity,
+			fmt.Sprintf("%s: your words are longer than %d letters. Shorten them; nothing was changed.", topic.Title(),
+				care.Longest), topic)
 	}
 	if err := site.ClassOf(r).SaveSettings(r.Context(), store.Settings{teach.CareKey(kind, topic): words}); err != nil {
 		return err

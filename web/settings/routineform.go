@@ -27,7 +27,8 @@ func fieldOf(k int, name string) string { return strconv.Itoa(k) + "-" + name }
 
 // readRoutine reads the form. Numbers that are none are left for the check to refuse.
 func readRoutine(r *http.Request) routineView {
-	v := routineView{Named: routine.Named{ID: site.Text(r, "id"), Title: teach.OneLine(site.Text(r, "title")), Why: teach.OneLine(site.Text(r, "why")), Family: site.Text(r, "family")}}
+	v := routineView{Named: routine.Named{ID: site.Text(r, "id"), Title: teach.OneLine(site.Text(r, "title")),
+		Why: teach.OneLine(site.Text(r, "why")), Family: site.Text(r, "family")}}
 	if letters := []rune(v.Why); len(letters) > routine.LongestWords {
 		v.Why = string(letters[:routine.LongestWords])
 	}
@@ -120,7 +121,8 @@ type stepBox struct {
 func (v routineView) Stages() []routineStep {
 	var list []routineStep
 	for k, s := range v.Steps {
-		list = append(list, routineStep{Step: s, K: k, Routine: v, Sayings: sayingsOf(s), AllWays: waysOf(s), AllMends: mendsOf(s)})
+		list = append(list, routineStep{Step: s, K: k, Routine: v, Sayings: sayingsOf(s), AllWays: waysOf(s),
+			AllMends: mendsOf(s)})
 	}
 	return list
 }

@@ -74,7 +74,8 @@ func (s *handlers) routinesView(r *http.Request) (routinesView, error) {
 	v.Usual = rules.Chosen(store.Chooser{})
 	played := map[string]bool{}
 	for _, class := range classes {
-		v.Classes = append(v.Classes, follower{"class", fmt.Sprint(class.ID), class.Name, rules.Chosen(store.Chooser{Class: class.ID}), list})
+		v.Classes = append(v.Classes, follower{"class", fmt.Sprint(class.ID), class.Name,
+			rules.Chosen(store.Chooser{Class: class.ID}), list})
 		students, err := desk.Students(ctx, class.ID)
 		if err != nil {
 			return v, err

@@ -66,7 +66,8 @@ func (s *handlers) saveSettings(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	desired, err := readPreferences(r)
 	if err != nil {
-		return s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{Preferences: desired, Problem: "Not saved: " + err.Error() + "."})
+		return s.showSettings(w, r, http.StatusUnprocessableEntity, settingsView{Preferences: desired,
+			Problem: "Not saved: " + err.Error() + "."})
 	}
 	saved, err := desk.Settings(ctx)
 	if err != nil {
@@ -99,8 +100,9 @@ func (s *handlers) saveSettings(w http.ResponseWriter, r *http.Request) error {
 func readPreferences(r *http.Request) (teach.Preferences, error) {
 	saved := teach.Preferences{
 		School: site.Text(r, "school"), SlowBeat: site.Text(r, "beat") == "slow", Rests: site.Text(r, "rests"),
-		Syncopa: site.Text(r, "syncopa") == "yes", Naming: site.Text(r, "naming"), Naturals: site.Text(r, "naturals"), British: site.Text(r, "values") == "british",
-		Cues: [2]string{site.Text(r, "cue-1"), site.Text(r, "cue-2")}, Tuning: site.Text(r, "tuning"),
+		Syncopa: site.Text(r, "syncopa") == "yes", Naming: site.Text(r, "naming"), Naturals: site.Text(r, "naturals"),
+		British: site.Text(r, "values") == "british",
+		Cues:    [2]string{site.Text(r, "cue-1"), site.Text(r, "cue-2")}, Tuning: site.Text(r, "tuning"),
 	}
 	if saved.Tuning == strconv.Itoa(teach.UsualA) {
 		saved.Tuning = ""
@@ -160,7 +162,8 @@ func (v settingsView) Alike() string {
 	if len(pairs) == 0 {
 		return ""
 	}
-	return "The colours of " + strings.Join(pairs, ", of ") + " are hard to tell apart. Choose one that is lighter, darker or of another hue."
+	return "The colours of " + strings.Join(pairs, ", of ") +
+		" are hard to tell apart. Choose one that is lighter, darker or of another hue."
 }
 
 // StringColours lists the strings with the colours in force.

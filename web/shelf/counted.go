@@ -30,7 +30,8 @@ type typed struct {
 
 func typedIn(r *http.Request) typed {
 	return typed{
-		Meter: site.Text(r, "counted_meter"), Key: site.Text(r, "counted_key"), Tempo: site.Text(r, "counted_tempo"), Start: site.Text(r, "counted_start"),
+		Meter: site.Text(r, "counted_meter"), Key: site.Text(r, "counted_key"), Tempo: site.Text(r, "counted_tempo"),
+		Start: site.Text(r, "counted_start"),
 		Count: line(r.FormValue("count")), Name: line(r.FormValue("names")), Marks: line(r.FormValue("marks")),
 	}
 }
@@ -41,7 +42,8 @@ func line(text string) string { return strings.ReplaceAll(text, "\r\n", "\n") }
 // lines is what is typed, as it is read.
 func (e entry) lines() counted.Entry {
 	t := e.Typed
-	c := counted.Entry{Title: e.Title, Meter: t.Meter, Key: t.Key, Tempo: t.Tempo, Start: t.Start, Count: t.Count, Name: t.Name, Marks: t.Marks, Names: e.Names()}
+	c := counted.Entry{Title: e.Title, Meter: t.Meter, Key: t.Key, Tempo: t.Tempo, Start: t.Start, Count: t.Count,
+		Name: t.Name, Marks: t.Marks, Names: e.Names()}
 	if e.WrittenFor != reading.Concert {
 		c.For = e.WrittenFor
 	}
@@ -69,7 +71,8 @@ func typedOf(ctx context.Context, sc score.Score, names name.System) (t typed, w
 	}
 	t = typed{Meter: e.Meter, Key: e.Key, Tempo: e.Tempo, Start: e.Start, Count: e.Count, Name: e.Name, Marks: e.Marks}
 	again := e.Draft(ctx)
-	return t, len(sc.Parts) == 1 && sc.TempoWords == "" && len(again.Score.Parts) == 1 && abc.Write(again.Score) == abc.Write(sc), nil
+	return t, len(sc.Parts) == 1 && sc.TempoWords == "" && len(again.Score.Parts) == 1 &&
+		abc.Write(again.Score) == abc.Write(sc), nil
 }
 
 // startLike begins an exercise as the last of its book does: in its meter, key and tempo, and
@@ -141,7 +144,8 @@ func (e entry) Starts() []teach.Option {
 		p := score.Pitch{Step: score.Step(d % 7), Octave: d / 7}
 		list = append(list, teach.Option{Value: p.String(), Label: p.Step.String() + ", " + name.Place(p, clef)})
 	}
-	if start := e.Typed.Start; start != "" && !slices.ContainsFunc(list, func(o teach.Option) bool { return o.Value == start }) {
+	if start := e.Typed.Start; start != "" && !slices.ContainsFunc(list,
+		func(o teach.Option) bool { return o.Value == start }) {
 		list = append(list, teach.Option{Value: start, Label: start})
 	}
 	return list
@@ -185,8 +189,10 @@ func (e *entry) toggled(ctx context.Context, from, to, word string) counted.Draf
 // MarkKeys are the marks that are put on chosen notes.
 func (e entry) MarkKeys() []typedKey {
 	list := []typedKey{
-		{"slur", "slur", "Slur"}, {"staccato", "staccato", "Staccato"}, {"accent", "accent", "Accent"}, {"tenuto", "tenuto", "Tenuto"},
-		{"fermata", "fermata", "Fermata"}, {"breath", "breath", "Breath"}, {"down", "down bow", "Down bow"}, {"up", "up bow", "Up bow"},
+		{"slur", "slur", "Slur"}, {"staccato", "staccato", "Staccato"}, {"accent", "accent", "Accent"},
+		{"tenuto", "tenuto", "Tenuto"},
+		{"fermata", "fermata", "Fermata"}, {"breath", "breath", "Breath"}, {"down", "down bow", "Down bow"},
+		{"up", "up bow", "Up bow"},
 	}
 	for _, d := range []string{"pp", "p", "mp", "mf", "f", "ff"} {
 		list = append(list, typedKey{d, d, "Dynamic " + d})
@@ -223,7 +229,8 @@ func (e entry) countedSheet(d counted.Draft) countedSheet {
 	if known {
 		v.Wrong = append(v.Wrong, instrument.Unplayable(report.Part)...)
 	}
-	data := music.NewSheet(report, target, e.saved.Preferences.FingerWords(), e.saved.Preferences.StringColours(target), mei.Options{Ruler: true, IDs: countedSheetIDs})
+	data := music.NewSheet(report, target, e.saved.Preferences.FingerWords(),
+		e.saved.Preferences.StringColours(target), mei.Options{Ruler: true, IDs: countedSheetIDs})
 	data.Unname(d.Unnamed)
 	data.Plain()
 	v.Sheet = &data
@@ -259,15 +266,18 @@ const countedSheetIDs mei.IDs = "typed-"
 
 // inConcert is nobody's instrument: its notes are as they sound, and there is nothing to
 // finger.
-var inConcert = instrument.Instrument{ID: reading.Concert, Name: "concert pitch", Clef: score.Treble, Tessitura: score.MustPitch("B4")}
+var inConcert = instrument.Instrument{ID: reading.Concert, Name: "concert pitch", Clef: score.Treble,
+	Tessitura: score.MustPitch("B4")}
 
 // statusOf says how far the two lines have come.
 func statusOf(d counted.Draft) string {
 	measures := d.Score.Parts[0].Measures
-	said := teach.Plural(measures[len(measures)-1].Number, "measure", "measures") + ", " + teach.Plural(d.Struck, "note", "notes")
+	said := teach.Plural(measures[len(measures)-1].Number, "measure", "measures") + ", " +
+		teach.Plural(d.Struck, "note", "notes")
 	if n := len(d.Unnamed); n > 0 {
 		at := d.Unnamed[0]
-		return fmt.Sprintf("%s counted and %d named: next to name is note %d of measure %d.", said, d.Struck-n, noteIn(measures[at.Measure], at.Event), measures[at.Measure].Number)
+		return fmt.Sprintf("%s counted and %d named: next to name is note %d of measure %d.", said, d.Struck-n,
+			noteIn(measures[at.Measure], at.Event), measures[at.Measure].Number)
 	}
 	return said + "."
 }
@@ -324,7 +334,8 @@ func (s *handlers) turn(ctx context.Context, e *entry, to way) {
 		}
 		t, whole, err := typedOf(ctx, sc, e.Names())
 		if err != nil {
-			e.Problems = append(e.Problems, "It is not turned, because it cannot be counted in one line. "+problemsOf(err)[0].Error())
+			e.Problems = append(e.Problems, "It is not turned, because it cannot be counted in one line. "+
+				problemsOf(err)[0].Error())
 			return
 		}
 		e.Typed = t
@@ -333,7 +344,8 @@ func (s *handlers) turn(ctx context.Context, e *entry, to way) {
 		}
 	}
 	if e.Way == byCount && to != byCount && e.WrittenFor == reading.Concert || to == byFile && e.ID == 0 {
-		e.WrittenFor = "" // two lines are in concert pitch where nothing is said; a file may say otherwise, and its own word leads
+		// two lines are in concert pitch where nothing is said; a file may say otherwise, and its own word leads
+		e.WrittenFor = ""
 	}
 	e.Way = to
 }
@@ -347,7 +359,8 @@ func (e entry) CountKeys() []typedKey {
 	for _, label := range strings.Fields("1 2 3 4 & e a") {
 		list = append(list, typedKey{label, label, "Count " + label})
 	}
-	return append(list, typedKey{"()", "( )", "Held"}, typedKey{"[]", "[ ]", "Rest"}, typedKey{"|", "|", "Bar line"}, typedKey{"=", "=", "A measure again"}, typedKey{"<", "⌫", "Take back in the count"})
+	return append(list, typedKey{"()", "( )", "Held"}, typedKey{"[]", "[ ]", "Rest"},
+		typedKey{"|", "|", "Bar line"}, typedKey{"=", "=", "A measure again"}, typedKey{"<", "⌫", "Take back in the count"})
 }
 
 // NameSample is a line of names, as they are typed.
@@ -371,5 +384,7 @@ func (e entry) NameKeys() []typedKey {
 	for _, label := range strings.Fields(labels) {
 		list = append(list, typedKey{label, label, "Name " + label})
 	}
-	return append(list, typedKey{"#", "♯", "Sharp"}, typedKey{"-", "♭", "Flat"}, typedKey{"=", "♮", "Natural"}, typedKey{"'", "↑", "Octave up"}, typedKey{",", "↓", "Octave down"}, typedKey{"()", "( )", "Slur"}, typedKey{"<", "⌫", "Take back in the names"})
+	return append(list, typedKey{"#", "♯", "Sharp"}, typedKey{"-", "♭", "Flat"},
+		typedKey{"=", "♮", "Natural"}, typedKey{"'", "↑", "Octave up"}, typedKey{",", "↓", "Octave down"},
+		typedKey{"()", "( )", "Slur"}, typedKey{"<", "⌫", "Take back in the names"})
 }

@@ -18,16 +18,19 @@ func (s *handlers) saveSecond(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	refuse := func(problem string) error {
-		return s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{problem}, Entry: site.Text(r, "entry")})
+		return s.showParts(w, r, http.StatusUnprocessableEntity, partsView{Problems: []string{problem},
+			Entry: site.Text(r, "entry")})
 	}
 	said := ""
 	switch site.Text(r, "what") {
 	case "round":
 		entry := int(site.Number(r, "entry"))
 		if entry < 1 || entry > store.MostEntry || entry >= x.Outline.Measures {
-			return refuse(fmt.Sprintf("The next voice enters after 1 to %d full measures of this exercise.", max(1, min(store.MostEntry, x.Outline.Measures-1))))
+			return refuse(fmt.Sprintf("The next voice enters after 1 to %d full measures of this exercise.",
+				max(1, min(store.MostEntry, x.Outline.Measures-1))))
 		}
-		err, said = desk.SaveDuetPart(ctx, store.DuetPart{A: x.ID, Entry: entry}), fmt.Sprintf("It is a round now: the next voice enters after %s.", teach.Plural(entry, "measure", "measures"))
+		err, said = desk.SaveDuetPart(ctx, store.DuetPart{A: x.ID, Entry: entry}),
+			fmt.Sprintf("It is a round now: the next voice enters after %s.", teach.Plural(entry, "measure", "measures"))
 	case "exercise":
 		other := store.ExerciseID(site.Number(r, "other"))
 		if other == 0 || other == x.ID {
@@ -61,7 +64,8 @@ func (s *handlers) addLineFromPart(ctx context.Context, desk *teach.Class, x sto
 	if err != nil {
 		return err
 	}
-	id, err := desk.AddExercise(ctx, store.Exercise{Book: x.Book, Number: next, Title: x.Title + ", line B", Part: part, WrittenFor: x.WrittenFor}, source)
+	id, err := desk.AddExercise(ctx, store.Exercise{Book: x.Book, Number: next, Title: x.Title + ", line B",
+		Part: part, WrittenFor: x.WrittenFor}, source)
 	if err != nil {
 		return err
 	}

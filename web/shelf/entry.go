@@ -185,7 +185,8 @@ func against(part score.Part, writtenFor string) string {
 	if part.Unpitched() || sounds == part.Transposition {
 		return ""
 	}
-	return fmt.Sprintf("Written %s: sounds %s. The file says: %s.", title, instrument.SoundsWords(sounds), instrument.SoundsWords(part.Transposition))
+	return fmt.Sprintf("Written %s: sounds %s. The file says: %s.", title, instrument.SoundsWords(sounds),
+		instrument.SoundsWords(part.Transposition))
 }
 
 // problemsOf lists what a reader found wrong.
@@ -228,7 +229,8 @@ func entryIn(r *http.Request) (entry, error) {
 	return entry{
 		Way: wayIn(r, "way", other), Typed: typedIn(r),
 		Book: site.Text(r, "book"), Number: site.Text(r, "number"), Title: site.Text(r, "title"),
-		WrittenFor: site.Text(r, "written_for"), ABC: r.FormValue("abc"), Meter: site.Text(r, "meter"), Latin: site.Text(r, "encoding") == "latin-1", Bars: site.Text(r, "bars") == "yes",
+		WrittenFor: site.Text(r, "written_for"), ABC: r.FormValue("abc"), Meter: site.Text(r, "meter"),
+		Latin: site.Text(r, "encoding") == "latin-1", Bars: site.Text(r, "bars") == "yes",
 		Seen: site.Text(r, "seen"), Unsaved: true, saved: saved,
 	}, err
 }
@@ -243,7 +245,8 @@ func (s *handlers) editExercise(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	e := entry{ID: x.ID, Book: x.Book, Number: strconv.Itoa(x.Number), Title: x.Title, WrittenFor: x.WrittenFor, Seen: versionOf(x)}
+	e := entry{ID: x.ID, Book: x.Book, Number: strconv.Itoa(x.Number), Title: x.Title, WrittenFor: x.WrittenFor,
+		Seen: versionOf(x)}
 	if e.saved, err = teach.LoadSettings(r.Context(), site.ClassOf(r)); err != nil {
 		return err
 	}
@@ -309,10 +312,12 @@ func (s *handlers) saveExercise(w http.ResponseWriter, r *http.Request, old stor
 }
 
 // readEntry turns the form into an exercise, or lists what is wrong with it.
-func (s *handlers) readEntry(r *http.Request, e entry, old store.Exercise, saved store.Source) (store.Exercise, store.Source, []string) {
+func (s *handlers) readEntry(r *http.Request, e entry, old store.Exercise, saved store.Source) (store.Exercise,
+	store.Source, []string) {
 	var f exerciseForm
 	problems := s.Forms.Read(r, &f)
-	x := store.Exercise{ID: old.ID, Book: f.Book, Part: old.Part, Number: f.Number, Title: f.Title, WrittenFor: f.WrittenFor, Hash: old.Hash}
+	x := store.Exercise{ID: old.ID, Book: f.Book, Part: old.Part, Number: f.Number, Title: f.Title,
+		WrittenFor: f.WrittenFor, Hash: old.Hash}
 	b, err := s.readSource(r, e, saved)
 	if err != nil {
 		for _, p := range problemsOf(err) {
@@ -370,7 +375,8 @@ func (s *handlers) readSource(r *http.Request, e entry, saved store.Source) (bro
 	}
 	if e.Latin && !utf8.Valid(data) {
 		if data, err = format.FromLatin1(data); err != nil {
-			return brought{}, score.Problems{score.General("The file cannot be read as Latin-1 either.", "Export it again as UTF-8.")}
+			return brought{}, score.Problems{score.General("The file cannot be read as Latin-1 either.",
+				"Export it again as UTF-8.")}
 		}
 	}
 	f, err := s.Reader.File(r.Context(), header.Filename, data)
@@ -394,7 +400,8 @@ func (s *handlers) readSource(r *http.Request, e entry, saved store.Source) (bro
 	return b, nil
 }
 
-func (s *handlers) writeExercise(w http.ResponseWriter, r *http.Request, e entry, x store.Exercise, source store.Source) error {
+func (s *handlers) writeExercise(w http.ResponseWriter, r *http.Request, e entry, x store.Exercise,
+	source store.Source) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	var err error
 	if x.ID == 0 {
@@ -403,7 +410,8 @@ func (s *handlers) writeExercise(w http.ResponseWriter, r *http.Request, e entry
 		err = desk.ChangeExercise(ctx, x, source)
 	}
 	if errors.Is(err, store.ErrTaken) {
-		e.Problems = []string{fmt.Sprintf("%s already has a number %d. Choose another number, or edit that exercise.", e.Book, x.Number)}
+		e.Problems = []string{fmt.Sprintf("%s already has a number %d. Choose another number, or edit that exercise.",
+			e.Book, x.Number)}
 		return s.showEntry(w, r, http.StatusConflict, e)
 	}
 	if err != nil {

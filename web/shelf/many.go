@@ -106,12 +106,14 @@ func filesOf(r *http.Request) ([]format.Named, error) {
 		}
 		file, err := header.Open()
 		if err != nil {
-			return nil, score.Problems{score.General(fmt.Sprintf("%s did not arrive whole.", header.Filename), "Choose it again.")}
+			return nil, score.Problems{score.General(fmt.Sprintf("%s did not arrive whole.", header.Filename),
+				"Choose it again.")}
 		}
 		data, err := io.ReadAll(io.LimitReader(file, format.MostTogether+1))
 		file.Close()
 		if err != nil {
-			return nil, score.Problems{score.General(fmt.Sprintf("%s did not arrive whole.", header.Filename), "Choose it again.")}
+			return nil, score.Problems{score.General(fmt.Sprintf("%s did not arrive whole.", header.Filename),
+				"Choose it again.")}
 		}
 		files = append(files, format.Named{Name: header.Filename, Data: data})
 	}
@@ -120,7 +122,8 @@ func filesOf(r *http.Request) ([]format.Named, error) {
 
 // rowOf is what an item will be.
 func rowOf(item format.Item, writtenFor string) manyRow {
-	row := manyRow{Name: item.Name, Title: item.File.Score.Title, Kind: item.File.Kind, Text: item.File.Text, For: item.File.For}
+	row := manyRow{Name: item.Name, Title: item.File.Score.Title, Kind: item.File.Kind, Text: item.File.Text,
+		For: item.File.For}
 	if item.Err != nil {
 		for _, p := range problemsOf(item.Err) {
 			row.Wrong = append(row.Wrong, p.Error())
@@ -240,7 +243,8 @@ func rowsIn(r *http.Request) ([]manyRow, string) {
 	for k := range rows {
 		rows[k] = manyRow{
 			Name: field("name")[k], Number: strings.TrimSpace(field("number")[k]), Title: strings.TrimSpace(field("title")[k]),
-			Kind: field("kind")[k], Text: field("text")[k], For: field("for")[k], Left: !slices.Contains(field("take"), strconv.Itoa(k)),
+			Kind: field("kind")[k], Text: field("text")[k], For: field("for")[k], Left: !slices.Contains(field("take"),
+				strconv.Itoa(k)),
 		}
 	}
 	return rows, ""
@@ -279,7 +283,8 @@ func (s *handlers) good(ctx context.Context, desk *teach.Class, v *manyView) ([]
 		if _, known := instrument.ByID(row.For); !known {
 			row.For = ""
 		}
-		x := store.Exercise{Book: v.Book, WrittenFor: cmp.Or(v.WrittenFor, row.For), Title: cmp.Or(row.Title, sc.Title, "Untitled")}
+		x := store.Exercise{Book: v.Book, WrittenFor: cmp.Or(v.WrittenFor, row.For),
+			Title: cmp.Or(row.Title, sc.Title, "Untitled")}
 		row.describe(sc, x.WrittenFor)
 		n, err := strconv.Atoi(row.Number)
 		switch {
@@ -359,7 +364,8 @@ func (s *handlers) undoMany(w http.ResponseWriter, r *http.Request) error {
 	case err != nil:
 		return err
 	default:
-		s.Flash(r, fmt.Sprintf("%s off the Shelf again. For 30 days they can be put back.", teach.Plural(len(ids), "exercise is", "exercises are")))
+		s.Flash(r, fmt.Sprintf("%s off the Shelf again. For 30 days they can be put back.",
+			teach.Plural(len(ids), "exercise is", "exercises are")))
 	}
 	http.Redirect(w, r, "/", http.StatusSeeOther)
 	return nil

@@ -124,7 +124,8 @@ func describePart(p score.Part) string {
 	return fmt.Sprintf("%s, %d measures", o.Signatures, o.Measures)
 }
 
-func (s *handlers) describeOwn(ctx context.Context, desk *teach.Class, i instrument.Instrument, o store.Override) ownPart {
+func (s *handlers) describeOwn(ctx context.Context, desk *teach.Class, i instrument.Instrument,
+	o store.Override) ownPart {
 	part, err := s.Reader.OwnPart(ctx, desk, o)
 	if err != nil {
 		return ownPart{Instrument: i, Problem: err.Error()}
@@ -153,7 +154,8 @@ func (s *handlers) fileParts(ctx context.Context, desk *teach.Class, x store.Exe
 			guess, known = instrument.Instrument{}, false
 		}
 		guessed[guess.ID] = known
-		list = append(list, filePart{i, cmp.Or(p.Name, fmt.Sprintf("Part %d", i+1)), i == x.Part, guess.ID, note, describePart(p), p})
+		list = append(list, filePart{i, cmp.Or(p.Name, fmt.Sprintf("Part %d", i+1)), i == x.Part, guess.ID, note,
+			describePart(p), p})
 	}
 	return list, nil
 }
@@ -244,7 +246,8 @@ func (s *handlers) dealParts(w http.ResponseWriter, r *http.Request) error {
 // keepPart keeps one instrument's own part, typed or from a file.
 func (s *handlers) savePart(w http.ResponseWriter, r *http.Request) error {
 	if site.FormError(r) != nil {
-		return s.showParts(w, r, http.StatusRequestEntityTooLarge, partsView{Problems: []string{"The file is larger than 5 MB. Bring in one part."}})
+		return s.showParts(w, r, http.StatusRequestEntityTooLarge,
+			partsView{Problems: []string{"The file is larger than 5 MB. Bring in one part."}})
 	}
 	v := partsView{Instrument: site.Text(r, "instrument"), ABC: r.FormValue("abc")}
 	target, known := instrument.ByID(v.Instrument)
@@ -259,7 +262,8 @@ func (s *handlers) savePart(w http.ResponseWriter, r *http.Request) error {
 	} else if known {
 		part := b.score.Parts[0]
 		part.Transposition = target.Transposition
-		if beyond := instrument.Make(part, target.ID, target, instrument.OctaveChoice{}).Outside; 2*len(beyond) > len(part.Notes()) {
+		if beyond := instrument.Make(part, target.ID, target,
+			instrument.OctaveChoice{}).Outside; 2*len(beyond) > len(part.Notes()) {
 			v.Problems = append(v.Problems, fmt.Sprintf("%d of %d notes lie beyond the %s, the first in measure %d. Check the octave, and for whom it is written.",
 				len(beyond), len(part.Notes()), target.Name, part.Measures[beyond[0].Measure].Number))
 		}
@@ -269,7 +273,8 @@ func (s *handlers) savePart(w http.ResponseWriter, r *http.Request) error {
 		return s.showParts(w, r, http.StatusUnprocessableEntity, v)
 	}
 	id := site.ID[store.ExerciseID](r)
-	if err := site.ClassOf(r).SaveOverrides(r.Context(), id, store.OwnPart{Instrument: target.ID, Source: b.source}); err != nil {
+	if err := site.ClassOf(r).SaveOverrides(r.Context(), id, store.OwnPart{Instrument: target.ID,
+		Source: b.source}); err != nil {
 		return err
 	}
 	s.Flash(r, fmt.Sprintf("The %s has its own part now.", target.Name))

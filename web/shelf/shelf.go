@@ -101,7 +101,8 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 	for _, x := range exercises {
 		book := &v.Books[at[x.BookID]]
 		book.Moved = book.Moved || x.Placed
-		book.Exercises = append(book.Exercises, shelfExercise{Exercise: x, Bar: bars.Of(x.ID, room.Students*len(x.Outline.Chunks))})
+		book.Exercises = append(book.Exercises, shelfExercise{Exercise: x,
+			Bar: bars.Of(x.ID, room.Students*len(x.Outline.Chunks))})
 	}
 	next, err := teach.WhatNext(ctx, desk, room, exercises)
 	if err != nil {
@@ -114,7 +115,8 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 		}
 		v.Books[k].neighbours()
 		if v.Query != "" {
-			v.Books[k].Exercises = slices.DeleteFunc(v.Books[k].Exercises, func(x shelfExercise) bool { return !x.matches(v.Query) })
+			v.Books[k].Exercises = slices.DeleteFunc(v.Books[k].Exercises,
+				func(x shelfExercise) bool { return !x.matches(v.Query) })
 		}
 	}
 	if v.Query != "" {

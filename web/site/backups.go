@@ -7,7 +7,8 @@ import (
 // BackupWords says what backups hold of what is erased.
 func (s *Site) BackupWords() string {
 	if s.BackupNights > 0 {
-		return fmt.Sprintf("Backups written before still hold it; the nightly ones are deleted after %d nights.", s.BackupNights)
+		return fmt.Sprintf("Backups written before still hold it; the nightly ones are deleted after %d nights.",
+			s.BackupNights)
 	}
 	return "Backups written before still hold it, until whoever runs the machine deletes them."
 }

@@ -16,7 +16,8 @@ import (
 // Encode writes a score of one part in a format, counted off as it is elsewhere; data is nil
 // for
 // an unknown one.
-func Encode(s score.Score, target instrument.Instrument, as string, how count.Options) (data []byte, ending, kind string, err error) {
+func Encode(s score.Score, target instrument.Instrument, as string, how count.Options) (data []byte, ending,
+	kind string, err error) {
 	part := s.Parts[0]
 	switch as {
 	case "musicxml":

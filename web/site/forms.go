@@ -43,7 +43,8 @@ func NewForms() (forms, error) {
 		"writtenfor": func(text string) bool { return text == "" || text == reading.Concert || known(text) },
 		"school":     teach.ValidSchool,
 	} {
-		err = errors.Join(err, f.checks.RegisterValidation(name, func(field validator.FieldLevel) bool { return check(field.Field().String()) }, true))
+		err = errors.Join(err, f.checks.RegisterValidation(name,
+			func(field validator.FieldLevel) bool { return check(field.Field().String()) }, true))
 	}
 	if err != nil {
 		return f, fmt.Errorf("prepare the forms: %w", err)

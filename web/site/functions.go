@@ -24,8 +24,10 @@ func careLink(id string) string {
 // kindWords say what a kind of card asks.
 func kindWords(k card.Kind) string {
 	return map[card.Kind]string{
-		card.Place: "on which line or space", card.Name: "the name", card.Finger: "how it is played", card.Key: "the letters of a key signature",
-		card.Rhythm: "a measure, to be counted", card.Interval: "how far two neighbours are apart", card.Change: "two notes, fingered one after the other",
+		card.Place: "on which line or space", card.Name: "the name", card.Finger: "how it is played",
+		card.Key:    "the letters of a key signature",
+		card.Rhythm: "a measure, to be counted", card.Interval: "how far two neighbours are apart",
+		card.Change: "two notes, fingered one after the other",
 	}[k]
 }
 
@@ -90,7 +92,8 @@ func StageBar(r routine.Routine, cells []float64) template.HTML {
 	if len(label) == 0 {
 		label = append(label, "not begun"...)
 	}
-	return template.HTML(`<span class="stage-bar" role="img" aria-label="` + string(label) + `">` + string(inner) + `</span>`)
+	return template.HTML(`<span class="stage-bar" role="img" aria-label="` + string(label) + `">` +
+		string(inner) + `</span>`)
 }
 
 // StateBar draws the bar of where somebody stands on a chunk.

@@ -25,7 +25,8 @@ const (
 // the form.
 func (s *Site) LimitSignIns(next http.Handler) http.Handler {
 	limited := func(most int, by httprate.KeyFunc) func(http.Handler) http.Handler {
-		return httprate.LimitBy(most, time.Minute, by, httprate.WithLimitCounter(guesses{s.Store}), httprate.WithLimitHandler(s.tooOften), httprate.WithErrorHandler(s.unavailable))
+		return httprate.LimitBy(most, time.Minute, by, httprate.WithLimitCounter(guesses{s.Store}),
+			httprate.WithLimitHandler(s.tooOften), httprate.WithErrorHandler(s.unavailable))
 	}
 	return limited(SignInsPerMinute, CallerNetwork)(limited(GuessesPerMinute, guessedAccount)(next))
 }

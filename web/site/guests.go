@@ -66,7 +66,8 @@ func isOwn(r *http.Request, named store.Named) (bool, error) {
 func namedIn(r *http.Request) store.Named {
 	n := store.Named{Class: store.ClassID(Number(r, "class")), Student: store.StudentID(Number(r, "student"))}
 	switch chi.RouteContext(r.Context()).RoutePattern() {
-	case "/students/{id}", "/students/{id}/undo", "/students/{id}/plan", "/students/{id}/plan/day", "/students/{id}/plan/drop", "/students/{id}/plan.ics", "/students/{id}/family":
+	case "/students/{id}", "/students/{id}/undo", "/students/{id}/plan", "/students/{id}/plan/day",
+		"/students/{id}/plan/drop", "/students/{id}/plan.ics", "/students/{id}/family":
 		n.Student = ID[store.StudentID](r)
 	case "/attempts/{id}/undo":
 		n.Attempt = ID[store.AttemptID](r)

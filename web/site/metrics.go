@@ -26,9 +26,11 @@ func (s *Site) newMetrics() *metrics {
 			Name: "unhurried_request_seconds", Help: "How long requests took, by method, route and status.",
 			Buckets: []float64{.005, .01, .025, .05, .1, .2, .3, .5, 1, 2.5, 10},
 		}, []string{"method", "route", "status"}),
-		under: prometheus.NewGauge(prometheus.GaugeOpts{Name: "unhurried_requests_under_way", Help: "Requests that are being answered."}),
+		under: prometheus.NewGauge(prometheus.GaugeOpts{Name: "unhurried_requests_under_way",
+			Help: "Requests that are being answered."}),
 	}
-	m.registry.MustRegister(m.took, m.under, collectors.NewGoCollector(), collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}),
+	m.registry.MustRegister(m.took, m.under, collectors.NewGoCollector(),
+		collectors.NewProcessCollector(collectors.ProcessCollectorOpts{}),
 		collectors.NewDBStatsCollector(s.Store.DB(), "unhurried"))
 	return m
 }

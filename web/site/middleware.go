@@ -25,7 +25,8 @@ func (s *Site) logRequests(next http.Handler) http.Handler {
 		next.ServeHTTP(seen, r)
 		route, took := chi.RouteContext(r.Context()).RoutePattern(), time.Since(start)
 		s.metrics.observe(r.Method, route, seen.Status(), took)
-		s.Log.Info("request", "method", r.Method, "route", route, "status", seen.Status(), "took", took.Round(time.Microsecond))
+		s.Log.Info("request", "method", r.Method, "route", route, "status", seen.Status(), "took",
+			took.Round(time.Microsecond))
 	})
 }
 

@@ -41,14 +41,16 @@ func UnfitPassword(password string, t store.Teacher) string {
 	plain := strings.ToLower(strings.TrimSpace(password))
 	switch {
 	case utf8.RuneCountInString(password) < store.ShortestPassword:
-		return fmt.Sprintf("The password is too short. Use at least %d characters: three words do well.", store.ShortestPassword)
+		return fmt.Sprintf("The password is too short. Use at least %d characters: three words do well.",
+			store.ShortestPassword)
 	case len(password) > store.LongestPassword:
 		return fmt.Sprintf("The password is too long. Use at most %d characters.", store.LongestPassword)
 	case common(plain):
 		return "That password is one of the commonest, which are tried first. Choose another: three words do well."
 	}
 	for _, word := range []string{t.Name, t.Email, t.School, before(t.Email, "@")} {
-		if word = strings.ToLower(strings.TrimSpace(word)); word != "" && strings.Trim(strings.Replace(plain, word, "", 1), "0123456789!?. ") == "" {
+		if word = strings.ToLower(strings.TrimSpace(word)); word != "" &&
+			strings.Trim(strings.Replace(plain, word, "", 1), "0123456789!?. ") == "" {
 			return "That password is your own name or address. Choose one that nobody can guess from them."
 		}
 	}

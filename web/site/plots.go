@@ -33,7 +33,8 @@ func drawSpeedPlot(p teach.SpeedPlot) template.HTML {
 	}
 	fmt.Fprintf(&b, `<path class="way" d="%s"/>`, line.String())
 	fmt.Fprintf(&b, `<text x="4" y="%.1f">%s s</text><text x="%d" y="%d">%s</text><text class="to" x="%d" y="%d">%s</text></svg>`,
-		y(p.Days[0])+4, teach.Seconds(p.Days[0].Median), left, height-4, p.Catalog.Date(first, false), width-edge, height-4, p.Catalog.Date(last, false))
+		y(p.Days[0])+4, teach.Seconds(p.Days[0].Median), left, height-4, p.Catalog.Date(first, false), width-edge,
+		height-4, p.Catalog.Date(last, false))
 	return template.HTML(b.String())
 }
 
@@ -70,7 +71,8 @@ func drawTempoPlot(p teach.TempoPlot) template.HTML {
 		fmt.Fprintf(&b, `<path d="%s"/>`, path)
 	}
 	for _, d := range p.Days {
-		fmt.Fprintf(&b, `<circle class="%s" cx="%.1f" cy="%.1f" r="4"/>`, map[bool]string{true: "was-clean", false: "was-stumble"}[d.Clean], x(d), y(d.Tempo))
+		fmt.Fprintf(&b, `<circle class="%s" cx="%.1f" cy="%.1f" r="4"/>`, map[bool]string{true: "was-clean",
+			false: "was-stumble"}[d.Clean], x(d), y(d.Tempo))
 	}
 	b.WriteString(`</svg>`)
 	return template.HTML(b.String())
@@ -83,10 +85,12 @@ func drawDayPlot(p teach.DayPlot) template.HTML {
 	most := max(1, slices.Max(p.Tries))
 	days := 7 * teach.WeeksShown
 	var b strings.Builder
-	fmt.Fprintf(&b, `<svg class="day-plot" viewBox="0 0 %d %d" width="%d" height="%d" role="img" aria-label="%s">`, days*step, top+height+22, days*step, top+height+22, p.Words())
+	fmt.Fprintf(&b, `<svg class="day-plot" viewBox="0 0 %d %d" width="%d" height="%d" role="img" aria-label="%s">`,
+		days*step, top+height+22, days*step, top+height+22, p.Words())
 	for k := 0; k < days; k += 7 {
 		monday := p.First.AddDate(0, 0, k)
-		fmt.Fprintf(&b, `<path class="week" d="M%d %dv%d"/><text x="%d" y="%d">%s</text>`, k*step, top, height, k*step+2, top+height+16, monday.Format("2 Jan"))
+		fmt.Fprintf(&b, `<path class="week" d="M%d %dv%d"/><text x="%d" y="%d">%s</text>`, k*step, top, height,
+			k*step+2, top+height+16, monday.Format("2 Jan"))
 	}
 	fmt.Fprintf(&b, `<path class="week" d="M0 %dh%d"/>`, top+height, days*step)
 	for k, n := range p.Tries {
@@ -95,10 +99,12 @@ func drawDayPlot(p teach.DayPlot) template.HTML {
 			clean := tall * p.Clean[k] / n
 			day := p.First.AddDate(0, 0, k).Format("Mon 2 Jan")
 			fmt.Fprintf(&b, `<g><title>%s: %s, %d clean</title><rect class="all-tries" x="%d" y="%d" width="%d" height="%d"/><rect class="clean-tries" x="%d" y="%d" width="%d" height="%d"/></g>`,
-				day, teach.Plural(n, "try", "tries"), p.Clean[k], k*step+2, top+height-tall, wide, tall, k*step+2, top+height-clean, wide, clean)
+				day, teach.Plural(n, "try", "tries"), p.Clean[k], k*step+2, top+height-tall, wide, tall, k*step+2, top+
+					height-clean, wide, clean)
 		}
 		if heard, was := p.Heard[k]; was {
-			fmt.Fprintf(&b, `<path class="heard" d="M%d %dl6 -10h-12z"><title>%s</title></path>`, k*step+wide/2+2, top-2, template.HTMLEscapeString(heard))
+			fmt.Fprintf(&b, `<path class="heard" d="M%d %dl6 -10h-12z"><title>%s</title></path>`, k*step+wide/2+2, top-2,
+				template.HTMLEscapeString(heard))
 		}
 	}
 	b.WriteString(`</svg>`)

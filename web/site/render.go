@@ -139,17 +139,20 @@ func (s *Site) Failed(w http.ResponseWriter, r *http.Request, err error) {
 	}
 	var unread score.Problems
 	if errors.As(err, &unread) { // an exercise that could be read once
-		s.Render(w, http.StatusUnprocessableEntity, "message", "layout", LayoutData{Title: "Cannot be read", Teacher: ActorOf(r).Teacher,
+		s.Render(w, http.StatusUnprocessableEntity, "message", "layout", LayoutData{Title: "Cannot be read",
+			Teacher: ActorOf(r).Teacher,
 			Content: Message{"This exercise cannot be read any more", unread.Error()}})
 		return
 	}
 	if errors.Is(err, store.ErrOnlyLooking) {
 		s.Render(w, http.StatusForbidden, "message", "layout", LayoutData{Title: "To look at", Teacher: ActorOf(r).Teacher,
-			Content: Message{"This class is yours to look at", "Nothing was marked. Ask " + ClassOf(r).Guest().Teacher + ", whose class it is, if you are to mark in it."}})
+			Content: Message{"This class is yours to look at", "Nothing was marked. Ask " + ClassOf(r).Guest().Teacher +
+				", whose class it is, if you are to mark in it."}})
 		return
 	}
 	s.Log.Error("request failed", "error", err)
-	s.Render(w, http.StatusInternalServerError, "message", "layout", LayoutData{Title: "Something went wrong", Teacher: ActorOf(r).Teacher,
+	s.Render(w, http.StatusInternalServerError, "message", "layout", LayoutData{Title: "Something went wrong",
+		Teacher: ActorOf(r).Teacher,
 		Content: Message{"Something went wrong", "It was not saved. What you had before is unchanged. Go back and try again."}})
 }
 

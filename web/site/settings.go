@@ -23,7 +23,8 @@ var SettingsSaid = []SettingSaid{
 		return "6/8, 9/8 and 12/8 are counted " + teach.Either(p.SlowBeat, "in eighths", "in big beats")
 	}},
 	{[]string{"rests"}, func(p teach.Preferences) string {
-		return "rests are " + map[string]string{"": "numbers in brackets", "word": "the word “rest”", "place": "numbers at their place"}[p.Rests]
+		return "rests are " + map[string]string{"": "numbers in brackets", "word": "the word “rest”",
+			"place": "numbers at their place"}[p.Rests]
 	}},
 	{[]string{"syncopa"}, func(p teach.Preferences) string {
 		return "eighth, quarter, eighth by value is " + teach.Either(p.Syncopa, "syn co pa", "ti ta ti")
@@ -34,7 +35,10 @@ var SettingsSaid = []SettingSaid{
 	{[]string{"cue-1", "cue-2"}, func(p teach.Preferences) string {
 		return fmt.Sprintf("the count-off ends with “%s”, “%s”", cmp.Or(p.Cues[0], "ready"), cmp.Or(p.Cues[1], "go"))
 	}},
-	{[]string{"tuning"}, func(p teach.Preferences) string { return fmt.Sprintf("the A to tune to has %d hertz", p.PitchOfA()) }},
+	{[]string{"tuning"}, func(p teach.Preferences) string {
+		return fmt.Sprintf("the A to tune to has %d hertz",
+			p.PitchOfA())
+	}},
 	{[]string{"naming"}, func(p teach.Preferences) string {
 		return "note names are " + name.System(cmp.Or(p.Naming, string(name.Systems()[0]))).Title()
 	}},
@@ -48,9 +52,11 @@ var SettingsSaid = []SettingSaid{
 		return "violin and viola fingers are told " + teach.Either(p.Spacing, "by their spacing", "as low and high")
 	}},
 	{[]string{"two", "three"}, func(p teach.Preferences) string {
-		return fmt.Sprintf("the cello's patterns are the “%s” and the “%s”", cmp.Or(p.Two, "two hand"), cmp.Or(p.Three, "three hand"))
+		return fmt.Sprintf("the cello's patterns are the “%s” and the “%s”", cmp.Or(p.Two, "two hand"),
+			cmp.Or(p.Three, "three hand"))
 	}},
-	{[]string{"colour-C", "colour-G", "colour-D", "colour-A", "colour-E"}, func(teach.Preferences) string { return "strings have the colours below" }},
+	{[]string{"colour-C", "colour-G", "colour-D", "colour-A", "colour-E"},
+		func(teach.Preferences) string { return "strings have the colours below" }},
 	{[]string{"words"}, func(p teach.Preferences) string {
 		return "picture words are " + teach.Either(len(p.Words) > 0, "as you have them below", "ours again")
 	}},

@@ -54,7 +54,8 @@ func New(s *store.Store, log *slog.Logger) (*Site, error) {
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
 	sessions.Cookie.Persist = false // but where the computer is one's own
-	site := &Site{Store: s, Reader: reading.New(reading.Memory), Sessions: sessions, Assets: browserFiles, Forms: forms, Log: log}
+	site := &Site{Store: s, Reader: reading.New(reading.Memory), Sessions: sessions, Assets: browserFiles,
+		Forms: forms, Log: log}
 	sessions.ErrorFunc = site.unavailable
 	site.metrics = site.newMetrics()
 	return site, nil
@@ -82,7 +83,8 @@ func (s *Site) fromAnotherSite(w http.ResponseWriter, _ *http.Request) {
 func Serve(ctx context.Context, address string, handler http.Handler) error {
 	server := &http.Server{
 		Addr: address, Handler: handler,
-		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute, IdleTimeout: 2 * time.Minute,
+		ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: 2 * time.Minute,
+		IdleTimeout:    2 * time.Minute,
 		MaxHeaderBytes: 64 << 10,
 	}
 	ended := make(chan error, 1)

@@ -81,7 +81,8 @@ func (s *Site) refuseForm(w http.ResponseWriter, r *http.Request, err error) {
 	var large *http.MaxBytesError
 	if errors.As(err, &large) {
 		status = http.StatusRequestEntityTooLarge
-		what = Message{"That is too much at once", fmt.Sprintf("A form without a file may hold %d KB. Go back and send less.", large.Limit>>10)}
+		what = Message{"That is too much at once", fmt.Sprintf(
+			"A form without a file may hold %d KB. Go back and send less.", large.Limit>>10)}
 	}
 	s.Render(w, status, "message", "layout", LayoutData{Title: what.Heading, Teacher: ActorOf(r).Teacher, Content: what})
 }

@@ -71,20 +71,23 @@ func (s *handlers) ownLinkOf(r *http.Request, student store.StudentID) (*teach.O
 // makeOwnPage gives a student a page of their own, or another link to it.
 func (s *handlers) makeOwnPage(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
-	return s.afterOwnPage(w, r, id, site.ClassOf(r).MakeOwnPages(r.Context(), id), "The link is made; an earlier one leads nowhere now.")
+	return s.afterOwnPage(w, r, id, site.ClassOf(r).MakeOwnPages(r.Context(), id),
+		"The link is made; an earlier one leads nowhere now.")
 }
 
 // endOwnPage ends a student's page.
 func (s *handlers) endOwnPage(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
-	return s.afterOwnPage(w, r, id, site.ClassOf(r).EndOwnPage(r.Context(), id), "The page is ended: its link leads nowhere now. What was said and done there is kept.")
+	return s.afterOwnPage(w, r, id, site.ClassOf(r).EndOwnPage(r.Context(), id),
+		"The page is ended: its link leads nowhere now. What was said and done there is kept.")
 }
 
 // setPIN has a student's page ask for four figures, or for nothing.
 func (s *handlers) setPIN(w http.ResponseWriter, r *http.Request) error {
 	id, pin := site.ID[store.StudentID](r), site.Text(r, "pin")
 	if pin != "" && !site.FourFigures.MatchString(pin) {
-		return s.showHomePlan(w, r, http.StatusUnprocessableEntity, "A PIN is four figures, such as 0417. Type four, or nothing for none.")
+		return s.showHomePlan(w, r, http.StatusUnprocessableEntity,
+			"A PIN is four figures, such as 0417. Type four, or nothing for none.")
 	}
 	said := "The page asks for the PIN from now on. It is not shown again: write it on the student’s sheet."
 	if pin == "" {
@@ -93,7 +96,8 @@ func (s *handlers) setPIN(w http.ResponseWriter, r *http.Request) error {
 	return s.afterOwnPage(w, r, id, site.ClassOf(r).SetPIN(r.Context(), id, pin), said)
 }
 
-func (s *handlers) afterOwnPage(w http.ResponseWriter, r *http.Request, id store.StudentID, err error, said string) error {
+func (s *handlers) afterOwnPage(w http.ResponseWriter, r *http.Request, id store.StudentID, err error,
+	said string) error {
 	if err != nil {
 		return err
 	}
@@ -130,7 +134,8 @@ func (s *handlers) makeOwnPages(w http.ResponseWriter, r *http.Request) error {
 	if err := desk.MakeOwnPages(ctx, without...); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%s made. The links stand on the printed plans.", teach.Plural(len(without), "page is", "pages are")))
+	s.Flash(r, fmt.Sprintf("%s made. The links stand on the printed plans.", teach.Plural(len(without),
+		"page is", "pages are")))
 	http.Redirect(w, r, fmt.Sprintf("/plans?class=%d", class.ID), http.StatusSeeOther)
 	return nil
 }

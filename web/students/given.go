@@ -22,7 +22,8 @@ func (s *handlers) shareClass(w http.ResponseWriter, r *http.Request) error {
 	if problem != "" {
 		return s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
 	}
-	if err := site.ClassOf(r).ShareClass(r.Context(), class.ID, store.TeacherID(f.Colleague), f.May == "teach"); err != nil {
+	if err := site.ClassOf(r).ShareClass(r.Context(), class.ID, store.TeacherID(f.Colleague),
+		f.May == "teach"); err != nil {
 		return err
 	}
 	s.Flash(r, fmt.Sprintf("%s is given. Your colleague finds it in People and on the Board.", class.Name))
@@ -32,7 +33,8 @@ func (s *handlers) shareClass(w http.ResponseWriter, r *http.Request) error {
 
 // takeClassBack ends what a colleague had of a class.
 func (s *handlers) takeClassBack(w http.ResponseWriter, r *http.Request) error {
-	if err := site.ClassOf(r).StopSharing(r.Context(), site.ID[store.ClassID](r), store.TeacherID(site.Number(r, "colleague"))); err != nil {
+	if err := site.ClassOf(r).StopSharing(r.Context(), site.ID[store.ClassID](r),
+		store.TeacherID(site.Number(r, "colleague"))); err != nil {
 		return err
 	}
 	s.Flash(r, "It is yours alone again. What your colleague marked is kept.")

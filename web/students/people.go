@@ -142,7 +142,8 @@ func (s *handlers) saveYear(w http.ResponseWriter, r *http.Request) error {
 func (s *handlers) readStudent(r *http.Request) (store.Student, string) {
 	var f studentForm
 	problem := site.First(s.Forms.Read(r, &f))
-	return store.Student{ClassID: store.ClassID(f.Class), FirstName: f.FirstName, Initial: string(f.Initial), Instrument: f.Instrument}, problem
+	return store.Student{ClassID: store.ClassID(f.Class), FirstName: f.FirstName, Initial: string(f.Initial),
+		Instrument: f.Instrument}, problem
 }
 
 func (s *handlers) addStudent(w http.ResponseWriter, r *http.Request) error {

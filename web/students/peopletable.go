@@ -43,8 +43,10 @@ type tableLine struct {
 
 // columnWords are what the columns of such a table are called, in lower case.
 var columnWords = map[string][]string{
-	"first": {"first name", "first", "name", "given name", "student", "forename"}, "initial": {"initial", "last initial", "last name", "surname", "family name", "last"},
-	"instrument": {"instrument", "plays"}, "class": {"class", "class", "group", "ensemble", "period"}, "line": {"line", "part"}, "note": {"note", "notes", "remark", "remarks"},
+	"first":      {"first name", "first", "name", "given name", "student", "forename"},
+	"initial":    {"initial", "last initial", "last name", "surname", "family name", "last"},
+	"instrument": {"instrument", "plays"}, "class": {"class", "class", "group", "ensemble", "period"},
+	"line": {"line", "part"}, "note": {"note", "notes", "remark", "remarks"},
 	"second": {"second instrument", "second"},
 }
 
@@ -145,7 +147,8 @@ func readTableLine(row table.Row, at map[string]int, known roster) tableLine {
 		}
 		return ""
 	}
-	desired := store.Student{FirstName: teach.OneLine(cell("first")), DuetPart: strings.ToUpper(cell("line")), Note: strings.TrimSpace(cell("note"))}
+	desired := store.Student{FirstName: teach.OneLine(cell("first")), DuetPart: strings.ToUpper(cell("line")),
+		Note: strings.TrimSpace(cell("note"))}
 	if first, _ := utf8.DecodeRuneInString(strings.TrimSuffix(cell("initial"), ".")); first != utf8.RuneError {
 		desired.Initial = strings.ToUpper(string(first))
 	}
@@ -204,12 +207,16 @@ func (l *tableLine) settle(desired store.Student, class string, known roster, no
 			l.takesUp(desired, class, known, firsts, back)
 			return
 		}
-	} else if only := slices.DeleteFunc(slices.Clone(there), func(s store.Student) bool { return s.AlsoOf != 0 && s.Instrument != desired.Instrument }); len(only) > 0 {
+	} else if only := slices.DeleteFunc(slices.Clone(there), func(s store.Student) bool {
+		return s.AlsoOf != 0 &&
+			s.Instrument != desired.Instrument
+	}); len(only) > 0 {
 		there = only
 	}
 	if len(there) > 1 { // the instrument, then the class, tell them apart
 		for _, differs := range []func(store.Student) bool{
-			func(s store.Student) bool { return s.Instrument != desired.Instrument }, func(s store.Student) bool { return s.ClassID != desired.ClassID },
+			func(s store.Student) bool { return s.Instrument != desired.Instrument },
+			func(s store.Student) bool { return s.ClassID != desired.ClassID },
 		} {
 			if narrowed := slices.DeleteFunc(slices.Clone(there), differs); len(narrowed) > 0 {
 				there = narrowed
@@ -218,7 +225,8 @@ func (l *tableLine) settle(desired store.Student, class string, known roster, no
 	}
 	switch {
 	case len(there) > 1:
-		l.Problem = fmt.Sprintf("%d students are called %s. Change the one you mean in People.", len(there), strings.TrimSuffix(desired.Name(), "."))
+		l.Problem = fmt.Sprintf("%d students are called %s. Change the one you mean in People.", len(there),
+			strings.TrimSuffix(desired.Name(), "."))
 	case len(there) == 1:
 		l.becomes(there[0], desired, class, known, back, noted, lined)
 	case class == "" && len(known.classes) != 1:
@@ -240,17 +248,20 @@ func (l *tableLine) settle(desired store.Student, class string, known roster, no
 func (l *tableLine) takesUp(desired store.Student, class string, known roster, firsts []store.Student, left bool) {
 	in := class
 	for _, c := range known.firsts {
-		if c.ID == 0 && !c.Second && strings.EqualFold(c.FirstName, desired.FirstName) && strings.EqualFold(c.Initial, desired.Initial) {
+		if c.ID == 0 && !c.Second && strings.EqualFold(c.FirstName, desired.FirstName) && strings.EqualFold(c.Initial,
+			desired.Initial) {
 			firsts, left = append(firsts, c.Student), false
 			in = cmp.Or(in, c.NewClass)
 		}
 	}
 	switch {
 	case len(firsts) == 0 || left:
-		l.Problem = fmt.Sprintf("Nobody called %s has a first instrument here. Give that a line above this one.", desired.Name())
+		l.Problem = fmt.Sprintf("Nobody called %s has a first instrument here. Give that a line above this one.",
+			desired.Name())
 		return
 	case len(firsts) > 1:
-		l.Problem = fmt.Sprintf("%d students are called %s. Add the instrument to the one you mean in People.", len(firsts), strings.TrimSuffix(desired.Name(), "."))
+		l.Problem = fmt.Sprintf("%d students are called %s. Add the instrument to the one you mean in People.",
+			len(firsts), strings.TrimSuffix(desired.Name(), "."))
 		return
 	case firsts[0].Instrument == desired.Instrument:
 		l.Problem = fmt.Sprintf("%s plays that already.", desired.Name())
@@ -295,7 +306,8 @@ func (l *tableLine) becomes(is, desired store.Student, class string, known roste
 		does, l.kind = append(does, fmt.Sprintf("moves from %s to %s", known.className(is.ClassID), class)), "moved"
 	}
 	if desired.Instrument != is.Instrument {
-		does = append(does, fmt.Sprintf("plays the %s instead of the %s", teach.InstrumentName(desired.Instrument), teach.InstrumentName(is.Instrument)))
+		does = append(does, fmt.Sprintf("plays the %s instead of the %s", teach.InstrumentName(desired.Instrument),
+			teach.InstrumentName(is.Instrument)))
 	}
 	if desired.DuetPart != is.DuetPart {
 		does = append(does, "has line "+cmp.Or(desired.DuetPart, "of the class"))
@@ -407,7 +419,9 @@ func (v *tableView) count() {
 		kinds[line.kind]++
 	}
 	for _, some := range []struct{ kind, one, many string }{
-		{"new", "is new", "are new"}, {"also", "takes up a second instrument", "take up a second instrument"}, {"moved", "moves", "move"}, {"back", "comes back", "come back"}, {"changed", "changes", "change"}, {"same", "is there already", "are there already"},
+		{"new", "is new", "are new"}, {"also", "takes up a second instrument", "take up a second instrument"},
+		{"moved", "moves", "move"}, {"back", "comes back", "come back"}, {"changed", "changes", "change"},
+		{"same", "is there already", "are there already"},
 	} {
 		if n := kinds[some.kind]; n > 0 {
 			v.Counts = append(v.Counts, teach.Plural(n, some.one, some.many))
@@ -418,7 +432,8 @@ func (v *tableView) count() {
 	case len(v.Lines) == 0:
 		v.Problem = "There is no student in the table. Choose a file, or paste it below."
 	case v.Wrong > 0:
-		v.Problem = fmt.Sprintf("%s not understood; nothing is kept. Mend the table below, and look again.", teach.Plural(v.Wrong, "line was", "lines were"))
+		v.Problem = fmt.Sprintf("%s not understood; nothing is kept. Mend the table below, and look again.",
+			teach.Plural(v.Wrong, "line was", "lines were"))
 	}
 }
 
@@ -430,11 +445,14 @@ func (s *handlers) takeTable(w http.ResponseWriter, r *http.Request) error {
 	}
 	var rows [][]string
 	for _, student := range known.students {
-		rows = append(rows, []string{student.FirstName, student.Initial, teach.InstrumentName(student.Instrument), known.className(student.ClassID), student.DuetPart, student.Note, map[bool]string{true: "yes"}[student.AlsoOf != 0]})
+		rows = append(rows, []string{student.FirstName, student.Initial, teach.InstrumentName(student.Instrument),
+			known.className(student.ClassID), student.DuetPart, student.Note, map[bool]string{true: "yes"}[student.AlsoOf != 0]})
 	}
 	w.Header().Set("Content-Type", "text/csv; charset=utf-8")
-	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="students-%s.csv"`, time.Now().Format(time.DateOnly)))
-	_, _ = w.Write(table.Write([]string{"First name", "Initial", "Instrument", "Class", "Line", "Note", "Second instrument"}, rows)) // the reader has gone when this fails
+	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="students-%s.csv"`,
+		time.Now().Format(time.DateOnly)))
+	_, _ = w.Write(table.Write([]string{"First name", "Initial", "Instrument", "Class", "Line", "Note",
+		"Second instrument"}, rows)) // the reader has gone when this fails
 	return nil
 }
 

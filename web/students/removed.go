@@ -23,7 +23,8 @@ type removedView struct {
 }
 
 // thingWords are the kinds of what can be taken away, as the page says them.
-var trashWords = map[store.TrashKind]string{store.TrashExercise: "exercise", store.TrashBook: "book", store.TrashClass: "class", store.TrashStudent: "student"}
+var trashWords = map[store.TrashKind]string{store.TrashExercise: "exercise", store.TrashBook: "book",
+	store.TrashClass: "class", store.TrashStudent: "student"}
 
 func (s *handlers) removed(w http.ResponseWriter, r *http.Request) error {
 	return s.showRemoved(w, r, http.StatusOK, "")
@@ -83,7 +84,8 @@ func (s *handlers) restored(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	s.Flash(r, fmt.Sprintf("The %s is back.", trashWords[what]))
-	http.Redirect(w, r, map[store.TrashKind]string{store.TrashExercise: "/", store.TrashBook: "/", store.TrashClass: "/people", store.TrashStudent: "/people"}[what], http.StatusSeeOther)
+	http.Redirect(w, r, map[store.TrashKind]string{store.TrashExercise: "/", store.TrashBook: "/",
+		store.TrashClass: "/people", store.TrashStudent: "/people"}[what], http.StatusSeeOther)
 	return nil
 }
 

@@ -143,7 +143,8 @@ func (s *handlers) addRoster(w http.ResponseWriter, r *http.Request) error {
 	case len(v.Lines) == 0:
 		v.Problem = "The list is empty. Write a line for each student: first name, initial, instrument."
 	case v.Wrong > 0:
-		v.Problem = fmt.Sprintf("%s not understood; nothing is kept yet. Mend the list below and look again.", teach.Plural(v.Wrong, "line was", "lines were"))
+		v.Problem = fmt.Sprintf("%s not understood; nothing is kept yet. Mend the list below and look again.",
+			teach.Plural(v.Wrong, "line was", "lines were"))
 	}
 	if v.Problem != "" || site.Text(r, "seen") != "yes" {
 		status := http.StatusOK

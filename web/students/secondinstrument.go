@@ -31,7 +31,8 @@ func (s *handlers) addSecond(w http.ResponseWriter, r *http.Request) error {
 	if problem != "" {
 		return s.showPeople(w, r, http.StatusUnprocessableEntity, peopleView{Problem: problem})
 	}
-	s.Flash(r, fmt.Sprintf("%s plays the %s too, with a log of its own.", student.Name(), teach.InstrumentName(f.Instrument)))
+	s.Flash(r, fmt.Sprintf("%s plays the %s too, with a log of its own.", student.Name(),
+		teach.InstrumentName(f.Instrument)))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 	return nil
 }

@@ -55,7 +55,8 @@ func (r *reader) field(name byte, value string, inline bool) {
 		r.directive(value)
 	}
 	if inline && strings.IndexByte("MLKQVPIRNr", name) < 0 {
-		r.remark("inline "+string(name), fmt.Sprintf("[%c:…] among the notes is left out.", name), "Put it on a line of its own above K:.")
+		r.remark("inline "+string(name), fmt.Sprintf("[%c:…] among the notes is left out.", name),
+			"Put it on a line of its own above K:.")
 	}
 }
 
@@ -66,7 +67,8 @@ func (r *reader) meterField(value string) {
 	}
 	m, ok := parseMeter(value)
 	if severalMeters.MatchString(value) {
-		r.remark("meters", fmt.Sprintf("M:%s is no single meter; it is read by its bar lines.", score.Clip(value)), "Write each change of meter where it comes, as [M:3/4].")
+		r.remark("meters", fmt.Sprintf("M:%s is no single meter; it is read by its bar lines.", score.Clip(value)),
+			"Write each change of meter where it comes, as [M:3/4].")
 		r.byBars, r.meterSet = true, true
 		return
 	}
@@ -149,7 +151,8 @@ func (r *reader) keyField(value string) {
 			for word != "" {
 				text, used := parsePitch(word)
 				if used == 0 || !text.explicit {
-					r.fail(fmt.Sprintf("K:%s: %s is not an accidental.", score.Clip(value), score.Clip(word)), "Write K:D =c, for example.")
+					r.fail(fmt.Sprintf("K:%s: %s is not an accidental.", score.Clip(value), score.Clip(word)),
+						"Write K:D =c, for example.")
 					return
 				}
 				signs[text.step] = text.alter
@@ -164,7 +167,8 @@ func (r *reader) keyField(value string) {
 		case name == "octave" || name == "transpose":
 			n, err := strconv.Atoi(setting)
 			if err != nil || n < -36 || n > 36 {
-				r.fail(fmt.Sprintf("K:%s: %s is not a number this reads.", score.Clip(value), score.Clip(word)), "Write octave=-1 or transpose=-2.")
+				r.fail(fmt.Sprintf("K:%s: %s is not a number this reads.", score.Clip(value), score.Clip(word)),
+					"Write octave=-1 or transpose=-2.")
 				return
 			}
 			now.set(name, n)
@@ -220,7 +224,8 @@ func (r *reader) addSigns(now *settings, signs map[score.Step]int, alone bool, v
 
 // moves remarks on what would have the notes read or played elsewhere than they are typed.
 func (r *reader) moves(what, value string) {
-	r.remark(what, what+score.Clip(value)+" is left out: the notes are read as they are typed.", "Say for whom it is written, or type it where it sounds.")
+	r.remark(what, what+score.Clip(value)+" is left out: the notes are read as they are typed.",
+		"Say for whom it is written, or type it where it sounds.")
 }
 
 // sound reads sound=, which says how a written note sounds, "sound=cB" or, from C, "sound=B,":
@@ -347,7 +352,8 @@ func (r *reader) tempoField(value string) {
 	}
 	perMinute, err := strconv.Atoi(found[3])
 	if err != nil || perMinute < 1 || perMinute > score.FastestMark {
-		r.fail(fmt.Sprintf("Q:%s is not a tempo.", score.Clip(value)), fmt.Sprintf("Write a number of beats a minute from 1 to %d.", score.FastestMark))
+		r.fail(fmt.Sprintf("Q:%s is not a tempo.", score.Clip(value)),
+			fmt.Sprintf("Write a number of beats a minute from 1 to %d.", score.FastestMark))
 		return
 	}
 	if r.score.Tempo.PerMinute == 0 {

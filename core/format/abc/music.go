@@ -91,7 +91,8 @@ func (v *voice) symbol(s string) int {
 		v.graces(s[1:end])
 		return end + 1
 	case c == '&':
-		v.r.remark("overlay", "& lays a second voice over the measure; the first is read.", "Give the second its own V: line if it is wanted.")
+		v.r.remark("overlay", "& lays a second voice over the measure; the first is read.",
+			"Give the second its own V: line if it is wanted.")
 		return overlaid(s)
 	case v.r.symbols[c] != "":
 		v.decorate(v.r.symbols[c])
@@ -343,7 +344,8 @@ func (v *voice) rest(s string) int {
 	}
 	count := times.Floor()
 	if count < 1 || count > score.MostMeasures || len(v.measure.Events) > 0 {
-		v.r.fail("Z stands for whole measures of rest.", "Put it at the start of a measure, with the number of measures after it.")
+		v.r.fail("Z stands for whole measures of rest.",
+			"Put it at the start of a measure, with the number of measures after it.")
 		return 1 + n
 	}
 	for i := range count {
@@ -358,7 +360,8 @@ func (v *voice) rest(s string) int {
 // bar reads a bar line with its repeat dots and any ending number after it.
 func (v *voice) bar(s string) int {
 	i := 0
-	for i < len(s) && (s[i] == '|' || s[i] == ':' || s[i] == ']' && i > 0 || s[i] == '[' && strings.HasPrefix(s[i:], "[|")) {
+	for i < len(s) && (s[i] == '|' || s[i] == ':' || s[i] == ']' && i > 0 || s[i] == '[' &&
+		strings.HasPrefix(s[i:], "[|")) {
 		i++
 	}
 	text := s[:i]
@@ -532,7 +535,8 @@ func (v *voice) inChord(s string, tied []bool) int {
 	case s[0] == '-' && len(tied) > 0:
 		tied[len(tied)-1] = true
 		return 1
-	case s[0] == '!' || s[0] == '+' && plusSign.MatchString(s) || s[0] == '"' || v.r.symbols[s[0]] != "" || strings.IndexByte("~HLMOPSTuv.", s[0]) >= 0:
+	case s[0] == '!' || s[0] == '+' && plusSign.MatchString(s) || s[0] == '"' || v.r.symbols[s[0]] != "" ||
+		strings.IndexByte("~HLMOPSTuv.", s[0]) >= 0:
 		return v.symbol(s)
 	case s[0] == ' ':
 		return 1
@@ -593,7 +597,8 @@ func (v *voice) brokenRhythm(s string) int {
 		n++
 	}
 	if v.last == nil || !v.broken.IsZero() {
-		v.r.fail(fmt.Sprintf("“%s” must stand between two notes.", s[:n]), "Put it between the notes it makes long and short.")
+		v.r.fail(fmt.Sprintf("“%s” must stand between two notes.", s[:n]),
+			"Put it between the notes it makes long and short.")
 		return n
 	}
 	short := score.Frac(1, int64(1)<<n)

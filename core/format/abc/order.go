@@ -91,7 +91,8 @@ func (r *reader) follow() {
 	}
 	order, ok := partOrder(r.order)
 	if !ok {
-		say(fmt.Sprintf("P:%s gives an order of parts that is not read; the measures are played as they stand.", score.Clip(r.order)), "Write letters, as P:AABA.")
+		say(fmt.Sprintf("P:%s gives an order of parts that is not read; the measures are played as they stand.",
+			score.Clip(r.order)), "Write letters, as P:AABA.")
 		return
 	}
 	written := false

@@ -73,7 +73,8 @@ func Read(ctx context.Context, text string) (score.Score, error) {
 		}
 	}
 	if more := len(problems) - mostProblems; more > 0 {
-		return read, append(problems[:mostProblems:mostProblems], score.General(fmt.Sprintf("%d more are like these.", more), "Mend these first."))
+		return read, append(problems[:mostProblems:mostProblems], score.General(fmt.Sprintf("%d more are like these.",
+			more), "Mend these first."))
 	}
 	return read, err
 }
@@ -120,7 +121,8 @@ func (r *reader) read(ctx context.Context, text string) (score.Score, error) {
 		if strings.HasPrefix(line, "X:") {
 			tunes++
 			if tunes > 1 || r.inBody {
-				r.remark("tunes", "the text holds more than one tune; only the first is read.", "Bring the others in under Many at once, or each by itself.")
+				r.remark("tunes", "the text holds more than one tune; only the first is read.",
+					"Bring the others in under Many at once, or each by itself.")
 				break
 			}
 		}
@@ -224,7 +226,8 @@ func ByBarLines(text string) string { return "%%" + byBarLines + "\n" + text }
 func (r *reader) transposed(what, value string) {
 	n, err := strconv.Atoi(value)
 	if err != nil || n < -36 || n > 36 {
-		r.fail(fmt.Sprintf("%s %s is not a number this reads.", what, score.Clip(value)), "Write a number of half steps, such as -2.")
+		r.fail(fmt.Sprintf("%s %s is not a number this reads.", what, score.Clip(value)),
+			"Write a number of half steps, such as -2.")
 		return
 	}
 	r.now().set("transpose", n)
@@ -268,7 +271,8 @@ func (r *reader) now() *settings {
 }
 
 func (r *reader) fail(what, do string) {
-	r.problems = append(r.problems, score.Problem{Measure: -1, Line: r.line, Column: r.column, What: score.Cut(what), Do: do})
+	r.problems = append(r.problems, score.Problem{Measure: -1, Line: r.line, Column: r.column,
+		What: score.Cut(what), Do: do})
 }
 
 // stop ends the reading: there is more than a score may have.
@@ -289,7 +293,8 @@ func (r *reader) remark(kind, what, do string) {
 		return
 	}
 	r.remarked[kind] = len(r.score.Remarks)
-	r.score.Remarks = append(r.score.Remarks, score.Problem{Measure: -1, Line: r.line, What: score.Cut(what), Do: do, Times: 1})
+	r.score.Remarks = append(r.score.Remarks, score.Problem{Measure: -1, Line: r.line, What: score.Cut(what),
+		Do: do, Times: 1})
 }
 
 func (r *reader) finish() (score.Score, error) {

@@ -102,7 +102,8 @@ func (v *voice) settingsChanged() {
 	case v.empty():
 		v.part.Transposition = v.sounds
 	default:
-		v.r.remark("transposed", "the transposition changes in the middle; the music is read as at its beginning.", "Bring what follows in by itself.")
+		v.r.remark("transposed", "the transposition changes in the middle; the music is read as at its beginning.",
+			"Bring what follows in by itself.")
 		v.sounds = v.part.Transposition
 	}
 	if len(v.measure.Events) == 0 {

@@ -193,7 +193,8 @@ func (c *counter) take(words []token) (used int, err error) {
 		}
 	case "/":
 		if !c.any || c.in != struck {
-			return 0, c.problem("Nothing is counted before the end of the measure.", "Write / and the label at which it ends: 1 (2) (3) /4.")
+			return 0, c.problem("Nothing is counted before the end of the measure.",
+				"Write / and the label at which it ends: 1 (2) (3) /4.")
 		}
 		c.in = ended
 	case "=":
@@ -207,7 +208,8 @@ func (c *counter) take(words []token) (used int, err error) {
 // beatNumber takes a beat's number.
 func (c *counter) beatNumber(n int) error {
 	if n < 1 || n > c.beats {
-		return c.problem(fmt.Sprintf("%s has no beat %d.", c.meter, n), fmt.Sprintf("Write %d, or begin the next measure with 1.", c.beats))
+		return c.problem(fmt.Sprintf("%s has no beat %d.", c.meter, n),
+			fmt.Sprintf("Write %d, or begin the next measure with 1.", c.beats))
 	}
 	place := c.beat.Mul(score.Frac(int64(n-1), 1))
 	if c.any && !c.last.Less(place) {
@@ -220,9 +222,11 @@ func (c *counter) beatNumber(n int) error {
 // within takes a part of the beat said last.
 func (c *counter) within(w string) error {
 	if !c.spoken && !c.any && len(c.list) > 0 {
-		return c.problem(fmt.Sprintf("%q has no beat before it.", w), "Say the number of its beat first, as (1) if it is held.")
+		return c.problem(fmt.Sprintf("%q has no beat before it.", w),
+			"Say the number of its beat first, as (1) if it is held.")
 	}
-	part := map[string]score.Fraction{"&": score.Frac(1, 2), "e": score.Frac(1, 4), "a": score.Frac(3, 4), "la": score.Frac(1, 3), "li": score.Frac(2, 3), "ta": score.Frac(1, 6)}[w]
+	part := map[string]score.Fraction{"&": score.Frac(1, 2), "e": score.Frac(1, 4), "a": score.Frac(3, 4),
+		"la": score.Frac(1, 3), "li": score.Frac(2, 3), "ta": score.Frac(1, 6)}[w]
 	if w == "ta" {
 		part = part.Add(map[string]score.Fraction{"la": score.Frac(1, 3), "li": score.Frac(2, 3)}[c.sub])
 	} else {
@@ -243,7 +247,8 @@ func (c *counter) label(place score.Fraction) error {
 		c.now.line, c.now.column = c.line, c.column
 	}
 	if c.now.end.Cmp(score.Fraction{}) > 0 {
-		return c.problem("Something is counted after the end of the measure.", "Write / before the last label alone, or begin the next measure with a bar line.")
+		return c.problem("Something is counted after the end of the measure.",
+			"Write / before the last label alone, or begin the next measure with a bar line.")
 	}
 	if c.in == ended {
 		c.in, c.now.end = struck, place
@@ -304,7 +309,8 @@ func (c *counter) again(words []token) (int, error) {
 		first = 1
 	}
 	if !ok || from < first || to < from || to-first >= len(c.list) {
-		return 0, c.problem("There is no such measure to say again.", "Write = and the number of a measure before this one, as =1 or =1-4.")
+		return 0, c.problem("There is no such measure to say again.",
+			"Write = and the number of a measure before this one, as =1 or =1-4.")
 	}
 	for n := from; n <= to; n++ {
 		c.now.items, c.now.end = append([]item(nil), c.list[n-first].items...), c.list[n-first].end
@@ -347,7 +353,8 @@ func (c *counter) word(words []token) (int, error) {
 		m.Add(signs)
 		return n - 1, nil
 	}
-	return 0, c.problem(fmt.Sprintf("%q is not counted.", score.Clip(words[0].text)), "Count with numbers, & e a and la li ta; ( ) is held and [ ] is a rest.")
+	return 0, c.problem(fmt.Sprintf("%q is not counted.", score.Clip(words[0].text)),
+		"Count with numbers, & e a and la li ta; ( ) is held and [ ] is a rest.")
 }
 
 // sound finds what sounds in each measure. Where findings are kept, what is held from nothing
@@ -403,8 +410,10 @@ func (c *counter) sound() error {
 		switch later := lead < k-1; {
 		case before == nil:
 		case later && list[0].continues && !before.goesOn:
-			err := c.at(k, "This ending begins with what is held, and the first does not.", "Write (1) in each ending, or 1 here.")
-			if err := c.found.save(err, token{line: m.line, column: m.column}, token{line: m.line, column: m.column}); err != nil {
+			err := c.at(k, "This ending begins with what is held, and the first does not.",
+				"Write (1) in each ending, or 1 here.")
+			if err := c.found.save(err, token{line: m.line, column: m.column},
+				token{line: m.line, column: m.column}); err != nil {
 				return err
 			}
 			list[0].continues = false
@@ -423,7 +432,8 @@ func (c *counter) sound() error {
 func (c *counter) unsounded(k, n int, it item, sounding bool, before []sound) error {
 	switch {
 	case it.look == held && n == 0 && !it.place.IsZero():
-		return c.at(k, "A measure begins with what is held after its first beat.", "Write (1) for a note that is tied over the bar line.")
+		return c.at(k, "A measure begins with what is held after its first beat.",
+			"Write (1) for a note that is tied over the bar line.")
 	case it.look == held && n == 0 && !sounding:
 		return c.at(k, "Nothing is held into this measure.", "Write 1 for a note, or [1] for a rest.")
 	case it.look == held && len(before) > 0 && before[len(before)-1].kind == score.Rest:

@@ -140,7 +140,8 @@ func (e *Entry) draft(ctx context.Context, edit func(score.Part)) Draft {
 		d.Marks = append(d.Marks, markOf(err, "marks", e.Marks))
 		return d
 	}
-	d.Score = score.Score{Title: f.text["title"], Tempo: fr.tempo, Parts: []score.Part{part}, Remarks: append(part.CloseSlurs(), part.Unfollowed()...)}
+	d.Score = score.Score{Title: f.text["title"], Tempo: fr.tempo, Parts: []score.Part{part},
+		Remarks: append(part.CloseSlurs(), part.Unfollowed()...)}
 	for k := range d.Marks {
 		for i, m := range part.Measures {
 			if d.Marks[k].Measure >= 0 && m.Number == d.Marks[k].Measure {

@@ -64,7 +64,8 @@ func markings(ctx context.Context, text string, line int, found *findings) ([]ma
 	}
 	entries := entriesOf(text, line)
 	if len(entries) > mostMarkings {
-		return nil, at(line, fmt.Sprintf("The marks line has more than %d entries.", mostMarkings), "Mark a range of notes at once, as 3.1-3.4 staccato.")
+		return nil, at(line, fmt.Sprintf("The marks line has more than %d entries.", mostMarkings),
+			"Mark a range of notes at once, as 3.1-3.4 staccato.")
 	}
 	var list []marking
 	for _, t := range entries {
@@ -119,7 +120,8 @@ func markingOf(t token) (marking, error) {
 		m.to, ok = ParseNotePlace(last)
 	}
 	if !ok || m.to.Before(m.from) {
-		return m, problem(fmt.Sprintf("%q is no note of a measure.", score.Clip(place)), "Write the measure and which of its notes it is, as 3.1, or a range, as 3.1-3.4.")
+		return m, problem(fmt.Sprintf("%q is no note of a measure.", score.Clip(place)),
+			"Write the measure and which of its notes it is, as 3.1, or a range, as 3.1-3.4.")
 	}
 	words, err := wordsOf(rest)
 	if err != "" {
@@ -140,7 +142,8 @@ func wordsOf(text string) (words []string, wrong string) {
 	for text = strings.TrimSpace(text); text != ""; text = strings.TrimSpace(text) {
 		if inside, quoted := strings.CutPrefix(text, `"`); quoted {
 			written, rest, closed := strings.Cut(inside, `"`)
-			if written = strings.Join(strings.Fields(written), " "); !closed || written == "" || len([]rune(written)) > mostWords {
+			if written = strings.Join(strings.Fields(written), " "); !closed || written == "" ||
+				len([]rune(written)) > mostWords {
 				return nil, fmt.Sprintf("%q is not closed, is empty, or is longer than %d letters.", score.Clip(text), mostWords)
 			}
 			words, text = append(words, `"`+written+`"`), rest
@@ -176,7 +179,8 @@ func mark(ctx context.Context, part *score.Part, text string, line int, found *f
 				missing = m.to
 			}
 			problem := score.Problems{{Measure: -1, Line: m.whole.line, Column: m.whole.column,
-				What: fmt.Sprintf("There is no note %d in measure %d to mark.", missing.Note, missing.Measure), Do: "Count its struck notes from 1, or take the mark out."}}
+				What: fmt.Sprintf("There is no note %d in measure %d to mark.", missing.Note, missing.Measure),
+				Do:   "Count its struck notes from 1, or take the mark out."}}
 			if err := found.save(problem, m.whole, m.whole); err != nil {
 				return err
 			}
@@ -227,7 +231,8 @@ func marksOf(part score.Part) string {
 				said[p] = append(said[p], word)
 			}
 		}
-		if written := strings.Join(strings.Fields(strings.ReplaceAll(e.Text, `"`, "'")), " "); written != "" && len([]rune(written)) <= mostWords {
+		if written := strings.Join(strings.Fields(strings.ReplaceAll(e.Text, `"`, "'")), " "); written != "" &&
+			len([]rune(written)) <= mostWords {
 			said[p] = append(said[p], `"`+written+`"`)
 		}
 		if part.Unpitched() {
@@ -254,7 +259,8 @@ func inRanges(order []NotePlace, said map[NotePlace][]string) []string {
 			continue
 		}
 		last := first
-		for each(words) && k+1 < len(order) && order[k+1] == (NotePlace{last.Measure, last.Note + 1}) && slices.Equal(said[order[k+1]], words) {
+		for each(words) && k+1 < len(order) && order[k+1] == (NotePlace{last.Measure, last.Note + 1}) &&
+			slices.Equal(said[order[k+1]], words) {
 			k++
 			last = order[k]
 		}

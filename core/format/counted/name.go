@@ -80,7 +80,8 @@ func (fr frame) name(ctx context.Context, part *score.Part, text string, line in
 			}
 			k, n.column, slurs = k+used, n.column+used, 0
 		default:
-			wrong := n.problem(fmt.Sprintf("%q is no note.", string(c)), howNamed(n.names)+", with # sharp, - flat or = natural after them.")
+			wrong := n.problem(fmt.Sprintf("%q is no note.", string(c)), howNamed(n.names)+
+				", with # sharp, - flat or = natural after them.")
 			if err := n.save(wrong, 1); err != nil {
 				return err
 			}
@@ -109,7 +110,8 @@ func (n *namer) save(err error, runes int) error {
 	if err == nil {
 		return nil
 	}
-	return n.found.save(err, token{line: n.line, column: n.column}, token{text: strings.Repeat("x", runes), line: n.line, column: n.column})
+	return n.found.save(err, token{line: n.line, column: n.column}, token{text: strings.Repeat("x", runes),
+		line: n.line, column: n.column})
 }
 
 // skip leaves some notes without a name: they lie on the last one that has one.
@@ -160,7 +162,8 @@ func (n *namer) bar() error {
 		n.next = counted
 	}
 	return score.Problems{{Measure: m.Number, Line: n.line, Column: n.column,
-		What: fmt.Sprintf("%d notes are counted and %d named.", here, named), Do: "Name each note that is struck, and none that is held."}}
+		What: fmt.Sprintf("%d notes are counted and %d named.", here, named),
+		Do:   "Name each note that is struck, and none that is held."}}
 }
 
 // letter reads a letter with what stands after it, and says how many more runes it used.
@@ -190,7 +193,8 @@ func (n *namer) letter(runes []rune, slurs int) (used int, err error) {
 	used = len([]rune(from)) - len([]rune(rest)) - 1
 	for range times {
 		if n.next == len(n.struck) {
-			return used, n.problem(fmt.Sprintf("%d notes are counted, and more are named.", len(n.struck)), "Count the rest, or name fewer.")
+			return used, n.problem(fmt.Sprintf("%d notes are counted, and more are named.", len(n.struck)),
+				"Count the rest, or name fewer.")
 		}
 		at := n.struck[n.next]
 		if at.Measure != n.in {

@@ -52,7 +52,8 @@ func Read(ctx context.Context, text string) (score.Score, error) {
 	if err := mark(ctx, &part, f.text["marks"], f.line["marks"], nil); err != nil {
 		return score.Score{}, err
 	}
-	return score.Score{Title: f.text["title"], Tempo: frame.tempo, Parts: []score.Part{part}, Remarks: append(part.CloseSlurs(), part.Unfollowed()...)}, nil
+	return score.Score{Title: f.text["title"], Tempo: frame.tempo, Parts: []score.Part{part},
+		Remarks: append(part.CloseSlurs(), part.Unfollowed()...)}, nil
 }
 
 // Parse takes a file apart without reading its lines, with the errors that Read has for its
@@ -70,7 +71,8 @@ func Parse(text string) (Entry, error) {
 const mostTyped = 100_000
 
 func tooLong(field string, line int) error {
-	return at(line, fmt.Sprintf("The %s line is longer than %d letters.", field, mostTyped), "Bring in one exercise at a time.")
+	return at(line, fmt.Sprintf("The %s line is longer than %d letters.", field, mostTyped),
+		"Bring in one exercise at a time.")
 }
 
 // split takes the fields apart.
@@ -92,11 +94,13 @@ func split(text string) (fields, error) {
 		case open == "count" || open == "name" || open == "marks":
 			f.text[open] += "\n" + line
 		default:
-			return f, at(n+1, fmt.Sprintf("%q is no field.", score.Clip(line)), "The fields are "+strings.Join(known, ", ")+", each with a colon after it.")
+			return f, at(n+1, fmt.Sprintf("%q is no field.", score.Clip(line)), "The fields are "+
+				strings.Join(known, ", ")+", each with a colon after it.")
 		}
 	}
 	if strings.TrimSpace(f.text["count"]) == "" {
-		return f, score.Problems{score.General("Nothing is counted.", "Write what you would say aloud after count:, such as 1 2 3 4 | 1 (2) 3 [4].")}
+		return f, score.Problems{score.General("Nothing is counted.",
+			"Write what you would say aloud after count:, such as 1 2 3 4 | 1 (2) 3 [4].")}
 	}
 	for _, name := range framing {
 		f.text[name] = strings.TrimSpace(f.text[name])
@@ -151,28 +155,32 @@ func (f fields) frame() (frame, error) {
 	if text := f.text["key"]; text != "" {
 		k, ok := keyOf(text)
 		if !ok {
-			return fr, at(f.line["key"], fmt.Sprintf("%q is no key.", score.Clip(text)), "Write it as Bb, F#, or with m for minor, Dm.")
+			return fr, at(f.line["key"], fmt.Sprintf("%q is no key.", score.Clip(text)),
+				"Write it as Bb, F#, or with m for minor, Dm.")
 		}
 		fr.key = k
 	}
 	if id := f.text["for"]; id != "" && id != "concert" {
 		target, ok := instrument.ByID(id)
 		if !ok {
-			return fr, at(f.line["for"], fmt.Sprintf("%q is no instrument.", score.Clip(id)), "Write the id of one, such as trombone, or concert.")
+			return fr, at(f.line["for"], fmt.Sprintf("%q is no instrument.", score.Clip(id)),
+				"Write the id of one, such as trombone, or concert.")
 		}
 		fr.target, fr.concert, fr.start, fr.unpitched = target, false, target.Tessitura, target.Unpitched()
 	}
 	if text := f.text["start"]; text != "" {
 		p, err := score.ParsePitch(text)
 		if err != nil {
-			return fr, at(f.line["start"], fmt.Sprintf("%q is no note to start near.", score.Clip(text)), "Write it with its octave, as Bb4; C4 is middle C.")
+			return fr, at(f.line["start"], fmt.Sprintf("%q is no note to start near.", score.Clip(text)),
+				"Write it with its octave, as Bb4; C4 is middle C.")
 		}
 		fr.start = p
 	}
 	if text := f.text["tempo"]; text != "" {
 		t, ok := tempoOf(text, fr.meter)
 		if !ok {
-			return fr, at(f.line["tempo"], fmt.Sprintf("%q is no tempo.", score.Clip(text)), "Write it as quarter = 76, or as a number.")
+			return fr, at(f.line["tempo"], fmt.Sprintf("%q is no tempo.", score.Clip(text)),
+				"Write it as quarter = 76, or as a number.")
 		}
 		fr.tempo = t
 	}
@@ -241,7 +249,8 @@ func (fr frame) part(list []measure) score.Part {
 		for _, s := range m.sounds {
 			values := written(s, fr.meter)
 			for k, v := range values {
-				e := score.Event{Kind: s.kind, Length: v.Length(), Value: v, Pitch: fr.start, Unpitched: fr.unpitched && s.kind == score.Note, Line: m.line}
+				e := score.Event{Kind: s.kind, Length: v.Length(), Value: v, Pitch: fr.start, Unpitched: fr.unpitched &&
+					s.kind == score.Note, Line: m.line}
 				e.TieOn = s.kind == score.Note && (s.goesOn || k < len(values)-1)
 				e.Restruck = s.restruck && k == 0
 				made.Events = append(made.Events, e)

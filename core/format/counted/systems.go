@@ -22,7 +22,8 @@ var syllables = []struct {
 	text string
 	step score.Step
 }{
-	{"sol", score.G}, {"so", score.G}, {"do", score.C}, {"re", score.D}, {"mi", score.E}, {"fa", score.F}, {"la", score.A}, {"si", score.B}, {"ti", score.B},
+	{"sol", score.G}, {"so", score.G}, {"do", score.C}, {"re", score.D}, {"mi", score.E}, {"fa", score.F},
+	{"la", score.A}, {"si", score.B}, {"ti", score.B},
 }
 
 // spellingOf reads the name that a text in small letters begins with.

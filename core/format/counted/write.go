@@ -33,7 +33,8 @@ func EntryOf(s score.Score, names name.System) (Entry, error) {
 		}
 	}
 	inOne := func(text string) string { return strings.Join(strings.Fields(text), " ") }
-	e := Entry{Title: inOne(s.Title), Meter: MeterText(w.meter), For: w.target(), Tempo: TempoText(s.Tempo), Start: w.first, Count: inOne(w.counted.String()), Names: names}
+	e := Entry{Title: inOne(s.Title), Meter: MeterText(w.meter), For: w.target(), Tempo: TempoText(s.Tempo),
+		Start: w.first, Count: inOne(w.counted.String()), Names: names}
 	e.Marks = marksOf(part)
 	if !part.Unpitched() {
 		e.Key, e.Name = KeyText(part.Key()), inOne(w.named.String())
@@ -106,7 +107,8 @@ var subs = []struct {
 	part score.Fraction
 	text string
 }{
-	{score.Frac(1, 4), "e"}, {score.Frac(1, 2), "&"}, {score.Frac(3, 4), "a"}, {score.Frac(1, 3), "la"}, {score.Frac(2, 3), "li"},
+	{score.Frac(1, 4), "e"}, {score.Frac(1, 2), "&"}, {score.Frac(3, 4), "a"}, {score.Frac(1, 3), "la"},
+	{score.Frac(2, 3), "li"},
 }
 
 // label is what is said at a place within its beat, "" on the beat.
@@ -253,7 +255,8 @@ func (w *writer) name(m score.Measure, e score.Event) {
 	if alter != p.Alter || signed {
 		w.signs[p.Diatonic()] = p.Alter
 	}
-	text = strings.Repeat("(", e.SlurStarts) + text + strings.Repeat("'", max(p.Octave-near.Octave, 0)) + strings.Repeat(",", max(near.Octave-p.Octave, 0)) + strings.Repeat(")", e.SlurEnds)
+	text = strings.Repeat("(", e.SlurStarts) + text + strings.Repeat("'", max(p.Octave-near.Octave, 0)) +
+		strings.Repeat(",", max(near.Octave-p.Octave, 0)) + strings.Repeat(")", e.SlurEnds)
 	w.named.WriteString(" " + text)
 	w.before = p
 }

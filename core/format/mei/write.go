@@ -68,7 +68,8 @@ func Write(part score.Part, opt Options) string {
 		if w.together(i) >= 0 { // else the sign before stands for it
 			w.measure(i)
 		}
-		if len(m.Endings) > 0 && (i+1 == len(part.Measures) || len(part.Measures[i+1].Endings) == 0 || part.Measures[i+1].EndingStart) {
+		if len(m.Endings) > 0 && (i+1 == len(part.Measures) || len(part.Measures[i+1].Endings) == 0 ||
+			part.Measures[i+1].EndingStart) {
 			w.b.WriteString(`</ending>`)
 		}
 	}
@@ -111,7 +112,8 @@ func (w *writer) scoreDef(m score.Meter, k score.Key, whole bool) {
 		if w.part.Unpitched() {
 			otherClef = clef
 		}
-		fmt.Fprintf(&w.b, `<staffDef n="3" lines="%d" scale="%d%%" %s/>`, lines, w.opt.OtherScale, clefAttributes(otherClef, "clef."))
+		fmt.Fprintf(&w.b, `<staffDef n="3" lines="%d" scale="%d%%" %s/>`, lines, w.opt.OtherScale,
+			clefAttributes(otherClef, "clef."))
 		spacing = ` spacing="8vu"` // else as wide as the lanes need
 	}
 	fmt.Fprintf(&w.b, `<staffDef n="1" lines="%d"%s %s/>`, lines, spacing, clefAttributes(clef, "clef."))
@@ -340,7 +342,8 @@ func (w *writer) ruler(i int) {
 		}
 		if p.Value.Tuplet.Actual > 0 && open.Actual == 0 {
 			open = p.Value.Tuplet
-			fmt.Fprintf(&w.b, `<tuplet num="%d" numbase="%d" num.visible="false" bracket.visible="false">`, open.Actual, open.Normal)
+			fmt.Fprintf(&w.b, `<tuplet num="%d" numbase="%d" num.visible="false" bracket.visible="false">`,
+				open.Actual, open.Normal)
 		}
 		fmt.Fprintf(&w.b, `<note xml:id="%s"%s loc="0" stem.visible="false"/>`, w.opt.IDs.Pulse(i, k), duration(p.Value))
 	}

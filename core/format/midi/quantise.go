@@ -164,7 +164,8 @@ func (sg song) far(tick int64, to score.Fraction) bool {
 // write turns a stream into a part.
 func (sg song) write(st *stream) (score.Part, []score.Problem, error) {
 	if len(st.notes) == 0 {
-		return score.Part{}, nil, score.Problems{score.General("A track has only notes of no length.", "Export the file again.")}
+		return score.Part{}, nil, score.Problems{score.General("A track has only notes of no length.",
+			"Export the file again.")}
 	}
 	last := int64(0)
 	for _, n := range st.notes {
@@ -188,8 +189,10 @@ func (sg song) write(st *stream) (score.Part, []score.Problem, error) {
 			remarks = append(remarks, score.General(fmt.Sprintf("%d notes %s", n, many), ""))
 		}
 	}
-	remark(p.moved, "was moved to the nearest place that can be written.", "were moved to the nearest place that can be written.")
-	remark(p.joined, "came so soon after another that it is written with it.", "came so soon after others that they are written with them.")
+	remark(p.moved, "was moved to the nearest place that can be written.",
+		"were moved to the nearest place that can be written.")
+	remark(p.joined, "came so soon after another that it is written with it.",
+		"came so soon after others that they are written with them.")
 	remark(st.empty, "of no length was left out.", "of no length were left out.")
 	remark(st.endless, "has no end and lasts to the end of the file.", "have no end and last to the end of the file.")
 	remark(p.overlap, "overlapped the next and was cut short.", "overlapped the next and were cut short.")

@@ -62,14 +62,16 @@ func Read(ctx context.Context, data []byte) (s score.Score, err error) {
 	case ctx.Err() != nil:
 		return score.Score{}, ctx.Err()
 	case errors.Is(err, errTooMany):
-		return score.Score{}, score.Problems{score.General("The MIDI file holds more than "+strconv.Itoa(mostEvents)+" events.", "Bring in one exercise at a time.")}
+		return score.Score{}, score.Problems{score.General("The MIDI file holds more than "+strconv.Itoa(mostEvents)+
+			" events.", "Bring in one exercise at a time.")}
 	case err != nil:
 		return score.Score{}, score.Problems{score.General("The MIDI file is broken.", "Export it again.")}
 	}
 	ticks, metric := file.TimeFormat.(smf.MetricTicks)
 	switch {
 	case !metric || ticks == 0:
-		return score.Score{}, score.Problems{score.General("The MIDI file counts film frames, not beats.", "Export it with a tempo and a meter.")}
+		return score.Score{}, score.Problems{score.General("The MIDI file counts film frames, not beats.",
+			"Export it with a tempo and a meter.")}
 	case file.Format() == 2:
 		return score.Score{}, score.Problems{
 			score.General("The MIDI file is of format 2, which holds loose patterns.", "Export it as format 0 or 1."),
@@ -82,7 +84,8 @@ func Read(ctx context.Context, data []byte) (s score.Score, err error) {
 	}
 	switch {
 	case total == 0:
-		return score.Score{}, score.Problems{score.General("There are no notes in the MIDI file.", "Export the exercise with its notes.")}
+		return score.Score{}, score.Problems{score.General("There are no notes in the MIDI file.",
+			"Export the exercise with its notes.")}
 	case len(sg.streams) > score.MostParts:
 		return score.Score{}, score.Problems{score.TooManyParts()}
 	case total > mostNotes:

@@ -156,7 +156,8 @@ func notes(p score.Part, order []int, o Options, lead int64) []timed {
 			}
 			start := lead + ticks(s.Onset)
 			end := lead + ticks(s.Onset.Add(s.Length))
-			events = append(events, timed{start, 1, gomidi.NoteOn(channel, key, velocity)}, timed{end, 0, gomidi.NoteOff(channel, key)})
+			events = append(events, timed{start, 1, gomidi.NoteOn(channel, key, velocity)},
+				timed{end, 0, gomidi.NoteOff(channel, key)})
 		}
 	}
 	return events

@@ -93,7 +93,8 @@ func (r *partReader) read(x xmlPart) (score.Part, error) {
 	if !r.metered {
 		r.remarks = append(
 			r.remarks,
-			score.ReadByBars(score.NoMeter, r.part.MeterByBars(), "If that is not meant, give it a time signature in the program it comes from."),
+			score.ReadByBars(score.NoMeter, r.part.MeterByBars(),
+				"If that is not meant, give it a time signature in the program it comes from."),
 		)
 	}
 	r.closeEndings()
@@ -163,7 +164,8 @@ func (r *partReader) readMeasure(x xmlMeasure) {
 			}
 		}
 	}
-	if wrong := r.problems[before:]; len(wrong) > 0 && !r.stopped && !slices.ContainsFunc(wrong, func(p score.Problem) bool { return p.Note == 0 }) {
+	if wrong := r.problems[before:]; len(wrong) > 0 && !r.stopped && !slices.ContainsFunc(wrong,
+		func(p score.Problem) bool { return p.Note == 0 }) {
 		r.spoiled = append(r.spoiled, slices.Clone(wrong)) // the measure is shown empty, and the rest is kept
 		r.problems = r.problems[:before]
 		r.measure.Events = nil
@@ -371,7 +373,8 @@ func (r *partReader) attributes(a *attributes) {
 	}
 	for _, t := range a.Transposes {
 		if beyond(t.Chromatic, 36) || beyond(t.Diatonic, 21) || beyond(t.Octave, 4) {
-			r.fail(0, "the part sounds further from what is written than any instrument does.", "Write an ordinary transposition.")
+			r.fail(0, "the part sounds further from what is written than any instrument does.",
+				"Write an ordinary transposition.")
 			continue
 		}
 		sounds := score.Interval{Steps: t.Diatonic, Semitones: t.Chromatic}.Plus(score.Octaves(t.Octave))
@@ -532,7 +535,8 @@ func (r *partReader) pitch(n *note) score.Pitch {
 		}
 	}
 	if !ok || alter != math.Trunc(alter) || math.Abs(alter) > 2 || p.Octave < 0 || p.Octave > 9 {
-		r.fail(r.noteNumber(), "its pitch is not one a staff can show.", "Write it as a letter with at most a double sharp or flat.")
+		r.fail(r.noteNumber(), "its pitch is not one a staff can show.",
+			"Write it as a letter with at most a double sharp or flat.")
 		return score.Pitch{Step: score.B, Octave: 4}
 	}
 	p.Step, p.Alter = step, int(alter)
@@ -550,7 +554,8 @@ func (r *partReader) chordNote(n *note) {
 	}
 	e := &r.measure.Events[k-1]
 	if len(e.Others) == score.MostAtOnce-1 {
-		r.stop(r.problem(k, fmt.Sprintf("more than %d notes are struck together.", score.MostAtOnce), "Export the file again."))
+		r.stop(r.problem(k, fmt.Sprintf("more than %d notes are struck together.", score.MostAtOnce),
+			"Export the file again."))
 		return
 	}
 	p, tied := r.pitch(n), n.ties("start")
@@ -599,7 +604,8 @@ func (r *partReader) setValue(e *score.Event, n *note) bool {
 	if n.TimeMod != nil && n.TimeMod.Actual > 0 && n.TimeMod.Normal > 0 && n.TimeMod.Actual != n.TimeMod.Normal {
 		ratio = score.Ratio{Actual: n.TimeMod.Actual, Normal: n.TimeMod.Normal}
 		if !ratio.InTuplet() {
-			r.fail(r.noteNumber(), fmt.Sprintf("a tuplet has more than %d notes.", score.MostInTuplet), "Write it in smaller groups.")
+			r.fail(r.noteNumber(), fmt.Sprintf("a tuplet has more than %d notes.", score.MostInTuplet),
+				"Write it in smaller groups.")
 			return false
 		}
 	}
@@ -616,7 +622,8 @@ func (r *partReader) setValue(e *score.Event, n *note) bool {
 	}
 	v, ok := score.ValueOf(plain)
 	if !ok && plain.Less(score.Frac(1, 64)) {
-		r.fail(r.noteNumber(), "a note is shorter than a sixty-fourth, the shortest that is read.", "Write it longer, or as a grace note.")
+		r.fail(r.noteNumber(), "a note is shorter than a sixty-fourth, the shortest that is read.",
+			"Write it longer, or as a grace note.")
 		return false
 	}
 	if !ok {
@@ -743,7 +750,8 @@ const rolledFrom = 3
 // ornaments reads rolls: a tremolo of three slashes, and on drums a trill.
 func (r *partReader) ornaments(e *score.Event, tremolos []tremolo, trill bool, others []anyElement) {
 	for _, t := range tremolos {
-		if (t.Type == "" || t.Type == "single" || t.Type == "unmeasured") && (t.Marks >= rolledFrom || t.Type == "unmeasured") {
+		if (t.Type == "" || t.Type == "single" || t.Type == "unmeasured") && (t.Marks >= rolledFrom ||
+			t.Type == "unmeasured") {
 			e.Roll = true
 		} else {
 			r.remark("tremolo", "a measured tremolo is left out.")
@@ -826,7 +834,8 @@ func (r *partReader) metronome(unit string, dots int, perMinute string) {
 
 func (r *partReader) sound(s *sound) {
 	m := &r.measure
-	if n, err := strconv.ParseFloat(s.Tempo, 64); err == nil && n >= 1 && n <= score.FastestMark && r.score.Tempo.PerMinute == 0 {
+	if n, err := strconv.ParseFloat(s.Tempo, 64); err == nil && n >= 1 && n <= score.FastestMark &&
+		r.score.Tempo.PerMinute == 0 {
 		r.score.Tempo = score.Tempo{Beat: score.Frac(1, 4), PerMinute: int(math.Round(n))}
 	}
 	switch {

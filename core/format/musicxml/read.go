@@ -106,7 +106,8 @@ func rootElement(ctx context.Context, data []byte) (string, error) {
 			}
 			switch {
 			case depth > deepest:
-				return "", score.Problems{score.General("Its elements nest too deeply to be a score.", "Export it again as MusicXML.")}
+				return "", score.Problems{score.General("Its elements nest too deeply to be a score.",
+					"Export it again as MusicXML.")}
 			case measures > score.MostMeasures && root == "score-partwise":
 				return "", score.Problems{score.TooManyMeasures(score.MostMeasures)}
 			case notes > 2*score.MostEvents || elements > mostElements: // chords and second voices are among them
@@ -117,7 +118,8 @@ func rootElement(ctx context.Context, data []byte) (string, error) {
 		}
 	}
 	if root == "" {
-		return "", score.Problems{score.General("This is not an XML file.", "Export the exercise as MusicXML, or type it as ABC.")}
+		return "", score.Problems{score.General("This is not an XML file.",
+			"Export the exercise as MusicXML, or type it as ABC.")}
 	}
 	return root, nil
 }
@@ -141,9 +143,11 @@ func badXML(ctx context.Context, err error) error {
 	case errors.As(err, &encoding):
 		return score.Problems{score.General("The file cannot be read: "+encoding.Error()+".", "Save it as UTF-8.")}
 	case errors.As(err, &number):
-		return score.Problems{score.General(fmt.Sprintf("“%s” stands where MusicXML has a whole number.", score.Clip(number.Num)), "Export the file again.")}
+		return score.Problems{score.General(fmt.Sprintf("“%s” stands where MusicXML has a whole number.",
+			score.Clip(number.Num)), "Export the file again.")}
 	case errors.As(err, &syntax):
-		return score.Problems{{Measure: -1, Line: syntax.Line, What: "the XML is broken here.", Do: "Export the file again; it may have been cut short."}}
+		return score.Problems{{Measure: -1, Line: syntax.Line, What: "the XML is broken here.",
+			Do: "Export the file again; it may have been cut short."}}
 	}
 	return score.Problems{score.General("The file cannot be read as MusicXML.", "Export it again as MusicXML.")}
 }
@@ -168,7 +172,8 @@ func (doc document) score() (score.Score, error) {
 	var problems score.Problems
 	events := 0
 	for _, xmlPart := range doc.Parts {
-		r := &partReader{among: len(doc.Parts) > 1, uneven: doc.uneven(), score: &s, divisions: 1, events: &events, meter: score.Meter{Beats: 4, Unit: 4}, clef: score.Treble}
+		r := &partReader{among: len(doc.Parts) > 1, uneven: doc.uneven(), score: &s, divisions: 1, events: &events,
+			meter: score.Meter{Beats: 4, Unit: 4}, clef: score.Treble}
 		part, err := r.read(xmlPart)
 		if err != nil {
 			var found score.Problems
@@ -192,7 +197,8 @@ func (doc document) score() (score.Score, error) {
 		return score.Score{}, joined[:min(len(joined), mostProblems)]
 	}
 	if len(s.Parts) == 0 {
-		return score.Score{}, score.Problems{score.General("The file has no part with music in it.", "Export the exercise with its notes.")}
+		return score.Score{}, score.Problems{score.General("The file has no part with music in it.",
+			"Export the exercise with its notes.")}
 	}
 	return s, nil
 }

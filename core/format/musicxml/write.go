@@ -278,7 +278,8 @@ func (w *writer) jumps(m score.Measure) {
 	}
 }
 
-var typeNames = map[int]string{0: "breve", 1: "whole", 2: "half", 4: "quarter", 8: "eighth", 16: "16th", 32: "32nd", 64: "64th"}
+var typeNames = map[int]string{0: "breve", 1: "whole", 2: "half", 4: "quarter", 8: "eighth", 16: "16th",
+	32: "32nd", 64: "64th"}
 
 func typeName(base int) string { return typeNames[base] }
 
@@ -359,7 +360,8 @@ func (w *writer) note(p score.Part, i, j int, e score.Event, pitch score.Pitch, 
 		}
 	}
 	if e.Sign && !chord {
-		w.text("accidental", map[int]string{-2: "flat-flat", -1: "flat", 0: "natural", 1: "sharp", 2: "double-sharp"}[pitch.Alter])
+		w.text("accidental", map[int]string{-2: "flat-flat", -1: "flat", 0: "natural", 1: "sharp",
+			2: "double-sharp"}[pitch.Alter])
 	}
 	if t := e.Value.Tuplet; t.Actual > 0 {
 		w.open("time-modification")
