@@ -275,7 +275,7 @@ func (c *checks) routines(e store.Everything) {
 	}
 }
 
-// secondLines checks the second lines.
+// duetParts checks the second lines.
 func (c *checks) duetParts(e store.Everything, exercises map[int]bool) {
 	taken := map[int]bool{}
 	for _, b := range e.Books {

@@ -254,7 +254,7 @@ func TestAccessibilityInEveryState(t *testing.T) {
 	}
 }
 
-// resettles is how long a page takes to lie anew in another width; music is drawn again
+// resettles is how long a page takes to lie again in another width; music is drawn again
 // after a fifth of a second.
 const resettles = 400 * time.Millisecond
 

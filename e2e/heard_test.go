@@ -90,7 +90,7 @@ func likeness(x []float64, lag float64) float64 {
 }
 
 // centsOff is how far a stretch is from a pitch, in cents: the lag within a whole step of
-// it at which the sound is most like itself, and how like. The octave above is told apart by
+// it at which the sound is most like itself, and how like. The octave above is distinguished by
 // half the lag, other pitches by the likeness.
 func centsOff(x []float64, midi int) (cents, like float64, octaveHigher bool) {
 	hz := 440 * math.Pow(2, float64(midi-69)/12)

@@ -13,7 +13,7 @@ import (
 
 // A colleague finds a class they were given, marks in it by keys, and finds nothing to
 // mark with once they may only look.
-func TestASectionOfAColleague(t *testing.T) {
+func TestAClassOfAColleague(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	if err := demo.Load(ctx, s); err != nil {

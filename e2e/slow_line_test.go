@@ -30,7 +30,7 @@ func BenchmarkBenchOnASlowLine(b *testing.B) {
 	}
 }
 
-// keepFrom has the browser fetch nothing whose address has words in it.
+// saveFrom has the browser fetch nothing whose address has words in it.
 func saveFrom(t *testing.T, p *rod.Page, words ...string) {
 	t.Helper()
 	if err := (proto.NetworkEnable{}).Call(p); err != nil {

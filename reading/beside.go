@@ -11,7 +11,7 @@ import (
 	"unhurriedbench/store"
 )
 
-// Placement is the octave that an exercise has for an instrument: the one its teacher chose,
+// OctaveChoice is the octave that an exercise has for an instrument: the one its teacher chose,
 // or else beside the other lines of its book, which are among all exercises.
 func (r *Reader) OctaveChoice(ctx context.Context, d Desk, x store.Exercise, target instrument.Instrument,
 	all []store.Exercise) (instrument.OctaveChoice, error) {

@@ -273,7 +273,7 @@ func TestRefreshAll(t *testing.T) {
 	}
 }
 
-// Whoever has gone does not take the reading away from others who wait for the same.
+// Anyone who has gone does not take the reading away from others who wait for the same.
 func TestReadingForWhoHasGone(t *testing.T) {
 	r := reading.New(reading.Memory)
 	for n := range 20 {

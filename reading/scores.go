@@ -34,14 +34,14 @@ type readScore struct {
 	bytes int
 }
 
-// Memory is how many bytes of scores a Reader keeps unless it is told otherwise:
+// Memory is how many bytes of scores a Reader keeps by default:
 // some three thousand exercises of a method book, or twenty full scores.
 const Memory = 192 << 20
 
 // mostScores bounds how many scores are kept, however small.
 const mostScores = 20000
 
-// New makes a Reader that keeps about so many bytes of scores, the least recently
+// New makes a Reader that keeps about a given number of bytes of scores, the least recently
 // used going first.
 func New(bytes int) *Reader {
 	r := &Reader{most: bytes}
@@ -59,7 +59,7 @@ func (r *Reader) Score(ctx context.Context, source store.Source) (score.Score, e
 // File reads a file that was brought in, with the errors of Score.
 func (r *Reader) File(ctx context.Context, name string, data []byte) (format.File, error) {
 	f, err := format.Unpack(name, data)
-	if err != nil || format.KeptAsABC(f.Kind) {
+	if err != nil || format.StoredAsABC(f.Kind) {
 		if err != nil {
 			return f, err
 		}
@@ -74,7 +74,7 @@ func (r *Reader) score(ctx context.Context, d Desk, hash string) (score.Score, e
 	return r.read(ctx, hash, func() (store.Source, error) { return d.Source(ctx, hash) })
 }
 
-// read gives what is kept under a hash, or reads it once for all who ask. Where whoever it
+// read gives what is kept under a hash, or reads it once for all who ask. Where the request that it
 // was read for has gone, the next who asks has it read.
 func (r *Reader) read(ctx context.Context, hash string, fetch func() (store.Source, error)) (score.Score, error) {
 	if s, ok := r.find(hash); ok {

@@ -29,7 +29,7 @@ const mayRemove = `EXISTS (SELECT 1 FROM teachers a WHERE a.id = $2 AND a.remove
 		AND c.password_hash <> '' AND c.removed_at IS NULL))))`
 
 // RemoveTeacher takes an account away with all that is theirs: nobody signs in to it, and
-// after KeptInBin it is erased. The error is ErrNotFound where by may not: the owner may
+// after TrashTime it is erased. The error is ErrNotFound where by may not: the owner may
 // any but, before the last, their own, and others their own alone.
 func (s *Store) RemoveTeacher(ctx context.Context, by, id TeacherID) error {
 	_, err := s.changeTeacher(ctx, "take the account away", logEntry{action: AccountRemoved, by: by}, `

@@ -10,7 +10,7 @@ import (
 )
 
 // Who may take whose account away, and what that does.
-func TestAccountsAreTakenAway(t *testing.T) {
+func TestAccountsAreDeleted(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
 	owner, err := s.AddFirstTeacher(ctx, "owner@school.example", "Owner", "", "a long password")

@@ -148,7 +148,7 @@ func TestThePIN(t *testing.T) {
 	}
 }
 
-// A link leads nowhere once it is ended or made anew, or the student, their class or their
+// A link leads nowhere once it is ended or made again, or the student, their class or their
 // teacher is gone.
 func TestALinkThatEnds(t *testing.T) {
 	t.Parallel()

@@ -52,7 +52,7 @@ func (r attemptRow) attempt() Attempt {
 	}
 }
 
-// Press is the key that one press of a mark carries, however often it is sent; "" for
+// RequestKey is the key that one press of a mark carries, however often it is sent; "" for
 // what is not pressed.
 type RequestKey string
 
@@ -66,7 +66,7 @@ func (d *Desk) AddAttempts(ctx context.Context, list ...Attempt) error {
 	return d.AddOnce(ctx, "", list...)
 }
 
-// AddPressed is AddAttempts for a press, which changes nothing when it is sent again.
+// AddOnce is AddAttempts for a press, which changes nothing when it is sent again.
 func (d *Desk) AddOnce(ctx context.Context, key RequestKey, list ...Attempt) error {
 	return d.marking(ctx, "log the try", func(tx deskTx) error {
 		_, err := tx.addAttempts(ctx, key, list, 0)
@@ -74,7 +74,7 @@ func (d *Desk) AddOnce(ctx context.Context, key RequestKey, list ...Attempt) err
 	})
 }
 
-// AddTogether is AddPressed for tries that are taken back together, by the batch it
+// AddTogether is AddOnce for tries that are taken back together, by the batch it
 // gives.
 func (d *Desk) AddTogether(ctx context.Context, key RequestKey, list ...Attempt) (BatchID, error) {
 	var batch BatchID
@@ -252,7 +252,7 @@ func (d *Desk) ClassAttempts(ctx context.Context, class ClassID) (map[StudentID]
 	return list, err
 }
 
-// LatestAttempts lists a student's last tries at an exercise, at most so many, newest
+// LatestAttempts lists a student's last tries at an exercise, at most n, newest
 // first, without those taken back.
 func (d *Desk) LatestAttempts(ctx context.Context, student StudentID, exercise ExerciseID,
 	most int) ([]Attempt, error) {

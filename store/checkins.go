@@ -91,7 +91,7 @@ func (d *Desk) ClassCheckins(ctx context.Context, class ClassID) ([]Checkin, err
 		ORDER BY c.student_id, c.heard_at IS NULL DESC, c.heard_at DESC, c.id DESC`, class)
 }
 
-// StudentCheckins lists a student's check-ins, at most so many, the one to come first, then
+// StudentCheckins lists a student's check-ins, at most n, the one to come first, then
 // the latest heard.
 func (d *Desk) StudentCheckins(ctx context.Context, student StudentID, most int) ([]Checkin, error) {
 	return d.checkins(ctx, "list the check-ins", d.checkinsSeen()+
@@ -139,7 +139,7 @@ func (d *Desk) ofCheckin() string {
 	return ` WHERE teacher_id = $1 AND id = $2 AND student_id IN (SELECT p.id FROM ` + d.students() + ` p)`
 }
 
-// KeepDue changes what is due at a check-in.
+// SaveDue changes what is due at a check-in.
 func (d *Desk) SaveDue(ctx context.Context, id CheckinID, due []lesson.Step) error {
 	text, err := json.Marshal(append([]lesson.Step{}, due...))
 	if err != nil {
@@ -150,7 +150,7 @@ func (d *Desk) SaveDue(ctx context.Context, id CheckinID, due []lesson.Step) err
 	})
 }
 
-// DropCheckin takes away a check-in that is still to come.
+// DeleteCheckin takes away a check-in that is still to come.
 func (d *Desk) DeleteCheckin(ctx context.Context, id CheckinID) error {
 	return d.marking(ctx, "take the check-in away", func(tx deskTx) error {
 		return tx.change(ctx, `DELETE FROM checkins`+tx.ofCheckin()+` AND heard_at IS NULL`, id)

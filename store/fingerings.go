@@ -7,7 +7,7 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// KeepFingering keeps the fingering chosen for one place of an instrument's part, in
+// SaveFingering keeps the fingering chosen for one place of an instrument's part, in
 // place of an earlier one.
 func (d *Desk) SaveFingering(ctx context.Context, exercise ExerciseID, instrument string, at score.Place,
 	f finger.Spot) error {
@@ -18,7 +18,7 @@ func (d *Desk) SaveFingering(ctx context.Context, exercise ExerciseID, instrumen
 		exercise, instrument, at.Measure, at.Event, f.Pitch, f.Text)
 }
 
-// DropFingerings leaves every place of a pitch in an instrument's part to the teacher's
+// DeleteFingerings leaves every place of a pitch in an instrument's part to the teacher's
 // choice for the note again.
 func (d *Desk) DeleteFingerings(ctx context.Context, exercise ExerciseID, instrument string, pitch int) error {
 	return d.clear(ctx, "drop the fingerings", `

@@ -6,8 +6,8 @@ import (
 	"time"
 )
 
-// guessesKept is how long counted guesses stay.
-const guessesArchived = 10 * time.Minute
+// guessTime is how long counted guesses stay.
+const guessTime = 10 * time.Minute
 
 func guesser(key string) []byte {
 	sum := sha256.Sum256([]byte("guesses " + key))
@@ -20,7 +20,7 @@ func (s *Store) CountGuesses(ctx context.Context, key string, since time.Time, m
 	_, err := s.db.ExecContext(ctx, `
 		WITH old AS (DELETE FROM guesses WHERE since < $4)
 		INSERT INTO guesses (hash, since, n) VALUES ($1, $2, $3)
-		ON CONFLICT (hash, since) DO UPDATE SET n = guesses.n + $3`, guesser(key), since, more, since.Add(-guessesArchived))
+		ON CONFLICT (hash, since) DO UPDATE SET n = guesses.n + $3`, guesser(key), since, more, since.Add(-guessTime))
 	return wrap("count a guess", err)
 }
 

@@ -111,7 +111,7 @@ func (d *Desk) Overrides(ctx context.Context, exercise ExerciseID) ([]Override, 
 	return h.Overrides, err
 }
 
-// Placement is the octave chosen for an instrument's part, if any.
+// OctaveChoice is the octave chosen for an instrument's part, if any.
 func (d *Desk) OctaveChoice(ctx context.Context, exercise ExerciseID, id string) (instrument.OctaveChoice, error) {
 	h, err := d.handMade(ctx, exercise)
 	return h.OctaveChoices[id], err
@@ -124,20 +124,20 @@ func (d *Desk) Fingerings(ctx context.Context, exercise ExerciseID,
 	return h.Fingerings[instrument], err
 }
 
-// Pencils lists what is written in an instrument's part of an exercise, by place.
+// Annotations lists what is written in an instrument's part of an exercise, by place.
 func (d *Desk) Annotations(ctx context.Context, exercise ExerciseID,
 	instrument string) (map[score.Place][]breakdown.Annotation, error) {
 	h, err := d.handMade(ctx, exercise)
 	return h.Annotations[instrument], err
 }
 
-// Cuts are the chunks an exercise has been cut into by hand, none where the program cuts.
+// HandChunks are the chunks an exercise has been cut into by hand, none where the program cuts.
 func (d *Desk) HandChunks(ctx context.Context, exercise ExerciseID) ([]breakdown.HandChunk, error) {
 	h, err := d.handMade(ctx, exercise)
 	return h.Chunks, err
 }
 
-// SecondLine finds the lines that an exercise is one of; one whose other line was taken away
+// DuetPart finds the lines that an exercise is one of; one whose other line was taken away
 // is alone.
 func (d *Desk) DuetPart(ctx context.Context, exercise ExerciseID) (DuetPart, error) {
 	h, err := d.handMade(ctx, exercise)

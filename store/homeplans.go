@@ -76,7 +76,7 @@ func (d *Desk) HomePlans(ctx context.Context, class ClassID) ([]HomePlan, error)
 	return list, nil
 }
 
-// KeepHomePlans keeps students' plans, in place of earlier ones, all or none. The error is
+// SaveHomePlans keeps students' plans, in place of earlier ones, all or none. The error is
 // ErrNotFound where a student is not the desk's.
 func (d *Desk) SaveHomePlans(ctx context.Context, list ...HomePlan) error {
 	if len(list) == 0 {
@@ -85,7 +85,7 @@ func (d *Desk) SaveHomePlans(ctx context.Context, list ...HomePlan) error {
 	return d.marking(ctx, "keep the plans", func(tx deskTx) error { return tx.saveHomePlans(ctx, list, tx.students()) })
 }
 
-// keepHomePlans keeps plans of some students.
+// saveHomePlans keeps plans of some students.
 func (tx deskTx) saveHomePlans(ctx context.Context, list []HomePlan, students string) error {
 	var who, minutes []int64
 	var from, until []time.Time
@@ -124,7 +124,7 @@ func (tx deskTx) saveHomePlans(ctx context.Context, list []HomePlan, students st
 	return nil
 }
 
-// DropHomePlan takes a student's plan away.
+// DeleteHomePlan takes a student's plan away.
 func (d *Desk) DeleteHomePlan(ctx context.Context, student StudentID) error {
 	return d.marking(ctx, "take the plan away", func(tx deskTx) error {
 		return tx.change(ctx, `DELETE FROM practice_plans WHERE teacher_id = $1 AND student_id = $2

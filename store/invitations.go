@@ -25,7 +25,7 @@ func linkHash(link string) []byte {
 	return sum[:]
 }
 
-// Invite makes a link for a new teacher, good for once. It is shown to whoever asks, by,
+// Invite makes a link for a new teacher, good for once. It is shown to anyone who asks, by,
 // or 0 on the machine itself, and kept nowhere.
 func (s *Store) Invite(ctx context.Context, by TeacherID) (string, error) {
 	return s.invite(ctx, logEntry{action: AccountInvited, by: by})

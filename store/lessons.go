@@ -74,7 +74,7 @@ func (d *Desk) Lesson(ctx context.Context, id LessonID) (Lesson, error) {
 	return row.lesson()
 }
 
-// Lessons lists a class's lessons, at most so many, newest first.
+// Lessons lists a class's lessons, at most n, newest first.
 func (d *Desk) Lessons(ctx context.Context, class ClassID, most int) ([]Lesson, error) {
 	var rows []lessonRow
 	if err := d.all(ctx, &rows, "list the lessons", d.lessonsSeen()+
@@ -137,7 +137,7 @@ func (d *Desk) changeLesson(ctx context.Context, doing, set, when string, id Les
 	})
 }
 
-// KeepPlan changes what is to be done in a lesson that has not ended.
+// SavePlan changes what is to be done in a lesson that has not ended.
 func (d *Desk) SavePlan(ctx context.Context, id LessonID, plan lesson.Plan) error {
 	text, err := json.Marshal(plan)
 	if err != nil {
@@ -178,7 +178,7 @@ func (d *Desk) EndLesson(ctx context.Context, id LessonID) error {
 	return d.changeLesson(ctx, "end the lesson", `ended_at = coalesce(ended_at, now())`, ` AND begun_at IS NOT NULL`, id)
 }
 
-// DropLesson takes a lesson away that has not begun.
+// DeleteLesson takes a lesson away that has not begun.
 func (d *Desk) DeleteLesson(ctx context.Context, id LessonID) error {
 	return d.marking(ctx, "take the lesson away", func(tx deskTx) error {
 		return tx.change(ctx, `DELETE FROM lessons WHERE teacher_id = $1 AND id = $2

@@ -54,7 +54,7 @@ func TestANewerDatabaseIsRefused(t *testing.T) {
 	}
 }
 
-// A question that takes too long is given up, and an address that is none is said.
+// A question that takes too long is given up, and a malformed address is reported.
 func TestStatementsEnd(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()

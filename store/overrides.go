@@ -17,7 +17,7 @@ type OwnPart struct {
 	Part       int // which part of the source, from 0
 }
 
-// KeepOverrides keeps instruments' own parts, in place of earlier ones, all or none.
+// SaveOverrides keeps instruments' own parts, in place of earlier ones, all or none.
 func (d *Desk) SaveOverrides(ctx context.Context, exercise ExerciseID, parts ...OwnPart) error {
 	return d.inTransaction(ctx, "keep the part", func(tx deskTx) error {
 		if err := tx.revise(ctx, exercise); err != nil {
@@ -39,7 +39,7 @@ func (d *Desk) SaveOverrides(ctx context.Context, exercise ExerciseID, parts ...
 	})
 }
 
-// DropOverride links an instrument's part to the exercise's source again.
+// DeleteOverride links an instrument's part to the exercise's source again.
 func (d *Desk) DeleteOverride(ctx context.Context, exercise ExerciseID, instrument string) error {
 	return d.inTransaction(ctx, "drop the part", func(tx deskTx) error {
 		if err := tx.revise(ctx, exercise); err != nil {

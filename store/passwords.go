@@ -68,7 +68,7 @@ var nobodysHash = argonCost + "AAAAAAAAAAAAAAAAAAAAAA$AAAAAAAAAAAAAAAAAAAAAAAAAA
 
 // CheckPassword returns the teacher with that address and password, or
 // ErrWrongPassword. It takes as long when there is no such address. A password that is
-// kept in an older way is kept anew.
+// kept in an older way is kept again.
 func (s *Store) CheckPassword(ctx context.Context, email, password string) (Teacher, error) {
 	t, err := s.TeacherByEmail(ctx, email)
 	if err != nil && !errors.Is(err, ErrNotFound) {

@@ -90,13 +90,13 @@ func (d *Desk) Classes(ctx context.Context) ([]Class, error) {
 	return list, err
 }
 
-// KeepYear sets the year of playing a class is in, 1 to 3.
+// SaveYear sets the year of playing a class is in, 1 to 3.
 func (d *Desk) SaveYear(ctx context.Context, class ClassID, year int) error {
 	return d.change(ctx, "keep the year", `UPDATE classes SET year = $3 WHERE teacher_id = $1 AND id = $2
 		AND removed_at IS NULL`, class, year)
 }
 
-// KeepSchool sets a class's own way of counting; "" is the teacher's.
+// SaveSchool sets a class's own way of counting; "" is the teacher's.
 func (d *Desk) SaveSchool(ctx context.Context, class ClassID, school string) error {
 	return d.change(ctx, "keep the way of counting", `UPDATE classes SET school = $3
 		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, school)
@@ -120,7 +120,7 @@ func (d *Desk) ChangeStudent(ctx context.Context, student Student) error {
 	return d.inTransaction(ctx, "change the student", func(tx deskTx) error { return tx.changeStudent(ctx, student) })
 }
 
-// KeepNote keeps what the teacher notes of a student.
+// SaveNote keeps what the teacher notes of a student.
 func (d *Desk) SaveNote(ctx context.Context, student StudentID, note string) error {
 	return d.change(ctx, "keep the note", `UPDATE students SET note = $3 WHERE teacher_id = $1 AND id = $2
 		AND removed_at IS NULL`, student, note)

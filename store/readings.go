@@ -19,7 +19,7 @@ type Reading struct {
 	Demands   map[string]breakdown.Demands // by instrument id
 }
 
-// KeepReading keeps the reading of a revision of an exercise, in place of an earlier
+// SaveReading keeps the reading of a revision of an exercise, in place of an earlier
 // one. It keeps nothing where the exercise has changed since. A guest keeps it too: it
 // says nothing that the source does not.
 func (d *Desk) SaveReading(ctx context.Context, id ExerciseID, revision int, r Reading) error {
@@ -164,7 +164,7 @@ func (l DemandedList) HardFor(exercise ExerciseID) map[string]breakdown.Difficul
 	return list
 }
 
-// MetBefore is what an instrument has met before an exercise of a book by whoever has worked
+// MetBefore is what an instrument has met before an exercise of a book by anyone who has worked
 // on some exercises: these, and those of its book before the first of them; where they are
 // none of its book, all before it.
 func (l DemandedList) MetBefore(x Exercise, instrument string, worked []ExerciseID) *breakdown.Met {

@@ -40,7 +40,7 @@ func (d *Desk) BringRoster(ctx context.Context, changes []RosterChange) error {
 	})
 }
 
-// bringStudent adds or changes one student.
+// importStudent adds or changes one student.
 func (tx deskTx) importStudent(ctx context.Context, c RosterChange) error {
 	switch {
 	case c.Second:

@@ -186,7 +186,7 @@ func (d *Desk) Routines(ctx context.Context) ([]routine.Named, error) {
 	return list, wrap("list the routines", err)
 }
 
-// KeepRoutine keeps a routine of the teacher's own, a new one where it has no id, and adds
+// SaveRoutine keeps a routine of the teacher's own, a new one where it has no id, and adds
 // up again what follows it. The error is ErrTaken where another has its title, ErrTooMany
 // beyond MostRoutines.
 func (d *Desk) SaveRoutine(ctx context.Context, n routine.Named) (id string, err error) {
@@ -220,7 +220,7 @@ func (d *Desk) SaveRoutine(ctx context.Context, n routine.Named) (id string, err
 	return id, err
 }
 
-// DropRoutine takes a routine of the teacher's own away; who followed it follows what they
+// DeleteRoutine takes a routine of the teacher's own away; who followed it follows what they
 // would without it.
 func (d *Desk) DeleteRoutine(ctx context.Context, id string) error {
 	return d.inTransaction(ctx, "take the routine away", func(tx deskTx) error {
@@ -244,7 +244,7 @@ func (d *Desk) DeleteRoutine(ctx context.Context, id string) error {
 	})
 }
 
-// addUpFollowing adds up again for whoever has chosen a routine.
+// refoldFollowing adds up again for anyone who has chosen a routine.
 func (tx deskTx) refoldFollowing(ctx context.Context, id string) error {
 	rules, err := tx.rules(ctx)
 	if err != nil {
@@ -295,7 +295,7 @@ func (d *Desk) ChooseRoutine(ctx context.Context, by Chooser, id string) error {
 	})
 }
 
-// addUpFor adds up again what a choice of a routine bears on.
+// refoldFor adds up again what a choice of a routine bears on.
 func (tx deskTx) refoldFor(ctx context.Context, by Chooser) error {
 	switch {
 	case by.Exercise != 0:
@@ -309,7 +309,7 @@ func (tx deskTx) refoldFor(ctx context.Context, by Chooser) error {
 	return tx.refold(ctx, `true`)
 }
 
-// KeepRule settles a rule for a student, whatever their routine says.
+// SaveRule settles a rule for a student, whatever their routine says.
 func (d *Desk) SaveRule(ctx context.Context, student StudentID, rule routine.Rule) error {
 	return d.inTransaction(ctx, "keep the student's rule", func(tx deskTx) error {
 		if err := tx.change(ctx, `UPDATE students SET clean_to_go_on = $3, stays = $4

@@ -24,7 +24,7 @@ func (f fixture) follows(t *testing.T) string {
 
 // The exercise's routine goes before the instrument's, that before the class's, and that
 // before the teacher's; one for another family is passed over; and where everybody stands
-// is added up anew with each choice.
+// is added up again with each choice.
 func TestWhichRoutineIsFollowed(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()
@@ -123,7 +123,7 @@ func TestRoutineChangedAndDropped(t *testing.T) {
 }
 
 // A rule for one student holds for them alone, and so does a move; a move can be taken back
-// like a try, and is none.
+// like a try, but is not one.
 func TestRuleAndMoveOfAStudent(t *testing.T) {
 	t.Parallel()
 	s, ctx := testdb.Open(t), context.Background()

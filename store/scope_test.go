@@ -295,7 +295,7 @@ func picture(t *testing.T, f fixture) map[string]string {
 }
 
 // Two teachers have one of everything. Every method of a desk is called with the
-// other's ids: it finds nothing, and changes nothing of theirs. A new method without
+// other's ids: it finds nothing, and changes nothing that is the other teacher's. A new method without
 // a case fails.
 func TestADeskSeesNothingElse(t *testing.T) {
 	t.Parallel()

@@ -8,7 +8,7 @@ const (
 	MostPlaces = 40 // in a row
 )
 
-// KeepSeats seats a class: rows of students, the front one first, each from the left as the
+// SaveSeats seats a class: rows of students, the front one first, each from the left as the
 // teacher sees it. Who is in none of them has no seat. The error is ErrNotFound where somebody
 // is not of the class.
 func (d *Desk) SaveSeats(ctx context.Context, class ClassID, rows [][]StudentID) error {

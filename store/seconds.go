@@ -5,7 +5,7 @@ import (
 	"database/sql"
 )
 
-// AddSecond gives a student a second instrument, in a class, with a log of its own. The
+// AddSecondInstrument gives a student a second instrument, in a class, with a log of its own. The
 // error is ErrTaken where the student has one already, plays that instrument, or is a second
 // instrument.
 func (d *Desk) AddSecondInstrument(ctx context.Context, first StudentID, class ClassID,

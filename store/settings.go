@@ -51,7 +51,7 @@ func (d *Desk) Ways(ctx context.Context) (Ways, error) {
 	return w, err
 }
 
-// KeepSettings changes settings one by one, all or none, and leaves the others; ""
+// SaveSettings changes settings one by one, all or none, and leaves the others; ""
 // leaves one to the program again.
 func (d *Desk) SaveSettings(ctx context.Context, changed Settings) error {
 	return d.inTransaction(ctx, "keep the settings", func(tx deskTx) error {
@@ -73,7 +73,7 @@ func (tx deskTx) saveSetting(ctx context.Context, key, value string) error {
 		ON CONFLICT (teacher_id, key) DO UPDATE SET value = $3`, key, value)
 }
 
-// KeepKind keeps what a teacher's instrument is, or how it is taught; "" is the usual.
+// SaveModel keeps what a teacher's instrument is, or how it is taught; "" is the usual.
 func (d *Desk) SaveModel(ctx context.Context, instrument, kind string) error {
 	if kind == "" {
 		return d.clear(ctx, "leave the kind", `DELETE FROM instrument_models

@@ -37,7 +37,7 @@ func (d *Desk) Shares(ctx context.Context) ([]Share, error) {
 	return list, err
 }
 
-// GiveClass gives a colleague a class, to teach or to look at, in place of what they
+// ShareClass gives a colleague a class, to teach or to look at, in place of what they
 // had of it. The error is ErrNotFound where either is not there.
 func (d *Desk) ShareClass(ctx context.Context, class ClassID, colleague TeacherID, teach bool) error {
 	return d.inTransaction(ctx, "give the class", func(tx deskTx) error {
@@ -57,7 +57,7 @@ func (d *Desk) ShareClass(ctx context.Context, class ClassID, colleague TeacherI
 	})
 }
 
-// TakeClassBack ends what a colleague had of a class.
+// StopSharing ends what a colleague had of a class.
 func (d *Desk) StopSharing(ctx context.Context, class ClassID, colleague TeacherID) error {
 	return d.inTransaction(ctx, "take the class back", func(tx deskTx) error {
 		if err := tx.change(ctx, `DELETE FROM shares WHERE teacher_id = $1 AND class_id = $2

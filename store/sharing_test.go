@@ -139,7 +139,7 @@ func TestMarksOfAColleagueBearTheirName(t *testing.T) {
 
 // A class is found by whatever is named of it, and no longer once it is taken back,
 // taken away, or its teacher is gone.
-func TestASectionTakenBack(t *testing.T) {
+func TestAClassTakenBack(t *testing.T) {
 	t.Parallel()
 	ctx := context.Background()
 	for what, end := range map[string]func(*store.Store, fixture) error{

@@ -20,7 +20,7 @@ func (d *Desk) Source(ctx context.Context, hash string) (Source, error) {
 	return s, err
 }
 
-// keepSource keeps a source, unless it is there already.
+// saveSource keeps a source, unless it is there already.
 func (tx deskTx) saveSource(ctx context.Context, s Source) (string, error) {
 	if err := tx.lockSources(ctx); err != nil {
 		return "", err
@@ -38,7 +38,7 @@ func (tx deskTx) lockSources(ctx context.Context) error {
 	return tx.one(ctx, &locked, `SELECT id FROM teachers WHERE id = $1 FOR NO KEY UPDATE`)
 }
 
-// dropUnusedSources lets go of sources that nothing is made from any more.
+// deleteUnusedSources lets go of sources that nothing is made from any more.
 func (tx deskTx) deleteUnusedSources(ctx context.Context) error {
 	if err := tx.lockSources(ctx); err != nil {
 		return err

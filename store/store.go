@@ -117,7 +117,7 @@ func (s *Store) Alone(ctx context.Context, do func() error) error {
 }
 
 // Using is the same store with another routine for the chunks. What was kept by an
-// earlier one stays until AddUpStandings is called.
+// earlier one stays until FoldStandings is called.
 func (s *Store) Using(r routine.Routine) *Store { return &Store{s.db, r} }
 
 // Routine is the stages that chunks go through.

@@ -165,7 +165,7 @@ func (f fixture) homeTry(key string) store.HomeTry {
 	return store.HomeTry{Exercise: f.exercise, Chunk: firstChunk, Try: routine.Try{Stage: routine.Count, Clean: true}, Beside: store.Better, Changed: "of " + f.mark, At: time.Now(), RequestKey: store.RequestKey(key)}
 }
 
-// cardAnswer is an answer of theirs to a card.
+// cardAnswer is a student's answer to a card.
 func (f fixture) cardAnswer(key string) store.CardAnswer {
 	return store.CardAnswer{Instrument: "flute", Answered: card.Answered{Card: "name:of " + f.mark, Grade: card.Right, Millis: 2000, At: time.Now()}, RequestKey: store.RequestKey(key)}
 }

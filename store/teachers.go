@@ -70,7 +70,7 @@ func (s *Store) OpenDemo(ctx context.Context, id TeacherID) error {
 	return wrap("open the demo", err)
 }
 
-// DropUnfinishedDemo takes away, with all that is theirs, a demo's account whose loading
+// DeleteUnfinishedDemo takes away, with all that is theirs, a demo's account whose loading
 // was cut short.
 func (s *Store) DeleteUnfinishedDemo(ctx context.Context, email string) error {
 	return inTransaction(ctx, s.db, "take away an unfinished demo", func(tx *sqlx.Tx) error {

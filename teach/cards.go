@@ -18,7 +18,7 @@ const (
 	NewCardsSetting = "cards-new"
 )
 
-// usualKinds are asked where nothing is chosen: a place is told beside the name.
+// usualKinds are asked where nothing is chosen: a place is shown beside the name.
 var usualKinds = []card.Kind{card.Name, card.Finger, card.Rhythm, card.Key, card.Interval, card.Change}
 
 // Cards is what the rounds of the teacher's students are made of.

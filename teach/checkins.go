@@ -65,7 +65,7 @@ func CheckinQueue(ctx context.Context, desk *Class, class store.ClassID) ([]chec
 // mostAsked bounds how many exercises are looked into for what is due.
 const mostAsked = 6
 
-// ProposeDue says what is due for some students of a class in so many seconds each.
+// ProposeDue says what is due for some students of a class in a given number of seconds each.
 func ProposeDue(ctx context.Context, desk *Class, class store.ClassID, students []store.Student,
 	list []store.Checkin, seconds float64) (map[store.StudentID][]lesson.Step, error) {
 	w, err := LoadClassWork(ctx, desk, class)

@@ -30,7 +30,7 @@ type Request struct {
 	Then       string // the chunk after the one at hand, in learning order
 }
 
-// DrillLine is the drill of the hardest changes, a line beside those that are derived.
+// DrillVersion is the drill of the hardest changes, a line beside those that are derived.
 const DrillVersion breakdown.PracticeVersion = "drill"
 
 // Choice is the Bench's first step: who works, at what, and which part of it. It
@@ -45,7 +45,7 @@ type Choice struct {
 	Keys       []breakdown.ChunkKey // of the chunks
 	Key        breakdown.ChunkKey   // of the chunk at hand
 	Guest      store.Guest          // of a colleague in a class they were given
-	Rules      store.Rules          // which routine whoever is here follows
+	Rules      store.Rules          // which routine each student here follows
 	Students   []store.Student
 	Ask        Request
 }
@@ -92,7 +92,7 @@ func Choose(ctx context.Context, desk *Class, ask Request) (Choice, error) {
 	return c, nil
 }
 
-// Routine is what whoever is at hand follows: the student, else those who play the
+// Routine is what the current player follows: the student, else those who play the
 // instrument in the class.
 func (c Choice) Routine() routine.Routine {
 	if c.Student.ID != 0 {

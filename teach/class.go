@@ -156,7 +156,7 @@ func (c *Class) Settings(ctx context.Context) (store.Settings, error) {
 	return w.Settings, err
 }
 
-// Kinds are what the teacher's instruments are, by instrument id.
+// Models are what the teacher's instruments are, by instrument id.
 func (c *Class) Models(ctx context.Context) (map[string]string, error) {
 	w, err := c.ways(ctx)
 	return w.Kinds, err

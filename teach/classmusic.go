@@ -157,7 +157,7 @@ func (c *Class) Overrides(ctx context.Context, exercise store.ExerciseID) ([]sto
 	return h.Overrides, err
 }
 
-// Placement is the octave chosen for an instrument's part, if any.
+// OctaveChoice is the octave chosen for an instrument's part, if any.
 func (c *Class) OctaveChoice(ctx context.Context, exercise store.ExerciseID,
 	id string) (instrument.OctaveChoice, error) {
 	h, err := c.handMadeOf(ctx, exercise)
@@ -171,20 +171,20 @@ func (c *Class) Fingerings(ctx context.Context, exercise store.ExerciseID,
 	return h.Fingerings[instrument], err
 }
 
-// Pencils lists what is written in an instrument's part of an exercise, by place.
+// Annotations lists what is written in an instrument's part of an exercise, by place.
 func (c *Class) Annotations(ctx context.Context, exercise store.ExerciseID,
 	instrument string) (map[score.Place][]breakdown.Annotation, error) {
 	h, err := c.handMadeOf(ctx, exercise)
 	return h.Annotations[instrument], err
 }
 
-// Cuts are the chunks an exercise has been cut into by hand, none where the program cuts.
+// HandChunks are the chunks an exercise has been cut into by hand, none where the program cuts.
 func (c *Class) HandChunks(ctx context.Context, exercise store.ExerciseID) ([]breakdown.HandChunk, error) {
 	h, err := c.handMadeOf(ctx, exercise)
 	return h.Chunks, err
 }
 
-// SecondLine finds the lines that an exercise is one of.
+// DuetPart finds the lines that an exercise is one of.
 func (c *Class) DuetPart(ctx context.Context, exercise store.ExerciseID) (store.DuetPart, error) {
 	h, err := c.handMadeOf(ctx, exercise)
 	return h.Lines, err

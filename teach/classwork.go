@@ -20,7 +20,7 @@ type ClassWork struct {
 func LoadClassWork(ctx context.Context, desk *Class, class store.ClassID) (ClassWork, error) {
 	var w ClassWork
 	var err error
-	if w.Exercises, err = desk.Exercises(ctx); err != nil { // which reads them anew where need be
+	if w.Exercises, err = desk.Exercises(ctx); err != nil { // which reads them again where need be
 		return w, err
 	}
 	if w.Own, err = desk.OwnOutlines(ctx); err != nil {

@@ -14,7 +14,7 @@ import (
 	"unhurriedbench/store"
 )
 
-// OtherLine is the line that goes with the one at hand: line A or B of an exercise of two, or
+// OtherPart is the line that goes with the one at hand: line A or B of an exercise of two, or
 // a later voice of a round.
 type OtherPart struct {
 	Lines  store.DuetPart
@@ -32,7 +32,7 @@ var otherShown = []Option{{"small", "small above it"}, {"large", "as large"}, {"
 // scales are how large the other line is, in hundredths.
 var scales = map[string]int{"small": 64, "large": 100}
 
-// LoadOtherLine finds the line that goes with what was chosen. A derived line has none.
+// LoadOtherPart finds the line that goes with what was chosen. A derived line has none.
 func LoadOtherPart(ctx context.Context, desk *Class, saved Settings, c Choice, x Explained) (OtherPart, error) {
 	if x.InDrill() {
 		return OtherPart{}, nil

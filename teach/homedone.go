@@ -51,7 +51,7 @@ func (d homeDone) Words() string {
 	return words
 }
 
-// homeSince is from when on what was done is told: the first day of a plan, else four weeks
+// homeSince is from when on what was done is shown: the first day of a plan, else four weeks
 // ago.
 func homeSince(p *store.HomePlan) time.Time {
 	if p != nil {
@@ -135,7 +135,7 @@ func SaidWords(t store.HomeTry, stage string) string {
 	return words
 }
 
-// homeDone is what a student has done at home, of a plan where there is one, and how well they
+// loadHomeDone is what a student has done at home, of a plan where there is one, and how well they
 // hear it, beside the teacher's log, newest first.
 func loadHomeDone(ctx context.Context, desk *Class, student store.Student, p *store.HomePlan,
 	log []store.Attempt) (homeDone, error) {

@@ -14,7 +14,7 @@ import (
 )
 
 // Stuck is a chunk that somebody is stuck on. There may be thousands on a Board, of which
-// few are told of.
+// few are listed.
 type Stuck struct {
 	Student  *store.Student
 	exercise *store.Exercise

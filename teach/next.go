@@ -17,7 +17,7 @@ type Room struct {
 	Players  []breakdown.Player
 }
 
-// AddPlayers adds so many players of each instrument; of one alone where somebody plays it.
+// AddPlayers adds a given number of players of each instrument; of one alone where somebody plays it.
 func (room *Room) AddPlayers(playing map[string]int, only string) {
 	for _, i := range instrument.All() {
 		if n := playing[i.ID]; n > 0 && (playing[only] == 0 || only == i.ID) {

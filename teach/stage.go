@@ -67,7 +67,7 @@ func (w Work) StageTempo() string {
 	return ""
 }
 
-// rung is how many notches of the ladder have been climbed at the stage at hand.
+// tempoStep is how many notches of the ladder have been climbed at the stage at hand.
 func (w Work) tempoStep() int {
 	if w.State.Stage == w.Stage {
 		return w.State.TempoStep

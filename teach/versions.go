@@ -10,7 +10,7 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// OpenLine puts the line that is asked for in place of the exercise, with chunks of its
+// OpenVersion puts the line that is asked for in place of the exercise, with chunks of its
 // own; one that cannot be made leaves the exercise.
 func (x *Explained) OpenVersion(c *Choice) error {
 	x.Of = x.Report.Chunks

@@ -49,7 +49,7 @@ func firstPitches(r breakdown.Report) []score.Pitch {
 	return list
 }
 
-// longNotes writes notes in four quarters, each for so many measures.
+// longNotes writes notes in four quarters, each for a given number of measures.
 func longNotes(pitches []score.Pitch, bars int, key score.Key, clef score.Clef) score.Score {
 	var part score.Part
 	for _, p := range pitches {

@@ -125,7 +125,7 @@ var routeCases = map[string]answer{
 	"POST /removed/overdue":           made,
 }
 
-// Two teachers have one of everything. The router is walked: whoever is not signed in
+// Two teachers have one of everything. The router is walked: a visitor who is not signed in
 // is sent to sign in, and a stranger with the owner's ids finds and changes nothing of
 // the owner's.
 func TestAnotherTeacherIsRefusedOnEveryRoute(t *testing.T) {

@@ -27,7 +27,7 @@ func command(t *testing.T, typed string, args ...string) (string, error) {
 }
 
 // A backup is written, restored into an empty database, and refused over one in use; a
-// forgotten password is given anew.
+// forgotten password is given again.
 func TestBackupRestoreAndPassword(t *testing.T) {
 	url, ctx := testdb.Make(t), context.Background()
 	t.Setenv("UNHURRIED_DATABASE", url)

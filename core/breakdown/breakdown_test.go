@@ -130,7 +130,7 @@ func TestOtherAlerts(t *testing.T) {
 }
 
 // A hard change is marked at its first place and at its quickest, there and back being
-// one; it is told at every place.
+// one; it is said at every place.
 func TestHardChangesAreMarkedOnce(t *testing.T) {
 	r := read(t, "M:4/4\nL:1/4\nK:Bb\nD C D C|D2 C2|D/C/D/C/ D2|]", "trombone", nil)
 	if got := alerts(r, HardChange); got != "" {

@@ -7,7 +7,7 @@ import (
 
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/instrument"
-	"unhurriedbench/internal/hostile"
+	"unhurriedbench/internal/malformed"
 )
 
 // What is read of a broken file is explained like any other, for an instrument of every
@@ -18,7 +18,7 @@ func TestBrokenFilesAreExplained(t *testing.T) {
 		n = 150
 	}
 	read := 0
-	for k, f := range hostile.Broken(hostile.Sound(t, "../format"), 2, n) {
+	for k, f := range malformed.Broken(malformed.Sound(t, "../format"), 2, n) {
 		got, err := format.Read(context.Background(), f.Name, f.Data)
 		if err != nil {
 			continue

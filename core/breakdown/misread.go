@@ -58,7 +58,7 @@ func markLookAlikes(part score.Part, marks [][]noted) {
 
 func abs(n int) int { return max(n, -n) }
 
-// sameWay says whether two moves go up or down alike, or the second is none.
+// sameWay says whether two moves go up or down alike, or the second does not move.
 func sameWay(moved, steps int) bool { return steps == 0 || (moved > 0) == (steps > 0) }
 
 // markSkipped marks what a class passes over or cuts short: once a line of music a rest on

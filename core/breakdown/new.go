@@ -62,7 +62,7 @@ func (r *Report) markNew(met *Met) {
 	}
 }
 
-// News lists in words what the part brings to whoever it was read for: "B flat", "dotted
+// News lists in words what the part brings to the player it was read for: "B flat", "dotted
 // quarter note".
 func (r Report) News() []string {
 	var words []string

@@ -35,9 +35,9 @@ type Next struct {
 func (n Next) Grade() int { return grade(n.Total) }
 
 // Easiest puts exercises in the order in which they are learned most easily: the easiest
-// comes next for whoever is in the room, and what it brings is known from then on. For a
+// comes next for the students in the room, and what it brings is known from then on. For a
 // mixed room the worst off weigh most, three fifths, and everybody two fifths. The book's
-// order stands where another would hardly be easier. It stops after so many. The order is
+// order stands where another would hardly be easier. It stops after n. The order is
 // ours, by the model of difficulty.
 func Easiest(list []Candidate, room []Player, most int) []Next {
 	o := newOrdering(list, room)
@@ -74,7 +74,7 @@ type ordering struct {
 	known []map[Element]bool     // by player
 	in    []map[Element][]int    // the exercises that a thing is in, by player
 	easy  [][]float64            // what an exercise leaves of ease to a player but for what is new, by both
-	parts [mostFresh + 1]float64 // what is left by so many new things
+	parts [mostFresh + 1]float64 // what is left with 0, 1, 2 … new things
 }
 
 // mostFresh is from how many new things on it makes no difference.
@@ -206,7 +206,7 @@ func (o *ordering) words(k int) []string {
 	return words
 }
 
-// joinUpTo joins up to so many words: "F sharp, dotted quarter note and 2 more".
+// joinUpTo joins up to n words: "F sharp, dotted quarter note and 2 more".
 func joinUpTo(words []string, most int) string {
 	if len(words) <= most {
 		return strings.Join(words, ", ")
@@ -242,7 +242,7 @@ func pitched(x Candidate, instrument string) bool {
 	return slices.ContainsFunc(x.Demands[instrument].Elements, func(t Element) bool { _, is := t.note(); return is })
 }
 
-// TroubleThings are the things that make a measure what it is to practise: of a rhythm its
+// TroubleElements are the things that make a measure what it is to practise: of a rhythm its
 // shortest note and its longest dotted one, of reading the notes with signs, of a change
 // both its notes, of height the highest note.
 func (r Report) TroubleElements(i int) []Element {
@@ -267,7 +267,7 @@ func (r Report) TroubleElements(i int) []Element {
 	return nil
 }
 
-// rhythmThings are the dotted or divided value that makes a rhythm, else its shortest.
+// rhythmElements are the dotted or divided value that makes a rhythm, else its shortest.
 func (r Report) rhythmElements(i int) []Element {
 	var found Element
 	least := 99.0

@@ -75,7 +75,7 @@ func (o Outline) Label(key ChunkKey) string {
 }
 
 // ChunkKey names a chunk by its first and last measure numbers, so that a log keeps
-// its meaning when chunks are lettered anew.
+// its meaning when chunks are lettered again.
 type ChunkKey struct{ First, Last int }
 
 // Key is the chunk's key.

@@ -26,7 +26,7 @@ func TestChunkKeys(t *testing.T) {
 	}
 }
 
-// The room learns the same chunks: whoever plays a part made from a source, its chunks
+// The room learns the same chunks: anyone who plays a part made from a source, its chunks
 // are the source's.
 func TestEveryInstrumentHasTheSourcesChunks(t *testing.T) {
 	var files []string

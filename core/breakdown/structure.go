@@ -72,7 +72,7 @@ func likeLines(part score.Part) []LineLike {
 	return found
 }
 
-// Figure is a turn that is read at one glance by whoever knows it.
+// Figure is a turn that is read at one glance by anyone who knows it.
 type Figure struct {
 	Kind     string `json:"kind"` // "scale", "chord" or "repeated"
 	Measures []int  `json:"measures"`

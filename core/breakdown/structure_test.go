@@ -54,7 +54,7 @@ func TestLinesThatComeAgain(t *testing.T) {
 	}
 }
 
-// The same notes in another rhythm are told apart from the same rhythm on other notes.
+// The same notes in another rhythm are distinguished from the same rhythm on other notes.
 func TestSameNotesInAnotherRhythm(t *testing.T) {
 	r := read(t, "M:4/4\nL:1/4\nK:C\nc d e2|c2 d e|c/d/ e3|g f e2|c4|c4|]", "violin", nil)
 	var words []string

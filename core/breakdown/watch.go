@@ -21,7 +21,7 @@ type Watched struct {
 }
 
 // goesWrong is how surely each alert goes wrong, from 10; the figures are ours. The key
-// signature and the last note, which everybody is told of, come last.
+// signature and the last note, which everyone hears about, come last.
 var goesWrong = map[Alert]int{
 	Trap: 10, HardChange: 9, Cancelled: 8, Accidental: 7, Carried: 7, LookAlike: 6, Skip: 6, New: 5, Respelled: 4,
 	Prepare: 3, Long: 3, InKey: 2, Last: 1,

@@ -20,8 +20,8 @@ type Way string
 // The ways. The program cuts by phrases.
 const (
 	ByPhrases  Way = "phrases"
-	ByMeasures Way = "measures" // every so many
-	ByNotes    Way = "notes"    // at the bar line after so many notes
+	ByMeasures Way = "measures" // every few measures
+	ByNotes    Way = "notes"    // at the bar line after a few notes
 	ByHardest  Way = "hardest"  // the hardest measure alone, then with its neighbours
 	ByJoining  Way = "joining"  // A, B, both together, C, all three
 )

@@ -19,7 +19,7 @@ func cutBy(r Report, way Way, n int) string {
 	return strings.Join(words, "; ")
 }
 
-// Other ways to cut, worked by hand: every so many measures or notes, five-note chunks, the
+// Other ways to cut, worked by hand: every few measures or notes, five-note chunks, the
 // hardest measure with its neighbours, and joining. Source: common practice.
 func TestWaysToCut(t *testing.T) {
 	const lamp = "G|c d e f|g2 e2|f/e/d/c/ B ^c|d4|e f g a|g3|]"

@@ -94,7 +94,7 @@ func in(round []Asked) string {
 	return strings.Join(words, "; ")
 }
 
-// right are so many right answers in a row to a card, the last some days ago.
+// right are n right answers in a row to a card, the last some days ago.
 func right(id string, times int, daysAgo float64) []Answered {
 	list := make([]Answered, times)
 	for k := range list {

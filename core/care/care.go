@@ -77,7 +77,7 @@ type Advice struct {
 	Source string
 }
 
-// ForEverybody are cautions that hold whatever is played. Source of the figures: NIOSH
+// forEverybody are cautions that hold whatever is played. Source of the figures: NIOSH
 // publication 98-126, Criteria for a Recommended Standard: Occupational Noise Exposure.
 var forEverybody = []string{
 	"Lips, jaw, hands or back that are tired or sore: stop and rest, and tell the teacher; a doctor or therapist, if it lasts.",

@@ -45,7 +45,7 @@ func TestCautionsStayAsTheyAre(t *testing.T) {
 	}
 }
 
-// What blows into a mouthpiece or a reed is told not to share it, and no string player to empty
+// What blows into a mouthpiece or a reed is advised not to share it, and no string player to empty
 // water.
 func TestKindsOfInstruments(t *testing.T) {
 	for _, i := range instrument.All() {

@@ -122,7 +122,7 @@ func exercisesOf(chunks []Chunk) []int64 {
 	return list
 }
 
-// Share is how many seconds of what a class has are left to each of so many students, once
+// Share is how many seconds of what a class has are left to each of n students, once
 // the time in which the next one takes their place is taken out.
 func Share(minutes, students int) float64 {
 	return max(0, float64(60*minutes)/float64(max(students, 1))-changeOver)

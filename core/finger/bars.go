@@ -61,7 +61,7 @@ type barStroke struct {
 	holds   string // what its measure holds
 }
 
-// measureHolds spells what a measure holds, so that two alike are told to be so.
+// measureHolds spells what a measure holds, so that equal ones are recognised.
 func measureHolds(m score.Measure) string {
 	text := ""
 	for _, e := range m.Events {

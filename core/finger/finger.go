@@ -104,7 +104,7 @@ func (c Choice) Has(text string) bool {
 }
 
 // Prefer makes an alternate the one that stands; the usual way becomes an
-// alternate. A text that is none of its alternates changes nothing.
+// alternate. A text that is not among its alternates changes nothing.
 func (c Choice) Prefer(text string) Choice {
 	k := slices.IndexFunc(c.Alternates, func(way Fingering) bool { return way.Text == text })
 	if k < 0 {

@@ -110,7 +110,7 @@ func betweenBs(l *melody, k int, _ string) string {
 	return fmt.Sprintf("quickly between %s and %s one finger stays down", l.called(a), l.called(b))
 }
 
-// quickBeside: a neighbour is so many half steps away, and the note is an eighth
+// quickBeside: a neighbour is at most that many half steps away, and the note is an eighth
 // or shorter or slurred to it.
 func quickBeside(halfSteps int) func(*melody, int, string) string {
 	return func(l *melody, k int, _ string) string {

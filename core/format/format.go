@@ -40,8 +40,8 @@ const (
 	Counted = "counted"
 )
 
-// KeptAsABC says whether a file of a kind is kept as ABC.
-func KeptAsABC(kind string) bool { return kind == MIDI || kind == Counted }
+// StoredAsABC says whether a file of a kind is kept as ABC.
+func StoredAsABC(kind string) bool { return kind == MIDI || kind == Counted }
 
 // Read reads a file by its name's ending and, failing that, by what it holds.
 // The error is a score.Problems; once ctx ends, it is the context's.
@@ -50,7 +50,7 @@ func Read(ctx context.Context, name string, data []byte) (File, error) {
 	if err != nil {
 		return f, err
 	}
-	if KeptAsABC(f.Kind) {
+	if StoredAsABC(f.Kind) {
 		var s score.Score
 		target := ""
 		if f.Kind == MIDI {

@@ -92,7 +92,7 @@ const (
 	homeTalk   = 15 // seconds in which a student reads what is to be done
 	mostLines  = 5  // of a day, beside long notes and what is due: few things, each often
 	mostAgain  = 2  // lines of a day that bring back what was learned, while there is something begun
-	homeTimes  = 2  // a stage is done so many times as often as in a lesson, where there is room
+	homeTimes  = 2  // a stage is done that many times as often as in a lesson, where there is room
 )
 
 // work is a chunk on its way through the plan.
@@ -134,7 +134,7 @@ func Make(days []Day, chunks []Chunk, daily Daily) Plan {
 	return plan
 }
 
-// planDay lays out one day, after which there are so many left, itself included.
+// planDay lays out one day, after which n are left, itself included.
 func planDay(day Day, list []*work, left int, daily Daily) Planned {
 	d := Planned{Day: day}
 	free := 2 * day.Minutes
@@ -266,7 +266,7 @@ func (w *work) stage(put func(*work, Item) bool, day Day, room int, why string) 
 	return false
 }
 
-// step is a stage of the chunk, so many times.
+// step is a stage of the chunk, done some number of times.
 func (w *work) step(at, times int) lesson.Step {
 	of := w.Chunk.Chunk
 	of.Steps = w.Steps
@@ -292,7 +292,7 @@ func (w *work) againWhy(day Day) string {
 	return "learned; again after a day"
 }
 
-// left says what of a due chunk did not fit into so many days.
+// left says what of a due chunk did not fit into the days left.
 func (w *work) left(days int) (Left, bool) {
 	if !w.Due || w.at >= len(w.Steps) && w.placed {
 		return Left{}, false

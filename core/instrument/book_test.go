@@ -100,7 +100,7 @@ func TestInBook(t *testing.T) {
 	}
 }
 
-// A note or two that pass by do not move a line, and are told of; three do, or a long one.
+// A note or two that pass by do not move a line, and are listed; three do, or a long one.
 func TestPassingNotes(t *testing.T) {
 	tenor, _ := instrument.ByID("tenor-sax")
 	for _, tt := range []struct{ name, abc, low string }{

@@ -57,7 +57,7 @@ type Instrument struct {
 	Keys        KeyLayout   // of a woodwind
 	Hand        HandPattern // of bowed strings
 	Sticking    Sticking    // of strokes that have none written
-	Models      Models      // what a teacher may say of theirs
+	Models      Models      // what a teacher may say of the instruments they own
 	Horn        bool        // its valves work on the horn's longer tube
 	ThumbSide   bool        // a double horn's thumb
 	ThirdSlide  bool        // a trumpet's third valve has a slide for a finger

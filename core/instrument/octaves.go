@@ -7,7 +7,7 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// OctaveChoice is one octave a part could be put in.
+// OctaveOption is one octave a part could be put in.
 type OctaveOption struct {
 	Octaves   int // against the source
 	Suggested bool
@@ -15,11 +15,11 @@ type OctaveOption struct {
 	Why       string
 }
 
-// OctaveChoices lists the octaves in which an instrument can play every note of
+// OctaveOptions lists the octaves in which an instrument can play every note of
 // the source, lowest first, each with what speaks for or against it: how many
 // notes lie outside the range of the year of playing, and for clarinets how often it
 // crosses the break. A source written for that instrument lies as it is written; beside
-// is as in a Placement. Drums have none.
+// is as in a OctaveChoice. Drums have none.
 func OctaveOptions(source score.Part, writtenFor string, target Instrument, year int, beside *int) []OctaveOption {
 	if target.Unpitched() || source.Unpitched() || target.Mechanism == Drums {
 		return nil

@@ -15,7 +15,7 @@ type Made struct {
 	Outside []score.Place // notes the instrument has no fingering for
 }
 
-// Placement is the octave a part is put in, against its source.
+// OctaveChoice is the octave a part is put in, against its source.
 type OctaveChoice struct {
 	Chosen  bool // by the teacher; else the one that suits most notes
 	Octaves int

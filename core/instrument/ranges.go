@@ -194,7 +194,7 @@ func beyondReach(part score.Part, semitones int, target Instrument) int {
 	return n
 }
 
-// homeOf is where a line sits well, as a MIDI number. On the cello a line in E flat
+// tessituraOf is where a line sits well, as a MIDI number. On the cello a line in E flat
 // with an A flat sits an octave lower, where its hand need not extend twice.
 func (i Instrument) tessituraOf(part score.Part, base score.Interval) int {
 	home := i.Tessitura.MIDI()

@@ -11,7 +11,7 @@ import (
 	"unhurriedbench/core/routine"
 )
 
-// Step is something that the class does together: a stage of a chunk, so many times.
+// Step is something that the class does together: a stage of a chunk, done some number of times.
 type Step struct {
 	Exercise int64              `json:"exercise"` // names it where it is kept
 	Number   int                `json:"number"`

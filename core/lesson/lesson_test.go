@@ -47,7 +47,7 @@ func TestSeconds(t *testing.T) {
 	}
 }
 
-// of is a step of a chunk that takes so many half minutes.
+// of is a step of a chunk that takes n half minutes.
 func of(chunk breakdown.ChunkKey, halves int) Step {
 	return Step{Exercise: 1, Chunk: chunk, Talk: 30 * halves, Times: 0, Tempo: 60}
 }

@@ -9,7 +9,7 @@ import (
 // frontToBack is how families sit. Source: common practice of orchestras and mixed ensembles.
 var frontToBack = []string{"strings", "woodwind", "brass", "percussion"}
 
-// Seats proposes who sits where: rows of at most so many across, the front one first, of
+// Seats proposes who sits where: rows of at most n across, the front one first, of
 // players by their index, who play the instruments given. Families sit from strings to
 // percussion, instruments in score order within them; who plays the same sits together, in one
 // row where they fit into one.

@@ -125,7 +125,7 @@ func causeOrder(c routine.Cause) int {
 	return len(routine.AllCauses())
 }
 
-// dealt shares so many out into as few groups of at most a size as there can be, as evenly
+// dealt shares n out into as few groups of at most a size as there can be, as evenly
 // as it goes.
 func dealt(n, size int) []int {
 	groups := (n + size - 1) / size

@@ -17,7 +17,7 @@ type Remedy struct {
 const common = "common practice"
 
 // remedies says for each cause what helps whom, the first that fits being the one to
-// offer. Who is told by traits, so that an instrument of a kind has what its kind has.
+// offer. Instruments are chosen by their traits, so that an instrument of a kind has what its kind has.
 var remedies = []struct {
 	cause Cause
 	of    func(instrument.Instrument) bool

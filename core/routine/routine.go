@@ -18,7 +18,7 @@ const (
 // Done is where a chunk is after the last stage of any routine.
 const Done Stage = "done"
 
-// Kinds lists the four stages that every other is a form of, in the standard order.
+// Forms lists the four stages that every other is a form of, in the standard order.
 func Forms() []Stage { return []Stage{Count, Name, Finger, Play} }
 
 // TempoRule is how a stage takes its tempo.
@@ -69,7 +69,7 @@ type Step struct {
 // UsualTimes is how often a stage is done in a lesson. Source: common practice.
 const UsualTimes = 2
 
-// Form is which of Kinds the stage is a form of; one that is none of them is its own.
+// Form is which of Kinds the stage is a form of; one that is not among them is its own.
 func (s Step) Form() Stage {
 	if s.Kind != "" {
 		return s.Kind
@@ -93,8 +93,8 @@ func (s Step) Often() int {
 	return UsualTimes
 }
 
-// notches is how many notches faster the stage is to hold before it goes on.
-func (s Step) metronomeMarks() int {
+// faster is how many notches faster the stage is to hold before it goes on.
+func (s Step) faster() int {
 	if s.Tempo == Climb {
 		return s.TempoSteps
 	}

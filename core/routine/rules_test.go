@@ -220,7 +220,7 @@ func TestEveryRoutineEnds(t *testing.T) {
 		}
 		most := 0
 		for _, step := range r {
-			most += step.ToGoOn() * (step.metronomeMarks() + 1)
+			most += step.ToGoOn() * (step.faster() + 1)
 		}
 		left := 0
 		for ; s.Stage != Done && left <= most; left++ {
@@ -349,7 +349,7 @@ func TestShippedRoutines(t *testing.T) {
 	}
 }
 
-// Each cause has something that helps on every instrument, and the signs are told only of
+// Each cause has something that helps on every instrument, and the signs are given only for
 // whom they can befall.
 func TestRemedies(t *testing.T) {
 	for _, i := range instrument.All() {

@@ -128,7 +128,7 @@ func (r Routine) clean(s State) State {
 		return s
 	}
 	held := step.Word + " is clean" + running(need)
-	if tempoSteps := step.metronomeMarks(); s.TempoStep < tempoSteps {
+	if tempoSteps := step.faster(); s.TempoStep < tempoSteps {
 		s.TempoStep++
 		s.Clean, s.Faster = 0, true
 		s.Advice = fmt.Sprintf("%s: again a notch faster, rung %d of %d.", held, s.TempoStep, tempoSteps)
@@ -155,7 +155,7 @@ func running(n int) string {
 
 // next is what comes after clean tries, in words.
 func (r Routine) next(s State) string {
-	if s.TempoStep < r.Step(s.Stage).metronomeMarks() {
+	if s.TempoStep < r.Step(s.Stage).faster() {
 		return "a notch faster"
 	}
 	if after := r.after(s.Stage); after != Done {
@@ -206,7 +206,7 @@ func (r Routine) Cells(s State) []float64 {
 			cells[i] = 1
 		case i == reached:
 			need := r[i].ToGoOn()
-			cells[i] = float64(s.TempoStep*need+min(s.Clean, need)) / float64((r[i].metronomeMarks()+1)*need)
+			cells[i] = float64(s.TempoStep*need+min(s.Clean, need)) / float64((r[i].faster()+1)*need)
 		}
 	}
 	return cells

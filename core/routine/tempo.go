@@ -4,17 +4,17 @@ package routine
 
 import "slices"
 
-// Notches is the traditional metronome scale, in beats a minute. Source: the
+// metronomeMarks is the traditional metronome scale, in beats a minute. Source: the
 // marks of the Maelzel metronome.
 var metronomeMarks = []int{
 	40, 42, 44, 46, 48, 50, 52, 54, 56, 58, 60, 63, 66, 69, 72, 76, 80, 84, 88, 92, 96, 100, 104, 108, 112, 116,
 	120, 126, 132, 138, 144, 152, 160, 168, 176, 184, 192, 200, 208,
 }
 
-// Notches lists the marks of the scale, slowest first.
+// MetronomeMarks lists the marks of the scale, slowest first.
 func MetronomeMarks() []int { return slices.Clone(metronomeMarks) }
 
-// Notch moves a tempo by steps along the scale, faster when positive; from between
+// StepTempo moves a tempo by steps along the scale, faster when positive; from between
 // two marks the next one either way is one step, and no step is the lower one. The
 // ends of the scale hold.
 func StepTempo(tempo, steps int) int {
@@ -84,5 +84,5 @@ func (s Step) Target(tempo, tempoStep int) int {
 	if tempo == 0 {
 		return 0
 	}
-	return StepTempo(tempo, s.metronomeMarks()-tempoStep)
+	return StepTempo(tempo, s.faster()-tempoStep)
 }

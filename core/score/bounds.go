@@ -4,7 +4,7 @@ import "fmt"
 
 // What a reader takes in. Real scores stay far below: an exercise has 2 to 40 measures,
 // a long printed part some hundreds, a full score some forty parts. The bounds keep a
-// broken or hostile file from filling the memory, and lengths from growing finer than
+// broken or malformed file from filling the memory, and lengths from growing finer than
 // fractions of whole numbers can be added.
 const (
 	MostMeasures  = 2000   // of a part

@@ -133,7 +133,7 @@ type Score struct {
 	Remarks    []Problem // what was left out or read in one of two ways, each with its place
 }
 
-// Tempo is a metronome mark; the zero value is none.
+// Tempo is a metronome mark; the zero value means no mark.
 type Tempo struct {
 	Beat      Fraction // the value counted
 	PerMinute int

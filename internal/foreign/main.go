@@ -5,7 +5,7 @@
 //
 // It prints how many files, and tunes of ABC files, are read the same, are read with
 // something said of what was left out or moved, are refused with a reason, or are read
-// otherwise in silence, which there must be none of. FOLDER of Verovio is its npm package.
+// otherwise silently, and there must be no such case. FOLDER of Verovio is its npm package.
 package main
 
 import (

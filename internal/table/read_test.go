@@ -40,7 +40,7 @@ func TestRead(t *testing.T) {
 }
 
 // UTF-8 with and without its mark, UTF-16 as spreadsheets write "Unicode text", and
-// Windows-1252 are told apart.
+// Windows-1252 are distinguished.
 func TestText(t *testing.T) {
 	for name, data := range map[string]string{
 		"UTF-8": "Zoë,é", "UTF-8 with a mark": "\ufeffZoë,é", "Windows-1252": "Zo\xeb,\xe9", "UTF-16": "\xff\xfeZ\x00o\x00\xeb\x00,\x00\xe9\x00", "UTF-16, the other way": "\xfe\xff\x00Z\x00o\x00\xeb\x00,\x00\xe9",

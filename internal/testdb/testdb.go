@@ -174,7 +174,7 @@ func (tpl Template) OpenTraced(t testing.TB, tracer pgx.QueryTracer) *store.Stor
 	return openTraced(t, makeFrom(t, tpl.name), tracer)
 }
 
-// Drop takes the template away.
+// Delete takes the template away.
 func (tpl Template) Delete() error {
 	admin, err := administer()
 	if err != nil {

@@ -51,7 +51,7 @@ func HaveSentences(t *testing.T, forms ...site.Form) {
 	}
 }
 
-// Typed is what is typed into a form, and the first sentence that it says, of so many.
+// Typed is what is typed into a form, and the first sentence that it says.
 type Typed struct {
 	Into   site.Form
 	Values url.Values

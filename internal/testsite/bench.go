@@ -22,7 +22,7 @@ type School struct {
 	List     []store.Exercise
 }
 
-// FurnishSchool makes so many short exercises and full scores of 3 MB, and students
+// FurnishSchool makes a given number of short exercises and full scores of 3 MB, and students
 // who have tried some of them.
 func FurnishSchool(b testing.TB, exercises, scores, students, triesEach int) *School {
 	b.Helper()

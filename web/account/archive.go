@@ -31,7 +31,7 @@ func (s *handlers) takeArchive(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// bringArchive adds what is in such a file.
+// importArchive adds what is in such a file.
 func (s *handlers) importArchive(w http.ResponseWriter, r *http.Request) error {
 	everything, err := readArchive(r)
 	var problem archive.Problem

@@ -56,7 +56,7 @@ func (s *handlers) joinPage(w http.ResponseWriter, r *http.Request) error {
 	return err
 }
 
-// invited finds what the link of a request is for, or says that it is none.
+// invited finds what the link of a request is for, or fails.
 func (s *handlers) invited(w http.ResponseWriter, r *http.Request) (j joining, open bool, err error) {
 	j = joining{Link: chi.URLParam(r, "link")}
 	found, err := s.Store.Invitation(r.Context(), j.Link)

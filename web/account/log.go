@@ -10,7 +10,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// deedLine is what somebody did, in a line.
+// activityLine is what somebody did, in a line.
 type activityLine struct {
 	At    time.Time
 	Words string
@@ -45,7 +45,7 @@ func activityLines(list []store.LogEntry) []activityLine {
 	return lines
 }
 
-// deedWords tells a deed in a sentence. Students are told by their number: who may see
+// activityWords tells a deed in a sentence. Students are named by their number: who may see
 // their name finds it by the number in the address of their page.
 func activityWords(l store.LogEntry) string {
 	erased := func(name string, id store.TeacherID) string {

@@ -87,7 +87,7 @@ func (s *handlers) handInstallationOver(w http.ResponseWriter, r *http.Request) 
 	})
 }
 
-// keepHouse keeps the owner's limits.
+// savePolicy keeps the owner's limits.
 func (s *handlers) savePolicy(w http.ResponseWriter, r *http.Request) error {
 	if !site.ActorOf(r).Teacher.Owner {
 		s.NotFound(w, r)

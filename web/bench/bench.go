@@ -36,7 +36,7 @@ type benchView struct {
 	Update   bool // parts of the page are sent along, out of band
 }
 
-// benchView goes all four steps.
+// loadBench goes all four steps.
 func loadBench(ctx context.Context, desk *teach.Class, ask teach.Request) (benchView, error) {
 	desk.ExpectHard(ask.Exercise) // how hard it is for the room is said too
 	c, saved, worked, err := teach.ChooseWithWays(ctx, desk, ask)
@@ -286,7 +286,7 @@ type linkedTab struct {
 	Link string
 }
 
-// BenchFunctions are what the Bench's templates may call.
+// Functions are what the Bench's templates may call.
 func Functions(recorded music.Recordings) template.FuncMap {
 	return template.FuncMap{
 		"inside": func(v benchView) benchView { v.Update = false; return v },

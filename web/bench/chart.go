@@ -275,7 +275,7 @@ func writtenNames(spellings []score.Pitch) string {
 	return strings.Join(names, " or ")
 }
 
-// keepKind keeps what the teacher says of an instrument; a kind it does not come in
+// saveKind keeps what the teacher says of an instrument; a kind it does not come in
 // changes nothing.
 func (s *handlers) saveKind(w http.ResponseWriter, r *http.Request) error {
 	target, ok := instrument.ByID(chi.URLParam(r, "instrument"))

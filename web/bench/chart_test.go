@@ -62,7 +62,7 @@ func TestTeachingInBothOctaves(t *testing.T) {
 	}
 }
 
-// What is pressed and sounds no note is told what is near, each note with its place.
+// What is pressed and sounds no note is compared with what is near, each note with its place.
 func TestWhatIsNearlyPressed(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)

@@ -91,7 +91,7 @@ func (s *handlers) refuseMark(w http.ResponseWriter, r *http.Request, c teach.Ch
 }
 
 // overtaken says whether the student has gone on to another stage since the page was
-// made that the mark comes from, so that the mark would send them there in silence.
+// made that the mark comes from, so that the mark would send them there silently.
 func overtaken(r *http.Request, now routine.State, stage routine.Stage) bool {
 	seen, err := strconv.Atoi(site.Text(r, "seen"))
 	return err == nil && seen != now.Tries && stage != now.Stage && site.Text(r, "sure") != "yes"

@@ -61,7 +61,7 @@ func (s *handlers) moveStudent(w http.ResponseWriter, r *http.Request) error {
 		steps.Word(to.Stage)), Marked: true})
 }
 
-// keepRule settles how a student goes on and back, whatever their routine says.
+// saveRule settles how a student goes on and back, whatever their routine says.
 func (s *handlers) saveRule(w http.ResponseWriter, r *http.Request) error {
 	desk, id := site.ClassOf(r), site.ID[store.StudentID](r)
 	student, err := desk.StudentByID(r.Context(), id)

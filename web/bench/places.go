@@ -10,7 +10,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// keepFingering takes a way for a note: at its place in this exercise, or wherever
+// saveFingering takes a way for a note: at its place in this exercise, or wherever
 // this teacher's students meet the note. The Bench shows it at once.
 func (s *handlers) saveFingering(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, ask := r.Context(), site.ClassOf(r), askOf(r)

@@ -55,7 +55,7 @@ var recipes = []sheetRecipe{
 	{id: "cards", Name: "Cards of its notes", Count: absent, Names: absent, Fingers: absent, Cards: true},
 }
 
-// besideLines are the lines that a sheet has room for under the exercise.
+// besideVersions are the lines that a sheet has room for under the exercise.
 var besideVersions = []breakdown.PracticeVersion{breakdown.OneNote, breakdown.EvenWalk}
 
 // mostRecipes and mostRecipeName bound what is kept; the figures are ours.
@@ -130,7 +130,7 @@ func (r sheetRecipe) fit() sheetRecipe {
 	return r
 }
 
-// keepRecipe keeps a recipe under a name, in place of one of that name, or forgets one.
+// saveRecipe keeps a recipe under a name, in place of one of that name, or forgets one.
 func (s *handlers) saveRecipe(w http.ResponseWriter, r *http.Request) error {
 	list, err := ownRecipes(r.Context(), site.ClassOf(r))
 	if err != nil {

@@ -72,7 +72,7 @@ func TestGivenLines(t *testing.T) {
 	_, page = v.Get(bench(one) + "&keep=yes")
 	testsite.Wants(t, page, "7 · Upper", "keep=yes", "Give line A")
 
-	// The class's holds for whoever has none of their own.
+	// The class's part holds for a student without their own.
 	v.Post("/lines/give", url.Values{"student": {fmt.Sprint(b.Student)}, "line": {""}, "back": {bench(one)}})
 	if status, _ = v.Get(bench(one)); status != http.StatusOK {
 		t.Errorf("a line that was taken back still leads away: %d", status)

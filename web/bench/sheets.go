@@ -163,7 +163,7 @@ func (s *handlers) sheets(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// mostRungs is how many tempos a sheet has room for.
+// mostTempoSteps is how many tempos a sheet has room for.
 const mostTempoSteps = 10
 
 // forWhom says which instruments have a sheet: the one at hand, all, or the class's.
@@ -240,7 +240,7 @@ func countOffWords(x teach.Explained) string {
 	return strings.Join(words, " ")
 }
 
-// rungs are the tempos to climb, as many as a sheet has room for.
+// tempoLadder are the tempos to climb, as many as a sheet has room for.
 func tempoLadder(from int) []int {
 	list := routine.Ladder(from)
 	list = list[slices.Index(list, from):]

@@ -28,13 +28,13 @@ func (v benchView) ExportLink(as string) string {
 	return fmt.Sprintf("/exercises/%d/export?%s", v.Exercise.ID, q.Encode())
 }
 
-// Kept is the student at hand, also while nobody is marked; 0 for none.
+// Saved is the student at hand, also while nobody is marked; 0 for none.
 func (v benchView) Saved() store.StudentID { return max(v.Student.ID, v.Ask.Student) }
 
 // OneNoteAsked is the concert note that was asked for, "" for the class's.
 func (v benchView) OneNoteAsked() string { return v.Ask.OneNote }
 
-// keepLine makes the drill or another line of an exercise an exercise of the same book,
+// saveLine makes the drill or another line of an exercise an exercise of the same book,
 // with the next number that is free.
 func (s *handlers) saveLine(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, ask := r.Context(), site.ClassOf(r), askOf(r)

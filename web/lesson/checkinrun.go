@@ -88,7 +88,7 @@ func (v checkinView) Path(part string) string {
 	return fmt.Sprintf("/check-ins/%d%s?class=%d%s", v.ID, part, v.Student.ClassID, v.Queue.query())
 }
 
-// NextPath is the address of whoever comes next in the queue.
+// NextPath is the address of anyone who comes next in the queue.
 func (v checkinView) NextPath() string {
 	return fmt.Sprintf("/check-ins/%d?class=%d%s", v.Queue.Next, v.Student.ClassID, v.Queue.query())
 }

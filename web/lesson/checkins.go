@@ -151,7 +151,7 @@ func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// dropCheckin takes a check-in away that is still to come.
+// deleteCheckin takes a check-in away that is still to come.
 func (s *handlers) deleteCheckin(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).DeleteCheckin(r.Context(), site.ID[store.CheckinID](r)); err != nil {
 		return err

@@ -206,7 +206,7 @@ func kindsTyped(r *http.Request) []card.Kind {
 	return list
 }
 
-// keepCards keeps what students are asked at home.
+// saveCards keeps what students are asked at home.
 func (s *handlers) saveCards(w http.ResponseWriter, r *http.Request) error {
 	kinds := kindsTyped(r)
 	n, err := strconv.Atoi(site.Text(r, "new"))

@@ -15,7 +15,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// lessonAnswer is what the lesson's script is told.
+// lessonAnswer is the answer to the lesson's script.
 type lessonAnswer struct {
 	Said  string        `json:"said"`
 	Batch store.BatchID `json:"batch,omitempty"` // of what can be taken back

@@ -300,7 +300,7 @@ func (s *handlers) addToPlan(r *http.Request, l *store.Lesson) (problem string, 
 	return "", nil
 }
 
-// dropLesson takes a planned lesson away.
+// deleteLesson takes a planned lesson away.
 func (s *handlers) deleteLesson(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).DeleteLesson(r.Context(), site.ID[store.LessonID](r)); err != nil {
 		return err

@@ -181,7 +181,7 @@ func TestTheDemosLessonIsLaidOut(t *testing.T) {
 	}
 }
 
-// asks is what the lesson's script asks for and is told.
+// asks is what the lesson's script asks for and receives.
 func asks(v *testsite.Visitor, path string, form url.Values) (a room.LessonAnswer) {
 	v.T.Helper()
 	v.Asks(path, form, &a)

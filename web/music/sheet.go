@@ -139,7 +139,7 @@ type SheetEvent struct {
 	Why         []string          `json:"why"` // its count, its name, its marks
 }
 
-// sheetPencil is a mark of the teacher's.
+// sheetAnnotation is a mark of the teacher's.
 type sheetAnnotation struct {
 	Kind breakdown.AnnotationKind `json:"kind"`
 	Word string                   `json:"word,omitempty"`

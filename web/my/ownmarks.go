@@ -27,7 +27,7 @@ func saidAt(r *http.Request) time.Time {
 	return at
 }
 
-// took answers what a student's page sends: a script is told in a word, a form goes back to
+// answer answers what a student's page sends: a script gets a word, a form goes back to
 // the day.
 func (s *handlers) answer(w http.ResponseWriter, r *http.Request, err error) error {
 	status := http.StatusNoContent

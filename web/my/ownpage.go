@@ -41,7 +41,7 @@ type ownFrame struct {
 // Path is the address of a page of the student's own.
 func (f ownFrame) Path(page string) string { return "/my/" + f.Key + "/" + page }
 
-// newOwnFrame is the frame of a page for whoever has opened it.
+// newOwnFrame is the frame of a page for anyone who has opened it.
 func newOwnFrame(r *http.Request, screen string) (ownFrame, error) {
 	words, err := teach.English()
 	f := ownFrame{Catalog: words, Language: "en", Screen: screen}
@@ -92,7 +92,7 @@ func (s *handlers) failedOwn(w http.ResponseWriter, r *http.Request, err error) 
 }
 
 // ownHeaders keep a student's page out of search engines and its address out of what other
-// sites are told.
+// sites learn.
 func ownHeaders(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		w.Header().Set("Referrer-Policy", "no-referrer")
@@ -102,7 +102,7 @@ func ownHeaders(next http.Handler) http.Handler {
 	})
 }
 
-// Asking for students' pages is bounded for each network, so that nobody's browser gone wild is
+// Asking for students' pages is bounded for each network, so that no faulty browser is
 // in the way of others: a whole school behind one address opens its pages within a minute.
 const ownPagesPerMinute = 6000
 

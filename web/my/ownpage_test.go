@@ -169,7 +169,7 @@ func TestEveryStudentsRouteNeedsTheirKey(t *testing.T) {
 	theirs := testsite.Furnish(t, s.Store, other.ID)
 	strangers := testsite.OwnPageOf(t, s, theirs, theirs.Student)
 	old := testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Class, "Cleo"))
-	testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Class, "Cleo")) // made anew
+	testsite.OwnPageOf(t, s, b, testsite.StudentCalled(t, desk, b.Class, "Cleo")) // made again
 	anyone, walked := s.Visitor(t), 0
 	var routes []string
 	if err := chi.Walk(s.Routes, func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {

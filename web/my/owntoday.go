@@ -19,7 +19,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// ownToday is a student's day: its steps, one at a time, with their music, and the week.
+// ownTodayView is a student's day: its steps, one at a time, with their music, and the week.
 type ownTodayView struct {
 	ownFrame
 	Instrument string // its title

@@ -48,7 +48,7 @@ func (s *handlers) showCare(w http.ResponseWriter, r *http.Request, status int, 
 	return nil
 }
 
-// keepCare puts the teacher's words in place of ours; none puts ours back.
+// saveCare puts the teacher's words in place of ours; none puts ours back.
 func (s *handlers) saveCare(w http.ResponseWriter, r *http.Request) error {
 	kind, topic := care.Kind(chi.URLParam(r, "kind")), care.Topic(site.Text(r, "topic"))
 	if !slices.Contains(care.Kinds(), kind) || !slices.Contains(care.Topics(), topic) {

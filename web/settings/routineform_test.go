@@ -6,7 +6,7 @@ import (
 	"unhurriedbench/core/instrument"
 )
 
-// The instrument that stands for a family is one of it; of percussion one whose hands are told.
+// The instrument that stands for a family is one of it; of percussion one with hands.
 func TestFirstOfAFamily(t *testing.T) {
 	t.Parallel()
 	for _, family := range instrument.Families() {

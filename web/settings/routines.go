@@ -136,7 +136,7 @@ func (s *handlers) chooseRoutine(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// dropRoutine takes a routine of the teacher's own away, for which a press gives it back.
+// deleteRoutine takes a routine of the teacher's own away, for which a press gives it back.
 func (s *handlers) deleteRoutine(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).DeleteRoutine(r.Context(), site.Text(r, "id")); err != nil {
 		return err
@@ -165,7 +165,7 @@ func (s *handlers) editRoutine(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// keepRoutine keeps a routine as it was typed, or changes the order on the page first.
+// saveRoutine keeps a routine as it was typed, or changes the order on the page first.
 func (s *handlers) saveRoutine(w http.ResponseWriter, r *http.Request) error {
 	v := readRoutine(r)
 	if do := site.Text(r, "do"); do != "" {

@@ -176,7 +176,7 @@ func (v settingsView) StringColours() []teach.StringColour {
 	return list
 }
 
-// keepSchool is the switch on the Bench: it sets the class's way of counting.
+// saveSchool is the switch on the Bench: it sets the class's way of counting.
 func (s *handlers) saveSchool(w http.ResponseWriter, r *http.Request) error {
 	school := site.Text(r, "school")
 	if !teach.ValidSchool(school) {

@@ -74,7 +74,7 @@ func TestCountItAndNameIt(t *testing.T) {
 	_, part = v.Script("/exercises/preview", url.Values{"way": {"abc"}, "written_for": {"clarinet"}, "abc": {"M:4/4\nL:1/4\nK:Bb\nB c d B|]"}})
 	testsite.Wants(t, part, "Written for clarinet: sounds a whole step lower. The file says: as written.")
 
-	// What somebody else changed meanwhile is not overwritten in silence.
+	// What somebody else changed meanwhile is not overwritten silently.
 	address := strings.TrimSuffix(strings.Replace(to, "/bench/", "/exercises/", 1), "?instrument=clarinet")
 	change := url.Values{"way": {"count"}, "seen": {"another version"}, "book": {"The Ferry Book"}, "number": {"2"}, "title": {"Second Ferry"}, "written_for": {"clarinet"},
 		"counted_meter": {"4/4"}, "counted_key": {"F"}, "count": {"1 2 3 4"}, "names": {"gabc"}}

@@ -10,7 +10,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// keepSecond makes an exercise one of two lines, a round, or one of one line again.
+// saveSecond makes an exercise one of two lines, a round, or one of one line again.
 func (s *handlers) saveSecond(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	x, err := desk.Exercise(ctx, site.ID[store.ExerciseID](r))

@@ -286,7 +286,7 @@ func (s *handlers) changeExercise(w http.ResponseWriter, r *http.Request) error 
 // tooLargeFile is said of a file over format.Largest.
 const tooLargeFile = "The file is larger than 5 MB. Bring in one exercise at a time."
 
-// keepExercise checks the form and saves it as a new exercise, or over an old
+// saveExercise checks the form and saves it as a new exercise, or over an old
 // one. When anything is wrong nothing is saved and the form comes back.
 func (s *handlers) saveExercise(w http.ResponseWriter, r *http.Request, old store.Exercise, saved store.Source) error {
 	e, err := entryIn(r)

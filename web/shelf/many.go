@@ -188,7 +188,7 @@ func (v *manyView) number(items []format.Item, taken []int) {
 	}
 }
 
-// keepMany puts what can be kept on the Shelf, all of it at once; the rest stays on the page
+// saveMany puts what can be kept on the Shelf, all of it at once; the rest stays on the page
 // with its reasons.
 func (s *handlers) saveMany(w http.ResponseWriter, r *http.Request) error {
 	v := manyView{Book: site.Text(r, "book"), WrittenFor: site.Text(r, "written_for")}

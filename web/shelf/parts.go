@@ -15,7 +15,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// keepOctave is the choice of an octave on the Bench; "" is the program's.
+// saveOctave is the choice of an octave on the Bench; "" is the program's.
 func (s *handlers) saveOctave(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, id := r.Context(), site.ClassOf(r), site.ID[store.ExerciseID](r)
 	target, known := instrument.ByID(site.Text(r, "instrument"))
@@ -243,7 +243,7 @@ func (s *handlers) dealParts(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// keepPart keeps one instrument's own part, typed or from a file.
+// savePart keeps one instrument's own part, typed or from a file.
 func (s *handlers) savePart(w http.ResponseWriter, r *http.Request) error {
 	if site.FormError(r) != nil {
 		return s.showParts(w, r, http.StatusRequestEntityTooLarge,
@@ -282,7 +282,7 @@ func (s *handlers) savePart(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// dropPart links an instrument to the source again.
+// deletePart links an instrument to the source again.
 func (s *handlers) deletePart(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.ExerciseID](r)
 	if err := site.ClassOf(r).DeleteOverride(r.Context(), id, site.Text(r, "instrument")); err != nil {

@@ -17,13 +17,13 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// shelfBook is a book with its exercises in order, and what comes next for whoever is
+// shelfBook is a book with its exercises in order, and what comes next for anyone who is
 // chosen.
 type shelfBook struct {
 	store.Book
 	Exercises []shelfExercise
 	Next      []shelfNext
-	Worked    int  // how many exercises whoever is chosen has worked on
+	Worked    int  // how many exercises the chosen student or class has worked on
 	Moved     bool // the teacher put them in an order of their own
 }
 
@@ -67,7 +67,7 @@ func (s *handlers) shelf(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// shelfView is the Shelf for whoever is named as the page names them, "" for the class
+// loadShelf is the Shelf for the student or class named in the form of the page, "" for the class
 // chosen last.
 func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelfView, error) {
 	v := shelfView{Query: query}

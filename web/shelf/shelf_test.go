@@ -131,7 +131,7 @@ func TestOrderOnTheShelf(t *testing.T) {
 	order("1 2 3")
 }
 
-// Whoever begins with an empty shelf can teach from the book that comes along.
+// Anyone who begins with an empty shelf can teach from the book that comes along.
 func TestTheBookThatComesAlong(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)

@@ -20,7 +20,7 @@ import (
 var Static embed.FS
 
 // Assets are the embedded files that browsers fetch. The address of each holds
-// a hash of its content, so that it may be kept for a year and is fetched anew
+// a hash of its content, so that it may be kept for a year and is fetched again
 // the day it changes.
 type Assets struct {
 	hashed map[string]string // "bench.css" is "bench.1f0a2b3c4d.css"

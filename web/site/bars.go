@@ -24,7 +24,7 @@ func NewClassBars(rules store.Rules, class store.ClassID, counts []store.StageCo
 	return b
 }
 
-// Of draws the bar of an exercise whose chunks, with everybody's counted, are so many: of
+// Of draws the bar of an exercise whose chunks, with everybody's counted, are that many: of
 // each kind of stage the share that is past it. "" where nothing was tried.
 func (b classBars) Of(x store.ExerciseID, all int) template.HTML {
 	kinds := FormsOf(b.rules.In(store.Chooser{Exercise: x, Class: b.class}).Steps)
@@ -56,7 +56,7 @@ func (b classBars) Shares(x store.ExerciseID, kinds routine.Routine, all int) []
 	return cells
 }
 
-// KindsOf is a routine with one stage of each kind, the first.
+// FormsOf is a routine with one stage of each kind, the first.
 func FormsOf(steps routine.Routine) routine.Routine {
 	var kinds routine.Routine
 	seen := map[routine.Stage]bool{}

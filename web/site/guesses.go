@@ -70,7 +70,7 @@ func callerAddress(r *http.Request) (string, error) {
 // guesses counts them in the records, so that all servers count together.
 type guesses struct{ store *store.Store }
 
-// Config is told the limit, which is the same at every server.
+// Config holds the limit, which is the same at every server.
 func (guesses) Config(int, time.Duration) {}
 
 // Increment counts one more guess.

@@ -8,7 +8,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// Who guesses is known by their address, or by the network of a long one; whoever names no
+// Who guesses is known by their address, or by the network of a long one; anyone who names no
 // account is not counted twice at one key.
 func TestWhoGuesses(t *testing.T) {
 	t.Parallel()

@@ -6,7 +6,7 @@ import (
 	"unhurriedbench/store"
 )
 
-// PressOf reads the key of a press; "" where there is none to go by.
+// RequestKeyOf reads the key of a press; "" where there is none to go by.
 func RequestKeyOf(r *http.Request) store.RequestKey {
 	if press := Text(r, "press"); len(press) <= store.LongestPress {
 		return store.RequestKey(press)

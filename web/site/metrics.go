@@ -11,7 +11,7 @@ import (
 	"github.com/prometheus/client_golang/prometheus/promhttp"
 )
 
-// metrics is what the server counts of itself, for whoever runs the machine. A request is
+// metrics is what the server counts of itself, for anyone who runs the machine. A request is
 // known by its route alone.
 type metrics struct {
 	registry *prometheus.Registry

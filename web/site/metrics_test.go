@@ -14,7 +14,7 @@ import (
 )
 
 // Metrics count requests by route, never by path, in a format that another reader takes;
-// nobody is told them on the site itself.
+// they are not shown on the site itself.
 func TestMetrics(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)

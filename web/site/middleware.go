@@ -69,7 +69,7 @@ func ActorOf(r *http.Request) Actor {
 	return a
 }
 
-// ClassOf is the desk of whoever asks.
+// ClassOf is the desk of anyone who asks.
 func ClassOf(r *http.Request) *teach.Class { return ActorOf(r).Class }
 
 func (s *Site) requireTeacher(next http.Handler) http.Handler {
@@ -118,7 +118,7 @@ func (s *Site) SignedIn(r *http.Request) (Actor, error) {
 	return Actor{t, desk}, nil
 }
 
-// away answers while the records cannot be reached.
+// unavailable answers while the records cannot be reached.
 func (s *Site) unavailable(w http.ResponseWriter, _ *http.Request, err error) {
 	s.Log.Error("records away", "error", err)
 	const heading = "The records cannot be reached"

@@ -10,7 +10,7 @@ import (
 
 // Behind says that the site stands behind proxies with these addresses, which tell whom
 // they ask for, and whether they are asked by HTTPS alone: cookies are then kept from
-// plain HTTP, and browsers are told to stay with HTTPS. It is called before Routes.
+// plain HTTP, and browsers are made to stay with HTTPS. It is called before Routes.
 func (s *Site) Behind(proxies []netip.Prefix, https bool) {
 	s.proxies, s.https = proxies, https
 	if s.Sessions.Cookie.Secure = https; https {

@@ -156,7 +156,7 @@ func (s *Site) Failed(w http.ResponseWriter, r *http.Request, err error) {
 		Content: Message{"Something went wrong", "It was not saved. What you had before is unchanged. Go back and try again."}})
 }
 
-// ID reads an id from the route; 0, which no row has, when it is none.
+// ID reads an id from the route; 0, which no row has, when it is not a number.
 func ID[ID ~int64](r *http.Request) ID {
 	n, err := strconv.ParseInt(chi.URLParam(r, "id"), 10, 64)
 	if err != nil {
@@ -165,7 +165,7 @@ func ID[ID ~int64](r *http.Request) ID {
 	return ID(n)
 }
 
-// Number reads a whole number from a form; 0 when it is none.
+// Number reads a whole number from a form; 0 when it is not a number.
 func Number(r *http.Request, name string) int64 {
 	n, err := strconv.ParseInt(strings.TrimSpace(r.FormValue(name)), 10, 64)
 	if err != nil {

@@ -20,7 +20,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// tooMuch is a multipart form whose file goes on for so many bytes.
+// tooMuch is a multipart form whose file goes on for a given number of bytes.
 func tooMuch(t *testing.T, size int) (body io.Reader, contentType string) {
 	t.Helper()
 	var b bytes.Buffer
@@ -43,7 +43,7 @@ func (endless) Read(p []byte) (int, error) {
 	return len(p), nil
 }
 
-// Every route that takes a form refuses one that is too large, whoever sends it, and
+// Every route that takes a form refuses one that is too large, from any sender, and
 // leaves nothing on the disk.
 func TestNoRouteTakesTooMuch(t *testing.T) {
 	aside := t.TempDir()
@@ -97,7 +97,7 @@ func TestNoRouteTakesTooMuch(t *testing.T) {
 
 // A file between what is kept in memory and what a form may hold is put aside on disk,
 // refused with its form kept, and taken away.
-func TestAFilePutAsideIsTakenAway(t *testing.T) {
+func TestAFilePutAsideIsDeleted(t *testing.T) {
 	aside := t.TempDir()
 	t.Setenv("TMPDIR", aside)
 	s := testsite.Open(t)
@@ -250,7 +250,7 @@ func TestAMarkSentAgain(t *testing.T) {
 	if n := tries(); n != 3 {
 		t.Errorf("%d tries are logged, want 3", n)
 	}
-	form.Set("press", strings.Repeat("x", store.LongestPress+1)) // is none of ours
+	form.Set("press", strings.Repeat("x", store.LongestPress+1)) // is too long to be ours
 	if status, _ := v.Script(fmt.Sprintf("/bench/%d/everybody", b.Exercise), form); status != http.StatusOK {
 		t.Errorf("a press that is too long gives %d", status)
 	}

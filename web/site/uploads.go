@@ -54,7 +54,7 @@ func (s *Site) TakesFiles(next http.Handler) http.Handler {
 	})
 }
 
-// readForm reads a form of at most so many bytes, as many of a file's in memory. Bytes
+// readForm reads a form of at most that many bytes, as many of a file's in memory. Bytes
 // that no text has are taken out of what was typed.
 func readForm(w http.ResponseWriter, r *http.Request, most, inMemory int64) error {
 	r.Body = http.MaxBytesReader(w, r.Body, most)

@@ -7,7 +7,7 @@ import (
 	"time"
 )
 
-// health answers whoever watches the program that it runs.
+// health answers anyone who watches the program that it runs.
 func (s *Site) health(w http.ResponseWriter, _ *http.Request) {
 	answerWatch(w, http.StatusOK, "running")
 }

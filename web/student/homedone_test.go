@@ -15,7 +15,7 @@ import (
 	"unhurriedbench/teach"
 )
 
-// How a student hears their tries is told beside what the teacher has heard of the same.
+// How a student hears their tries is shown beside what the teacher has heard of the same.
 func TestHowAStudentHears(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)

@@ -36,7 +36,7 @@ func (s *handlers) showHomePlan(w http.ResponseWriter, r *http.Request, status i
 	return nil
 }
 
-// keepTyped keeps what was typed into the form that makes a plan, where it was that form.
+// saveTyped keeps what was typed into the form that makes a plan, where it was that form.
 func saveTyped(v *teach.PracticePlan, r *http.Request) {
 	if !r.Form.Has("until") {
 		return
@@ -95,7 +95,7 @@ func readHomePlan(r *http.Request) (store.HomePlan, string) {
 	return p, ""
 }
 
-// changeHomeDay gives a single day other minutes, and what follows is laid out anew.
+// changeHomeDay gives a single day other minutes, and what follows is laid out again.
 func (s *handlers) changeHomeDay(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk := r.Context(), site.ClassOf(r)
 	student, err := desk.StudentByID(ctx, site.ID[store.StudentID](r))
@@ -133,7 +133,7 @@ func (s *handlers) afterHomePlan(w http.ResponseWriter, r *http.Request, p store
 	return nil
 }
 
-// dropHomePlan takes a plan away.
+// deleteHomePlan takes a plan away.
 func (s *handlers) deleteHomePlan(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
 	if err := site.ClassOf(r).DeleteHomePlan(r.Context(), id); err != nil {

@@ -123,7 +123,7 @@ func TestPlansOfAClass(t *testing.T) {
 	}
 }
 
-// What follows a change of the log stands in the plan that is laid out anew; the days that are
+// What follows a change of the log stands in the plan that is laid out again; the days that are
 // past stay as they were.
 func TestPastDaysOfAPlanStay(t *testing.T) {
 	t.Parallel()

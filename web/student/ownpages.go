@@ -56,7 +56,7 @@ func drawCode(modules [][]bool) string {
 	return fmt.Sprintf(`<svg class="code" viewBox="0 0 %d %d" role="img" aria-label="The link as a code to scan" shape-rendering="crispEdges"><path fill="#fff" d="M0 0h%dv%dH0z"/><path fill="#000" d="%s"/></svg>`, size, size, size, size, path.String())
 }
 
-// ownLinkOf is a student's page; nil where there is none, or it is not for whoever looks.
+// ownLinkOf is a student's page; nil where there is none, or it is not for this viewer.
 func (s *handlers) ownLinkOf(r *http.Request, student store.StudentID) (*teach.OwnLink, error) {
 	page, err := site.ClassOf(r).OwnPageOf(r.Context(), student)
 	if errors.Is(err, store.ErrNotFound) {

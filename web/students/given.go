@@ -8,7 +8,7 @@ import (
 	"unhurriedbench/web/site"
 )
 
-// giveClass gives a class to a colleague, to teach or to look at.
+// shareClass gives a class to a colleague, to teach or to look at.
 func (s *handlers) shareClass(w http.ResponseWriter, r *http.Request) error {
 	_, class, err := site.ClassOf(r).ChooseClass(r.Context(), site.ID[store.ClassID](r))
 	if err != nil {

@@ -37,7 +37,7 @@ func shared(t *testing.T, s *testsite.Site, may string) (owner, colleague *tests
 
 // A colleague finds the class, sees all of it and nothing else, marks where they may,
 // and no longer once it is taken back.
-func TestASectionIsShared(t *testing.T) {
+func TestAClassIsShared(t *testing.T) {
 	t.Parallel()
 	for _, may := range []string{"look", "teach"} {
 		s := testsite.Open(t)
@@ -122,7 +122,7 @@ func TestASectionIsShared(t *testing.T) {
 	}
 }
 
-func TestASectionIsNotGivenByMistake(t *testing.T) {
+func TestAClassIsNotGivenByMistake(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)
 	owner, _, b, _ := shared(t, s, "look")

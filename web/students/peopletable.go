@@ -53,7 +53,7 @@ var columnWords = map[string][]string{
 // usualColumns is their order where the table has no line of names.
 var usualColumns = []string{"first", "initial", "instrument", "class", "line", "note", "second"}
 
-// columnsOf finds which column is which of so many; named says whether the first line says so.
+// columnsOf finds which column is which; named says whether the first line says so.
 func columnsOf(first []string, columns int) (at map[string]int, named bool) {
 	at = map[string]int{}
 	for k, cell := range first {
@@ -338,7 +338,7 @@ func (s *handlers) peopleTable(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// bringTable shows what a table will do, and does it when that has been seen.
+// importTable shows what a table will do, and does it when that has been seen.
 func (s *handlers) importTable(w http.ResponseWriter, r *http.Request) error {
 	if site.FormError(r) != nil {
 		s.Page(w, r, http.StatusRequestEntityTooLarge, "peopletable", "A table of students",
@@ -456,7 +456,7 @@ func (s *handlers) takeTable(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// keepNote keeps what the teacher notes of a student.
+// saveNote keeps what the teacher notes of a student.
 func (s *handlers) saveNote(w http.ResponseWriter, r *http.Request) error {
 	id := site.ID[store.StudentID](r)
 	if _, err := site.ClassOf(r).StudentByID(r.Context(), id); err != nil {

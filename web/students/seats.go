@@ -69,7 +69,7 @@ func (v *seatsView) fill(students []store.Student) {
 	}
 }
 
-// keepSeats seats a class as the form says: the row and the place of each student.
+// saveSeats seats a class as the form says: the row and the place of each student.
 func (s *handlers) saveSeats(w http.ResponseWriter, r *http.Request) error {
 	_, class, err := site.ClassOf(r).ChooseClass(r.Context(), site.ID[store.ClassID](r))
 	if err != nil {

@@ -338,7 +338,7 @@ func TestWhatFollowsABadFieldIsNotBlamed(t *testing.T) {
 	}
 }
 
-// What tunes have that was refused or passed over in silence: each is read, or said.
+// What tunes have that was refused or passed over silently: each is read, or said.
 func TestWhatTunesHave(t *testing.T) {
 	for _, tt := range []struct{ name, text, plays, sounds, says string }{
 		{"transpose in V: after K:", "M:4/4\nL:1/4\nK:D\nV:1 transpose=-2\nD E F G|A4|]", "D4 E4 F#4 G4 A4", "a whole step lower", ""},

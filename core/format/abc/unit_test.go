@@ -6,7 +6,7 @@ import (
 	"testing"
 )
 
-// A tune whose L: line was forgotten is told so once, and only where that would mend it.
+// A tune whose L: line was forgotten gets one message, and only where that would mend it.
 func TestMissingLengthOfALetter(t *testing.T) {
 	const asks = "Is L:1/4 missing?"
 	tests := []struct {

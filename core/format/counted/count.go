@@ -279,7 +279,7 @@ func (c *counter) close() {
 		}
 	}
 	c.list = append(c.list, c.now)
-	c.now, c.any, c.spoken, c.sub, c.open = measure{}, false, false, "", false // a rest in brackets begins anew
+	c.now, c.any, c.spoken, c.sub, c.open = measure{}, false, false, "", false // a rest in brackets begins again
 	c.on = score.Fraction{}
 }
 

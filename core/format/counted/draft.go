@@ -72,7 +72,7 @@ func (e Entry) Draft(ctx context.Context) Draft { return e.draft(ctx, nil) }
 
 // Toggle puts a mark on the notes from one to another, or takes it off where all of them have
 // it, and reads the entry so. A slur is over them, a dynamic and words are on the first, a
-// breath and a fermata on the last. The marks line is written anew; one that cannot be read
+// breath and a fermata on the last. The marks line is written again; one that cannot be read
 // keeps what is typed, and has the mark added.
 func (e *Entry) Toggle(ctx context.Context, from, to NotePlace, word string) Draft {
 	return e.draft(ctx, func(part score.Part) {
@@ -170,7 +170,7 @@ type found struct {
 	from, to token
 }
 
-// keep keeps a problem, or hands it back where none are kept. One that comes again at once is
+// save keeps a problem, or hands it back where none are kept. One that comes again at once is
 // one.
 func (f *findings) save(problem error, from, to token) error {
 	if f == nil {

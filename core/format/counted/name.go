@@ -105,7 +105,7 @@ func unnamed(struck, named, measure int) score.Problem {
 	return score.General(fmt.Sprintf("%d notes are counted and %d named; the first without a name is in measure %d.", struck, named, measure), "Name the rest, or count fewer.")
 }
 
-// keep keeps what is wrong from the rune at hand on, or hands it on.
+// save keeps what is wrong from the rune at hand on, or hands it on.
 func (n *namer) save(err error, runes int) error {
 	if err == nil {
 		return nil

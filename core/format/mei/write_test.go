@@ -115,7 +115,7 @@ func TestRulerHasANoteForEveryPulse(t *testing.T) {
 	}
 }
 
-// Every id of a document begins as it is told to, and what refers to it too, so that
+// Every id of a document begins with the given text, and what refers to it too, so that
 // the music of two parts can stand on one page.
 func TestIDsOfTwoPartsDiffer(t *testing.T) {
 	part := testscore.Random(t, 5).Parts[0]

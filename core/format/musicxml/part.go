@@ -304,7 +304,7 @@ func (r *partReader) problem(note int, what, do string) score.Problem {
 	return score.Problem{Measure: r.number, Note: note, What: what, Do: do}
 }
 
-// count takes so many notes and rests more into the measure; false says that it is too
+// count takes a given number of notes and rests more into the measure; false says that it is too
 // many.
 func (r *partReader) count(n int) bool {
 	*r.events += n

@@ -30,7 +30,7 @@ func fileOf(parts ...[]string) string {
 	return b.String() + "</score-partwise>"
 }
 
-// pitched is a note of so many eighths of a quarter.
+// pitched is a note of n eighths of a quarter.
 func pitched(step string, duration int, more string) string {
 	return fmt.Sprintf(`<note><pitch><step>%s</step><octave>4</octave></pitch><duration>%d</duration>%s</note>`, step, duration, more)
 }
@@ -87,7 +87,7 @@ func TestOneBadMeasure(t *testing.T) {
 	}
 }
 
-// What files have that was passed over in silence, or refused.
+// What files have that was passed over silently, or refused.
 func TestWhatFilesHave(t *testing.T) {
 	whole := pitched("C", 32, "")
 	tied := func(kind string) string { return `<notations><tied type="` + kind + `"/></notations>` }

@@ -1,4 +1,4 @@
-// A lesson while it runs: one step at a time, the music of whoever is chosen, a count-off,
+// A lesson while it runs: one step at a time, the music of the chosen student, a count-off,
 // and marks for everybody. All steps are in the page, and marks that cannot be sent wait.
 (function () {
   "use strict";
@@ -112,7 +112,7 @@
     settle(() => { show(step); note(); });
   }
 
-  // The music of whoever is chosen, one to four lines.
+  // The music of the chosen student, one to four lines.
   function draw() { whenDrawn = drawAll(++drawing); }
 
   async function drawAll(turn) {
@@ -308,7 +308,7 @@
     chips[(here + way + chips.length) % chips.length]?.focus();
   }
 
-  // across goes to whoever sits nearest in the next row.
+  // across goes to the student nearest in the next row.
   function across(chip, way) {
     const rows = all(".names"), row = rows[rows.indexOf(chip.closest(".names")) + way];
     const middle = (c) => { const box = c.getBoundingClientRect(); return (box.left + box.right) / 2; };

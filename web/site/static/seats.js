@@ -7,7 +7,7 @@
   const rows = () => [...form().querySelectorAll("[data-rows] .seat-row")];
   const say = (words) => { form().querySelector(".seats-said").textContent = words; };
 
-  // settle numbers the rows anew, with an empty one at the back and at the front to put
+  // settle numbers the rows again, with an empty one at the back and at the front to put
   // somebody in, and writes down where everybody sits.
   function settle() {
     const list = form().querySelector("[data-rows]");
