@@ -12,6 +12,7 @@ import (
 	"strconv"
 	"time"
 
+	"unhurriedbench/core/format"
 	"unhurriedbench/internal/table"
 	"unhurriedbench/store"
 )
@@ -51,7 +52,13 @@ var (
 )
 
 // endings are the ends of the names of the music's files, by format.
-var endings = map[string]string{"abc": ".abc", "musicxml": ".musicxml"}
+func endings() map[string]string {
+	of := map[string]string{}
+	for _, f := range format.Kept() {
+		of[f.ID] = f.Ending()
+	}
+	return of
+}
 
 // Write writes an archive.
 func Write(w io.Writer, e store.Everything) error {
@@ -98,7 +105,7 @@ func Write(w io.Writer, e store.Everything) error {
 	}
 	slices.Sort(hashes)
 	for _, hash := range hashes {
-		add(musicFolder+hash+endings[e.Music[hash].Format], []byte(e.Music[hash].Content))
+		add(musicFolder+hash+endings()[e.Music[hash].Format], []byte(e.Music[hash].Content))
 	}
 	if err == nil {
 		err = z.Close()

@@ -215,7 +215,7 @@ func (c *checks) atHome(s store.ArchivedClass, in map[int]int, exercises map[int
 			_, known := routine.ParseCause(string(t.Cause))
 			c.that(exercises[t.Exercise] && t.Tempo >= 0 && t.Tempo <= 400 && t.Chunk.First <= t.Chunk.Last &&
 				(known || t.Clean && t.Cause == routine.None) && store.KnownBeside(string(t.Beside)) &&
-				len(t.RequestKey) >= 1 && len(t.RequestKey) <= store.LongestPress && !presses[t.RequestKey],
+				len(t.RequestKey) >= 1 && len(t.RequestKey) <= store.LongestKey && !presses[t.RequestKey],
 				"The archive has a try at home that cannot be.")
 			presses[t.RequestKey] = true
 			c.length("a stage", string(t.Stage), 1, longestTitle)
@@ -233,7 +233,7 @@ func (c *checks) atHome(s store.ArchivedClass, in map[int]int, exercises map[int
 			_, instrumentKnown := instrument.ByID(a.Instrument)
 			c.that(known && instrumentKnown && len(a.Card) <= card.LongestID && a.Grade >= card.Missed &&
 				a.Grade <= card.Quick && a.Millis >= 0 && a.Millis <= store.LongestAnswer &&
-				len(a.RequestKey) >= 1 && len(a.RequestKey) <= store.LongestPress && !cards[a.RequestKey],
+				len(a.RequestKey) >= 1 && len(a.RequestKey) <= store.LongestKey && !cards[a.RequestKey],
 				"The archive has an answer to a card that cannot be.")
 			cards[a.RequestKey] = true
 		}

@@ -11,6 +11,7 @@ import (
 	"net/http/httptest"
 	"os"
 	"os/exec"
+	"regexp"
 	"runtime/debug"
 	"strings"
 	"sync"
@@ -25,6 +26,7 @@ import (
 
 	"unhurriedbench/demo"
 	"unhurriedbench/internal/testdb"
+	"unhurriedbench/internal/testsite"
 	"unhurriedbench/store"
 	"unhurriedbench/web"
 )
@@ -322,7 +324,7 @@ func givesWay(err error) bool {
 // was waited for.
 func until(t testing.TB, p *rod.Page, what, js string) {
 	t.Helper()
-	if err := p.Wait(rod.Eval("() => Boolean((" + js + ")())")); err != nil {
+	if err := p.Wait(rod.Eval("async () => Boolean(await (" + js + ")())").ByPromise()); err != nil {
 		t.Fatalf("%s: %v", what, err)
 	}
 }
@@ -345,4 +347,12 @@ func arrived(p *rod.Page) {
 			stop(p, err)
 		}
 	}
+}
+
+// withModules lets a script for a page call the modules of the program by their names, as $lanes.
+func withModules(t *testing.T, script string) string {
+	t.Helper()
+	return regexp.MustCompile(`\$([a-z]+)\b`).ReplaceAllStringFunc(script, func(name string) string {
+		return `(await import("` + testsite.AddressOf(t, name[1:]+".js") + `"))`
+	})
 }

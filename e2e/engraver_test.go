@@ -69,8 +69,8 @@ func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
 	for name, part := range partsToCheck(t) {
 		for _, ruler := range []bool{false, true} {
 			var got heard
-			err := p.MustEval(`async (mei) => {
-				const toolkit = await window.engrave.load();
+			err := p.MustEval(withModules(t, `async (mei) => {
+				const toolkit = await $engrave.load();
 				toolkit.setOptions({ expandNever: true }); // in written order
 				toolkit.loadData(mei);
 				const notes = {};
@@ -80,7 +80,7 @@ func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
 					}
 				}
 				return notes;
-			}`, mei.Write(part, mei.Options{Ruler: ruler})).Unmarshal(&got)
+			}`), mei.Write(part, mei.Options{Ruler: ruler})).Unmarshal(&got)
 			if err != nil {
 				t.Fatal(err)
 			}
@@ -114,8 +114,8 @@ type sounded struct {
 func readByEngraver(t *testing.T, p *rod.Page, text string) []sounded {
 	t.Helper()
 	var got []sounded
-	err := p.MustEval(`async (xml) => {
-		const toolkit = await window.engrave.load();
+	err := p.MustEval(withModules(t, `async (xml) => {
+		const toolkit = await $engrave.load();
 		toolkit.setOptions({ expandNever: true });
 		toolkit.loadData(xml);
 		const notes = [], tied = new Set();
@@ -128,7 +128,7 @@ func readByEngraver(t *testing.T, p *rod.Page, text string) []sounded {
 			}
 		}
 		return notes;
-	}`, text).Unmarshal(&got)
+	}`), text).Unmarshal(&got)
 	if err != nil {
 		t.Fatal(err)
 	}

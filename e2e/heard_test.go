@@ -28,21 +28,21 @@ type sounding struct {
 // and gives the samples with what core says of it.
 func rendered(t *testing.T, p *rod.Page, address string) ([]float64, []sounding) {
 	t.Helper()
-	answer := p.MustEval(`async (address, rate) => {
+	answer := p.MustEval(withModules(t, `async (address, rate) => {
 		const bench = new DOMParser().parseFromString(await (await fetch(address)).text(), "text/html");
 		const { round, voice, a4 } = JSON.parse(bench.querySelector(".hear").dataset.heard);
 		const data = JSON.parse(bench.querySelector("#bench .sheet-data").textContent);
 		const plan = { round, voice, a4, beat: data.beat, tempo: Number(bench.getElementById("tempo-now").textContent), plan: [], places: [], want: { notes: true } };
 		const whole = 60 / plan.tempo / plan.beat;
 		const context = new OfflineAudioContext(1, Math.ceil(rate * (round.length * whole + 1)), rate);
-		window.player.lay(context.destination, plan, await window.player.loadSounds(plan), 0.25, { notes: true });
+		$player.lay(context.destination, plan, await $player.loadSounds(plan), 0.25, { notes: true });
 		const samples = (await context.startRendering()).getChannelData(0);
 		const bytes = new Uint8Array(Int16Array.from(samples, (v) => 32767 * Math.max(-1, Math.min(1, v))).buffer);
 		let text = "";
 		for (let i = 0; i < bytes.length; i += 8192) text += String.fromCharCode(...bytes.subarray(i, i + 8192));
 		return { samples: btoa(text), notes: JSON.stringify(round.notes.map((n, k) => ({
 			At: 0.25 + n.at * whole, Seconds: n.sounds * whole, MIDI: (n.midi || [])[0] || 0, Clear: !n.joined && !n.roll && !n.graces })) ) };
-	}`, address, renderedRate)
+	}`), address, renderedRate)
 	raw, err := base64.StdEncoding.DecodeString(answer.Get("samples").Str())
 	if err != nil {
 		t.Fatal(err)

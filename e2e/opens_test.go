@@ -176,15 +176,15 @@ func TestTwoSheetsOnOnePage(t *testing.T) {
 		return p.MustEval(`() => [...document.querySelectorAll(".engraving:not(.second) .lanes .f")].map((e) => e.textContent).join(" ")`).Str()
 	}
 	before := first()
-	p.MustEval(`async () => {
+	p.MustEval(withModules(t, `async () => {
 		const other = new DOMParser().parseFromString(await (await fetch("/fingerings/trombone")).text(), "text/html");
 		const data = JSON.parse(other.querySelector(".sheet-data").textContent);
 		const host = document.createElement("div");
 		host.className = "engraving second";
 		document.querySelector(".sheet").append(host);
-		await window.engrave.draw(host.appendChild(document.createElement("div")), data.mei, { scale: 40 });
-		window.lanes.draw(host, data, { shown: { name: true, finger: true }, chunk: { whole: true } });
-	}`)
+		await $engrave.draw(host.appendChild(document.createElement("div")), data.mei, { scale: 40 });
+		$lanes.draw(host, data, { shown: { name: true, finger: true }, chunk: { whole: true } });
+	}`))
 	if got := p.MustEval(`() => document.querySelectorAll(".second svg.lanes .f-ring").length`).Int(); got < 30 {
 		t.Errorf("the second sheet has %d fingerings", got)
 	}

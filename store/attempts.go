@@ -56,8 +56,8 @@ func (r attemptRow) attempt() Attempt {
 // what is not pressed.
 type RequestKey string
 
-// LongestPress is the most letters of a press.
-const LongestPress = 64
+// LongestKey is the most letters of a key.
+const LongestKey = 64
 
 // AddAttempts appends tries to the log, in order, all or none, and brings the
 // standings they change up to date. The error is ErrNotFound where a student

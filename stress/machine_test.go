@@ -281,7 +281,7 @@ func furnish(t testing.TB, site string, students int) *user {
 
 // mark is a mark for a student, by a press.
 func mark(student int, press string) url.Values {
-	form := url.Values{"class": {"1"}, "student": {fmt.Sprint(student)}, "instrument": {"trombone"}, "chunk": {"1-2"}, "stage": {"count"}, "tempo": {"60"}, "press": {press}}
+	form := url.Values{"class": {"1"}, "student": {fmt.Sprint(student)}, "instrument": {"trombone"}, "chunk": {"1-2"}, "stage": {"count"}, "tempo": {"60"}, "request_key": {press}}
 	if rand.IntN(3) == 0 {
 		form.Set("cause", "rhythm")
 	} else {

@@ -6,13 +6,13 @@ import (
 	"context"
 	"fmt"
 	"path/filepath"
+	"slices"
 	"strings"
 
 	"golang.org/x/text/encoding/charmap"
 
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/format/counted"
-	"unhurriedbench/core/format/midi"
 	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/score"
 )
@@ -20,28 +20,19 @@ import (
 // Largest is the most bytes a file may have: 5 MB.
 const Largest = 5 << 20
 
-// The kinds of text a score is kept as.
-const (
-	ABC      = "abc"
-	MusicXML = "musicxml"
-)
-
 // File is a file that was read.
 type File struct {
 	Score score.Score
-	Kind  string // ABC, MusicXML, or MIDI or Counted where it has not been read yet
+	Kind  string // the id of a format that text is kept in; of its own where it has not been read yet
 	Text  string // what to keep: the file itself, unpacked; ABC for a MIDI or counted file
 	For   string // the id of the instrument a counted file is written for, "" where it says none
 }
 
-// The kinds of files that are kept as ABC once they have been read.
-const (
-	MIDI    = "midi"
-	Counted = "counted"
-)
-
 // StoredAsABC says whether a file of a kind is kept as ABC.
-func StoredAsABC(kind string) bool { return kind == MIDI || kind == Counted }
+func StoredAsABC(kind string) bool {
+	f, known := byID(kind)
+	return known && f.text == nil
+}
 
 // Read reads a file by its name's ending and, failing that, by what it holds.
 // The error is a score.Problems; once ctx ends, it is the context's.
@@ -50,21 +41,19 @@ func Read(ctx context.Context, name string, data []byte) (File, error) {
 	if err != nil {
 		return f, err
 	}
-	if StoredAsABC(f.Kind) {
-		var s score.Score
-		target := ""
-		if f.Kind == MIDI {
-			s, err = midi.Read(ctx, data)
-		} else {
-			s, target, err = readCounted(ctx, string(musicxml.Text(data)))
-		}
-		if err != nil {
-			return File{}, err
-		}
-		return File{s, ABC, abc.Write(s), target}, nil
+	by, known := byID(f.Kind)
+	if !known {
+		return f, unknown()
 	}
-	f.Score, err = ReadKind(ctx, f.Kind, []byte(f.Text))
-	return f, err
+	s, target, err := by.read(ctx, data, f.Text)
+	if by.text != nil {
+		f.Score = s
+		return f, err
+	}
+	if err != nil {
+		return File{}, err
+	}
+	return File{s, ABC, abc.Write(s), target}, nil
 }
 
 // readCounted reads a counted file, and for which instrument it is written.
@@ -97,32 +86,31 @@ func tooLarge() error {
 	return problem(fmt.Sprintf("The file is larger than %d MB.", Largest>>20), "Bring in one exercise at a time.")
 }
 
-func unpack(kind string, data []byte) (File, error) {
-	switch kind {
-	case MIDI, Counted:
-		return File{Kind: kind}, nil
-	case "mxl":
-		unpacked, err := musicxml.Unpack(data)
-		if err != nil {
-			return File{}, err
-		}
-		return File{Kind: MusicXML, Text: string(musicxml.Text(unpacked))}, nil
-	case MusicXML:
-		return File{Kind: MusicXML, Text: string(musicxml.Text(data))}, nil
-	default:
-		return File{Kind: kind, Text: string(musicxml.Text(data))}, nil // UTF-16 is turned over
+func unpack(id string, data []byte) (File, error) {
+	f, known := byID(id)
+	switch {
+	case !known:
+		return File{Text: string(musicxml.Text(data))}, nil // UTF-16 is turned over
+	case f.text == nil:
+		return File{Kind: id}, nil
 	}
+	text, err := f.text(data)
+	if err != nil {
+		return File{}, err
+	}
+	return File{Kind: f.storedAs(), Text: text}, nil
 }
 
 // FromLatin1 turns text in Latin-1, as older programs for western Europe write it, into UTF-8.
 func FromLatin1(data []byte) ([]byte, error) { return charmap.Windows1252.NewDecoder().Bytes(data) }
 
-// ByBarLines has a text of a kind read with its measures as their bar lines make them.
+// ByBarLines has a text of a kind read with its measures as their bar lines make them. Text of a
+// kind that cannot be read so is left as it is.
 func ByBarLines(kind, text string) string {
-	if kind == MusicXML {
-		return musicxml.ByBarLines(text)
+	if f, known := byID(kind); known && f.byBarLines != nil {
+		return f.byBarLines(text)
 	}
-	return abc.ByBarLines(text)
+	return text
 }
 
 // ReadKind reads text that is known to be of a kind.
@@ -130,43 +118,37 @@ func ReadKind(ctx context.Context, kind string, data []byte) (score.Score, error
 	if len(data) > Largest {
 		return score.Score{}, tooLarge()
 	}
-	switch kind {
-	case ABC:
-		return abc.Read(ctx, string(data))
-	case MusicXML:
-		return musicxml.Read(ctx, data)
+	f, known := byID(kind)
+	if !known || f.text == nil {
+		return score.Score{}, unknown()
 	}
-	return score.Score{}, problem(
-		"This is neither MusicXML nor ABC nor MIDI.",
-		"Choose a file that ends in .musicxml, .xml, .mxl, .abc, .mid or .counted.",
-	)
+	s, _, err := f.read(ctx, data, string(data))
+	return s, err
 }
 
+func unknown() error {
+	return problem("This is neither MusicXML nor ABC nor MIDI.", "Choose a file that ends in "+endingsInWords()+".")
+}
+
+// kindOf recognises a file by how it begins, where that is beyond doubt, else by the ending of
+// its name, else by what it begins like; "" for none of the formats.
 func kindOf(name string, data []byte) string {
-	switch {
-	case bytes.HasPrefix(data, []byte("MThd")):
-		return MIDI
-	case bytes.HasPrefix(data, []byte("PK\x03\x04")):
-		return "mxl"
+	for _, f := range formats {
+		if f.magic != "" && bytes.HasPrefix(data, []byte(f.magic)) {
+			return f.ID
+		}
 	}
-	switch strings.ToLower(filepath.Ext(name)) {
-	case ".abc":
-		return ABC
-	case ".counted":
-		return Counted
-	case ".musicxml", ".xml":
-		return MusicXML
-	case ".mxl":
-		return "mxl"
-	case ".mid", ".midi":
-		return MIDI
+	ending := strings.ToLower(filepath.Ext(name))
+	for _, f := range formats {
+		if slices.Contains(f.Endings, ending) && f.read != nil {
+			return f.ID
+		}
 	}
 	start := bytes.TrimSpace(musicxml.Text(data[:min(len(data), 512)]))
-	switch {
-	case bytes.HasPrefix(start, []byte("<")):
-		return MusicXML
-	case bytes.HasPrefix(start, []byte("X:")), bytes.Contains(start, []byte("\nK:")):
-		return ABC
+	for _, f := range formats {
+		if f.like != nil && f.like(start) {
+			return f.ID
+		}
 	}
 	return ""
 }

@@ -32,7 +32,7 @@ func (b Belongings) Path(route string) string {
 }
 
 // pressKey is another in every page.
-var pressKey = regexp.MustCompile(`name="press" value="[^"]*"`)
+var pressKey = regexp.MustCompile(`name="request_key" value="[^"]*"`)
 
 // ago is how long something is past, which goes on while a test looks.
 var ago = regexp.MustCompile(`just now|\d+ min ago`)

@@ -92,7 +92,7 @@ func TestAGroupGoesIntoALesson(t *testing.T) {
 	}
 	v.Post(strings.Replace(to, "?", "/begin?", 1), nil)
 	var said struct{ Said string }
-	v.Asks(strings.Replace(to, "?", "/mark?", 1), url.Values{"step": {"0"}, "press": {"p"}}, &said)
+	v.Asks(strings.Replace(to, "?", "/mark?", 1), url.Values{"step": {"0"}, "request_key": {"p"}}, &said)
 	if !strings.Contains(said.Said, "2 clean.") {
 		t.Errorf("it is told %q", said.Said)
 	}

@@ -52,7 +52,7 @@ func TestCheckins(t *testing.T) {
 		if name == "Alma" {
 			alma = of
 			testsite.Wants(t, page, `name="stage" value="name" checked`, `data-music="`+fmt.Sprint(b.Exercise)+`/3-4"`, `"mei"`, "3 wait")
-			mark := url.Values{"chunk": {"0"}, "exercise": {fmt.Sprint(b.Exercise)}, "stage": {"name"}, "result": {"sound"}, "tempo": {"58"}, "press": {"once"}}
+			mark := url.Values{"chunk": {"0"}, "exercise": {fmt.Sprint(b.Exercise)}, "stage": {"name"}, "result": {"sound"}, "tempo": {"58"}, "request_key": {"once"}}
 			for range 2 { // its answer had not arrived
 				if status, _ := v.Post(of+"/mark?"+query, mark); status != http.StatusSeeOther {
 					t.Errorf("a mark gives %d", status)

@@ -114,7 +114,7 @@ func TestALesson(t *testing.T) {
 	}
 	_, page = v.Get(at + "/run" + class)
 	testsite.Wants(t, page, "Count it aloud, chunk A", "Ines P.", "Everybody clean", "Trombone", "Trumpet", "lesson-music", "one note: ", `data-cause="rhythm"`)
-	said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "press": {"one"}, fmt.Sprintf("stumble-%d", others[0]): {"rhythm"}, "absent": {fmt.Sprint(others[1])}})
+	said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "request_key": {"one"}, fmt.Sprintf("stumble-%d", others[0]): {"rhythm"}, "absent": {fmt.Sprint(others[1])}})
 	if said.Said != "1 · First Lamp, A: Count: 2 clean. Bea, rhythm. one not here." || said.Batch == 0 {
 		t.Errorf("it is told %+v", said)
 	}
@@ -129,17 +129,17 @@ func TestALesson(t *testing.T) {
 	if got := fmt.Sprintf("%s %d %d %d", stands(b.Student).Stage, stands(others[0]).Stumble, stands(others[1]).Tries, stands(others[2]).Clean); got != "name 1 0 1" {
 		t.Errorf("after the mark they stand at %s", got)
 	}
-	if again := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "press": {"one"}}); again.Batch != said.Batch || stands(others[2]).Tries != 1 {
+	if again := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "request_key": {"one"}}); again.Batch != said.Batch || stands(others[2]).Tries != 1 {
 		t.Errorf("sent again it is %+v, %d tries", again, stands(others[2]).Tries)
 	}
 	// Ines is at Name now: clean at Count would send her back.
-	if said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "press": {"two"}}); !strings.Contains(said.Said, "3 clean. one past this stage already.") {
+	if said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "request_key": {"two"}}); !strings.Contains(said.Said, "3 clean. one past this stage already.") {
 		t.Errorf("it is told %q", said.Said)
 	} else if asks(v, at+"/undo"+class, url.Values{"batch": {fmt.Sprint(said.Batch)}}); stands(others[2]).Tries != 1 {
 		t.Error("what was taken back counts")
 	}
 	asks(v, at+"/at"+class, url.Values{"step": {"0"}, "absent": {fmt.Sprint(others[1])}})
-	if status, to := v.Post(at+"/mark"+class, url.Values{"step": {"0"}, "press": {"three"}}); status != http.StatusSeeOther || !strings.Contains(to, "/run?") {
+	if status, to := v.Post(at+"/mark"+class, url.Values{"step": {"0"}, "request_key": {"three"}}); status != http.StatusSeeOther || !strings.Contains(to, "/run?") {
 		t.Errorf("a mark without a script gives %d, %s", status, to)
 	}
 	if status, _ := v.Post(at+"/mark"+class, url.Values{"step": {"7"}}); status != http.StatusNotFound {

@@ -139,7 +139,7 @@ func TestEveryInstrumentIsHeard(t *testing.T) {
 		v := i.Voice()
 		notes := list[v.Name]
 		if len(notes) == 0 {
-			if !regexp.MustCompile(`(?m)^    "?` + v.Name + `"?: \{ hz:`).Match(script) {
+			if !regexp.MustCompile(`(?m)^  "?` + v.Name + `"?: \{ hz:`).Match(script) {
 				t.Errorf("%s is heard by %q, which is neither recorded nor computed", i.ID, v.Name)
 			}
 			continue

@@ -28,7 +28,7 @@ import (
 
 // aTry is what a page sends of a try at the second chunk of the fixture's exercise.
 func aTry(b testsite.Belongings, press, result string) url.Values {
-	return url.Values{"exercise": {fmt.Sprint(b.Exercise)}, "chunk": {"3-4"}, "stage": {"name"}, "result": {result}, "tempo": {"60"}, "beside": {"better"}, "changed": {"slower"}, "press": {press}, "at": {fmt.Sprint(time.Now().UnixMilli())}}
+	return url.Values{"exercise": {fmt.Sprint(b.Exercise)}, "chunk": {"3-4"}, "stage": {"name"}, "result": {result}, "tempo": {"60"}, "beside": {"better"}, "changed": {"slower"}, "request_key": {press}, "at": {fmt.Sprint(time.Now().UnixMilli())}}
 }
 
 // A teacher makes the link; the student opens it without account or cookie, finds the day's
@@ -88,7 +88,7 @@ func TestAStudentsOwnPage(t *testing.T) {
 		for _, status := range []int{
 			student.Answered(at+"tries", aTry(b, "one", "clean")), student.Answered(at+"tries", aTry(b, "two", "fingering")),
 			student.Answered(at+"ticks", url.Values{"on": {today}, "line": {"warm"}}),
-			student.Answered(at+"answers", url.Values{"card": {"name:G2:D5"}, "right": {"yes"}, "millis": {"2500"}, "press": {"three"}}),
+			student.Answered(at+"answers", url.Values{"card": {"name:G2:D5"}, "right": {"yes"}, "millis": {"2500"}, "request_key": {"three"}}),
 		} {
 			if status != http.StatusNoContent {
 				t.Errorf("what the page sends gives %d", status)
@@ -96,7 +96,7 @@ func TestAStudentsOwnPage(t *testing.T) {
 		}
 	}
 	for what, bad := range map[string]url.Values{
-		"no key of a press": {"press": {""}}, "an unknown result": {"result": {"fine"}}, "no chunk": {"chunk": {"x"}}, "a stage there is not": {"stage": {"dance"}},
+		"no key of a press": {"request_key": {""}}, "an unknown result": {"result": {"fine"}}, "no chunk": {"chunk": {"x"}}, "a stage there is not": {"stage": {"dance"}},
 		"a tempo off the scale": {"tempo": {"4000"}}, "a word of their own": {"changed": {"<b>"}}, "beside nothing": {"beside": {"much"}}, "no exercise": {"exercise": {"0"}},
 	} {
 		form := aTry(b, "bad "+what, "clean")
@@ -112,7 +112,7 @@ func TestAStudentsOwnPage(t *testing.T) {
 			t.Errorf("%v gives %d", bad, status)
 		}
 	}
-	for _, bad := range []url.Values{{"card": {"joke:C4"}, "press": {"x"}}, {"card": {"name:" + strings.Repeat("x", 200)}, "press": {"x"}}, {"card": {"name:G2:D5"}}} {
+	for _, bad := range []url.Values{{"card": {"joke:C4"}, "request_key": {"x"}}, {"card": {"name:" + strings.Repeat("x", 200)}, "request_key": {"x"}}, {"card": {"name:G2:D5"}}} {
 		if status := student.Answered(at+"answers", bad); status != http.StatusUnprocessableEntity {
 			t.Errorf("%v gives %d", bad, status)
 		}
@@ -348,7 +348,7 @@ func TestARoundOfCards(t *testing.T) {
 		if c.Answer == "" || len(c.Choices) > 0 && right != 1 {
 			t.Errorf("%s is answered %q, %d of %d are right", c.ID, c.Answer, right, len(c.Choices))
 		}
-		student.Answered(at+"answers", url.Values{"card": {c.ID}, "right": {"yes"}, "millis": {"3000"}, "new": {"yes"}, "press": {c.ID}})
+		student.Answered(at+"answers", url.Values{"card": {c.ID}, "right": {"yes"}, "millis": {"3000"}, "new": {"yes"}, "request_key": {c.ID}})
 	}
 	if left := round(); len(left) != 0 {
 		t.Errorf("after the day's new cards were right there are %+v", left)

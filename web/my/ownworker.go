@@ -4,6 +4,7 @@ import (
 	_ "embed"
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 
 	"unhurriedbench/core/instrument"
@@ -12,10 +13,12 @@ import (
 //go:embed worker.js
 var workerScript string
 
-// ownFiles are the browser files that a student's page needs without network.
+// ownScripts are the scripts of a student's pages; with what they import, and ownFiles, they are
+// what the pages need without network.
+var ownScripts = []string{"own.js", "owncards.js"}
+
 var ownFiles = []string{
-	"mark.svg", "lib/bootstrap.css", "bench.css", "own.css", "own.js", "owncards.js", "engrave.js", "lanes.js",
-	"fingering.js", "figure.js", "voices.js", "player.js", "sheet.js",
+	"mark.svg", "lib/bootstrap.css", "bench.css", "own.css",
 	"lib/verovio.js", "lib/verovio.wasm", "fonts/atkinson-hyperlegible-latin-400-normal.woff2",
 	"fonts/atkinson-hyperlegible-latin-700-normal.woff2", "fonts/fraunces-latin-600-normal.woff2",
 }
@@ -26,7 +29,15 @@ func (s *handlers) ownWorker(w http.ResponseWriter, r *http.Request) error {
 	h := athome(r)
 	i, _ := instrument.ByID(h.Student.Instrument)
 	var files []string
-	for _, name := range ownFiles {
+	names := slices.Clone(ownFiles)
+	for _, script := range ownScripts {
+		for _, name := range append(s.Assets.Needs(script), script) {
+			if !slices.Contains(names, name) {
+				names = append(names, name)
+			}
+		}
+	}
+	for _, name := range names {
 		address, err := s.Assets.Address(name)
 		if err != nil {
 			return err

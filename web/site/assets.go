@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
+	"errors"
 	"fmt"
 	"io/fs"
 	"mime"
@@ -26,6 +27,8 @@ type Assets struct {
 	hashed map[string]string // "bench.css" is "bench.1f0a2b3c4d.css"
 	plain  map[string]string // and back
 	files  http.Handler
+
+	modules *modules
 }
 
 // Files reads and packs the embedded files, once for the program. Small
@@ -34,7 +37,8 @@ var Files = sync.OnceValues(func() (*Assets, error) {
 	if err := mime.AddExtensionType(".woff2", "font/woff2"); err != nil {
 		return nil, fmt.Errorf("name the type of fonts: %w", err)
 	}
-	a := &Assets{hashed: map[string]string{}, plain: map[string]string{}}
+	a := &Assets{hashed: map[string]string{}, plain: map[string]string{},
+		modules: &modules{map[string][]byte{}, map[string][]byte{}, map[string][]string{}}}
 	err := fs.WalkDir(Static, "static", func(name string, entry fs.DirEntry, err error) error {
 		if err != nil || entry.IsDir() {
 			return err
@@ -43,13 +47,25 @@ var Files = sync.OnceValues(func() (*Assets, error) {
 		if err != nil {
 			return err
 		}
-		a.add(strings.TrimPrefix(name, "static/"), content)
+		name = strings.TrimPrefix(name, "static/")
+		if path.Ext(name) == ".js" && path.Dir(name) == "." {
+			a.modules.sources[name] = content
+			return nil
+		}
+		a.add(name, content)
 		return nil
 	})
+	for name := range a.modules.sources {
+		err = errors.Join(err, a.modules.link(name, nil, func(name string, content []byte) string {
+			a.add(name, content)
+			return "/static/" + a.hashed[name]
+		}))
+		a.add(name, a.modules.sent[name])
+	}
 	if err != nil {
 		return nil, fmt.Errorf("read the browser files: %w", err)
 	}
-	a.files = statigz.FileServer(Static, brotli.AddEncoding, statigz.EncodeOnInit)
+	a.files = statigz.FileServer(linked{Static, a.modules}, brotli.AddEncoding, statigz.EncodeOnInit)
 	return a, nil
 })
 

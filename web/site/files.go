@@ -5,37 +5,26 @@ import (
 	"strings"
 
 	"unhurriedbench/core/count"
-	"unhurriedbench/core/format/abc"
-	countedformat "unhurriedbench/core/format/counted"
+	"unhurriedbench/core/format"
 	"unhurriedbench/core/format/midi"
-	"unhurriedbench/core/format/musicxml"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
 )
 
 // Encode writes a score of one part in a format, counted off as it is elsewhere; data is nil
-// for
-// an unknown one.
+// for an unknown one.
 func Encode(s score.Score, target instrument.Instrument, as string, how count.Options) (data []byte, ending,
 	kind string, err error) {
 	part := s.Parts[0]
-	switch as {
-	case "musicxml":
-		return musicxml.Write(s), ".musicxml", "application/vnd.recordare.musicxml+xml", nil
-	case "abc":
-		return []byte(abc.Write(s)), ".abc", "text/vnd.abc; charset=utf-8", nil
-	case "counted":
-		said, err := countedformat.Write(s)
-		return []byte(said), ".counted", "text/plain; charset=utf-8", err
-	case "midi", "metronome":
-		o := midi.Options{Program: target.Program, PerMinute: s.Tempo.Beats(part.Meter()), Metronome: as == "metronome"}
-		for _, c := range count.CountOff(part, how) {
-			o.Cues = append(o.Cues, midi.Cue{At: c.At, Beat: c.Beat})
-		}
-		data, err = midi.Write(part, o)
-		return data, ".mid", "audio/midi", err
+	o := midi.Options{Program: target.Program, PerMinute: s.Tempo.Beats(part.Meter())}
+	for _, c := range count.CountOff(part, how) {
+		o.Cues = append(o.Cues, midi.Cue{At: c.At, Beat: c.Beat})
 	}
-	return nil, "", "", nil
+	data, f, known, err := format.Write(as, s, o)
+	if !known {
+		return nil, "", "", nil
+	}
+	return data, f.Ending(), f.Type, err
 }
 
 // FileName is a name for the part of an instrument.

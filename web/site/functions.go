@@ -7,9 +7,11 @@ import (
 	"html/template"
 	"math"
 	"strconv"
+	"strings"
 
 	"unhurriedbench/core/card"
 	"unhurriedbench/core/care"
+	"unhurriedbench/core/format"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/teach"
@@ -33,20 +35,21 @@ func kindWords(k card.Kind) string {
 
 // functions are what templates may call.
 var functions = template.FuncMap{
-	"causes":    routine.AllCauses,
-	"bar":       StageBar,
-	"stands":    StateBar,
-	"inWords":   teach.InWords,
-	"json":      inJSON,
-	"press":     rand.Text,
-	"careLink":  careLink,
-	"pitch":     teach.WithOctave,
-	"short":     teach.ShortPitch,
-	"kindWords": kindWords,
-	"svg":       func(drawn string) template.HTML { return template.HTML(drawn) },
-	"plot":      DrawPlot,
-	"pair":      func(a, b any) two { return two{a, b} },
-	"pick":      func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
+	"causes":       routine.AllCauses,
+	"bar":          StageBar,
+	"stands":       StateBar,
+	"inWords":      teach.InWords,
+	"json":         inJSON,
+	"newKey":       rand.Text,
+	"musicEndings": func() string { return strings.Join(format.Endings(), ",") },
+	"careLink":     careLink,
+	"pitch":        teach.WithOctave,
+	"short":        teach.ShortPitch,
+	"kindWords":    kindWords,
+	"svg":          func(drawn string) template.HTML { return template.HTML(drawn) },
+	"plot":         DrawPlot,
+	"pair":         func(a, b any) two { return two{a, b} },
+	"pick":         func(all []instrument.Instrument, chosen string) picked { return picked{all, chosen} },
 }
 
 // two are what a partial needs that has one argument.

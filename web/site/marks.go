@@ -6,10 +6,11 @@ import (
 	"unhurriedbench/store"
 )
 
-// RequestKeyOf reads the key of a press; "" where there is none to go by.
+// RequestKeyOf reads the key of a request that counts once, which outbox.js may send again; ""
+// without one, or with one that is too long to be ours.
 func RequestKeyOf(r *http.Request) store.RequestKey {
-	if press := Text(r, "press"); len(press) <= store.LongestPress {
-		return store.RequestKey(press)
+	if key := Text(r, "request_key"); len(key) <= store.LongestKey {
+		return store.RequestKey(key)
 	}
 	return ""
 }

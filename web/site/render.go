@@ -167,7 +167,7 @@ func ID[ID ~int64](r *http.Request) ID {
 
 // Number reads a whole number from a form; 0 when it is not a number.
 func Number(r *http.Request, name string) int64 {
-	n, err := strconv.ParseInt(strings.TrimSpace(r.FormValue(name)), 10, 64)
+	n, err := strconv.ParseInt(strings.TrimSpace(value(r, name)), 10, 64)
 	if err != nil {
 		return 0
 	}
@@ -175,4 +175,15 @@ func Number(r *http.Request, name string) int64 {
 }
 
 // Text is what was typed into a field, without the spaces around it.
-func Text(r *http.Request, name string) string { return strings.TrimSpace(r.FormValue(name)) }
+func Text(r *http.Request, name string) string { return strings.TrimSpace(value(r, name)) }
+
+// formerly are the names that fields had before: what waits in a browser, and addresses that were
+// kept, have them still.
+var formerly = map[string]string{"class": "section", "chunk": "piece", "request_key": "press"}
+
+func value(r *http.Request, name string) string {
+	if v := r.FormValue(name); v != "" || formerly[name] == "" {
+		return v
+	}
+	return r.FormValue(formerly[name])
+}

@@ -65,7 +65,7 @@ func New(s *store.Store, log *slog.Logger) (*Site, error) {
 // pages have.
 func (s *Site) Pages(more template.FuncMap, rooms ...fs.FS) error {
 	shared, err := template.New("").Funcs(functions).Funcs(more).
-		Funcs(template.FuncMap{"asset": s.Assets.Address}).ParseFS(templateFiles, "templates/_*.html")
+		Funcs(template.FuncMap{"asset": s.Assets.Address, "module": s.Assets.Module}).ParseFS(templateFiles, "templates/_*.html")
 	if err != nil {
 		return fmt.Errorf("read the shared templates: %w", err)
 	}

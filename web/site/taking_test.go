@@ -226,7 +226,7 @@ func TestAMarkSentAgain(t *testing.T) {
 		return len(log)
 	}
 	form := url.Values{"instrument": {"trombone"}, "class": {fmt.Sprint(b.Class)}, "student": {fmt.Sprint(b.Student)}, "chunk": {"1-2"},
-		"stage": {"count"}, "seen": {"1"}, "result": {"clean"}, "tempo": {"66"}, "press": {"first"}}
+		"stage": {"count"}, "seen": {"1"}, "result": {"clean"}, "tempo": {"66"}, "request_key": {"first"}}
 	for range 3 {
 		status, page := v.Script(fmt.Sprintf("/bench/%d/attempts", b.Exercise), form)
 		if status != http.StatusOK {
@@ -242,7 +242,7 @@ func TestAMarkSentAgain(t *testing.T) {
 	}
 	form.Del("student")
 	form.Set("stage", string(routine.Name))
-	form.Set("press", "all")
+	form.Set("request_key", "all")
 	for range 2 {
 		_, page := v.Script(fmt.Sprintf("/bench/%d/everybody", b.Exercise), form)
 		testsite.Wants(t, page, "Undo for everybody")
@@ -250,12 +250,12 @@ func TestAMarkSentAgain(t *testing.T) {
 	if n := tries(); n != 3 {
 		t.Errorf("%d tries are logged, want 3", n)
 	}
-	form.Set("press", strings.Repeat("x", store.LongestPress+1)) // is too long to be ours
+	form.Set("request_key", strings.Repeat("x", store.LongestKey+1)) // is too long to be ours
 	if status, _ := v.Script(fmt.Sprintf("/bench/%d/everybody", b.Exercise), form); status != http.StatusOK {
 		t.Errorf("a press that is too long gives %d", status)
 	}
 	_, page := v.Get(fmt.Sprintf("/bench/%d?student=%d", b.Exercise, b.Student))
-	if n := strings.Count(page, `name="press" value="`); n < 2 {
+	if n := strings.Count(page, `name="request_key" value="`); n < 2 {
 		t.Errorf("the Bench has %d presses, want one for the student and one for everybody", n)
 	}
 }
