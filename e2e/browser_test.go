@@ -349,10 +349,21 @@ func arrived(p *rod.Page) {
 	}
 }
 
-// withModules lets a script for a page call the modules of the program by their names, as $lanes.
+// withModules lets a script for a page, an async function with a block, call the modules of the
+// program by their names, as $lanes.
 func withModules(t *testing.T, script string) string {
 	t.Helper()
-	return regexp.MustCompile(`\$([a-z]+)\b`).ReplaceAllStringFunc(script, func(name string) string {
-		return `(await import("` + testsite.AddressOf(t, name[1:]+".js") + `"))`
-	})
+	head, body, block := strings.Cut(script, "{")
+	if !block || !strings.HasSuffix(strings.TrimSpace(head), "=>") {
+		t.Fatalf("%s is no function with a block", script)
+	}
+	var imports strings.Builder
+	seen := map[string]bool{}
+	for _, found := range regexp.MustCompile(`\$([a-z]+)\.`).FindAllStringSubmatch(body, -1) {
+		if name := found[1]; !seen[name] {
+			seen[name] = true
+			fmt.Fprintf(&imports, "const $%s = await import(%q);\n", name, testsite.AddressOf(t, name+".js"))
+		}
+	}
+	return head + "{\n" + imports.String() + body
 }

@@ -110,7 +110,7 @@ func TestALessonByTouchWithoutNetwork(t *testing.T) {
 	}
 	tap("[data-clean]", "Everybody clean")
 	told(p, "3 marks wait")
-	until(t, p, "nothing is on its way", withModules(t, `async () => !$waiting.outbox.busy`))
+	until(t, p, "nothing is on its way", withModules(t, `async () => { return !$waiting.outbox.busy; }`))
 	tap("button[data-undo]", "")
 	told(p, "Taken back before it was sent")
 	offline(t, p, false)

@@ -6,6 +6,7 @@ import * as Figures from "./figure.js";
 import * as Lanes from "./lanes.js";
 import * as Player from "./player.js";
 import * as Sheets from "./sheet.js";
+import { stepped } from "./tempo.js";
 
 const shown = { tap: true, count: true, name: true, finger: true };
 let data = null;   // of the part on the page
@@ -91,18 +92,16 @@ window.addEventListener("resize", () => {
 
 function tempoNow() { return Number(document.getElementById("tempo-now").textContent); }
 
-// Tempo by the rungs that the server gave.
+// Tempo by the steps that the server gave.
 function notch(step) {
   const ladder = JSON.parse(side().querySelector(".tempo").dataset.ladder);
-  const now = tempoNow();
-  const at = ladder.indexOf(now);
-  const next = at >= 0 ? at + step : step > 0 ? ladder.findIndex((rung) => rung > now) : ladder.findLastIndex((rung) => rung < now);
-  if (!(next in ladder)) return;
-  for (const id of ["tempo-now", "bar-tempo"]) document.getElementById(id).textContent = ladder[next];
-  for (const field of side().querySelectorAll("[data-tempo-field]")) field.value = ladder[next];
+  const next = stepped(ladder, tempoNow(), step);
+  if (next === tempoNow()) return;
+  for (const id of ["tempo-now", "bar-tempo"]) document.getElementById(id).textContent = next;
+  for (const field of side().querySelectorAll("[data-tempo-field]")) field.value = next;
   Player.stop();
   const address = new URL(location.href);
-  address.searchParams.set("tempo", ladder[next]);
+  address.searchParams.set("tempo", next);
   keepAddress(address);
 }
 

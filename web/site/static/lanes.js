@@ -404,4 +404,4 @@ function stepNote(from, step) {
   next.focus();
 }
 
-export { draw, rows, crowding, stepNote };
+export { draw, rows, crowding, stepNote, crowdedCounts };

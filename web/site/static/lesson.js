@@ -4,6 +4,7 @@ import * as Engraver from "./engrave.js";
 import * as Lanes from "./lanes.js";
 import * as Player from "./player.js";
 import * as Sheets from "./sheet.js";
+import { stepped } from "./tempo.js";
 import { newKey } from "./outbox.js";
 import { outbox } from "./waiting.js";
 
@@ -175,8 +176,7 @@ function pick(card) {
 function tempo() {
   const scale = JSON.parse(lesson().dataset.scale);
   const planned = Number(head().dataset.tempo) || 60;
-  const place = scale.findLastIndex((mark) => mark <= planned);
-  return notches === 0 ? planned : scale[Math.min(scale.length - 1, Math.max(0, place + notches))];
+  return stepped(scale, planned, notches);
 }
 
 async function play(button, notes) {

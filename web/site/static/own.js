@@ -7,6 +7,7 @@ import * as Lanes from "./lanes.js";
 import { newKey, Outbox } from "./outbox.js";
 import * as Player from "./player.js";
 import * as Sheets from "./sheet.js";
+import { stepped } from "./tempo.js";
 
 const base = document.body.dataset.base;
 const words = JSON.parse(document.getElementById("own-words")?.textContent || "{}");
@@ -213,9 +214,7 @@ function lane(name) {
 function sayTempo() { part(".stand-beats").textContent = tempo; part(".stand-beats").title = say("step.beats", tempo); }
 
 function notch(by) {
-  const scale = JSON.parse(day().dataset.scale);
-  const at = scale.findLastIndex((mark) => mark <= tempo);
-  tempo = scale[Math.max(0, Math.min(scale.length - 1, at + by))];
+  tempo = stepped(JSON.parse(day().dataset.scale), tempo, by);
   Player.stop();
   sayTempo();
 }

@@ -100,4 +100,4 @@ function hideRuler(canvas) {
   for (const part of hidden) part.style.visibility = "hidden";
 }
 
-export { engrave };
+export { engrave, broken };

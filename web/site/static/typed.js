@@ -4,6 +4,7 @@ import { advise } from "./advice.js";
 import * as Engraver from "./engrave.js";
 import * as Lanes from "./lanes.js";
 import * as Sheets from "./sheet.js";
+import { inKey, spell } from "./spell.js";
 
 const shown = { tap: true, count: true, name: true, finger: true };
 
@@ -183,28 +184,9 @@ function type(box, text) {
 }
 
 // A MIDI keyboard, where the browser has one, fills the name line with what is played, as it
-// is printed. A note is spelled as the key has it, else by the nearest on the line of fifths;
-// it has a sign where the key or the letter before it says otherwise.
-const fifthsOf = [0, 2, 4, -1, 1, 3, 5], semitones = [0, 2, 4, 5, 7, 9, 11]; // of C to B
+// is printed. A note has a sign where the key or the letter before it says otherwise.
 let before = null;  // where the last played note lies, counted from C0
 let signed = {};    // by step: the sign it was written with last
-
-function spell(midi, fifths) {
-  for (let step = 0; step < 7; step++) {
-    for (let alter = -2; alter <= 2; alter++) {
-      const at = fifthsOf[step] + 7 * alter;
-      if ((semitones[step] + alter - midi) % 12 === 0 && at >= fifths - 3 && at <= fifths + 8) {
-        return { step, alter, diatonic: step + 7 * Math.round((midi - semitones[step] - alter) / 12 - 1) };
-      }
-    }
-  }
-}
-
-// inKey is what the signature does to a step.
-function inKey(step, fifths) {
-  const at = fifthsOf[step] + 1; // F is 0
-  return fifths > at ? 1 : fifths < 0 && 6 - at < -fifths ? -1 : 0;
-}
 
 function played(midi) {
   const section = document.getElementById("counted-sheet"), box = document.querySelector("textarea[name=names]");
