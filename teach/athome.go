@@ -18,7 +18,13 @@ const LongestWait = 14 * 24 * time.Hour
 
 // ChangesOf are what may have been changed from one try to the next, on an instrument.
 func ChangesOf(i instrument.Instrument) []string {
-	own := map[string]string{"brass": "air", "woodwind": "air", "strings": "bow", "percussion": "sticks"}[i.Family]
+	own := "sticks"
+	switch {
+	case i.Blown:
+		own = "air"
+	case i.Bowed():
+		own = "bow"
+	}
 	return []string{"slower", "counted", "earlier", own, "nothing"}
 }
 

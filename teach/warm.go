@@ -20,7 +20,7 @@ const warmNotes = 3
 func (read *partAtHome) Warm(chunk Stand) (part Stand, ok bool) {
 	i := read.at.Instrument
 	pitches, bars, key := firstPitches(chunk.Report), 2, chunk.Report.Part.Key() // eight slow counts
-	if i.Family == "strings" {
+	if i.Bowed() {
 		pitches, bars, key = i.OpenStrings, 1, score.Key{}
 	}
 	if i.Family == "percussion" || len(pitches) == 0 {

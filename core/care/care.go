@@ -31,7 +31,7 @@ func KindOf(i instrument.Instrument) Kind {
 	switch {
 	case i.Family == "brass":
 		return Brass
-	case i.Family == "strings":
+	case i.Bowed():
 		return Strings
 	case i.Family == "percussion":
 		return Percussion

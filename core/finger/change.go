@@ -45,7 +45,7 @@ func changeOf(i instrument.Instrument, from, to Played, year int, why *reasons) 
 		return valveChange(from, to, why)
 	case instrument.Slide:
 		return slideChange(from, to, why)
-	case instrument.Strings:
+	case instrument.BowedStrings:
 		return stringChange(i, year, from, to, why)
 	case instrument.Bars:
 		return barChange(from, to, why)

@@ -35,7 +35,7 @@ func Chart(i instrument.Instrument) []ChartNote {
 	for midi := i.Lowest.MIDI(); midi <= i.Highest.MIDI(); midi++ {
 		n := ChartNote{Spellings: spellingsOf(midi), Sounding: spellingsOf(midi + i.Transposition.Semitones)}
 		n.Choice, _ = For(i, n.Spellings[len(n.Spellings)-1])
-		if other, _ := For(i, n.Spellings[0]); other.Text != n.Choice.Text && i.Mechanism == instrument.Strings {
+		if other, _ := For(i, n.Spellings[0]); other.Text != n.Choice.Text && i.Bowed() {
 			other.Why = "where it is written " + name.Spoken(n.Spellings[0], false)
 			n.Choice.Alternates = append([]Fingering{other.Fingering}, n.Choice.Alternates...)
 		}

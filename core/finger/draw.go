@@ -42,7 +42,7 @@ func Draw(i instrument.Instrument, p score.Pitch, f Fingering) Drawn {
 		return drawValves(f)
 	case instrument.Slide:
 		return Drawn{Label: f.Text, Slide: f.Position, Raised: f.Raised, Held: f.Attached}
-	case instrument.Strings:
+	case instrument.BowedStrings:
 		return drawStopped(i, p, f)
 	case instrument.Woodwind:
 		return drawKeys(layoutOf(i), f)

@@ -59,7 +59,7 @@ func Taught(i instrument.Instrument, p score.Pitch, year int) (Choice, bool) {
 		return firstIsUsual(brassFor(i, p))
 	case instrument.Slide:
 		return firstIsUsual(slide(p, i.Attachment))
-	case instrument.Strings:
+	case instrument.BowedStrings:
 		return firstIsUsual(stopped(i, p))
 	case instrument.Woodwind:
 		return firstIsUsual(byYear(i, woodwindTables[i.Keys][p.MIDI()], year))

@@ -21,7 +21,7 @@ func printed(i instrument.Instrument, c Choice, e score.Event) (text string, fit
 		}
 		said = thumb + strings.Join(strings.Split(strings.NewReplacer("-", "", " ", "", "+", "", "open",
 			"0").Replace(said), ""), "-")
-	case instrument.Strings:
+	case instrument.BowedStrings:
 		return printedFinger(i, c, said, e.String)
 	}
 	return said, c.Has(said)

@@ -62,7 +62,7 @@ var rules = []rule{
 // apply goes through the rules of the instrument.
 func (l *melody) apply() {
 	switch l.instrument.Mechanism {
-	case instrument.Strings:
+	case instrument.BowedStrings:
 		l.stopLine()
 		return
 	case instrument.Woodwind:

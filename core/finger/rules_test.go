@@ -250,7 +250,7 @@ func TestFirstYearLines(t *testing.T) {
 		if i.Unpitched() || i.Mechanism == instrument.Bars || i.Mechanism == instrument.Drums {
 			continue
 		}
-		row := i.Forks || i.SwapsLittle || i.Mechanism == instrument.Strings
+		row := i.Forks || i.SwapsLittle || i.Bowed()
 		for range 2000 {
 			part := randomLine(i, chance)
 			first := map[score.Pitch]string{}

@@ -113,5 +113,5 @@ func (f Fingering) On(p score.Pitch) Played { return Played{p, f.Shape, f.Text, 
 
 // Stopped says whether a finger is put on a string.
 func (p Played) Stopped(i instrument.Instrument) bool {
-	return i.Mechanism == instrument.Strings && p.Finger > 0
+	return i.Bowed() && p.Finger > 0
 }

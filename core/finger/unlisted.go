@@ -25,7 +25,7 @@ func Written(i instrument.Instrument, p score.Pitch, text string) (f Fingering, 
 		f, ok = writtenSlide(i, text)
 	case instrument.Woodwind:
 		return writtenKeys(i, text)
-	case instrument.Strings:
+	case instrument.BowedStrings:
 		return writtenStop(i, p, text)
 	}
 	return f, ok && resounds(tubeBelow(i, f), p)
@@ -139,5 +139,5 @@ const UnlistedReach = 5
 // player's positions have: it is played, and the fingering is the teacher's to write.
 func Unlisted(i instrument.Instrument, p score.Pitch) bool {
 	above := p.MIDI() - i.Highest.MIDI()
-	return (i.Mechanism == instrument.Woodwind || i.Mechanism == instrument.Strings) && above > 0 && above <= UnlistedReach
+	return (i.Mechanism == instrument.Woodwind || i.Bowed()) && above > 0 && above <= UnlistedReach
 }

@@ -49,7 +49,7 @@ func (w Words) Say(i instrument.Instrument, f Fingering) string {
 		return sayValves(f)
 	case instrument.Slide:
 		return saySlide(f)
-	case instrument.Strings:
+	case instrument.BowedStrings:
 		return w.sayStopped(i, f)
 	case instrument.Bars:
 		last := len(f.Text) - 1

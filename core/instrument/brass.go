@@ -36,14 +36,55 @@ func brass() []Instrument {
 		return i
 	}
 	return []Instrument{
-		trumpet,
-		horn,
-		double,
-		trombone,
-		attachment,
-		low("euphonium-bc", "euphonium in bass clef", concert, score.Bass, 34),
-		low("euphonium-tc", "euphonium in treble clef", sounding(-8, -14), score.Treble, 48),
-		low("tuba-bb", "tuba in B flat", concert, score.Bass, 22),
-		low("tuba-eb", "tuba in E flat", concert, score.Bass, 27),
+		trumpet.with(facts{
+			ranges: "F#3 C6  B3 D5  G3 F5  F#3 A5  E4",
+			voice:  Voice{"trumpet", 0},
+			called: []string{"trumpet", "cornet"},
+		}),
+		horn.with(facts{
+			ranges: "C3 A5  Bb3 D5  G3 F5  F3 A5  A4",
+			voice:  Voice{"french-horn", 0},
+			called: []string{"horn"},
+		}),
+		double.with(facts{
+			ranges: "C3 A5  Bb3 D5  G3 F5  F3 A5  A4",
+			voice:  Voice{"french-horn", 0},
+			called: []string{"double horn"},
+		}),
+		trombone.with(facts{
+			ranges: "E2 Bb4  A2 D4  F2 Eb4  E2 G4  D3",
+			breath: [3]float64{7.5, 10, 12},
+			voice:  Voice{"trombone", 0},
+			called: []string{"trombone"},
+		}),
+		attachment.with(facts{
+			ranges: "C2 Bb4  A2 D4  F2 Eb4  C2 G4  D3",
+			breath: [3]float64{7.5, 10, 12},
+			voice:  Voice{"trombone", 0},
+		}),
+		low("euphonium-bc", "euphonium in bass clef", concert, score.Bass, 34).with(facts{
+			ranges: "E2 Bb4  A2 D4  F2 Eb4  E2 G4  D3",
+			breath: [3]float64{7.5, 10, 12},
+			voice:  Voice{"tuba", -7},
+			called: []string{"euphonium", "baritone", "baritone horn"},
+		}),
+		low("euphonium-tc", "euphonium in treble clef", sounding(-8, -14), score.Treble, 48).with(facts{
+			ranges: "F#3 C6  B3 E5  G3 F5  F#3 A5  E4",
+			breath: [3]float64{7.5, 10, 12},
+			voice:  Voice{"tuba", -7},
+			called: []string{"euphonium t", "baritone t"},
+		}),
+		low("tuba-bb", "tuba in B flat", concert, score.Bass, 22).with(facts{
+			ranges: "E1 Bb3  A1 D3  F1 Eb3  E1 F3  D2",
+			breath: [3]float64{6.5, 8.5, 10},
+			voice:  Voice{"tuba", 0},
+			called: []string{"tuba"},
+		}),
+		low("tuba-eb", "tuba in E flat", concert, score.Bass, 27).with(facts{
+			ranges: "A1 Eb4  A1 Eb3  A1 G3  A1 Bb3  D2",
+			breath: [3]float64{6.5, 8.5, 10.5},
+			voice:  Voice{"tuba", 0},
+			called: []string{"tuba in e", "eb tuba", "e♭ tuba"},
+		}),
 	}
 }

@@ -7,26 +7,6 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// guesses are words in part names, those that would be mistaken for a shorter
-// one first.
-var guesses = []struct{ word, id string }{
-	{"piccolo", "piccolo"}, {"bassoon", "bassoon"}, {"oboe", "oboe"}, {"flute", "flute"},
-	{"bass clarinet", "bass-clarinet"}, {"eb clarinet", "eb-clarinet"}, {"e♭ clarinet", "eb-clarinet"},
-	{"clarinet in eb", "eb-clarinet"},
-	{"clarinet", "clarinet"}, {"soprano sax", "soprano-sax"}, {"alto sax", "alto-sax"}, {"tenor sax", "tenor-sax"},
-	{"bari sax", "bari-sax"}, {"baritone sax", "bari-sax"}, {"double horn", "horn-double"}, {"trumpet", "trumpet"},
-	{"cornet", "trumpet"},
-	{"trombone", "trombone"}, {"euphonium t", "euphonium-tc"}, {"baritone t", "euphonium-tc"},
-	{"euphonium", "euphonium-bc"},
-	{"baritone", "euphonium-bc"},
-	{"tuba in e", "tuba-eb"}, {"eb tuba", "tuba-eb"}, {"e♭ tuba", "tuba-eb"}, {"tuba", "tuba-bb"}, {"horn", "horn-f"},
-	{"violin", "violin"}, {"viola", "viola"}, {"cello", "cello"}, {"double bass", "bass"}, {"string bass", "bass"},
-	{"bells", "bells"}, {"glockenspiel", "bells"}, {"xylophone", "xylophone"}, {"marimba", "marimba"},
-	{"bass drum", "bass-drum"},
-	{"snare", "snare"},
-	{"timpani", "timpani"}, {"cymbal", "small-percussion"}, {"percussion", "small-percussion"}, {"bass", "bass"},
-}
-
 // notHere are words for instruments that are not in the catalogue, and whose names hold that
 // of one that is. Source: common practice.
 var notHere = []string{
@@ -47,12 +27,16 @@ func Guess(partName string) (Instrument, bool) {
 			return Instrument{}, false
 		}
 	}
-	for _, g := range guesses {
-		if strings.Contains(name, g.word) {
-			return ByID(g.id)
+	best, word := Instrument{}, ""
+	for _, i := range catalogue {
+		for _, w := range i.called {
+			// A longer word that holds this one speaks of another instrument: a bass clarinet.
+			if strings.Contains(name, w) && (word == "" || len(w) > len(word) && strings.Contains(w, word)) {
+				best, word = i, w
+			}
 		}
 	}
-	return Instrument{}, false
+	return best, word != ""
 }
 
 // keyInName finds "in A", "in B flat", "in E♭" in a part's name.

@@ -17,10 +17,11 @@ const (
 	Valves   Mechanism = "valves"
 	Slide    Mechanism = "slide"
 	Woodwind Mechanism = "woodwind"
-	Strings  Mechanism = "strings"
-	Sticks   Mechanism = "sticks"
-	Bars     Mechanism = "bars"
-	Drums    Mechanism = "drums" // tuned ones: timpani
+	// Strings under a bow. Fretted ones would be a mechanism of their own.
+	BowedStrings Mechanism = "strings"
+	Sticks       Mechanism = "sticks"
+	Bars         Mechanism = "bars"
+	Drums        Mechanism = "drums" // tuned ones: timpani
 )
 
 // Range is the lowest and the highest note of something, as written.
@@ -71,6 +72,10 @@ type Instrument struct {
 	RightDown   bool        // the right hand is down on throat notes beside the break
 	FourDown    bool        // 4 is taken where the line comes down to an open string
 	TwoHands    bool        // a drum with right and left sticks
+
+	breath [3]float64
+	voice  Voice
+	called []string
 }
 
 // KeyLayout is how the keys of a woodwind lie under the hands, and with it the table
@@ -111,6 +116,9 @@ func (i Instrument) Title() string { return strings.ToUpper(i.Name[:1]) + i.Name
 // Unpitched says whether it plays strokes without pitch.
 func (i Instrument) Unpitched() bool { return i.Mechanism == Sticks }
 
+// Bowed says whether it is played with a bow.
+func (i Instrument) Bowed() bool { return i.Mechanism == BowedStrings }
+
 // LaneName heads the lane of fingerings: "Valves", "Slide", "Fingers",
 // "String", "Bars", "Drums" or "Sticking".
 func (i Instrument) LaneName() string {
@@ -119,7 +127,7 @@ func (i Instrument) LaneName() string {
 		return "Valves"
 	case Slide:
 		return "Slide"
-	case Strings:
+	case BowedStrings:
 		return "String"
 	case Sticks:
 		return "Sticking"
@@ -159,7 +167,7 @@ func ConcertReader() Instrument {
 var fourthValve = score.ChromaticInterval(-4)
 
 // catalogue lists the instruments in score order.
-var catalogue = ranged(slices.Concat(woodwinds(), brass(), stringed(), percussion()))
+var catalogue = slices.Concat(woodwinds(), brass(), stringed(), percussion())
 
 func rangeOf(text string) Range {
 	low, high, _ := strings.Cut(text, " ")

@@ -21,17 +21,38 @@ func percussion() []Instrument {
 		Drums: kettles(), Models: drumModels,
 	}
 	return []Instrument{
-		bars("bells", score.Octaves(2), 10),
-		bars("xylophone", score.Octaves(1), 14),
-		marimba,
-		snare,
-		drum("bass-drum", "bass drum", "In the air first, then on the head off its centre, the other hand ready to damp."),
-		drum(
-			"small-percussion",
-			"cymbals and small percussion",
-			"In the air first, then softly: know how the sound is stopped before it is started.",
-		),
-		timpani,
+		bars("bells", score.Octaves(2), 10).with(facts{
+			ranges: "G3 C6  A3 Bb5  G3 C6  G3 C6  D5",
+			voice:  Voice{"bells", 0},
+			called: []string{"bells", "glockenspiel"},
+		}),
+		bars("xylophone", score.Octaves(1), 14).with(facts{
+			ranges: "F3 C7  A3 Bb5  F3 C6  F3 C7  D5",
+			voice:  Voice{"xylophone", 0},
+			called: []string{"xylophone"},
+		}),
+		marimba.with(facts{
+			ranges: "A2 C7  A3 Bb5  F3 C6  A2 C7  D5",
+			voice:  Voice{"xylophone", 12},
+			called: []string{"marimba"},
+		}),
+		snare.with(facts{
+			voice:  Voice{"snare", 0},
+			called: []string{"snare"},
+		}),
+		drum("bass-drum", "bass drum", "In the air first, then on the head off its centre, the other hand ready to damp.").with(facts{
+			voice:  Voice{"bass-drum", 0},
+			called: []string{"bass drum"},
+		}),
+		drum("small-percussion", "cymbals and small percussion", "In the air first, then softly: know how the sound is stopped before it is started.").with(facts{
+			voice:  Voice{"small-percussion", 0},
+			called: []string{"cymbal", "percussion"},
+		}),
+		timpani.with(facts{
+			ranges: "D2 A3  F2 F3  F2 F3  D2 A3  C3",
+			voice:  Voice{"timpani", 0},
+			called: []string{"timpani"},
+		}),
 	}
 }
 

@@ -7,66 +7,36 @@ import (
 	"unhurriedbench/core/score"
 )
 
-// rangeTable has a line for each instrument with pitch: all it has a fingering for,
-// what is comfortable in the first, second and third year of playing, the note its
-// first-year lines sit around, and what a drill on one note sits well on where that
-// is another. Pitches are as written.
-//
-// Source: common practice of beginners' books. A wind's home is the middle of its
-// first five notes; strings sit around A, and D is their first open string.
-const rangeTable = `
-piccolo       D4 A6   D4 Bb5  D4 D6   D4 G6   D5
-flute         C4 C7   D4 Bb5  C4 D6   C4 G6   D5
-oboe          Bb3 D6  C4 G5   C4 Bb5  Bb3 D6  D5
-bassoon       Bb1 D4  F2 C4   C2 D4   Bb1 D4  D3
-eb-clarinet   E3 E6   E3 A4   E3 G5   E3 D6   B3
-clarinet      E3 E6   E3 A4   E3 G5   E3 D6   E4
-bass-clarinet Eb3 C6  E3 A4   E3 E5   Eb3 G5  E4
-soprano-sax   Bb3 F6  C4 G5   C4 C6   Bb3 F6  E4
-alto-sax      Bb3 F#6 D4 G5   C4 C6   Bb3 F6  B4
-tenor-sax     Bb3 F6  C4 G5   C4 C6   Bb3 F6  E4
-bari-sax      Bb3 F6  D4 G5   C4 C6   Bb3 F6  B4
-trumpet       F#3 C6  B3 D5   G3 F5   F#3 A5  E4
-horn-f        C3 A5   Bb3 D5  G3 F5   F3 A5   A4
-horn-double   C3 A5   Bb3 D5  G3 F5   F3 A5   A4
-trombone      E2 Bb4  A2 D4   F2 Eb4  E2 G4   D3
-trombone-f    C2 Bb4  A2 D4   F2 Eb4  C2 G4   D3
-euphonium-bc  E2 Bb4  A2 D4   F2 Eb4  E2 G4   D3
-euphonium-tc  F#3 C6  B3 E5   G3 F5   F#3 A5  E4
-tuba-bb       E1 Bb3  A1 D3   F1 Eb3  E1 F3   D2
-tuba-eb       A1 Eb4  A1 Eb3  A1 G3   A1 Bb3  D2
-violin        G3 D6   G3 B5   G3 B5   G3 D6   A4 D4
-viola         C3 G5   C3 E5   C3 E5   C3 G5   A4 D4
-cello         C2 G4   C2 D4   C2 E4   C2 G4   D3
-bass          E2 G4   E2 D4   E2 D4   E2 G4   D3
-bells         G3 C6   A3 Bb5  G3 C6   G3 C6   D5
-xylophone     F3 C7   A3 Bb5  F3 C6   F3 C7   D5
-marimba       A2 C7   A3 Bb5  F3 C6   A2 C7   D5
-timpani       D2 A3   F2 F3   F2 F3   D2 A3   C3
-`
+// facts are what is known of one instrument beside how it is played.
+type facts struct {
+	// ranges has, as written, all that it has a fingering for, what is comfortable in the first,
+	// second and third year of playing, the note its first-year lines sit around, and what a drill
+	// on one note sits well on where that is another; "" without pitch.
+	//
+	// Source: common practice of beginners' books. A wind's home is the middle of its
+	// first five notes; strings sit around A, and D is their first open string.
+	ranges string
+	breath [3]float64 // seconds on one breath by year; the zero value is usualBreath
+	voice  Voice      // that it is heard with
+	called []string   // words of part names, in small letters
+}
 
-// ranged gives each instrument its line of rangeTable. It panics on a bad line,
-// which every test would show.
-func ranged(list []Instrument) []Instrument {
-	for line := range strings.Lines(strings.TrimSpace(rangeTable)) {
-		words := strings.Fields(line)
-		var pitches []score.Pitch
-		for _, word := range words[1:] {
-			pitches = append(pitches, score.MustPitch(word))
-		}
-		for k := range list {
-			i := &list[k]
-			if i.ID != words[0] {
-				continue
-			}
-			i.Lowest, i.Highest = pitches[0], pitches[1]
-			for year := range i.Years {
-				i.Years[year] = Range{pitches[2+2*year], pitches[3+2*year]}
-			}
-			i.Tessitura, i.OneNote = pitches[8], pitches[len(pitches)-1]
-		}
+// with is the instrument with its facts. It panics on bad ranges, which every test would show.
+func (i Instrument) with(f facts) Instrument {
+	i.breath, i.voice, i.called = f.breath, f.voice, f.called
+	var pitches []score.Pitch
+	for _, word := range strings.Fields(f.ranges) {
+		pitches = append(pitches, score.MustPitch(word))
 	}
-	return list
+	if len(pitches) == 0 {
+		return i
+	}
+	i.Lowest, i.Highest = pitches[0], pitches[1]
+	for year := range i.Years {
+		i.Years[year] = Range{pitches[2+2*year], pitches[3+2*year]}
+	}
+	i.Tessitura, i.OneNote = pitches[8], pitches[len(pitches)-1]
+	return i
 }
 
 // Comfort is what is comfortable in a year of playing, 1 to 3; other years are taken
@@ -144,7 +114,7 @@ func seatOf(part score.Part, base score.Interval, target Instrument) seat {
 		if x, y := away(a), away(b); x != y {
 			return x < y
 		}
-		return (a > b) == (target.Family == "strings")
+		return (a > b) == (target.Bowed())
 	}
 	// An octave with passing notes is better than one that holds all only where it lies half an
 	// octave nearer.

@@ -5,7 +5,7 @@ import "unhurriedbench/core/score"
 // stringed lists the bowed strings.
 func stringed() []Instrument {
 	named := func(name string, clef score.Clef, program int, open ...string) Instrument {
-		i := Instrument{ID: name, Name: name, Family: "strings", Clef: clef, Mechanism: Strings, Program: program,
+		i := Instrument{ID: name, Name: name, Family: "strings", Clef: clef, Mechanism: BowedStrings, Program: program,
 			Start: "Pluck the line first, then set the bow on the string and feel its weight before it moves."}
 		for _, note := range open {
 			i.OpenStrings = append(i.OpenStrings, score.MustPitch(note))
@@ -21,9 +21,25 @@ func stringed() []Instrument {
 	violin.Hand, violin.Models = UpperHand, openModels
 	viola.Hand, viola.Models = UpperHand, openModels
 	return []Instrument{
-		violin,
-		viola,
-		cello,
-		bass,
+		violin.with(facts{
+			ranges: "G3 D6  G3 B5  G3 B5  G3 D6  A4 D4",
+			voice:  Voice{"violin", 0},
+			called: []string{"violin"},
+		}),
+		viola.with(facts{
+			ranges: "C3 G5  C3 E5  C3 E5  C3 G5  A4 D4",
+			voice:  Voice{"violin", 7},
+			called: []string{"viola"},
+		}),
+		cello.with(facts{
+			ranges: "C2 G4  C2 D4  C2 E4  C2 G4  D3",
+			voice:  Voice{"cello", 0},
+			called: []string{"cello"},
+		}),
+		bass.with(facts{
+			ranges: "E2 G4  E2 D4  E2 D4  E2 G4  D3",
+			voice:  Voice{"contrabass", 0},
+			called: []string{"double bass", "string bass", "bass"},
+		}),
 	}
 }

@@ -32,16 +32,65 @@ func woodwinds() []Instrument {
 		starts("Crow the soaked reed alone: a free, low buzz of several pitches.")
 	bassoon.Keys, bassoon.Clef, bassoon.Thumb = BassoonKeys, score.Bass, true
 	return []Instrument{
-		flute("piccolo", score.Octaves(1), 73),
-		flute("flute", score.Interval{}, 74),
-		oboe,
-		bassoon,
-		clarinet("eb-clarinet", "E flat clarinet", sounding(2, 3)),
-		clarinet("clarinet", "clarinet", sounding(-1, -2)),
-		clarinet("bass-clarinet", "bass clarinet", sounding(-8, -14)),
-		sax("soprano-sax", "soprano saxophone", sounding(-1, -2), 65),
-		sax("alto-sax", "alto saxophone", sounding(-5, -9), 66),
-		sax("tenor-sax", "tenor saxophone", sounding(-8, -14), 67),
-		sax("bari-sax", "baritone saxophone", sounding(-12, -21), 68),
+		flute("piccolo", score.Octaves(1), 73).with(facts{
+			ranges: "D4 A6  D4 Bb5  D4 D6  D4 G6  D5",
+			breath: [3]float64{8, 11, 13},
+			voice:  Voice{"flute", -12},
+			called: []string{"piccolo"},
+		}),
+		flute("flute", score.Interval{}, 74).with(facts{
+			ranges: "C4 C7  D4 Bb5  C4 D6  C4 G6  D5",
+			breath: [3]float64{7.5, 10, 12},
+			voice:  Voice{"flute", 0},
+			called: []string{"flute"},
+		}),
+		oboe.with(facts{
+			ranges: "Bb3 D6  C4 G5  C4 Bb5  Bb3 D6  D5",
+			breath: [3]float64{10, 13, 17},
+			voice:  Voice{"bassoon", -12},
+			called: []string{"oboe"},
+		}),
+		bassoon.with(facts{
+			ranges: "Bb1 D4  F2 C4  C2 D4  Bb1 D4  D3",
+			voice:  Voice{"bassoon", 0},
+			called: []string{"bassoon"},
+		}),
+		clarinet("eb-clarinet", "E flat clarinet", sounding(2, 3)).with(facts{
+			ranges: "E3 E6  E3 A4  E3 G5  E3 D6  B3",
+			voice:  Voice{"clarinet", -5},
+			called: []string{"eb clarinet", "e♭ clarinet", "clarinet in eb"},
+		}),
+		clarinet("clarinet", "clarinet", sounding(-1, -2)).with(facts{
+			ranges: "E3 E6  E3 A4  E3 G5  E3 D6  E4",
+			voice:  Voice{"clarinet", 0},
+			called: []string{"clarinet"},
+		}),
+		clarinet("bass-clarinet", "bass clarinet", sounding(-8, -14)).with(facts{
+			ranges: "Eb3 C6  E3 A4  E3 E5  Eb3 G5  E4",
+			breath: [3]float64{7.5, 10, 12},
+			voice:  Voice{"clarinet", 12},
+			called: []string{"bass clarinet"},
+		}),
+		sax("soprano-sax", "soprano saxophone", sounding(-1, -2), 65).with(facts{
+			ranges: "Bb3 F6  C4 G5  C4 C6  Bb3 F6  E4",
+			voice:  Voice{"saxophone", -7},
+			called: []string{"soprano sax"},
+		}),
+		sax("alto-sax", "alto saxophone", sounding(-5, -9), 66).with(facts{
+			ranges: "Bb3 F#6  D4 G5  C4 C6  Bb3 F6  B4",
+			voice:  Voice{"saxophone", 0},
+			called: []string{"alto sax"},
+		}),
+		sax("tenor-sax", "tenor saxophone", sounding(-8, -14), 67).with(facts{
+			ranges: "Bb3 F6  C4 G5  C4 C6  Bb3 F6  E4",
+			voice:  Voice{"saxophone", 5},
+			called: []string{"tenor sax"},
+		}),
+		sax("bari-sax", "baritone saxophone", sounding(-12, -21), 68).with(facts{
+			ranges: "Bb3 F6  D4 G5  C4 C6  Bb3 F6  B4",
+			breath: [3]float64{7.5, 10, 12},
+			voice:  Voice{"saxophone", 12},
+			called: []string{"bari sax", "baritone sax"},
+		}),
 	}
 }

@@ -66,7 +66,7 @@ var remedies = []struct {
 func anybody(instrument.Instrument) bool     { return true }
 func pitched(i instrument.Instrument) bool   { return !i.Unpitched() }
 func blown(i instrument.Instrument) bool     { return i.Blown }
-func bowed(i instrument.Instrument) bool     { return i.Mechanism == instrument.Strings }
+func bowed(i instrument.Instrument) bool     { return i.Bowed() }
 func upper(i instrument.Instrument) bool     { return i.Hand == instrument.UpperHand }
 func slides(i instrument.Instrument) bool    { return i.Mechanism == instrument.Slide }
 func valved(i instrument.Instrument) bool    { return i.Mechanism == instrument.Valves }

@@ -53,7 +53,7 @@ func (w Way) Words(i instrument.Instrument) string {
 	case Echo:
 		return "Hear four counts, answer four counts."
 	case Air:
-		return byFamily(i, "Blow the rhythm through the teeth, one tongue to a note.", "Bow the rhythm in the air.",
+		return bySound(i, "Blow the rhythm through the teeth, one tongue to a note.", "Bow the rhythm in the air.",
 			"Tap it on the knees.")
 	case OneNote:
 		if i.Unpitched() {
@@ -63,9 +63,9 @@ func (w Way) Words(i instrument.Instrument) string {
 	case Mouthpiece:
 		return mouthpieceWords(i)
 	case Pluck:
-		return byFamily(i, "", "Pluck it before the bow comes to it.", "")
+		return bySound(i, "", "Pluck it before the bow comes to it.", "")
 	case Pad:
-		return byFamily(i, "", "", "On the pad or the knees first.")
+		return bySound(i, "", "", "On the pad or the knees first.")
 	case Silent:
 		return "Hands alone, no sound."
 	}
@@ -109,12 +109,12 @@ func mouthpieceWords(i instrument.Instrument) string {
 	return ""
 }
 
-// byFamily tells winds, strings and percussion apart.
-func byFamily(i instrument.Instrument, winds, strings, percussion string) string {
+// bySound chooses by how the sound is made: blown, bowed or struck.
+func bySound(i instrument.Instrument, winds, strings, percussion string) string {
 	switch {
 	case i.Blown:
 		return winds
-	case i.Family == "strings":
+	case i.Bowed():
 		return strings
 	}
 	return percussion

@@ -88,13 +88,13 @@ var texts = map[Stage]text{
 const inTheRests = " In a rest the hand goes on to the next note at once."
 
 var fingerWords = map[instrument.Mechanism]string{
-	instrument.Valves:   "Say the name and press the valves, in time, without air.",
-	instrument.Slide:    "Say the name and move the slide to each position, in time, without air.",
-	instrument.Woodwind: "Say the name and set the fingers, in time, without air. Fingers stay near their holes.",
-	instrument.Strings:  "Say string and finger and set the hand, in time, without the bow.",
-	instrument.Bars:     "Say the name and point the mallet of each hand at its bar, in time, without striking.",
-	instrument.Drums:    "Say the name and move the hand over its drum, in time, without striking.",
-	instrument.Sticks:   "Move the right stick or the left for each stroke, just above the pad.",
+	instrument.Valves:       "Say the name and press the valves, in time, without air.",
+	instrument.Slide:        "Say the name and move the slide to each position, in time, without air.",
+	instrument.Woodwind:     "Say the name and set the fingers, in time, without air. Fingers stay near their holes.",
+	instrument.BowedStrings: "Say string and finger and set the hand, in time, without the bow.",
+	instrument.Bars:         "Say the name and point the mallet of each hand at its bar, in time, without striking.",
+	instrument.Drums:        "Say the name and move the hand over its drum, in time, without striking.",
+	instrument.Sticks:       "Move the right stick or the left for each stroke, just above the pad.",
 }
 
 // playWords is what holds for everybody who plays, however their sound starts.

@@ -62,7 +62,7 @@ func tuningNote(requested string, present []instrument.Instrument) instrument.Pi
 			return class
 		}
 	}
-	if slices.ContainsFunc(present, func(i instrument.Instrument) bool { return i.Mechanism == instrument.Strings }) {
+	if slices.ContainsFunc(present, func(i instrument.Instrument) bool { return i.Bowed() }) {
 		return tunedTo[1]
 	}
 	return tunedTo[0]

@@ -103,7 +103,7 @@ func (s *handlers) classCardsView(r *http.Request) (classCardsView, error) {
 	classes, bowed := map[instrument.PitchClass]bool{}, 0
 	for _, d := range room {
 		v.Drawn[d.Reader.Instrument.ID] = music.DrawCards(d.Deck)
-		if d.Reader.Instrument.Family == "strings" {
+		if d.Reader.Instrument.Bowed() {
 			bowed++
 		}
 		for class := range d.met {

@@ -6,18 +6,17 @@ const pages = ["", "music", "cards", "notes", "care"];
 
 self.addEventListener("install", (event) => {
   event.waitUntil((async () => {
-    const kept = await caches.open(place);
-    await kept.addAll(files);
+    await (await caches.open(place)).addAll(files);
     self.skipWaiting();
   })());
 });
 
 self.addEventListener("activate", (event) => {
   event.waitUntil((async () => {
-    const kept = await caches.open(place);
-    for (const request of await kept.keys()) {
+    const all = await caches.open(place);
+    for (const request of await all.keys()) {
       const path = new URL(request.url).pathname;
-      if (path.startsWith("/static/") && !files.includes(path)) await kept.delete(request);
+      if (path.startsWith("/static/") && !files.includes(path)) await all.delete(request);
     }
     await self.clients.claim();
     await keepPages();
@@ -26,34 +25,46 @@ self.addEventListener("activate", (event) => {
 
 // keepPages fetches the week's pages while there is network.
 async function keepPages() {
-  const kept = await caches.open(place);
   for (const page of pages) {
     const address = self.registration.scope + page;
     const answer = await fetch(address, { credentials: "same-origin" }).catch(() => null);
-    if (answer && answer.ok) await kept.put(address, answer);
+    if (answer && answer.ok) await keep(address, answer);
   }
 }
 
+// ended says that the link leads nowhere any more, so that nothing is kept again.
+let ended = false;
+
+async function keep(address, answer) {
+  if (ended) return;
+  await (await caches.open(place)).put(address, answer);
+  if (ended) await caches.delete(place); // it ended meanwhile
+}
+
+// kept is what is kept of an address; it makes no place for what is to be kept.
+const kept = (address) => caches.match(address, { cacheName: place });
+
 async function fromNetwork(request) {
-  const kept = await caches.open(place);
   const address = request.url.split("?")[0].split("#")[0];
   try {
     const answer = await fetch(request);
-    if (answer.ok) await kept.put(address, answer.clone());
-    if (answer.status === 404 || answer.status === 410) { await caches.delete(place); await self.registration.unregister(); }
+    if (answer.ok) await keep(address, answer.clone());
+    if (answer.status === 404 || answer.status === 410) {
+      ended = true;
+      await caches.delete(place);
+      await self.registration.unregister();
+    }
     if (answer.status >= 502 && answer.status <= 504) throw new Error("away");
     return answer;
   } catch (problem) {
-    const before = await kept.match(address);
+    const before = await kept(address);
     if (before) return before;
     throw problem;
   }
 }
 
 async function fromKept(request) {
-  const kept = await caches.open(place);
-  const before = await kept.match(request.url);
-  return before || fetch(request);
+  return await kept(request.url) || fetch(request);
 }
 
 self.addEventListener("fetch", (event) => {
