@@ -58,7 +58,7 @@ func CheckinQueue(ctx context.Context, desk *Class, class store.ClassID) ([]chec
 	if err != nil {
 		return nil, err
 	}
-	queue, _ := checkin.Queue(Waiting(list, students, DateOf(time.Now())), 0) // who fits is not asked
+	queue, _ := checkin.Queue(Waiting(list, students, DateOf(desk.Now())), 0) // who fits is not asked
 	return queue, nil
 }
 

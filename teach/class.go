@@ -5,6 +5,7 @@ package teach
 import (
 	"context"
 	"slices"
+	"time"
 
 	"unhurriedbench/core/finger"
 	"unhurriedbench/core/routine"
@@ -18,7 +19,8 @@ import (
 type Class struct {
 	*store.Desk
 	Reader *reading.Reader
-	Last   Last // nil where nothing is remembered: at a student's own page
+	Clock  func() time.Time // nil for time.Now
+	Last   Last             // nil where nothing is remembered: at a student's own page
 
 	expected    []store.ExerciseID // of which what was made by hand is read together
 	instruments []string           // whose demands are
@@ -85,6 +87,14 @@ func at[K comparable, T any](facts *map[K]*fact[T], key K) *fact[T] {
 		(*facts)[key] = &fact[T]{}
 	}
 	return (*facts)[key]
+}
+
+// Now is what time it is at the desk.
+func (c *Class) Now() time.Time {
+	if c.Clock == nil {
+		return time.Now()
+	}
+	return c.Clock()
 }
 
 // New is a desk whose facts have not been read.

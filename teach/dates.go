@@ -17,9 +17,9 @@ func MondayOf(t time.Time) time.Time {
 	return t.AddDate(0, 0, -(int(t.Weekday())+6)%7)
 }
 
-// DayWords says a day that may be to come: "today", "tomorrow", "Tue 1 Dec".
-func DayWords(on time.Time) string {
-	switch int(on.Sub(DateOf(time.Now())).Hours() / 24) {
+// DayWords says a day, seen from now, that may be to come: "today", "tomorrow", "Tue 1 Dec".
+func DayWords(on, now time.Time) string {
+	switch int(on.Sub(DateOf(now)).Hours() / 24) {
 	case 0:
 		return "today"
 	case 1:
@@ -30,9 +30,8 @@ func DayWords(on time.Time) string {
 	return on.Format("Mon 2 Jan")
 }
 
-// Day is a date as a teacher says it: "today", "yesterday", "Tue 24 Nov".
-func Day(at time.Time) string {
-	now := time.Now()
+// Day is a date as a teacher says it now: "today", "yesterday", "Tue 24 Nov".
+func Day(at, now time.Time) string {
 	switch days := int(DateOf(now).Sub(DateOf(at)).Hours() / 24); days {
 	case 0:
 		return "today"
@@ -65,11 +64,11 @@ func minutesOn(p store.HomePlan, on time.Time) int {
 func DayOf(number int) time.Time { return time.Unix(int64(number)*24*60*60, 0).UTC() }
 
 // onDay is a day within a sentence: "today", "on Tue 3 Nov".
-func onDay(at time.Time) string {
-	if words := Day(at); words == "today" || words == "yesterday" {
+func onDay(at, now time.Time) string {
+	if words := Day(at, now); words == "today" || words == "yesterday" {
 		return words
 	}
-	return "on " + Day(at)
+	return "on " + Day(at, now)
 }
 
 // When says how long ago, or the day.

@@ -43,7 +43,7 @@ func LoadDeck(ctx context.Context, desk *Class, student store.Student) (Deck, er
 	if d.Log, err = desk.CardAnswers(ctx, student.ID, student.Instrument); err != nil {
 		return d, err
 	}
-	home, err := TriesAtHome(ctx, desk, student.ID, time.Now().AddDate(0, -3, 0))
+	home, err := TriesAtHome(ctx, desk, student.ID, desk.Now().AddDate(0, -3, 0))
 	if err != nil {
 		return d, err
 	}

@@ -53,18 +53,18 @@ func (d homeDone) Words() string {
 
 // homeSince is from when on what was done is shown: the first day of a plan, else four weeks
 // ago.
-func homeSince(p *store.HomePlan) time.Time {
+func homeSince(p *store.HomePlan, now time.Time) time.Time {
 	if p != nil {
 		return p.From
 	}
-	return DateOf(time.Now()).AddDate(0, 0, -28)
+	return DateOf(now).AddDate(0, 0, -28)
 }
 
 // NewHomeDone gathers what was done since a time.
-func NewHomeDone(p *store.HomePlan, tries []store.HomeTry, ticks []store.HomeTick,
+func NewHomeDone(now time.Time, p *store.HomePlan, tries []store.HomeTry, ticks []store.HomeTick,
 	named func(store.HomeTry) (what, stage string)) homeDone {
 	var d homeDone
-	since, today := homeSince(p), DateOf(time.Now())
+	since, today := homeSince(p, now), DateOf(now)
 	days := map[time.Time]bool{}
 	for _, t := range ticks {
 		if !DateOf(t.On).Before(since) {
@@ -139,11 +139,11 @@ func SaidWords(t store.HomeTry, stage string) string {
 // hear it, beside the teacher's log, newest first.
 func loadHomeDone(ctx context.Context, desk *Class, student store.Student, p *store.HomePlan,
 	log []store.Attempt) (homeDone, error) {
-	tries, err := TriesAtHome(ctx, desk, student.ID, DateOf(time.Now()).AddDate(0, -3, 0))
+	tries, err := TriesAtHome(ctx, desk, student.ID, DateOf(desk.Now()).AddDate(0, -3, 0))
 	if err != nil {
 		return homeDone{}, err
 	}
-	ticks, err := desk.HomeTicks(ctx, 0, student.ID, homeSince(p))
+	ticks, err := desk.HomeTicks(ctx, 0, student.ID, homeSince(p, desk.Now()))
 	if err != nil {
 		return homeDone{}, err
 	}
@@ -155,7 +155,7 @@ func loadHomeDone(ctx context.Context, desk *Class, student store.Student, p *st
 	if err != nil {
 		return homeDone{}, err
 	}
-	d := NewHomeDone(p, tries, ticks[student.ID], func(t store.HomeTry) (string, string) {
+	d := NewHomeDone(desk.Now(), p, tries, ticks[student.ID], func(t store.HomeTry) (string, string) {
 		stage := rules.For(student.ID, t.Exercise).Word(t.Stage)
 		k := slices.IndexFunc(exercises, func(x store.Exercise) bool { return x.ID == t.Exercise })
 		if k < 0 {
@@ -209,17 +209,17 @@ func judged(tries []store.HomeTry, log []store.Attempt) progress.Judging {
 
 // AddClassDone adds, to the plans of a class, what was done of them.
 func AddClassDone(ctx context.Context, desk *Class, class store.ClassID, plans []PracticePlan) error {
-	tries, err := desk.HomeTries(ctx, class, 0, DateOf(time.Now()).AddDate(0, -3, 0))
+	tries, err := desk.HomeTries(ctx, class, 0, DateOf(desk.Now()).AddDate(0, -3, 0))
 	if err != nil {
 		return err
 	}
-	ticks, err := desk.HomeTicks(ctx, class, 0, DateOf(time.Now()).AddDate(0, -3, 0))
+	ticks, err := desk.HomeTicks(ctx, class, 0, DateOf(desk.Now()).AddDate(0, -3, 0))
 	if err != nil {
 		return err
 	}
 	for k := range plans {
 		id := plans[k].Student.ID
-		plans[k].Done = NewHomeDone(plans[k].plan, tries[id], ticks[id], func(store.HomeTry) (string,
+		plans[k].Done = NewHomeDone(desk.Now(), plans[k].plan, tries[id], ticks[id], func(store.HomeTry) (string,
 			string) {
 			return "", ""
 		})

@@ -35,6 +35,7 @@ type PracticePlan struct {
 	Guest    store.Guest
 	Has      bool // there is a plan
 	Until    string
+	now      time.Time
 	Weekdays []int
 	Minutes  int
 	Days     []homeDay
@@ -100,9 +101,9 @@ func LoadPracticePlan(ctx context.Context, desk *Class, student store.StudentID)
 		return v, err
 	}
 	if !until.IsZero() {
-		v.CheckIn = DayWords(until)
+		v.CheckIn = DayWords(until, desk.Now())
 	} else {
-		until = DateOf(time.Now()).AddDate(0, 0, checkin.DaysOn)
+		until = DateOf(desk.Now()).AddDate(0, 0, checkin.DaysOn)
 	}
 	v.Until = until.Format(time.DateOnly)
 	p, err := desk.HomePlan(ctx, student)
@@ -112,7 +113,7 @@ func LoadPracticePlan(ctx context.Context, desk *Class, student store.StudentID)
 	if err != nil {
 		return v, err
 	}
-	v.show(p)
+	v.show(p, desk.Now())
 	return v, nil
 }
 
@@ -120,17 +121,18 @@ func LoadPracticePlan(ctx context.Context, desk *Class, student store.StudentID)
 // after today.
 func NextCheckin(ctx context.Context, desk *Class, student store.StudentID) (time.Time, error) {
 	next, err := desk.NextCheckin(ctx, student)
-	if err != nil || next == nil || !next.On.After(DateOf(time.Now())) {
+	if err != nil || next == nil || !next.On.After(DateOf(desk.Now())) {
 		return time.Time{}, err
 	}
 	return next.On, nil
 }
 
 // show lays a plan out for the page, every day between its first and its last.
-func (v *PracticePlan) show(p store.HomePlan) {
+func (v *PracticePlan) show(p store.HomePlan, now time.Time) {
 	v.plan = &p
 	v.Has, v.Until, v.Weekdays, v.Minutes, v.Left = true, p.Until.Format(time.DateOnly), p.Weekdays, p.Minutes, p.Plan.Left
-	today := DateOf(time.Now())
+	today := DateOf(now)
+	v.now = now
 	for on := p.From; on.Before(p.Until); on = on.AddDate(0, 0, 1) {
 		d := homeDay{On: on.Format(time.DateOnly), Name: on.Format("Mon 2 Jan"), Minutes: minutesOn(p, on),
 			Past: on.Before(today)}
@@ -200,7 +202,7 @@ func LayOutPlan(ctx context.Context, desk *Class, p *store.HomePlan, student sto
 	if err != nil {
 		return err
 	}
-	today := DateOf(time.Now())
+	today := DateOf(desk.Now())
 	var days []homeplan.Day
 	for on := p.From; on.Before(p.Until); on = on.AddDate(0, 0, 1) {
 		if !on.Before(today) {
@@ -358,7 +360,7 @@ func datedAt(log []store.Attempt, exercise store.ExerciseID, key breakdown.Chunk
 // UntilWords is the day the plan ends on, in words.
 func (v PracticePlan) UntilWords() string {
 	on, _ := time.Parse(time.DateOnly, v.Until)
-	return DayWords(on)
+	return DayWords(on, v.now)
 }
 
 // ChosenDay says whether a weekday is one of the plan's.

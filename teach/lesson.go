@@ -207,9 +207,9 @@ func GoesOnAt(p lesson.Chunk) routine.Stage {
 }
 
 // lessonEnd is until when what a class tries belongs to a lesson.
-func lessonEnd(l store.Lesson) time.Time {
+func lessonEnd(l store.Lesson, now time.Time) time.Time {
 	if l.Ended != nil {
 		return *l.Ended
 	}
-	return time.Now().Add(time.Minute)
+	return now.Add(time.Minute)
 }

@@ -63,12 +63,12 @@ type HelpCard struct {
 	cause      routine.Cause
 }
 
-// Card tells of it.
-func (s Stuck) Card() HelpCard {
+// Card tells of it as it is now.
+func (s Stuck) Card(now time.Time) HelpCard {
 	c := HelpCard{
 		Student: *s.Student, Instrument: InstrumentName(s.Student.Instrument), Exercise: *s.exercise, Chunk: s.label,
 		Stage: s.steps.Step(s.state.Stage).Form(), StageWord: s.steps.Word(s.state.Stage),
-		Trouble: troubleWords(s.state), Since: Day(time.Unix(s.times.Trouble, 0)), Next: nextWords(s.steps, s.state),
+		Trouble: troubleWords(s.state), Since: Day(time.Unix(s.times.Trouble, 0), now), Next: nextWords(s.steps, s.state),
 		key: s.chunk, cause: s.state.Over.Main(),
 		Link: fmt.Sprintf("/bench/%d?student=%d&class=%d&chunk=%s", s.exercise.ID, s.Student.ID, s.Student.ClassID, s.chunk),
 	}
@@ -119,8 +119,8 @@ func (c SharedCard) Count() int { return len(c.Students) }
 const SharedShown = 2
 
 // NewSharedCard is the card of what several are stuck on together.
-func NewSharedCard(s progress.Shared, list []Stuck) SharedCard {
-	card := SharedCard{Shared: s, Over: s.Cause.Words(), Since: Day(time.Unix(s.Since, 0))}
+func NewSharedCard(s progress.Shared, list []Stuck, now time.Time) SharedCard {
+	card := SharedCard{Shared: s, Over: s.Cause.Words(), Since: Day(time.Unix(s.Since, 0), now)}
 	var names, on []string
 	for _, at := range list {
 		if int64(at.exercise.ID) == s.Exercise && at.chunk == s.Chunk && slices.Contains(s.Students, int64(at.Student.ID)) {

@@ -13,7 +13,7 @@ func marksOf(ctx context.Context, desk *Class, l store.Lesson) ([]lesson.Mark, e
 	if l.Begun == nil {
 		return nil, nil
 	}
-	tries, err := desk.LessonAttempts(ctx, l.Class, *l.Begun, lessonEnd(l))
+	tries, err := desk.LessonAttempts(ctx, l.Class, *l.Begun, lessonEnd(l, desk.Now()))
 	if err != nil {
 		return nil, err
 	}

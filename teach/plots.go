@@ -10,6 +10,7 @@ import (
 // TempoPlot is how fast an exercise was clean, day by day.
 type TempoPlot struct {
 	Days []TempoDay // the oldest first
+	now  time.Time
 }
 
 // TempoDay is the last tempo of a day.
@@ -19,9 +20,9 @@ type TempoDay struct {
 	Clean bool
 }
 
-// NewTempoPlot gathers tries, newest first; those without a tempo are left out.
-func NewTempoPlot(tries []LoggedTry) TempoPlot {
-	var p TempoPlot
+// NewTempoPlot gathers tries, newest first, as they are seen now; those without a tempo are left out.
+func NewTempoPlot(tries []LoggedTry, now time.Time) TempoPlot {
+	p := TempoPlot{now: now}
 	for _, t := range slices.Backward(tries) {
 		if t.Undone || t.Moved || t.Tempo == 0 {
 			continue
@@ -50,10 +51,10 @@ func (p TempoPlot) Words() string {
 	case 0:
 		return "not clean at any tempo yet"
 	case 1:
-		return fmt.Sprintf("clean at %d %s", clean[0].Tempo, onDay(clean[0].At))
+		return fmt.Sprintf("clean at %d %s", clean[0].Tempo, onDay(clean[0].At, p.now))
 	}
 	first, last := clean[0], clean[len(clean)-1]
-	words := fmt.Sprintf("clean at %d %s, at %d %s", first.Tempo, onDay(first.At), last.Tempo, onDay(last.At))
+	words := fmt.Sprintf("clean at %d %s, at %d %s", first.Tempo, onDay(first.At, p.now), last.Tempo, onDay(last.At, p.now))
 	if best := slices.MaxFunc(clean, func(a, b TempoDay) int {
 		return cmp.Compare(a.Tempo,
 			b.Tempo)

@@ -91,7 +91,7 @@ func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only 
 		tries[a.ExerciseID] = append(tries[a.ExerciseID], NewLoggedTry(a, rules.For(student, a.ExerciseID)))
 	}
 	if only == 0 {
-		v.Next = nextFor(&v.Student, exercises, own, rules, standings)
+		v.Next = nextFor(&v.Student, exercises, own, rules, standings, desk.Now())
 		reads, err := NewPartReader(ctx, desk, v.Student)
 		if err != nil {
 			return v, err
@@ -106,7 +106,7 @@ func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only 
 		if err != nil {
 			return v, err
 		}
-		if v.Cards, err = newHomeCards(answers, time.Now()); err != nil {
+		if v.Cards, err = newHomeCards(answers, desk.Now()); err != nil {
 			return v, err
 		}
 		if err := addDepth(ctx, desk, &v, reads, exercises, standings, own, rules, tries); err != nil {
@@ -125,8 +125,8 @@ func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only 
 			word = steps.Word(stage)
 		}
 		v.Exercises = append(v.Exercises, recordExercise{
-			x, steps, at.Cells(steps, chunks), word, recordChunks(steps, outline, at, tries[x.ID]), tries[x.ID],
-			NewTempoPlot(tries[x.ID]),
+			x, steps, at.Cells(steps, chunks), word, recordChunks(steps, outline, at, tries[x.ID], desk.Now()), tries[x.ID],
+			NewTempoPlot(tries[x.ID], desk.Now()),
 		})
 	}
 	return v, nil
@@ -139,7 +139,7 @@ const mostNextFor = 3
 // and after them the first chunk in learning order that is begun or comes next of each
 // exercise they have begun and not done.
 func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOutlines, rules store.Rules,
-	standings store.Standings) []HelpCard {
+	standings store.Standings, now time.Time) []HelpCard {
 	var stuck, open []Stuck
 	for k := range exercises {
 		x := &exercises[k]
@@ -168,7 +168,7 @@ func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOu
 		if len(cards) == mostNextFor {
 			break
 		}
-		card := s.Card()
+		card := s.Card(now)
 		if !s.state.Stuck() {
 			card.Trouble = ""
 		}
@@ -180,7 +180,7 @@ func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOu
 // recordChunks gathers tries, newest first, by the chunk they were at, in the order of
 // learning, and by the day.
 func recordChunks(r routine.Routine, outline breakdown.Outline, at *progress.Standing,
-	tries []LoggedTry) []recordChunk {
+	tries []LoggedTry, now time.Time) []recordChunk {
 	byChunk := map[breakdown.ChunkKey][]LoggedTry{}
 	keys := slices.Clone(outline.Chunks)
 	for _, t := range tries {
@@ -196,12 +196,12 @@ func recordChunks(r routine.Routine, outline breakdown.Outline, at *progress.Sta
 		if len(byChunk[key]) == 0 {
 			continue
 		}
-		p := recordChunk{Name: key.Words(), Key: key, State: at.State(r, key), Days: recordDays(byChunk[key])}
+		p := recordChunk{Name: key.Words(), Key: key, State: at.State(r, key), Days: recordDays(byChunk[key], now)}
 		if label := outline.Label(key); label != "" {
 			p.Name = label + ", " + p.Name
 		}
 		if p.State.Stuck() {
-			p.Stuck = troubleWords(p.State) + ", since " + Day(time.Unix(at.Times[key].Trouble, 0))
+			p.Stuck = troubleWords(p.State) + ", since " + Day(time.Unix(at.Times[key].Trouble, 0), now)
 		}
 		list = append(list, p)
 	}
@@ -210,10 +210,10 @@ func recordChunks(r routine.Routine, outline breakdown.Outline, at *progress.Sta
 
 // recordDays tells tries, newest first, a line a day, the latest day first: "Count:
 // clean twice; Name: stumble, rhythm".
-func recordDays(tries []LoggedTry) []recordDay {
+func recordDays(tries []LoggedTry, now time.Time) []recordDay {
 	var days []recordDay
-	for _, made := range runsOf(tries, func(a, b LoggedTry) bool { return Day(a.At) == Day(b.At) }) {
-		days = append(days, recordDay{Day(made[0].At), dayLine(made)})
+	for _, made := range runsOf(tries, func(a, b LoggedTry) bool { return Day(a.At, now) == Day(b.At, now) }) {
+		days = append(days, recordDay{Day(made[0].At, now), dayLine(made)})
 	}
 	return days
 }

@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"slices"
 	"strings"
-	"time"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/name"
@@ -75,15 +74,15 @@ func addDepth(ctx context.Context, desk *Class, v *Record, reads PartReader, exe
 			v.Depth.Untried = append(v.Depth.Untried, x)
 		}
 	}
-	v.Depth.Days = NewDayPlot(all, time.Now())
+	v.Depth.Days = NewDayPlot(all, desk.Now())
 	checkins, err := desk.StudentCheckins(ctx, v.Student.ID, mostCheckins)
 	if err != nil {
 		return err
 	}
 	for _, c := range checkins {
-		note := checkinNote{Checkin: c, When: DayWords(c.On), Asks: DueWords(c.Due)}
+		note := checkinNote{Checkin: c, When: DayWords(c.On, desk.Now()), Asks: DueWords(c.Due)}
 		if c.Heard != nil {
-			note.When = Day(*c.Heard)
+			note.When = Day(*c.Heard, desk.Now())
 			v.Depth.Days.Heard[v.Depth.Days.Day(*c.Heard)] = "check-in, " + note.When
 		}
 		v.Depth.Checkins = append(v.Depth.Checkins, note)

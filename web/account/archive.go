@@ -26,7 +26,7 @@ func (s *handlers) takeArchive(w http.ResponseWriter, r *http.Request) error {
 	}
 	w.Header().Set("Content-Type", "application/zip")
 	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="unhurried-bench-%s.zip"`,
-		time.Now().Format(time.DateOnly)))
+		s.Now().Format(time.DateOnly)))
 	_, _ = b.WriteTo(w) // the reader has gone when this fails
 	return nil
 }

@@ -127,7 +127,7 @@ func (s *handlers) boardView(r *http.Request, class store.ClassID) (boardView, e
 			v.Rows = append(v.Rows, row)
 		}
 	}
-	v.tell(help)
+	v.tell(help, desk.Now())
 	return v, nil
 }
 

@@ -6,7 +6,6 @@ import (
 	"math"
 	"net/http"
 	"strings"
-	"time"
 
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
@@ -147,7 +146,7 @@ func (s *handlers) weeksView(r *http.Request) (weeksView, error) {
 	if err != nil {
 		return v, err
 	}
-	first := teach.MondayOf(time.Now()).AddDate(0, 0, -7*(teach.WeeksShown-1))
+	first := teach.MondayOf(s.Now()).AddDate(0, 0, -7*(teach.WeeksShown-1))
 	list, err := desk.Weeks(ctx, v.Class.ID, first)
 	if err != nil {
 		return v, err

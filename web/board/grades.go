@@ -105,7 +105,7 @@ func (s *handlers) grades(w http.ResponseWriter, r *http.Request) error {
 
 // readGradeRule reads the rule, or says what is wrong with it.
 func readGradeRule(r *http.Request) (rule gradeRule, problem string) {
-	rule = gradeRule{Counts: site.Text(r, "counts"), Stage: site.Text(r, "stage"), By: teach.DateOf(time.Now())}
+	rule = gradeRule{Counts: site.Text(r, "counts"), Stage: site.Text(r, "stage"), By: teach.DateOf(site.ClassOf(r).Now())}
 	if rule.Counts == "" {
 		rule.Counts = countings()[0].ID
 	}

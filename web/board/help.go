@@ -1,6 +1,7 @@
 package board
 
 import (
+	"time"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/store"
 	"unhurriedbench/teach"
@@ -15,7 +16,7 @@ const (
 
 // tell puts above the Board what most are stuck on together, and beside it who needs help
 // most of the others, each once; the rest is behind a line.
-func (v *boardView) tell(list []teach.Stuck) {
+func (v *boardView) tell(list []teach.Stuck, now time.Time) {
 	teach.MostStuckFirst(list)
 	troubles := make([]progress.Trouble, len(list))
 	for k, s := range list {
@@ -27,7 +28,7 @@ func (v *boardView) tell(list []teach.Stuck) {
 		if k >= teach.SharedShown+mostHelp {
 			break
 		}
-		card := teach.NewSharedCard(s, list)
+		card := teach.NewSharedCard(s, list, now)
 		if k >= teach.SharedShown {
 			v.SharedMore = append(v.SharedMore, card)
 			continue
@@ -42,10 +43,10 @@ func (v *boardView) tell(list []teach.Stuck) {
 		switch {
 		case !told[s.Student.ID] && len(v.Help)+len(v.Shared) < helpShown:
 			told[s.Student.ID] = true
-			v.Help = append(v.Help, s.Card())
+			v.Help = append(v.Help, s.Card(now))
 			continue
 		case len(v.More) < mostHelp:
-			v.More = append(v.More, s.Card())
+			v.More = append(v.More, s.Card(now))
 		}
 		v.MoreHelp++
 	}

@@ -27,6 +27,7 @@ type checkinView struct {
 	Guest   store.Guest
 	Student store.Student
 	Title   string // of the instrument
+	now     time.Time
 	Chunks  []dueChunk
 	Others  []otherExercise // that may be asked for beside it
 	Day     string          // of the next one
@@ -73,7 +74,7 @@ func (p dueChunk) Sheet() string { return fmt.Sprintf("%d/%s", p.Exercise, p.Ste
 func (p dueChunk) Ladder() []int { return routine.Ladder(p.Tempo) }
 
 // When is the day of the check-in in words.
-func (v checkinView) When() string { return teach.DayWords(v.On) }
+func (v checkinView) When() string { return teach.DayWords(v.On, v.now) }
 
 // Said is the comment as it was typed last.
 func (v checkinView) Said() string {
@@ -115,7 +116,7 @@ func (s *handlers) startQueue(w http.ResponseWriter, r *http.Request) error {
 		return s.showCheckins(w, r, http.StatusUnprocessableEntity,
 			"Nobody is waiting: set a day first, today or earlier for those you want to hear now.")
 	}
-	q := queueView{Minutes: minutes, Begun: time.Now().UnixMilli()}
+	q := queueView{Minutes: minutes, Begun: s.Now().UnixMilli()}
 	http.Redirect(w, r, fmt.Sprintf("/check-ins/%d?class=%d%s", queue[0].ID, class, q.query()), http.StatusSeeOther)
 	return nil
 }
@@ -144,7 +145,7 @@ func (s *handlers) showCheckin(w http.ResponseWriter, r *http.Request, status in
 // checkinAt finds the check-in of a request, whose it is, and how far the queue is.
 func (s *handlers) checkinAt(r *http.Request) (checkinView, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	v := checkinView{Guest: desk.Guest()}
+	v := checkinView{Guest: desk.Guest(), now: s.Now()}
 	var err error
 	if v.Checkin, err = desk.Checkin(ctx, site.ID[store.CheckinID](r)); err != nil {
 		return v, err
@@ -163,7 +164,7 @@ func (s *handlers) checkinView(r *http.Request) (checkinView, error) {
 		return v, err
 	}
 	v.Title = teach.InstrumentTitle(v.Student.Instrument)
-	v.Day = teach.DateOf(time.Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
+	v.Day = teach.DateOf(s.Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
 	rules, err := desk.Rules(ctx)
 	if err != nil {
 		return v, err
@@ -176,7 +177,7 @@ func (s *handlers) checkinView(r *http.Request) (checkinView, error) {
 	if err != nil {
 		return v, err
 	}
-	home, err := teach.TriesAtHome(ctx, desk, v.Student.ID, teach.DateOf(time.Now()).AddDate(0, 0, -checkin.DaysOn*2))
+	home, err := teach.TriesAtHome(ctx, desk, v.Student.ID, teach.DateOf(s.Now()).AddDate(0, 0, -checkin.DaysOn*2))
 	if err != nil {
 		return v, err
 	}
@@ -336,7 +337,7 @@ func (s *handlers) afterCheckin(w http.ResponseWriter, r *http.Request, err erro
 	case site.IsHTMX(r):
 		return s.showCheckin(w, r, http.StatusOK, "")
 	default:
-		v := checkinView{Checkin: store.Checkin{ID: site.ID[store.CheckinID](r)},
+		v := checkinView{now: s.Now(), Checkin: store.Checkin{ID: site.ID[store.CheckinID](r)},
 			Student: store.Student{ClassID: store.ClassID(site.Number(r, "class"))},
 			Queue:   queueView{Minutes: int(site.Number(r, "queue")), Begun: site.Number(r, "begun")}}
 		http.Redirect(w, r, v.Path(""), http.StatusSeeOther)
@@ -459,7 +460,7 @@ func (s *handlers) endCheckin(w http.ResponseWriter, r *http.Request) error {
 		return s.showCheckin(w, r, http.StatusUnprocessableEntity, problem)
 	}
 	if !next.On.IsZero() {
-		now := time.Now()
+		now := s.Now()
 		v.Heard = &now
 		seconds := checkin.Seconds(v.Due)
 		due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), v.Student.ClassID, []store.Student{v.Student},

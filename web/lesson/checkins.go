@@ -70,7 +70,7 @@ func (v *checkinsView) fill(ctx context.Context, desk *teach.Class) error {
 	if v.Minutes == "" {
 		minutes, v.Minutes = teach.UsualHearing, strconv.Itoa(teach.UsualHearing)
 	}
-	today := teach.DateOf(time.Now())
+	today := teach.DateOf(desk.Now())
 	if v.Day == "" {
 		v.Day = today.AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
 	}
@@ -88,10 +88,10 @@ func (v *checkinsView) fill(ctx context.Context, desk *teach.Class) error {
 			switch {
 			case c.Student != student.ID:
 			case c.Heard == nil:
-				line.Next, line.When = c, teach.DayWords(c.On)
+				line.Next, line.When = c, teach.DayWords(c.On, desk.Now())
 				line.Late, line.Now = c.On.Before(today), !c.On.After(today)
 			default:
-				line.Last, line.Heard = c, teach.Day(*c.Heard)
+				line.Last, line.Heard = c, teach.Day(*c.Heard, desk.Now())
 			}
 		}
 		v.Lines = append(v.Lines, line)
@@ -146,7 +146,7 @@ func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).SetCheckins(r.Context(), set...); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%s for %s.", teach.Capital(teach.DayWords(on)), teach.Plural(len(set), "student", "students")))
+	s.Flash(r, fmt.Sprintf("%s for %s.", teach.Capital(teach.DayWords(on, s.Now())), teach.Plural(len(set), "student", "students")))
 	http.Redirect(w, r, fmt.Sprintf("/check-ins?class=%d", class.ID), http.StatusSeeOther)
 	return nil
 }

@@ -111,6 +111,23 @@ func TestCheckins(t *testing.T) {
 }
 
 // What is due is changed by hand: a chunk more, one less, a bound.
+// Days are counted from the clock of the site: what is set for today is late tomorrow.
+func TestTheClockOfTheSite(t *testing.T) {
+	t.Parallel()
+	s, v, b := testsite.BoardOf(t)
+	at := fmt.Sprintf("/check-ins?class=%d", b.Class)
+	noon := time.Date(2027, 3, 2, 12, 0, 0, 0, time.UTC)
+	s.Whole.Site().Clock = func() time.Time { return noon }
+	v.Post(at, url.Values{"on": {"2027-03-03"}, "minutes": {"10"}})
+	for days, said := range []string{"tomorrow", "today", "yesterday", "Wed 3 Mar"} {
+		s.Whole.Site().Clock = func() time.Time { return noon.AddDate(0, 0, days) }
+		_, page := v.Get(at)
+		if !strings.Contains(page, said) {
+			t.Errorf("%d days on, the page does not say %s", days, said)
+		}
+	}
+}
+
 func TestWhatIsDue(t *testing.T) {
 	t.Parallel()
 	s, v, b := testsite.BoardOf(t)

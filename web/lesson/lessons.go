@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"time"
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
@@ -49,7 +50,7 @@ func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status in
 		return err
 	}
 	for _, l := range list {
-		v.Lessons = append(v.Lessons, newLessonLine(l))
+		v.Lessons = append(v.Lessons, newLessonLine(l, s.Now()))
 	}
 	if v.Minutes == "" {
 		v.Minutes = strconv.Itoa(teach.UsualMinutes)
@@ -61,17 +62,17 @@ func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status in
 	return nil
 }
 
-func newLessonLine(l store.Lesson) lessonLine {
+func newLessonLine(l store.Lesson, now time.Time) lessonLine {
 	fitted := l.Plan.Fit()
 	line := lessonLine{Lesson: l, Link: teach.LessonLink(l, ""), Words: fmt.Sprintf("%d steps, %s of %d min",
 		len(fitted.In), lesson.Time(fitted.Halves), l.Plan.Minutes)}
 	switch {
 	case l.Ended != nil:
-		line.When = teach.Day(*l.Begun)
+		line.When = teach.Day(*l.Begun, now)
 	case l.Running():
 		line.When, line.Link = "now", teach.LessonLink(l, "/run")
 	default:
-		line.When = "planned " + teach.Day(l.Made)
+		line.When = "planned " + teach.Day(l.Made, now)
 	}
 	return line
 }

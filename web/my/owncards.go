@@ -2,7 +2,6 @@ package my
 
 import (
 	"net/http"
-	"time"
 
 	"unhurriedbench/core/card"
 	"unhurriedbench/teach"
@@ -34,7 +33,7 @@ func (s *handlers) ownCards(w http.ResponseWriter, r *http.Request) error {
 	v := ownCardsView{ownFrame: f, HasDeck: len(d.Deck) > 0, Drawn: music.DrawCards(d),
 		Voice: s.Recordings.VoiceOf(d.Reader.Instrument), A4: d.Settings.Preferences.PitchOfA(),
 		Speed: teach.NewSpeedPlot(card.Speeds(d.Log, card.Name), f.Catalog)}
-	for _, a := range d.Round(time.Now(), d.Settings.Preferences.Cards()) {
+	for _, a := range d.Round(s.Now(), d.Settings.Preferences.Cards()) {
 		v.Cards = append(v.Cards, music.NewOwnCard(d, a))
 	}
 	s.Render(w, http.StatusOK, "owncards", "own-layout", v)

@@ -17,8 +17,7 @@ import (
 )
 
 // saidAt is when something was pressed at home, as the page has it.
-func saidAt(r *http.Request) time.Time {
-	now := time.Now()
+func saidAt(r *http.Request, now time.Time) time.Time {
 	millis, err := strconv.ParseInt(site.Text(r, "at"), 10, 64)
 	at := time.UnixMilli(millis)
 	if err != nil || at.After(now) || at.Before(now.Add(-teach.LongestWait)) {
@@ -62,7 +61,7 @@ func (s *handlers) sayTry(w http.ResponseWriter, r *http.Request) error {
 		Exercise: store.ExerciseID(site.Number(r, "exercise")), Chunk: key,
 		Try:   routine.Try{Stage: routine.Stage(site.Text(r, "stage")), Clean: site.Text(r, "result") == "clean"},
 		Tempo: int(site.Number(r, "tempo")), Beside: store.Beside(site.Text(r, "beside")),
-		Changed: site.Text(r, "changed"), At: saidAt(r), RequestKey: site.RequestKeyOf(r),
+		Changed: site.Text(r, "changed"), At: saidAt(r, s.Now()), RequestKey: site.RequestKeyOf(r),
 	}
 	if !t.Clean {
 		var is bool
@@ -105,6 +104,6 @@ func (s *handlers) answerCards(w http.ResponseWriter, r *http.Request) error {
 		site.Text(r, "helped") == "yes", site.Text(r, "new") == "yes")
 	return s.answer(w, r, h.AnswerCards(r.Context(), store.CardAnswer{
 		Instrument: h.Student.Instrument, RequestKey: site.RequestKeyOf(r),
-		Answered: card.Answered{Card: id, Grade: grade, Millis: int(min(millis, store.LongestAnswer)), At: saidAt(r)},
+		Answered: card.Answered{Card: id, Grade: grade, Millis: int(min(millis, store.LongestAnswer)), At: saidAt(r, s.Now())},
 	}))
 }

@@ -3,7 +3,6 @@ package my
 import (
 	"net/http"
 	"strings"
-	"time"
 
 	"unhurriedbench/teach"
 	"unhurriedbench/web/site"
@@ -34,7 +33,7 @@ func (s *handlers) ownNotes(w http.ResponseWriter, r *http.Request) error {
 			rows[k].Notes[n].Doubt = ""
 		}
 	}
-	s.Render(w, http.StatusOK, "ownnotes", "own-layout", ownNotesView{f, teach.NewFamilyPage(h, time.Now()), rows,
+	s.Render(w, http.StatusOK, "ownnotes", "own-layout", ownNotesView{f, teach.NewFamilyPage(h, s.Now()), rows,
 		h.Instrument.Unpitched()})
 	return nil
 }

@@ -122,7 +122,9 @@ func (s *handlers) requireStudent(next http.Handler) http.Handler {
 			return
 		}
 		r = r.WithContext(context.WithValue(r.Context(), studentKey{}, h))
-		next.ServeHTTP(w, site.WithActor(r, site.Actor{Class: teach.OfStudent(h.Desk(), s.Reader, h.Student)}))
+		class := teach.OfStudent(h.Desk(), s.Reader, h.Student)
+		class.Clock = s.Now
+		next.ServeHTTP(w, site.WithActor(r, site.Actor{Class: class}))
 	})
 }
 

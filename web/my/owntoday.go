@@ -128,7 +128,7 @@ func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 	for _, key := range teach.ChangesOf(target) {
 		v.Changes = append(v.Changes, ownChange{key, f.Say("changed." + key)})
 	}
-	today := teach.DateOf(time.Now())
+	today := teach.DateOf(s.Now())
 	v.Today, v.Weekday = today.Format(time.DateOnly), f.Weekday(today)
 	until, err := teach.NextCheckin(ctx, desk, h.Student.ID)
 	if err != nil {
@@ -178,7 +178,7 @@ func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 // comes next for them.
 func planOrNext(ctx context.Context, desk *teach.Class, student store.Student,
 	v *ownTodayView) (store.HomePlan, error) {
-	today := teach.DateOf(time.Now())
+	today := teach.DateOf(desk.Now())
 	p, err := desk.HomePlan(ctx, student.ID)
 	if err == nil && p.Until.After(today) {
 		v.HasPlan = true
@@ -233,7 +233,7 @@ func (v *ownTodayView) week(monday time.Time, p store.HomePlan, done map[store.H
 			}
 		}
 		d.CanTap = slices.ContainsFunc(v.Days, func(day ownDay) bool { return day.On == d.On })
-		past := on.Before(teach.DateOf(time.Now()))
+		past := d.On < v.Today
 		switch {
 		case d.State == "done":
 			d.Words = v.Say("day.doneOn")

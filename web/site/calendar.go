@@ -16,7 +16,7 @@ func (s *Site) SendCalendar(w http.ResponseWriter, v teach.PracticePlan) {
 	w.Header().Set("Content-Type", "text/calendar; charset=utf-8")
 	w.Header().Set("Content-Disposition", `attachment; filename="practice.ics"`)
 	// RFC 5545, 3.1; the reader has gone when this fails
-	_ = calendarOf(v, time.Now()).SerializeTo(w, ics.WithNewLineWindows)
+	_ = calendarOf(v, s.Now()).SerializeTo(w, ics.WithNewLineWindows)
 }
 
 func calendarOf(v teach.PracticePlan, now time.Time) *ics.Calendar {

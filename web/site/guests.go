@@ -37,6 +37,7 @@ func (s *Site) inGiven(next http.Handler) http.Handler {
 			return
 		default:
 			given := teach.New(desk, s.Reader)
+			given.Clock = s.Now
 			given.Last = a.Class.Last
 			a.Class = given
 		}

@@ -114,6 +114,7 @@ func (s *Site) SignedIn(r *http.Request) (Actor, error) {
 		return Actor{}, nil
 	}
 	desk := teach.New(s.Store.For(id), s.Reader)
+	desk.Clock = s.Now
 	desk.Last = lastChosen{r.Context(), s.Sessions}
 	return Actor{t, desk}, nil
 }

@@ -32,7 +32,7 @@ const longestSession = 90 * 24 * time.Hour
 
 // Begin starts a session of a teacher.
 func (s *Site) Begin(ctx context.Context, t store.Teacher, shared bool) {
-	now := time.Now().Unix()
+	now := s.Now().Unix()
 	s.Sessions.RememberMe(ctx, !shared)
 	s.Sessions.Put(ctx, "teacher", int64(t.ID))
 	s.Sessions.Put(ctx, SessionNumber, t.Sessions)
@@ -61,7 +61,7 @@ func (s *Site) holds(r *http.Request, t store.Teacher, policy store.Policy) bool
 		return false
 	}
 	if idle > usedAgain || idle < 0 { // the clock may have been set back
-		s.Sessions.Put(ctx, usedLast, time.Now().Unix())
+		s.Sessions.Put(ctx, usedLast, s.Now().Unix())
 	}
 	return true
 }

@@ -29,13 +29,17 @@ type Site struct {
 	Log      *slog.Logger
 	Forms    forms
 
-	BackupNights int // how many nightly backups are kept, 0 for none
+	Clock        func() time.Time // what time it is; tests set it
+	BackupNights int              // how many nightly backups are kept, 0 for none
 
 	pages   pages
 	proxies []netip.Prefix // that may say whom they ask for
 	https   bool
 	metrics *metrics
 }
+
+// Now is what time it is.
+func (s *Site) Now() time.Time { return s.Clock() }
 
 // New makes a site on an open store, without pages: see Pages.
 func New(s *store.Store, log *slog.Logger) (*Site, error) {
@@ -54,7 +58,7 @@ func New(s *store.Store, log *slog.Logger) (*Site, error) {
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
 	sessions.Cookie.Persist = false // but where the computer is one's own
-	site := &Site{Store: s, Reader: reading.New(reading.Memory), Sessions: sessions, Assets: browserFiles,
+	site := &Site{Store: s, Clock: time.Now, Reader: reading.New(reading.Memory), Sessions: sessions, Assets: browserFiles,
 		Forms: forms, Log: log}
 	sessions.ErrorFunc = site.unavailable
 	site.metrics = site.newMetrics()

@@ -2,7 +2,6 @@ package student
 
 import (
 	"net/http"
-	"time"
 
 	"unhurriedbench/store"
 	"unhurriedbench/teach"
@@ -15,7 +14,7 @@ func (s *handlers) family(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	v := teach.NewFamilyPage(h, time.Now())
+	v := teach.NewFamilyPage(h, s.Now())
 	if v.Plan, err = teach.LoadPracticePlan(r.Context(), site.ClassOf(r), h.Student.ID); err != nil {
 		return err
 	}

@@ -64,7 +64,7 @@ func TestWhatWasDone(t *testing.T) {
 	try := func(daysAgo int, clean bool) store.HomeTry {
 		return store.HomeTry{Try: routine.Try{Stage: routine.Play, Clean: clean, Cause: map[bool]routine.Cause{false: routine.Sound}[clean]}, Tempo: 60, At: today.AddDate(0, 0, -daysAgo).Add(time.Minute)}
 	}
-	d := teach.NewHomeDone(p, []store.HomeTry{try(9, true), try(1, false), try(0, true)}, []store.HomeTick{{On: today, Line: "warm"}, {On: today, Line: "else"}, {On: today.AddDate(0, 0, -9), Line: "warm"}},
+	d := teach.NewHomeDone(time.Now(), p, []store.HomeTry{try(9, true), try(1, false), try(0, true)}, []store.HomeTick{{On: today, Line: "warm"}, {On: today, Line: "else"}, {On: today.AddDate(0, 0, -9), Line: "warm"}},
 		func(store.HomeTry) (string, string) { return "1 · Lamp", "Play" })
 	if got := d.Words(); got != "2 days, 1 of 4 lines; 2 tries, 1 clean as they say" {
 		t.Errorf("%q", got)
@@ -76,10 +76,10 @@ func TestWhatWasDone(t *testing.T) {
 	for range teach.MostSaid + 3 {
 		many = append(many, try(0, true))
 	}
-	if d := teach.NewHomeDone(nil, many, nil, func(store.HomeTry) (string, string) { return "", "" }); len(d.Tries) != teach.MostSaid || d.More != 3 || d.Clean != teach.MostSaid+3 {
+	if d := teach.NewHomeDone(time.Now(), nil, many, nil, func(store.HomeTry) (string, string) { return "", "" }); len(d.Tries) != teach.MostSaid || d.More != 3 || d.Clean != teach.MostSaid+3 {
 		t.Errorf("of many: %d, %d more, %d clean", len(d.Tries), d.More, d.Clean)
 	}
-	if d := teach.NewHomeDone(nil, nil, nil, nil); d.Any() || d.Words() != "" {
+	if d := teach.NewHomeDone(time.Now(), nil, nil, nil, nil); d.Any() || d.Words() != "" {
 		t.Errorf("of nothing: %q", d.Words())
 	}
 }

@@ -75,7 +75,7 @@ func (s *handlers) makeHomePlan(w http.ResponseWriter, r *http.Request) error {
 
 // readHomePlan reads the days and minutes of a form, or says what is wrong with them.
 func readHomePlan(r *http.Request) (store.HomePlan, string) {
-	p := store.HomePlan{From: teach.DateOf(time.Now()), Changed: map[string]int{}, Weekdays: typedWeekdays(r)}
+	p := store.HomePlan{From: teach.DateOf(site.ClassOf(r).Now()), Changed: map[string]int{}, Weekdays: typedWeekdays(r)}
 	var problem string
 	if p.Until, problem = site.ReadDay(site.Text(r, "until")); problem != "" {
 		return p, problem
@@ -109,7 +109,7 @@ func (s *handlers) changeHomeDay(w http.ResponseWriter, r *http.Request) error {
 	on, problem := site.ReadDay(site.Text(r, "on"))
 	minutes, wrong := site.ReadMinutes(site.Text(r, "minutes"), 0, homeplan.MostMinutes)
 	problem = cmp.Or(problem, wrong)
-	if problem == "" && (on.Before(teach.DateOf(time.Now())) || !on.Before(p.Until)) {
+	if problem == "" && (on.Before(teach.DateOf(s.Now())) || !on.Before(p.Until)) {
 		problem = "That day is past, or not in the plan. What follows from today on can be changed."
 	}
 	if problem != "" {

@@ -85,7 +85,7 @@ func TestDrawingsOfAStudent(t *testing.T) {
 	undone := try(0, 200, true)
 	undone.Undone = true
 	tries := []teach.LoggedTry{undone, try(0, 72, true), try(0, 80, false), try(3, 66, false), try(7, 60, true), try(7, 63, true), try(500, 40, true)}
-	tempo := teach.NewTempoPlot(tries)
+	tempo := teach.NewTempoPlot(tries, time.Now())
 	if got := fmt.Sprint(len(tempo.Days), tempo.Days[3].Tempo, tempo.Days[3].Clean, tempo.Days[2].Tempo, tempo.Days[2].Clean, tempo.Days[1].Tempo); got != "4 72 true 66 false 63" {
 		t.Errorf("the tempos are %s", got)
 	}

@@ -450,7 +450,7 @@ func (s *handlers) takeTable(w http.ResponseWriter, r *http.Request) error {
 	}
 	w.Header().Set("Content-Type", "text/csv; charset=utf-8")
 	w.Header().Set("Content-Disposition", fmt.Sprintf(`attachment; filename="students-%s.csv"`,
-		time.Now().Format(time.DateOnly)))
+		s.Now().Format(time.DateOnly)))
 	_, _ = w.Write(table.Write([]string{"First name", "Initial", "Instrument", "Class", "Line", "Note",
 		"Second instrument"}, rows)) // the reader has gone when this fails
 	return nil
