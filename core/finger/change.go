@@ -38,21 +38,7 @@ func ChangeBetween(i instrument.Instrument, from, to Played, year int) Change {
 
 // changeOf is the cost of a change, with its reasons where why is not nil.
 func changeOf(i instrument.Instrument, from, to Played, year int, why *reasons) int {
-	switch i.Mechanism {
-	case instrument.Woodwind:
-		return woodwindChange(i, from, to, why)
-	case instrument.Valves:
-		return valveChange(from, to, why)
-	case instrument.Slide:
-		return slideChange(from, to, why)
-	case instrument.BowedStrings:
-		return stringChange(i, year, from, to, why)
-	case instrument.Bars:
-		return barChange(from, to, why)
-	case instrument.Drums:
-		return drumChange(i, from, to, why)
-	}
-	return stickChange(from, to, why)
+	return mechanismOf(i).change(i, from, to, year, why)
 }
 
 // reasons collects what a change asks, in words. A nil pointer collects nothing.

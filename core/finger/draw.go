@@ -37,20 +37,7 @@ type Drawn struct {
 
 // Draw says what there is to draw of a fingering of a written pitch.
 func Draw(i instrument.Instrument, p score.Pitch, f Fingering) Drawn {
-	switch i.Mechanism {
-	case instrument.Valves:
-		return drawValves(f)
-	case instrument.Slide:
-		return Drawn{Label: f.Text, Slide: f.Position, Raised: f.Raised, Held: f.Attached}
-	case instrument.BowedStrings:
-		return drawStopped(i, p, f)
-	case instrument.Woodwind:
-		return drawKeys(layoutOf(i), f)
-	case instrument.Sticks:
-		main := len(f.Text) - 1
-		return Drawn{Small: f.Text[:max(main, 0)], Stroke: f.Text[max(main, 0):]}
-	}
-	return Drawn{Label: withSigns(f.Text)} // bars and drums
+	return mechanismOf(i).draw(i, p, f)
 }
 
 func drawValves(f Fingering) Drawn {

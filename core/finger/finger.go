@@ -54,21 +54,7 @@ func Taught(i instrument.Instrument, p score.Pitch, year int) (Choice, bool) {
 	if !i.Plays(p) {
 		return Choice{}, false
 	}
-	switch i.Mechanism {
-	case instrument.Valves:
-		return firstIsUsual(brassFor(i, p))
-	case instrument.Slide:
-		return firstIsUsual(slide(p, i.Attachment))
-	case instrument.BowedStrings:
-		return firstIsUsual(stopped(i, p))
-	case instrument.Woodwind:
-		return firstIsUsual(byYear(i, woodwindTables[i.Keys][p.MIDI()], year))
-	case instrument.Bars:
-		return Choice{Fingering: Fingering{Text: p.String()}, Usual: p.String()}, true // which bar it is, the pitch says
-	case instrument.Drums:
-		return firstIsUsual(drumsFor(i, p))
-	}
-	return Choice{}, false
+	return firstIsUsual(mechanismOf(i).ways(i, p, year))
 }
 
 // firstIsUsual makes a choice of a list in order of preference.
@@ -169,21 +155,6 @@ func Part(i instrument.Instrument, part score.Part, o Options) [][]Choice {
 	for k, m := range part.Measures {
 		choices[k], all = all[:len(m.Events):len(m.Events)], all[len(m.Events):]
 	}
-	switch i.Mechanism {
-	case instrument.Sticks:
-		stick(i, part, choices, o)
-	case instrument.Drums:
-		tune(i, part, choices, o)
-		shareHands(part, choices)
-	case instrument.Bars:
-		newMelody(i, part, o).write(choices)
-		shareHands(part, choices)
-	default:
-		l := newMelody(i, part, o)
-		if !o.Plain {
-			l.apply()
-		}
-		l.write(choices)
-	}
+	mechanismOf(i).finger(i, part, choices, o)
 	return choices
 }

@@ -13,18 +13,7 @@ import (
 // its string; the number of a string counts from the highest, as MusicXML has it.
 func printed(i instrument.Instrument, c Choice, e score.Event) (text string, fits bool) {
 	said := strings.TrimSpace(e.Fingering)
-	switch i.Mechanism {
-	case instrument.Valves:
-		thumb := ""
-		if rest, found := strings.CutPrefix(said, "T"); found && i.ThumbSide {
-			thumb, said = "T", rest
-		}
-		said = thumb + strings.Join(strings.Split(strings.NewReplacer("-", "", " ", "", "+", "", "open",
-			"0").Replace(said), ""), "-")
-	case instrument.BowedStrings:
-		return printedFinger(i, c, said, e.String)
-	}
-	return said, c.Has(said)
+	return mechanismOf(i).printed(i, c, said, e.String)
 }
 
 // printedFinger finds the first way with a finger, on a string where one is named.

@@ -61,20 +61,8 @@ var rules = []rule{
 
 // apply goes through the rules of the instrument.
 func (l *melody) apply() {
-	switch l.instrument.Mechanism {
-	case instrument.BowedStrings:
-		l.stopLine()
+	if all := mechanismOf(l.instrument).rules(l); all {
 		return
-	case instrument.Woodwind:
-		if l.instrument.Forks {
-			l.forkF()
-		}
-		if l.instrument.RightDown {
-			l.holdRight()
-		}
-		if l.instrument.SwapsLittle {
-			l.fingerLittle()
-		}
 	}
 	for _, r := range rules {
 		if l.options.Year < r.year || !r.on.has(l.instrument) {

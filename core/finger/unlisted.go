@@ -18,17 +18,7 @@ import (
 // Fundamentals of Musical Acoustics).
 func Written(i instrument.Instrument, p score.Pitch, text string) (f Fingering, ok bool) {
 	text = strings.Join(strings.Fields(text), " ")
-	switch i.Mechanism {
-	case instrument.Valves:
-		f, ok = writtenValves(i, text)
-	case instrument.Slide:
-		f, ok = writtenSlide(i, text)
-	case instrument.Woodwind:
-		return writtenKeys(i, text)
-	case instrument.BowedStrings:
-		return writtenStop(i, p, text)
-	}
-	return f, ok && resounds(tubeBelow(i, f), p)
+	return mechanismOf(i).written(i, p, text)
 }
 
 // writtenValves reads "0", "1-3", "T2": each valve once, in order.

@@ -44,22 +44,7 @@ func (w Words) Show(i instrument.Instrument, text string) string {
 // Say puts a fingering in words to be said aloud: "low 2 on A", "valves 1 and 3",
 // "third position".
 func (w Words) Say(i instrument.Instrument, f Fingering) string {
-	switch i.Mechanism {
-	case instrument.Valves:
-		return sayValves(f)
-	case instrument.Slide:
-		return saySlide(f)
-	case instrument.BowedStrings:
-		return w.sayStopped(i, f)
-	case instrument.Bars:
-		last := len(f.Text) - 1
-		return "the bar " + sayNote(f.Text[:last]) + " " + f.Text[last:]
-	case instrument.Drums:
-		return fmt.Sprintf("the %d inch drum", f.Inches)
-	case instrument.Sticks:
-		return sayStroke(f)
-	}
-	return w.sayKeys(i, f)
+	return mechanismOf(i).say(w, i, f)
 }
 
 func sayValves(f Fingering) string {
