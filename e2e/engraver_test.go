@@ -63,6 +63,9 @@ func partsToCheck(t *testing.T) map[string]score.Part {
 // and pitches are core's.
 func TestTheEngraverHearsWhatCoreDoes(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, _ := signedIn(t, 1280)
 	p.MustNavigate(p.MustInfo().URL + "exercises/new?way=abc").MustWaitLoad()
 	p.MustElement("#preview svg")

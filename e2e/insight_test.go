@@ -10,6 +10,9 @@ import (
 // instrument.
 func TestWholeExerciseInSight(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=snare")
 	for _, i := range instrument.All() {

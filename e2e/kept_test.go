@@ -98,6 +98,9 @@ func TestExceptionsAreAskedFor(t *testing.T) {
 // is in reach.
 func TestInReachOfTheThumb(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 390)
 	bench(p, address+"/bench/12?instrument=clarinet")
 	tapOn(p.MustElement("#mark-clean"))

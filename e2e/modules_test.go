@@ -140,7 +140,7 @@ func TestTheOutbox(t *testing.T) {
 			if (!status) throw new TypeError("no network");
 			return { status, ok: status < 400, json: async () => ({}) };
 		};
-		const box = new $outbox.Outbox(storage, "place", { again: 1e6, on: {
+		const box = new $outbox.Outbox(storage, "place", { base: "/my/x/", again: 1e6, on: {
 			answer: (entry, answer) => { said.push("answer " + entry.path + " " + answer.status); },
 			held: (why, list) => said.push(why + " " + list.length),
 			empty: (done) => said.push("empty " + JSON.stringify(done)),
@@ -160,6 +160,8 @@ func TestTheOutbox(t *testing.T) {
 			`{"sent": ["/a ", "/a ", "/a ", "/b "], "said": ["held 2", "held 2", "answer /a 500", "answer /b 200", "empty {\"sent\":1,\"refused\":1,\"full\":false,\"waited\":2}"], "left": [], "busy": false}`},
 		"two at once send one time": {"[200]", `box.add("/a", {}); await Promise.all([box.send(), box.send()]);`,
 			`{"sent": ["/a "], "said": ["answer /a 200", "empty {\"sent\":1,\"refused\":0,\"full\":false,\"waited\":1}"], "left": [], "busy": false}`},
+		"what an earlier release left": {"[200]", `storage.setItem("place", '[{"page": "tries", "fields": "press=p"}]'); await box.send();`,
+			`{"sent": ["/my/x/tries press=p"], "said": ["answer /my/x/tries 200", "empty {\"sent\":1,\"refused\":0,\"full\":false,\"waited\":1}"], "left": [], "busy": false}`},
 		"taken out": {"[]", `box.add("/a", { request_key: "one" }); box.add("/b", { request_key: "two" });
 			said.push(box.remove("one"), box.remove("none"));`, `{"sent": [], "said": [true, false], "left": ["/b"], "busy": false}`},
 		"not while it is sent": {"[200]", `box.add("/a", { request_key: "one" }); const way = box.send(); said.push(box.remove("one")); await way;`,

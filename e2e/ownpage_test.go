@@ -247,6 +247,9 @@ func TestARoundByKeys(t *testing.T) {
 // axe-core finds nothing on a student's pages, and none is wider than a small phone.
 func TestAStudentsPagesForEveryone(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 360)
 	script := axe(t)
 	p.MustNavigate(address + "/students/1/plan").MustWaitLoad()

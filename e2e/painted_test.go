@@ -13,6 +13,9 @@ import (
 // on the screen.
 func TestEveryClefIsPainted(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 1280)
 	for _, path := range []string{"/bench/6?instrument=clarinet&student=4", "/bench/6?instrument=trombone", "/bench/10?instrument=violin&chunk=7-8", "/bench/11?instrument=trumpet"} {
 		bench(p, address+path)

@@ -21,6 +21,9 @@ const place = `() => [document.title,
 // from another page, and Back all show it.
 func TestThePlaceIsKept(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/10?instrument=clarinet")
 	click(p.MustElementR(".instruments a", "Trombone"))

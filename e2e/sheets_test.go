@@ -49,7 +49,7 @@ var wordBox = regexp.MustCompile(`<word xMin="([\d.-]+)" yMin="([\d.-]+)" xMax="
 
 // The sheets of a class come out in one print, a page each on Letter and on A4, with nothing
 // outside the page.
-func TestPrintingAClasssSheets(t *testing.T) {
+func TestPrintingSheetsOfAClass(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
 	bench(p, address+"/bench/6?instrument=trombone") // the link stands under the music and moves until it is drawn

@@ -45,6 +45,9 @@ func saveFrom(t *testing.T, p *rod.Page, words ...string) {
 // when they are there again, the same button plays.
 func TestWithoutTheRecordedNotes(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 1280)
 	saveFrom(t, p, "*.flac*")
 	bench(p, address+"/bench/6?instrument=clarinet")

@@ -163,6 +163,9 @@ var stopwatchTasks = []task{
 // Each task costs no more clicks and keys than it may; the table is in the test's log.
 func TestStopwatch(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	for _, task := range stopwatchTasks {
 		p, address := signedIn(t, task.width)
 		p.MustNavigate(address + task.start).MustWaitLoad()

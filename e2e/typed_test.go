@@ -35,6 +35,9 @@ func sounds(p *rod.Page, address string) string {
 // Eight measures of a printed book are entered by keys alone, with fewer than 80.
 func TestEnteringByKeysAlone(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 1280)
 	want := sounds(p, address+"/bench/6?instrument=flute")
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
@@ -107,6 +110,9 @@ func TestTypedLinesAreMarked(t *testing.T) {
 // With the keys on the screen it is done with a thumb.
 func TestEnteringWithAThumb(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 390)
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
 	for _, key := range strings.Split("1 & 2 ( ) 3 | 1 [ ] 3", " ") {
@@ -137,6 +143,9 @@ func TestEnteringWithAThumb(t *testing.T) {
 // A MIDI keyboard fills the name line, here a simulated one: what is played is what is read.
 func TestNamesFromAMIDIKeyboard(t *testing.T) {
 	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
 	p, address := signedIn(t, 1280)
 	p.MustEvalOnNewDocument(`const keys = {}; window.keyboard = keys; navigator.requestMIDIAccess = async () => ({ inputs: new Map([["one", keys]]) });`)
 	for _, test := range []struct {

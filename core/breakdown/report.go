@@ -57,7 +57,7 @@ type Event struct {
 	CountWhy    string             `json:"-"`                // the arithmetic of its length
 	NameWhy     string             `json:"-"`                // how to find its letter
 	Ways        []finger.Fingering `json:"-"`                // the alternates with their reasons
-	Played      finger.Choice      `json:"-"`                // what Fingering spells, and why it stands
+	Played      *finger.Choice     `json:"-"`                // what Fingering spells, and why it stands
 	Care        string             `json:"care,omitempty"`   // what to mind in playing it
 	Hand        string             `json:"hand,omitempty"`   // of keyed bars and timpani
 	Breath      string             `json:"breath,omitempty"` // a breath is taken after it: why
@@ -204,13 +204,13 @@ func readNotes(s score.Score, source score.Part, writtenFor string, target instr
 			explained.Part = divided[m.Number]
 		}
 		for j, e := range m.Events {
-			x := explain(e, m, target, counted[i][j], choices[i][j], alerts[i][j])
+			x := &explained.Events[j]
+			explain(x, e, m, target, counted[i][j], &choices[i][j], alerts[i][j])
 			if x.Pitch != "" {
 				x.Name = o.Name.Say(e.Pitch, alerts[i][j].natural, m.Key)
 				x.ShortName = o.Name.Show(e.Pitch, alerts[i][j].natural, m.Key)
 			}
 			x.Annotations = fitting(o.Annotations[score.Place{Measure: i, Event: j}], e)
-			explained.Events[j] = x
 		}
 		r.Measures = append(r.Measures, explained)
 	}
@@ -248,9 +248,10 @@ func (r *Report) layOut(known []score.Pitch, o Options) {
 	}
 }
 
-func explain(e score.Event, m score.Measure, target instrument.Instrument, c count.Counted, f finger.Choice,
-	a noted) Event {
-	x := Event{
+// explain fills an event with what stands at it.
+func explain(x *Event, e score.Event, m score.Measure, target instrument.Instrument, c count.Counted,
+	f *finger.Choice, a noted) {
+	*x = Event{
 		Kind: "note", Start: e.Start, Length: e.Length, Count: c.Label, Held: c.Held, Tap: c.Tap,
 		Tied: e.Tied, Fingering: f.Text, Ways: f.Alternates, Played: f, Care: f.Care, Hand: f.Hand,
 		Alerts: a.alerts, Why: a.why(),
@@ -262,7 +263,7 @@ func explain(e score.Event, m score.Measure, target instrument.Instrument, c cou
 		x.Held = []string{}
 	}
 	if x.Fingering != "" {
-		x.Alternates = []string{}
+		x.Alternates = make([]string, 0, len(f.Alternates))
 	}
 	if f.Alternate() {
 		x.Usual = f.Usual
@@ -278,5 +279,4 @@ func explain(e score.Event, m score.Measure, target instrument.Instrument, c cou
 		x.Concert = e.Pitch.Transpose(target.Transposition).String()
 		x.Place = name.Place(e.Pitch, m.Clef)
 	}
-	return x
 }

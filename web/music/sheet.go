@@ -203,11 +203,11 @@ func reasons(e breakdown.Event, i instrument.Instrument, w finger.Words, same []
 	case e.Played.Alternate():
 		why = append(
 			why,
-			fmt.Sprintf("Not the usual way: %s%s. Usual: %s.", w.Say(i, e.Played.Fingering), because(e.Played),
+			fmt.Sprintf("Not the usual way: %s%s. Usual: %s.", w.Say(i, e.Played.Fingering), because(*e.Played),
 				w.Say(i, e.Played.UsualWay())),
 		)
 	case e.Played.By == finger.Printed || e.Played.By == finger.Chosen:
-		why = append(why, fmt.Sprintf("%s, the usual way%s.", w.Say(i, e.Played.Fingering), because(e.Played)))
+		why = append(why, fmt.Sprintf("%s, the usual way%s.", w.Say(i, e.Played.Fingering), because(*e.Played)))
 	}
 	if e.Care != "" {
 		why = append(why, "Mind: "+e.Care+".")

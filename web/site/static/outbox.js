@@ -22,13 +22,14 @@ export function outcome(status) {
 }
 
 export class Outbox {
-  #storage; #place; #again; #headers; #on; #timer = 0; #sending = null;
+  #storage; #place; #base; #again; #headers; #on; #timer = 0; #sending = null;
 
   // An outbox lies at a place of a storage and tries again after some milliseconds. It calls
   // on.answer(entry, response), on.held(why, n) and on.empty({ sent, refused, full, waited }).
-  constructor(storage, place, { again = 5000, headers = {}, on = {} } = {}) {
+  constructor(storage, place, { base = "", again = 5000, headers = {}, on = {} } = {}) {
     this.#storage = storage;
     this.#place = place;
+    this.#base = base;
     this.#again = again;
     this.#headers = { "Content-Type": "application/x-www-form-urlencoded", Accept: "application/json", ...headers };
     this.#on = on;
@@ -36,8 +37,12 @@ export class Outbox {
 
   get busy() { return this.#sending !== null; }
 
-  // list has the entries that wait: { path, fields, counts }.
-  list() { return JSON.parse(this.#storage.getItem(this.#place) || "[]"); }
+  // list has the entries that wait: { path, fields, counts }. Those of an earlier release name a
+  // page under the base.
+  list() {
+    return JSON.parse(this.#storage.getItem(this.#place) || "[]").map(({ page, ...entry }) =>
+      page === undefined ? entry : { ...entry, path: this.#base + page, counts: true });
+  }
 
   #save(entries) { this.#storage.setItem(this.#place, JSON.stringify(entries)); }
 

@@ -26,6 +26,7 @@ function tell(text, briefly) {
 
 // Answers wait in this browser, also when the page is closed.
 const outbox = new Outbox(localStorage, "waits " + base, {
+  base,
   on: {
     held(why, answers) {
       if (why === "signed out") tell(say("wait.pin", answers.length));
