@@ -126,7 +126,14 @@ func TestSeatsByTouchAndKeys(t *testing.T) {
 	if got, want := seats(), "Juno E. Oscar W. | Kofi B. Lena S. Piet H. Bea L. Ines P. Tomo K. | Jonah R. Marlo D. Odette V. Suri A. | Amara N. Rosa T. Theo G. Yuki M. Emil F. Nadia C."; !sameNames(got, want) {
 		t.Fatalf("they sit %s, want %s", got, want)
 	}
+	tray := func() bool { return p.MustEval(`() => !document.querySelector(".no-seat").hidden`).Bool() }
+	if tray() {
+		t.Error("everybody sits, and there is a place for who has no seat")
+	}
 	tapOn(p.MustElementR(".seat-name", "Odette"))
+	if !tray() {
+		t.Error("a name is taken up, and there is no place without a seat for it")
+	}
 	tapOn(p.MustElementR(".seat-name", "Oscar"))
 	find(p, ".seats-said", "Odette V.: row 4, place 1.")
 	p.MustElementR(".seat-name", "Juno").MustFocus()

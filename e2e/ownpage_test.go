@@ -227,6 +227,7 @@ func TestARoundByKeys(t *testing.T) {
 			const cards = JSON.parse(document.getElementById("round").textContent);
 			const at = Number(document.querySelector(".round-of").textContent.split(" ")[0]) - 1;
 			const c = cards[Math.min(at, cards.length - 1) === at ? at : 0];
+			if (id !== JSON.parse(document.getElementById("own-words").textContent)["q." + c.kind]) throw new Error("a card of " + c.kind + " asks " + id);
 			return (c.choices || []).length ? c.choices.findIndex((choice) => choice.right) + 1 : 0;
 		}`).Int()
 		if k > 0 {

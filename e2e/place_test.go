@@ -133,3 +133,27 @@ func TestWithoutScripts(t *testing.T) {
 	press(".no-script [value=rhythm]", "Count, m. 1–2: a stumble, rhythm.")
 	press("#mark-clean", "Count, m. 1–2: clean.")
 }
+
+// The lanes that are shown stay shown on the bench of another instrument, and its switches say so.
+func TestLanesStayAsTheyAreShown(t *testing.T) {
+	t.Parallel()
+	p, address := signedIn(t, 1280)
+	bench(p, address+"/bench/10?instrument=clarinet")
+	click(p.MustElement(`.lane-switches [data-lane="name"]`))
+	pressed := func() string {
+		return p.MustEval(`() => [...document.querySelectorAll(".lane-switches [aria-pressed=true]")].map((b) => b.dataset.lane).join(" ")`).Str()
+	}
+	shown := pressed()
+	if strings.Contains(shown, "name") {
+		t.Fatalf("switched off, the lane of names is pressed: %s", shown)
+	}
+	click(p.MustElementR(".instruments a", "Trombone"))
+	until(t, p, "the title names the trombone", `() => document.title.includes("trombone")`)
+	p.MustElement("svg.lanes")
+	if after := pressed(); after != shown {
+		t.Errorf("of the trombone %s are pressed, want %s", after, shown)
+	}
+	if p.MustHas(".lanes .n") {
+		t.Error("the lane of names is drawn")
+	}
+}

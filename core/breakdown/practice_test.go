@@ -287,3 +287,18 @@ func TestEveryBowHasAWay(t *testing.T) {
 		}
 	}
 }
+
+// Versions are offered where there is something to practise in them.
+func TestWhichVersionsThereAre(t *testing.T) {
+	for _, tt := range []struct{ music, want string }{
+		{"C D E F|]", "[one-note even-walk add-a-note pulsed held]"},
+		{"C D E F|G4|]", "[one-note even-walk add-a-note pulsed held last-first alone]"},
+		{"(C D) E F|G A B c|]", "[one-note even-walk add-a-note unslurred pulsed held last-first alone]"},
+		{"z4|z4|]", "[last-first alone]"},
+	} {
+		part := testabc.Part(t, "M:4/4\nL:1/4\nK:C\n"+tt.music)
+		if got := fmt.Sprint(breakdown.PracticeVersions(part)); got != tt.want {
+			t.Errorf("%s: %s, want %s", tt.music, got, tt.want)
+		}
+	}
+}

@@ -481,3 +481,23 @@ func TestTeachersWords(t *testing.T) {
 		}
 	}
 }
+
+// A way is called by what the instrument has for it. Source: common practice.
+func TestWaysInShort(t *testing.T) {
+	for id, want := range map[string]string{
+		"flute": "head joint alone", "piccolo": "head joint alone", "oboe": "reed alone", "bassoon": "reed alone",
+		"clarinet": "mouthpiece alone", "alto-sax": "mouthpiece alone", "trumpet": "mouthpiece alone", "violin": "", "snare": "",
+	} {
+		i, _ := instrument.ByID(id)
+		if got := Mouthpiece.Short(i); got != want {
+			t.Errorf("%s: %q, want %q", id, got, want)
+		}
+	}
+	violin, _ := instrument.ByID("violin")
+	snare, _ := instrument.ByID("snare")
+	for way, want := range map[Way][2]string{Pluck: {"plucked first", ""}, Pad: {"", "on the pad first"}} {
+		if got := [2]string{way.Short(violin), way.Short(snare)}; got != want {
+			t.Errorf("%s: violin and snare drum have %q, want %q", way, got, want)
+		}
+	}
+}

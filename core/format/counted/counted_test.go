@@ -161,6 +161,7 @@ func TestWhatIsWrong(t *testing.T) {
 		"count: 1 2)":                                 "A bracket closes that is not open.",
 		"count: 1 | =7":                               "There is no such measure to say again.",
 		"count: 1 & e":                                `"e" does not come after the label before it.`,
+		"count: 1 2 / 3 & 4":                          "Something is counted after the end of the measure.",
 		"title: x":                                    "Nothing is counted.",
 		"meter: 4/5\ncount: 1":                        `"4/5" is no meter.`,
 		"key: H\ncount: 1":                            `"H" is no key.`,

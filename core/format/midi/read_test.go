@@ -7,6 +7,7 @@ import (
 	"os"
 	"os/exec"
 	"path/filepath"
+	"slices"
 	"strings"
 	"testing"
 
@@ -15,6 +16,7 @@ import (
 
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testabc"
 	"unhurriedbench/internal/testscore"
 )
 
@@ -262,5 +264,26 @@ func TestNotesThatAreNotPlain(t *testing.T) {
 		if all := strings.Join(said, " "); !strings.Contains(all, tt.says) {
 			t.Errorf("%s: it says %q, want %q", name, all, tt.says)
 		}
+	}
+}
+
+// A note that ends inside a beat of three is a plain value and a triplet, tied.
+func TestTiedIntoATriplet(t *testing.T) {
+	part := testabc.Part(t, "M:4/4\nL:1/4\nK:C\nC2-(3C/2D/2E/2 F|]")
+	data, err := Write(part, Options{})
+	if err != nil {
+		t.Fatal(err)
+	}
+	s, err := Read(context.Background(), data)
+	if err != nil {
+		t.Fatal(err)
+	}
+	third := score.Value{Base: 8, Tuplet: score.Ratio{Actual: 3, Normal: 2}}
+	var got []score.Value
+	for _, e := range s.Parts[0].Measures[0].Events {
+		got = append(got, e.Value)
+	}
+	if want := []score.Value{{Base: 2}, third, third, third, {Base: 4}}; !slices.Equal(got, want) || !s.Parts[0].Measures[0].Events[0].TieOn {
+		t.Errorf("it is written as %v, want %v", got, want)
 	}
 }

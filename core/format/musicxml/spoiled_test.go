@@ -139,3 +139,20 @@ func TestWhatFilesHave(t *testing.T) {
 		t.Errorf("play 3 times plays %s: %s", got, said)
 	}
 }
+
+// A tempo that is given to the player alone holds where it is one, and the first holds.
+func TestTempoOfTheSound(t *testing.T) {
+	for _, tt := range []struct {
+		sounds string
+		want   int
+	}{
+		{`<sound tempo="72"/>`, 72}, {`<sound tempo="71.6"/>`, 72}, {`<sound tempo="72"/><sound tempo="90"/>`, 72}, {`<sound tempo="0.4"/>`, 0},
+		{`<sound tempo="99999"/>`, 0}, {`<sound tempo="99999"/><sound tempo="80"/>`, 80}, {`<sound tempo="brisk"/>`, 0}, {`<sound/>`, 0},
+	} {
+		s, _ := readFile(t, `<score-partwise><part-list><score-part id="P1"><part-name>Oboe</part-name></score-part></part-list><part id="P1"><measure number="1">
+			<attributes><divisions>1</divisions><time><beats>4</beats><beat-type>4</beat-type></time></attributes>`+tt.sounds+pitched("C", 4, "<type>whole</type>")+`</measure></part></score-partwise>`)
+		if s.Tempo.PerMinute != tt.want {
+			t.Errorf("%s: %d beats a minute, want %d", tt.sounds, s.Tempo.PerMinute, tt.want)
+		}
+	}
+}
