@@ -263,3 +263,35 @@ func TestAnothersChoicesAreNotMine(t *testing.T) {
 		}
 	}
 }
+
+// A teacher keeps as many routines of their own as there may be, and each is the one that its id
+// names.
+func TestTheMostRoutines(t *testing.T) {
+	t.Parallel()
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	ids := map[string]string{}
+	for n := 0; ; n++ {
+		title := fmt.Sprintf("Routine %d", n)
+		id, err := f.SaveRoutine(ctx, routine.Named{Title: title, Steps: routine.Standard()})
+		if errors.Is(err, store.ErrTooMany) {
+			break
+		}
+		if err != nil || n == store.MostRoutines {
+			t.Fatalf("routine %d: %v", n, err)
+		}
+		ids[id] = title
+	}
+	rules, err := f.Rules(ctx)
+	if err != nil || len(ids) < store.MostRoutines-2 {
+		t.Fatalf("%d routines are kept, %v", len(ids), err)
+	}
+	for id, title := range ids {
+		if got, ok := rules.Named(id); !ok || got.Title != title {
+			t.Errorf("%s is %q, want %q", id, got.Title, title)
+		}
+		if err := f.ChooseRoutine(ctx, store.Chooser{Class: f.class}, id); err != nil {
+			t.Errorf("%s cannot be chosen: %v", id, err)
+		}
+	}
+}

@@ -93,6 +93,7 @@ func TestAnswers(t *testing.T) {
 		{"trumpet", "C E C2|", "interval:G2:C4-E4", "a third up", "a step up *a third up a fourth up a fifth up"},
 		{"trumpet", "c C C2|", "interval:G2:C5-C4", "an octave down", "a sixth down a seventh down *an octave down 8 steps down"},
 		{"trumpet", "C3/2 D/ E2|", "rhythm:4/4:3/8 1/8 1/2", "1 (2) & 3 (4)", ""},
+		{"trumpet", "C z/ D/ E F|", "rhythm:4/4:1/4 r1/8 1/8 1/4 1/4", "1 [2] & 3 4", ""},
 		{"violin", "D E ^F G|", "finger:F#4", "2 on D", ""},
 		{"cello", "K:D clef=bass\nD, E, F, G,|", "finger:F#3", "", ""},
 	} {
