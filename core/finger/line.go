@@ -31,17 +31,33 @@ const mostPlayed = 20_000
 // inOrder lists the notes as they are played.
 func (l *melody) inOrder(part score.Part) {
 	l.comes = make([][]int, len(l.notes))
-	at := map[score.Place]int{}
-	for k, n := range l.notes {
-		at[n.at] = k
+	begins, numbers := make([]int, len(part.Measures)), make([]int, 0, part.Events()) // of notes from 1, by event
+	next := 0
+	for i := range part.Measures {
+		begins[i] = len(numbers)
+		for j := range part.Measures[i].Events {
+			if next < len(l.notes) && l.notes[next].at == (score.Place{Measure: i, Event: j}) {
+				next++
+				numbers = append(numbers, next)
+			} else {
+				numbers = append(numbers, 0)
+			}
+		}
 	}
-	rested := true
-	for _, i := range part.Order() {
-		for j, e := range part.Measures[i].Events {
-			k, struck := at[score.Place{Measure: i, Event: j}]
+	rested, order := true, part.Order()
+	once := make([]int, 0, len(l.notes)) // where each comes first
+	l.played = make([]playedNote, 0, len(l.notes))
+	for _, i := range order {
+		for j := range part.Measures[i].Events {
+			e, k := &part.Measures[i].Events[j], numbers[begins[i]+j]-1
 			switch {
-			case struck && len(l.played) < mostPlayed:
-				l.comes[k] = append(l.comes[k], len(l.played))
+			case k >= 0 && len(l.played) < mostPlayed:
+				if l.comes[k] == nil {
+					once = append(once, len(l.played))
+					l.comes[k] = once[len(once)-1 : len(once) : len(once)]
+				} else {
+					l.comes[k] = append(l.comes[k], len(l.played))
+				}
 				l.played = append(l.played, playedNote{k, rested})
 				rested = false
 			case e.Kind == score.Rest || !e.Tied: // what is not played leads nowhere
@@ -56,7 +72,7 @@ type melodyNote struct {
 	at      score.Place
 	pitch   score.Pitch
 	midi    int
-	choice  Choice
+	choice  *Choice        // what stands at it
 	fixed   bool           // printed or chosen: no rule changes it
 	length  score.Fraction // through its ties
 	rested  bool           // a rest stands before it
@@ -65,8 +81,8 @@ type melodyNote struct {
 }
 
 // newMelody gives every struck note what is printed over it, what the teacher
-// chose, or its usual way.
-func newMelody(i instrument.Instrument, part score.Part, o Options) *melody {
+// chose, or its usual way, in choices.
+func newMelody(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) *melody {
 	l := &melody{instrument: i, options: o}
 	l.options.Year = min(max(o.Year, 1), 3)
 	l.notes = make([]melodyNote, 0, part.Events())
@@ -89,11 +105,12 @@ func newMelody(i instrument.Instrument, part score.Part, o Options) *melody {
 					c, _ = Taught(i, e.Pitch, l.options.Year)
 					usual[e.Pitch] = c
 				}
+				choices[k][j] = c
 				note := melodyNote{
 					at:      score.Place{Measure: k, Event: j},
 					pitch:   e.Pitch,
 					midi:    e.Pitch.MIDI(),
-					choice:  c,
+					choice:  &choices[k][j],
 					length:  e.Length,
 					rested:  rested,
 					slurred: slurs > 0 && !rested,
@@ -128,24 +145,24 @@ func (n *melodyNote) choose(i instrument.Instrument, e score.Event, o Options) {
 	listed := n.choice.Text != ""
 	if e.Fingering != "" && !listed {
 		if f, ok := Written(i, e.Pitch, e.Fingering); ok {
-			n.choice, n.fixed = Choice{Fingering: f, By: Printed}, true
+			*n.choice, n.fixed = Choice{Fingering: f, By: Printed}, true
 			return
 		}
 		n.choice.Unfit = e.Fingering
 	} else if e.Fingering != "" {
-		if text, fits := printed(i, n.choice, e); fits {
-			n.choice, n.fixed = n.choice.because(Printed, text, "it is printed over the note"), true
+		if text, fits := printed(i, *n.choice, e); fits {
+			*n.choice, n.fixed = n.choice.because(Printed, text, "it is printed over the note"), true
 			return
 		}
 		n.choice.Unfit = e.Fingering
 	}
 	for _, text := range []string{o.placed(n.at, n.midi), o.Preferred[n.midi]} {
 		if n.choice.Has(text) {
-			n.choice, n.fixed = n.choice.because(Chosen, text, ""), true
+			*n.choice, n.fixed = n.choice.because(Chosen, text, ""), true
 			return
 		}
 		if f, ok := Written(i, e.Pitch, text); ok && !listed {
-			n.choice, n.fixed = Choice{Fingering: f, By: Chosen, Unfit: n.choice.Unfit}, true
+			*n.choice, n.fixed = Choice{Fingering: f, By: Chosen, Unfit: n.choice.Unfit}, true
 			return
 		}
 	}
@@ -154,15 +171,7 @@ func (n *melodyNote) choose(i instrument.Instrument, e score.Event, o Options) {
 // rule makes an alternate stand, unless the note is fixed.
 func (l *melody) rule(k int, text, why string) {
 	if n := &l.notes[k]; !n.fixed && n.choice.Text != text {
-		n.choice = n.choice.because(Ruled, text, why)
-	}
-}
-
-func (l *melody) write(choices [][]Choice) {
-	for _, list := range [][]melodyNote{l.notes, l.unplayed} {
-		for _, n := range list {
-			choices[n.at.Measure][n.at.Event] = n.choice
-		}
+		*n.choice = n.choice.because(Ruled, text, why)
 	}
 }
 

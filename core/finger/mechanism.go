@@ -54,11 +54,9 @@ func mechanismOf(i instrument.Instrument) mechanism {
 type usual struct{}
 
 func (usual) finger(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) {
-	l := newMelody(i, part, o)
-	if !o.Plain {
+	if l := newMelody(i, part, choices, o); !o.Plain {
 		l.apply()
 	}
-	l.write(choices)
 }
 
 func (usual) rules(*melody) (all bool) { return false }
@@ -196,7 +194,7 @@ func (barred) ways(_ instrument.Instrument, p score.Pitch, _ int) []Fingering {
 }
 
 func (barred) finger(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) {
-	newMelody(i, part, o).write(choices)
+	newMelody(i, part, choices, o)
 	shareHands(part, choices)
 }
 

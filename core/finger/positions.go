@@ -67,7 +67,7 @@ func (l *melody) ruleWith(k, str, base int, why string) {
 func (l *melody) fourthFingers() {
 	for k := range l.notes {
 		n := &l.notes[k]
-		four, has := fourthBelow(n.choice)
+		four, has := fourthBelow(*n.choice)
 		if !has {
 			continue
 		}
@@ -111,7 +111,7 @@ func (l *melody) extendHand() {
 			to++
 		}
 		for k := from; k < to && far >= 0; k++ {
-			if way, has := extendedBelow(l.notes[k].choice); has && l.opened(k, from, to) {
+			if way, has := extendedBelow(*l.notes[k].choice); has && l.opened(k, from, to) {
 				l.rule(k, way.Text, fmt.Sprintf("the hand is extended on this string for %s", l.called(far)))
 			}
 		}

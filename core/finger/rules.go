@@ -211,7 +211,7 @@ func (l *melody) forkF() {
 // wants it so. Source: common practice.
 func (l *melody) holdRight() {
 	right := commonLayout.mask("| 4 5 6")
-	throat := func(at int) bool { _, has := rightDown(l.notes[l.played[at].note].choice); return has }
+	throat := func(at int) bool { _, has := rightDown(*l.notes[l.played[at].note].choice); return has }
 	for from := 0; from < len(l.played); {
 		to := from
 		for to < len(l.played) && throat(to) && (to == from || !l.played[to].rested) {
@@ -233,7 +233,7 @@ func (l *melody) holdRight() {
 		}
 		for at := from; at < to && over >= 0; at++ {
 			k := l.played[at].note
-			way, _ := rightDown(l.notes[k].choice)
+			way, _ := rightDown(*l.notes[k].choice)
 			l.rule(k, way.Text, fmt.Sprintf("the right hand is down for %s, over the break", l.called(over)))
 		}
 		from = to
