@@ -10,6 +10,7 @@ import (
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/finger"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 	"unhurriedbench/demo"
@@ -192,6 +193,41 @@ func TestWhatWasWrittenIsReadAgain(t *testing.T) {
 		}
 		if after := tt.read(); after == before {
 			t.Errorf("%s is remembered as it was before: %s", what, before)
+		}
+	}
+}
+
+// What is known closes a lesson: a whole exercise that half of the class has done, none where that
+// was not asked for.
+func TestWhatClosesALesson(t *testing.T) {
+	t.Parallel()
+	facts, desk, class := inDemo(t)
+	ctx := context.Background()
+	students := must[[]store.Student](t)(facts.Students(ctx, class))
+	list := must[[]store.Exercise](t)(facts.Exercises(ctx))
+	done := list[0]
+	for _, student := range students {
+		for _, key := range done.Outline.Chunks {
+			if err := desk.AddAttempts(ctx, store.Attempt{StudentID: student.ID, ExerciseID: done.ID, Chunk: key, Try: routine.Try{Stage: routine.Done, Moved: true}}); err != nil {
+				t.Fatal(err)
+			}
+		}
+	}
+	for _, wants := range []teach.LessonWants{{Begun: true, Known: true}, {Begun: true}} {
+		plan := must[lesson.Plan](t)(teach.ProposeLesson(ctx, facts, class, 45, wants))
+		closing := 0
+		for _, step := range plan.Steps {
+			if !step.Closing {
+				continue
+			}
+			closing++
+			chunks := must[[]lesson.Chunk](t)(teach.LessonChunks(ctx, facts, class, store.ExerciseID(step.Exercise), must[store.Standings](t)(facts.ClassStandings(ctx, class))))
+			if whole := chunks[len(chunks)-1]; whole.Stage() != routine.Done {
+				t.Errorf("%d closes the lesson, and is at %s", step.Number, whole.Stage())
+			}
+		}
+		if want := map[bool]int{true: 1}[wants.Known]; closing != want {
+			t.Errorf("%d steps close a lesson that asks %+v", closing, wants)
 		}
 	}
 }

@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/http"
 	"regexp"
+	"slices"
 	"strings"
 	"testing"
 
@@ -50,6 +51,16 @@ func TestWhoHasItHardest(t *testing.T) {
 	grades := regexp.MustCompile(`class="grade-(\d)"`).FindAllStringSubmatch(page, -1)
 	if len(grades) != 12 {
 		t.Errorf("there are %d cells", len(grades))
+	}
+	worst := regexp.MustCompile(`class="worst"><b>(\d)</b> <small>at m. (\d)`).FindAllStringSubmatch(page, -1)
+	for k, row := range worst {
+		of := grades[4*k : 4*k+4]
+		if top := slices.MaxFunc(of, func(a, b []string) int { return strings.Compare(a[1], b[1]) }); top[1] != row[1] || of[row[2][0]-'1'][1] != row[1] {
+			t.Errorf("the hardest of row %d is %s at m. %s, of %v", k+1, row[1], row[2], of)
+		}
+	}
+	if len(worst) != 3 {
+		t.Errorf("%d rows say their hardest measure", len(worst))
 	}
 	for _, wrong := range []string{"&instrument=kazoo&measure=2", "&measure=999", "&instrument=trombone&measure=-5", "&measure=x"} {
 		if status, _ := v.Get(address + wrong); status != http.StatusOK {

@@ -3,6 +3,7 @@ package bench_test
 import (
 	"context"
 	"fmt"
+	"net/http"
 	"net/url"
 	"regexp"
 	"strings"
@@ -155,5 +156,27 @@ func TestChoicesOnTheBenchSaveThePlace(t *testing.T) {
 	}
 	if _, to := v.Post(fmt.Sprintf("/classes/%d/school", b.Class), url.Values{"school": {"pulsed"}, "back": {"//evil.example/bench/"}}); to != "/" {
 		t.Errorf("a way back elsewhere leads to %s", to)
+	}
+}
+
+// A script that takes another bench into the page gets the bench alone; a browser gets the page.
+func TestAnotherBenchIntoThePage(t *testing.T) {
+	t.Parallel()
+	s := testsite.Open(t)
+	v, account := s.Teacher(t, "a@school.example")
+	b := testsite.Furnish(t, s.Store, account.ID)
+	for target, want := range map[string]bool{"bench": false, "side": false, "elsewhere": true, "": true} {
+		r := v.Request(http.MethodGet, fmt.Sprintf("/bench/%d?instrument=trombone", b.Exercise), http.NoBody)
+		if target != "" {
+			r.Header.Set("HX-Request", "true")
+			r.Header.Set("HX-Target", target)
+		}
+		status, page := v.Do(r)
+		if whole := strings.Contains(page, "<!doctype html>"); status != http.StatusOK || whole != want {
+			t.Errorf("into %q: %d, the whole page: %v", target, status, whole)
+		}
+		if target != "side" && !strings.Contains(page, `id="bench"`) {
+			t.Errorf("into %q there is no bench", target)
+		}
 	}
 }

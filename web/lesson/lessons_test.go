@@ -79,6 +79,11 @@ func TestALesson(t *testing.T) {
 	if strings.Index(page, "A: Name") > strings.Index(page, "A: Count") {
 		t.Error("a step that was moved stands where it was")
 	}
+	_, page = v.Script(plan, url.Values{"do": {"move"}, "at": {"1"}, "to": {"0"}}) // to the very first place
+	if first := strings.Index(page, "A: Name"); first < 0 || first > strings.Index(page, "Warm up") {
+		t.Error("a step that was moved to the first place does not stand there")
+	}
+	_, page = v.Script(plan, url.Values{"do": {"move"}, "at": {"0"}, "to": {"1"}})
 	_, page = v.Script(plan, url.Values{"at": {"2"}, "drop": {"yes"}})
 	if strings.Contains(page, "1 · First Lamp, A: Count") {
 		t.Error("a step that was left out is there")

@@ -66,3 +66,17 @@ func TestTwoUsersBehindAProxy(t *testing.T) {
 		}
 	}
 }
+
+// Links that are handed out lead to the site as it is reached: over HTTPS behind a proxy that says so.
+func TestTheAddressOfTheSite(t *testing.T) {
+	t.Parallel()
+	s := testsite.Open(t)
+	r := httptest.NewRequest(http.MethodGet, "http://bench.example/", http.NoBody)
+	if got := s.Whole.Site().BaseAddress(r); got != "http://bench.example" {
+		t.Errorf("over HTTP it is %s", got)
+	}
+	s.Whole.Behind(nil, true)
+	if got := s.Whole.Site().BaseAddress(r); got != "https://bench.example" {
+		t.Errorf("behind a proxy it is %s", got)
+	}
+}
