@@ -10,6 +10,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"regexp"
 	"slices"
 	"strings"
 	"testing"
@@ -200,6 +201,7 @@ func TestTheDemosArchive(t *testing.T) {
 	t.Run("the round trip", func(t *testing.T) { roundTrip(t, desk, whole) })
 	t.Run("what others read", func(t *testing.T) { othersRead(t, whole) })
 	t.Run("broken ones", func(t *testing.T) { brokenArchives(t, whole) })
+	t.Run("moments", func(t *testing.T) { wrongMoments(t, whole) })
 	t.Run("read and written", func(t *testing.T) { readAndWritten(t, whole) })
 }
 
@@ -350,6 +352,22 @@ func changed(t *testing.T, data []byte, name string, change func(string) string)
 		t.Fatal(err)
 	}
 	return b.Bytes()
+}
+
+// No moment in an archive may lie where there is no calendar for it.
+func wrongMoments(t *testing.T, whole []byte) {
+	moment := regexp.MustCompile(`"\d{4}-\d\d-\d\dT[^"]*Z"`)
+	owned := files(t, whole)["owned.json"]
+	found := moment.FindAllStringIndex(owned, -1)
+	if len(found) < 8 {
+		t.Fatalf("there are only %d moments", len(found))
+	}
+	for _, at := range found {
+		data := changed(t, whole, "owned.json", func(s string) string { return s[:at[0]] + `"9998-01-01T00:00:00Z"` + s[at[1]:] })
+		if _, err := archive.Read(bytes.NewReader(data), int64(len(data))); err == nil {
+			t.Errorf("the year 9998 is taken in %s", owned[max(0, at[0]-30):at[1]])
+		}
+	}
 }
 
 // Archives that are broken, or say what cannot be, are refused with a sentence of our own.
