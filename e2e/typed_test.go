@@ -200,8 +200,14 @@ func TestMarksAreChosenInTheMusic(t *testing.T) {
 	p.MustEval(`() => document.querySelector("#counted-sheet .touch").focus({ focusVisible: true })`)
 	p.Keyboard.MustType(input.ArrowRight)
 	p.MustElementR(".chosen-notes", "m. 1, note 2:")
+	// A mark draws the music again, and the note keeps the focus.
+	p.MustEval(`() => document.querySelector("[data-mark=accent]").click()`)
+	until(t, p, "the accent is drawn", `() => document.querySelector("#counted-sheet .engraving:not(.stale) g.artic")`)
+	until(t, p, "the note has the focus", `() => document.activeElement.matches("#counted-sheet .engraving:not(.stale) .touch")`)
+	p.Keyboard.MustType(input.ArrowRight, input.ArrowLeft)
+	p.MustElementR(".chosen-notes", "m. 1, note 2:")
 	p.MustElement("[data-mark-words]").MustInput("warmly")
 	p.Keyboard.MustType(input.Enter)
-	until(t, p, "the words are kept", "() => ("+marks+")()"+`.includes("1.2 \"warmly\"")`)
+	until(t, p, "the words are kept", "() => ("+marks+")()"+`.includes("1.2 accent \"warmly\"")`)
 	until(t, p, "the words are drawn", `() => document.querySelector("#counted-sheet g.dir")`)
 }

@@ -126,8 +126,13 @@ document.addEventListener("change", (event) => {
   if (event.target.matches("[data-mark-words]")) event.stopPropagation();
 }, true);
 document.addEventListener("focusin", (event) => {
-  if (event.target.matches("#counted-sheet .touch:focus-visible")) choose(event.target, stretching);
+  if (event.target.matches("#counted-sheet .touch:focus-visible")) {
+    focused = event.target.dataset.event;
+    if (!returning) choose(event.target, stretching);
+  } else focused = null;
 });
+let focused = null;     // the note that has the focus
+let returning = false;  // it gets the focus back, in a new drawing
 let stretching = false; // Shift is held while the arrows go through the notes
 document.addEventListener("keydown", (event) => {
   if (event.target.matches("#counted-sheet .touch") && (event.key === "ArrowLeft" || event.key === "ArrowRight")) {
@@ -159,7 +164,13 @@ document.addEventListener("htmx:afterSwap", async () => {
   }
   if (await show() && host) {
     host.style.visibility = "";
+    const lost = focused;
     before?.remove();
+    if (lost && document.activeElement === document.body) {
+      returning = true;
+      host.querySelector(`.touch[data-event="${lost}"]`)?.focus({ preventScroll: true, focusVisible: true });
+      returning = false;
+    }
   }
 });
 
