@@ -194,12 +194,17 @@ func TestMarksAreChosenInTheMusic(t *testing.T) {
 	}`)
 	marks := `() => document.querySelector("#marks-line").value`
 	until(t, p, "both are kept", "() => ("+marks+")()"+` === "1.1 mf, 1.1-1.4 slur"`)
-	until(t, p, "the slur is drawn", `() => document.querySelector("#counted-sheet g.slur") && document.querySelector("#counted-sheet .touch.chosen")`)
+	until(t, p, "both are drawn", `() => !document.querySelector("#counted-sheet .stale") && document.querySelector("#counted-sheet g.slur") && document.querySelector("#counted-sheet g.dynam") && document.querySelector("#counted-sheet .touch.chosen")`)
 
-	// By keys: into the music, to the next note, one further with Shift.
+	// By keys: into the music, to the next note, one further with Shift. Leaving the line does not
+	// draw the music again.
+	p.MustEval(`() => { window.requests = 0; document.addEventListener("htmx:beforeSend", () => window.requests++); }`)
 	p.MustEval(`() => document.querySelector("#counted-sheet .touch").focus({ focusVisible: true })`)
 	p.Keyboard.MustType(input.ArrowRight)
 	p.MustElementR(".chosen-notes", "m. 1, note 2:")
+	if n := p.MustEval(`() => window.requests`).Int(); n != 0 {
+		t.Errorf("leaving the line asks for the music %d times", n)
+	}
 	// A mark draws the music again, and the note keeps the focus.
 	p.MustEval(`() => document.querySelector("[data-mark=accent]").click()`)
 	until(t, p, "the accent is drawn", `() => document.querySelector("#counted-sheet .engraving:not(.stale) g.artic")`)

@@ -121,9 +121,10 @@ document.addEventListener("click", (event) => {
   if (mark) markNotes(mark.dataset.mark);
   if (event.target.closest("[data-mark-write]")) writeWords();
 });
-// What is typed to be written over a note is no change of the exercise yet.
+// What is typed to be written over a note is no change of the exercise yet, and what is typed into
+// a line was drawn as it came: leaving the line draws nothing again.
 document.addEventListener("change", (event) => {
-  if (event.target.matches("[data-mark-words]")) event.stopPropagation();
+  if (event.target.matches("[data-mark-words], .typed-line textarea")) event.stopPropagation();
 }, true);
 document.addEventListener("focusin", (event) => {
   if (event.target.matches("#counted-sheet .touch:focus-visible")) {
