@@ -9,12 +9,12 @@ import (
 	"time"
 )
 
-// marking is several who mark at once, each with presses of their own, and what became of
+// marking is several who mark at once, each with keys of their own, and what became of
 // them.
 type marking struct {
 	mu       sync.Mutex
-	taken    map[string]bool // presses that were answered
-	waiting  map[string]int  // presses without an answer, with their student
+	taken    map[string]bool // keys that were answered
+	waiting  map[string]int  // keys without an answer, with their student
 	stop     chan struct{}
 	finished sync.WaitGroup
 }
@@ -30,13 +30,13 @@ func begin(u *user, name string, workers int) *marking {
 					return
 				default:
 				}
-				press, student := fmt.Sprintf("%s-%d-%d", name, w, n), 1+rand.IntN(4)
-				status, _, err := u.post("/bench/1/attempts", mark(student, press))
+				key, student := fmt.Sprintf("%s-%d-%d", name, w, n), 1+rand.IntN(4)
+				status, _, err := u.post("/bench/1/attempts", mark(student, key))
 				m.mu.Lock()
 				if err == nil && status == http.StatusSeeOther {
-					m.taken[press] = true
+					m.taken[key] = true
 				} else {
-					m.waiting[press] = student
+					m.waiting[key] = student
 				}
 				m.mu.Unlock()
 				if err != nil || status != http.StatusSeeOther {
@@ -62,11 +62,11 @@ func (m *marking) end() {
 // sendAgain sends what had no answer, as a page does, until it has one.
 func (m *marking) sendAgain(t *testing.T, u *user) {
 	t.Helper()
-	for press, student := range m.waiting {
-		if status, page, err := u.post("/bench/1/attempts", mark(student, press)); err != nil || status != http.StatusSeeOther {
+	for key, student := range m.waiting {
+		if status, page, err := u.post("/bench/1/attempts", mark(student, key)); err != nil || status != http.StatusSeeOther {
 			t.Fatalf("sent again, a mark gives %d, %v: %.300s", status, err, page)
 		}
-		m.taken[press] = true
+		m.taken[key] = true
 	}
 	m.waiting = map[string]int{}
 }
@@ -96,22 +96,22 @@ func TestKilledUnderMarks(t *testing.T) {
 		time.Sleep(100 * time.Millisecond)
 		m.end()
 		found := marksOf(t, c.open("records"))
-		for press := range m.taken {
-			if found[press] != 1 {
-				t.Errorf("round %d: a mark that was answered is there %d times", round, found[press])
+		for key := range m.taken {
+			if found[key] != 1 {
+				t.Errorf("round %d: a mark that was answered is there %d times", round, found[key])
 			}
 		}
-		for press := range m.waiting {
-			if found[press] > 1 {
-				t.Errorf("round %d: a mark without an answer is there %d times", round, found[press])
+		for key := range m.waiting {
+			if found[key] > 1 {
+				t.Errorf("round %d: a mark without an answer is there %d times", round, found[key])
 			}
 		}
 		answered, unanswered = answered+len(m.taken), unanswered+len(m.waiting)
 		m.sendAgain(t, u)
 		found = marksOf(t, c.open("records"))
-		for press := range m.taken {
-			if found[press] != 1 {
-				t.Errorf("round %d: sent again, a mark is there %d times", round, found[press])
+		for key := range m.taken {
+			if found[key] != 1 {
+				t.Errorf("round %d: sent again, a mark is there %d times", round, found[key])
 			}
 		}
 	}

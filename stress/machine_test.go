@@ -279,7 +279,7 @@ func furnish(t testing.TB, site string, students int) *user {
 	return u
 }
 
-// mark is a mark for a student, by a press.
+// mark is a mark for a student, by its key.
 func mark(student int, press string) url.Values {
 	form := url.Values{"class": {"1"}, "student": {fmt.Sprint(student)}, "instrument": {"trombone"}, "chunk": {"1-2"}, "stage": {"count"}, "tempo": {"60"}, "request_key": {press}}
 	if rand.IntN(3) == 0 {
@@ -290,10 +290,10 @@ func mark(student int, press string) url.Values {
 	return form
 }
 
-// marksOf counts the rows of the log by their press.
+// marksOf counts the rows of the log by their key.
 func marksOf(t testing.TB, db *sql.DB) map[string]int {
 	t.Helper()
-	rows, err := db.QueryContext(context.Background(), `SELECT press, count(*) FROM attempts WHERE press IS NOT NULL GROUP BY press`)
+	rows, err := db.QueryContext(context.Background(), `SELECT request_key, count(*) FROM attempts WHERE request_key IS NOT NULL GROUP BY request_key`)
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -323,7 +323,7 @@ func standingsOf(t testing.TB, db *sql.DB) string {
 	return all.String
 }
 
-// refold has the program add up the whole log again.
+// foldAgain has the program add up the whole log again.
 func foldAgain(t testing.TB, database string) {
 	t.Helper()
 	run := exec.Command(program, "reread", "--all")
