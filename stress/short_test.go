@@ -142,7 +142,7 @@ func TestABackupFindsNoRoom(t *testing.T) {
 	c.do(c.open("postgres"), "CREATE DATABASE records")
 	s := newServer(t, c.url("records"))
 	furnish(t, s.address(), 4)
-	c.do(c.open("records"), "INSERT INTO activity (deed, detail) SELECT 'x', md5(n::text) FROM generate_series(1, 20000) n")
+	c.do(c.open("records"), "INSERT INTO activity (action, detail) SELECT 'x', md5(n::text) FROM generate_series(1, 20000) n")
 	file := filepath.Join(small, "all.backup")
 	run := exec.Command(program, "backup", file)
 	run.Env = append(os.Environ(), "UNHURRIED_DATABASE="+c.url("records"))
