@@ -52,9 +52,11 @@ var (
 )
 
 // endings are the ends of the names of the music's files, by format.
-func endings() map[string]string {
+var endings = endingsOf(format.Kept())
+
+func endingsOf(formats []format.Format) map[string]string {
 	of := map[string]string{}
-	for _, f := range format.Kept() {
+	for _, f := range formats {
 		of[f.ID] = f.Ending()
 	}
 	return of
@@ -105,7 +107,7 @@ func Write(w io.Writer, e store.Everything) error {
 	}
 	slices.Sort(hashes)
 	for _, hash := range hashes {
-		add(musicFolder+hash+endings()[e.Music[hash].Format], []byte(e.Music[hash].Content))
+		add(musicFolder+hash+endings[e.Music[hash].Format], []byte(e.Music[hash].Content))
 	}
 	if err == nil {
 		err = z.Close()

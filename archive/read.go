@@ -135,7 +135,7 @@ func (u *unpacking) everything() (store.Everything, error) {
 		if !is || hash == "" {
 			continue
 		}
-		for kind, ending := range endings() {
+		for kind, ending := range endings {
 			bare, is := strings.CutSuffix(hash, ending)
 			if !is {
 				continue

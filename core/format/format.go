@@ -45,11 +45,11 @@ func Read(ctx context.Context, name string, data []byte) (File, error) {
 	if !known {
 		return f, unknown()
 	}
-	s, target, err := by.read(ctx, data, f.Text)
 	if by.text != nil {
-		f.Score = s
+		f.Score, _, err = by.read(ctx, []byte(f.Text))
 		return f, err
 	}
+	s, target, err := by.read(ctx, data)
 	if err != nil {
 		return File{}, err
 	}
@@ -122,7 +122,7 @@ func ReadKind(ctx context.Context, kind string, data []byte) (score.Score, error
 	if !known || f.text == nil {
 		return score.Score{}, unknown()
 	}
-	s, _, err := f.read(ctx, data, string(data))
+	s, _, err := f.read(ctx, data)
 	return s, err
 }
 

@@ -22,9 +22,10 @@ type Format struct {
 	magic string                  // with which every file begins, "" where there is no such thing
 	like  func(start []byte) bool // what a file begins like whose name says nothing
 	// text takes what is kept out of a file; nil where a file is read once and kept as ABC.
-	text       func(data []byte) (string, error)
-	keptAs     string // the id of another format that text is of, "" for its own
-	read       func(ctx context.Context, data []byte, text string) (s score.Score, writtenFor string, err error)
+	text   func(data []byte) (string, error)
+	keptAs string // the id of another format that text is of, "" for its own
+	// read reads what is kept, or the file where it is kept as ABC; nil for what is only written.
+	read       func(ctx context.Context, data []byte) (s score.Score, writtenFor string, err error)
 	byBarLines func(text string) string
 	write      func(s score.Score, o midi.Options) ([]byte, error)
 }
@@ -56,15 +57,15 @@ var formats = []Format{
 			return bytes.HasPrefix(start, []byte("X:")) || bytes.Contains(start, []byte("\nK:"))
 		},
 		text: plain, byBarLines: abc.ByBarLines,
-		read: func(ctx context.Context, _ []byte, text string) (score.Score, string, error) {
-			s, err := abc.Read(ctx, text)
+		read: func(ctx context.Context, data []byte) (score.Score, string, error) {
+			s, err := abc.Read(ctx, string(data))
 			return s, "", err
 		},
 		write: func(s score.Score, _ midi.Options) ([]byte, error) { return []byte(abc.Write(s)), nil },
 	},
 	{
 		ID: "midi", Endings: []string{".mid", ".midi"}, Type: "audio/midi", magic: "MThd",
-		read: func(ctx context.Context, data []byte, _ string) (score.Score, string, error) {
+		read: func(ctx context.Context, data []byte) (score.Score, string, error) {
 			s, err := midi.Read(ctx, data)
 			return s, "", err
 		},
@@ -79,7 +80,7 @@ var formats = []Format{
 	},
 	{
 		ID: "counted", Endings: []string{".counted"}, Type: "text/plain; charset=utf-8",
-		read: func(ctx context.Context, data []byte, _ string) (score.Score, string, error) {
+		read: func(ctx context.Context, data []byte) (score.Score, string, error) {
 			return readCounted(ctx, string(musicxml.Text(data)))
 		},
 		write: func(s score.Score, _ midi.Options) ([]byte, error) {
@@ -91,8 +92,8 @@ var formats = []Format{
 
 func plain(data []byte) (string, error) { return string(musicxml.Text(data)), nil }
 
-func readMusicXML(ctx context.Context, _ []byte, text string) (score.Score, string, error) {
-	s, err := musicxml.Read(ctx, []byte(text))
+func readMusicXML(ctx context.Context, data []byte) (score.Score, string, error) {
+	s, err := musicxml.Read(ctx, data)
 	return s, "", err
 }
 
