@@ -29,15 +29,7 @@ func (s *handlers) ownWorker(w http.ResponseWriter, r *http.Request) error {
 	h := athome(r)
 	i, _ := instrument.ByID(h.Student.Instrument)
 	var files []string
-	names := slices.Clone(ownFiles)
-	for _, script := range ownScripts {
-		for _, name := range append(s.Assets.Needs(script), script) {
-			if !slices.Contains(names, name) {
-				names = append(names, name)
-			}
-		}
-	}
-	for _, name := range names {
+	for _, name := range slices.Concat(ownFiles, s.Assets.WithImports(ownScripts...)) {
 		address, err := s.Assets.Address(name)
 		if err != nil {
 			return err

@@ -38,7 +38,8 @@ var Files = sync.OnceValues(func() (*Assets, error) {
 		return nil, fmt.Errorf("name the type of fonts: %w", err)
 	}
 	a := &Assets{hashed: map[string]string{}, plain: map[string]string{},
-		modules: &modules{map[string][]byte{}, map[string][]byte{}, map[string][]string{}}}
+		modules: &modules{sources: map[string][]byte{}, sent: map[string][]byte{}, addresses: map[string]string{},
+			needs: map[string][]string{}}}
 	err := fs.WalkDir(Static, "static", func(name string, entry fs.DirEntry, err error) error {
 		if err != nil || entry.IsDir() {
 			return err
@@ -60,7 +61,6 @@ var Files = sync.OnceValues(func() (*Assets, error) {
 			a.add(name, content)
 			return "/static/" + a.hashed[name]
 		}))
-		a.add(name, a.modules.sent[name])
 	}
 	if err != nil {
 		return nil, fmt.Errorf("read the browser files: %w", err)

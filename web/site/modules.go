@@ -17,14 +17,15 @@ var imported = regexp.MustCompile(`(?m)^(import .*|.* from )"\./([a-z]+\.js)";$`
 // modules are the scripts of pages. Each imports others by their plain names; browsers get them
 // with the addresses of the others, whose hashes change with what they import.
 type modules struct {
-	sources map[string][]byte   // as written
-	sent    map[string][]byte   // with the addresses of what they import
-	needs   map[string][]string // what each imports, and what that imports, in the order to be loaded
+	sources   map[string][]byte   // as written
+	sent      map[string][]byte   // with the addresses of what they import
+	addresses map[string]string   // of what is sent
+	needs     map[string][]string // what each imports, and what that imports, in the order to be loaded
 }
 
-// link gives a script, and before it what it imports, the addresses that address says of each.
-// The error names a circle of imports.
-func (m *modules) link(name string, above []string, address func(name string, content []byte) string) error {
+// link puts the addresses of what it imports into a script, after it has done so with those; add
+// says the address of each. The error names a circle of imports.
+func (m *modules) link(name string, above []string, add func(name string, content []byte) string) error {
 	if _, done := m.sent[name]; done {
 		return nil
 	}
@@ -35,31 +36,40 @@ func (m *modules) link(name string, above []string, address func(name string, co
 	if !known {
 		return fmt.Errorf("the script %s imports %s, which is not there", above[len(above)-1], name)
 	}
-	var needs []string
+	var imports []string
 	for _, found := range imported.FindAllSubmatch(source, -1) {
 		other := string(found[2])
-		if err := m.link(other, append(above, name), address); err != nil {
+		if err := m.link(other, append(above, name), add); err != nil {
 			return err
 		}
-		for _, n := range append(slices.Clone(m.needs[other]), other) {
-			if !slices.Contains(needs, n) {
-				needs = append(needs, n)
+		imports = append(imports, other)
+	}
+	m.needs[name] = m.withImports(imports...)
+	m.sent[name] = imported.ReplaceAllFunc(source, func(line []byte) []byte {
+		found := imported.FindSubmatch(line)
+		return fmt.Appendf(nil, `%s"%s";`, found[1], m.addresses[string(found[2])])
+	})
+	m.addresses[name] = add(name, m.sent[name])
+	return nil
+}
+
+// withImports lists scripts with what they need, each once, in the order to be loaded.
+func (m *modules) withImports(names ...string) []string {
+	var list []string
+	for _, name := range names {
+		for _, n := range append(slices.Clone(m.needs[name]), name) {
+			if !slices.Contains(list, n) {
+				list = append(list, n)
 			}
 		}
 	}
-	m.needs[name] = needs
-	m.sent[name] = imported.ReplaceAllFunc(source, func(line []byte) []byte {
-		found := imported.FindSubmatch(line)
-		other := string(found[2])
-		return fmt.Appendf(nil, `%s"%s";`, found[1], address(other, m.sent[other]))
-	})
-	return nil
+	return list
 }
 
 // Module is a script tag for a script of static, with hints to load what it imports beside it.
 func (a *Assets) Module(name string) (template.HTML, error) {
 	var tags strings.Builder
-	for _, other := range a.Needs(name) {
+	for _, other := range a.modules.needs[name] {
 		address, err := a.Address(other)
 		if err != nil {
 			return "", err
@@ -74,8 +84,8 @@ func (a *Assets) Module(name string) (template.HTML, error) {
 	return template.HTML(tags.String()), nil
 }
 
-// Needs lists the scripts that one imports, and that those import, in the order to be loaded.
-func (a *Assets) Needs(name string) []string { return a.modules.needs[name] }
+// WithImports lists scripts with those that they import, each once, in the order to be loaded.
+func (a *Assets) WithImports(names ...string) []string { return a.modules.withImports(names...) }
 
 // linked is the folder static with the scripts as they are sent.
 type linked struct {

@@ -349,4 +349,4 @@ document.addEventListener("DOMContentLoaded", () => {
   sayDone();
 });
 
-export { later, tick, say, base, words };
+export { later, tick, say, base };
