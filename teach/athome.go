@@ -38,8 +38,7 @@ func PlanLine(i homeplan.Item) string {
 }
 
 // LoadOwnPart reads a step's chunk, alone, for a student; known is false where it is not there
-// any
-// more, or cannot be read.
+// any more, or cannot be read.
 func LoadOwnPart(ctx context.Context, desk *Class, reads PartsAtHome, student store.Student,
 	step lesson.Step) (part Stand, known bool, err error) {
 	read, err := readHome(ctx, desk, reads, student, store.ExerciseID(step.Exercise))

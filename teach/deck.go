@@ -79,8 +79,7 @@ type workedChunk struct {
 }
 
 // workedChunks are the chunks that a student has tried, as the teacher heard or they say, of
-// the
-// exercises tried last, in the order of the books.
+// the exercises tried last, in the order of the books.
 func workedChunks(ctx context.Context, desk *Class, reads PartReader, home []store.HomeTry) ([]workedChunk, error) {
 	student := reads.Student
 	standings, err := desk.StudentStandings(ctx, student.ID)

@@ -285,8 +285,7 @@ func homeChunks(ctx context.Context, desk *Class, student store.Student, reads P
 }
 
 // PartsAtHome are the parts that the plans of a class have been read for, so that each is
-// read
-// once.
+// read once.
 type PartsAtHome map[PartKey]*partAtHome
 
 // PartKey names an instrument's part of an exercise.

@@ -45,7 +45,7 @@ func mechanismOf(i instrument.Instrument) mechanism {
 	case instrument.Drums:
 		return drummed{}
 	case instrument.Sticks:
-		return stuck{}
+		return beaten{}
 	}
 	return keyed{}
 }
@@ -225,22 +225,22 @@ func (drummed) say(_ Words, _ instrument.Instrument, f Fingering) string {
 	return fmt.Sprintf("the %d inch drum", f.Inches)
 }
 
-// stuck are drums that play strokes, which have no pitches.
-type stuck struct{ usual }
+// beaten are drums that play strokes, which have no pitches.
+type beaten struct{ usual }
 
-func (stuck) ways(instrument.Instrument, score.Pitch, int) []Fingering { return nil }
+func (beaten) ways(instrument.Instrument, score.Pitch, int) []Fingering { return nil }
 
-func (stuck) finger(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) {
+func (beaten) finger(i instrument.Instrument, part score.Part, choices [][]Choice, o Options) {
 	stick(i, part, choices, o)
 }
 
-func (stuck) change(_ instrument.Instrument, from, to Played, _ int, why *reasons) int {
+func (beaten) change(_ instrument.Instrument, from, to Played, _ int, why *reasons) int {
 	return stickChange(from, to, why)
 }
 
-func (stuck) say(_ Words, _ instrument.Instrument, f Fingering) string { return sayStroke(f) }
+func (beaten) say(_ Words, _ instrument.Instrument, f Fingering) string { return sayStroke(f) }
 
-func (stuck) draw(_ instrument.Instrument, _ score.Pitch, f Fingering) Drawn {
+func (beaten) draw(_ instrument.Instrument, _ score.Pitch, f Fingering) Drawn {
 	main := len(f.Text) - 1
 	return Drawn{Small: f.Text[:max(main, 0)], Stroke: f.Text[max(main, 0):]}
 }
