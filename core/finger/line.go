@@ -31,33 +31,17 @@ const mostPlayed = 20_000
 // inOrder lists the notes as they are played.
 func (l *melody) inOrder(part score.Part) {
 	l.comes = make([][]int, len(l.notes))
-	begins, numbers := make([]int, len(part.Measures)), make([]int, 0, part.Events()) // of notes from 1, by event
-	next := 0
-	for i := range part.Measures {
-		begins[i] = len(numbers)
-		for j := range part.Measures[i].Events {
-			if next < len(l.notes) && l.notes[next].at == (score.Place{Measure: i, Event: j}) {
-				next++
-				numbers = append(numbers, next)
-			} else {
-				numbers = append(numbers, 0)
-			}
-		}
+	at := map[score.Place]int{}
+	for k, n := range l.notes {
+		at[n.at] = k
 	}
-	rested, order := true, part.Order()
-	once := make([]int, 0, len(l.notes)) // where each comes first
-	l.played = make([]playedNote, 0, len(l.notes))
-	for _, i := range order {
-		for j := range part.Measures[i].Events {
-			e, k := &part.Measures[i].Events[j], numbers[begins[i]+j]-1
+	rested := true
+	for _, i := range part.Order() {
+		for j, e := range part.Measures[i].Events {
+			k, struck := at[score.Place{Measure: i, Event: j}]
 			switch {
-			case k >= 0 && len(l.played) < mostPlayed:
-				if l.comes[k] == nil {
-					once = append(once, len(l.played))
-					l.comes[k] = once[len(once)-1 : len(once) : len(once)]
-				} else {
-					l.comes[k] = append(l.comes[k], len(l.played))
-				}
+			case struck && len(l.played) < mostPlayed:
+				l.comes[k] = append(l.comes[k], len(l.played))
 				l.played = append(l.played, playedNote{k, rested})
 				rested = false
 			case e.Kind == score.Rest || !e.Tied: // what is not played leads nowhere
