@@ -86,7 +86,7 @@ func TestWhatIsKeptIsWhatIsRead(t *testing.T) {
 			if err != nil {
 				t.Fatal(err)
 			}
-			if got := breakdown.OutlineOf(part.Source); !reflect.DeepEqual(got, x.Outline) {
+			if got := listed(breakdown.OutlineOf(part.Source)); !reflect.DeepEqual(got, x.Outline) {
 				t.Errorf("exercise %d is %+v, kept as %+v", x.Number, got, x.Outline)
 			}
 			report := breakdown.Read(part.Score, part.Source, part.WrittenFor, i, nil, breakdown.Options{})
@@ -124,7 +124,7 @@ func TestOwnPartsAndLaterParts(t *testing.T) {
 		if err != nil {
 			t.Fatal(err)
 		}
-		if made := breakdown.OutlineOf(part.Source); !reflect.DeepEqual(o, made) {
+		if made := listed(breakdown.OutlineOf(part.Source)); !reflect.DeepEqual(o, made) {
 			t.Errorf("the %s's outline is %+v, its part's %+v", instrument, o, made)
 		}
 		return o
@@ -297,4 +297,10 @@ func TestReadingForWhoHasGone(t *testing.T) {
 		})
 		both.Wait()
 	}
+}
+
+// listed is an outline as pages have it, without how its measures are written.
+func listed(o breakdown.Outline) breakdown.Outline {
+	o.Looks, o.Gaps = nil, nil
+	return o
 }

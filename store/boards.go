@@ -47,8 +47,13 @@ func (d *Desk) StandingsBy(ctx context.Context, class ClassID, by time.Time) (St
 	if err != nil {
 		return nil, err
 	}
+	const where = `a.student_id IN (SELECT id FROM students WHERE class_id = $2) AND a.at < $3`
+	outlines, err := outlinesWhere(ctx, d.db, where, d.teacher, class, by)
+	if err != nil {
+		return nil, wrap(doing, err)
+	}
 	rows, err := d.db.QueryContext(ctx, `
-		SELECT a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved
+		SELECT a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, `+inClass+`
 		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
 		WHERE a.teacher_id = $1 AND t.class_id = $2 AND a.at < $3 AND a.undoes IS NULL
 		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id
@@ -58,25 +63,25 @@ func (d *Desk) StandingsBy(ctx context.Context, class ClassID, by time.Time) (St
 		return nil, wrap(doing, err)
 	}
 	defer rows.Close()
-	list, followed := Standings{}, map[Task]routine.Routine{}
+	logs := map[Task][]progress.Logged{}
 	for rows.Next() {
 		var task Task
-		var chunk breakdown.ChunkKey
-		var t routine.Try
-		if err := rows.Scan(&task.Student, &task.Exercise, &chunk.First, &chunk.Last, &t.Stage, &t.Clean, &t.Cause,
-			&t.Moved); err != nil {
+		var l progress.Logged
+		if err := rows.Scan(&task.Student, &task.Exercise, &l.Unit.First, &l.Unit.Last, &l.Stage, &l.Clean, &l.Cause,
+			&l.Moved, &l.Class); err != nil {
 			return nil, wrap(doing, err)
 		}
-		at := list[task]
-		if at == nil {
-			at = &progress.Standing{Chunks: map[breakdown.ChunkKey]routine.State{},
-				Times: map[breakdown.ChunkKey]progress.Times{}}
-			list[task], followed[task] = at, rules.For(task.Student, task.Exercise)
+		logs[task] = append(logs[task], l)
+	}
+	list := Standings{}
+	for task, log := range logs {
+		at := &progress.Standing{Chunks: map[breakdown.ChunkKey]routine.State{},
+			Times: map[breakdown.ChunkKey]progress.Times{}, Latest: log[len(log)-1].Unit}
+		for _, f := range progress.Fold(rules.For(task.Student, task.Exercise), outlines.of(task), log) {
+			at.Chunks[f.Unit] = f.State
+			at.Tries += f.Own
 		}
-		at.Chunks[chunk], at.Latest = followed[task].After(at.Chunks[chunk], t), chunk
-		if !t.Moved {
-			at.Tries++
-		}
+		list[task] = at
 	}
 	return list, wrap(doing, rows.Err())
 }

@@ -13,29 +13,42 @@ import (
 	"github.com/jmoiron/sqlx/reflectx"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
 )
 
-// foldAttempts goes through the log again for each chunk that the tries are at.
+// foldAttempts goes through the log again for each exercise of a student that the tries are
+// at.
 func (tx deskTx) foldAttempts(ctx context.Context, changed []Attempt) error {
 	rules, err := tx.rules(ctx)
 	if err != nil {
 		return err
 	}
-	var students, exercises, first, last []int64
+	var students, exercises []int64
+	seen := map[Task]bool{}
 	for _, a := range changed {
-		students, exercises = append(students, int64(a.StudentID)), append(exercises, int64(a.ExerciseID))
-		first, last = append(first, int64(a.Chunk.First)), append(last, int64(a.Chunk.Last))
+		if task := (Task{a.StudentID, a.ExerciseID}); !seen[task] {
+			seen[task] = true
+			students, exercises = append(students, int64(a.StudentID)), append(exercises, int64(a.ExerciseID))
+		}
 	}
 	return foldWhere(ctx, tx.Tx, tx.teacher, rules, `
-		(a.student_id, a.exercise_id, a.first_measure, a.last_measure) IN (SELECT *
-			FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[]))`,
-		students, exercises, first, last)
+		(a.student_id, a.exercise_id) IN (SELECT * FROM unnest($2::bigint[], $3::bigint[]))`, students, exercises)
 }
 
 // refold goes through what is kept of some students and exercises again, as after a
 // change of the routine that they follow. Who have left keep theirs up to date too.
 func (tx deskTx) refold(ctx context.Context, where string, args ...any) error {
+	var locked []StudentID // so that a mark meanwhile waits
+	if err := sqlx.SelectContext(ctx, tx.Tx, &locked, `
+		SELECT id FROM students WHERE teacher_id = $1
+		AND id IN (SELECT a.student_id FROM attempts a WHERE a.teacher_id = $1 AND `+where+`)
+		ORDER BY id FOR UPDATE`, append([]any{tx.teacher}, args...)...); err != nil {
+		return fmt.Errorf("lock the students: %w", err)
+	}
+	if len(locked) == 0 {
+		return nil
+	}
 	rules, err := tx.rules(ctx)
 	if err != nil {
 		return err
@@ -45,58 +58,59 @@ func (tx deskTx) refold(ctx context.Context, where string, args ...any) error {
 
 // logged is a try as it is added up.
 type logged struct {
-	worked
-	routine.Try
+	progress.Logged
 	id    AttemptID
 	tempo int
 	at    time.Time
 }
 
-// worked is one student's work on one chunk.
-type worked struct {
-	Task
-	chunk breakdown.ChunkKey
-}
+// inClass says of an attempt, a, that it was marked for several students at once.
+const inClass = `a.batch IS NOT NULL AND EXISTS (SELECT FROM attempts c WHERE c.teacher_id = a.teacher_id
+	AND c.batch = a.batch AND c.student_id <> a.student_id)`
 
-// foldWhere replaces where students stand on the chunks that a condition on attempts, a,
+// foldWhere replaces where students stand on the exercises that a condition on attempts, a,
 // picks: the fold of their log, without tries that were taken back. Of attempts it may name
-// what standings have too.
+// the student and the exercise, which standings have too.
 func foldWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rules Rules, where string,
 	args ...any) error {
 	args = append([]any{teacher}, args...)
 	if _, err := tx.ExecContext(ctx, `DELETE FROM standings a WHERE a.teacher_id = $1 AND `+where, args...); err != nil {
 		return fmt.Errorf("forget the standings: %w", err)
 	}
+	outlines, err := outlinesWhere(ctx, tx, where, args...)
+	if err != nil {
+		return err
+	}
 	rows, err := tx.QueryContext(ctx, `
-		SELECT a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.tempo, a.at, coalesce(a.undoes, 0)
+		SELECT a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.tempo, a.at, coalesce(a.undoes, 0), `+inClass+`
 		FROM attempts a WHERE a.teacher_id = $1 AND `+where+`
-		ORDER BY a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.id`, args...)
+		ORDER BY a.student_id, a.exercise_id, a.id`, args...)
 	if err != nil {
 		return fmt.Errorf("read the log: %w", err)
 	}
 	defer rows.Close()
 	var sums sums
 	var log []logged
+	var at Task
 	for rows.Next() {
 		var l logged
+		var task Task
 		var undoes AttemptID
-		if err := rows.Scan(&l.id, &l.Student, &l.Exercise, &l.chunk.First, &l.chunk.Last, &l.Stage, &l.Clean,
-			&l.Cause, &l.Moved, &l.tempo, &l.at, &undoes); err != nil {
+		if err := rows.Scan(&l.id, &task.Student, &task.Exercise, &l.Unit.First, &l.Unit.Last, &l.Stage, &l.Clean,
+			&l.Cause, &l.Moved, &l.tempo, &l.at, &undoes, &l.Class); err != nil {
 			return fmt.Errorf("read the log: %w", err)
 		}
-		if undoes != 0 { // after its try, which is of the same student and chunk
+		if task != at {
+			sums.add(rules, outlines.of(at), at, log)
+			log, at = log[:0], task
+		}
+		if undoes != 0 { // after its try, which is of the same student and exercise
 			log = slices.DeleteFunc(log, func(earlier logged) bool { return earlier.id == undoes })
 			continue
 		}
-		if len(log) > 0 && log[0].worked != l.worked {
-			sums.add(rules, log)
-			log = log[:0]
-		}
 		log = append(log, l)
 	}
-	if len(log) > 0 {
-		sums.add(rules, log)
-	}
+	sums.add(rules, outlines.of(at), at, log)
 	if err := errors.Join(rows.Err(), rows.Close()); err != nil {
 		return fmt.Errorf("read the log: %w", err)
 	}
@@ -105,47 +119,50 @@ func foldWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rules
 
 // sums are standings on their way into their table, a list for each column.
 type sums struct {
-	student, exercise, lastTry                                             []int64
-	first, last, clean, stumble, tries, tempoStep, slowed, stumbles, tempo []int64
-	stage, cause, advice, over                                             []string
-	slower, faster, fewer                                                  []bool
-	since                                                                  []sql.NullTime
-	at                                                                     []time.Time
+	student, exercise, lastTry                                                  []int64
+	first, last, clean, stumble, tries, tempoStep, slowed, stumbles, tempo, own []int64
+	earned, tried                                                               []int64
+	stage, cause, advice, over                                                  []string
+	slower, faster, fewer, ownLast, ofChunk                                     []bool
+	since                                                                       []sql.NullTime
+	at                                                                          []time.Time
 }
 
-// add folds the log of one chunk.
-func (c *sums) add(rules Rules, log []logged) {
-	tries := make([]routine.Try, len(log))
-	var times []time.Time // of what counts as a try
+// add folds the log of one student at one exercise.
+func (c *sums) add(rules Rules, outline breakdown.Outline, of Task, log []logged) {
+	if len(log) == 0 {
+		return
+	}
+	tries := make([]progress.Logged, len(log))
 	for k, l := range log {
-		tries[k] = l.Try
-		if !l.Moved {
-			times = append(times, l.at)
+		tries[k] = l.Logged
+	}
+	for _, s := range progress.Fold(rules.For(of.Student, of.Exercise), outline, tries) {
+		since := sql.NullTime{Valid: s.Stumbles > 0}
+		if since.Valid {
+			since.Time = log[s.Counted[s.Since-1]].at
 		}
+		last := log[s.Last]
+		c.student, c.exercise, c.lastTry = append(c.student, int64(of.Student)),
+			append(c.exercise, int64(of.Exercise)), append(c.lastTry, int64(last.id))
+		for _, column := range []struct {
+			into  *[]int64
+			value int
+		}{
+			{&c.first, s.Unit.First}, {&c.last, s.Unit.Last}, {&c.clean, s.Clean}, {&c.stumble, s.Stumble},
+			{&c.tries, s.Tries},
+			{&c.tempoStep, s.TempoStep}, {&c.slowed, s.Slowed}, {&c.stumbles, s.Stumbles}, {&c.tempo, log[s.Played].tempo},
+			{&c.own, s.Own}, {&c.earned, int(s.Earned)}, {&c.tried, int(s.Tried)},
+		} {
+			*column.into = append(*column.into, int64(column.value))
+		}
+		c.stage, c.cause, c.advice = append(c.stage, string(s.Stage)), append(c.cause, string(s.Cause)),
+			append(c.advice, s.Advice)
+		c.over = append(c.over, strings.Trim(fmt.Sprint(s.Over), "[]"))
+		c.slower, c.faster, c.fewer = append(c.slower, s.Slower), append(c.faster, s.Faster), append(c.fewer, s.Fewer)
+		c.since, c.at, c.ownLast = append(c.since, since), append(c.at, last.at), append(c.ownLast, s.LastOwn)
+		c.ofChunk = append(c.ofChunk, len(outline.Chunks) == 0 || slices.Contains(outline.Parts(), s.Unit))
 	}
-	of, last := log[0], log[len(log)-1]
-	s := rules.For(of.Student, of.Exercise).Fold(tries)
-	since := sql.NullTime{Valid: s.Stumbles > 0}
-	if since.Valid {
-		since.Time = times[s.Since-1]
-	}
-	c.student, c.exercise, c.lastTry = append(c.student, int64(of.Student)),
-		append(c.exercise, int64(of.Exercise)), append(c.lastTry, int64(last.id))
-	for _, column := range []struct {
-		into  *[]int64
-		value int
-	}{
-		{&c.first, of.chunk.First}, {&c.last, of.chunk.Last}, {&c.clean, s.Clean}, {&c.stumble, s.Stumble},
-		{&c.tries, s.Tries},
-		{&c.tempoStep, s.TempoStep}, {&c.slowed, s.Slowed}, {&c.stumbles, s.Stumbles}, {&c.tempo, last.tempo},
-	} {
-		*column.into = append(*column.into, int64(column.value))
-	}
-	c.stage, c.cause, c.advice = append(c.stage, string(s.Stage)), append(c.cause, string(s.Cause)),
-		append(c.advice, s.Advice)
-	c.over = append(c.over, strings.Trim(fmt.Sprint(s.Over), "[]"))
-	c.slower, c.faster, c.fewer = append(c.slower, s.Slower), append(c.faster, s.Faster), append(c.fewer, s.Fewer)
-	c.since, c.at = append(c.since, since), append(c.at, last.at)
 }
 
 // mostAtOnce is how many standings are written in one statement.
@@ -156,14 +173,17 @@ func (c *sums) write(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID)
 		to := min(from+mostAtOnce, len(c.student))
 		if _, err := tx.ExecContext(ctx, `
 			INSERT INTO standings (teacher_id, student_id, exercise_id, first_measure, last_measure,
-				stage, clean, stumble, cause, tries, tempo_step, slowed, slower, faster, fewer, advice, stumbles, over, since, last_attempt, tempo, at, rules)
-			SELECT $1, rows.*, $23 FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::smallint[], $8::smallint[], $9::text[], $10::integer[],
-				$11::smallint[], $12::smallint[], $13::boolean[], $14::boolean[], $15::boolean[], $16::text[], $17::smallint[], $18::text[], $19::timestamptz[], $20::bigint[], $21::integer[], $22::timestamptz[]) AS rows`,
+				stage, clean, stumble, cause, tries, tempo_step, slowed, slower, faster, fewer, advice, stumbles, over, since, last_attempt, tempo, at,
+				own_tries, own_last, earned, tried, of_chunk, rules)
+			SELECT $1, rows.*, $28 FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::smallint[], $8::smallint[], $9::text[], $10::integer[],
+				$11::smallint[], $12::smallint[], $13::boolean[], $14::boolean[], $15::boolean[], $16::text[], $17::smallint[], $18::text[], $19::timestamptz[], $20::bigint[], $21::integer[], $22::timestamptz[],
+				$23::integer[], $24::boolean[], $25::integer[], $26::integer[], $27::boolean[]) AS rows`,
 			teacher, c.student[from:to], c.exercise[from:to], c.first[from:to], c.last[from:to], c.stage[from:to],
 			c.clean[from:to], c.stumble[from:to], c.cause[from:to], c.tries[from:to],
 			c.tempoStep[from:to], c.slowed[from:to], c.slower[from:to], c.faster[from:to], c.fewer[from:to],
 			c.advice[from:to], c.stumbles[from:to], c.over[from:to], c.since[from:to],
-			c.lastTry[from:to], c.tempo[from:to], c.at[from:to], routine.RulesVersion); err != nil {
+			c.lastTry[from:to], c.tempo[from:to], c.at[from:to], c.own[from:to], c.ownLast[from:to], c.earned[from:to],
+			c.tried[from:to], c.ofChunk[from:to], routine.RulesVersion); err != nil {
 			return fmt.Errorf("keep the standings: %w", err)
 		}
 	}

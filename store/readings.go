@@ -2,10 +2,13 @@ package store
 
 import (
 	"context"
+	"encoding/json"
 	"fmt"
 	"slices"
 	"strconv"
 	"strings"
+
+	"github.com/jmoiron/sqlx"
 
 	"unhurriedbench/core/breakdown"
 )
@@ -41,12 +44,19 @@ func (d *Desk) SaveReading(ctx context.Context, id ExerciseID, revision int, r R
 			return err
 		}
 		for instrument, o := range r.Outlines {
-			if err := tx.change(ctx, `
-				INSERT INTO outlines (teacher_id, exercise_id, instrument, signatures, measures, chunks)
-					VALUES ($1, $2, $3, $4, $5, $6)`,
-				id, instrument, o.Signatures, o.Measures, chunksText(o.Chunks)); err != nil {
+			looks, err := looksText(o)
+			if err != nil {
 				return err
 			}
+			if err := tx.change(ctx, `
+				INSERT INTO outlines (teacher_id, exercise_id, instrument, signatures, measures, chunks, looks)
+					VALUES ($1, $2, $3, $4, $5, $6, $7)`,
+				id, instrument, o.Signatures, o.Measures, chunksText(o.Chunks), looks); err != nil {
+				return err
+			}
+		}
+		if err := tx.refold(ctx, `a.exercise_id = $2`, id); err != nil { // its chunks may have changed
+			return err
 		}
 		var instruments, elements, parts []string
 		for instrument, demands := range r.Demands {
@@ -70,6 +80,66 @@ type outlineRow struct {
 func (r outlineRow) outline() breakdown.Outline {
 	o := breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Chunks: chunksFrom(r.Chunks)}
 	return o.CutAs(chunksFrom(r.Cut))
+}
+
+// looksOf are how the measures of a part are written, as they are kept.
+type looksOf struct {
+	Looks []breakdown.Look     `json:"looks,omitempty"`
+	Gaps  []breakdown.ChunkKey `json:"gaps,omitempty"`
+}
+
+func looksText(o breakdown.Outline) (string, error) {
+	text, err := json.Marshal(looksOf{o.Looks, o.Gaps})
+	return string(text), err
+}
+
+// outlines are those of students' parts at exercises.
+type outlines struct {
+	at   map[Task]string // by the key of the outline
+	read map[string]breakdown.Outline
+}
+
+// of is the outline of a student's part at an exercise, without chunks where it was not read.
+func (o outlines) of(task Task) breakdown.Outline { return o.read[o.at[task]] }
+
+// outlinesWhere finds the outlines for the students and exercises that a condition on
+// attempts, a, picks, with how their measures are written.
+func outlinesWhere(ctx context.Context, tx sqlx.QueryerContext, where string, args ...any) (outlines, error) {
+	o := outlines{at: map[Task]string{}, read: map[string]breakdown.Outline{}}
+	rows, err := tx.QueryContext(ctx, `
+		SELECT t.student_id, t.exercise_id, o.instrument, o.chunks, o.looks, coalesce(h.chunks, '') AS cut
+		FROM (SELECT DISTINCT a.student_id, a.exercise_id FROM attempts a WHERE a.teacher_id = $1 AND `+where+`) t
+		JOIN students s ON s.id = t.student_id
+		JOIN LATERAL (SELECT instrument, chunks, looks FROM outlines WHERE exercise_id = t.exercise_id
+			AND instrument IN ('', s.instrument) ORDER BY instrument DESC LIMIT 1) o ON true
+		LEFT JOIN hand_chunks h ON h.exercise_id = t.exercise_id`, args...)
+	if err != nil {
+		return o, fmt.Errorf("find the chunks: %w", err)
+	}
+	defer rows.Close()
+	for rows.Next() {
+		var task Task
+		var row outlineRow
+		var instrument, looks string
+		if err := rows.Scan(&task.Student, &task.Exercise, &instrument, &row.Chunks, &looks, &row.Cut); err != nil {
+			return o, fmt.Errorf("find the chunks: %w", err)
+		}
+		key := fmt.Sprintf("%d/%s", task.Exercise, instrument)
+		o.at[task] = key
+		if _, known := o.read[key]; known {
+			continue
+		}
+		outline := row.outline()
+		if looks != "" { // read by an earlier version, it shares nothing until it is read again
+			var written looksOf
+			if err := json.Unmarshal([]byte(looks), &written); err != nil {
+				return o, fmt.Errorf("find the chunks: %w", err)
+			}
+			outline.Looks, outline.Gaps = written.Looks, written.Gaps
+		}
+		o.read[key] = outline
+	}
+	return o, rows.Err()
 }
 
 // OwnOutlines are the outlines of the parts that instruments have of their own, by

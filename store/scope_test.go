@@ -71,7 +71,7 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"OtherInstrument": func() (any, error) { return d.OtherInstrument(ctx, store.Student{ID: f.student}) },
 		"Routines":        func() (any, error) { return d.Routines(ctx) },
 		"Rules":           func() (any, error) { return spelled(d.Rules(ctx)) },
-		"StageCounts":     func() (any, error) { return d.StageCounts(ctx, f.class) },
+		"EarnedCounts":    func() (any, error) { return d.EarnedCounts(ctx, f.class) },
 		"HandMade": func() (any, error) {
 			made, err := d.HandMade(ctx, f.exercise)
 			return spelled(*made[f.exercise], err)

@@ -36,7 +36,8 @@ func (list Standings) Of(desired func(Task) bool) Standings {
 }
 
 const standingColumns = `SELECT p.student_id, p.exercise_id, p.first_measure, p.last_measure, p.stage, p.clean, p.stumble, p.cause, p.tries,
-	p.tempo_step, p.slowed, p.slower, p.faster, p.fewer, p.advice, p.stumbles, p.over, p.since, p.tempo, p.at
+	p.tempo_step, p.slowed, p.slower, p.faster, p.fewer, p.advice, p.stumbles, p.over, p.since, p.tempo, p.at,
+	p.own_tries, p.own_last, p.earned, p.tried
 		FROM standings p `
 
 // ClassStandings lists where the students of a class stand.
@@ -81,12 +82,14 @@ func (list Standings) read(rows pgx.Rows) error {
 	var since *time.Time
 	var last time.Time
 	var times progress.Times
+	var own int
+	var ownLast bool
 	student, exercise := (*int64)(&task.Student), (*int64)(&task.Exercise)
 	for rows.Next() {
 		since, s = nil, routine.State{}
 		if err := rows.Scan(student, exercise, &chunk.First, &chunk.Last, &stage, &s.Clean, &s.Stumble, &cause, &s.Tries,
 			&s.TempoStep, &s.Slowed, &s.Slower, &s.Faster, &s.Fewer, &s.Advice, &s.Stumbles, &over, &since, &times.Tempo,
-			&last); err != nil {
+			&last, &own, &ownLast, &s.Earned, &s.Tried); err != nil {
 			return err
 		}
 		s.Stage, s.Cause = routine.Stage(stage), routine.Cause(cause)
@@ -101,8 +104,11 @@ func (list Standings) read(rows pgx.Rows) error {
 				Times: map[breakdown.ChunkKey]progress.Times{}}
 			list[task] = at
 		}
-		at.Chunks[chunk], at.Times[chunk], at.Latest = s, times, chunk
-		at.Tries += s.Tries
+		at.Chunks[chunk], at.Times[chunk] = s, times
+		if ownLast || at.Tries == 0 {
+			at.Latest = chunk
+		}
+		at.Tries += own
 	}
 	return rows.Err()
 }
@@ -121,23 +127,23 @@ func overFrom(text string) (over routine.Causes) {
 	return over
 }
 
-// StageCount is how many chunks of an exercise stand at a stage with those who play an
-// instrument.
-type StageCount struct {
+// EarnedCount is how many chunks of an exercise have earned some stages with those who play
+// an instrument.
+type EarnedCount struct {
 	Exercise   ExerciseID `db:"exercise_id"`
 	Instrument string
-	Stage      routine.Stage
+	Earned     routine.StageSet
 	Chunks     int
 }
 
-// StageCounts says how many of the class's students' chunks stand at each stage of every
-// exercise; those that are untried are not counted.
-func (d *Desk) StageCounts(ctx context.Context, class ClassID) ([]StageCount, error) {
-	var list []StageCount
+// EarnedCounts says how many of the class's students' chunks have earned which stages of
+// every exercise; those that are untried are not counted.
+func (d *Desk) EarnedCounts(ctx context.Context, class ClassID) ([]EarnedCount, error) {
+	var list []EarnedCount
 	err := d.all(ctx, &list, "count the stages", `
-		SELECT p.exercise_id, t.instrument, p.stage, count(*) AS chunks FROM standings p JOIN `+d.students()+
+		SELECT p.exercise_id, t.instrument, p.earned, count(*) AS chunks FROM standings p JOIN `+d.students()+
 		` t ON t.id = p.student_id
-		WHERE t.teacher_id = $1 AND t.class_id = $2 GROUP BY p.exercise_id, t.instrument, p.stage`, class)
+		WHERE t.teacher_id = $1 AND t.class_id = $2 AND p.of_chunk GROUP BY p.exercise_id, t.instrument, p.earned`, class)
 	return list, err
 }
 

@@ -261,6 +261,7 @@ func homeChunks(ctx context.Context, desk *Class, student store.Student, reads P
 		if err != nil {
 			return nil, err
 		}
+		outline, dated := read.outline(), datedAt(log, x.ID)
 		for _, p := range read.Report.Chunks {
 			key := p.Key()
 			h := homeplan.Chunk{
@@ -277,7 +278,7 @@ func homeChunks(ctx context.Context, desk *Class, student store.Student, reads P
 			if h.State.Tries == 0 && !h.Due && !nextOf(standing, read.Report.Chunks, key, steps) {
 				continue
 			}
-			h.Last, h.Reviews, _ = homeplan.Learned(steps, datedAt(log, x.ID, key))
+			h.Last, h.Reviews, _ = homeplan.Learned(steps, outline, dated, key)
 			chunks = append(chunks, h)
 		}
 	}
@@ -345,12 +346,25 @@ func nextOf(standing *progress.Standing, chunks []breakdown.Chunk, key breakdown
 	return false
 }
 
-// datedAt are the tries at a chunk, oldest first, of a log that is newest first.
-func datedAt(log []store.Attempt, exercise store.ExerciseID, key breakdown.ChunkKey) []homeplan.DatedTry {
+// outline is the outline of the part, with how its measures are written.
+func (read *partAtHome) outline() breakdown.Outline {
+	if len(read.Report.Chunks) == 0 {
+		return breakdown.Outline{}
+	}
+	o := breakdown.OutlineOf(read.Report.Part)
+	o.Chunks = nil
+	for _, p := range read.Report.Chunks {
+		o.Chunks = append(o.Chunks, p.Key())
+	}
+	return o
+}
+
+// datedAt are the tries at an exercise, oldest first, of a log that is newest first.
+func datedAt(log []store.Attempt, exercise store.ExerciseID) []homeplan.DatedTry {
 	var list []homeplan.DatedTry
 	for _, a := range slices.Backward(log) {
-		if a.ExerciseID == exercise && a.Chunk == key && !a.Undone {
-			list = append(list, homeplan.DatedTry{Try: a.Try, On: DayNumber(a.At)})
+		if a.ExerciseID == exercise && !a.Undone {
+			list = append(list, homeplan.DatedTry{Logged: progress.Logged{Unit: a.Chunk, Try: a.Try}, On: DayNumber(a.At)})
 		}
 	}
 	return list

@@ -1,8 +1,10 @@
 package teach
 
 import (
+	"fmt"
 	"slices"
 	"strconv"
+	"strings"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/progress"
@@ -33,6 +35,42 @@ func Joins(theirs routine.Routine, class routine.Step, outline breakdown.Outline
 		return stage, PastIt
 	}
 	return stage, joinsIn
+}
+
+// Behind are the names of students who were marked at a stage, by the stage before it that
+// they have not earned yet, in the order in which they were added.
+type Behind struct {
+	words []string // of the stages
+	names map[string][]string
+}
+
+// Add notes a student who was marked at a stage of their routine.
+func (b *Behind) Add(name string, theirs routine.Routine, state routine.State, stage routine.Stage) {
+	if theirs.Index(state.Stage) >= theirs.Index(stage) {
+		return
+	}
+	word := theirs.Word(state.Stage)
+	if b.names == nil {
+		b.names = map[string][]string{}
+	}
+	if b.names[word] == nil {
+		b.words = append(b.words, word)
+	}
+	b.names[word] = append(b.names[word], name)
+}
+
+// Said tells who they are, a sentence for each stage: "2 have not earned Count yet: …".
+func (b Behind) Said() []string {
+	var list []string
+	for _, word := range b.words {
+		names, has := b.names[word], "have"
+		if len(names) == 1 {
+			has = "has"
+		}
+		list = append(list, fmt.Sprintf("%s %s not earned %s yet: %s.", CountStudents(len(names)), has, word,
+			strings.Join(names, ", ")))
+	}
+	return list
 }
 
 // CountStudents is a number of students in words: "3 students".

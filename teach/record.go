@@ -36,7 +36,7 @@ func (v Record) MayMark() bool { return v.Guest.MayMark() }
 type recordExercise struct {
 	store.Exercise
 	Routine routine.Routine // that the student follows there
-	Cells   []float64
+	Cells   []routine.Cell
 	Word    string
 	Chunks  []recordChunk
 	Tries   []LoggedTry // newest first

@@ -11,13 +11,15 @@ import (
 
 // OutlineVersion counts the changes to how parts are cut, named and met. An outline
 // that was kept under another version is made again.
-const OutlineVersion = 3
+const OutlineVersion = 4
 
 // Outline is what pages need of a part when it is not open.
 type Outline struct {
-	Signatures string // meter and, of a pitched part, key: "4/4, B flat major"
-	Measures   int    // full ones
-	Chunks     []ChunkKey
+	Signatures string     // meter and, of a pitched part, key: "4/4, B flat major"
+	Measures   int        // full ones
+	Chunks     []ChunkKey // the whole last
+	Looks      []Look     // how its measures are written, where that is known
+	Gaps       []ChunkKey // those of the chunks with measures left out of them
 }
 
 // OutlineOf reads the outline of a part. Its chunks are those of every part made
@@ -27,9 +29,14 @@ func OutlineOf(part score.Part) Outline {
 	if !part.Unpitched() {
 		o.Signatures += ", " + part.Key().Name()
 	}
-	for _, p := range Cut(part) {
+	chunks := Cut(part)
+	for _, p := range chunks {
 		o.Chunks = append(o.Chunks, p.Key())
+		if p.At[len(p.At)-1]-p.At[0] >= len(p.At) {
+			o.Gaps = append(o.Gaps, p.Key())
+		}
 	}
+	o.Looks = looks(part, chunks)
 	return o
 }
 

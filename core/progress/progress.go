@@ -51,18 +51,53 @@ func (s *Standing) State(r routine.Routine, chunk breakdown.ChunkKey) routine.St
 	return r.Start()
 }
 
-// Cells fills the bar of stages of a whole exercise: the mean of its chunks.
-func (s *Standing) Cells(r routine.Routine, chunks []breakdown.ChunkKey) []float64 {
-	cells := make([]float64, len(r))
+// parts are the chunks without the whole, which is the last of several.
+func parts(chunks []breakdown.ChunkKey) []breakdown.ChunkKey {
+	if len(chunks) > 1 {
+		return chunks[:len(chunks)-1]
+	}
+	return chunks
+}
+
+// Cells are the bar of stages of a whole exercise: each as full as the share of its chunks
+// that have earned it, and of them as much as is on its way.
+func (s *Standing) Cells(r routine.Routine, chunks []breakdown.ChunkKey) []routine.Cell {
+	cells := make([]routine.Cell, len(r))
 	if s == nil {
 		return cells
 	}
-	for _, p := range chunks {
-		for i, filled := range r.Cells(s.State(r, p)) {
-			cells[i] += filled / float64(len(chunks))
+	parts := parts(chunks)
+	var credits [routine.MostSteps][routine.Earned + 1]int
+	for _, p := range parts {
+		for k, c := range r.Cells(s.State(r, p)) {
+			cells[k].Filled += c.Filled / float64(len(parts))
+			credits[k][c.Credit]++
+		}
+	}
+	for k := range cells {
+		cells[k].Credit = lineCredit(credits[k], len(parts))
+		if cells[k].Credit == routine.Earned {
+			cells[k].Filled = 1
 		}
 	}
 	return cells
+}
+
+// lineCredit is what is known of a stage of a line from how many of its chunks have each
+// credit: earned where all have earned it, by playing where the others are so, passed over
+// where something of it is.
+func lineCredit(credits [routine.Earned + 1]int, chunks int) routine.Credit {
+	switch {
+	case chunks == 0:
+		return routine.Open
+	case credits[routine.Earned] == chunks:
+		return routine.Earned
+	case credits[routine.Earned]+credits[routine.ByPlaying] == chunks:
+		return routine.ByPlaying
+	case credits[routine.PassedOver] > 0:
+		return routine.PassedOver
+	}
+	return routine.Open
 }
 
 // Done says whether every chunk is done.
@@ -77,16 +112,17 @@ func (s *Standing) Stage(r routine.Routine, chunks []breakdown.ChunkKey) routine
 	if s == nil || s.Tries == 0 {
 		return ""
 	}
-	if latest := s.State(r, s.Latest).Stage; latest != routine.Done || len(chunks) == 0 {
+	least := s.least(r, chunks)
+	if latest := s.State(r, s.Latest).Stage; latest != routine.Done && least != routine.Done || len(chunks) == 0 {
 		return latest
 	}
-	return s.least(r, chunks)
+	return least
 }
 
 // least is the stage of the least advanced chunk.
 func (s *Standing) least(r routine.Routine, chunks []breakdown.ChunkKey) routine.Stage {
 	stage := routine.Done
-	for _, p := range chunks {
+	for _, p := range parts(chunks) {
 		if at := s.State(r, p).Stage; r.Index(at) < r.Index(stage) {
 			stage = at
 		}

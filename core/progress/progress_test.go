@@ -1,7 +1,6 @@
 package progress
 
 import (
-	"slices"
 	"testing"
 
 	"unhurriedbench/core/breakdown"
@@ -10,64 +9,66 @@ import (
 
 func TestStanding(t *testing.T) {
 	r := routine.Standard()
-	a, b := breakdown.ChunkKey{First: 1, Last: 2}, breakdown.ChunkKey{First: 3, Last: 4}
-	both := []breakdown.ChunkKey{a, b}
+	a, b, whole := breakdown.ChunkKey{First: 1, Last: 2}, breakdown.ChunkKey{First: 3, Last: 4}, breakdown.ChunkKey{First: 1, Last: 4}
+	chunks := []breakdown.ChunkKey{a, b, whole}
+	type states = map[breakdown.ChunkKey]routine.State
+	// at is at a stage with so many earned before it
 	at := func(stage routine.Stage, clean int) routine.State {
-		return routine.State{Stage: stage, Clean: clean, Tries: 1}
+		return routine.State{Stage: stage, Clean: clean, Tries: 1, Earned: routine.StageSet(1<<r.Index(stage) - 1)}
 	}
+	skipped := routine.State{Stage: routine.Done, Tries: 2, Earned: routine.StageSet(0).With(3)}
+	of := func(latest breakdown.ChunkKey, tries int, s states) *Standing {
+		return &Standing{Chunks: s, Latest: latest, Tries: tries}
+	}
+	earned := routine.Earned
 	tests := []struct {
-		name   string
-		s      *Standing
-		stage  routine.Stage
-		done   bool
-		filled []float64
+		name    string
+		s       *Standing
+		stage   routine.Stage
+		done    bool
+		filled  [4]float64
+		credits [4]routine.Credit
 	}{
-		{"nobody has tried", nil, "", false, []float64{0, 0, 0, 0}},
+		{name: "nobody has tried", stage: ""},
+		{"one chunk tried", of(a, 3, states{a: at(routine.Name, 1)}), routine.Name, false, [4]float64{.5, .25}, [4]routine.Credit{}},
 		{
-			"one chunk tried",
-			&Standing{Chunks: map[breakdown.ChunkKey]routine.State{a: at(routine.Name, 1)}, Latest: a, Tries: 3},
-			routine.Name,
-			false,
-			[]float64{.5, .25, 0, 0},
+			"the latest chunk counts", of(b, 4, states{a: at(routine.Name, 1), b: at(routine.Count, 1)}),
+			routine.Count, false, [4]float64{.75, .25}, [4]routine.Credit{},
 		},
 		{
-			"the latest chunk counts",
-			&Standing{Chunks: map[breakdown.ChunkKey]routine.State{a: at(routine.Name, 1), b: at(routine.Count, 1)}, Latest: b, Tries: 4},
-			routine.Count,
-			false,
-			[]float64{.75, .25, 0, 0},
+			"the latest is done, the other untried", of(b, 8, states{b: at(routine.Done, 0)}),
+			routine.Count, false, [4]float64{.5, .5, .5, .5}, [4]routine.Credit{},
 		},
 		{
-			"the latest is done, the other untried",
-			&Standing{Chunks: map[breakdown.ChunkKey]routine.State{b: at(routine.Done, 0)}, Latest: b, Tries: 8},
-			routine.Count,
-			false,
-			[]float64{.5, .5, .5, .5},
+			"the latest is done, the other at Finger", of(b, 8, states{a: at(routine.Finger, 0), b: at(routine.Done, 0)}),
+			routine.Finger, false, [4]float64{1, 1, .5, .5}, [4]routine.Credit{earned, earned},
 		},
 		{
-			"the latest is done, the other at Finger",
-			&Standing{Chunks: map[breakdown.ChunkKey]routine.State{a: at(routine.Finger, 0), b: at(routine.Done, 0)}, Latest: b, Tries: 8},
-			routine.Finger,
-			false,
-			[]float64{1, 1, .5, .5},
+			"both chunks are done, the whole at Play", of(whole, 16, states{a: at(routine.Done, 0), b: at(routine.Done, 0), whole: at(routine.Play, 0)}),
+			routine.Done, true, [4]float64{1, 1, 1, 1}, [4]routine.Credit{earned, earned, earned, earned},
 		},
 		{
-			"all are done",
-			&Standing{Chunks: map[breakdown.ChunkKey]routine.State{a: at(routine.Done, 0), b: at(routine.Done, 0)}, Latest: b, Tries: 16},
-			routine.Done,
-			true,
-			[]float64{1, 1, 1, 1},
+			"both chunks are played and nothing else", of(b, 4, states{a: skipped, b: skipped}),
+			routine.Done, true, [4]float64{0, 0, 0, 1},
+			[4]routine.Credit{routine.ByPlaying, routine.ByPlaying, routine.ByPlaying, earned},
+		},
+		{
+			"one is earned, one by playing", of(b, 4, states{a: at(routine.Done, 0), b: skipped}),
+			routine.Done, true, [4]float64{.5, .5, .5, 1},
+			[4]routine.Credit{routine.ByPlaying, routine.ByPlaying, routine.ByPlaying, earned},
 		},
 	}
 	for _, tt := range tests {
-		if got := tt.s.Stage(r, both); got != tt.stage {
+		if got := tt.s.Stage(r, chunks); got != tt.stage {
 			t.Errorf("%s: at %q, want %q", tt.name, got, tt.stage)
 		}
-		if got := tt.s.Done(r, both); got != tt.done {
+		if got := tt.s.Done(r, chunks); got != tt.done {
 			t.Errorf("%s: done is %v", tt.name, got)
 		}
-		if got := tt.s.Cells(r, both); !slices.Equal(got, tt.filled) {
-			t.Errorf("%s: the bar is filled %v, want %v", tt.name, got, tt.filled)
+		for k, c := range tt.s.Cells(r, chunks) {
+			if c.Filled != tt.filled[k] || c.Credit != tt.credits[k] {
+				t.Errorf("%s: %s is %v %s, want %v %s", tt.name, r[k].Word, c.Filled, c.Credit.Words(), tt.filled[k], tt.credits[k].Words())
+			}
 		}
 	}
 	if (&Standing{Tries: 1}).Done(r, nil) {

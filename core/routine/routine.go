@@ -62,6 +62,7 @@ type Step struct {
 	Tempo      TempoRule `json:"tempo,omitempty"`
 	TempoSteps int       `json:"tempoSteps,omitempty"` // of Climb: notches to be earned before it goes on
 	Clean      int       `json:"clean,omitempty"`      // in a row to go on, 0 for CleanToGoOn
+	ClassClean int       `json:"classClean,omitempty"` // of a class in a row, 0 for CleanTogether
 	Stay       bool      `json:"stay,omitempty"`       // two stumbles do not go back, but take it slower
 	Say        []Saying  `json:"say,omitempty"`
 }
@@ -83,6 +84,14 @@ func (s Step) ToGoOn() int {
 		return s.Clean
 	}
 	return CleanToGoOn
+}
+
+// ToGoOnTogether is how many clean tries in a row of a class go on.
+func (s Step) ToGoOnTogether() int {
+	if s.ClassClean > 0 {
+		return s.ClassClean
+	}
+	return CleanTogether
 }
 
 // Often is how often the stage is done in a lesson.
@@ -131,7 +140,7 @@ func (r Routine) Under(rule Rule) Routine {
 	own := slices.Clone(r)
 	for k := range own {
 		if rule.Clean > 0 {
-			own[k].Clean = rule.Clean
+			own[k].Clean, own[k].ClassClean = rule.Clean, rule.Clean
 		}
 		own[k].Stay = own[k].Stay || rule.Stay
 	}
@@ -188,12 +197,22 @@ func (r Routine) Word(s Stage) string {
 	return r.Step(s).Word
 }
 
-// after is the stage that follows, Done after the last.
-func (r Routine) after(s Stage) Stage {
-	if at := r.Index(s); at+1 < len(r) {
-		return r[at+1].Stage
+// after is the next stage that is not earned yet, Done after the last.
+func (r Routine) after(s State, stage Stage) Stage {
+	for k := r.Index(stage) + 1; k < len(r); k++ {
+		if !s.Earned.Has(k) {
+			return r[k].Stage
+		}
 	}
 	return Done
+}
+
+// Next is the first stage from where somebody stands that is not earned, Done after the last.
+func (r Routine) Next(s State) Stage {
+	if k := r.Index(s.Stage); k >= 0 && k < len(r) && !s.Earned.Has(k) {
+		return s.Stage
+	}
+	return r.after(s, s.Stage)
 }
 
 // Mends is the stage where a cause is mended.

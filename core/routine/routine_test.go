@@ -122,15 +122,24 @@ func TestAdvice(t *testing.T) {
 	}
 }
 
+// filled is how full the cells of a state are.
+func filled(r Routine, s State) []float64 {
+	var list []float64
+	for _, c := range r.Cells(s) {
+		list = append(list, c.Filled)
+	}
+	return list
+}
+
 func TestCells(t *testing.T) {
 	r := Standard()
-	if got := r.Cells(after(r, clean(), clean(), clean())); !slices.Equal(got, []float64{1, .5, 0, 0}) {
+	if got := filled(r, after(r, clean(), clean(), clean())); !slices.Equal(got, []float64{1, .5, 0, 0}) {
 		t.Errorf("the bar is filled %v", got)
 	}
-	if got := r.Cells(State{Stage: Done}); !slices.Equal(got, []float64{1, 1, 1, 1}) {
+	if got := filled(r, after(r, slices.Repeat([]Try{clean()}, 8)...)); !slices.Equal(got, []float64{1, 1, 1, 1}) {
 		t.Errorf("a done bar is filled %v", got)
 	}
-	if got := r.Cells(r.Start()); !slices.Equal(got, []float64{0, 0, 0, 0}) {
+	if got := filled(r, r.Start()); !slices.Equal(got, []float64{0, 0, 0, 0}) {
 		t.Errorf("a fresh bar is filled %v", got)
 	}
 }

@@ -263,24 +263,46 @@ func TestFoldInBatches(t *testing.T) {
 	}
 }
 
-// The bar never goes beyond its cells, and is full where a chunk is done.
-func TestCellsFillTheBar(t *testing.T) {
+// The bar never goes beyond its cells. A stage is full where it is earned, and it is earned
+// only where the log has as many clean tries in a row at it as the routine asks for; a chunk
+// that is done has earned its last stage.
+func TestNothingIsEarnedThatWasNot(t *testing.T) {
 	chance := rand.New(rand.NewPCG(55, 89))
-	for range 200 {
+	for range 300 {
 		r := anyRoutine(chance)
 		s := r.Start()
+		run, best := make([]int, len(r)), make([]int, len(r))
 		for range 40 {
 			try := anyTry(chance, r)
+			if try.Moved {
+				continue
+			}
 			if try.Stage == at {
 				if try.Stage = s.Stage; s.Stage == Done {
-					break
+					try.Stage = r.Last()
 				}
 			}
-			s = r.After(s, try)
-			for k, filled := range r.Cells(s) {
-				if filled < 0 || filled > 1 || k < r.Index(s.Stage) && filled != 1 || k > r.Index(s.Stage) && filled != 0 {
-					t.Fatalf("at %s the bar is %v", s.Stage, r.Cells(s))
+			if k := r.Index(try.Stage); k >= 0 && k < len(r) {
+				if run[k]++; !try.Clean {
+					run[k] = 0
 				}
+				best[k] = max(best[k], run[k])
+			}
+			if chance.IntN(4) == 0 && try.Clean {
+				s = r.Within(s, try)
+			} else {
+				s = r.After(s, try)
+			}
+			for k, c := range r.Cells(s) {
+				if c.Filled < 0 || c.Filled > 1 || (c.Filled == 1) != (c.Credit == Earned) {
+					t.Fatalf("stage %d of %v at %s is %+v", k, r, s.Stage, c)
+				}
+				if c.Credit == Earned && best[k] < r[k].ToGoOn() {
+					t.Fatalf("stage %d is called earned with %d clean running of %d", k, best[k], r[k].ToGoOn())
+				}
+			}
+			if s.Stage == Done && !s.Earned.Has(len(r)-1) {
+				t.Fatalf("done without its last stage: %+v", s)
 			}
 		}
 	}

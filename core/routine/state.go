@@ -4,11 +4,12 @@ import (
 	"fmt"
 )
 
-// CleanToGoOn is how many clean tries in a row move a chunk on where a routine says
-// nothing else, and StumblesToGoBack how many stumbles running send it back. Source:
-// common practice.
+// CleanToGoOn is how many clean tries in a row of a student alone move a chunk on where a
+// routine says nothing else, CleanTogether how many of a class, and StumblesToGoBack how
+// many stumbles running send it back. Source: common practice.
 const (
 	CleanToGoOn      = 2
+	CleanTogether    = 1
 	StumblesToGoBack = 2
 )
 
@@ -18,6 +19,8 @@ type Try struct {
 	Clean bool
 	Cause Cause // of a stumble
 	Moved bool  // nothing was tried: the teacher put the chunk at the stage, which may be Done
+
+	Class bool // it was marked for a class at once
 }
 
 // State is where a student stands on a chunk. The zero value is a fresh start.
@@ -33,6 +36,10 @@ type State struct {
 	Faster    bool   // or a notch faster
 	Fewer     bool   // or to take fewer notes
 	Advice    string // what to do next and why, "" before the first try
+
+	Earned StageSet // clean as often in a row as the routine says
+	Tried  StageSet
+	runs   [MostSteps]uint8 // clean tries in a row at each stage
 
 	// What has gone wrong since the chunk last went on to another stage.
 	Stumbles int    // in all
@@ -62,7 +69,20 @@ func (s State) trouble(t Try) State {
 
 // keeping is a new state with the count of tries and the troubles of this one.
 func (s State) keeping(n State) State {
-	n.Tries, n.Stumbles, n.Over, n.Since = s.Tries, s.Stumbles, s.Over, s.Since
+	n.Stumbles, n.Over, n.Since = s.Stumbles, s.Over, s.Since
+	return s.remembering(n)
+}
+
+// Settled is the state as it is kept: without the runs of clean tries that only those who go
+// on through a log need.
+func (s State) Settled() State {
+	s.runs = [MostSteps]uint8{}
+	return s
+}
+
+// remembering is a new state with what was tried and earned until this one.
+func (s State) remembering(n State) State {
+	n.Tries, n.Earned, n.Tried, n.runs = s.Tries, s.Earned, s.Tried, s.runs
 	return n
 }
 
@@ -95,19 +115,90 @@ func (r Routine) After(s State, t Try) State {
 	if !r.Has(t.Stage) {
 		return s
 	}
+	k := r.Index(t.Stage)
 	s.Slower, s.Faster, s.Fewer = false, false, false
+	s.Tried = s.Tried.With(k)
 	if s.Stage == Done && t.Clean {
-		s.Advice = "Still clean: this chunk stays done."
-		return s
+		return r.stillDone(s, t)
 	}
 	if t.Stage != s.Stage { // work at another stage by choice, or at a chunk that was done, counts from there
-		s = s.keeping(State{Stage: t.Stage})
+		if s.Stage == Done && !t.Clean && k == len(r)-1 {
+			s.Earned = s.Earned.Without(k)
+		}
+		s = s.keeping(State{Stage: t.Stage, Clean: min(int(s.runs[k]), r.need(k, t)-1)})
 	}
 	s = s.trouble(t)
 	if t.Clean {
-		return r.clean(s)
+		return r.clean(s, t)
 	}
 	return r.stumbled(s, t.Cause)
+}
+
+// Within gives the state of a chunk after a try at more than it: at joined chunks or the
+// whole that it lies in, or at the rhythm it shares. A clean try counts for the chunk, and
+// never sends it back; a stumble, which may have been elsewhere, ends its run of clean tries
+// and no more.
+func (r Routine) Within(s State, t Try) State {
+	k := r.Index(t.Stage)
+	if s.Stage == "" {
+		s.Stage = r.First()
+	}
+	switch {
+	case t.Moved && t.Stage == Done:
+		return r.moved(s, Done)
+	case t.Moved, k < 0:
+		return s
+	case !t.Clean:
+		s.runs[k] = 0
+		if s.Stage == t.Stage {
+			s.Clean = 0
+		}
+		return s
+	case t.Stage == s.Stage:
+		return r.After(s, t)
+	}
+	s.Tries++
+	s.Tried = s.Tried.With(k)
+	if s.Stage == Done {
+		return r.stillDone(s, t)
+	}
+	s.runs[k] = min(s.runs[k]+1, mostRun)
+	if int(s.runs[k]) < r.need(k, t)*(r[k].faster()+1) {
+		return s
+	}
+	s.Earned = s.Earned.With(k)
+	if k < r.Index(s.Stage) {
+		return s
+	}
+	word := r[k].Word
+	s = s.remembering(State{Stage: r.after(s, t.Stage)})
+	s.Advice = fmt.Sprintf("%s is clean in the line: on to %s.", word, r.Word(s.Stage))
+	if s.Stage == Done {
+		s.Advice = word + " is clean in the line: this chunk is done."
+	}
+	return s
+}
+
+// stillDone counts a clean try at a chunk that is done: the stage may be earned by it.
+func (r Routine) stillDone(s State, t Try) State {
+	k := r.Index(t.Stage)
+	s.runs[k] = min(s.runs[k]+1, mostRun)
+	if int(s.runs[k]) >= r.need(k, t)*(r[k].faster()+1) {
+		s.Earned = s.Earned.With(k)
+	}
+	s.Advice = "Still clean: this chunk stays done."
+	return s
+}
+
+// mostRun is the longest run that is counted.
+const mostRun = 200
+
+// need is how many clean tries in a row a stage asks for, of one alone or of a class.
+func (r Routine) need(k int, t Try) int {
+	if t.Class {
+		return r[k].ToGoOnTogether()
+	}
+	return r[k].ToGoOn()
 }
 
 // moved is the state once the teacher has put the chunk at a stage.
@@ -115,14 +206,20 @@ func (r Routine) moved(s State, to Stage) State {
 	if r.Index(to) < 0 {
 		return s
 	}
-	return State{Stage: to, Tries: s.Tries, Advice: fmt.Sprintf("Put at %s by you: it goes on from there.", r.Word(to))}
+	n := State{Stage: to, Tries: s.Tries, Tried: s.Tried, Earned: s.Earned.Before(r.Index(to)),
+		Advice: fmt.Sprintf("Put at %s by you: it goes on from there.", r.Word(to))}
+	if to == Done { // the teacher's word for the last stage
+		n.Earned = n.Earned.With(len(r) - 1)
+	}
+	return n
 }
 
-func (r Routine) clean(s State) State {
-	step := r.Step(s.Stage)
+func (r Routine) clean(s State, t Try) State {
+	k, step := r.Index(s.Stage), r.Step(s.Stage)
 	s.Clean++
+	s.runs[k] = min(s.runs[k]+1, mostRun)
 	s.Stumble, s.Cause, s.Slowed = 0, None, 0
-	need := step.ToGoOn()
+	need := r.need(k, t)
 	if s.Clean < need {
 		s.Advice = fmt.Sprintf("%d of %d clean in a row, then on to %s.", s.Clean, need, r.next(s))
 		return s
@@ -134,7 +231,8 @@ func (r Routine) clean(s State) State {
 		s.Advice = fmt.Sprintf("%s: again a notch faster, rung %d of %d.", held, s.TempoStep, tempoSteps)
 		return s
 	}
-	s = State{Stage: r.after(s.Stage), Tries: s.Tries}
+	s.Earned = s.Earned.With(k)
+	s = s.remembering(State{Stage: r.after(s, s.Stage)})
 	s.Advice = fmt.Sprintf("%s: on to %s.", held, r.Word(s.Stage))
 	if s.Stage == Done {
 		s.Advice = held + ": this chunk is done."
@@ -158,14 +256,15 @@ func (r Routine) next(s State) string {
 	if s.TempoStep < r.Step(s.Stage).faster() {
 		return "a notch faster"
 	}
-	if after := r.after(s.Stage); after != Done {
+	if after := r.after(s, s.Stage); after != Done {
 		return r.Word(after)
 	}
 	return "the next chunk"
 }
 
 func (r Routine) stumbled(s State, cause Cause) State {
-	s.Clean = 0
+	k := r.Index(s.Stage)
+	s.Clean, s.runs[k] = 0, 0
 	s.Stumble++
 	if s.Stumble == 1 || r.mends(cause) < r.mends(s.Cause) {
 		s.Cause = cause
@@ -174,7 +273,12 @@ func (r Routine) stumbled(s State, cause Cause) State {
 		s.Advice = "One stumble: again, the same way."
 		return s
 	}
-	if back := r.mends(s.Cause); back < r.Index(s.Stage) && !r.Step(s.Stage).Stay {
+	s.Earned = s.Earned.Without(k)
+	if back := r.mends(s.Cause); back < k && !r.Step(s.Stage).Stay {
+		for n := range s.runs[back:] { // it and what builds on it are earned again
+			s.runs[back+n] = 0
+		}
+		s.Earned = s.Earned.Before(back)
 		return s.keeping(State{
 			Stage: r[back].Stage, Cause: s.Cause,
 			Advice: fmt.Sprintf("Two stumbles over %s: back to %s.", s.Cause.Words(), r[back].Word),
@@ -195,23 +299,6 @@ func (r Routine) stumbled(s State, cause Cause) State {
 	return again
 }
 
-// Cells fills the bar of stages: 1 for a stage passed, a part for the one at hand,
-// 0 for those to come.
-func (r Routine) Cells(s State) []float64 {
-	cells := make([]float64, len(r))
-	reached := r.Index(s.Stage)
-	for i := range cells {
-		switch {
-		case i < reached:
-			cells[i] = 1
-		case i == reached:
-			need := r[i].ToGoOn()
-			cells[i] = float64(s.TempoStep*need+min(s.Clean, need)) / float64((r[i].faster()+1)*need)
-		}
-	}
-	return cells
-}
-
 // RulesVersion counts the changes to what a log adds up to. A standing that was added up by
 // another version is added up again.
-const RulesVersion = 1
+const RulesVersion = 2

@@ -149,11 +149,12 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error 
 		return err
 	}
 	var list []store.Attempt
+	var behind teach.Behind
 	past, without, otherwise := 0, 0, 0
 	for _, student := range c.Students {
 		theirs := c.RoutineOf(student)
-		stage, how := teach.Joins(theirs, steps.Step(try.Stage), own.Of(c.Exercise, student.Instrument),
-			standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}], c.Key)
+		standing := standings[store.Task{Student: student.ID, Exercise: c.Exercise.ID}]
+		stage, how := teach.Joins(theirs, steps.Step(try.Stage), own.Of(c.Exercise, student.Instrument), standing, c.Key)
 		switch {
 		case slices.Contains(r.Form["except"], strconv.FormatInt(int64(student.ID), 10)):
 		case how == teach.NoChunk:
@@ -163,6 +164,7 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error 
 		case how == teach.PastIt:
 			past++
 		default:
+			behind.Add(student.Name(), theirs, standing.State(theirs, c.Key), stage)
 			list = append(list, store.Attempt{StudentID: student.ID, ExerciseID: c.Exercise.ID, Chunk: c.Key,
 				Try: routine.Try{Stage: stage, Clean: true}, Tempo: c.Ask.Tempo})
 		}
@@ -176,6 +178,7 @@ func (s *handlers) everybodyClean(w http.ResponseWriter, r *http.Request) error 
 		return err
 	}
 	did := []string{fmt.Sprintf("%s, %s: %s clean.", steps.Word(try.Stage), c.Key.Words(), teach.CountStudents(len(list)))}
+	did = append(did, behind.Said()...)
 	if past > 0 {
 		did = append(did, fmt.Sprintf("%s past this stage, left where they are.", teach.CountStudents(past)))
 	}

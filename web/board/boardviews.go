@@ -85,14 +85,14 @@ func (s *handlers) heatView(r *http.Request) (heatView, error) {
 	if err != nil {
 		return v, err
 	}
-	counts, err := desk.StageCounts(ctx, v.Class.ID)
+	counts, err := desk.EarnedCounts(ctx, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
 	v.Kinds = site.FormsOf(w.Steps(v.Class.ID))
 	bars := site.NewClassBars(w.Rules, v.Class.ID, counts)
 	for _, x := range w.Exercises {
-		shares := bars.Shares(x.ID, v.Kinds, len(w.Students)*len(x.Outline.Chunks))
+		shares := bars.Shares(x.ID, v.Kinds, len(w.Students)*len(x.Outline.Parts()))
 		if shares == nil {
 			continue
 		}

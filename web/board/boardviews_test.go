@@ -117,9 +117,9 @@ func TestTheOtherViewsOfTheBoard(t *testing.T) {
 	_, v, b := testsite.BoardOf(t)
 	class := fmt.Sprintf("?class=%d", b.Class)
 	_, page := v.Get("/board/heat" + class)
-	// Of four students and three chunks each one chunk of one is done: 1 of 12 past every
-	// stage; two violins are past Count at another.
-	testsite.Wants(t, page, "First Lamp", `<td class="shade-0">8 <small>few</small></td>`, `<span class="trouble">2</span>`)
+	// Of four students and two chunks each one chunk of one is done: 1 of 8 has earned every
+	// stage; its rhythm, which the other has too, makes it 2 of 8 counted.
+	testsite.Wants(t, page, "First Lamp", `<td class="shade-1">13 <small>few</small></td>`, `<td class="shade-2">25 <small>`, `<span class="trouble">2</span>`)
 	_, page = v.Get("/board/weeks" + class)
 	testsite.Wants(t, page, `aria-label="9 tries, 100% clean"`, `aria-label="3 tries, 0% clean"`, `aria-label="nothing tried"`, `class="clean-tries"`)
 	_, page = v.Get("/board/groups" + class + "&size=2")
@@ -154,8 +154,8 @@ func TestAGradebook(t *testing.T) {
 	}
 	before := time.Now().AddDate(0, 0, -3).Format(time.DateOnly)
 	for _, tt := range []struct{ query, who, want string }{
-		{"", "", "1 First Lamp|Mean"}, {"", "Ines", "33|33"}, {"", "Alma", "0|0"}, {"counts=whole", "Ines", "0|0"}, {"counts=chunks", "Ines", "0|0"},
-		{"stage=count", "Ines", "33|33"}, {"by=" + before, "", "Mean"}, {"by=" + before, "Ines", "0"},
+		{"", "", "1 First Lamp|Mean"}, {"", "Ines", "50|50"}, {"", "Alma", "0|0"}, {"counts=whole", "Ines", "0|0"}, {"counts=chunks", "Ines", "0|0"},
+		{"stage=count", "Ines", "100|100"}, {"by=" + before, "", "Mean"}, {"by=" + before, "Ines", "0"},
 	} {
 		if got := grades(tt.query)[tt.who]; got != tt.want {
 			t.Errorf("with %q %s has %q, want %q", tt.query, tt.who, got, tt.want)

@@ -21,29 +21,30 @@ type gradeRule struct {
 	Counts string    // of countings
 	Stage  string    // the kind of stage that is to be passed, "" for the last one
 	By     time.Time // what was tried until the end of this day counts
+	Played bool      // a stage that was not earned counts where the last one was
 }
 
 // counting is a way of counting how much of an exercise is done.
 type counting struct {
 	ID, Words string
-	of        func(passed []bool) float64 // of the chunks, the whole last
+	of        func(chunks []bool, whole bool) float64 // from 0 to 1, by which of them count
 }
 
 // countings lists them.
 func countings() []counting {
 	return []counting{
-		{"share", "each chunk that is done counts its part, 0 to 100", func(passed []bool) float64 {
+		{"share", "each chunk that is done counts its part, 0 to 100", func(chunks []bool, _ bool) float64 {
 			n := 0
-			for _, p := range passed {
+			for _, p := range chunks {
 				if p {
 					n++
 				}
 			}
-			return float64(n) / float64(len(passed))
+			return float64(n) / float64(max(len(chunks), 1))
 		}},
-		{"whole", "100 when the whole is done, else 0", func(passed []bool) float64 { return oneIf(passed[len(passed)-1]) }},
+		{"whole", "100 when the whole is done, else 0", func(_ []bool, whole bool) float64 { return oneIf(whole) }},
 		{"chunks", "100 when every chunk is done, else 0",
-			func(passed []bool) float64 { return oneIf(!slices.Contains(passed, false)) }},
+			func(chunks []bool, _ bool) float64 { return oneIf(len(chunks) > 0 && !slices.Contains(chunks, false)) }},
 	}
 }
 
@@ -105,7 +106,8 @@ func (s *handlers) grades(w http.ResponseWriter, r *http.Request) error {
 
 // readGradeRule reads the rule, or says what is wrong with it.
 func readGradeRule(r *http.Request) (rule gradeRule, problem string) {
-	rule = gradeRule{Counts: site.Text(r, "counts"), Stage: site.Text(r, "stage"), By: teach.DateOf(site.ClassOf(r).Now())}
+	rule = gradeRule{Counts: site.Text(r, "counts"), Stage: site.Text(r, "stage"), By: teach.DateOf(site.ClassOf(r).Now()),
+		Played: site.Text(r, "played") == "yes"}
 	if rule.Counts == "" {
 		rule.Counts = countings()[0].ID
 	}
@@ -127,8 +129,12 @@ func readGradeRule(r *http.Request) (rule gradeRule, problem string) {
 
 // CSVLink is the address of the file.
 func (v gradesView) CSVLink() string {
-	return fmt.Sprintf("/board/grades?class=%d&counts=%s&stage=%s&by=%s&as=csv", v.Class.ID, v.Rule.Counts,
+	link := fmt.Sprintf("/board/grades?class=%d&counts=%s&stage=%s&by=%s&as=csv", v.Class.ID, v.Rule.Counts,
 		v.Rule.Stage, v.Rule.By.Format(time.DateOnly))
+	if v.Rule.Played {
+		link += "&played=yes"
+	}
+	return link
 }
 
 // gradebook is a line of column names, and one for each student: how much of each exercise
@@ -153,9 +159,8 @@ func (s *handlers) gradebook(r *http.Request, class store.ClassID, rule gradeRul
 	for _, student := range w.Students {
 		row, sum := []string{student.FirstName, student.Initial, teach.InstrumentName(student.Instrument)}, 0.0
 		for _, x := range exercises {
-			share := way.of(passedChunks(w.Rules.For(student.ID, x.ID),
-				standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(x, student.Instrument).Chunks,
-				routine.Stage(rule.Stage)))
+			share := way.of(rule.counts(w.Rules.For(student.ID, x.ID),
+				standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(x, student.Instrument)))
 			sum += share
 			row = append(row, teach.PercentText(share))
 		}
@@ -164,21 +169,24 @@ func (s *handlers) gradebook(r *http.Request, class store.ClassID, rule gradeRul
 	return rows, nil
 }
 
-// passedChunks says of each chunk whether somebody is past the last stage of a kind, or past
-// all where none is asked for.
-func passedChunks(steps routine.Routine, standing *progress.Standing, chunks []breakdown.ChunkKey,
-	kind routine.Stage) []bool {
+// counts says which chunks of an exercise count for somebody, and whether the whole does: those
+// that have earned the last stage of the kind that is asked for, the last of all where none is.
+func (rule gradeRule) counts(steps routine.Routine, standing *progress.Standing,
+	outline breakdown.Outline) (chunks []bool, whole bool) {
 	last := len(steps) - 1
-	if kind != "" {
+	if rule.Stage != "" {
 		for k, s := range steps {
-			if s.Form() == kind {
+			if s.Form() == routine.Stage(rule.Stage) {
 				last = k
 			}
 		}
 	}
-	passed := make([]bool, max(len(chunks), 1))
-	for k, key := range chunks {
-		passed[k] = steps.Index(standing.State(steps, key).Stage) > last
+	counts := func(key breakdown.ChunkKey) bool {
+		credit := steps.Credit(standing.State(steps, key), last)
+		return credit == routine.Earned || credit == routine.ByPlaying && rule.Played
 	}
-	return passed
+	for _, key := range outline.Parts() {
+		chunks = append(chunks, counts(key))
+	}
+	return chunks, len(outline.Chunks) > 0 && counts(outline.Chunks[len(outline.Chunks)-1])
 }

@@ -80,10 +80,10 @@ func TestHistoryWithTriesTakenBack(t *testing.T) {
 		bar   string
 		back  int // tries that are marked as taken back
 	}{
-		{-1, "Name", "Count 33%", 0},
-		{0, "Name", "Count 33%, Name 17%", 1}, // the stumble: one clean at Name stands again
-		{2, "Name", "Name 17%", 2},            // one of the two at Count: the try at Name was by choice
-		{1, "Count", "Count 17%", 3},
+		{-1, "Name", "Count earned", 0},
+		{0, "Name", "Count earned, Name 25%", 1}, // the stumble: one clean at Name stands again
+		{2, "Name", "Name 25%", 2},               // one of the two at Count: the try at Name was by choice
+		{1, "Count", "Count 50%", 3},
 	}
 	for _, step := range steps {
 		if step.taken >= 0 {
@@ -165,7 +165,7 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 	if got := strings.Count(board, `<span class="word">Done</span>`); got != 4 {
 		t.Errorf("%d of 4 exercises are done on the Board", got)
 	}
-	const full = `aria-label="Count done, Name done, Finger done, Play done"`
+	const full = `aria-label="Count earned, Name earned, Finger earned, Play earned"`
 	if got := strings.Count(board, full); got != 4 {
 		t.Errorf("%d of 4 bars are full", got)
 	}

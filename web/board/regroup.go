@@ -159,8 +159,8 @@ func (v *groupsView) fill(w teach.ClassWork, standings store.Standings) {
 func memberOf(class, steps routine.Routine, student store.Student, standing *progress.Standing,
 	outline breakdown.Outline) (progress.Member, breakdown.ChunkKey) {
 	m := progress.Member{Student: int64(student.ID), Instrument: student.Instrument, Stage: len(class), Word: "Done"}
-	for _, filled := range standing.Cells(steps, outline.Chunks) {
-		m.Share += filled / float64(len(steps))
+	for _, cell := range standing.Cells(steps, outline.Chunks) {
+		m.Share += cell.Filled / float64(len(steps))
 	}
 	key, stuck := standing.Stuck(outline.Chunks)
 	if stuck {

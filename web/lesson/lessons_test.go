@@ -131,14 +131,14 @@ func TestALesson(t *testing.T) {
 		}
 		return standings[store.Task{Student: id, Exercise: b.Exercise}].State(routine.Standard(), breakdown.ChunkKey{First: 1, Last: 2})
 	}
-	if got := fmt.Sprintf("%s %d %d %d", stands(b.Student).Stage, stands(others[0]).Stumble, stands(others[1]).Tries, stands(others[2]).Clean); got != "name 1 0 1" {
+	if got := fmt.Sprintf("%s %d %d %d", stands(b.Student).Stage, stands(others[0]).Stumble, stands(others[1]).Tries, stands(others[2]).Earned); got != "name 1 0 1" {
 		t.Errorf("after the mark they stand at %s", got)
 	}
 	if again := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "request_key": {"one"}}); again.Batch != said.Batch || stands(others[2]).Tries != 1 {
 		t.Errorf("sent again it is %+v, %d tries", again, stands(others[2]).Tries)
 	}
 	// Ines is at Name now: clean at Count would send her back.
-	if said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "request_key": {"two"}}); !strings.Contains(said.Said, "3 clean. one past this stage already.") {
+	if said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "request_key": {"two"}}); !strings.Contains(said.Said, "2 clean. 2 past this stage already.") {
 		t.Errorf("it is told %q", said.Said)
 	} else if asks(v, at+"/undo"+class, url.Values{"batch": {fmt.Sprint(said.Batch)}}); stands(others[2]).Tries != 1 {
 		t.Error("what was taken back counts")

@@ -53,7 +53,7 @@ func TestOtherRoutines(t *testing.T) {
 			testsite.Wants(t, page, want)
 		}
 		_, board := v.Get("/board")
-		testsite.Wants(t, board, "</svg> "+steps[len(steps)-1].Word+"</li>", `class="word">`+steps[0].Word+"<", steps[len(steps)-1].Word+" 33%")
+		testsite.Wants(t, board, "</svg> "+steps[len(steps)-1].Word+"</li>", steps[len(steps)-1].Word+" 50%")
 		if bars := strings.Count(board, "<i class="); bars != len(steps) {
 			t.Errorf("%s: a bar has %d cells", name, bars)
 		}

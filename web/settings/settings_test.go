@@ -131,6 +131,6 @@ func TestCountWordsFollowTheSchool(t *testing.T) {
 	testsite.Wants(t, page, "hold it through the dashes")
 	// A mark brings the stage's words along, and keeps to the school.
 	_, page = v.Script(fmt.Sprintf("/bench/%d/attempts", b.Exercise), url.Values{"instrument": {"trombone"}, "class": {fmt.Sprint(b.Class)},
-		"student": {fmt.Sprint(b.Student)}, "chunk": {"3-4"}, "stage": {"count"}, "result": {"clean"}})
+		"student": {fmt.Sprint(b.Student)}, "chunk": {"3-4"}, "stage": {"count"}, "cause": {"rhythm"}})
 	testsite.Wants(t, page, "hold it through the dashes")
 }

@@ -83,7 +83,7 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 	if err != nil {
 		return v, err
 	}
-	counts, err := desk.StageCounts(ctx, room.Class.ID)
+	counts, err := desk.EarnedCounts(ctx, room.Class.ID)
 	if err != nil {
 		return v, err
 	}
@@ -102,7 +102,7 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 		book := &v.Books[at[x.BookID]]
 		book.Moved = book.Moved || x.Placed
 		book.Exercises = append(book.Exercises, shelfExercise{Exercise: x,
-			Bar: bars.Of(x.ID, room.Students*len(x.Outline.Chunks))})
+			Bar: bars.Of(x.ID, room.Students*len(x.Outline.Parts()))})
 	}
 	next, err := teach.WhatNext(ctx, desk, room, exercises)
 	if err != nil {

@@ -12,12 +12,12 @@ import (
 type classBars struct {
 	rules  store.Rules
 	class  store.ClassID
-	counts map[store.ExerciseID][]store.StageCount
+	counts map[store.ExerciseID][]store.EarnedCount
 }
 
-// NewClassBars makes the bars of a class out of how many chunks stand at each stage.
-func NewClassBars(rules store.Rules, class store.ClassID, counts []store.StageCount) classBars {
-	b := classBars{rules, class, map[store.ExerciseID][]store.StageCount{}}
+// NewClassBars makes the bars of a class out of how many chunks have earned each stage.
+func NewClassBars(rules store.Rules, class store.ClassID, counts []store.EarnedCount) classBars {
+	b := classBars{rules, class, map[store.ExerciseID][]store.EarnedCount{}}
 	for _, c := range counts {
 		b.counts[c.Exercise] = append(b.counts[c.Exercise], c)
 	}
@@ -25,17 +25,24 @@ func NewClassBars(rules store.Rules, class store.ClassID, counts []store.StageCo
 }
 
 // Of draws the bar of an exercise whose chunks, with everybody's counted, are that many: of
-// each kind of stage the share that is past it. "" where nothing was tried.
+// each kind of stage the share that has earned it. "" where nothing was tried.
 func (b classBars) Of(x store.ExerciseID, all int) template.HTML {
 	kinds := FormsOf(b.rules.In(store.Chooser{Exercise: x, Class: b.class}).Steps)
-	cells := b.Shares(x, kinds, all)
-	if cells == nil {
+	shares := b.Shares(x, kinds, all)
+	if shares == nil {
 		return ""
+	}
+	cells := make([]routine.Cell, len(shares))
+	for k, share := range shares {
+		cells[k].Filled = share
+		if share == 1 {
+			cells[k].Credit = routine.Earned
+		}
 	}
 	return StageBar(kinds, cells)
 }
 
-// Shares is of each kind of stage the share of an exercise's chunks that is past it, nil
+// Shares is of each kind of stage the share of an exercise's chunks that has earned it, nil
 // where nothing was tried.
 func (b classBars) Shares(x store.ExerciseID, kinds routine.Routine, all int) []float64 {
 	counts := b.counts[x]
@@ -45,9 +52,8 @@ func (b classBars) Shares(x store.ExerciseID, kinds routine.Routine, all int) []
 	cells := make([]float64, len(kinds))
 	for _, c := range counts {
 		steps := b.rules.In(store.Chooser{Exercise: x, Instrument: c.Instrument, Class: b.class}).Steps
-		past := steps.Index(c.Stage)
 		for k, kind := range kinds {
-			cells[k] += float64(c.Chunks) / float64(all) * shareBefore(steps, kind.Form(), past)
+			cells[k] += float64(c.Chunks) / float64(all) * shareEarned(steps, kind.Form(), c.Earned)
 		}
 	}
 	for k := range cells {
@@ -69,20 +75,20 @@ func FormsOf(steps routine.Routine) routine.Routine {
 	return kinds
 }
 
-// shareBefore is which share of a routine's stages of a kind stand before a place in it.
-func shareBefore(steps routine.Routine, kind routine.Stage, place int) float64 {
-	before, all := 0, 0
+// shareEarned is which share of a routine's stages of a kind is earned.
+func shareEarned(steps routine.Routine, kind routine.Stage, earned routine.StageSet) float64 {
+	have, all := 0, 0
 	for k, s := range steps {
 		if s.Form() != kind {
 			continue
 		}
 		all++
-		if k < place {
-			before++
+		if earned.Has(k) {
+			have++
 		}
 	}
 	if all == 0 {
 		return 0
 	}
-	return float64(before) / float64(all)
+	return float64(have) / float64(all)
 }

@@ -67,30 +67,39 @@ type picked struct {
 	Chosen string
 }
 
-// StageBar draws the bar of a routine's stages: cells filled from 0 to 1, its meaning
-// in words as its label. The Board has thousands, so it is not a template.
-func StageBar(r routine.Routine, cells []float64) template.HTML {
+// StageBar draws the bar of a routine's stages, its meaning in words as its label: full
+// where a stage is earned, an open outline with a stroke through it where it was passed over,
+// with a dot where it is so by playing. The Board has thousands, so it is not a template.
+func StageBar(r routine.Routine, cells []routine.Cell) template.HTML {
 	label := make([]byte, 0, 64)
 	inner := make([]byte, 0, 320)
-	for i, filled := range cells {
-		word, percent := template.HTMLEscapeString(r[i].Word), int(math.Round(100*filled))
+	for i, c := range cells {
+		word, percent := template.HTMLEscapeString(r[i].Word), int(math.Round(100*c.Filled))
 		inner = append(inner, `<i class="`...)
 		inner = append(inner, r[i].Form()...)
+		said := ""
+		switch c.Credit {
+		case routine.PassedOver:
+			inner, said = append(inner, " over"...), c.Credit.Words()
+		case routine.ByPlaying:
+			inner, said = append(inner, " played"...), c.Credit.Words()
+		case routine.Earned:
+			percent, said = 100, c.Credit.Words()
+		case routine.Open:
+			if percent = min(percent, 99); percent > 0 {
+				said = strconv.Itoa(percent) + "%"
+			}
+		}
 		inner = append(inner, `"><b style="width:`...)
 		inner = strconv.AppendInt(inner, int64(percent), 10)
 		inner = append(inner, `%"></b></i>`...)
-		if percent == 0 {
+		if said == "" {
 			continue
 		}
 		if len(label) > 0 {
 			label = append(label, ", "...)
 		}
-		label = append(label, word...)
-		if percent == 100 {
-			label = append(label, " done"...)
-		} else {
-			label = append(append(append(label, ' '), strconv.Itoa(percent)...), '%')
-		}
+		label = append(append(append(label, word...), ' '), said...)
 	}
 	if len(label) == 0 {
 		label = append(label, "not begun"...)

@@ -24,7 +24,7 @@ func TestForTheFamily(t *testing.T) {
 	testsite.Wants(t, page, "Nothing was tried yet.")
 	at := fmt.Sprintf("/students/%d/family", b.Student)
 	_, page = v.Get(at)
-	testsite.Wants(t, page, "Notes Ines plays", `class="note-staff"`, "Under way", "1 · First Lamp", "Nothing is finished yet", "count it aloud and tap")
+	testsite.Wants(t, page, "Notes Ines plays", `class="note-staff"`, "Under way", "1 · First Lamp", "Nothing is finished yet", "name its notes aloud")
 	for _, other := range []string{"Alma", "Cleo"} {
 		if strings.Contains(page, other) {
 			t.Errorf("it names %s", other)

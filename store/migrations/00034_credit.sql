@@ -1,0 +1,11 @@
+-- +goose Up
+-- What is earned of each stage; a standing may be due to tries at other units of its line.
+ALTER TABLE standings ADD earned integer NOT NULL DEFAULT 0, ADD tried integer NOT NULL DEFAULT 0,
+    ADD own_tries integer NOT NULL DEFAULT 0, ADD own_last boolean NOT NULL DEFAULT true,
+    ADD of_chunk boolean NOT NULL DEFAULT true;
+-- How the measures of a part are written, so that chunks which are alike share what is earned.
+ALTER TABLE outlines ADD looks text NOT NULL DEFAULT '';
+
+-- +goose Down
+ALTER TABLE outlines DROP looks;
+ALTER TABLE standings DROP of_chunk, DROP own_last, DROP own_tries, DROP tried, DROP earned;
