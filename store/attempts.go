@@ -24,6 +24,7 @@ type Attempt struct {
 	Undone bool
 	At     time.Time // the zero time is now
 	By     string    // the colleague who marked it, "" for the class's own teacher
+	Marker TeacherID // the colleague, 0 for the class's own teacher
 }
 
 // attemptRow is an attempt as it is scanned.
@@ -41,6 +42,7 @@ type attemptRow struct {
 	Undone       bool
 	At           time.Time
 	By           string
+	Marker       TeacherID
 }
 
 func (r attemptRow) attempt() Attempt {
@@ -48,7 +50,7 @@ func (r attemptRow) attempt() Attempt {
 		ID: r.ID, StudentID: r.StudentID, ExerciseID: r.ExerciseID, Chunk: breakdown.ChunkKey{First: r.FirstMeasure,
 			Last: r.LastMeasure},
 		Try: routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause, Moved: r.Moved}, Tempo: r.Tempo,
-		Undone: r.Undone, At: r.At, By: r.By,
+		Undone: r.Undone, At: r.At, By: r.By, Marker: r.Marker,
 	}
 }
 
@@ -135,7 +137,15 @@ func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, key Req
 	var stage, cause []string
 	var clean, moved []bool
 	var at []sql.NullTime
+	var keys []string // of a press that marks a student several times, at the first alone
+	keyed := map[StudentID]bool{}
 	for _, a := range list {
+		if keyed[a.StudentID] {
+			keys = append(keys, "")
+		} else {
+			keys = append(keys, string(key))
+		}
+		keyed[a.StudentID] = true
 		student, exercise = append(student, int64(a.StudentID)), append(exercise, int64(a.ExerciseID))
 		first, last, tempo = append(first, int64(a.Chunk.First)), append(last, int64(a.Chunk.Last)),
 			append(tempo, int64(a.Tempo))
@@ -149,10 +159,10 @@ func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, key Req
 	}
 	return tx.change(ctx, `
 		INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, moved, at, undoes, batch, request_key, marked_by)
-		SELECT $1, student, exercise, first, last, stage, clean, cause, tempo, moved, coalesce(at, now()), nullif(undoes, 0), nullif($13, 0), nullif($14, ''), nullif($15, 0)
-		FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::boolean[], $8::text[], $9::integer[], $10::boolean[], $11::timestamptz[], $12::bigint[])
-			WITH ORDINALITY AS rows (student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, place) ORDER BY place`,
-		student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, batch, key, tx.marker)
+		SELECT $1, student, exercise, first, last, stage, clean, cause, tempo, moved, coalesce(at, now()), nullif(undoes, 0), nullif($13, 0), nullif(key, ''), nullif($15, 0)
+		FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::boolean[], $8::text[], $9::integer[], $10::boolean[], $11::timestamptz[], $12::bigint[], $14::text[])
+			WITH ORDINALITY AS rows (student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, key, place) ORDER BY place`,
+		student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, batch, keys, tx.marker)
 }
 
 // UndoAttempt appends a row that takes a try back, and gives the try. The error is
@@ -213,7 +223,7 @@ func (tx deskTx) lockStudents(ctx context.Context, list []Attempt) error {
 }
 
 const attemptColumns = `a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.tempo, a.at,
-	u.id IS NOT NULL AS undone, coalesce(m.name, '') AS by`
+	u.id IS NOT NULL AS undone, coalesce(m.name, '') AS by, coalesce(a.marked_by, 0) AS marker`
 
 const attemptTables = `attempts a LEFT JOIN attempts u ON u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id LEFT JOIN teachers m ON m.id = a.marked_by`
 

@@ -133,3 +133,6 @@ func (d *Desk) together(ctx context.Context, doing string, do func(deskTx) error
 	*d.written++
 	return inTransaction(ctx, d.db, doing, func(tx *sqlx.Tx) error { return do(deskTx{tx, d}) })
 }
+
+// Marker is the colleague at whose desk it is, 0 at the class's own teacher's.
+func (d *Desk) Marker() TeacherID { return d.marker }

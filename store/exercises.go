@@ -31,16 +31,25 @@ type Exercise struct {
 	Number     int
 	Title      string
 	Format     string
-	Hash       string // of its source
-	Part       int    // which part of the source, from 0
-	WrittenFor string `db:"written_for"` // an instrument id, "concert", or "" for what the file says
-	Placed     bool   // it stands where the teacher put it
-	Revision   int    // counts the changes to it and to its own parts
+	Hash       string              // of its source
+	Part       int                 // which part of the source, from 0
+	WrittenFor string              `db:"written_for"` // an instrument id, "concert", or "" for what the file says
+	Placed     bool                // it stands where the teacher put it
+	MeantFor   *breakdown.Audience `db:"meant_for"` // as the teacher says, nil where its music says
+	Revision   int                 // counts the changes to it and to its own parts
 
 	Read      bool              // what follows is of this revision, by the rules in force
 	Unread    string            // why the source cannot be read, where it cannot
 	FileParts int               `db:"file_parts"` // how many parts the source holds
 	Outline   breakdown.Outline `db:"-"`          // of the source's part
+}
+
+// Audience is whom the exercise is for.
+func (x Exercise) Audience() breakdown.Audience {
+	if x.MeantFor != nil {
+		return *x.MeantFor
+	}
+	return x.Outline.For
 }
 
 // Name is "7 · Open Water".
@@ -49,9 +58,10 @@ func (x Exercise) Name() string { return fmt.Sprintf("%d · %s", x.Number, x.Tit
 // Source is what was brought in.
 type Source struct{ Format, Content string }
 
-const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, s.format, e.hash, e.part, e.written_for, e.revision, e.place IS NOT NULL AS placed,
+const exerciseColumns = `e.id, e.book_id, b.title AS book, e.number, e.title, s.format, e.hash, e.part, e.written_for, e.revision, e.place IS NOT NULL AS placed, e.audience AS meant_for,
 	e.read_revision = e.revision AND e.read_version = $2 AS read, e.unread, e.file_parts,
-	coalesce(o.signatures, '') AS signatures, coalesce(o.measures, 0) AS measures, coalesce(o.chunks, '') AS chunks, coalesce(c.chunks, '') AS cut`
+	coalesce(o.signatures, '') AS signatures, coalesce(o.measures, 0) AS measures, coalesce(o.chunks, '') AS chunks, coalesce(c.chunks, '') AS cut,
+	coalesce(o.audience, '') AS audience`
 
 const exerciseTables = `exercises e JOIN books b ON b.id = e.book_id AND b.removed_at IS NULL JOIN sources s ON s.teacher_id = e.teacher_id AND s.hash = e.hash
 	LEFT JOIN outlines o ON o.exercise_id = e.id AND o.instrument = '' LEFT JOIN hand_chunks c ON c.exercise_id = e.id`
@@ -198,6 +208,12 @@ func (d *Desk) MoveExercise(ctx context.Context, id, before ExerciseID) error {
 			UPDATE exercises e SET place = o.place FROM unnest($2::bigint[]) WITH ORDINALITY AS o (id, place)
 			WHERE e.teacher_id = $1 AND e.id = o.id`, all)
 	})
+}
+
+// SaveAudience says whom an exercise is for; nil leaves it to its music.
+func (d *Desk) SaveAudience(ctx context.Context, id ExerciseID, a *breakdown.Audience) error {
+	return d.change(ctx, "say whom the exercise is for", `UPDATE exercises SET audience = $3
+		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, id, a)
 }
 
 // OrderByNumber puts the exercises of a book back in the order of their numbers.

@@ -121,6 +121,27 @@ func (d *Desk) AddLesson(ctx context.Context, class ClassID, plan lesson.Plan) (
 	return id, err
 }
 
+// AddHeldLesson keeps a lesson that was held, as it was.
+func (d *Desk) AddHeldLesson(ctx context.Context, l Lesson) (LessonID, error) {
+	text, err := json.Marshal(l.Plan)
+	if err != nil {
+		return 0, fmt.Errorf("keep the lesson: %w", err)
+	}
+	absent := []int64{}
+	for _, a := range l.Absent {
+		absent = append(absent, int64(a))
+	}
+	var id LessonID
+	err = d.marking(ctx, "keep the lesson", func(tx deskTx) error {
+		return tx.one(ctx, &id, `
+			INSERT INTO lessons (teacher_id, class_id, plan, step, absent, made_at, begun_at, ended_at)
+			SELECT $1, s.id, $3, $4, $5::bigint[], $6, $7, $8 FROM classes s
+			WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL`+tx.ofGuest("s.id")+` RETURNING id`,
+			l.Class, string(text), l.Step, absent, l.Made, l.Begun, l.Ended)
+	})
+	return id, err
+}
+
 // ofGuest narrows a statement to the class that a guest was given.
 func (d *Desk) ofGuest(column string) string {
 	if d.guest.Own() {

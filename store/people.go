@@ -2,7 +2,11 @@ package store
 
 import (
 	"context"
+	"encoding/json"
+	"fmt"
 	"strconv"
+
+	"unhurriedbench/core/lesson"
 )
 
 // Class is a class.
@@ -13,6 +17,30 @@ type Class struct {
 	Year     int    // of playing, 1 to 3
 	DuetPart string `db:"duet_part"` // "A" or "B" of exercises with two, "" for none given
 	Students int    // how many are in it, whatever they play
+	Shape    Shape  // of its lessons
+}
+
+// Shape is how a class's lessons are laid out, as it is kept.
+type Shape struct{ lesson.Shape }
+
+// Scan reads what SaveShape wrote.
+func (s *Shape) Scan(kept any) error {
+	text, is := kept.([]byte)
+	if !is {
+		return fmt.Errorf("read the shape of the lessons: it is a %T", kept)
+	}
+	s.Shape = lesson.Shape{}
+	return json.Unmarshal(text, &s.Shape)
+}
+
+// SaveShape keeps how a class's lessons are laid out.
+func (d *Desk) SaveShape(ctx context.Context, class ClassID, s lesson.Shape) error {
+	text, err := json.Marshal(s)
+	if err != nil {
+		return fmt.Errorf("keep the shape of the lessons: %w", err)
+	}
+	return d.change(ctx, "keep the shape of the lessons", `UPDATE classes SET shape = $3
+		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, string(text))
 }
 
 // Student is known by first name and initial alone.
@@ -84,7 +112,7 @@ func (tx deskTx) addStudents(ctx context.Context, class ClassID, students []Stud
 func (d *Desk) Classes(ctx context.Context) ([]Class, error) {
 	var list []Class
 	err := d.all(ctx, &list, "list the classes", `
-		SELECT s.id, s.name, s.school, s.year, s.duet_part, count(p.id) FILTER (WHERE NOT p.aside) AS students
+		SELECT s.id, s.name, s.school, s.year, s.duet_part, s.shape, count(p.id) FILTER (WHERE NOT p.aside) AS students
 		FROM classes s LEFT JOIN `+d.students()+` p ON p.class_id = s.id
 		WHERE s.teacher_id = $1 AND s.removed_at IS NULL AND (s.id = $2 OR $2 = 0) GROUP BY s.id ORDER BY s.name`, d.guest.Class)
 	return list, err

@@ -49,9 +49,9 @@ func (d *Desk) SaveReading(ctx context.Context, id ExerciseID, revision int, r R
 				return err
 			}
 			if err := tx.change(ctx, `
-				INSERT INTO outlines (teacher_id, exercise_id, instrument, signatures, measures, chunks, looks)
-					VALUES ($1, $2, $3, $4, $5, $6, $7)`,
-				id, instrument, o.Signatures, o.Measures, chunksText(o.Chunks), looks); err != nil {
+				INSERT INTO outlines (teacher_id, exercise_id, instrument, signatures, measures, chunks, looks, audience)
+					VALUES ($1, $2, $3, $4, $5, $6, $7, $8)`,
+				id, instrument, o.Signatures, o.Measures, chunksText(o.Chunks), looks, string(o.For)); err != nil {
 				return err
 			}
 		}
@@ -74,11 +74,13 @@ type outlineRow struct {
 	Signatures string
 	Measures   int
 	Chunks     string
-	Cut        string // by hand, "" for the program's
+	Cut        string             // by hand, "" for the program's
+	Audience   breakdown.Audience // by its music
 }
 
 func (r outlineRow) outline() breakdown.Outline {
-	o := breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Chunks: chunksFrom(r.Chunks)}
+	o := breakdown.Outline{Signatures: r.Signatures, Measures: r.Measures, Chunks: chunksFrom(r.Chunks),
+		For: r.Audience}
 	return o.CutAs(chunksFrom(r.Cut))
 }
 
@@ -162,7 +164,7 @@ func (d *Desk) OwnOutlines(ctx context.Context) (OwnOutlines, error) {
 		outlineRow
 	}
 	err := d.all(ctx, &rows, "list the own parts", `
-		SELECT o.exercise_id, o.instrument, o.signatures, o.measures, o.chunks, coalesce(c.chunks, '') AS cut
+		SELECT o.exercise_id, o.instrument, o.signatures, o.measures, o.chunks, coalesce(c.chunks, '') AS cut, o.audience
 		FROM outlines o LEFT JOIN hand_chunks c ON c.exercise_id = o.exercise_id
 			WHERE o.teacher_id = $1 AND o.instrument <> ''`)
 	own := OwnOutlines{}

@@ -192,6 +192,9 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"BeginLesson":         func() error { return d.BeginLesson(ctx, f.lesson) },
 		"AtStep":              func() error { return d.AtStep(ctx, f.lesson, 5, nil) },
 		"EndLesson":           func() error { return d.EndLesson(ctx, f.lesson) },
+		"AddHeldLesson":       func() error { _, err := d.AddHeldLesson(ctx, store.Lesson{Class: f.class}); return err },
+		"SaveAudience":        func() error { return d.SaveAudience(ctx, f.exercise, nil) },
+		"SaveShape":           func() error { return d.SaveShape(ctx, f.class, lesson.Shape{Scale: true}) },
 		"DeleteLesson":        func() error { return d.DeleteLesson(ctx, f.lesson) },
 		"SetCheckins":         func() error { return d.SetCheckins(ctx, store.Checkin{Student: f.student, On: time.Now()}) },
 		"SaveDue":             func() error { return d.SaveDue(ctx, f.checkin, nil) },
@@ -342,7 +345,7 @@ func TestADeskSeesNothingElse(t *testing.T) {
 			t.Errorf("%s has another teacher's rows: %s", name, text)
 		}
 	}
-	known := map[string]bool{"Routine": true, "Guest": true, "Written": true}
+	known := map[string]bool{"Routine": true, "Guest": true, "Written": true, "Marker": true}
 	for name, read := range reads(stranger.Desk, mine) {
 		known[name] = true
 		got, err := read()

@@ -197,37 +197,42 @@ func TestWhatWasWrittenIsReadAgain(t *testing.T) {
 	}
 }
 
-// What is known closes a lesson: a whole exercise that half of the class has done, none where that
-// was not asked for.
-func TestWhatClosesALesson(t *testing.T) {
+// What is known is reviewed and closes a lesson: whole lines that half of the class have done. A
+// line that was chosen is what is new.
+func TestWhatALessonIsMadeOf(t *testing.T) {
 	t.Parallel()
 	facts, desk, class := inDemo(t)
 	ctx := context.Background()
 	students := must[[]store.Student](t)(facts.Students(ctx, class))
 	list := must[[]store.Exercise](t)(facts.Exercises(ctx))
-	done := list[0]
-	for _, student := range students {
-		for _, key := range done.Outline.Chunks {
-			if err := desk.AddAttempts(ctx, store.Attempt{StudentID: student.ID, ExerciseID: done.ID, Chunk: key, Try: routine.Try{Stage: routine.Done, Moved: true}}); err != nil {
+	for _, done := range list[:2] {
+		for _, student := range students {
+			if err := desk.AddAttempts(ctx, store.Attempt{StudentID: student.ID, ExerciseID: done.ID, Chunk: done.Outline.Chunks[len(done.Outline.Chunks)-1], Try: routine.Try{Stage: routine.Done, Moved: true}}); err != nil {
 				t.Fatal(err)
 			}
 		}
 	}
-	for _, wants := range []teach.LessonWants{{Begun: true, Known: true}, {Begun: true}} {
-		plan := must[lesson.Plan](t)(teach.ProposeLesson(ctx, facts, class, 45, wants))
-		closing := 0
+	classes := must[[]store.Class](t)(facts.Classes(ctx))
+	chosen := list[20]
+	for _, wants := range []teach.LessonWants{{Minutes: 45}, {Minutes: 45, Chosen: []store.ExerciseID{chosen.ID}}} {
+		plan := must[lesson.Plan](t)(teach.SuggestLesson(ctx, facts, classes[0], wants))
+		phases := map[lesson.Phase][]int{}
 		for _, step := range plan.Steps {
-			if !step.Closing {
+			if phases[step.Phase] = append(phases[step.Phase], step.Number); step.Phase != lesson.Close && step.Phase != lesson.Review {
 				continue
 			}
-			closing++
-			chunks := must[[]lesson.Chunk](t)(teach.LessonChunks(ctx, facts, class, store.ExerciseID(step.Exercise), must[store.Standings](t)(facts.ClassStandings(ctx, class))))
-			if whole := chunks[len(chunks)-1]; whole.Stage() != routine.Done {
-				t.Errorf("%d closes the lesson, and is at %s", step.Number, whole.Stage())
+			line := must[lesson.Line](t)(teach.LessonLine(ctx, facts, class, store.ExerciseID(step.Exercise), must[store.Standings](t)(facts.ClassStandings(ctx, class))))
+			if first := line.Chunks[0]; first.Stage() != routine.Done {
+				t.Errorf("%d is in %s, and is at %s", step.Number, step.Phase, first.Stage())
 			}
 		}
-		if want := map[bool]int{true: 1}[wants.Known]; closing != want {
-			t.Errorf("%d steps close a lesson that asks %+v", closing, wants)
+		if len(phases[lesson.Close]) != 1 || len(phases[lesson.Review]) == 0 || len(phases[lesson.New]) == 0 {
+			t.Errorf("a lesson of %+v has %v", wants, phases)
+		}
+		for _, number := range phases[lesson.New] {
+			if len(wants.Chosen) > 0 && number != chosen.Number {
+				t.Errorf("%d is new where %d was chosen", number, chosen.Number)
+			}
 		}
 	}
 }

@@ -2,13 +2,14 @@ package teach
 
 import (
 	"fmt"
-	"slices"
 	"strconv"
 	"strings"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/progress"
 	"unhurriedbench/core/routine"
+	"unhurriedbench/store"
 )
 
 // joinsAs is how a student joins in what a class is marked for together.
@@ -27,7 +28,7 @@ func Joins(theirs routine.Routine, class routine.Step, outline breakdown.Outline
 	key breakdown.ChunkKey) (routine.Stage, joinsAs) {
 	stage, has := theirs.Like(class)
 	switch {
-	case !slices.Contains(outline.Chunks, key):
+	case !outline.Unit(key):
 		return stage, NoChunk
 	case !has:
 		return stage, NoStage
@@ -35,6 +36,24 @@ func Joins(theirs routine.Routine, class routine.Step, outline breakdown.Outline
 		return stage, PastIt
 	}
 	return stage, joinsIn
+}
+
+// marking is one student at an exercise that a class is marked for.
+type marking struct {
+	student  store.Student
+	steps    routine.Routine
+	outline  breakdown.Outline
+	standing *progress.Standing
+}
+
+// joins is how the student joins in at a part of a step.
+func (at marking) joins(p lesson.Part) (routine.Stage, joinsAs) {
+	return Joins(at.steps, routine.Step{Stage: p.Stage, Kind: p.Form}, at.outline, at.standing, p.Chunk)
+}
+
+// attempt is a try at a part of a step.
+func (at marking) attempt(x store.ExerciseID, step lesson.Step, p lesson.Part, try routine.Try) store.Attempt {
+	return store.Attempt{StudentID: at.student.ID, ExerciseID: x, Chunk: p.Chunk, Try: try, Tempo: step.Tempo}
 }
 
 // Behind are the names of students who were marked at a stage, by the stage before it that

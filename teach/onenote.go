@@ -63,6 +63,23 @@ func OneNoteFor(class []store.Student, i instrument.Instrument, o breakdown.Opti
 	return one
 }
 
+// ClassNotes are the notes that a class may have as its one note for everyone, by their names in
+// concert pitch.
+func ClassNotes(class store.Class, students []store.Student, saved Settings) []oneNoteChoice {
+	options := saved.Preferences.Options(class)
+	var list []oneNoteChoice
+	chosen := ClassNote(class, students)
+	for _, c := range instrument.OneNotes() {
+		list = append(list, oneNoteChoice{KeyOf(c), options.Name.Say(c.Pitch(), false, score.Key{}), c == chosen})
+	}
+	return list
+}
+
+// IsClassNote says whether a text is the key of such a note.
+func IsClassNote(key string) bool {
+	return slices.ContainsFunc(instrument.OneNotes(), func(c instrument.PitchClass) bool { return KeyOf(c) == key })
+}
+
 // KeyOf is a note in an address: "Bb".
 func KeyOf(class instrument.PitchClass) string {
 	return strings.TrimSuffix(class.Pitch().String(), "4")

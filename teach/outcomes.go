@@ -49,7 +49,7 @@ func Outcomes(ctx context.Context, desk *Class, l store.Lesson, students []store
 	for _, id := range l.Absent {
 		absent = append(absent, int64(id))
 	}
-	list, next := lesson.After(l.Plan, l.Step, ids, absent, marks)
+	list, next := lesson.After(l.Plan, l.Plan.PlaceOf(l.Step), ids, absent, marks)
 	return list, next, nil
 }
 

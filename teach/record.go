@@ -22,6 +22,7 @@ type Record struct {
 	Exercises  []recordExercise
 	Only       store.ExerciseID // show this exercise alone; 0 shows all
 	Next       []HelpCard       // what to do next, and why; on a page of its own
+	InBook     *NextExercise    // the next number in their book, nil where there is none
 	Page       bool             // it is a page of its own, not a part of the Board
 	Also       *playedToo       // the other instrument, nil for none
 	Depth      studentDepth     // on a page of its own

@@ -2,6 +2,8 @@ package teach
 
 import (
 	"cmp"
+	"fmt"
+	"math"
 	"slices"
 	"strings"
 
@@ -15,7 +17,7 @@ import (
 
 // LedStep is a step as the page shows it.
 type LedStep struct {
-	lesson.Step
+	lesson.Scene
 	K        int
 	Heading  string
 	Says     []StepWords
@@ -49,15 +51,21 @@ func (s LedStep) Time() string { return lesson.Time(s.Halves()) }
 // Line names the step in the list.
 func (s LedStep) Line() string {
 	if s.Warm {
-		return "Warm up: first three notes"
+		return "Warm up: long notes"
+	}
+	if s.Several {
+		return fmt.Sprintf("%s: %s", s.At(), s.Does())
 	}
 	return s.Name()
 }
 
+// Minutes are how many minutes the step takes, for the clock of the page.
+func (s LedStep) Minutes() float64 { return math.Round(s.Seconds()/6) / 10 }
+
 // AskAlone asks for a step's chunk by itself.
 func AskAlone(class store.ClassID, step lesson.Step) Request {
 	ask := Request{Exercise: store.ExerciseID(step.Exercise), Class: class, Chunk: step.Chunk.String()}
-	if step.Label != WholeLabel {
+	if step.Label != WholeLabel && step.Where != "" || step.Label != WholeLabel && step.Phase == "" {
 		ask.Line, ask.Of = breakdown.Alone, step.Chunk.String()
 	}
 	return ask
@@ -67,8 +75,8 @@ func AskAlone(class store.ClassID, step lesson.Step) Request {
 const WholeLabel = "Whole"
 
 // NewLedStep is a step of a lesson told to the parts of a room.
-func NewLedStep(place int, step lesson.Step, key string, parts []Stand) LedStep {
-	run := LedStep{Step: step, K: place, Music: key, Cause: mendedAt(step.Form)}
+func NewLedStep(place int, step lesson.Scene, key string, parts []Stand) LedStep {
+	run := LedStep{Scene: step, K: place, Music: key, Cause: mendedAt(step.Form)}
 	for _, p := range parts {
 		in := p.Routine.Step(step.Stage)
 		if like, has := p.Routine.Like(routine.Step{Stage: step.Stage, Kind: step.Form}); has {
@@ -88,17 +96,14 @@ func NewLedStep(place int, step lesson.Step, key string, parts []Stand) LedStep 
 		run.Cards = append(run.Cards, card)
 	}
 	if step.Warm {
-		run.Heading = "Warm up: the first three notes"
-		run.Says = []StepWords{{Words: "Each of the first three notes as long as a slow breath, everybody together; listen, then the next."}}
-	}
-	if step.Warm {
+		run.Heading = step.Word
+		run.Says = []StepWords{{Words: "Each note as long as a slow breath, everybody together; listen, then the next."}}
 		return run
 	}
-	chunk := "chunk " + step.Label
-	if step.Label == WholeLabel {
-		chunk = "the whole"
+	if len(step.Parts) > 0 {
+		run.Heading = step.Does()
 	}
-	run.Heading += ", " + chunk
+	run.Heading += ", " + step.At()
 	return run
 }
 

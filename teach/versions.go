@@ -15,11 +15,17 @@ import (
 func (x *Explained) OpenVersion(c *Choice) error {
 	x.Of = x.Report.Chunks
 	x.From, _ = breakdown.ParseChunkKey(c.Ask.Of)
-	within := breakdown.Chunk{}
+	within, found := breakdown.Chunk{}, false
 	for _, p := range x.Of {
-		if p.Key() == x.From || len(within.At) == 0 {
+		if found = p.Key() == x.From; found || len(within.At) == 0 {
 			within = p
 		}
+		if found {
+			break
+		}
+	}
+	if joined, ok := x.Report.Join(x.Of, x.From); ok && !found {
+		within = joined
 	}
 	x.From = within.Key()
 	c.Ask.Of = x.From.String()

@@ -57,9 +57,9 @@ var routeCases = map[string]answer{
 	"POST /exercises/{id}/parts/own":  refused,
 	"POST /exercises/{id}/parts/drop": refused,
 	"POST /exercises/{id}/octave":     refused,
-	"POST /exercises/{id}/move":       refused,
-	"POST /books/{id}/order":          refused,
-	"POST /books/ferry":               made,
+	"POST /exercises/{id}/move":       refused, "POST /exercises/{id}/audience": refused,
+	"POST /books/{id}/order": refused,
+	"POST /books/ferry":      made,
 
 	"GET /compare":                       refused,
 	"GET /fingerings/{instrument}":       own,
@@ -101,7 +101,7 @@ var routeCases = map[string]answer{
 	"GET /my/{key}/plan.ics": byKey, "POST /my/{key}/tries": byKey, "POST /my/{key}/ticks": byKey, "POST /my/{key}/answers": byKey,
 	"GET /check-ins": refused, "POST /check-ins": refused, "GET /check-ins/queue": refused, "GET /check-ins/{id}": refused, "POST /check-ins/{id}/mark": refused, "POST /check-ins/{id}/undo": refused,
 	"POST /check-ins/{id}/due": refused, "POST /check-ins/{id}/end": refused, "POST /check-ins/{id}/drop": refused,
-	"GET /lessons": refused, "POST /lessons": refused, "GET /lessons/{id}": refused, "GET /lessons/{id}/run": refused, "POST /lessons/{id}/plan": refused, "POST /lessons/{id}/drop": refused,
+	"GET /lessons": refused, "POST /lessons": refused, "GET /lessons/{id}": refused, "GET /lessons/{id}/run": refused, "POST /lessons/{id}/plan": refused, "POST /lessons/{id}/shape": refused, "GET /lessons/{id}/pulse": refused, "POST /lessons/{id}/drop": refused,
 	"POST /lessons/{id}/begin": refused, "POST /lessons/{id}/end": refused, "POST /lessons/{id}/at": refused, "POST /lessons/{id}/mark": refused, "POST /lessons/{id}/undo": refused,
 	"POST /bench/{id}/move": refused, "POST /students/{id}/rule": refused,
 

@@ -73,6 +73,16 @@ func (o Outline) Contains(unit, chunk ChunkKey) bool {
 	return unit != chunk && unit.First <= chunk.First && chunk.Last <= unit.Last && !slices.Contains(o.Gaps, unit)
 }
 
+// Unit says whether a key is a chunk of the outline, or chunks that follow each other joined.
+func (o Outline) Unit(key ChunkKey) bool {
+	if slices.Contains(o.Chunks, key) {
+		return true
+	}
+	begins := slices.ContainsFunc(o.Parts(), func(p ChunkKey) bool { return p.First == key.First })
+	ends := slices.ContainsFunc(o.Parts(), func(p ChunkKey) bool { return p.Last == key.Last })
+	return begins && ends && key.First <= key.Last
+}
+
 // SameMusic says whether two chunks are the same written music.
 func (o Outline) SameMusic(a, b ChunkKey) bool {
 	return o.same(a, b, func(x, y Alike) bool { return x.Music == y.Music })

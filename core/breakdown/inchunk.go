@@ -36,3 +36,22 @@ func (r Report) HardestChange(key ChunkKey) (from, to score.Pitch, change finger
 	}
 	return from, to, change, ok
 }
+
+// Join is chunks that follow each other as one, by its first and last measure; ok is false
+// where no chunk begins or ends so.
+func (r Report) Join(chunks []Chunk, key ChunkKey) (joined Chunk, ok bool) {
+	first := slices.IndexFunc(chunks, func(p Chunk) bool { return !p.Whole() && p.Key().First == key.First })
+	last := slices.IndexFunc(chunks, func(p Chunk) bool { return !p.Whole() && p.Key().Last == key.Last })
+	if first < 0 || last < 0 || chunks[first].From() > chunks[last].From() {
+		return joined, false
+	}
+	a, b := chunks[first], chunks[last]
+	joined = Chunk{Label: a.Label + b.Label, Why: "joined", Start: a.Start, End: b.End}
+	for i := a.From(); i <= b.To(); i++ {
+		joined.At = append(joined.At, i)
+		if n := r.Part.Measures[i].Number; len(joined.Measures) == 0 || joined.Measures[len(joined.Measures)-1] != n {
+			joined.Measures = append(joined.Measures, n)
+		}
+	}
+	return joined, true
+}

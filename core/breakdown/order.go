@@ -29,6 +29,7 @@ type Next struct {
 	At    int     // of the candidates
 	Total float64 // how hard it is for the room, where it stands, from 0 to 1
 	Why   string  // in words
+	New   string  // what it brings, "" for nothing
 }
 
 // Grade is the difficulty from 0 to 9.
@@ -55,7 +56,7 @@ func Easiest(list []Candidate, room []Player, most int) []Next {
 				break
 			}
 		}
-		order = append(order, Next{At: best, Total: least, Why: o.why(best)})
+		order = append(order, Next{At: best, Total: least, Why: o.why(best), New: o.news(best)})
 		o.take(best)
 	}
 	return order
@@ -133,28 +134,46 @@ func (o *ordering) take(k int) {
 	}
 }
 
-// why says why an exercise comes here: what it brings, and where an earlier number waits,
-// what that would bring.
+// why says why an exercise comes here, in ten words at most: what it brings.
 func (o *ordering) why(k int) string {
-	words := "Nothing new."
-	if news := joinUpTo(o.words(k), 4); news != "" {
-		words = "New: " + news + "."
+	news := o.news(k)
+	if news == "" {
+		return "Nothing new."
 	}
-	waits := -1
-	for other, x := range o.list {
-		if !o.taken[other] && x.Number < o.list[k].Number && (waits < 0 || x.Number < o.list[waits].Number) {
-			waits = other
+	return "New: " + news + "."
+}
+
+// mostWhy is how many words a reason has at most.
+const mostWhy = 10
+
+// news is what an exercise brings, in nine words at most; "" for nothing.
+func (o *ordering) news(k int) string {
+	words := o.words(k)
+	for most := len(words); most > 0; most-- {
+		if said := joinUpTo(words, most); len(strings.Fields(said)) < mostWhy {
+			return said
 		}
 	}
-	if waits < 0 {
-		return words
+	if len(words) > 0 {
+		return fmt.Sprintf("%d things", len(words))
 	}
-	here := o.words(k)
-	theirs := slices.DeleteFunc(o.words(waits), func(word string) bool { return slices.Contains(here, word) })
-	if brings := joinUpTo(theirs, 3); brings != "" {
-		return fmt.Sprintf("%s Before %d, which brings %s.", words, o.list[waits].Number, brings)
+	return ""
+}
+
+// InOrder takes exercises in the order given, which is the book's: what each brings is known
+// from then on. It stops after n.
+func InOrder(list []Candidate, room []Player, most int) []Next {
+	o := newOrdering(list, room)
+	var order []Next
+	for k := range list[:min(most, len(list))] {
+		next := Next{At: k, Total: o.total(k), Why: o.why(k), New: o.news(k)}
+		if k == 0 && !slices.ContainsFunc(room, func(p Player) bool { return !p.Met.Empty() }) {
+			next.Why, next.New = "The first.", "everything" // there is nothing that it is new beside
+		}
+		order = append(order, next)
+		o.take(k)
 	}
-	return fmt.Sprintf("%s Before %d, which is harder.", words, o.list[waits].Number)
+	return order
 }
 
 // words says what an exercise brings at this point: to one instrument its notes by name; to
@@ -201,7 +220,7 @@ func (o *ordering) words(k int) []string {
 	case n <= 2:
 		add("notes for " + strings.Join(notes, " and "))
 	default:
-		add(fmt.Sprintf("notes for %d of the %d instruments", n, len(o.room)))
+		add(fmt.Sprintf("notes for %d of %d instruments", n, len(o.room)))
 	}
 	return words
 }

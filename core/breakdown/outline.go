@@ -20,6 +20,7 @@ type Outline struct {
 	Chunks     []ChunkKey // the whole last
 	Looks      []Look     // how its measures are written, where that is known
 	Gaps       []ChunkKey // those of the chunks with measures left out of them
+	For        Audience   // by its music
 }
 
 // OutlineOf reads the outline of a part. Its chunks are those of every part made
@@ -36,7 +37,7 @@ func OutlineOf(part score.Part) Outline {
 			o.Gaps = append(o.Gaps, p.Key())
 		}
 	}
-	o.Looks = looks(part, chunks)
+	o.Looks, o.For = looks(part, chunks), AudienceOf(part)
 	return o
 }
 

@@ -187,6 +187,9 @@ func TestOneNote(t *testing.T) {
 			present = append(present, byID(t, id))
 		}
 		class := SuggestOneNote(present)
+		if want := map[bool]PitchClass{true: {score.D, 0}, false: {score.B, -1}}[present[0].Bowed()]; class != want {
+			t.Errorf("for %v %v is suggested, want %v", ids, class, want) // common practice
+		}
 		for _, i := range present {
 			if p := WrittenFor(class, i); !i.Unpitched() && !i.Comfort(1).Holds(p) {
 				t.Errorf("for %v the suggestion is %s for %s", ids, p, i.Name)

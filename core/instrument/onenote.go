@@ -43,16 +43,35 @@ func OneNotes() []PitchClass { return slices.Clone(classes) }
 // Pitch is the note in the octave of middle C.
 func (c PitchClass) Pitch() score.Pitch { return score.Pitch{Step: c.Step, Alter: c.Alter, Octave: 4} }
 
-// SuggestOneNote is the first of the easy notes that lies in everybody's
-// first-year range, or where none does the one least beyond it.
+// firstFive are the concert notes among which a beginner's first five lie: of winds those from
+// B flat up, of strings those on the D string and the open strings beside it (common practice).
+func firstFive(i Instrument) []PitchClass {
+	if i.Bowed() {
+		return []PitchClass{{score.D, 0}, {score.E, 0}, {score.F, 1}, {score.G, 0}, {score.A, 0}}
+	}
+	return []PitchClass{{score.B, -1}, {score.C, 0}, {score.D, 0}, {score.E, -1}, {score.F, 0}}
+}
+
+// tunes are the notes that a room gathers on, the most usual first (common practice).
+var tunes = []PitchClass{{score.B, -1}, {score.D, 0}, {score.F, 0}, {score.G, 0}, {score.A, 0}}
+
+// SuggestOneNote is the note for everyone that all have among their first five: B flat for a
+// band, D for strings and where both meet. Where there is none, it is the first of the easy
+// notes that lies in everybody's first-year range, or the one least beyond it.
 func SuggestOneNote(present []Instrument) PitchClass {
+	pitched := slices.DeleteFunc(slices.Clone(present), Instrument.Unpitched)
+	for _, class := range tunes {
+		if len(pitched) > 0 && !slices.ContainsFunc(pitched, func(i Instrument) bool {
+			return !slices.Contains(firstFive(i), class) || beyondComfort(WrittenFor(class, i), i) > 0
+		}) {
+			return class
+		}
+	}
 	best, least := DefaultOneNote, -1
 	for _, class := range classes {
 		beyond := 0
-		for _, i := range present {
-			if !i.Unpitched() {
-				beyond += beyondComfort(WrittenFor(class, i), i)
-			}
+		for _, i := range pitched {
+			beyond += beyondComfort(WrittenFor(class, i), i)
 		}
 		if least < 0 || beyond < least {
 			best, least = class, beyond

@@ -58,11 +58,19 @@ func After(p Plan, at int, students, absent []int64, marks []Mark) (list []Outco
 	return list, next
 }
 
+// marks says whether a mark is of the step: of one of its stages and chunks.
+func (s Step) marks(m Mark) bool {
+	return slices.ContainsFunc(s.All(), func(p Part) bool { return p.Chunk == m.Chunk && p.Form == m.Form })
+}
+
 func outcome(s Step, students, absent []int64, marks []Mark) Outcome {
 	o := Outcome{Step: s}
 	last := map[int64]Mark{}
 	for _, m := range marks {
-		if m.Exercise == s.Exercise && m.Chunk == s.Chunk && m.Form == s.Form && !s.Warm {
+		if m.Exercise != s.Exercise || s.Warm || !s.marks(m) {
+			continue
+		}
+		if before, marked := last[m.Student]; !marked || m.Clean || before.Clean || m.Form == before.Form {
 			last[m.Student] = m
 		}
 	}

@@ -5,6 +5,7 @@ import (
 	"math"
 	"math/rand/v2"
 	"slices"
+	"strings"
 	"testing"
 
 	"unhurriedbench/core/breakdown"
@@ -13,32 +14,38 @@ import (
 
 var chunkA, chunkB = breakdown.ChunkKey{First: 1, Last: 2}, breakdown.ChunkKey{First: 3, Last: 4}
 
-// The time of a step is its words, its count-offs and beats at the tempo, and what lies
-// between.
+// The time of a step is its words, changing over and marking, its count-offs and beats at the
+// tempo, and what lies between.
 func TestSeconds(t *testing.T) {
+	part := func(form routine.Stage, times int) Part {
+		return Part{Form: form, Times: times, Beats: 8, CountOff: 4}
+	}
 	for _, tt := range []struct {
-		name   string
-		s      Step
-		want   float64
-		halves int
+		name           string
+		s              Step
+		want, sounding float64
+		halves         int
 	}{
-		{"once through eight beats at 60, four before", Step{Times: 1, Tempo: 60, Beats: 8, CountOff: 4}, 12, 1},
-		{"twice", Step{Times: 2, Tempo: 60, Beats: 8, CountOff: 4}, 12 + between + 12, 2},
-		{"with words", Step{Times: 2, Tempo: 60, Beats: 8, CountOff: 4, Talk: 40}, 40 + 24 + between, 3},
-		{"twice as fast", Step{Times: 2, Tempo: 120, Beats: 8, CountOff: 4}, 12 + between, 1},
-		{"lips rest as long as they played", Step{Times: 2, Tempo: 60, Beats: 8, CountOff: 4, Rests: true}, 48 + between, 2},
-		{"out of time", Step{Times: 1, Tempo: 60, Beats: 8, CountOff: 4, Rule: routine.Free}, 8 * freely, 1},
-		{"no tempo", Step{Times: 1, Beats: 8}, 8 * freely, 1},
+		{"once through eight beats at 60, four before", Step{Times: 1, Tempo: 60, Beats: 8, CountOff: 4}, 12, 0, 1},
+		{"twice", Step{Times: 2, Tempo: 60, Beats: 8, CountOff: 4}, 12 + between + 12, 0, 1},
+		{"with words", Step{Times: 2, Tempo: 60, Beats: 8, CountOff: 4, Talk: 40}, 40 + 24 + between, 0, 3},
+		{"three exceptions are named", Step{Times: 1, Tempo: 60, Beats: 8, CountOff: 4, Names: 3}, 12 + 9, 0, 1},
+		{"twice as fast", Step{Times: 2, Tempo: 120, Beats: 8, CountOff: 4}, 12 + between, 0, 1},
+		{"played", Step{Times: 2, Tempo: 60, Beats: 8, CountOff: 4, Form: routine.Play}, 24 + between, 16, 1},
+		{"lips rest as long as they played", Step{Times: 2, Tempo: 60, Beats: 8, CountOff: 4, Form: routine.Play, Rests: true}, 24 + 16 + between, 16, 2},
+		{"out of time", Step{Times: 1, Tempo: 60, Beats: 8, CountOff: 4, Rule: routine.Free}, 8 * freely, 0, 1},
+		{"no tempo", Step{Times: 1, Beats: 8}, 8 * freely, 0, 1},
 		// Longer values first at 75: six notes as whole notes at 88, as halves at 80, then as written.
 		{"longer values first", Step{Times: 1, Tempo: 75, Beats: 8, CountOff: 4, Notes: 6, Rule: routine.LongerFirst},
-			(4+24)*60.0/88 + (4+12)*60.0/80 + 12*60.0/75, 2},
-		{"three notes, four beats each", Step{Times: 1, Tempo: 60, Beats: 99, CountOff: 4, Warm: true}, 16, 1},
-		{"exactly a half minute", Step{Times: 1, Tempo: 60, Beats: 26, CountOff: 4}, 30, 1},
-		{"a little over", Step{Times: 1, Tempo: 60, Beats: 27, CountOff: 4}, 31, 2},
+			(4+24)*60.0/88 + (4+12)*60.0/80 + 12*60.0/75, 0, 2},
+		{"fingered, then played", Step{Tempo: 60, Parts: []Part{part(routine.Finger, 1), part(routine.Play, 2)}}, 3*12 + 2*between, 16, 2},
 	} {
-		if got := tt.s.Seconds(); math.Abs(got-tt.want) > 1e-6 || tt.s.Halves() != tt.halves {
-			t.Errorf("%s takes %.2f s, %d halves; want %.2f, %d", tt.name, got, tt.s.Halves(), tt.want, tt.halves)
+		if got := tt.s.Seconds(); math.Abs(got-tt.want-changeOver) > 1e-6 || tt.s.Halves() != tt.halves || math.Abs(tt.s.Sounding(false)-tt.sounding) > 1e-6 {
+			t.Errorf("%s takes %.2f s, %d halves, sounds %.0f s; want %.2f, %d, %.0f", tt.name, got, tt.s.Halves(), tt.s.Sounding(false), tt.want+changeOver, tt.halves, tt.sounding)
 		}
+	}
+	if aloud := (Step{Times: 2, Tempo: 60, Beats: 8, Form: routine.Count}); aloud.Sounding(true) != 16 || aloud.Sounding(false) != 0 {
+		t.Error("counting aloud sounds for the young alone")
 	}
 	for halves, want := range map[int]string{1: "½ min", 2: "1 min", 9: "4½ min", 0: "0 min"} {
 		if got := Time(halves); got != want {
@@ -47,15 +54,15 @@ func TestSeconds(t *testing.T) {
 	}
 }
 
-// of is a step of a chunk that takes n half minutes.
-func of(chunk breakdown.ChunkKey, halves int) Step {
-	return Step{Exercise: 1, Chunk: chunk, Talk: 30 * halves, Times: 0, Tempo: 60}
+// of is a step of a chunk of an exercise that takes n half minutes.
+func of(exercise int64, chunk breakdown.ChunkKey, halves int) Step {
+	return Step{Exercise: exercise, Chunk: chunk, Talk: 30*halves - changeOver, Tempo: 60}
 }
 
-// What does not fit is left in its order, no stage before the one it needs; what closes
-// the lesson has its time kept.
+// What does not fit is left in its order, no step of a line before the one it needs; what
+// closes the lesson has its time kept.
 func TestFit(t *testing.T) {
-	closing := of(breakdown.ChunkKey{First: 9, Last: 9}, 4)
+	closing := of(9, chunkA, 4)
 	closing.Closing = true
 	for _, tt := range []struct {
 		name     string
@@ -65,12 +72,12 @@ func TestFit(t *testing.T) {
 		halves   int
 	}{
 		{"nothing", 10, nil, nil, nil, 0},
-		{"all fits", 3, []Step{of(chunkA, 2), of(chunkA, 4)}, []int{0, 1}, nil, 6},
-		{"the last does not", 3, []Step{of(chunkA, 2), of(chunkA, 5)}, []int{0}, []int{1}, 2},
-		{"a shorter chunk after it does", 3, []Step{of(chunkA, 2), of(chunkA, 5), of(chunkB, 4)}, []int{0, 2}, []int{1}, 6},
-		{"but no later stage of the same chunk", 3, []Step{of(chunkA, 2), of(chunkA, 5), of(chunkA, 1)}, []int{0}, []int{1, 2}, 2},
-		{"the end is kept", 3, []Step{of(chunkA, 2), of(chunkB, 3), closing}, []int{0, 2}, []int{1}, 6},
-		{"an end that is longer than all is left", 1, []Step{of(chunkA, 2), closing}, []int{0}, []int{1}, 2},
+		{"all fits", 3, []Step{of(1, chunkA, 2), of(1, chunkA, 4)}, []int{0, 1}, nil, 6},
+		{"the last does not", 3, []Step{of(1, chunkA, 2), of(1, chunkA, 5)}, []int{0}, []int{1}, 2},
+		{"another line after it does", 3, []Step{of(1, chunkA, 2), of(1, chunkA, 5), of(2, chunkB, 4)}, []int{0, 2}, []int{1}, 6},
+		{"but no later step of the same line", 3, []Step{of(1, chunkA, 2), of(1, chunkA, 5), of(1, chunkB, 1)}, []int{0}, []int{1, 2}, 2},
+		{"the end is kept", 3, []Step{of(1, chunkA, 2), of(1, chunkB, 3), closing}, []int{0, 2}, []int{1}, 6},
+		{"an end that is longer than all is left", 1, []Step{of(1, chunkA, 2), closing}, []int{0}, []int{1}, 2},
 	} {
 		got := Plan{tt.minutes, tt.steps}.Fit()
 		if !slices.Equal(got.In, tt.in) || !slices.Equal(got.Left, tt.left) || got.Halves != tt.halves {
@@ -79,44 +86,36 @@ func TestFit(t *testing.T) {
 	}
 }
 
-// Minutes add up, never beyond what there is; every step is in or left, once; no stage of a
-// chunk is in while an earlier one is left.
-func TestMinutesAddUp(t *testing.T) {
-	chance := rand.New(rand.NewPCG(5, 8))
-	for range 500 {
-		p := Plan{Minutes: 1 + chance.IntN(60)}
-		for range chance.IntN(20) {
-			s := Step{
-				Exercise: int64(1 + chance.IntN(3)), Chunk: []breakdown.ChunkKey{chunkA, chunkB}[chance.IntN(2)], Times: 1 + chance.IntN(4), Tempo: 50 + chance.IntN(60),
-				Talk: chance.IntN(90), Beats: float64(4 + chance.IntN(60)), CountOff: 4, Notes: chance.IntN(30), Rests: chance.IntN(3) == 0, Closing: chance.IntN(9) == 0,
-				Rule: routine.TempoRules()[chance.IntN(4)],
-			}
-			p.Steps = append(p.Steps, s)
-		}
-		f := p.Fit()
-		sum := 0
-		for _, k := range f.In {
-			sum += p.Steps[k].Halves()
-			if s := p.Steps[k]; float64(s.Halves())*30 < s.Seconds()-1e-6 || float64(s.Halves()-1)*30 > s.Seconds() && s.Halves() > 1 {
-				t.Fatalf("%.1f s take %d half minutes", s.Seconds(), s.Halves())
-			}
-		}
-		if sum != f.Halves || sum > 2*p.Minutes || len(f.In)+len(f.Left) != len(p.Steps) {
-			t.Fatalf("%d halves of %d are said to be %d; %d in, %d left of %d", sum, 2*p.Minutes, f.Halves, len(f.In), len(f.Left), len(p.Steps))
-		}
-		for _, left := range f.Left {
-			for _, in := range f.In {
-				if in > left && p.Steps[in].same(p.Steps[left]) && !p.Steps[in].Closing && !p.Steps[left].Closing {
-					t.Fatalf("step %d is in, and %d before it at the same chunk is left", in, left)
-				}
-			}
-		}
+// A step of several chunks is opened out by them, and all of it is said in a line.
+func TestScenes(t *testing.T) {
+	l := line(4, 5)
+	steps := Usual.Steps(l, nil)
+	var said []string
+	for _, s := range steps {
+		said = append(said, s.Does()+" · "+s.At())
+	}
+	if want := []string{"Count · the line", "Name · the line", "Finger, then play · m. 1–2, 3–4, joined, 5–6, 7–8, joined", "Play · the line"}; !slices.Equal(said, want) {
+		t.Errorf("the steps are %q", said)
+	}
+	var scenes []string
+	for _, s := range (Plan{Minutes: 60, Steps: steps}).Scenes() {
+		scenes = append(scenes, fmt.Sprint(s.Place, " ", s.Does(), " ", s.At(), " ", s.Of, s.Several, s.LastOfIt))
+	}
+	want := []string{
+		"0 Count the line 1-8 false true", "1 Name the line 1-8 false true", "2 Finger, then play m. 1–2 1-2 true false", "2 Finger, then play m. 3–4 3-4 true false",
+		"2 Play m. 1–4 1-4 true false", "2 Finger, then play m. 5–6 5-6 true false", "2 Finger, then play m. 7–8 7-8 true false", "2 Play m. 5–8 5-8 true true", "3 Play the line 1-8 false true",
+	}
+	if !slices.Equal(scenes, want) {
+		t.Errorf("the scenes are\n%s, want\n%s", strings.Join(scenes, "\n"), strings.Join(want, "\n"))
+	}
+	if p := (Plan{Minutes: 60, Steps: steps}); p.PlaceOf(5) != 2 || p.PlaceOf(99) != 3 || (Plan{}).PlaceOf(3) != 0 {
+		t.Error("a scene is not found in its step")
 	}
 }
 
 // chunk is one with the class at some stages.
 func chunk(number int, key breakdown.ChunkKey, states ...routine.State) Chunk {
-	return Chunk{Exercise: int64(number), Number: number, Title: "Lamp", Key: key, Label: "A", Steps: routine.Standard(), States: states, Beats: 8, CountOff: 4, Notes: 6, Tempo: 60}
+	return Chunk{Exercise: int64(number), Number: number, Title: "Lamp", Key: key, Label: "A", Where: key.Words(), Same: key, Steps: routine.Standard(), States: states, Beats: 8, CountOff: 4, Notes: 6, Tempo: 60}
 }
 
 func at(stage routine.Stage, n int) []routine.State {
@@ -148,43 +147,177 @@ func TestWhereTheClassIs(t *testing.T) {
 	}
 }
 
-func TestPropose(t *testing.T) {
-	say := func(p Plan) []string {
-		var list []string
-		for _, s := range p.Steps {
-			list = append(list, fmt.Sprintf("%d%s %s", s.Number, map[bool]string{true: "*"}[s.Closing], s.Word))
-		}
-		return list
+// line is a line of chunks of two measures, at a grade, with the class at some states.
+func line(chunks, grade int, states ...routine.State) Line {
+	l := Line{Exercise: int64(10*chunks + grade), Number: chunks, Title: "Lamp", Grade: grade}
+	for n := range chunks {
+		key := breakdown.ChunkKey{First: 2*n + 1, Last: 2*n + 2}
+		p := chunk(chunks, key, states...)
+		p.Exercise, p.Label, p.Same, p.Where = l.Exercise, string(rune('A'+n)), key, key.Words()
+		l.Chunks = append(l.Chunks, p)
 	}
-	left := []Step{chunk(3, chunkA).Do(routine.Play, 10, "x")}
-	known := chunk(2, chunkA, at(routine.Done, 4)...)
+	whole := chunk(chunks, breakdown.ChunkKey{First: 1, Last: 2 * chunks}, states...)
+	whole.Exercise, whole.Label, whole.Same, whole.Beats, whole.Notes, whole.Where = l.Exercise, "Whole", whole.Key, float64(8*chunks), 6*chunks, ""
+	if chunks == 1 {
+		l.Chunks = nil
+	}
+	l.Chunks = append(l.Chunks, whole)
+	return l
+}
+
+// Each unit takes a line as it says. A class that stumbles nowhere is marked eight times at most
+// for a line of four chunks. Source: common practice.
+func TestUnits(t *testing.T) {
+	hard := line(4, 5)
+	hard.Chunks[2].Hard = true
+	again := line(4, 5)
+	again.Chunks[2].Same = again.Chunks[0].Key
+	halfway := line(4, 5, at(routine.Finger, 3)...)
+	easy := line(4, 1)
 	for _, tt := range []struct {
-		name        string
-		left        []Step
-		begun, next []Chunk
-		known       *Chunk
-		want        []string
+		name    string
+		unit    Unit
+		l       Line
+		without []routine.Stage
+		want    string
 	}{
-		{"nothing at all", nil, nil, nil, nil, nil},
-		{"what is next", nil, nil, []Chunk{chunk(5, chunkA)}, nil, []string{"5 Warm up", "5 Count", "5 Name", "5 Finger", "5 Play"}},
-		{"what is begun goes on from where half are, before what is next", nil, []Chunk{chunk(4, chunkA, at(routine.Finger, 3)...)}, []Chunk{chunk(5, chunkA)}, &known,
-			[]string{"4 Warm up", "4 Finger", "4 Play", "5 Count", "5 Name", "5 Finger", "5 Play", "2* Play"}},
-		{"what half are stuck on comes first, at the stage that mends it", nil,
-			[]Chunk{chunk(4, chunkA, at(routine.Finger, 3)...), chunk(6, chunkB, slices.Concat(stuck(routine.Play, routine.WrongName, 2), at(routine.Play, 2))...)}, nil, nil,
-			[]string{"6 Warm up", "6 Name", "6 Play", "4 Finger", "4 Play"}},
-		{"one of four who is stuck does not hold up the class", nil, []Chunk{chunk(6, chunkB, slices.Concat(stuck(routine.Play, routine.WrongName, 1), at(routine.Play, 3))...)}, nil, nil,
-			[]string{"6 Warm up", "6 Play"}},
-		{"what was left comes before everything, and once", left, []Chunk{chunk(3, chunkA, at(routine.Play, 2)...)}, nil, nil, []string{"3 Warm up", "3 Play"}},
-		{"what is done is not taken again", nil, []Chunk{chunk(4, chunkA, at(routine.Done, 3)...)}, []Chunk{chunk(5, chunkA, at(routine.Done, 3)...)}, nil, nil},
+		{"usual", Usual, line(4, 5), nil, "Count the line|Name the line|Finger, then play m. 1–2, 3–4, joined, 5–6, 7–8, joined|Play the line"},
+		{"usual, C is A again", Usual, again, nil, "Count the line|Name the line|Finger, then play m. 1–2, 3–4, joined, 7–8|Play the line"},
+		{"usual, counted and named", Usual, halfway, nil, "Finger, then play m. 1–2, 3–4, joined, 5–6, 7–8, joined|Play the line"},
+		{"usual, easy", Usual, easy, nil, "Count the line|Name the line|Finger the line|Play the line"},
+		{"usual, without naming", Usual, line(2, 5), []routine.Stage{routine.Name}, "Count the line|Finger, then play m. 1–2, 3–4|Play the line"},
+		{"the whole line", WholeLine, line(4, 5), nil, "Count the line|Name the line|Finger the line|Play the line"},
+		{"chunk by chunk", ChunkByChunk, line(2, 5), nil, "Count, name, finger, then play m. 1–2|Count, name, finger, then play m. 3–4|Play the line"},
+		{"hard spots", HardSpots, hard, nil, "Count, name, finger, then play m. 5–6|Play the line"},
+		{"hard spots where none is", HardSpots, line(4, 5), nil, "Count the line|Name the line|Finger the line|Play the line"},
+		{"done", Usual, line(4, 5, at(routine.Done, 3)...), nil, ""},
+		{"of one chunk", ChunkByChunk, line(1, 5), nil, "Count the line|Name the line|Finger the line|Play the line"},
 	} {
-		got := Propose(30, tt.left, tt.begun, tt.next, tt.known)
-		if !slices.Equal(say(got), tt.want) {
-			t.Errorf("%s: %q, want %q", tt.name, say(got), tt.want)
+		var said []string
+		for _, s := range tt.unit.Steps(tt.l, tt.without) {
+			said = append(said, s.Does()+" "+s.At())
+		}
+		if got := strings.Join(said, "|"); got != tt.want {
+			t.Errorf("%s: %s, want %s", tt.name, got, tt.want)
+		}
+		if len(said) > 8 {
+			t.Errorf("%s: %d marks", tt.name, len(said))
+		}
+		if does := tt.unit.Said(tt.l, tt.without); len(said) > 0 && !strings.Contains(does, " min. "+said[0]) {
+			t.Errorf("%s does %q", tt.name, does)
 		}
 	}
-	p := Propose(30, nil, []Chunk{chunk(6, chunkB, stuck(routine.Play, routine.WrongName, 2)...)}, nil, nil)
-	if p.Steps[1].Why != "2 of 2 are stuck on the note names" {
-		t.Errorf("the reason is %q", p.Steps[1].Why)
+	for _, u := range Units() {
+		if got, ok := ParseUnit(string(u)); !ok || got != u || u.Word() == "" || u.Words() == "" {
+			t.Errorf("%q is not a unit in words", u)
+		}
+	}
+}
+
+// A lesson as a teacher lays it out, whatever the class: so many steps for its minutes, two hard
+// lines at most, no music twice at a stage, and the minutes add up.
+func TestSuggestForAnyClass(t *testing.T) {
+	chance := rand.New(rand.NewPCG(8, 13))
+	for n := range 600 {
+		minutes := 15 + 5*chance.IntN(10)
+		w := Wants{Minutes: minutes, Students: 1 + chance.IntN(40), First: chance.IntN(4) == 0, Aloud: chance.IntN(2) == 0, Warm: Warmth{"D", "D, E", 2}, Finished: chance.IntN(5)}
+		w.Shape.Unit = Units()[chance.IntN(4)]
+		number := 0
+		some := func(states []routine.State) Line {
+			number++
+			l := line(1+chance.IntN(5), chance.IntN(9), states...)
+			l.Exercise, l.Number = int64(number), number
+			for k := range l.Chunks {
+				l.Chunks[k].Exercise, l.Chunks[k].Number, l.Chunks[k].Lips = l.Exercise, number, chance.IntN(2) == 0
+			}
+			if l.New = ""; n%2 == 0 && chance.IntN(3) == 0 {
+				l.New = "a note"
+			} else if n%2 == 1 {
+				l.Grade = min(l.Grade, w.Finished)
+			}
+			return l
+		}
+		for range chance.IntN(12) {
+			w.New = append(w.New, some(at(routine.Forms()[chance.IntN(4)], w.Students)))
+		}
+		for range chance.IntN(14) {
+			w.Known = append(w.Known, some(at(routine.Done, w.Students)))
+		}
+		if chance.IntN(2) == 0 {
+			review, closing := some(at(routine.Done, w.Students)), some(at(routine.Done, w.Students))
+			w.Review, w.Close = &review, &closing
+		}
+		if chance.IntN(2) == 0 {
+			l := some(stuck(routine.Play, routine.AllCauses()[chance.IntN(4)], w.Students))
+			_, cause := l.Chunks[0].Stuck()
+			w.Repair = []Broken{{Line: l, Chunk: l.Chunks[0], Cause: cause, Why: "all stumbled"}}
+		}
+		p := Suggest(w)
+		fitted := p.Fit()
+		sum, phase, hard := 0, 0, map[int64]bool{}
+		music := map[string]bool{}
+		for _, k := range fitted.In {
+			s := p.Steps[k]
+			sum += s.Halves()
+			at := slices.Index(Phases(), s.Phase)
+			if at < phase {
+				t.Fatalf("%d: %s comes after %s", n, s.Phase, Phases()[phase])
+			}
+			phase = at
+			if s.Phase == New || s.Phase == Close {
+				for _, l := range w.New {
+					if l.Exercise == s.Exercise && l.Hard(w.Finished) {
+						hard[s.Exercise] = true
+					}
+				}
+			}
+			for _, part := range s.All() {
+				if key := fmt.Sprint(s.Exercise, part.Chunk, part.Stage); !s.Warm && music[key] {
+					t.Fatalf("%d: %s is taken twice", n, key)
+				} else {
+					music[key] = !s.Warm
+				}
+			}
+		}
+		if len(fitted.Left) > 0 || sum != fitted.Halves || sum > 2*minutes {
+			t.Fatalf("%d: %d half minutes of %d, %d left out:\n%s", n, sum, 2*minutes, len(fitted.Left), p.Text(w.Aloud))
+		}
+		if len(fitted.In) > MostStepsOf(minutes) || len(hard) > mostHard {
+			t.Fatalf("%d: %d steps, %d hard lines in %d min:\n%s", n, len(fitted.In), len(hard), minutes, p.Text(w.Aloud))
+		}
+		easy := !slices.ContainsFunc(w.New, func(l Line) bool { return l.Hard(w.Finished) })
+		if easy && len(w.New) > 8 && len(fitted.In) < MostStepsOf(minutes) && float64(sum) < 1.7*float64(minutes) {
+			t.Fatalf("%d: %d half minutes of %d are used:\n%s", n, sum, 2*minutes, p.Text(w.Aloud))
+		}
+	}
+}
+
+// What most stumbled over is mended slower and put back into the line, with what is said.
+func TestRepair(t *testing.T) {
+	l := line(4, 3, stuck(routine.Play, routine.WrongName, 6)...)
+	w := Wants{Minutes: 30, Students: 6, Warm: Warmth{"D", "", 0}, Repair: []Broken{{Line: l, Chunk: l.Chunks[1], Cause: routine.WrongName, Why: "6 of 6 stumbled over the note names."}}}
+	var said []string
+	for _, s := range Suggest(w).Steps {
+		said = append(said, string(s.Phase)+": "+s.Line())
+	}
+	want := []string{"warm-up: Long D together · 6 times at 60 · 2 min", "repair: Name · m. 3–4 · 3 times at 58 · 1½ min", "repair: Play · the line · twice at 60 · 2 min"}
+	if !slices.Equal(said, want) {
+		t.Errorf("the lesson is %q, want %q", said, want)
+	}
+}
+
+// A teacher's own shape: no review, a scale in the warm-up, no naming.
+func TestShape(t *testing.T) {
+	known := line(3, 1, at(routine.Done, 4)...)
+	s := Shape{Minutes: map[Phase]int{Review: 0, WarmUp: 5}, Without: []routine.Stage{routine.Name}, Scale: true}
+	text := Suggest(Wants{Minutes: 30, Shape: s, Students: 4, Warm: Warmth{"D", "", 0}, Review: &known, New: []Line{line(4, 5)}}).Text(true)
+	for _, lacks := range []string{"Review", "Name"} {
+		if strings.Contains(text, lacks) {
+			t.Errorf("there is %s in\n%s", lacks, text)
+		}
+	}
+	if !strings.Contains(text, "then five notes up and back") || s.MinutesOf(New) != 30-5-6-2 {
+		t.Errorf("new has %d min in\n%s", s.MinutesOf(New), text)
 	}
 }
 
@@ -195,8 +328,8 @@ func TestStepOfAChunk(t *testing.T) {
 	if !fresh.Do(routine.Play, 0, "").Rests || fresh.Do(routine.Count, 0, "").Rests || lips.Do(routine.Play, 0, "").Rests || chunk(1, chunkA).Do(routine.Play, 0, "").Rests {
 		t.Error("lips rest where they need not, or do not where they should")
 	}
-	if s := fresh.Do(routine.Count, 0, ""); s.Times != 3 || s.Name() != "1 · Lamp, A: Count" {
-		t.Errorf("clapped, on air and on one note is %d times: %s", s.Times, s.Name())
+	if s := fresh.Do(routine.Count, 0, ""); s.Times != 2 || s.Name() != "1 · Lamp, m. 1–2: Count" {
+		t.Errorf("clapped, on air or on one note is %d times: %s", s.Times, s.Name())
 	}
 	free := fresh
 	free.Steps = routine.Routine{{Stage: routine.Name, Word: "Name", Tempo: routine.Free}}
@@ -205,14 +338,14 @@ func TestStepOfAChunk(t *testing.T) {
 	}
 }
 
-// A lesson for a class of sixty, forty chunks begun.
-func BenchmarkPropose(b *testing.B) {
-	var begun []Chunk
-	for n := range 40 {
-		begun = append(begun, chunk(n, chunkA, slices.Concat(stuck(routine.Play, routine.Sound, 31), at(routine.Finger, 29))...))
+// A lesson of an hour for a class of sixty.
+func BenchmarkSuggest(b *testing.B) {
+	w := Wants{Minutes: 60, Students: 60}
+	for range 12 {
+		w.New = append(w.New, line(5, 4, at(routine.Count, 60)...))
 	}
 	for b.Loop() {
-		if f := Propose(60, nil, begun, nil, nil).Fit(); len(f.In) == 0 {
+		if len(Suggest(w).Steps) == 0 {
 			b.Fatal("nothing fits an hour")
 		}
 	}
@@ -220,9 +353,9 @@ func BenchmarkPropose(b *testing.B) {
 
 // What was done, by whom not, and with what the next lesson begins.
 func TestAfter(t *testing.T) {
-	count, name := of(chunkA, 2), of(chunkA, 2)
+	count, name := of(1, chunkA, 2), of(1, chunkA, 2)
 	count.Form, name.Form = routine.Count, routine.Name
-	later, long := of(chunkB, 2), of(breakdown.ChunkKey{First: 5, Last: 6}, 9)
+	later, long := of(1, chunkB, 2), of(2, breakdown.ChunkKey{First: 5, Last: 6}, 9)
 	plan := Plan{Minutes: 3, Steps: []Step{count, name, later, long}}
 	mark := func(student int64, form routine.Stage, cause routine.Cause) Mark {
 		return Mark{Student: student, Exercise: 1, Chunk: chunkA, Form: form, Clean: cause == routine.None, Cause: cause}
@@ -259,11 +392,11 @@ func TestAfter(t *testing.T) {
 
 // Steps go in where there is room for them, all or none.
 func TestInsert(t *testing.T) {
-	p := Plan{Steps: []Step{of(chunkA, 1), of(chunkB, 1)}}
-	if !p.Insert(1, of(chunkA, 3)) || p.Steps[1].Talk != 90 || !p.Insert(99, of(chunkA, 4)) || p.Steps[3].Talk != 120 {
+	p := Plan{Steps: []Step{of(1, chunkA, 1), of(1, chunkB, 1)}}
+	if !p.Insert(1, of(1, chunkA, 3)) || p.Steps[1].Talk != 80 || !p.Insert(99, of(1, chunkA, 4)) || p.Steps[3].Talk != 110 {
 		t.Errorf("the steps are %v", p.Steps)
 	}
-	if p.Insert(0, slices.Repeat([]Step{of(chunkA, 1)}, MostSteps-3)...) || len(p.Steps) != 4 {
+	if p.Insert(0, slices.Repeat([]Step{of(1, chunkA, 1)}, MostSteps-3)...) || len(p.Steps) != 4 {
 		t.Errorf("more than %d steps are in a plan: %d", MostSteps, len(p.Steps))
 	}
 }

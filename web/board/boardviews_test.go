@@ -86,7 +86,7 @@ func TestAGroupGoesIntoALesson(t *testing.T) {
 		t.Fatalf("a group gives %d", status)
 	}
 	_, page := v.Get(to)
-	testsite.Wants(t, page, "1 · First Lamp, B: Name", "a group of 2", "a group that is stuck on the note names")
+	testsite.Wants(t, page, "1 · First Lamp, m. 3–4: Name", "a group of 2", "a group that is stuck on the note names")
 	if _, again := v.Post("/lessons/group", form); again != to {
 		t.Errorf("a second group goes to %s, the first to %s", again, to)
 	}

@@ -248,7 +248,7 @@ func (s *handlers) groupStep(r *http.Request) (store.Lesson, lesson.Step, error)
 	if cause, known := routine.ParseCause(site.Text(r, "cause")); known {
 		stage, why = chunk.Steps.Mends(cause), "a group that is stuck on "+cause.Words()
 	}
-	step := chunk.Do(stage, lesson.TalkOn, why)
+	step := chunk.Do(stage, lesson.TalkStage, why)
 	for _, typed := range r.Form["student"] {
 		id, _ := strconv.ParseInt(typed, 10, 64) // 0, which is nobody, for none
 		if slices.ContainsFunc(students, func(s store.Student) bool { return int64(s.ID) == id }) {

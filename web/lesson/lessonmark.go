@@ -4,10 +4,10 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
-	"slices"
 	"strconv"
 	"strings"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
@@ -33,16 +33,16 @@ func (s *handlers) answerLesson(w http.ResponseWriter, r *http.Request, l store.
 	s.JSON(w, r, a)
 }
 
-// lessonStep reads which step of which lesson a form is about, and who is not there. The
-// index is of what fits.
+// lessonStep reads which scene of which lesson a form is about, with the whole step that it
+// belongs to, and who is not there.
 func (s *handlers) lessonStep(r *http.Request) (store.Lesson, lesson.Step, []store.StudentID, error) {
 	l, err := site.ClassOf(r).Lesson(r.Context(), site.ID[store.LessonID](r))
 	if err != nil {
 		return l, lesson.Step{}, nil, err
 	}
-	in := l.Plan.Fit().In
+	scenes := l.Plan.Scenes()
 	at := int(site.Number(r, "step"))
-	if at < 0 || at >= len(in) {
+	if at < 0 || at >= len(scenes) {
 		return l, lesson.Step{}, nil, fmt.Errorf("find step %d: %w", at, store.ErrNotFound)
 	}
 	l.Step = at
@@ -52,7 +52,7 @@ func (s *handlers) lessonStep(r *http.Request) (store.Lesson, lesson.Step, []sto
 			absent = append(absent, store.StudentID(id))
 		}
 	}
-	return l, l.Plan.Steps[in[at]], absent, nil
+	return l, l.Plan.Steps[l.Plan.Fit().In[scenes[at].Place]], absent, nil
 }
 
 // lessonAt notes at which step the class is, and who is not there.
@@ -65,6 +65,19 @@ func (s *handlers) lessonAt(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	s.answerLesson(w, r, l, lessonAnswer{})
+	return nil
+}
+
+// lessonPulse says at which scene a lesson is, so that each of two who teach it knows.
+func (s *handlers) lessonPulse(w http.ResponseWriter, r *http.Request) error {
+	l, err := site.ClassOf(r).Lesson(r.Context(), site.ID[store.LessonID](r))
+	if err != nil {
+		return err
+	}
+	s.JSON(w, r, struct {
+		Step  int  `json:"step"`
+		Ended bool `json:"ended"`
+	}{l.Step, l.Ended != nil})
 	return nil
 }
 
@@ -85,12 +98,20 @@ func (s *handlers) markLesson(w http.ResponseWriter, r *http.Request) error {
 		s.answerLesson(w, r, l, lessonAnswer{step.Name() + ": marked.", batch})
 		return nil
 	}
-	m, err := s.classMarks(r, l, step, absent)
+	mark := exceptionsOf(r)
+	mark.Absent = absent
+	if scene := l.Plan.Scenes()[l.Step]; len(mark.Only) == 0 && !scene.LastOfIt {
+		mark.Only = []breakdown.ChunkKey{scene.Of}
+	}
+	if mark.Heard, err = teach.MarkedBeside(ctx, desk, l); err != nil {
+		return err
+	}
+	m, err := teach.MarkStep(ctx, desk, l.Class, step, mark)
 	if err != nil {
 		return err
 	}
-	if len(m.list) > 0 {
-		if batch, err = desk.AddTogether(ctx, press, m.list...); err != nil {
+	if len(m.List) > 0 {
+		if batch, err = desk.AddTogether(ctx, press, m.List...); err != nil {
 			return err
 		}
 	}
@@ -99,97 +120,27 @@ func (s *handlers) markLesson(w http.ResponseWriter, r *http.Request) error {
 			return err
 		}
 	}
-	s.answerLesson(w, r, l, lessonAnswer{m.said(step), batch})
+	s.answerLesson(w, r, l, lessonAnswer{m.Said(step), batch})
 	return nil
 }
 
-// classMarks are the marks of a step for a class.
-type classMarks struct {
-	list                []store.Attempt
-	clean               int
-	stumbled            []string // "Odette V., name"
-	past, without, away int
-}
-
-// said tells the marks in a sentence or two.
-func (m classMarks) said(step lesson.Step) string {
-	if step.Warm {
-		return "A warm-up is not marked."
-	}
-	words := []string{fmt.Sprintf("%s: %d clean.", step.Name(), m.clean)}
-	if len(m.stumbled) > 0 {
-		words = append(words, strings.Join(m.stumbled, "; ")+".")
-	}
-	for _, some := range []struct {
-		n    int
-		what string
-	}{{m.past, "past this stage already"}, {m.without, "whose part or routine has no such step"}, {m.away, "not here"}} {
-		if some.n > 0 {
-			words = append(words, fmt.Sprintf("%s %s.", teach.CountStudents(some.n), some.what))
+// exceptionsOf reads who stumbled, over what is said of each in "stumble-12"; "part" names
+// the chunks of the step that were done, "1-2", none for all of it.
+func exceptionsOf(r *http.Request) teach.StepMark {
+	mark := teach.StepMark{Exceptions: map[store.StudentID]routine.Cause{}}
+	for _, part := range r.Form["part"] {
+		if key, known := breakdown.ParseChunkKey(part); known {
+			mark.Only = append(mark.Only, key)
 		}
 	}
-	return strings.Join(words, " ")
-}
-
-func (s *handlers) classMarks(r *http.Request, l store.Lesson, step lesson.Step,
-	absent []store.StudentID) (classMarks, error) {
-	ctx, desk := r.Context(), site.ClassOf(r)
-	var m classMarks
-	if step.Warm { // which is no stage of the chunk
-		return m, nil
-	}
-	x, err := desk.Exercise(ctx, store.ExerciseID(step.Exercise))
-	if err != nil {
-		return m, err
-	}
-	students, err := desk.Students(ctx, l.Class)
-	if err != nil {
-		return m, err
-	}
-	rules, err := desk.Rules(ctx)
-	if err != nil {
-		return m, err
-	}
-	own, err := desk.OwnOutlines(ctx)
-	if err != nil {
-		return m, err
-	}
-	standings, err := desk.ExerciseStandings(ctx, x.ID, l.Class)
-	if err != nil {
-		return m, err
-	}
-	for _, student := range students {
-		if len(step.Group) > 0 && !slices.Contains(step.Group, int64(student.ID)) {
-			continue
+	for name := range r.Form {
+		id, is := strings.CutPrefix(name, "stumble-")
+		number, err := strconv.ParseInt(id, 10, 64)
+		if cause, stumbled := routine.ParseCause(site.Text(r, name)); is && err == nil && stumbled {
+			mark.Exceptions[store.StudentID(number)] = cause
 		}
-		if slices.Contains(absent, student.ID) {
-			m.away++
-			continue
-		}
-		steps := rules.For(student.ID, x.ID)
-		class := routine.Step{Stage: step.Stage, Kind: step.Form}
-		stage, how := teach.Joins(steps, class, own.Of(x, student.Instrument),
-			standings[store.Task{Student: student.ID, Exercise: x.ID}], step.Chunk)
-		if how == teach.NoChunk || how == teach.NoStage {
-			m.without++
-			continue
-		}
-		try := routine.Try{Stage: stage, Clean: true}
-		if cause, stumbled := routine.ParseCause(site.Text(r, fmt.Sprintf("stumble-%d", student.ID))); stumbled {
-			try = routine.Try{Stage: stage, Cause: cause}
-			m.stumbled = append(m.stumbled, fmt.Sprintf("%s, %s", student.Name(), cause))
-		}
-		if try.Clean && how == teach.PastIt {
-			m.past++
-			continue
-		}
-		if try.Clean {
-			m.clean++
-		}
-		m.list = append(m.list, store.Attempt{StudentID: student.ID, ExerciseID: x.ID, Chunk: step.Chunk, Try: try,
-			Tempo: step.Tempo})
 	}
-	return m, nil
+	return mark
 }
 
 // undoLesson takes back what was marked together.

@@ -93,18 +93,17 @@ func (s *handlers) runView(r *http.Request, l store.Lesson) (runView, error) {
 		v.Left = append(v.Left, l.Plan.Steps[k])
 	}
 	room := map[string][]teach.Stand{}
-	for place, k := range fitted.In {
-		step := l.Plan.Steps[k]
-		key := fmt.Sprintf("%d/%s", step.Exercise, step.Chunk)
+	for n, scene := range l.Plan.Scenes() {
+		key := fmt.Sprintf("%d/%s", scene.Exercise, scene.Chunk)
 		parts, known := room[key]
 		if !known {
-			if parts, err = roomParts(ctx, desk, l.Class, step); err != nil {
-				return v, fmt.Errorf("lay out %s: %w", step.Name(), err)
+			if parts, err = roomParts(ctx, desk, l.Class, scene.Step); err != nil {
+				return v, fmt.Errorf("lay out %s: %w", scene.Name(), err)
 			}
 			room[key] = parts
 			v.addMusic(s, key, parts)
 		}
-		v.Steps = append(v.Steps, teach.NewLedStep(place, step, key, parts))
+		v.Steps = append(v.Steps, teach.NewLedStep(n, scene, key, parts))
 	}
 	if requested := site.Text(r, "step"); requested != "" {
 		v.Lesson.Step = int(site.Number(r, "step"))

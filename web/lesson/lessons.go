@@ -24,6 +24,8 @@ type lessonsView struct {
 	Minutes string
 	Problem string
 	Lessons []lessonLine
+
+	Exercises []store.Exercise // to choose from
 }
 
 // lessonLine is a lesson in the list.
@@ -47,6 +49,9 @@ func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status in
 	}
 	list, err := site.ClassOf(r).Lessons(r.Context(), v.Class.ID, teach.MostLessons)
 	if err != nil {
+		return err
+	}
+	if v.Exercises, err = site.ClassOf(r).Exercises(r.Context()); err != nil {
 		return err
 	}
 	for _, l := range list {
@@ -77,7 +82,7 @@ func newLessonLine(l store.Lesson, now time.Time) lessonLine {
 	return line
 }
 
-// planLesson proposes a lesson and opens it to be changed.
+// planLesson suggests a lesson for the minutes that were typed.
 func (s *handlers) planLesson(w http.ResponseWriter, r *http.Request) error {
 	_, class, err := site.ClassOf(r).ChooseClass(r.Context(), store.ClassID(site.Number(r, "class")))
 	if err != nil {
@@ -91,9 +96,19 @@ func (s *handlers) planLesson(w http.ResponseWriter, r *http.Request) error {
 		return s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"),
 			"There is no class to teach yet. Add one in People.")
 	}
-	wants := teach.LessonWants{Left: site.Text(r, "left") != "", Begun: site.Text(r, "begun") != "",
-		Next: site.Text(r, "next") != "", Known: site.Text(r, "known") != ""}
-	plan, err := teach.ProposeLesson(r.Context(), site.ClassOf(r), class.ID, minutes, wants)
+	return s.suggest(w, r, class, minutes)
+}
+
+// suggest lays out a lesson for a class and opens it.
+func (s *handlers) suggest(w http.ResponseWriter, r *http.Request, class store.Class, minutes int) error {
+	wants := teach.LessonWants{Minutes: minutes}
+	if x := store.ExerciseID(site.Number(r, "exercise")); x != 0 {
+		if _, err := site.ClassOf(r).Exercise(r.Context(), x); err != nil {
+			return err
+		}
+		wants.Chosen = []store.ExerciseID{x}
+	}
+	plan, err := teach.SuggestLesson(r.Context(), site.ClassOf(r), class, wants)
 	if err != nil {
 		return err
 	}
@@ -103,90 +118,6 @@ func (s *handlers) planLesson(w http.ResponseWriter, r *http.Request) error {
 	}
 	http.Redirect(w, r, teach.LessonLink(store.Lesson{ID: id, Class: class.ID}, ""), http.StatusSeeOther)
 	return nil
-}
-
-// planView is a lesson to be changed before it begins.
-type planView struct {
-	store.Lesson
-	Name      string // of the class
-	Rows      []planRow
-	Halves    int
-	Exercises []store.Exercise
-	Steps     routine.Routine // that the class follows
-	Problem   string
-}
-
-// planRow is a step of a plan.
-type planRow struct {
-	lesson.Step
-	K           int
-	Fits        bool
-	First, Last bool
-}
-
-// Time is how long the step takes, in words.
-func (p planRow) Time() string { return lesson.Time(p.Halves()) }
-
-// Ladder is the tempos the step may have.
-func (p planRow) Ladder() []int { return routine.Ladder(p.Tempo) }
-
-// Often is how often it may be done.
-func (planRow) Often() []int { return teach.UpTo(lesson.MostTimes) }
-
-// Time is how long all that fits takes, in words.
-func (v planView) Time() string { return lesson.Time(v.Halves) }
-
-// Link is the address of a page of the lesson.
-func (v planView) Link(page string) string { return teach.LessonLink(v.Lesson, page) }
-
-// Out lists what does not fit.
-func (v planView) Out() []planRow {
-	return slices.DeleteFunc(slices.Clone(v.Rows), func(p planRow) bool { return p.Fits })
-}
-
-// lesson shows a lesson: planned, running or over.
-func (s *handlers) lesson(w http.ResponseWriter, r *http.Request) error {
-	l, err := site.ClassOf(r).Lesson(r.Context(), site.ID[store.LessonID](r))
-	if err != nil {
-		return err
-	}
-	if l.Ended != nil {
-		return s.showAfter(w, r, l)
-	}
-	return s.showPlan(w, r, http.StatusOK, l, "")
-}
-
-func (s *handlers) showPlan(w http.ResponseWriter, r *http.Request, status int, l store.Lesson, problem string) error {
-	ctx, desk := r.Context(), site.ClassOf(r)
-	_, class, err := desk.ChooseClass(ctx, l.Class)
-	if err != nil {
-		return err
-	}
-	rules, err := desk.Rules(ctx)
-	if err != nil {
-		return err
-	}
-	v := newPlanView(l, class.Name, problem)
-	v.Steps = rules.In(store.Chooser{Class: l.Class}).Steps
-	if v.Exercises, err = desk.Exercises(ctx); err != nil {
-		return err
-	}
-	if site.IsHTMX(r) {
-		s.Render(w, status, "lesson", "plan", v)
-		return nil
-	}
-	s.Page(w, r, status, "lesson", "Lesson of "+class.Name, v)
-	return nil
-}
-
-func newPlanView(l store.Lesson, name, problem string) planView {
-	fitted := l.Plan.Fit()
-	v := planView{Lesson: l, Name: name, Halves: fitted.Halves, Problem: problem}
-	for k, step := range l.Plan.Steps {
-		v.Rows = append(v.Rows, planRow{Step: step, K: k, Fits: slices.Contains(fitted.In, k), First: k == 0,
-			Last: k == len(l.Plan.Steps)-1})
-	}
-	return v
 }
 
 // changePlan does to a plan what was pressed, and shows what it adds up to.
@@ -287,7 +218,7 @@ func (s *handlers) addToPlan(r *http.Request, l *store.Lesson) (problem string, 
 	case stage == "":
 		steps = chunks[k].From(teach.GoesOnAt(chunks[k]), "added by you")
 	case chunks[k].Steps.Has(stage):
-		steps = []lesson.Step{chunks[k].Do(stage, lesson.TalkOn, "added by you")}
+		steps = []lesson.Step{chunks[k].Do(stage, lesson.TalkStage, "added by you")}
 	default:
 		return "Choose a stage from the list.", nil
 	}
@@ -306,7 +237,7 @@ func (s *handlers) deleteLesson(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).DeleteLesson(r.Context(), site.ID[store.LessonID](r)); err != nil {
 		return err
 	}
-	s.Flash(r, "The plan is taken away. Propose another one when you like.")
+	s.Flash(r, "The plan is deleted. Suggest another one when you like.")
 	http.Redirect(w, r, fmt.Sprintf("/lessons?class=%d", site.Number(r, "class")), http.StatusSeeOther)
 	return nil
 }

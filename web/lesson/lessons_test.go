@@ -19,7 +19,7 @@ import (
 	"unhurriedbench/web/music"
 )
 
-// A lesson is proposed for a class, changed, run, marked, taken back, ended; and the
+// A lesson is suggested for a class, changed, run, marked, taken back, ended; and the
 // next one begins with what was left.
 func TestALesson(t *testing.T) {
 	t.Parallel()
@@ -40,12 +40,12 @@ func TestALesson(t *testing.T) {
 	if status, page := v.Post("/lessons", url.Values{"class": {fmt.Sprint(b.Class)}, "minutes": {"soon"}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "The minutes, “soon”, are no number") || !strings.Contains(page, `value="soon"`) {
 		t.Errorf("a lesson of soon minutes gives %d", status)
 	}
-	status, to := v.Post("/lessons", url.Values{"class": {fmt.Sprint(b.Class)}, "minutes": {"20"}, "left": {"yes"}, "begun": {"yes"}, "next": {"yes"}, "known": {"yes"}})
+	status, to := v.Post("/lessons", url.Values{"class": {fmt.Sprint(b.Class)}, "minutes": {"20"}})
 	if status != http.StatusSeeOther {
 		t.Fatalf("planning gives %d, %s", status, to)
 	}
 	_, page = v.Get(to)
-	testsite.Wants(t, page, "Warm up: the first three notes of 1", "1 · First Lamp, A: Count", "begun: half are at Count", "1 · First Lamp, whole: Play", "Begin the lesson")
+	testsite.Wants(t, page, "Long concert B flat together", "<b>1 · First Lamp</b> <span>In progress.", "1 · First Lamp, the line: Count", "1 · First Lamp, the line: Play", "Start lesson", "Sounding ", "Lesson shape: 3, 3, 6, 16, 2 min")
 	times := regexp.MustCompile(`plan-time">([^<]*)<`)
 	halves := func(page string) int {
 		total := 0
@@ -64,28 +64,33 @@ func TestALesson(t *testing.T) {
 		return total
 	}
 	sum := func(page string) string {
-		return regexp.MustCompile(`plan-sum" role="status"><b>([^<]*)</b>`).FindStringSubmatch(page)[1]
+		return regexp.MustCompile(`plan-sum" role="status"><p><b>\d+ steps?, (.*) of \d+ min\.`).FindStringSubmatch(page)[1]
 	}
 	if got := lesson.Time(halves(page)); got != sum(page) {
 		t.Errorf("the steps add up to %s, the page says %s", got, sum(page))
 	}
 	plan := strings.Replace(to, "?", "/plan?", 1)
 	_, page = v.Script(plan, url.Values{"do": {"times"}, "at": {"1"}, "to": {"12"}})
-	testsite.Wants(t, page, ">Add it</button>")
-	if got := lesson.Time(halves(page)); got != sum(page) || !strings.Contains(page, "For the next lesson: ") {
+	testsite.Wants(t, page, ">Add</button>", "<details open><summary>Edit steps")
+	if got := lesson.Time(halves(page)); got != sum(page) {
 		t.Errorf("twelve times add up to %s, the page says %s", got, sum(page))
 	}
+	_, page = v.Script(plan, url.Values{"do": {"minutes"}, "to": {"6"}})
+	if got := lesson.Time(halves(page)); got != sum(page) || !strings.Contains(page, "For the next lesson: ") {
+		t.Errorf("of six minutes %s are used, the page says %s", got, sum(page))
+	}
+	v.Script(plan, url.Values{"do": {"minutes"}, "to": {"20"}})
 	_, page = v.Script(plan, url.Values{"do": {"move"}, "at": {"1"}, "to": {"2"}})
-	if strings.Index(page, "A: Name") > strings.Index(page, "A: Count") {
+	if strings.Index(page, `the line: Name</b>`) > strings.Index(page, `the line: Count</b>`) {
 		t.Error("a step that was moved stands where it was")
 	}
 	_, page = v.Script(plan, url.Values{"do": {"move"}, "at": {"1"}, "to": {"0"}}) // to the very first place
-	if first := strings.Index(page, "A: Name"); first < 0 || first > strings.Index(page, "Warm up") {
+	if first := strings.Index(page, "the line: Name</b>"); first < 0 || first > strings.Index(page, `plan-what"><b>Long`) {
 		t.Error("a step that was moved to the first place does not stand there")
 	}
 	v.Script(plan, url.Values{"do": {"move"}, "at": {"0"}, "to": {"1"}})
 	_, page = v.Script(plan, url.Values{"at": {"2"}, "drop": {"yes"}})
-	if strings.Contains(page, "1 · First Lamp, A: Count") {
+	if strings.Contains(page, "1 · First Lamp, the line: Count") {
 		t.Error("a step that was left out is there")
 	}
 	for _, tt := range []struct {
@@ -104,7 +109,7 @@ func TestALesson(t *testing.T) {
 	if status, _ := v.Post(plan, url.Values{"do": {"add"}, "exercise": {fmt.Sprint(b.Exercise)}, "chunk": {"B"}, "stage": {"finger"}}); status != http.StatusSeeOther {
 		t.Errorf("adding a step without a script gives %d", status)
 	}
-	if _, page := v.Get(to); !strings.Contains(page, "1 · First Lamp, B: Finger") {
+	if _, page := v.Get(to); !strings.Contains(page, "1 · First Lamp, m. 3–4: Finger") {
 		t.Error("a step that was added is not there")
 	}
 
@@ -118,9 +123,9 @@ func TestALesson(t *testing.T) {
 		t.Fatalf("beginning gives %d, %s", status, to)
 	}
 	_, page = v.Get(at + "/run" + class)
-	testsite.Wants(t, page, "Count it aloud, chunk A", "Ines P.", "Everybody clean", "Trombone", "Trumpet", "lesson-music", "one note: ", `data-cause="rhythm"`)
+	testsite.Wants(t, page, "Count it aloud, m. 1–2", "Ines P.", "Everybody clean", "Trombone", "Trumpet", "lesson-music", "one note: ", `data-cause="rhythm"`)
 	said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "request_key": {"one"}, fmt.Sprintf("stumble-%d", others[0]): {"rhythm"}, "absent": {fmt.Sprint(others[1])}})
-	if said.Said != "1 · First Lamp, A: Count: 2 clean. Bea, rhythm. one not here." || said.Batch == 0 {
+	if said.Said != "1 · First Lamp, m. 1–2: Count: 2 clean. Bea, rhythm. one not here." || said.Batch == 0 {
 		t.Errorf("it is told %+v", said)
 	}
 	stands := func(id store.StudentID) routine.State {
@@ -152,22 +157,22 @@ func TestALesson(t *testing.T) {
 	}
 	v.Post(at+"/end"+class, nil)
 	_, page = v.Get(at + class)
-	testsite.Wants(t, page, "What was done", "The next lesson begins with", "1 · First Lamp, A: Name", "not reached", "Propose the next lesson")
+	testsite.Wants(t, page, "What was done", "The next lesson begins with", "1 · First Lamp, m. 1–2: Name", "not reached", "Suggest the next lesson")
 	_, page = v.Get("/lessons" + class)
 	testsite.Wants(t, page, "today", "2 steps")
 	if status, to := v.Get(at + "/run" + class); status != http.StatusSeeOther {
 		t.Errorf("running what is over gives %d, %s", status, to)
 	}
-	_, to = v.Post("/lessons", url.Values{"class": {fmt.Sprint(b.Class)}, "minutes": {"20"}, "left": {"yes"}})
+	_, to = v.Post("/lessons", url.Values{"class": {fmt.Sprint(b.Class)}, "minutes": {"20"}})
 	_, page = v.Get(to)
-	testsite.Wants(t, page, "1 · First Lamp, A: Name", "left from the last lesson")
+	testsite.Wants(t, page, "<b>1 · First Lamp</b>", "Left from the last lesson.")
 }
 
 // The demo's room is laid out for every instrument in it, each step with music.
 func TestTheDemosLessonIsLaidOut(t *testing.T) {
 	t.Parallel()
 	v := testsite.InDemo(t)
-	_, to := v.Post("/lessons", url.Values{"minutes": {"30"}, "left": {"yes"}, "begun": {"yes"}, "next": {"yes"}, "known": {"yes"}})
+	_, to := v.Post("/lessons", url.Values{"minutes": {"30"}})
 	_, run := v.Post(strings.Replace(to, "?", "/begin?", 1), nil)
 	_, page := v.Get(run)
 	steps := strings.Count(page, `<div class="lesson-head `)

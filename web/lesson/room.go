@@ -20,6 +20,7 @@ func Routes(r chi.Router, of *site.Site, recordings music.Recordings) {
 	s := &handlers{of, recordings}
 	s.Teachers(r, func(r chi.Router) {
 		r.Post("/cards", s.Handle(s.saveCards))
+		r.Post("/lessons/{id}/shape", s.Handle(s.saveShape))
 	})
 	s.Guests(r, func(r chi.Router) {
 		r.Get("/lessons", s.Handle(s.lessons))
@@ -30,6 +31,7 @@ func Routes(r chi.Router, of *site.Site, recordings music.Recordings) {
 		r.Post("/lessons/{id}/begin", s.Handle(s.beginLesson))
 		r.Post("/lessons/{id}/end", s.Handle(s.endLesson))
 		r.Get("/lessons/{id}/run", s.Handle(s.runLesson))
+		r.Get("/lessons/{id}/pulse", s.Handle(s.lessonPulse))
 		r.Post("/lessons/{id}/at", s.Handle(s.lessonAt))
 		r.Post("/lessons/{id}/mark", s.Handle(s.markLesson))
 		r.Post("/lessons/{id}/undo", s.Handle(s.undoLesson))

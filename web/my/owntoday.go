@@ -12,6 +12,7 @@ import (
 
 	"unhurriedbench/core/homeplan"
 	"unhurriedbench/core/instrument"
+	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
 	"unhurriedbench/teach"
@@ -311,7 +312,7 @@ func addWarmMusic(v *ownTodayView, student store.Student, planned homeplan.Plann
 // ownStep makes a step of a line of a plan. One whose exercise cannot be read any more has no
 // music.
 func (s *handlers) ownStep(r *http.Request, v *ownTodayView, student store.Student, i homeplan.Item) (ownStep, error) {
-	step := ownStep{LedStep: teach.LedStep{Step: i.Step}, Line: teach.PlanLine(i), Kind: i.Kind,
+	step := ownStep{LedStep: teach.LedStep{Scene: lesson.Scene{Step: i.Step}}, Line: teach.PlanLine(i), Kind: i.Kind,
 		Time: v.Say("day.left", (i.Halves+1)/2), Why: v.Say("kind." + string(i.Kind)), Rest: i.Step.Rests}
 	switch i.Kind {
 	case homeplan.Warm:
@@ -335,7 +336,7 @@ func (s *handlers) ownStep(r *http.Request, v *ownTodayView, student store.Stude
 	if err != nil || !known {
 		return step, err
 	}
-	step.LedStep = teach.NewLedStep(0, i.Step, key, []teach.Stand{part})
+	step.LedStep = teach.NewLedStep(0, lesson.Scene{Step: i.Step}, key, []teach.Stand{part})
 	v.play(key, part)
 	v.Voice, v.A4 = s.Recordings.VoiceOf(part.Instrument), part.A4
 	step.Music = key

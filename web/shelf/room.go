@@ -32,6 +32,7 @@ func Routes(r chi.Router, of *site.Site) {
 		r.Post("/exercises/{id}/second", s.Handle(s.saveSecond))
 		r.Post("/lines/give", s.Handle(s.giveLine))
 		r.Post("/exercises/{id}/octave", s.Handle(s.saveOctave))
+		r.Post("/exercises/{id}/audience", s.Handle(s.saveAudience))
 		r.Post("/exercises/{id}/move", s.Handle(s.moveExercise))
 		r.Post("/books/{id}/order", s.Handle(s.orderByNumber))
 		r.Post("/books/ferry", s.Handle(s.addFerryBook))

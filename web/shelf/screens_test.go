@@ -164,7 +164,7 @@ func TestBench(t *testing.T) {
 	testsite.Wants(t, page, "1 · First Lamp", "B flat major: every B and E is flat", "A · m. 1–2", "B · m. 3–4", "Whole · m. 1–4",
 		"<td>B flat</td>", "Who is trying?", "Ines P.", "ready", `"mechanism":"slide"`)
 
-	testsite.Wants(t, page, "On one note: concert D, written <b>D</b> here", "trombone: <b>D</b>, line 3")
+	testsite.Wants(t, page, "On one note: concert B flat, written <b>B flat</b> here", "trombone: <b>B flat</b>, line 2")
 	_, page = v.Get(path + "?instrument=clarinet&one=Bb")
 	testsite.Wants(t, page, "On one note: concert B flat, written <b>C</b> here", "trombone: <b>B flat</b>")
 

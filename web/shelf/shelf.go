@@ -6,10 +6,12 @@ import (
 	"fmt"
 	"html/template"
 	"net/http"
+	"net/url"
 	"slices"
 	"strconv"
 	"strings"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/demo"
 	"unhurriedbench/store"
@@ -55,11 +57,14 @@ type shelfView struct {
 	Query   string // what is searched for
 	For     []shelfFor
 	ForName string // who is chosen, in words; "" where there is nobody
+	Who     string // the same as the address has it
+	Easier  bool   // what comes next is in the order of ease, not of the book
 	Removed int    // what can be put back
 }
 
 func (s *handlers) shelf(w http.ResponseWriter, r *http.Request) error {
-	v, err := loadShelf(r.Context(), site.ClassOf(r), site.Text(r, "for"), site.Text(r, "q"))
+	v, err := loadShelf(r.Context(), site.ClassOf(r), shelfAsk{site.Text(r, "for"), site.Text(r, "q"),
+		site.Text(r, "order") == "easier"})
 	if err != nil {
 		return err
 	}
@@ -67,10 +72,15 @@ func (s *handlers) shelf(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// loadShelf is the Shelf for the student or class named in the form of the page, "" for the class
-// chosen last.
-func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelfView, error) {
-	v := shelfView{Query: query}
+// shelfAsk is what is asked of the Shelf: for the student or class named in the form of the page,
+// "" for the class chosen last; what is searched for; and whether the easier come first.
+type shelfAsk struct {
+	who, query string
+	easier     bool
+}
+
+func loadShelf(ctx context.Context, desk *teach.Class, ask shelfAsk) (shelfView, error) {
+	v := shelfView{Query: ask.query, Who: ask.who, Easier: ask.easier}
 	books, err := desk.Books(ctx)
 	if err != nil {
 		return v, err
@@ -79,7 +89,7 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 	if err != nil {
 		return v, err
 	}
-	room, err := chooseRoom(ctx, desk, &v, who)
+	room, err := chooseRoom(ctx, desk, &v, ask.who)
 	if err != nil {
 		return v, err
 	}
@@ -110,7 +120,11 @@ func loadShelf(ctx context.Context, desk *teach.Class, who, query string) (shelf
 	}
 	for k := range v.Books {
 		v.Books[k].Worked = next[v.Books[k].ID].Worked
-		for _, x := range next[v.Books[k].ID].Exercises {
+		order := next[v.Books[k].ID].InOrder
+		if v.Easier {
+			order = next[v.Books[k].ID].Easier
+		}
+		for _, x := range order {
 			v.Books[k].Next = append(v.Books[k].Next, shelfNext{x, nextLink(room, x.ID)})
 		}
 		v.Books[k].neighbours()
@@ -211,6 +225,41 @@ func chooseRoom(ctx context.Context, desk *teach.Class, v *shelfView, who string
 	}
 	room.AddPlayers(playing, only)
 	return room, nil
+}
+
+// OrderLink is the address of the Shelf with what comes next in the other order.
+func (v shelfView) OrderLink(easier bool) string {
+	q := url.Values{}
+	if v.Who != "" {
+		q.Set("for", v.Who)
+	}
+	if easier {
+		q.Set("order", "easier")
+	}
+	return "/?" + q.Encode()
+}
+
+// Audiences are whom an exercise may be for.
+func (shelfExercise) Audiences() []breakdown.Audience { return breakdown.Audiences() }
+
+// saveAudience says whom an exercise is for; "music" leaves it to its music.
+func (s *handlers) saveAudience(w http.ResponseWriter, r *http.Request) error {
+	id := site.ID[store.ExerciseID](r)
+	var chosen *breakdown.Audience
+	if text := site.Text(r, "audience"); text != "music" {
+		a, known := breakdown.ParseAudience(text)
+		if !known {
+			s.Flash(r, "Choose from the list whom the exercise is for.")
+			http.Redirect(w, r, "/", http.StatusSeeOther)
+			return nil
+		}
+		chosen = &a
+	}
+	if err := site.ClassOf(r).SaveAudience(r.Context(), id, chosen); err != nil {
+		return err
+	}
+	http.Redirect(w, r, fmt.Sprintf("/#exercise-%d", id), http.StatusSeeOther)
+	return nil
 }
 
 // nextLink is the address of the Bench of an exercise for who is chosen.

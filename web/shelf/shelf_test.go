@@ -34,9 +34,10 @@ func comesNext(page string) string {
 	return listed(page, `class="next-easiest"`, "</ol>", `<b>(\d+) ·`)
 }
 
-// A later number that is easier is offered before an earlier one, for the class, for an
-// instrument of it and for a student, each by what they have worked on.
-func TestEasiestNextOnTheShelf(t *testing.T) {
+// The next numbers of the book that are meant for who is chosen come next; as another choice a
+// later number that is easier comes before an earlier one, for the class, for an instrument of
+// it and for a student, each by what they have worked on.
+func TestNextOnTheShelf(t *testing.T) {
 	t.Parallel()
 	s := testsite.Open(t)
 	v, account := s.Teacher(t, "a@school.example")
@@ -52,14 +53,26 @@ func TestEasiestNextOnTheShelf(t *testing.T) {
 	for _, who := range []string{fmt.Sprintf("class-%d", b.Class), fmt.Sprintf("student-%d", b.Student), ""} {
 		_, page := v.Get("/?for=" + who)
 		_, book, _ := strings.Cut(page, ">B</h2>")
-		if got := comesNext(book); got != "3 2" {
+		if got := comesNext(book); got != "2 3" {
 			t.Errorf("for %s next come %s", who, got)
 		}
-		testsite.Wants(t, book, "Before 2, which brings")
+		_, easier := v.Get("/?order=easier&for=" + who)
+		_, easier, _ = strings.Cut(easier, ">B</h2>")
+		if got := comesNext(easier); got != "3 2" {
+			t.Errorf("for %s the easier first are %s", who, got)
+		}
 		if strings.Contains(book, "data-exercise") && inBook(book) != "1 2 3" {
 			t.Errorf("in the book stand %s", inBook(book))
 		}
-		testsite.Wants(t, page, "Easiest next", "stage-bar")
+		testsite.Wants(t, page, "<h3>Next <small>", "Easier first", "stage-bar")
+	}
+	drums := s.Exercise(t, account.ID, 4, "Sticks", "", "T:x\nM:4/4\nL:1/4\nK:C clef=perc\nc c c c|c4|]\n")
+	for _, tt := range []struct{ audience, want string }{{"music", "2 3"}, {"brass", "2 3 4"}, {"strings", "2 3"}, {"", "2 3 4"}, {"everyone", "2 3 4"}} {
+		v.Post(fmt.Sprintf("/exercises/%d/audience", drums), url.Values{"audience": {tt.audience}})
+		_, page := v.Get("/")
+		if _, book, _ := strings.Cut(page, ">B</h2>"); comesNext(book) != tt.want {
+			t.Errorf("with a line for %q next come %s, want %s", tt.audience, comesNext(book), tt.want)
+		}
 	}
 	if _, err := desk.AddStudent(ctx, store.Student{ClassID: b.Class, FirstName: "Marlo", Instrument: "clarinet"}); err != nil {
 		t.Fatal(err)

@@ -27,6 +27,11 @@ func (s *handlers) showHistory(w http.ResponseWriter, r *http.Request, student s
 	if err != nil {
 		return err
 	}
+	if v.Only == 0 && !site.IsHTMX(r) {
+		if v.InBook, err = teach.NextFor(r.Context(), site.ClassOf(r), v.Student); err != nil {
+			return err
+		}
+	}
 	v.Open, v.Page = r.Method == http.MethodPost, !site.IsHTMX(r)
 	if site.IsHTMX(r) {
 		s.Fragment(w, "history", "history", v)

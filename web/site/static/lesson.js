@@ -113,8 +113,9 @@ function note() {
 }
 
 function go(step) {
+  lesson().querySelector(".lesson-beside").hidden = true;
   if (step < 0 || step >= all("[data-go]").length || step === at) return;
-  settle(() => { show(step); note(); });
+  settle(() => { show(step); beside = step; note(); });
 }
 
 // The music of the chosen student, one to four lines.
@@ -261,6 +262,7 @@ function clean() {
   const fields = new URLSearchParams({ step: at, request_key: key });
   for (const id of absent) fields.append("absent", id);
   for (const [id, cause] of over) fields.set("stumble-" + id, cause);
+  for (const part of partsDone()) fields.append("part", part);
   marked.push({ key, step: at });
   lesson().querySelector(`[data-go="${at}"]`).classList.add("marked");
   over = new Map();
@@ -269,6 +271,15 @@ function clean() {
   undoable();
   say("Marking …");
   outbox.later(lesson().dataset.mark, fields, true);
+}
+
+// partsDone are the chunks that a mark is of: the one at hand, and at the last of a step those
+// before it that were not marked.
+function partsDone() {
+  if (!("last" in head().dataset)) return [head().dataset.part];
+  const done = marked.map((m) => m.step);
+  const step = all(".lesson-head").filter((other) => other.dataset.place === head().dataset.place);
+  return step.filter((other) => other === head() || !done.includes(Number(other.dataset.step))).map((other) => other.dataset.part);
 }
 
 function undoable() {
@@ -299,11 +310,30 @@ function sayTime() {
   const gone = (Date.now() - Number(lesson().dataset.begun)) / 60000;
   const left = Math.round(Number(lesson().dataset.minutes) - gone);
   let planned = 0;
-  for (const link of all("[data-go]")) if (Number(link.dataset.go) < at) planned += Number(link.dataset.halves) / 2;
-  const now = Number(lesson().querySelector(`[data-go="${at}"]`)?.dataset.halves || 0) / 2;
+  for (const link of all("[data-go]")) if (Number(link.dataset.go) < at) planned += Number(link.dataset.minutes);
+  const now = Number(lesson().querySelector(`[data-go="${at}"]`)?.dataset.minutes || 0);
   const late = Math.round(gone - planned - now);
   const pace = late > 0 ? late + " min behind" : gone < planned - 1 ? Math.round(planned - gone) + " min ahead" : "on time";
   lesson().querySelector(".lesson-left").textContent = left >= 0 ? left + " min left · " + pace : -left + " min over";
+}
+
+// Two who teach one lesson: each page says at which step the other is.
+let beside = Number.NaN; // where the lesson was when it was looked at last
+async function listen() {
+  if (document.hidden || !navigator.onLine || outbox.busy) return;
+  const answer = await fetch(lesson().dataset.pulse, { headers: { Accept: "application/json" } }).catch(() => null);
+  if (!answer?.ok || !answer.headers.get("Content-Type")?.includes("json")) return;
+  const { step, ended } = await answer.json();
+  const words = lesson().querySelector(".lesson-beside");
+  if (ended) { words.hidden = false; words.textContent = "This lesson has ended on another page."; return; }
+  if (step === beside) return;
+  const line = lesson().querySelector(`[data-go="${step}"] span + span, [data-go="${step}"] span:not(.bar-of)`)?.textContent.trim();
+  words.hidden = step === at || Number.isNaN(beside) || !line;
+  beside = step;
+  if (words.hidden) return;
+  const link = Object.assign(document.createElement("button"), { type: "button", className: "plain", textContent: "Go there" });
+  link.addEventListener("click", () => { words.hidden = true; go(step); });
+  words.replaceChildren("The other page is at " + line + ". ", link);
 }
 
 function move(way) {
@@ -396,4 +426,5 @@ document.addEventListener("DOMContentLoaded", () => {
   waits = JSON.parse(sessionStorage.getItem(keptOver()) || "{}");
   if (all("[data-go]").length) show(Number(lesson().dataset.at));
   setInterval(sayTime, 15000);
+  setInterval(listen, 1500);
 });
