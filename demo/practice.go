@@ -70,7 +70,7 @@ func (p practice) report(x store.Exercise) *breakdown.Report {
 // of ten, with the cause it has.
 func (p practice) try(steps routine.Routine, state routine.State, report *breakdown.Report,
 	chunk breakdown.ChunkKey) routine.Try {
-	try := routine.Try{Stage: state.Stage, Clean: p.chance.IntN(10) < p.who.quick}
+	try := routine.Try{Stage: state.Stage, Clean: p.chance.IntN(20) < 10+p.who.quick}
 	if cause := p.trips(state.Stage, report, chunk); cause != routine.None && p.chance.IntN(10) < 7 {
 		return routine.Try{Stage: state.Stage, Cause: cause}
 	}

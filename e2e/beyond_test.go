@@ -115,8 +115,8 @@ func TestANoteBeyondTheInstrument(t *testing.T) {
 		drawn("the preview for "+id, 3)
 	}
 	p.MustNavigate(address + "/lessons").MustWaitLoad()
-	onwards(p, "Propose a lesson")
-	onwards(p, "Begin the lesson")
+	onwards(p, "Suggest a lesson")
+	onwards(p, "Start lesson")
 	for range 3 { // past the warm-up
 		click(p.MustElement("[data-next]"))
 	}

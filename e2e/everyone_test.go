@@ -182,12 +182,12 @@ var states = []struct {
 	}},
 	{"planning lessons", "/lessons", func(p *rod.Page) { p.MustElement(".lesson-wants") }},
 	{"the plan of a lesson", "/lessons", func(p *rod.Page) {
-		onwards(p, "Propose a lesson")
-		find(p, "button", "Begin the lesson")
+		onwards(p, "Suggest a lesson")
+		find(p, "button", "Start lesson")
 	}},
 	{"a lesson that runs", "/lessons", func(p *rod.Page) {
-		onwards(p, "Propose a lesson")
-		onwards(p, "Begin the lesson")
+		onwards(p, "Suggest a lesson")
+		onwards(p, "Start lesson")
 		p.MustElement(".lesson-sheet svg.lanes")
 		click(p.MustElements(".name-chip")[1])
 		click(p.MustElements(".room:not([hidden]) .room-card")[2])

@@ -8,11 +8,11 @@ import (
 	"github.com/go-rod/rod/lib/input"
 )
 
-// inLesson proposes a lesson for the class at hand and begins it.
+// inLesson has a lesson suggested for the class at hand and begins it.
 func inLesson(p *rod.Page, address string) {
 	p.MustNavigate(address + "/lessons").MustWaitLoad()
-	onwards(p, "Propose a lesson")
-	onwards(p, "Begin the lesson")
+	onwards(p, "Suggest a lesson")
+	onwards(p, "Start lesson")
 	p.MustElement(".lesson-sheet svg.lanes")
 }
 
@@ -158,8 +158,9 @@ func TestThePlanOfALesson(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/lessons").MustWaitLoad()
-	onwards(p, "Propose a lesson")
-	find(p, "button", "Begin the lesson")
+	onwards(p, "Suggest a lesson")
+	find(p, "button", "Start lesson")
+	click(find(p, "summary", "Edit steps"))
 	name := func(k int) string {
 		return p.MustEval(`(k) => document.querySelectorAll(".plan-what b")[k].textContent`, k).Str()
 	}
@@ -175,7 +176,7 @@ func TestThePlanOfALesson(t *testing.T) {
 	until(t, p, "it is done six times", `() => document.querySelector("#times-1 option[selected]")?.value === "6"`)
 	until(t, p, "the steps add up to what the page says", `() => { // once the page has settled
 		const minutes = (e) => parseFloat(e.textContent.replace("½", ".5"));
-		return [...document.querySelectorAll(".plan-steps li:not(.out) .plan-time")].reduce((sum, e) => sum + minutes(e), 0) === minutes(document.querySelector(".plan-sum b"));
+		return [...document.querySelectorAll(".plan-steps li:not(.out) .plan-time")].reduce((sum, e) => sum + minutes(e), 0) === minutes({ textContent: document.querySelector(".plan-sum b").textContent.split(", ")[1] });
 	}`)
 	p.MustEval(`() => {
 		const rows = [...document.querySelectorAll(".plan-steps [data-step]")], data = new DataTransfer();
@@ -184,7 +185,7 @@ func TestThePlanOfALesson(t *testing.T) {
 		const top = rows[0].getBoundingClientRect().top + 2;
 		send("dragover", rows[0], top); send("drop", rows[0], top); send("dragend", rows[3], 0);
 	}`)
-	until(t, p, "the step was dropped in the first place", `() => !document.querySelectorAll(".plan-what b")[0].textContent.startsWith("Warm up")`)
+	until(t, p, "the step was dropped in the first place", `() => !document.querySelectorAll(".plan-what b")[0].textContent.startsWith("Long")`)
 }
 
 // While a lesson runs in one window, the Board in another one shows what is marked.

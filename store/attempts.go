@@ -262,6 +262,17 @@ func (d *Desk) ClassAttempts(ctx context.Context, class ClassID) (map[StudentID]
 	return list, err
 }
 
+// RecentAttempts lists what the students of a class have tried since a moment, oldest first,
+// without what was taken back.
+func (d *Desk) RecentAttempts(ctx context.Context, class ClassID, since time.Time) ([]Attempt, error) {
+	var rows []attemptRow
+	err := d.all(ctx, &rows, "list the recent tries", `
+		SELECT `+attemptColumns+` FROM `+attemptTables+`
+		WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+
+		` p WHERE class_id = $2) AND a.at >= $3 AND a.undoes IS NULL AND u.id IS NULL ORDER BY a.id`, class, since)
+	return attempts(rows), err
+}
+
 // LatestAttempts lists a student's last tries at an exercise, at most n, newest
 // first, without those taken back.
 func (d *Desk) LatestAttempts(ctx context.Context, student StudentID, exercise ExerciseID,

@@ -198,7 +198,7 @@ func FamilyOf(id string) string {
 
 // LayOutPlan lays out a plan from today on; the days before stay as they were.
 func LayOutPlan(ctx context.Context, desk *Class, p *store.HomePlan, student store.Student, reads PartsAtHome) error {
-	chunks, err := homeChunks(ctx, desk, student, reads)
+	chunks, err := homeChunks(ctx, desk, student, reads, p.Plan.Asked)
 	if err != nil {
 		return err
 	}
@@ -211,14 +211,15 @@ func LayOutPlan(ctx context.Context, desk *Class, p *store.HomePlan, student sto
 	}
 	plan := homeplan.Make(days, chunks, homeplan.Daily{Warm: true, Cards: true})
 	past := slices.DeleteFunc(p.Plan.Days, func(d homeplan.Planned) bool { return d.On >= DayNumber(today) })
-	plan.Days = append(slices.Clone(past), plan.Days...)
+	plan.Days, plan.Asked = append(slices.Clone(past), plan.Days...), p.Plan.Asked
 	p.Plan = plan
 	return nil
 }
 
 // homeChunks are the chunks that a student may be given to do at home: what is due at the
 // check-in to come, and what they have tried last.
-func homeChunks(ctx context.Context, desk *Class, student store.Student, reads PartsAtHome) ([]homeplan.Chunk, error) {
+func homeChunks(ctx context.Context, desk *Class, student store.Student, reads PartsAtHome,
+	asked []int64) ([]homeplan.Chunk, error) {
 	next, err := desk.NextCheckin(ctx, student.ID)
 	if err != nil {
 		return nil, err
@@ -230,6 +231,9 @@ func homeChunks(ctx context.Context, desk *Class, student store.Student, reads P
 			due[dueKey{student.ID, step.Exercise, step.Chunk.String()}] = true
 			desired[store.ExerciseID(step.Exercise)] = true
 		}
+	}
+	for _, id := range asked {
+		desired[store.ExerciseID(id)] = true
 	}
 	standings, err := desk.StudentStandings(ctx, student.ID)
 	if err != nil {
@@ -267,7 +271,7 @@ func homeChunks(ctx context.Context, desk *Class, student store.Student, reads P
 			h := homeplan.Chunk{
 				Chunk: newLessonChunk(read.at, read.Explained, p, steps), Steps: steps, State: standing.State(steps, key),
 				Hard: p.Difficulty,
-				Due:  due[dueKey{student.ID, int64(x.ID), key.String()}],
+				Due:  due[dueKey{student.ID, int64(x.ID), key.String()}] || slices.Contains(asked, int64(x.ID)),
 			}
 			h.Lips = read.at.Instrument.LipsTire()
 			if standing != nil {

@@ -19,7 +19,7 @@ func addWhere(ctx context.Context, desk *Class, reads PartReader, cards []HelpCa
 			continue
 		}
 		var err error
-		if cards[k].Where, err = WhereIn(ctx, desk, reads, cards[k].Exercise, cards[k].key, cards[k].cause); err != nil {
+		if cards[k].Most, err = WhereIn(ctx, desk, reads, cards[k].Exercise, cards[k].key, cards[k].cause); err != nil {
 			return err
 		}
 	}

@@ -92,7 +92,7 @@ func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only 
 		tries[a.ExerciseID] = append(tries[a.ExerciseID], NewLoggedTry(a, rules.For(student, a.ExerciseID)))
 	}
 	if only == 0 {
-		v.Next = nextFor(&v.Student, exercises, own, rules, standings, desk.Now())
+		v.Next = nextFor(ClassWork{[]store.Student{v.Student}, exercises, own, rules}, v.Student, standings, log, desk.Now())
 		reads, err := NewPartReader(ctx, desk, v.Student)
 		if err != nil {
 			return v, err
@@ -136,44 +136,34 @@ func LoadRecord(ctx context.Context, desk *Class, student store.StudentID, only 
 // mostNextFor is how many things to do next a student's page names.
 const mostNextFor = 3
 
-// nextFor says what a student should do next: the chunks they are stuck on, most stuck first,
-// and after them the first chunk in learning order that is begun or comes next of each
-// exercise they have begun and not done.
-func nextFor(student *store.Student, exercises []store.Exercise, own store.OwnOutlines, rules store.Rules,
-	standings store.Standings, now time.Time) []HelpCard {
-	var stuck, open []Stuck
-	for k := range exercises {
-		x := &exercises[k]
-		standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], own.Of(*x, student.Instrument)
-		if standing == nil {
-			continue
-		}
-		steps := rules.For(student.ID, x.ID)
-		at := func(key breakdown.ChunkKey) Stuck {
-			return NewStuck(student, x, steps, outline, standing, key)
-		}
-		if key, is := standing.Stuck(outline.Chunks); is {
-			stuck = append(stuck, at(key))
-			continue
-		}
-		for _, key := range outline.Chunks {
-			if s := at(key); s.state.Stage != routine.Done {
-				open = append(open, s)
-				break
-			}
-		}
-	}
-	MostStuckFirst(stuck)
+// nextFor says what a student should do next: what they need help with, and after it the first
+// chunk in learning order that is begun or comes next of each exercise they have begun and not
+// done, the one tried last first.
+func nextFor(w ClassWork, student store.Student, standings store.Standings, log []store.Attempt,
+	now time.Time) []HelpCard {
 	var cards []HelpCard
-	for _, s := range append(stuck, open...) {
+	oldest := slices.Clone(log)
+	slices.Reverse(oldest)
+	need, stuck := needOf(w, student, oldest, now)
+	if stuck {
+		cards = append(cards, NeedCard(w, student, need, standings[store.Task{Student: student.ID,
+			Exercise: store.ExerciseID(need.Exercise)}], now))
+	}
+	for _, x := range RecentFirst(w.Exercises, standings) {
+		standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(x, student.Instrument)
+		steps := w.Rules.For(student.ID, x.ID)
 		if len(cards) == mostNextFor {
 			break
 		}
-		card := s.Card(now)
-		if !s.state.Stuck() {
-			card.Trouble = ""
+		if standing.Done(steps, outline.Chunks) || stuck && int64(x.ID) == need.Exercise {
+			continue
 		}
-		cards = append(cards, card)
+		for _, key := range outline.Chunks {
+			if state := standing.State(steps, key); state.Stage != routine.Done {
+				cards = append(cards, newCard(student, x, steps, outline, standing, key, state.Stage))
+				break
+			}
+		}
 	}
 	return cards
 }
@@ -201,7 +191,7 @@ func recordChunks(r routine.Routine, outline breakdown.Outline, at *progress.Sta
 		if label := outline.Label(key); label != "" {
 			p.Name = label + ", " + p.Name
 		}
-		if p.State.Stuck() {
+		if p.State.InTrouble() {
 			p.Stuck = troubleWords(p.State) + ", since " + Day(time.Unix(at.Times[key].Trouble, 0), now)
 		}
 		list = append(list, p)

@@ -9,6 +9,7 @@ import (
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/score"
+	"unhurriedbench/internal/testabc"
 	"unhurriedbench/internal/testscore"
 )
 
@@ -56,11 +57,40 @@ func TestEasiestNext(t *testing.T) {
 	)
 	room := []Player{{Instrument: "flute", Count: 1, Met: MetIn()}}
 	got := orderWords(list, Easiest(list, room, len(list)))
-	want := "1: New: the meter 4/4, quarter note, C, D and 2 more.\n" +
-		"3: Nothing new. Before 2, which brings dotted quarter note, eighth note, F sharp and 4 more.\n" +
-		"2: New: dotted quarter note, eighth note, F sharp, sharp sign and 3 more."
+	want := "1: New: the meter 4/4, quarter note, C and 3 more.\n3: Nothing new.\n" +
+		"2: New: dotted quarter note, eighth note and 5 more."
 	if got != want {
 		t.Errorf("the order is\n%s\nwant\n%s", got, want)
+	}
+	// In the book's order, and the first of all is not new beside anything.
+	if got, want := orderWords(list, InOrder(list, room, 2)), "1: The first.\n2: New: dotted quarter note, eighth note and 5 more."; got != want {
+		t.Errorf("in the book's order it is\n%s\nwant\n%s", got, want)
+	}
+	for _, n := range append(Easiest(list, room, 3), InOrder(list, room, 3)...) {
+		if words := len(strings.Fields(n.Why)); words > mostWhy {
+			t.Errorf("%q has %d words", n.Why, words)
+		}
+	}
+}
+
+// Whom an exercise is for is read from its music.
+func TestAudience(t *testing.T) {
+	for music, want := range map[string]Audience{
+		plainLine: Everybody, "M:4/4\nL:1/4\nK:C clef=perc\nc c c c|]": Percussion, "M:4/4\nL:1/4\nK:D\n!upbow!D E F G|]": "strings",
+	} {
+		if got := AudienceOf(testabc.Part(t, music)); got != want {
+			t.Errorf("%q is for %q, want %q", music, got.Words(), want.Words())
+		}
+	}
+	for _, tt := range []struct {
+		a    Audience
+		id   string
+		want bool
+	}{{Everybody, "snare", true}, {Percussion, "snare", true}, {Percussion, "bells", false}, {Pitched, "snare", false}, {Pitched, "bells", true}, {"brass", "horn-f", true}, {"brass", "flute", false}, {"strings", "cello", true}} {
+		i, _ := instrument.ByID(tt.id)
+		if got := tt.a.Includes(i); got != tt.want {
+			t.Errorf("a line for %s includes the %s: %v", tt.a.Words(), tt.id, got)
+		}
 	}
 }
 

@@ -101,7 +101,7 @@ func (p Chunk) Ask(why string) lesson.Step {
 }
 
 func mostStuckFirst(chunks []Chunk) []Chunk {
-	stuck := slices.DeleteFunc(slices.Clone(chunks), func(p Chunk) bool { return !p.State.Stuck() })
+	stuck := slices.DeleteFunc(slices.Clone(chunks), func(p Chunk) bool { return !p.State.InTrouble() })
 	slices.SortStableFunc(stuck, func(a, b Chunk) int { return b.State.Stumbles - a.State.Stumbles })
 	return stuck
 }

@@ -73,8 +73,9 @@ type Left struct {
 
 // Plan is what is to be done, day by day.
 type Plan struct {
-	Days []Planned
-	Left []Left
+	Days  []Planned
+	Left  []Left
+	Asked []int64 `json:",omitempty"` // exercises that were asked for beside the check-in
 }
 
 // Bounds of what may be asked for.

@@ -113,9 +113,13 @@ const (
 const freely = 1.5
 
 // Seconds is how long the step lasts: its words, each time through with its count-off and what
-// lies between, changing over and marking; lips that rest take as long again as they played.
+// lies between, in a lesson changing over and marking; lips that rest take as long again as
+// they played.
 func (s Step) Seconds() float64 {
-	total := float64(s.Talk) + changeOver + aName*float64(s.Names)
+	total := float64(s.Talk) + aName*float64(s.Names)
+	if s.Phase != "" {
+		total += changeOver
+	}
 	for k, p := range s.All() {
 		through := p.seconds(s.Tempo, p.CountOff)
 		total += float64(p.Times)*through + float64(max(p.Times-1, 0))*between

@@ -85,7 +85,7 @@ func (p Chunk) past(stage routine.Stage) bool { return p.Steps.Index(p.Stage()) 
 func (p Chunk) Stuck() (students int, cause routine.Cause) {
 	var over routine.Causes
 	for _, s := range p.States {
-		if !s.Stuck() {
+		if !s.InTrouble() {
 			continue
 		}
 		students++

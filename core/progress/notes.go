@@ -120,10 +120,10 @@ func (w Worked) hold() Hold {
 // trouble says what is wrong now in a chunk that its notes may be to blame for.
 func (w Worked) trouble() string {
 	cause := w.State.Cause
-	if w.State.Stuck() {
+	if w.State.InTrouble() {
 		cause = w.State.Over.Main()
 	}
-	if w.State.Stage == routine.Done || w.State.Stumble == 0 && !w.State.Stuck() || cause == routine.Rhythm ||
+	if w.State.Stage == routine.Done || w.State.Stumble == 0 && !w.State.InTrouble() || cause == routine.Rhythm ||
 		cause == routine.None {
 		return ""
 	}

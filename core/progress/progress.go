@@ -32,7 +32,7 @@ func (s *Standing) Stuck(chunks []breakdown.ChunkKey) (chunk breakdown.ChunkKey,
 	for _, key := range chunks {
 		state, most := s.Chunks[key], s.Chunks[chunk]
 		switch {
-		case !state.Stuck():
+		case !state.InTrouble():
 		case !ok, state.Stumbles > most.Stumbles,
 			state.Stumbles == most.Stumbles && s.Times[key].Trouble < s.Times[chunk].Trouble:
 			chunk, ok = key, true

@@ -287,12 +287,12 @@ func TestTroubles(t *testing.T) {
 	}
 	for _, tt := range tests {
 		got := after(r, tt.tries...)
-		if got.Stumbles != tt.stumbles || got.Over.Main() != tt.main || got.Stuck() != tt.stuck || tt.stumbles > 0 && got.Since != tt.since {
+		if got.Stumbles != tt.stumbles || got.Over.Main() != tt.main || got.InTrouble() != tt.stuck || tt.stumbles > 0 && got.Since != tt.since {
 			t.Errorf("%s: %d stumbles over %q since %d, stuck %v; want %d over %q since %d, %v", tt.name, got.Stumbles, got.Over.Main(), got.Since,
-				got.Stuck(), tt.stumbles, tt.main, tt.since, tt.stuck)
+				got.InTrouble(), tt.stumbles, tt.main, tt.since, tt.stuck)
 		}
 	}
-	if (State{Stage: Done, Stumbles: 5}).Stuck() {
+	if (State{Stage: Done, Stumbles: 5}).InTrouble() {
 		t.Error("a done chunk is stuck")
 	}
 }

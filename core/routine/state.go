@@ -47,12 +47,12 @@ type State struct {
 	Since    int    // which try was the first of them, from 1
 }
 
-// StuckFrom is from how many stumbles on, with nothing gone on between, a chunk counts as
-// stuck. The figure is ours.
-const StuckFrom = 3
+// TroubleFrom is from how many stumbles on, with nothing gone on between, a chunk counts as one
+// in trouble. The figure is ours.
+const TroubleFrom = 3
 
-// Stuck says whether somebody needs help with the chunk.
-func (s State) Stuck() bool { return s.Stumbles >= StuckFrom && s.Stage != Done }
+// InTrouble says whether the chunk has gone wrong again and again since it went on last.
+func (s State) InTrouble() bool { return s.Stumbles >= TroubleFrom && s.Stage != Done }
 
 // trouble adds what went wrong in a try to what has since the chunk last went on.
 func (s State) trouble(t Try) State {

@@ -18,19 +18,15 @@ import (
 
 // boardView is students against exercises.
 type boardView struct {
-	Classes    []store.Class // of one's own
-	Given      []store.Guest // by colleagues
-	Guest      store.Guest   // whose class is shown, where it is a colleague's
-	Class      store.Class
-	Exercises  []store.Exercise
-	Rows       []boardRow
-	Routine    routine.Routine    // that the class follows, for the legend
-	Help       []teach.HelpCard   // who is stuck, most first
-	More       []teach.HelpCard   // those that do not stand above the table
-	Shared     []teach.SharedCard // what several are stuck on together
-	SharedMore []teach.SharedCard // what of it does not stand above the table
-
-	MoreHelp int // how many cards there are that do not
+	Classes   []store.Class // of one's own
+	Given     []store.Guest // by colleagues
+	Guest     store.Guest   // whose class is shown, where it is a colleague's
+	Class     store.Class
+	Exercises []store.Exercise
+	Rows      []boardRow
+	Routine   routine.Routine // that the class follows, for the legend
+	Help      teach.Help      // who needs help
+	Shown     helpShown       // of it above the table
 
 	Filter      boardFilter
 	Instruments []instrument.Instrument // that are played in the class
@@ -43,11 +39,12 @@ type boardFilter struct {
 	Instrument string // "" for all
 	Stuck      bool   // those alone who need help
 	Begun      bool   // the exercises alone that somebody has tried
+	All        bool   // every card, not the first few
 }
 
 func boardFilterOf(r *http.Request) boardFilter {
 	return boardFilter{Instrument: site.Text(r, "instrument"), Stuck: site.Text(r, "who") == "stuck",
-		Begun: site.Text(r, "exercises") == "begun"}
+		Begun: site.Text(r, "exercises") == "begun", All: site.Text(r, "help") == "all"}
 }
 
 // Link is the address of another view of the same class.
@@ -100,34 +97,41 @@ func (s *handlers) boardView(r *http.Request, class store.ClassID) (boardView, e
 	if v.Latest, err = desk.Newest(ctx); err != nil {
 		return v, err
 	}
+	needs, err := teach.ClassNeeds(ctx, desk, w, v.Class.ID, standings)
+	if err != nil {
+		return v, err
+	}
+	if v.Help, err = teach.ClassHelp(ctx, desk, w, v.Class.ID, standings, needs); err != nil {
+		return v, err
+	}
+	v.Shown = shownOf(v.Help, v.Filter.All)
 	v.Instruments = teach.PlayedBy(w.Students)
 	w.Students = teach.InScoreOrder(w.Students)
 	v.narrow(standings)
-	var help []teach.Stuck
 	for k := range w.Students {
 		student := &w.Students[k]
 		if v.Filter.Instrument != "" && student.Instrument != v.Filter.Instrument {
 			continue
 		}
-		row, before := boardRow{Student: *student}, len(help)
+		row := boardRow{Student: *student}
 		row.Instrument, _ = instrument.ByID(student.Instrument)
+		need, needy := needs[student.ID]
+		needy = needy && !v.Help.IsEarlier(student.ID)
 		var cells []byte
 		for n := range v.Exercises {
 			x := &v.Exercises[n]
 			standing, outline := standings[store.Task{Student: student.ID, Exercise: x.ID}], w.Own.Of(*x, student.Instrument)
-			steps, stuck := w.Rules.For(student.ID, x.ID), ""
-			if key, is := standing.Stuck(outline.Chunks); is {
-				at := teach.NewStuck(student, x, steps, outline, standing, key)
-				help, stuck = append(help, at), at.Words()
+			cause := ""
+			if needy && need.Exercise == int64(x.ID) {
+				cause = string(need.Cause)
 			}
-			cells = appendCell(cells, steps, student.ID, x.ID, standing, outline.Chunks, stuck)
+			cells = appendCell(cells, w.Rules.For(student.ID, x.ID), student.ID, x.ID, standing, outline.Chunks, cause)
 		}
 		row.Cells = template.HTML(cells)
-		if !v.Filter.Stuck || len(help) > before {
+		if !v.Filter.Stuck || needy {
 			v.Rows = append(v.Rows, row)
 		}
 	}
-	v.tell(help, desk.Now())
 	return v, nil
 }
 
@@ -147,8 +151,8 @@ func begunOf(exercises []store.Exercise, standings store.Standings) []store.Exer
 	return slices.DeleteFunc(slices.Clone(exercises), func(x store.Exercise) bool { return !begun[x.ID] })
 }
 
-// appendCell writes a cell that links to the student's history at an exercise, with
-// the bar and the word for where they stand. There are thousands on a Board, and all
+// appendCell writes a cell that links to the student's history at an exercise, with the bar
+// of where they stand, a tick where they have done it, and the cause where they need help. There are thousands on a Board, and all
 // that goes in is numbers and our own words, so it is not a template.
 func appendCell(
 	b []byte,
@@ -156,11 +160,11 @@ func appendCell(
 	student store.StudentID,
 	exercise store.ExerciseID,
 	standing *progress.Standing,
-	chunks []breakdown.ChunkKey, stuck string,
+	chunks []breakdown.ChunkKey, cause string,
 ) []byte {
 	stage := standing.Stage(r, chunks)
 	b = append(b, `<td`...)
-	if stuck != "" {
+	if cause != "" {
 		b = append(b, ` class="stuck"`...)
 	}
 	b = append(b, `><a `...)
@@ -176,12 +180,17 @@ func appendCell(
 		b = append(b, `·`...)
 	} else {
 		b = append(b, site.StageBar(r, standing.Cells(r, chunks))...)
-		b = append(b, `<span class="word">`...)
-		word := r.Word(stage)
-		if stuck != "" {
-			word = stuck
+		word, class := "", "word"
+		switch {
+		case cause != "":
+			word = cause
+		case stage == routine.Done:
+			word, class = "✓", "word tick"
 		}
-		b = append(b, template.HTMLEscapeString(word)...)
+		b = append(b, `<span class="`...)
+		b = append(b, class...)
+		b = append(b, `">`...)
+		b = append(b, word...)
 		b = append(b, `</span>`...)
 	}
 	return append(b, `</a></td>`...)

@@ -85,6 +85,10 @@ func (s *handlers) heatView(r *http.Request) (heatView, error) {
 	if err != nil {
 		return v, err
 	}
+	needs, err := teach.ClassNeeds(ctx, desk, w, v.Class.ID, standings)
+	if err != nil {
+		return v, err
+	}
 	counts, err := desk.EarnedCounts(ctx, v.Class.ID)
 	if err != nil {
 		return v, err
@@ -96,7 +100,7 @@ func (s *handlers) heatView(r *http.Request) (heatView, error) {
 		if shares == nil {
 			continue
 		}
-		row := heatRow{Exercise: x, Stuck: stuckOn(x, standings)}
+		row := heatRow{Exercise: x, Stuck: stuckOn(x, needs)}
 		for _, share := range shares {
 			percent := int(math.Round(100 * share))
 			row.Cells = append(row.Cells, heatCell{percent, min(9, percent/10), heatWords(percent)})

@@ -10,7 +10,10 @@ import (
 	"testing"
 	"time"
 
+	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/routine"
 	"unhurriedbench/internal/testsite"
+	"unhurriedbench/store"
 )
 
 // Where a student who is stuck most likely goes wrong is asked for beside the Board.
@@ -20,11 +23,11 @@ func TestWhereOnTheBoard(t *testing.T) {
 	desk := s.Store.For(b.Teacher)
 	_, page := v.Get("/board")
 	testsite.Wants(t, page, "/board/where?class=", `hx-trigger="intersect once"`)
-	at := fmt.Sprintf("/board/where?class=%d&exercise=%d&chunk=", b.Class, b.Exercise)
+	at := fmt.Sprintf("/board/where?class=%d&exercise=%d&cause=name&chunk=", b.Class, b.Exercise)
 	if _, said := v.Get(at + fmt.Sprintf("3-4&student=%d", testsite.StudentCalled(t, desk, b.Class, "Alma"))); said != "m. 3" {
 		t.Errorf("Alma goes wrong at %q", said)
 	}
-	for _, nothing := range []string{fmt.Sprintf("3-4&student=%d", b.Student), fmt.Sprintf("1-2&student=%d", b.Student), fmt.Sprintf("x&student=%d", b.Student)} {
+	for _, nothing := range []string{fmt.Sprintf("x&student=%d", b.Student), fmt.Sprintf("80-81&student=%d", b.Student)} {
 		if status, said := v.Get(at + nothing); status != http.StatusOK || said != "" {
 			t.Errorf("%s gives %d, %q", nothing, status, said)
 		}
@@ -34,7 +37,7 @@ func TestWhereOnTheBoard(t *testing.T) {
 // The Board is narrowed by its address, and says what several are stuck on together.
 func TestTheBoardNarrowed(t *testing.T) {
 	t.Parallel()
-	_, v, b := testsite.BoardOf(t)
+	s, v, b := testsite.BoardOf(t)
 	rows := func(query string) string {
 		t.Helper()
 		status, page := v.Get(fmt.Sprintf("/board?class=%d&%s", b.Class, query))
@@ -58,7 +61,19 @@ func TestTheBoardNarrowed(t *testing.T) {
 		}
 	}
 	_, page := v.Get("/board")
-	testsite.Wants(t, page, "2 together", "the note names, since yesterday", "Alma, Bo", "Take it as a group of 2")
+	testsite.Wants(t, page, "<b>Alma</b> violin", "name, 3 tries running", "m. 3–4, Name", "Name it at ")
+	if strings.Contains(page, "together") {
+		t.Error("two are taken together")
+	}
+	desk := s.Store.For(b.Teacher)
+	for range 3 {
+		try := store.Attempt{StudentID: testsite.StudentCalled(t, desk, b.Class, "Cleo"), ExerciseID: b.Exercise, Chunk: breakdown.ChunkKey{First: 3, Last: 4}, Try: routine.Try{Stage: routine.Name, Cause: routine.WrongName}}
+		if err := desk.AddAttempts(context.Background(), try); err != nil {
+			t.Fatal(err)
+		}
+	}
+	_, page = v.Get("/board")
+	testsite.Wants(t, page, "3 together", "Alma, Bo, Cleo", "name, since yesterday", "Start a lesson for these 3")
 	if strings.Contains(page, "A lesson is running") || strings.Contains(page, "data-pulse") {
 		t.Error("a lesson is said to run")
 	}

@@ -1,53 +1,31 @@
 package board
 
-import (
-	"time"
-	"unhurriedbench/core/progress"
-	"unhurriedbench/store"
-	"unhurriedbench/teach"
-)
+import "unhurriedbench/teach"
 
-const (
-	// helpShown is how many who need help stand above the Board; the others are behind a line.
-	helpShown = 4
-	// mostHelp is how many cards stand behind that line; the table has all.
-	mostHelp = 40
-)
+// mostCards is how many cards stand above the Board.
+const mostCards = 5
 
-// tell puts above the Board what most are stuck on together, and beside it who needs help
-// most of the others, each once; the rest is behind a line.
-func (v *boardView) tell(list []teach.Stuck, now time.Time) {
-	teach.MostStuckFirst(list)
-	troubles := make([]progress.Trouble, len(list))
-	for k, s := range list {
-		troubles[k] = s.Trouble()
+// helpShown is what of the help stands above the Board.
+type helpShown struct {
+	Shared []teach.SharedCard
+	Cards  []teach.HelpCard
+	Absent []teach.AbsentCard
+	Less   bool // there is more
+}
+
+// shownOf chooses the cards above the Board: what several share, then who needs help most, and
+// in any case one of those who were absent; or all of them.
+func shownOf(h teach.Help, all bool) helpShown {
+	v := helpShown{Shared: h.Shared, Cards: h.Cards, Absent: h.Absent}
+	if all {
+		return v
 	}
-	shared := progress.Together(troubles)
-	told := map[store.StudentID]bool{}
-	for k, s := range shared {
-		if k >= teach.SharedShown+mostHelp {
-			break
-		}
-		card := teach.NewSharedCard(s, list, now)
-		if k >= teach.SharedShown {
-			v.SharedMore = append(v.SharedMore, card)
-			continue
-		}
-		v.Shared = append(v.Shared, card)
-		for _, id := range s.Students {
-			told[store.StudentID(id)] = true
-		}
-	}
-	v.MoreHelp = max(0, len(shared)-teach.SharedShown)
-	for _, s := range list {
-		switch {
-		case !told[s.Student.ID] && len(v.Help)+len(v.Shared) < helpShown:
-			told[s.Student.ID] = true
-			v.Help = append(v.Help, s.Card(now))
-			continue
-		case len(v.More) < mostHelp:
-			v.More = append(v.More, s.Card(now))
-		}
-		v.MoreHelp++
-	}
+	left := mostCards - min(len(h.Absent), 1)
+	v.Shared = h.Shared[:min(len(h.Shared), left)]
+	left -= len(v.Shared)
+	v.Cards = h.Cards[:min(len(h.Cards), left)]
+	left -= len(v.Cards)
+	v.Absent = h.Absent[:min(len(h.Absent), left+min(len(h.Absent), 1))]
+	v.Less = len(v.Shared)+len(v.Cards)+len(v.Absent) < len(h.Shared)+len(h.Cards)+len(h.Absent)
+	return v
 }

@@ -162,7 +162,7 @@ func TestTheBoardOfOtherParts(t *testing.T) {
 		histories = append(histories, fmt.Sprintf("/students/%d", student))
 	}
 	_, board := v.Get("/board")
-	if got := strings.Count(board, `<span class="word">Done</span>`); got != 4 {
+	if got := strings.Count(board, `<span class="word tick">✓</span>`); got != 4 {
 		t.Errorf("%d of 4 exercises are done on the Board", got)
 	}
 	const full = `aria-label="Count earned, Name earned, Finger earned, Play earned"`

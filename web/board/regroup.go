@@ -80,6 +80,10 @@ func (s *handlers) groupsView(r *http.Request) (groupsView, error) {
 	if err != nil {
 		return v, err
 	}
+	needs, err := teach.ClassNeeds(ctx, desk, w, v.Class.ID, standings)
+	if err != nil {
+		return v, err
+	}
 	recent := teach.RecentFirst(w.Exercises, standings)
 	for _, x := range w.Exercises {
 		if slices.ContainsFunc(recent, func(y store.Exercise) bool { return x.ID == y.ID }) {
@@ -89,7 +93,7 @@ func (s *handlers) groupsView(r *http.Request) (groupsView, error) {
 	requested := store.ExerciseID(site.Number(r, "exercise"))
 	most := -1 // stuck on it
 	for _, x := range recent {
-		if stuck := stuckOn(x, standings); requested == 0 && stuck > most {
+		if stuck := stuckOn(x, needs); requested == 0 && stuck > most {
 			v.Exercise, most = x, stuck
 		}
 	}
@@ -104,15 +108,15 @@ func (s *handlers) groupsView(r *http.Request) (groupsView, error) {
 		}
 		return v, nil
 	}
-	v.fill(w, standings)
+	v.fill(w, standings, needs)
 	return v, nil
 }
 
-// stuckOn is how many are stuck on an exercise.
-func stuckOn(x store.Exercise, standings store.Standings) int {
+// stuckOn is how many need help with an exercise.
+func stuckOn(x store.Exercise, needs teach.Needs) int {
 	n := 0
-	for task, standing := range standings {
-		if _, stuck := standing.Stuck(x.Outline.Chunks); stuck && task.Exercise == x.ID {
+	for _, need := range needs {
+		if need.Exercise == int64(x.ID) {
 			n++
 		}
 	}
@@ -120,7 +124,7 @@ func stuckOn(x store.Exercise, standings store.Standings) int {
 }
 
 // fill puts the class's students into groups.
-func (v *groupsView) fill(w teach.ClassWork, standings store.Standings) {
+func (v *groupsView) fill(w teach.ClassWork, standings store.Standings, needs teach.Needs) {
 	class := w.Rules.In(store.Chooser{Exercise: v.Exercise.ID, Class: v.Class.ID}).Steps
 	var members []progress.Member
 	by := map[int64]teamMember{}
@@ -129,7 +133,11 @@ func (v *groupsView) fill(w teach.ClassWork, standings store.Standings) {
 		steps, standing := w.Rules.For(student.ID, v.Exercise.ID),
 			standings[store.Task{Student: student.ID, Exercise: v.Exercise.ID}]
 		outline := w.Own.Of(v.Exercise, student.Instrument)
-		m, key := memberOf(class, steps, student, standing, outline)
+		var need *progress.Need
+		if n, is := needs[student.ID]; is && n.Exercise == int64(v.Exercise.ID) {
+			need = &n
+		}
+		m, key := memberOf(class, steps, student, standing, outline, need)
 		members = append(members, m)
 		shown := teamMember{Student: student, Instrument: teach.InstrumentName(student.Instrument), Where: "done"}
 		if m.Stage < len(class) {
@@ -157,14 +165,14 @@ func (v *groupsView) fill(w teach.ClassWork, standings store.Standings) {
 // memberOf is where a student stands on an exercise as a whole: at the chunk that needs help
 // most, else at the first one in learning order that is not done.
 func memberOf(class, steps routine.Routine, student store.Student, standing *progress.Standing,
-	outline breakdown.Outline) (progress.Member, breakdown.ChunkKey) {
+	outline breakdown.Outline, need *progress.Need) (progress.Member, breakdown.ChunkKey) {
 	m := progress.Member{Student: int64(student.ID), Instrument: student.Instrument, Stage: len(class), Word: "Done"}
 	for _, cell := range standing.Cells(steps, outline.Chunks) {
 		m.Share += cell.Filled / float64(len(steps))
 	}
-	key, stuck := standing.Stuck(outline.Chunks)
-	if stuck {
-		m.Cause = standing.State(steps, key).Over.Main()
+	var key breakdown.ChunkKey
+	if need != nil {
+		key, m.Cause = need.Unit, need.Cause
 	} else {
 		for _, key = range outline.Chunks {
 			if standing.State(steps, key).Stage != routine.Done {
@@ -240,6 +248,9 @@ func (s *handlers) groupStep(r *http.Request) (store.Lesson, lesson.Step, error)
 	}
 	desired, _ := breakdown.ParseChunkKey(site.Text(r, "chunk"))
 	k := slices.IndexFunc(chunks, func(p lesson.Chunk) bool { return p.Key == desired })
+	if k < 0 { // joined chunks: the first of them
+		k = slices.IndexFunc(chunks, func(p lesson.Chunk) bool { return p.Key.First == desired.First && p.Key.Last < desired.Last })
+	}
 	if k < 0 {
 		return l, lesson.Step{}, fmt.Errorf("find the chunk %s: %w", desired, store.ErrNotFound)
 	}
@@ -249,6 +260,7 @@ func (s *handlers) groupStep(r *http.Request) (store.Lesson, lesson.Step, error)
 		stage, why = chunk.Steps.Mends(cause), "a group that is stuck on "+cause.Words()
 	}
 	step := chunk.Do(stage, lesson.TalkStage, why)
+	step.Phase = lesson.Repair
 	for _, typed := range r.Form["student"] {
 		id, _ := strconv.ParseInt(typed, 10, 64) // 0, which is nobody, for none
 		if slices.ContainsFunc(students, func(s store.Student) bool { return int64(s.ID) == id }) {

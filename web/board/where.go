@@ -6,6 +6,7 @@ import (
 	"net/http"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
 	"unhurriedbench/teach"
 	"unhurriedbench/web/site"
@@ -23,16 +24,13 @@ func (s *handlers) where(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	standings, err := desk.StudentStandings(ctx, student.ID)
-	if err != nil {
-		return err
-	}
 	key, is := breakdown.ParseChunkKey(site.Text(r, "chunk"))
+	cause, known := routine.ParseCause(site.Text(r, "cause"))
 	words := ""
-	if at := standings[store.Task{Student: student.ID, Exercise: x.ID}]; is && at != nil && at.Chunks[key].Stuck() {
+	if is && known {
 		reads, err := teach.NewPartReader(ctx, desk, student)
 		if err == nil {
-			words, err = teach.WhereIn(ctx, desk, reads, x, key, at.Chunks[key].Over.Main())
+			words, err = teach.WhereIn(ctx, desk, reads, x, key, cause)
 		}
 		if err != nil {
 			return err

@@ -222,6 +222,9 @@ func (s *handlers) addToPlan(r *http.Request, l *store.Lesson) (problem string, 
 	default:
 		return "Choose a stage from the list.", nil
 	}
+	for n := range steps {
+		steps[n].Phase = lesson.New
+	}
 	at := slices.IndexFunc(l.Plan.Steps, func(s lesson.Step) bool { return s.Closing })
 	if at < 0 {
 		at = len(l.Plan.Steps)

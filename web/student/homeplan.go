@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"time"
 
+	"unhurriedbench/core/checkin"
 	"unhurriedbench/core/homeplan"
 	"unhurriedbench/store"
 	"unhurriedbench/teach"
@@ -131,6 +132,38 @@ func (s *handlers) afterHomePlan(w http.ResponseWriter, r *http.Request, p store
 	}
 	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", p.Student), http.StatusSeeOther)
 	return nil
+}
+
+// mostCatchUp is how many lines a catch-up plan has at most.
+const mostCatchUp = 5
+
+// catchUp makes a plan of the lines that a student missed, with the usual days and minutes, until
+// their next check-in.
+func (s *handlers) catchUp(w http.ResponseWriter, r *http.Request) error {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	v, err := teach.LoadPracticePlan(ctx, desk, site.ID[store.StudentID](r))
+	if err != nil {
+		return err
+	}
+	p := store.HomePlan{Student: v.Student.ID, From: teach.DateOf(desk.Now()), Changed: map[string]int{}, Weekdays: v.Weekdays,
+		Minutes: v.Minutes}
+	if p.Until, err = time.Parse(time.DateOnly, v.Until); err != nil || !p.Until.After(p.From) {
+		p.Until = p.From.AddDate(0, 0, checkin.DaysOn)
+	}
+	for _, typed := range r.Form["exercise"] {
+		id, _ := strconv.ParseInt(typed, 10, 64) // 0, which no row has, for none
+		if _, err := desk.Exercise(ctx, store.ExerciseID(id)); err != nil {
+			return err
+		}
+		if len(p.Plan.Asked) < mostCatchUp && !slices.Contains(p.Plan.Asked, id) {
+			p.Plan.Asked = append(p.Plan.Asked, id)
+		}
+	}
+	if err := teach.LayOutPlan(ctx, desk, &p, v.Student, teach.PartsAtHome{}); err != nil {
+		return err
+	}
+	s.Flash(r, fmt.Sprintf("A catch-up plan for %s. Change its days and minutes below.", v.Student.Name()))
+	return s.afterHomePlan(w, r, p)
 }
 
 // deleteHomePlan takes a plan away.

@@ -28,6 +28,7 @@ func Routes(r chi.Router, of *site.Site) {
 		r.Post("/plans", s.Handle(s.makePlans))
 		r.Get("/students/{id}/plan", s.Handle(s.homePlan))
 		r.Post("/students/{id}/plan", s.Handle(s.makeHomePlan))
+		r.Post("/students/{id}/catch-up", s.Handle(s.catchUp))
 		r.Post("/students/{id}/plan/day", s.Handle(s.changeHomeDay))
 		r.Post("/students/{id}/plan/drop", s.Handle(s.deleteHomePlan))
 		r.Get("/students/{id}/plan.ics", s.Handle(s.homeCalendar))
