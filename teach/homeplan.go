@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"slices"
 	"strconv"
+	"strings"
 	"time"
 
 	"unhurriedbench/core/breakdown"
@@ -58,6 +59,7 @@ type homeDay struct {
 	Time    string // the lines take
 	Items   []homeItem
 	Past    bool
+	Enough  bool // more minutes are given than do good
 }
 
 // homeItem is a line of a day.
@@ -141,9 +143,10 @@ func (v *PracticePlan) show(p store.HomePlan, now time.Time) {
 				continue
 			}
 			d.Time = lesson.Time(planned.Halves())
-			for _, i := range planned.Items {
+			for _, i := range inSittings(planned.Items) {
 				d.Items = append(d.Items, newHomeItem(i, v.Student))
 			}
+			d.Enough = planned.Enough
 		}
 		v.Days = append(v.Days, d)
 	}
@@ -154,6 +157,41 @@ var warmWords = map[string]string{
 	"brass":    "Long notes: first three notes, eight slow counts each",
 	"woodwind": "Long notes: first three notes, as long as a slow breath each",
 	"strings":  "Long bows on the open strings, four slow counts each", "percussion": "Even strokes, right and left, soft",
+}
+
+// inSittings puts the stages of a chunk that are done one after the other into one line.
+func inSittings(items []homeplan.Item) []homeplan.Item {
+	var list []homeplan.Item
+	for _, i := range items {
+		last := len(list) - 1
+		if last < 0 || i.Kind != homeplan.Work || list[last].Kind != homeplan.Work || i.Step.Exercise != list[last].Step.Exercise ||
+			i.Step.Chunk != list[last].Step.Chunk {
+			list = append(list, i)
+			continue
+		}
+		sitting := &list[last]
+		sitting.Step.Parts = append(slices.Clone(sitting.Step.All()), i.Step.All()...)
+		sitting.Step.Form, sitting.Step.Rests = i.Step.Form, sitting.Step.Rests || i.Step.Rests
+		sitting.Step.Times = min(sitting.Step.Times, i.Step.Times)
+		sitting.Halves += i.Halves
+		sitting.Why, _, _ = strings.Cut(sitting.Why, ":")
+	}
+	return list
+}
+
+// oftenEach says how often each stage of a sitting is done: "4 or 5 times each".
+func oftenEach(parts []lesson.Part) string {
+	least, most := parts[0].Times, parts[0].Times
+	for _, p := range parts {
+		least, most = min(least, p.Times), max(most, p.Times)
+	}
+	switch few := [...]string{1: "once", 2: "twice"}; {
+	case most > least:
+		return fmt.Sprintf("%d to %d times each", least, most)
+	case least < len(few):
+		return few[least] + " each"
+	}
+	return InWords(least) + " times each"
 }
 
 func newHomeItem(i homeplan.Item, student store.Student) homeItem {
@@ -169,6 +207,9 @@ func newHomeItem(i homeplan.Item, student store.Student) homeItem {
 	item.How = InWords(i.Step.Times) + " times"
 	if few := [...]string{1: "once", 2: "twice"}; i.Step.Times < len(few) {
 		item.How = few[i.Step.Times]
+	}
+	if len(i.Step.Parts) > 0 {
+		item.How = oftenEach(i.Step.Parts)
 	}
 	if i.Kind == homeplan.Twice {
 		item.How = "twice in a row"

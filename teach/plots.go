@@ -3,6 +3,7 @@ package teach
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"slices"
 	"time"
 )
@@ -109,5 +110,5 @@ func (p DayPlot) Words() string {
 	if tries == 0 {
 		return "nothing tried in the last twelve weeks"
 	}
-	return fmt.Sprintf("%s on %s, %d%% clean", Plural(tries, "try", "tries"), Plural(days, "day", "days"), 100*clean/tries)
+	return fmt.Sprintf("%s on %s, %d%% clean", Plural(tries, "try", "tries"), Plural(days, "day", "days"), int(math.Round(100*float64(clean)/float64(tries))))
 }

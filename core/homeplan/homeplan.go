@@ -53,7 +53,8 @@ type Item struct {
 // Planned is a day of a plan.
 type Planned struct {
 	Day
-	Items []Item
+	Items  []Item
+	Enough bool `json:",omitempty"` // more minutes were given than do good: the rest is free
 }
 
 // Halves is how many half minutes the day's lines take.
@@ -84,25 +85,47 @@ const (
 	MostDays    = 60
 )
 
-// The figures are ours.
+// The figures are ours, but for what is enough: common practice of teachers of beginners.
 const (
-	warmHalves = 4  // two minutes of long notes, where the day has warmFrom
-	warmFrom   = 20 // half minutes
-	cardHalves = 4  // a round of cards, where the day has cardsFrom
-	cardsFrom  = 16 // half minutes
+	enough     = 30 // minutes a day; more do no good, least of all to a beginner's lips
+	warmFrom   = 10 // minutes of a day from which on it begins with long notes
+	cardsFrom  = 8  // minutes from which on it has a round of cards
+	cardHalves = 4
+	mostCards  = 10 // half minutes of cards, where nothing else is left to do
 	homeTalk   = 15 // seconds in which a student reads what is to be done
-	mostLines  = 5  // of a day, beside long notes and what is due: few things, each often
-	mostAgain  = 2  // lines of a day that bring back what was learned, while there is something begun
-	homeTimes  = 2  // a stage is done that many times as often as in a lesson, where there is room
+	fewLines   = 5  // lines of a day up to fewMinutes, a line being a chunk in one sitting
+	moreLines  = 7
+	fewMinutes = 20
+	mostTimes  = 6    // a stage is done in one sitting
+	lipSeconds = 720. // that lips play in a day at most
+	used       = 0.85 // of a day's minutes that are filled where there is anything to do
 )
+
+// warmHalves is how long the long notes of a day last, in half minutes.
+func warmHalves(minutes int) int {
+	switch {
+	case minutes < warmFrom:
+		return 0
+	case minutes < 20:
+		return 4
+	case minutes < enough:
+		return 6
+	}
+	return 8
+}
 
 // work is a chunk on its way through the plan.
 type work struct {
 	Chunk
-	at     int // the next stage, by its place in the routine; len(Steps) is done
-	placed bool
-	tight  bool // something of it was longer than a day has
+	at      int // the next stage, by its place in the routine; len(Steps) is done
+	placed  bool
+	tight   bool // something of it was longer than a day has
+	late    bool // its last stage was reached on the last day only
+	touched int  // the last day it was in
 }
+
+// open says whether stages of the chunk are still to be done.
+func (w *work) open() bool { return w.at < len(w.Steps) }
 
 // Daily is what stands in every day that has room for it.
 type Daily struct {
@@ -111,161 +134,251 @@ type Daily struct {
 }
 
 // Make lays out a plan over some days, in their order, the last of them the last before the
-// check-in. Every day has at most its minutes. What is due comes first, hardest first, a stage
-// a day, or more where there are fewer days than stages; on the last day it is played twice in
-// a row, as it will be. Then what was learned comes back at growing distances, 1, 2, 4, 8 days
-// and so on, a few lines a day so that what is begun goes on as well. What is due and does not
-// fit is named.
+// check-in. The minutes of a day are used, up to what is enough: long notes, what is due, hardest
+// first, what is in progress, one thing learned, and something to enjoy. All open stages of a
+// chunk are done in one sitting, repeated until sure. On the last day what is due is played twice
+// in a row, as it will be. What was learned comes back at growing distances, 1, 2, 4, 8 days and so
+// on. What is due and does not fit is named.
 func Make(days []Day, chunks []Chunk, daily Daily) Plan {
 	var plan Plan
 	list := make([]*work, len(chunks))
 	for k, p := range chunks {
-		list[k] = &work{Chunk: p, at: max(p.Steps.Index(p.State.Stage), 0)}
+		list[k] = &work{Chunk: p, at: max(p.Steps.Index(p.State.Stage), 0), touched: -1}
 	}
 	slices.SortStableFunc(list, func(a, b *work) int { return cmp.Compare(b.Hard, a.Hard) })
-	used := slices.DeleteFunc(slices.Clone(days), func(d Day) bool { return d.Minutes <= 0 })
-	for k, day := range used {
-		plan.Days = append(plan.Days, planDay(day, list, len(used)-k, daily))
+	given := slices.DeleteFunc(slices.Clone(days), func(d Day) bool { return d.Minutes <= 0 })
+	for k, day := range given {
+		plan.Days = append(plan.Days, planDay(day, list, len(given)-k, daily))
 	}
 	for _, w := range list {
-		if left, is := w.left(len(used)); is {
+		if left, is := w.left(len(given)); is {
 			plan.Left = append(plan.Left, left)
 		}
 	}
 	return plan
 }
 
+// laying is one day on its way.
+type laying struct {
+	day    Day
+	left   int // days, this one included
+	free   int // half minutes
+	middle []Item
+	of     []*work // whose the items of middle are
+	last   []Item  // what is played twice in a row at the end
+	cards  int     // half minutes
+	lips   float64 // seconds that lips have played
+}
+
 // planDay lays out one day, after which n are left, itself included.
 func planDay(day Day, list []*work, left int, daily Daily) Planned {
-	d := Planned{Day: day}
-	free := 2 * day.Minutes
-	var first, last []Item
-	if daily.Warm && free >= warmFrom {
-		first, free = append(first, Item{Kind: Warm, Halves: warmHalves,
-			Why: "so that breath, bow or hands are ready"}), free-warmHalves
+	d := Planned{Day: day, Enough: day.Minutes > enough}
+	minutes := min(day.Minutes, enough)
+	l := laying{day: day, left: left, free: 2 * minutes}
+	warm := 0
+	if daily.Warm {
+		warm = warmHalves(minutes)
 	}
-	take := func(into *[]Item, i Item) bool {
-		if i.Halves > free {
-			return false
-		}
-		*into, free = append(*into, i), free-i.Halves
-		return true
+	l.free -= warm
+	if left == 1 {
+		l.twiceInARow(list)
 	}
-	var middle []Item
-	hard := map[int]float64{}
-	put := func(w *work, i Item) bool {
-		if !take(&middle, i) {
-			return false
-		}
-		hard[len(middle)-1] = w.Hard
-		return true
+	if daily.Cards && minutes >= cardsFrom {
+		l.cards = min(cardHalves, l.free)
+		l.free -= l.cards
 	}
-	if left == 1 { // time for what is due twice in a row is kept first
-		for _, w := range list {
-			if w.Due && w.at >= len(w.Steps)-1 && take(&last, w.twice()) {
-				w.at, w.placed = len(w.Steps), true
-			}
-		}
+	l.due(list)
+	l.sittings(list, false)
+	l.again(list, 1, false)
+	l.again(list, 1, true)
+	l.fill(list, 2*minutes, warm, daily.Cards && minutes >= cardsFrom)
+	if warm > 0 {
+		d.Items = append(d.Items, Item{Kind: Warm, Halves: warm, Why: "so that breath, bow or hands are ready"})
 	}
-	save := 0 // half minutes that what is due today needs at the least
-	for _, w := range list {
-		save += w.least(left)
+	d.Items = append(d.Items, l.middle...)
+	if l.cards > 0 {
+		d.Items = append(d.Items, Item{Kind: Cards, Halves: l.cards, Why: "reading, while lips and hands rest"})
 	}
-	for _, w := range list {
-		if !w.Due {
-			continue
-		}
-		save -= w.least(left)
-		for range w.stagesToday(left) {
-			if !w.stage(put, day, free-save, "for the check-in") {
-				break
-			}
-		}
-	}
-	if cards := (Item{Kind: Cards, Halves: cardHalves, Why: "reading, while lips and hands rest"}); daily.Cards &&
-		2*day.Minutes >= cardsFrom {
-		var round []Item
-		if take(&round, cards) {
-			last = append(round, last...)
-		}
-	}
-	again := mostLines
-	if slices.ContainsFunc(list, func(w *work) bool { return !w.Due && w.at < len(w.Steps) }) {
-		again = mostAgain
-	}
-	for _, w := range list {
-		if w.at >= len(w.Steps) && !(w.Due && left == 1) && day.On >= w.Last+w.gap() && len(middle) < mostLines && again > 0 {
-			s := w.step(len(w.Steps)-1, 1)
-			if put(w, Item{Again, s, s.Halves(), w.againWhy(day)}) {
-				w.Last, w.Reviews, again = day.On, w.Reviews+1, again-1
-			}
-		}
-	}
-	for _, w := range list {
-		if !w.Due && w.at < len(w.Steps) && len(middle) < mostLines {
-			w.stage(put, day, free, "begun")
-		}
-	}
-	order := make([]int, len(middle))
-	for k := range order {
-		order[k] = k
-	}
-	slices.SortStableFunc(order, func(a, b int) int { return cmp.Compare(hard[b], hard[a]) })
-	d.Items = first
-	for n, k := range order {
-		if n == 0 && len(order) > 1 {
-			middle[k].Why += "; the hardest first"
-		}
-		d.Items = append(d.Items, middle[k])
-	}
-	d.Items = append(d.Items, last...)
+	d.Items = append(d.Items, l.last...)
 	return d
 }
 
-// stagesToday is how many stages of a chunk are done today, so that it is through when the
-// days are over.
-func (w *work) stagesToday(left int) int {
-	stages := len(w.Steps) - w.at
-	return (stages + left - 1) / left
+// lines is how many chunks are in the day.
+func (l *laying) lines() int {
+	n := 0
+	for k, w := range l.of {
+		if !slices.Contains(l.of[:k], w) {
+			n++
+		}
+	}
+	return n
 }
 
-// least is how many half minutes the stages of a due chunk take today, as often as in a lesson.
-func (w *work) least(left int) int {
-	total := 0
-	for at := w.at; w.Due && at < w.at+w.stagesToday(left); at++ {
-		total += w.step(at, w.often(at)).Halves()
+// room says whether the day takes another line.
+func (l *laying) room() bool {
+	most := moreLines
+	if l.day.Minutes <= fewMinutes {
+		most = fewLines
 	}
-	return total
+	return l.lines()+len(l.last) < most
+}
+
+// take puts an item into the day where there is time for it.
+func (l *laying) take(w *work, i Item) bool {
+	if i.Halves > l.free {
+		return false
+	}
+	l.middle, l.of, l.free = append(l.middle, i), append(l.of, w), l.free-i.Halves
+	w.touched = l.day.On
+	l.lips += w.blown(i.Step)
+	return true
+}
+
+// blown is how many seconds lips play in a step.
+func (w *work) blown(s lesson.Step) float64 {
+	if !w.Lips {
+		return 0
+	}
+	return s.Sounding(false)
+}
+
+// twiceInARow keeps the time first in which what is due is played as it will be.
+func (l *laying) twiceInARow(list []*work) {
+	for _, w := range list {
+		if i := w.twice(); w.Due && l.room() && w.at >= len(w.Steps)-1 && i.Halves <= l.free {
+			w.late = w.open() && l.left == 1 && w.State.Stage != routine.Done && !w.placed
+			l.last, l.free = append(l.last, i), l.free-i.Halves
+			w.at, w.placed, w.touched = len(w.Steps), true, l.day.On
+		}
+	}
+}
+
+// due puts what is due today: of what is open as much as there is for each of the days left, the
+// hardest first, with the least that each of the others needs kept; then what is through already,
+// so that it stays.
+func (l *laying) due(list []*work) {
+	var open []*work
+	for _, w := range list {
+		if w.Due && w.open() {
+			open = append(open, w)
+		}
+	}
+	today := (len(open) + l.left - 1) / l.left
+	for k, w := range open {
+		if l.room() && (k < today || l.left > 1 && k < today+1) {
+			l.sitting(w, "for the check-in")
+		}
+	}
+	for _, w := range list {
+		if w.Due && !w.open() && w.touched != l.day.On && l.left > 1 && l.day.On > w.Last {
+			s := w.step(len(w.Steps)-1, 1)
+			if l.room() && l.take(w, Item{Again, s, s.Halves(), "for the check-in: it stays"}) {
+				w.Last, w.Reviews, w.placed = l.day.On, w.Reviews+1, true
+			}
+		}
+	}
+}
+
+// sittings goes on with what is in progress, while the day takes another line.
+func (l *laying) sittings(list []*work, more bool) {
+	for _, w := range list {
+		if !w.Due && w.open() && l.room() && (more || l.lines() < fewLines-1) {
+			l.sitting(w, "in progress")
+		}
+	}
+}
+
+// sitting does the open stages of a chunk one after the other, each as often as in a lesson where
+// there is time; those that do not fit wait for the next day.
+func (l *laying) sitting(w *work, why string) {
+	for w.open() {
+		at := w.at
+		s := w.step(at, w.often(at))
+		for s.Times > 1 && s.Halves() > l.free {
+			s.Times--
+		}
+		if !l.take(w, Item{Work, s, s.Halves(), why + ": " + w.Steps[at].Word}) {
+			w.tight = w.tight || w.step(at, 1).Halves() > 2*l.day.Minutes
+			return
+		}
+		w.at++
+		w.placed = true
+		if !w.open() {
+			w.Last, w.Reviews = l.day.On, 0
+			w.late = w.Due && l.left == 1
+		}
+	}
+}
+
+// again brings back what was learned, as much as n lines: what is due to come back by its days,
+// or anything that is known, to enjoy.
+func (l *laying) again(list []*work, n int, enjoy bool) {
+	for _, w := range list {
+		if n == 0 || !l.room() {
+			return
+		}
+		if w.open() || w.Due && l.left == 1 || w.touched == l.day.On || !enjoy && l.day.On < w.Last+w.gap() || enjoy && w.Due {
+			continue
+		}
+		s := w.step(len(w.Steps)-1, 1)
+		why := w.againWhy(l.day)
+		if enjoy {
+			why = "to enjoy: you can play it"
+		}
+		if l.take(w, Item{Again, s, s.Halves(), why}) {
+			if !enjoy {
+				w.Reviews++
+			}
+			w.Last = l.day.On
+			n--
+		}
+	}
+}
+
+// fill uses the time that is left: what is practised is done more often, until it is sure; then
+// more is brought back and gone on with; then there are more cards, and longer notes.
+func (l *laying) fill(list []*work, all, warm int, cards bool) {
+	enoughUsed := func() bool { return float64(all-l.free) >= used*float64(all) }
+	for round := 0; round < mostTimes && !enoughUsed(); round++ {
+		for k := range l.middle {
+			if i := &l.middle[k]; !enoughUsed() && i.Step.Times < mostTimes {
+				l.oftener(i, l.of[k])
+			}
+		}
+	}
+	if !enoughUsed() {
+		l.sittings(list, true)
+	}
+	for n := 0; n < moreLines && !enoughUsed(); n++ {
+		l.again(list, 1, false)
+		l.again(list, 1, true)
+	}
+	for round := 0; round < mostTimes && !enoughUsed(); round++ {
+		for k := range l.middle {
+			if !enoughUsed() && l.middle[k].Step.Times < mostTimes {
+				l.oftener(&l.middle[k], l.of[k])
+			}
+		}
+	}
+	if more := min(l.free, mostCards-l.cards); cards && more > 0 && !enoughUsed() {
+		l.cards, l.free = l.cards+more, l.free-more
+	}
+}
+
+// oftener does an item once more, where there is time and the lips allow it.
+func (l *laying) oftener(i *Item, w *work) {
+	more := i.Step
+	more.Times++
+	extra := more.Halves() - i.Halves
+	blown := w.blown(more) - w.blown(i.Step)
+	if extra > l.free || l.lips+blown > lipSeconds && blown > 0 {
+		return
+	}
+	i.Step, i.Halves, l.free, l.lips = more, i.Halves+extra, l.free-extra, l.lips+blown
 }
 
 // often is how often a stage is done in a lesson.
 func (w *work) often(at int) int { return max(w.Steps[at].Often(), w.Steps[at].ToGoOn()) }
-
-// stage puts the next stage of a chunk into a day, more often than in a lesson where it takes
-// no more than some half minutes then, else fewer times, as the day has room; it says whether
-// it has gone on.
-func (w *work) stage(put func(*work, Item) bool, day Day, room int, why string) bool {
-	if w.at >= len(w.Steps) {
-		return false
-	}
-	in := w.Steps[w.at]
-	for times := homeTimes * w.often(w.at); times > 0; times-- {
-		s := w.step(w.at, times)
-		if s.Halves() > room && times > w.often(w.at) {
-			continue
-		}
-		if put(w, Item{Work, s, s.Halves(), why + ": " + in.Word}) {
-			w.at++
-			w.placed = true
-			if w.at == len(w.Steps) {
-				w.Last, w.Reviews = day.On, 0
-			}
-			return true
-		}
-	}
-	w.tight = w.tight || w.step(w.at, 1).Halves() > 2*day.Minutes
-	return false
-}
 
 // step is a stage of the chunk, done some number of times.
 func (w *work) step(at, times int) lesson.Step {
@@ -293,9 +406,9 @@ func (w *work) againWhy(day Day) string {
 	return "learned; again after a day"
 }
 
-// left says what of a due chunk did not fit into the days left.
+// left says what of a due chunk did not fit into the days left, or only on the last of them.
 func (w *work) left(days int) (Left, bool) {
-	if !w.Due || w.at >= len(w.Steps) && w.placed {
+	if !w.Due || !w.open() && w.placed && !w.late {
 		return Left{}, false
 	}
 	at := min(w.at, len(w.Steps)-1)
@@ -303,7 +416,9 @@ func (w *work) left(days int) (Left, bool) {
 	switch {
 	case days == 0:
 		l.Why = "there is no day before the check-in"
-	case w.tight:
+	case w.late:
+		l.Why = w.Steps[at].Word + " is only reached on the last day"
+	case w.tight && !w.placed:
 		l.Why = "once through takes longer than a day has"
 	case !w.placed:
 		l.Why = "there is no time for it"

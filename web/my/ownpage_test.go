@@ -465,7 +465,7 @@ func TestLongNotes(t *testing.T) {
 	v.Post(fmt.Sprintf("/students/%d/plan", b.Student), url.Values{"day": testsite.EveryDay, "minutes": {"15"}, "until": {time.Now().AddDate(0, 0, 5).Format(time.DateOnly)}})
 	for student, want := range map[store.StudentID]string{
 		testsite.StudentCalled(t, desk, b.Class, "Alma"): "violin: G D A E",
-		b.Student: "trombone: B♭ - C - D -",
+		b.Student: "trombone: E♭ - D - C -",
 	} {
 		_, page := s.Visitor(t).Get(testsite.OwnPageOf(t, s, b, student))
 		_, text := s.Visitor(t).Get(testsite.OwnPageOf(t, s, b, student) + "music")

@@ -268,6 +268,7 @@ func (v *ownTodayView) saying(step ownStep) int {
 func (s *handlers) ownDay(r *http.Request, v *ownTodayView, student store.Student, planned homeplan.Planned,
 	done map[store.HomeTick]bool) (ownDay, error) {
 	on := teach.DayOf(planned.On)
+	minutes := 0
 	d := ownDay{On: on.Format(time.DateOnly), Name: v.Catalog.Weekday(on)}
 	for k, i := range planned.Items {
 		step, err := s.ownStep(r, v, student, i)
@@ -276,15 +277,19 @@ func (s *handlers) ownDay(r *http.Request, v *ownTodayView, student store.Studen
 		}
 		step.K, step.Done = k, done[store.HomeTick{On: on, Line: step.Line}]
 		d.Steps = append(d.Steps, step)
+		minutes += wholeMinutes(i) // as the lines say it
 	}
 	addWarmMusic(v, student, planned, d.Steps)
 	steps := v.Say("day.step")
 	if n := len(d.Steps); n > 1 {
 		steps = v.Say("day.steps", teach.Capital(v.Number(n)))
 	}
-	d.Sum = v.Say("day.sum", steps, v.Say("day.left", (planned.Halves()+1)/2))
+	d.Sum = v.Say("day.sum", steps, v.Say("day.left", minutes))
 	return d, nil
 }
+
+// wholeMinutes is how many minutes a line takes, in whole ones.
+func wholeMinutes(i homeplan.Item) int { return (i.Halves + 1) / 2 }
 
 // addWarmMusic gives the long notes that a day begins with their music, from its first chunk.
 func addWarmMusic(v *ownTodayView, student store.Student, planned homeplan.Planned, steps []ownStep) {
@@ -313,7 +318,7 @@ func addWarmMusic(v *ownTodayView, student store.Student, planned homeplan.Plann
 // music.
 func (s *handlers) ownStep(r *http.Request, v *ownTodayView, student store.Student, i homeplan.Item) (ownStep, error) {
 	step := ownStep{LedStep: teach.LedStep{Scene: lesson.Scene{Step: i.Step}}, Line: teach.PlanLine(i), Kind: i.Kind,
-		Time: v.Say("day.left", (i.Halves+1)/2), Why: v.Say("kind." + string(i.Kind)), Rest: i.Step.Rests}
+		Time: v.Say("day.left", wholeMinutes(i)), Why: v.Say("kind." + string(i.Kind)), Rest: i.Step.Rests}
 	switch i.Kind {
 	case homeplan.Warm:
 		step.Form, step.Name = routine.Play, v.Say("warm."+teach.FamilyOf(student.Instrument))

@@ -50,7 +50,7 @@ func TestAPlanForHome(t *testing.T) {
 		}
 	}
 	_, page = v.Get(at)
-	testsite.Wants(t, page, "Long bows on the open strings", "1 · First Lamp, m. 3–4: Name", "for the check-in: Name", "as you will play it, twice in a row", "For a calendar", now.Format("Mon 2 Jan"))
+	testsite.Wants(t, page, "Long bows on the open strings", "1 · First Lamp, m. 3–4: Name, finger, then play", "for the check-in", "as you will play it, twice in a row", "For a calendar", now.Format("Mon 2 Jan"))
 	tomorrow := now.AddDate(0, 0, 1).Format(time.DateOnly)
 	for _, bad := range []url.Values{{"on": {tomorrow}, "minutes": {"x"}}, {"on": {tomorrow}, "minutes": {"99"}}, {"on": {until}, "minutes": {"5"}}, {"on": {now.AddDate(0, 0, -1).Format(time.DateOnly)}, "minutes": {"5"}}} {
 		if status, page := v.Post(at+"/day", bad); status != http.StatusUnprocessableEntity || !strings.Contains(page, `role="alert"`) {
@@ -70,7 +70,7 @@ func TestAPlanForHome(t *testing.T) {
 		t.Fatalf("another reader finds %d events, %v, in\n%s", len(calendar.Events), err, text)
 	}
 	e := calendar.Events[0]
-	if !strings.HasPrefix(e.Summary, "Practise: violin, ") || !strings.Contains(text, "m. 3–4: Name") || e.Start.Format(time.DateOnly) != now.Format(time.DateOnly) || e.Uid == calendar.Events[1].Uid {
+	if !strings.HasPrefix(e.Summary, "Practise: violin, ") || !strings.Contains(e.Description, "m. 3–4: Name") || e.Start.Format(time.DateOnly) != now.Format(time.DateOnly) || e.Uid == calendar.Events[1].Uid {
 		t.Errorf("the first event is %q, %q, %v", e.Summary, e.Description, e.Start)
 	}
 	for _, line := range strings.Split(strings.TrimSuffix(text, "\r\n"), "\r\n") {
