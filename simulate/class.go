@@ -31,7 +31,8 @@ type Class struct {
 	reports reports
 	chance  *rand.Rand
 	learned map[learning]int
-	held    int // lessons
+	tripped map[store.StudentID]bool // by their habit, in the lesson that was held last
+	held    int                      // lessons
 	now     time.Time
 }
 
@@ -47,6 +48,7 @@ type learning struct {
 func (c *Class) Open(ctx context.Context, desk *store.Desk, reader *reading.Reader, seed uint64, first time.Time) error {
 	c.desk, c.reader, c.chance = desk, reader, rand.New(rand.NewPCG(seed, uint64(len(c.Name))))
 	c.book, c.reports, c.learned, c.now = map[int]demo.Exercise{}, reports{}, map[learning]int{}, first
+	c.tripped = map[store.StudentID]bool{}
 	book, err := demo.Exercises()
 	if err != nil {
 		return err
@@ -142,11 +144,14 @@ func (c *Class) exceptions(step lesson.Step) map[store.StudentID]routine.Cause {
 		r := c.reports.of(x.Score, x.Score.Title, s.Instrument, c.Year)
 		for _, p := range step.All() {
 			key := learning{c.ids[k], step.Number, p.Chunk, p.Stage}
-			cause, stumbled := s.trips(c.chance, p.Form, r, p.Chunk, c.learned[key])
-			if c.learned[key]++; stumbled {
-				list[c.ids[k]] = cause
+			tripped := s.trips(c.chance, p.Form, r, p.Chunk, c.learned[key])
+			if c.learned[key]++; tripped {
+				list[c.ids[k]], c.tripped[c.ids[k]] = s.Habit.Cause(), true
 				break
 			}
+		}
+		if cause, slipped := s.slips(c.chance, step.Form); slipped && list[c.ids[k]] == routine.None {
+			list[c.ids[k]] = cause
 		}
 	}
 	return list

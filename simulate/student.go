@@ -42,13 +42,15 @@ type Student struct {
 // mostTrips is how often of ten a habit trips a student where it is met.
 const mostTrips = 8
 
-// trips is whether a student stumbles at a stage of a chunk, and over what. Each time through
-// is a chance; with the class most get it right.
+// trips is whether a student's habit makes them stumble at a stage of a chunk; the more often
+// they have met it, the less.
 func (s Student) trips(chance *rand.Rand, stage routine.Stage, r breakdown.Report, chunk breakdown.ChunkKey,
-	learned int) (routine.Cause, bool) {
-	if meets(s.Habit, stage, r, chunk) && chance.IntN(10) < mostTrips-min(learned, 6) {
-		return s.Habit.Cause(), true
-	}
+	learned int) bool {
+	return meets(s.Habit, stage, r, chunk) && chance.IntN(10) < mostTrips-min(learned, 6)
+}
+
+// slips is whether a student stumbles at a step by chance, and over what.
+func (s Student) slips(chance *rand.Rand, stage routine.Stage) (routine.Cause, bool) {
 	if chance.IntN(100) >= 3*(10-s.Quick) {
 		return routine.None, false
 	}

@@ -80,6 +80,10 @@ func ProposeDue(ctx context.Context, desk *Class, class store.ClassID, students 
 	if err != nil {
 		return nil, err
 	}
+	needs, err := ClassNeeds(ctx, desk, w, class, standings)
+	if err != nil {
+		return nil, err
+	}
 	laidOut := map[store.ExerciseID][]lesson.Chunk{}
 	due := map[store.StudentID][]lesson.Step{}
 	for _, student := range students {
@@ -91,14 +95,26 @@ func ProposeDue(ctx context.Context, desk *Class, class store.ClassID, students 
 			}
 		}
 		recent := RecentFirst(w.Exercises, mine)
-		for _, x := range recent[:min(len(recent), mostAsked)] {
+		recent = recent[:min(len(recent), mostAsked)]
+		need, needy := needs[student.ID]
+		for _, x := range w.Exercises {
+			known := slices.ContainsFunc(recent, func(r store.Exercise) bool { return r.ID == x.ID })
+			if needy && int64(x.ID) == need.Exercise && !known && x.Unread == "" {
+				recent = append(recent, x)
+			}
+		}
+		for _, x := range recent {
 			if _, known := laidOut[x.ID]; !known {
 				if laidOut[x.ID], err = LessonChunks(ctx, desk, class, x.ID, standings); err != nil {
 					return nil, fmt.Errorf("lay out exercise %d: %w", x.Number, err)
 				}
 			}
 			standing := mine[store.Task{Student: student.ID, Exercise: x.ID}]
-			chunks = append(chunks, CheckinChunks(laidOut[x.ID], w, student, x, standing, missed)...)
+			mine := CheckinChunks(laidOut[x.ID], w, student, x, standing, missed)
+			for k := range mine {
+				mine[k].Need = needy && int64(x.ID) == need.Exercise && mine[k].Key == need.Unit
+			}
+			chunks = append(chunks, mine...)
 		}
 		due[student.ID] = checkin.Due(chunks, seconds, store.MostDue)
 	}

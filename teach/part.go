@@ -1,6 +1,7 @@
 package teach
 
 import (
+	"cmp"
 	"context"
 	"slices"
 
@@ -15,6 +16,7 @@ import (
 
 // Explained is the Bench's second step: the part of what was chosen, read whole.
 type Explained struct {
+	Opening     bool // nothing was met before it, so that nothing is new beside anything
 	Report      breakdown.Report
 	Remarks     []score.Problem
 	Options     breakdown.Options
@@ -95,6 +97,7 @@ func Explain(ctx context.Context, desk *Class, c *Choice, saved Settings,
 	if err != nil {
 		return x, err
 	}
+	x.Opening = met.Empty()
 	x.OwnPart, x.MarkedTempo, x.TempoWords = part.Own, part.Score.Tempo, part.Score.TempoWords
 	if x.Options.Placed, err = desk.Placed(ctx, c.Exercise, c.Instrument); err != nil {
 		return x, err
@@ -198,7 +201,7 @@ func NewStand(w Work, x Explained, p Preferences) Stand {
 	if v.Tempo == 0 {
 		v.Tempo = x.Tempo
 	}
-	v.OneNote = OneNoteFor(w.Students, w.Instrument, x.Options, w.Ask.OneNote)
+	v.OneNote = OneNoteFor(w.Students, w.Instrument, x.Options, cmp.Or(w.Ask.OneNote, w.Class.Shape.Note))
 	v.BeatName = x.Report.Part.Meter().BeatName(x.Options.British)
 	v.Passages = v.Chunk.Passages(x.Report.Part)
 	v.Played = v.Chunk.Played(x.Report.Part)

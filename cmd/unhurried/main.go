@@ -26,7 +26,7 @@ func rootCommand() *cobra.Command {
 	root.AddCommand(
 		serveCommand(), demoCommand(), migrateCommand(), passwordCommand(), inviteCommand(), backupCommand(),
 		restoreCommand(), rereadCommand(),
-		inspectCommand(), instrumentsCommand(),
+		inspectCommand(), instrumentsCommand(), simulateCommand(),
 	)
 	return root
 }

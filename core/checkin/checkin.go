@@ -18,6 +18,7 @@ type Chunk struct {
 	State        routine.State
 	Last         int64 // when it was tried last, in seconds since 1970; 0 for never
 	Asked        bool  // at the last check-in, where it was not heard, or not clean
+	Need         bool  // the student needs help with it most
 }
 
 const (
@@ -28,7 +29,7 @@ const (
 )
 
 // Due says what a student plays at a check-in: what was asked for last time and not clean;
-// what they are stuck on, most stuck first; of everything else that they have begun the first
+// what they need help with most, wherever it stands; what they are stuck on, most stuck first; of everything else that they have begun the first
 // chunk in learning order that is not done, what was tried last first; and where there is
 // nothing of these, something they have done, so that it is kept. As much as there are
 // seconds for is asked for, but one chunk in any case. Chunks of one exercise stand together
@@ -48,6 +49,11 @@ func Due(chunks []Chunk, seconds float64, most int) []lesson.Step {
 	for _, p := range open {
 		if p.Asked {
 			ask(p, "left from the last check-in")
+		}
+	}
+	for _, p := range open {
+		if p.Need {
+			ask(p, "needs help: "+string(p.State.Over.Main()))
 		}
 	}
 	for _, p := range mostStuckFirst(open) {

@@ -119,9 +119,10 @@ type work struct {
 	Chunk
 	at      int // the next stage, by its place in the routine; len(Steps) is done
 	placed  bool
-	tight   bool // something of it was longer than a day has
-	late    bool // its last stage was reached on the last day only
-	touched int  // the last day it was in
+	tight   bool  // something of it was longer than a day has
+	late    bool  // its last stage was reached on the last day only
+	touched int   // the last day it was in
+	within  *work // the whole line that the chunk is of, nil for that and where it is not there
 }
 
 // open says whether stages of the chunk are still to be done.
@@ -144,6 +145,13 @@ func Make(days []Day, chunks []Chunk, daily Daily) Plan {
 	list := make([]*work, len(chunks))
 	for k, p := range chunks {
 		list[k] = &work{Chunk: p, at: max(p.Steps.Index(p.State.Stage), 0), touched: -1}
+	}
+	for _, w := range list {
+		for _, whole := range list {
+			if w != whole && w.Exercise == whole.Exercise && whole.Whole() {
+				w.within = whole
+			}
+		}
 	}
 	slices.SortStableFunc(list, func(a, b *work) int { return cmp.Compare(b.Hard, a.Hard) })
 	given := slices.DeleteFunc(slices.Clone(days), func(d Day) bool { return d.Minutes <= 0 })
@@ -316,6 +324,9 @@ func (l *laying) again(list []*work, n int, enjoy bool) {
 	for _, w := range list {
 		if n == 0 || !l.room() {
 			return
+		}
+		if w.within != nil && !w.within.open() { // the whole line comes back, not a chunk of it
+			continue
 		}
 		if w.open() || w.Due && l.left == 1 || w.touched == l.day.On || !enjoy && l.day.On < w.Last+w.gap() || enjoy && w.Due {
 			continue

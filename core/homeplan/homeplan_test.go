@@ -15,7 +15,7 @@ import (
 // seconds of words takes 47 s, two half minutes, and once 27 s, one.
 func chunk(name string, stage routine.Stage, hard float64, change ...func(*Chunk)) Chunk {
 	p := Chunk{
-		Chunk: lesson.Chunk{Exercise: int64(name[0]), Number: int(name[0]), Title: name, Key: breakdown.ChunkKey{First: 1, Last: 2}, Label: "A", Beats: 8, CountOff: 4, Notes: 8, Tempo: 60},
+		Chunk: lesson.Chunk{Exercise: int64(name[0]), Number: int(name[0]), Title: name, Key: breakdown.ChunkKey{First: 1, Last: 2}, Label: "A", Where: "m. 1–2", Beats: 8, CountOff: 4, Notes: 8, Tempo: 60},
 		Steps: routine.Standard(), State: routine.State{Stage: stage}, Hard: hard,
 	}
 	for _, do := range change {

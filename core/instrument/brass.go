@@ -21,6 +21,7 @@ func brass() []Instrument {
 	}
 	concert := score.Interval{}
 	horn := named("horn-f", "horn in F", sounding(-4, -7), score.Treble, 61, 36).clefs(score.Bass)
+	horn.HandInBell = true
 	horn.Horn = true
 	double := horn
 	double.ID, double.Name, double.ThumbSide = "horn-double", "double horn", true

@@ -48,6 +48,7 @@ type Instrument struct {
 	OneNote       score.Pitch   // what a drill on one note sits well on
 	Start         string        // how a sound is started before playing, in a sentence
 	Blown         bool          // a breath comes before the first note
+	HandInBell    bool          // the right hand lies in the bell
 	Thumb         bool          // a woodwind whose left thumb covers a hole or key in most notes
 	Program       int           // General MIDI program, from 1; 0 is the drum channel
 	Pedal         int           // MIDI number of the written pedal note, of brass whose fingering is computed

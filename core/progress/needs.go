@@ -81,6 +81,7 @@ func NeedOf(tries []Heard, today int) (need Need, ok bool) {
 			}
 		}
 	}
+	found = append(found, recurring(tries, today)...)
 	if len(found) == 0 {
 		return need, false
 	}
@@ -90,6 +91,49 @@ func NeedOf(tries []Heard, today int) (need Need, ok bool) {
 	})
 	return found[0], true
 }
+
+// recurring finds causes that came on most of the last days with tries, whatever the line and
+// the stage: a habit, where no single place is bad enough.
+func recurring(tries []Heard, today int) []Need {
+	var days []int
+	for _, t := range slices.Backward(tries) {
+		if today-t.Day <= NeedDays && !slices.Contains(days, t.Day) && len(days) < recurOf {
+			days = append(days, t.Day)
+		}
+	}
+	var found []Need
+	for _, cause := range routine.AllCauses() {
+		need, on, all := Need{Cause: cause, Habit: true}, map[int]bool{}, 0
+		for _, t := range tries {
+			if !slices.Contains(days, t.Day) {
+				continue
+			}
+			if need.Of++; t.Clean {
+				continue
+			}
+			if all++; t.Cause != cause {
+				continue
+			}
+			if need.Stumbles++; need.Stumbles == 1 {
+				need.Since = t.At
+			}
+			need.Weight += math.Exp2(-float64(today-t.Day) / halfLife)
+			need.Exercise, need.Unit, need.Stage, need.Form = t.Exercise, t.Unit, t.Stage, t.Form
+			on[t.Day] = true
+		}
+		if len(on) >= recurOn && 3*need.Stumbles >= 2*all && on[days[0]] && need.Weight >= leastWeight {
+			found = append(found, need)
+		}
+	}
+	return found
+}
+
+// A cause that came on recurOn of the last recurOf days with tries, the last one among them, and
+// makes two thirds of the stumbles, is a habit. The figures are ours.
+const (
+	recurOn = 3
+	recurOf = 4
+)
 
 // stuckIn says whether the last of some tries are stuck over what counts as a stumble, at the
 // place where it went wrong last.

@@ -382,6 +382,25 @@ func TestRemedies(t *testing.T) {
 			}
 		}
 	}
+	// No remedy names what the instrument does not have.
+	has := map[string]func(instrument.Instrument) bool{
+		"register key": clarinets, "octave key": saxophones, "palm": saxophones, "flick": bassoons, "left first finger": func(i instrument.Instrument) bool { return oboes(i) || bassoons(i) },
+		"valve": valved, "slide": slides, "reed": reeded, "bell;": horns, "bow": bowed, "open string": bowed, "flam": drums, "bar,": bars, "head joint": fluted, "mouthpiece": blown,
+	}
+	for _, i := range instrument.All() {
+		for _, c := range AllCauses() {
+			for _, r := range Remedies(i, c) {
+				for word, owns := range has {
+					if strings.Contains(strings.ToLower(" "+r.Sign+" "+r.Do), " "+word) && !owns(i) {
+						t.Errorf("the %s is told of a %s: %s", i.Name, word, r.Line())
+					}
+				}
+			}
+		}
+		if !i.Unpitched() && (i.Blown || i.Bowed()) && !slices.ContainsFunc(Remedies(i, Sound), func(r Remedy) bool { return strings.Contains(r.Do, "tun") }) {
+			t.Errorf("the %s is told nothing of being in tune", i.Name)
+		}
+	}
 	says := func(id string, c Cause) string {
 		i, ok := instrument.ByID(id)
 		if !ok {

@@ -247,7 +247,7 @@ func (s *handlers) answer(w http.ResponseWriter, r *http.Request, done teach.Wor
 	options := teach.PreferencesOf(saved).Options(v.Class)
 	shown.Counting = options.Count
 	if v.OnOneNote() {
-		shown.OneNote = teach.OneNoteFor(v.Students, v.Instrument, options, v.Ask.OneNote)
+		shown.OneNote = teach.OneNoteFor(v.Students, v.Instrument, options, cmp.Or(v.Ask.OneNote, v.Class.Shape.Note))
 	}
 	s.Fragment(w, "bench", "marked", shown)
 	return nil

@@ -107,7 +107,10 @@ func (v benchView) ReadWhole() []wholeLine {
 	if len(v.New) > 0 {
 		news.Lines = []string{teach.Capital(strings.Join(v.New, ", ")) + "."}
 	}
-	list = append(list, news, wholeLine{Word: "Hardest", Lines: v.hardestLines(),
+	if !v.Opening {
+		list = append(list, news)
+	}
+	list = append(list, wholeLine{Word: "Hardest", Lines: v.hardestLines(),
 		Link: fmt.Sprintf("/bench/%d/hardest?class=%d", v.Exercise.ID, v.Class.ID)})
 	tempo := fmt.Sprintf("Start at %s = %d.", v.BeatName, r.Tempo.Suggested)
 	switch {
