@@ -30,12 +30,12 @@ type Week struct {
 func (d *Desk) Weeks(ctx context.Context, class ClassID, since time.Time) ([]Week, error) {
 	var list []Week
 	err := d.all(ctx, &list, "add up the weeks", `
-		SELECT a.student_id AS student, date_trunc('week', a.at) AS monday, count(*) AS tries, count(*) FILTER (WHERE a.clean) AS clean
+		SELECT a.student_id AS student, date_trunc('week', a.at AT TIME ZONE coalesce(nullif($4, ''), current_setting('TimeZone'))) AS monday, count(*) AS tries, count(*) FILTER (WHERE a.clean) AS clean
 		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
 		WHERE a.teacher_id = $1 AND t.class_id = $2 AND a.at >= $3 AND a.undoes IS NULL AND NOT a.moved
 		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id
 			AND u.student_id = a.student_id)
-		GROUP BY a.student_id, monday ORDER BY a.student_id, monday`, class, since)
+		GROUP BY a.student_id, monday ORDER BY a.student_id, monday`, class, since, d.zoneName(ctx))
 	return list, err
 }
 

@@ -30,11 +30,12 @@ type Desk struct {
 	marker  TeacherID // that colleague
 	only    StudentID // of a student who has opened their own page; 0 for all
 	written *int      // how often something was
+	zones   *zones
 }
 
 // For is the desk of a teacher.
 func (s *Store) For(teacher TeacherID) *Desk {
-	return &Desk{db: s.db, teacher: teacher, routine: s.routine, written: new(int)}
+	return &Desk{db: s.db, teacher: teacher, routine: s.routine, written: new(int), zones: s.zones}
 }
 
 // Written counts what was written at this desk, so that one who remembers what was read
@@ -49,11 +50,19 @@ func (d *Desk) args(args []any) []any { return append([]any{d.teacher}, args...)
 
 // one runs a query for a single row; a missing row is ErrNotFound.
 func (d *Desk) one(ctx context.Context, into any, doing, query string, args ...any) error {
-	return wrap(doing, d.db.GetContext(ctx, into, query, d.args(args)...))
+	err := d.db.GetContext(ctx, into, query, d.args(args)...)
+	if err == nil {
+		d.inZone(ctx, into)
+	}
+	return wrap(doing, err)
 }
 
 func (d *Desk) all(ctx context.Context, into any, doing, query string, args ...any) error {
-	return wrap(doing, d.db.SelectContext(ctx, into, query, d.args(args)...))
+	err := d.db.SelectContext(ctx, into, query, d.args(args)...)
+	if err == nil {
+		d.inZone(ctx, into)
+	}
+	return wrap(doing, err)
 }
 
 // own is all for what is no guest's business, who finds nothing.

@@ -214,7 +214,7 @@ func foldStale(ctx context.Context, db *sql.DB) error {
 		routine.RulesVersion).Scan(&stale); err != nil || !stale {
 		return wrap("look by which rules the standings were added up", err)
 	}
-	return (&Store{sqlx.NewDb(db, "pgx"), routine.Standard()}).FoldStandings(ctx)
+	return (&Store{sqlx.NewDb(db, "pgx"), routine.Standard(), &zones{}}).FoldStandings(ctx)
 }
 
 // foldAll replaces all standings; standard is the routine where nothing is chosen.

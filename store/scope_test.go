@@ -105,6 +105,7 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"Settings":         func() (any, error) { return d.Settings(ctx) },
 		"Source":           func() (any, error) { return d.Source(ctx, f.source.Hash()) },
 		"DuetPart":         func() (any, error) { return d.DuetPart(ctx, f.exercise) },
+		"RecentAttempts":   func() (any, error) { return spelled(d.RecentAttempts(ctx, f.class, time.Time{})) },
 		"ClassAttempts":    func() (any, error) { return spelled(d.ClassAttempts(ctx, f.class)) },
 		"Ways":             func() (any, error) { return spelled(d.Ways(ctx)) },
 		"StudentAttempts":  func() (any, error) { return d.StudentAttempts(ctx, f.student) },
@@ -135,7 +136,7 @@ var nothing = map[string]string{
 	"Pressed":       "false",
 	"OctaveChoice":  `"{false 0 \u003cnil\u003e false}"`,
 	"HandMade":      `"{[] map[] map[] map[] [] {0 0 0}}"`,
-	"ClassAttempts": `"map[]"`,
+	"ClassAttempts": `"map[]"`, "RecentAttempts": `"[]"`,
 	"Ways":          `"{map[] map[] map[]}"`,
 	"Fingerings":    `"map[]"`,
 	"Annotations":   `"map[]"`,
@@ -345,7 +346,7 @@ func TestADeskSeesNothingElse(t *testing.T) {
 			t.Errorf("%s has another teacher's rows: %s", name, text)
 		}
 	}
-	known := map[string]bool{"Routine": true, "Guest": true, "Written": true, "Marker": true}
+	known := map[string]bool{"Routine": true, "Guest": true, "Written": true, "Marker": true, "Zone": true}
 	for name, read := range reads(stranger.Desk, mine) {
 		known[name] = true
 		got, err := read()

@@ -54,6 +54,9 @@ func (d *Desk) Ways(ctx context.Context) (Ways, error) {
 // SaveSettings changes settings one by one, all or none, and leaves the others; ""
 // leaves one to the program again.
 func (d *Desk) SaveSettings(ctx context.Context, changed Settings) error {
+	if _, moved := changed[ZoneSetting]; moved {
+		defer d.zones.forget()
+	}
 	return d.inTransaction(ctx, "keep the settings", func(tx deskTx) error {
 		for key, value := range changed {
 			if err := tx.saveSetting(ctx, key, value); err != nil {

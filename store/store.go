@@ -32,6 +32,7 @@ var migrations embed.FS
 type Store struct {
 	db      *sqlx.DB
 	routine routine.Routine
+	zones   *zones
 }
 
 // Errors callers tell apart.
@@ -72,7 +73,7 @@ func OpenTraced(ctx context.Context, url string, tracer pgx.QueryTracer) (*Store
 	if err := db.PingContext(ctx); err != nil {
 		return nil, errors.Join(fmt.Errorf("connect to PostgreSQL: %w", err), db.Close())
 	}
-	return &Store{db, routine.Standard()}, nil
+	return &Store{db, routine.Standard(), &zones{}}, nil
 }
 
 // bringUpToDate migrates on connections of its own, which may take as long as they need.
@@ -118,7 +119,7 @@ func (s *Store) Alone(ctx context.Context, do func() error) error {
 
 // Using is the same store with another routine for the chunks. What was kept by an
 // earlier one stays until FoldStandings is called.
-func (s *Store) Using(r routine.Routine) *Store { return &Store{s.db, r} }
+func (s *Store) Using(r routine.Routine) *Store { return &Store{s.db, r, s.zones} }
 
 // Routine is the stages that chunks go through.
 func (s *Store) Routine() routine.Routine { return s.routine }

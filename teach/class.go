@@ -89,12 +89,13 @@ func at[K comparable, T any](facts *map[K]*fact[T], key K) *fact[T] {
 	return (*facts)[key]
 }
 
-// Now is what time it is at the desk.
+// Now is what time it is where the school is.
 func (c *Class) Now() time.Time {
-	if c.Clock == nil {
-		return time.Now()
+	now := time.Now
+	if c.Clock != nil {
+		now = c.Clock
 	}
-	return c.Clock()
+	return now().In(c.Zone(context.Background()))
 }
 
 // New is a desk whose facts have not been read.

@@ -32,6 +32,7 @@ func DayWords(on, now time.Time) string {
 
 // Day is a date as a teacher says it now: "today", "yesterday", "Tue 24 Nov".
 func Day(at, now time.Time) string {
+	at = at.In(now.Location())
 	switch days := int(DateOf(now).Sub(DateOf(at)).Hours() / 24); days {
 	case 0:
 		return "today"
@@ -44,6 +45,17 @@ func Day(at, now time.Time) string {
 // DateOf is midnight of a moment's day, in UTC.
 func DateOf(t time.Time) time.Time {
 	return time.Date(t.Year(), t.Month(), t.Day(), 0, 0, 0, 0, time.UTC)
+}
+
+// ValidZone says whether a text names a time zone, as Europe/Berlin does; "" is the usual one.
+func ValidZone(name string) bool {
+	_, err := time.LoadLocation(name)
+	return err == nil && name != "Local" && len(name) <= 64
+}
+
+// StartOf is when a day begins in a time zone.
+func StartOf(day time.Time, in *time.Location) time.Time {
+	return time.Date(day.Year(), day.Month(), day.Day(), 0, 0, 0, 0, in)
 }
 
 // DayNumber counts a day from 1 January 1970.

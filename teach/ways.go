@@ -28,6 +28,7 @@ type Preferences struct {
 	Naturals string
 	British  bool
 	Tuning   string // the A that is tuned to, in hertz
+	Zone     string // the time zone that days are reckoned in, "" for the installation's
 	Cues     [2]string
 	Hands    bool              // L1 to R3 in place of 1 to 6
 	Spacing  bool              // on strings, in place of low and high
@@ -44,7 +45,7 @@ func PreferencesOf(saved store.Settings) Preferences {
 		School: saved["school"], SlowBeat: saved["slow-beat"] == "yes", Rests: saved["rests"],
 		Syncopa: saved["syncopa"] == "yes",
 		Naming:  saved["naming"], Naturals: saved["naturals"], British: saved["british"] == "yes",
-		Tuning: saved["tuning"], Cues: [2]string{saved["cue-1"], saved["cue-2"]},
+		Tuning: saved["tuning"], Zone: saved[store.ZoneSetting], Cues: [2]string{saved["cue-1"], saved["cue-2"]},
 		Hands: saved["hands"] == "yes", Spacing: saved["spacing"] == "yes", Two: saved["two"], Three: saved["three"],
 		Colours: map[string]string{},
 		Asked:   saved[AskedSetting], NewCards: saved[NewCardsSetting],
@@ -70,7 +71,7 @@ func (p Preferences) Settings() store.Settings {
 	}
 	s := store.Settings{
 		"school": p.School, "slow-beat": yes(p.SlowBeat), "rests": p.Rests, "syncopa": yes(p.Syncopa), "naming": p.Naming,
-		"naturals": p.Naturals, "british": yes(p.British), "tuning": p.Tuning, "cue-1": p.Cues[0], "cue-2": p.Cues[1],
+		"naturals": p.Naturals, "british": yes(p.British), "tuning": p.Tuning, store.ZoneSetting: p.Zone, "cue-1": p.Cues[0], "cue-2": p.Cues[1],
 		"hands": yes(p.Hands), "spacing": yes(p.Spacing), "two": p.Two, "three": p.Three, "words": "",
 	}
 	if len(p.Words) > 0 {
@@ -179,6 +180,9 @@ func (p Preferences) Fit() error {
 		return fmt.Errorf("a word for a cello pattern is longer than 20 letters")
 	case !ValidSchool(p.School):
 		return fmt.Errorf("choose a way of counting from the list")
+	}
+	if !ValidZone(p.Zone) {
+		return fmt.Errorf("the time zone, %q, is none; write it as Europe/Berlin or America/Chicago", p.Zone)
 	}
 	if hertz, err := strconv.Atoi(p.Tuning); p.Tuning != "" && (err != nil || hertz < lowestA || hertz > highestA) {
 		return fmt.Errorf("the A to tune to, %q, is no whole number of hertz from %d to %d", p.Tuning, lowestA, highestA)

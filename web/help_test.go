@@ -47,13 +47,13 @@ func TestWhoNeedsHelp(t *testing.T) {
 		}
 	}
 	_, theirs := v.Get(fmt.Sprintf("/students/%d", five))
-	testsite.Wants(t, theirs, "What next", "<b>1 · First Lamp</b>, chunk B, Name", "5 stumbles, fingering", "On the Bench, Name, at 72")
+	testsite.Wants(t, theirs, "What next", "<b>1 · First Lamp</b><br>m. 3–4, Name", "fingering, 5 tries running", "Name it at ")
 	_, theirs = v.Get(fmt.Sprintf("/students/%d", b.Student))
-	testsite.Wants(t, theirs, "chunk A, Count", "begun, and not done yet")
+	testsite.Wants(t, theirs, "m. 1–2, Count", "in progress")
 	stumble("Old", breakdown.ChunkKey{First: 90, Last: 91}, 9, routine.Sound, 60) // a chunk that is not there any more
 	_, page := v.Get("/board")
-	testsite.Wants(t, page, "Who needs help", "5 stumbles, fingering, since yesterday", "3 stumbles, name, since yesterday", "B: Name · 5 stumbles, fingering",
-		fmt.Sprintf("/bench/%d?student=%d&amp;class=%d&amp;chunk=3-4&amp;tempo=72", b.Exercise, five, b.Class))
+	testsite.Wants(t, page, "Needs help", "fingering, 5 tries running", "name, 3 tries running", `<span class="word">fingering</span>`,
+		fmt.Sprintf("/bench/%d?student=%d&amp;class=%d&amp;chunk=3-4&amp;tempo=", b.Exercise, five, b.Class))
 	if strings.Index(page, "<b>Five</b>") > strings.Index(page, "<b>Three</b>") {
 		t.Error("who has stumbled most does not come first")
 	}
@@ -80,5 +80,5 @@ func TestWhoNeedsHelp(t *testing.T) {
 		stumble(fmt.Sprint("More", k), second, 3, routine.Sound, 60)
 	}
 	_, page = v.Get("/board")
-	testsite.Wants(t, page, "5 together", "Take it as a group of 5", "And 5 more", "<b>Five</b>", "<b>Three</b>")
+	testsite.Wants(t, page, "5 together", "Start a lesson for these 5", "<b>Five</b>", "<b>Three</b>")
 }

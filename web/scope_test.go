@@ -94,7 +94,7 @@ var routeCases = map[string]answer{
 	"GET /care/{kind}": refused, "POST /care/{kind}": refused,
 	"GET /routines": own, "GET /routines/edit": refused, "POST /routines": own, "POST /routines/choose": refused, "POST /routines/drop": refused,
 	"GET /board/pulse": refused, "GET /board/where": refused, "GET /board/heat": refused, "GET /board/weeks": refused, "GET /board/groups": refused, "GET /board/grades": refused, "POST /lessons/group": refused,
-	"GET /plans": refused, "POST /plans": refused, "GET /students/{id}/plan": refused, "POST /students/{id}/plan": refused, "POST /students/{id}/plan/day": refused, "POST /students/{id}/plan/drop": refused,
+	"GET /plans": refused, "POST /plans": refused, "GET /students/{id}/plan": refused, "POST /students/{id}/plan": refused, "POST /students/{id}/catch-up": refused, "POST /students/{id}/plan/day": refused, "POST /students/{id}/plan/drop": refused,
 	"GET /students/{id}/plan.ics": refused, "GET /students/{id}/family": refused, "GET /cards": refused, "POST /cards": refused,
 	"POST /students/{id}/own-page": refused, "POST /students/{id}/own-page/end": refused, "POST /students/{id}/own-page/pin": refused, "POST /plans/own-pages": refused,
 	"POST /my/{key}/pin": byKey, "GET /my/{key}/worker.js": byKey, "GET /my/{key}/": byKey, "GET /my/{key}/cards": byKey, "GET /my/{key}/music": byKey, "GET /my/{key}/notes": byKey, "GET /my/{key}/care": byKey,

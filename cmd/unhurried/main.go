@@ -5,6 +5,7 @@ import (
 	"context"
 	"fmt"
 	"os"
+	_ "time/tzdata" // time zones, where the machine has none
 
 	"github.com/spf13/cobra"
 )

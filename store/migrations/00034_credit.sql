@@ -7,9 +7,11 @@ ALTER TABLE standings ADD earned integer NOT NULL DEFAULT 0, ADD tried integer N
 ALTER TABLE outlines ADD looks text NOT NULL DEFAULT '', ADD audience text NOT NULL DEFAULT '';
 -- Whom an exercise is for where the teacher says so, and how a class's lessons are laid out.
 ALTER TABLE exercises ADD audience text;
+ALTER TABLE policy ADD zone text NOT NULL DEFAULT '';
 ALTER TABLE classes ADD shape jsonb NOT NULL DEFAULT '{}';
 
 -- +goose Down
+ALTER TABLE policy DROP zone;
 ALTER TABLE classes DROP shape;
 ALTER TABLE exercises DROP audience;
 ALTER TABLE outlines DROP audience, DROP looks;

@@ -18,10 +18,11 @@ func (*teacherForm) Sentences() map[string]string {
 }
 
 type policyForm struct {
-	LongestDays  int  `form:"longest_days" validate:"min=1,max=90"`
-	IdleDays     int  `form:"idle_days" validate:"min=1,max=90"`
-	IdleMinutes  int  `form:"idle_minutes" validate:"min=5,max=240"`
-	RetainMonths *int `form:"retain_months" validate:"required,min=0,max=120"` // 0 is a choice
+	LongestDays  int    `form:"longest_days" validate:"min=1,max=90"`
+	IdleDays     int    `form:"idle_days" validate:"min=1,max=90"`
+	IdleMinutes  int    `form:"idle_minutes" validate:"min=5,max=240"`
+	RetainMonths *int   `form:"retain_months" validate:"required,min=0,max=120"` // 0 is a choice
+	Zone         string `form:"zone"`
 }
 
 func (*policyForm) Sentences() map[string]string {

@@ -2,9 +2,12 @@ package account
 
 import (
 	"errors"
+	"fmt"
 	"net/http"
+	"strings"
 
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 	"unhurriedbench/web/site"
 )
 
@@ -97,8 +100,12 @@ func (s *handlers) savePolicy(w http.ResponseWriter, r *http.Request) error {
 	if problem := site.First(s.Forms.Read(r, &f)); problem != "" {
 		return s.showAccount(w, r, http.StatusUnprocessableEntity, problem)
 	}
+	if f.Zone = strings.TrimSpace(f.Zone); !teach.ValidZone(f.Zone) {
+		return s.showAccount(w, r, http.StatusUnprocessableEntity,
+			fmt.Sprintf("Nothing was changed: the time zone, “%s”, is none. Write it as Europe/Berlin or America/Chicago.", f.Zone))
+	}
 	return s.asOwner(w, r, "The limits are kept.", func(owner store.TeacherID) error {
 		return s.Store.SavePolicy(r.Context(), owner, store.Policy{LongestDays: f.LongestDays, IdleDays: f.IdleDays,
-			IdleMinutes: f.IdleMinutes, RetainMonths: *f.RetainMonths})
+			IdleMinutes: f.IdleMinutes, RetainMonths: *f.RetainMonths, Zone: f.Zone})
 	})
 }

@@ -7,6 +7,7 @@ import (
 
 	"unhurriedbench/core/routine"
 	"unhurriedbench/store"
+	"unhurriedbench/teach"
 	"unhurriedbench/web/site"
 )
 
@@ -70,6 +71,11 @@ func (s *handlers) signInDemo(w http.ResponseWriter, r *http.Request) error {
 
 // enter starts a fresh session for a teacher.
 func (s *handlers) enter(w http.ResponseWriter, r *http.Request, t store.Teacher) error {
+	if zone := site.Text(r, "zone"); zone != "" && teach.ValidZone(zone) { // the first browser says where the school is
+		if err := s.Store.FirstZone(r.Context(), zone); err != nil {
+			return err
+		}
+	}
 	if err := s.Sessions.RenewToken(r.Context()); err != nil {
 		return err
 	}

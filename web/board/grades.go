@@ -141,7 +141,7 @@ func (v gradesView) CSVLink() string {
 // that the class has begun they had done by the day, from 0 to 100, and the mean.
 func (s *handlers) gradebook(r *http.Request, class store.ClassID, rule gradeRule) ([][]string, error) {
 	ctx, desk := r.Context(), site.ClassOf(r)
-	standings, err := desk.StandingsBy(ctx, class, rule.By.AddDate(0, 0, 1))
+	standings, err := desk.StandingsBy(ctx, class, teach.StartOf(rule.By.AddDate(0, 0, 1), desk.Zone(ctx)))
 	if err != nil {
 		return nil, err
 	}

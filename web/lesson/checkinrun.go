@@ -164,7 +164,7 @@ func (s *handlers) checkinView(r *http.Request) (checkinView, error) {
 		return v, err
 	}
 	v.Title = teach.InstrumentTitle(v.Student.Instrument)
-	v.Day = teach.DateOf(s.Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
+	v.Day = teach.DateOf(site.ClassOf(r).Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
 	rules, err := desk.Rules(ctx)
 	if err != nil {
 		return v, err
@@ -177,7 +177,7 @@ func (s *handlers) checkinView(r *http.Request) (checkinView, error) {
 	if err != nil {
 		return v, err
 	}
-	home, err := teach.TriesAtHome(ctx, desk, v.Student.ID, teach.DateOf(s.Now()).AddDate(0, 0, -checkin.DaysOn*2))
+	home, err := teach.TriesAtHome(ctx, desk, v.Student.ID, teach.DateOf(site.ClassOf(r).Now()).AddDate(0, 0, -checkin.DaysOn*2))
 	if err != nil {
 		return v, err
 	}

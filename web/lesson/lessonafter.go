@@ -48,7 +48,7 @@ func (s *handlers) showAfter(w http.ResponseWriter, r *http.Request, l store.Les
 	if err != nil {
 		return err
 	}
-	v := afterView{Lesson: l, Name: class.Name, When: teach.Day(*l.Begun, s.Now()),
+	v := afterView{Lesson: l, Name: class.Name, When: teach.Day(*l.Begun, desk.Now()),
 		Minutes: max(1, int(l.Ended.Sub(*l.Begun).Minutes()+0.5)), Next: next}
 	by := map[int64]store.Student{}
 	for _, student := range students {

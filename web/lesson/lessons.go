@@ -55,7 +55,7 @@ func (s *handlers) showLessons(w http.ResponseWriter, r *http.Request, status in
 		return err
 	}
 	for _, l := range list {
-		v.Lessons = append(v.Lessons, newLessonLine(l, s.Now()))
+		v.Lessons = append(v.Lessons, newLessonLine(l, site.ClassOf(r).Now()))
 	}
 	if v.Minutes == "" {
 		v.Minutes = strconv.Itoa(teach.UsualMinutes)

@@ -23,6 +23,7 @@ import (
 // ownTodayView is a student's day: its steps, one at a time, with their music, and the week.
 type ownTodayView struct {
 	ownFrame
+	Zone       string // where the school is, "" for the server's
 	Instrument string // its title
 	Careful    string // a caution for it
 	Days       []ownDay
@@ -129,7 +130,10 @@ func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 	for _, key := range teach.ChangesOf(target) {
 		v.Changes = append(v.Changes, ownChange{key, f.Say("changed." + key)})
 	}
-	today := teach.DateOf(s.Now())
+	today := teach.DateOf(desk.Now())
+	if at := desk.Zone(ctx); at != time.Local {
+		v.Zone = at.String()
+	}
 	v.Today, v.Weekday = today.Format(time.DateOnly), f.Weekday(today)
 	until, err := teach.NextCheckin(ctx, desk, h.Student.ID)
 	if err != nil {

@@ -1,6 +1,7 @@
 package settings
 
 import (
+	"cmp"
 	"fmt"
 	"net/http"
 	"slices"
@@ -23,6 +24,7 @@ type settingsView struct {
 	Patterns []wordPattern
 	Classes  []store.Class
 	Problem  string
+	Here     string // the time zone of the installation
 }
 
 // wordPattern is one row of the picture words.
@@ -43,6 +45,10 @@ func (s *handlers) showSettings(w http.ResponseWriter, r *http.Request, status i
 	if v.Classes, err = site.ClassOf(r).Classes(r.Context()); err != nil {
 		return err
 	}
+	if v.Here, err = s.Store.InstallationZone(r.Context()); err != nil {
+		return err
+	}
+	v.Here = cmp.Or(v.Here, "the server’s")
 	v.Schools, v.Systems = count.Schools(), name.Systems()
 	table := v.Words
 	if len(table) == 0 {
@@ -103,6 +109,7 @@ func readPreferences(r *http.Request) (teach.Preferences, error) {
 		Syncopa: site.Text(r, "syncopa") == "yes", Naming: site.Text(r, "naming"), Naturals: site.Text(r, "naturals"),
 		British: site.Text(r, "values") == "british",
 		Cues:    [2]string{site.Text(r, "cue-1"), site.Text(r, "cue-2")}, Tuning: site.Text(r, "tuning"),
+		Zone: strings.TrimSpace(site.Text(r, "zone")),
 	}
 	if saved.Tuning == strconv.Itoa(teach.UsualA) {
 		saved.Tuning = ""

@@ -6,6 +6,7 @@ import (
 
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/name"
+	"unhurriedbench/store"
 	"unhurriedbench/teach"
 )
 
@@ -34,6 +35,12 @@ var SettingsSaid = []SettingSaid{
 	}},
 	{[]string{"cue-1", "cue-2"}, func(p teach.Preferences) string {
 		return fmt.Sprintf("the count-off ends with “%s”, “%s”", cmp.Or(p.Cues[0], "ready"), cmp.Or(p.Cues[1], "go"))
+	}},
+	{[]string{store.ZoneSetting}, func(p teach.Preferences) string {
+		if p.Zone == "" {
+			return "days as the installation reckons them"
+		}
+		return "days as in " + p.Zone
 	}},
 	{[]string{"tuning"}, func(p teach.Preferences) string {
 		return fmt.Sprintf("the A to tune to has %d hertz",

@@ -110,7 +110,7 @@ func (s *handlers) changeHomeDay(w http.ResponseWriter, r *http.Request) error {
 	on, problem := site.ReadDay(site.Text(r, "on"))
 	minutes, wrong := site.ReadMinutes(site.Text(r, "minutes"), 0, homeplan.MostMinutes)
 	problem = cmp.Or(problem, wrong)
-	if problem == "" && (on.Before(teach.DateOf(s.Now())) || !on.Before(p.Until)) {
+	if problem == "" && (on.Before(teach.DateOf(site.ClassOf(r).Now())) || !on.Before(p.Until)) {
 		problem = "That day is past, or not in the plan. What follows from today on can be changed."
 	}
 	if problem != "" {

@@ -31,7 +31,7 @@ func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int,
 	ctx, desk := r.Context(), site.ClassOf(r)
 	v := plansView{Guest: desk.Guest(), Problem: problem, Form: teach.PracticePlan{Weekdays: teach.UsualDays,
 		Minutes: teach.UsualHomeMinutes}}
-	v.Form.Until = teach.DateOf(s.Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
+	v.Form.Until = teach.DateOf(site.ClassOf(r).Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
 	if problem != "" {
 		saveTyped(&v.Form, r)
 	}

@@ -60,7 +60,11 @@ const day = () => document.getElementById("day");
 const stand = () => document.getElementById("stand");
 const part = (selector) => stand().querySelector(selector);
 const shownDay = () => day().querySelector(".own-day:not([hidden])");
-const today = () => { const now = new Date(); return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((n) => String(n).padStart(2, "0")).join("-"); };
+// today is the day where the school is, in whatever zone the phone is.
+const today = () => {
+  try { return new Intl.DateTimeFormat("en-CA", { timeZone: day().dataset.zone || undefined, year: "numeric", month: "2-digit", day: "2-digit" }).format(new Date()); } catch { return localDay(); }
+};
+const localDay = () => { const now = new Date(); return [now.getFullYear(), now.getMonth() + 1, now.getDate()].map((n) => String(n).padStart(2, "0")).join("-"); };
 const lanesOf = { count: ["tap", "count"], name: ["tap", "count", "name"], finger: ["count", "name", "finger"], play: ["count", "name", "finger"] };
 
 let step = null;         // the one that is open

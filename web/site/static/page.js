@@ -116,3 +116,8 @@ document.addEventListener("htmx:responseError", (event) => {
 document.addEventListener("htmx:sendError", () => {
   advise("The server does not answer. Nothing was marked; try again when it is back.");
 });
+
+// The first browser says in which time zone the school is.
+document.addEventListener("DOMContentLoaded", () => {
+  for (const field of document.querySelectorAll("input[data-zone]")) field.value = Intl.DateTimeFormat().resolvedOptions().timeZone || "";
+});
