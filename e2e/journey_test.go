@@ -81,11 +81,11 @@ func TestFromAFileToTheBoard(t *testing.T) {
 		p.MustNavigate(address + "/board").MustWaitLoad()
 		return p.MustEval(`() => {
 			const row = [...document.querySelectorAll(".board tbody tr")].find((r) => r.textContent.includes("Tomo K."));
-			return row.lastElementChild.querySelector(".word")?.textContent || "";
+			return row.lastElementChild.querySelector(".stage-bar")?.getAttribute("aria-label") || "";
 		}`).Str()
 	}
-	if got := word(); got != "Name" {
-		t.Fatalf("the Board shows %q, want Name", got)
+	if got := word(); got != "Count 33%" { // of three chunks one
+		t.Fatalf("the Board shows %q, want Count 33%%", got)
 	}
 
 	// Taking one back in the history sends it back.
@@ -96,8 +96,8 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	click(p.MustElement("dialog[open] .every-try summary"))
 	click(p.MustElementR("dialog[open] button", "Undo"))
 	p.MustElementR("dialog[open] .undone", "taken back")
-	if got := word(); got != "Count" {
-		t.Errorf("after undoing, the Board shows %q, want Count", got)
+	if got := word(); got != "Count 17%" {
+		t.Errorf("after undoing, the Board shows %q, want Count 17%%", got)
 	}
 }
 

@@ -55,8 +55,9 @@ type HomeReport struct {
 // homeMinutes are the minutes a day that plans are tried with.
 var homeMinutes = []int{12, 15, 20, 30, 45, 60}
 
-// Term holds a term with a band and a string class, and deletes it again.
-func Term(ctx context.Context, s *store.Store, seed uint64) (Report, error) {
+// Term holds a term with some classes, in which two students are absent now and then, and deletes
+// it again.
+func Term(ctx context.Context, s *store.Store, seed uint64, classes ...*Class) (Report, error) {
 	report := Report{Seed: seed}
 	email := fmt.Sprintf("simulated-%d@lantern-hall.example", seed)
 	if err := s.DeleteUnfinishedDemo(ctx, email); err != nil {
@@ -70,7 +71,7 @@ func Term(ctx context.Context, s *store.Store, seed uint64) (Report, error) {
 	if err := demo.AddBook(ctx, desk); err != nil {
 		return report, err
 	}
-	for _, class := range []*Class{MixedBand(), Strings()} {
+	for _, class := range classes {
 		class.Students[1].Misses, class.Students[4].Misses = []int{5, 6}, []int{9, 11, 12}
 		r, err := class.term(ctx, desk, seed)
 		if err != nil {

@@ -12,25 +12,38 @@ import (
 // ZoneSetting is the setting that holds a teacher's own time zone, by its IANA name.
 const ZoneSetting = "zone"
 
-// zones remembers in which time zone the days of each teacher are reckoned.
+// zones remembers for a while in which time zone the days of each teacher are reckoned; another
+// server may have changed it.
 type zones struct {
 	mu sync.Mutex
-	of map[TeacherID]*time.Location
+	of map[TeacherID]zone
 }
+
+// zone is one that was read, until when it holds.
+type zone struct {
+	*time.Location
+	until time.Time
+}
+
+// zoneHolds is how long a zone is remembered.
+const zoneHolds = time.Minute
 
 func (z *zones) known(t TeacherID) *time.Location {
 	z.mu.Lock()
 	defer z.mu.Unlock()
-	return z.of[t]
+	if known := z.of[t]; time.Now().Before(known.until) {
+		return known.Location
+	}
+	return nil
 }
 
 func (z *zones) remember(t TeacherID, at *time.Location) {
 	z.mu.Lock()
 	defer z.mu.Unlock()
 	if z.of == nil {
-		z.of = map[TeacherID]*time.Location{}
+		z.of = map[TeacherID]zone{}
 	}
-	z.of[t] = at
+	z.of[t] = zone{at, time.Now().Add(zoneHolds)}
 }
 
 // forget forgets what has changed: of all teachers.

@@ -15,7 +15,7 @@ func simulateCommand() *cobra.Command {
 		Args:  cobra.NoArgs,
 		RunE: onStore(func(c *cobra.Command, s *store.Store, _ []string) error {
 			for _, seed := range seeds {
-				r, err := simulate.Term(c.Context(), s, uint64(seed))
+				r, err := simulate.Term(c.Context(), s, uint64(seed), simulate.MixedBand(), simulate.Strings())
 				if err != nil {
 					return err
 				}

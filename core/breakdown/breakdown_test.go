@@ -343,8 +343,8 @@ func TestJSONKeepsItsContract(t *testing.T) {
 		`{"kind":"note","start":"0","length":"1/2","pitch":"Bb2","concert":"Bb2","name":"B flat","place":"line 2","count":"1","held":["2","3"],"tap":"down","fingering":"1","alternates":[],"tied":false`,
 		`"start":"1/2","length":"1/4","pitch":"Bb2","concert":"Bb2","name":"B flat","place":"line 2","tap":"down","tied":true`,
 		`{"kind":"rest","start":"3/4","length":"1/4","count":"4","held":[],"tap":"down","tied":false,"alerts":["skip"]}`,
-		`"order":[1]`, `"chunks":[{"label":"A","measures":[1],"why":"to the end","difficulty":0.14,"breath":{"seconds":3,"one":true}}]`,
-		`"difficulty":{"total":0.14,"parts":{"rhythm":0.16,"reading":0.07,"change":0,"range":0,"breath":0,"new":0}},"tempo":{"limit_measure":0,"suggested":60}`,
+		`"order":[1]`, `"chunks":[{"label":"A","measures":[1],"why":"to the end","difficulty":0.16,"breath":{"seconds":3,"one":true}}]`,
+		`"difficulty":{"total":0.16,"parts":{"rhythm":0.16,"reading":0.07,"change":0,"range":0.06,"breath":0,"new":0}},"tempo":{"limit_measure":0,"suggested":60}`,
 	} {
 		if !strings.Contains(string(text), want) {
 			t.Errorf("%s is missing in\n%s", want, text)

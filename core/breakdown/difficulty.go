@@ -118,6 +118,7 @@ func (r *Report) addDifficulty(target instrument.Instrument, year int) {
 		each[i][readingPart] = r.readingPoints(i, target)
 		each[i][rangePart] = r.rangePoints(i, target, year)
 		each[i][newPart] = float64(len(r.Measures[i].New))
+		each[i][changePart] = r.handPoints(i, target)
 	}
 	r.changePoints(each)
 	r.breathPoints(each, target, year)
@@ -156,14 +157,28 @@ func (r *Report) rhythmPoints(i int) float64 {
 	if i > 0 && r.Part.Measures[i-1].Meter != m.Meter {
 		sum++
 	}
-	for _, e := range m.Events {
+	for j, e := range m.Events {
 		if e.Kind == score.Rest {
 			sum += restPoints(e, beat)
 		} else if !e.Tied {
 			sum += notePoints(e, beat)
+			if j > 0 && m.Events[j-1].Kind == score.Rest && weak(m.Meter, e.Start) {
+				sum += 0.5 // an entry that nothing leans on
+			}
 		}
 	}
 	return sum
+}
+
+// weak says whether a place is a beat without weight: neither the first of a measure nor the one
+// in the middle of an even meter.
+func weak(m score.Meter, at score.Fraction) bool {
+	beat := m.Beat()
+	if !onBeat(at, beat) {
+		return false // which is counted between beats already
+	}
+	half := m.Length().Mul(score.Frac(1, 2))
+	return !at.IsZero() && (at != half || !onBeat(half, beat))
 }
 
 func restPoints(e score.Event, beat score.Fraction) float64 {
@@ -206,6 +221,11 @@ func notePoints(e score.Event, beat score.Fraction) float64 {
 	}
 	if e.Graces > 0 || e.Roll {
 		points += 0.8
+	}
+	for _, mark := range e.Marks {
+		if mark == score.Staccato || mark == score.Accent || mark == score.Tenuto {
+			points += 0.15
+		}
 	}
 	return points
 }
@@ -294,20 +314,52 @@ func (r *Report) changePoints(each []points) {
 	}
 }
 
-// rangePoints grow with the height of a measure's notes above where lines of the instrument
-// sit: one at the top of what is comfortable in the year.
+// lowIsEasy is which share of the way from the middle down to the lowest comfortable note is no
+// harder than the middle. The figure is ours.
+const lowIsEasy = 0.5
+
+// handPoints are what the hands do beside fingers: a drum to retune, and on sticks the same hand
+// twice in moving notes.
+func (r *Report) handPoints(i int, target instrument.Instrument) float64 {
+	sum := 0.0
+	events := r.Measures[i].Events
+	for j, e := range events {
+		if e.Kind == "rest" || e.Tied {
+			continue
+		}
+		if target.Mechanism == instrument.Drums && e.Care != "" {
+			sum += 1.5
+		}
+		if target.Unpitched() && j > 0 && events[j-1].Kind != "rest" && e.Fingering != "" &&
+			e.Fingering == events[j-1].Fingering && events[j-1].Length.Less(r.Part.Measures[i].Meter.Beat()) {
+			sum += 0.5
+		}
+	}
+	return sum
+}
+
+// rangePoints grow with the distance of a measure's notes from where lines of the instrument sit,
+// to both sides: one at the top, and at the bottom, of what is comfortable in the year. Low is hard
+// too: an oboe's, a flute's and a saxophone's lowest notes, the pedal side of brass.
 func (r *Report) rangePoints(i int, target instrument.Instrument, year int) float64 {
 	if target.Unpitched() || target.Mechanism == instrument.Drums || target.Mechanism == instrument.Bars {
 		return 0
 	}
 	middle := target.Tessitura.MIDI()
-	room := float64(max(target.Comfort(year).High.MIDI()-middle, 3))
+	above := float64(max(target.Comfort(year).High.MIDI()-middle, 3))
+	below := float64(max(middle-target.Comfort(year).Low.MIDI(), 3))
+	if target.Bowed() {
+		below = math.Inf(1) // an open low string is as easy as any
+	}
 	top, sum := 0.0, 0.0
 	for _, e := range r.Part.Measures[i].Events {
 		if e.Kind == score.Rest || e.Tied || e.Unpitched {
 			continue
 		}
-		height := max(float64(e.Pitch.MIDI()-middle)/room, 0)
+		height := float64(e.Pitch.MIDI()-middle) / above
+		if height < 0 {
+			height = max(0, float64(middle-e.Pitch.MIDI())/below-lowIsEasy)
+		}
 		top, sum = max(top, height*height), sum+height*height
 	}
 	return top + 0.1*sum

@@ -36,6 +36,9 @@ func hardness(t *testing.T, id, text string, met *Met) Report {
 	return Read(s, s.Parts[0], id, target, met, Options{Finger: finger.Options{Year: 1}})
 }
 
+// clearly is by how much a harder line is harder at least.
+const clearly = 0.03
+
 // Pairs that a teacher would order without thinking, the easier first. Source: common
 // practice.
 func TestTheEasierOfTwo(t *testing.T) {
@@ -45,6 +48,13 @@ func TestTheEasierOfTwo(t *testing.T) {
 		easy, harder string
 		met          *Met
 	}{
+		"entries on 1 and 3, on 2 and 4":         {"trumpet", "CzDz|EzFz|G4|]", "zCzD|zEzF|G4|]", nil},
+		"alternation, paradiddles":               {"snare", `"^R"c/"^L"c/"^R"c/"^L"c/"^R"c/"^L"c/"^R"c/"^L"c/|c4|]`, `"^R"c/"^L"c/"^R"c/"^R"c/"^L"c/"^R"c/"^L"c/"^L"c/|c4|]`, nil},
+		"common time, cut time":                  {"trumpet", "CDEF|GFED|C4|]", "[M:2/2]CDEF|GFED|C4|]", nil},
+		"the middle, the bottom of the alto":     {"alto-sax", "GAGA|GAGA|G4|]", "B,CB,C|B,CB,C|C4|]", nil},
+		"the middle, the bottom of the flute":    {"flute", "GAGA|GAGA|G4|]", "CDCD|CDCD|C4|]", nil},
+		"four beats tied, twelve":                {"trumpet", "C4|D4|E4|]", "C4-|C4-|C4|]", nil},
+		"plain, staccato and accents":            {"trumpet", "CDEF|GFED|C4|]", ".CLD.ELF|.GLF.ELD|C4|]", nil},
 		"halves, quarters":                       {"trumpet", "C2D2|E2D2|C4|]", "CDEF|EDCD|C4|]", nil},
 		"quarters, eighths":                      {"trumpet", "CDEF|EDCD|C4|]", "C/D/E/F/G/F/E/D/|C/D/E/F/G/F/E/D/|C4|]", nil},
 		"eighths, sixteenths":                    {"trumpet", "C/D/E/F/G/F/E/D/|C4|]", "C//D//E//F//G//F//E//D//C//D//E//F//G//F//E//D//|C4|]", nil},
@@ -69,14 +79,14 @@ func TestTheEasierOfTwo(t *testing.T) {
 		"an eighth line, the same faster in 2/2": {"trumpet", "C/D/E/F/G/F/E/D/|C4|]", "C/D/E/F/G/F/E/D/|C/E/G/E/C/E/^F/E/|C4|]", nil},
 	} {
 		easy, harder := hardness(t, tt.instrument, tt.easy, tt.met), hardness(t, tt.instrument, tt.harder, tt.met)
-		if easy.Difficulty.Total >= harder.Difficulty.Total {
+		if harder.Difficulty.Total-easy.Difficulty.Total < clearly {
 			t.Errorf("%s: %.3f %+v, and %.3f %+v", what, easy.Difficulty.Total, easy.Difficulty.Parts, harder.Difficulty.Total, harder.Difficulty.Parts)
 		}
 	}
 }
 
 // No part grows less where a note on the beat is cut in two, a sign is added, or a note is
-// put higher: for every note of a line, on every instrument that reads it.
+// put higher from the middle on: for every note of a line, on every instrument that reads it.
 func TestDifficultyDoesNotFall(t *testing.T) {
 	const line = "CDEF|G2E2|C>DE2|D/E/F/G/ A2|c4|]"
 	for _, i := range instrument.All() {
@@ -123,7 +133,7 @@ func TestDifficultyDoesNotFall(t *testing.T) {
 				return list
 			})
 			reach := func(p DifficultyParts) float64 { return p.Range }
-			if was, is := part(reach, before), part(reach, read(higher)); is < was {
+			if was, is := part(reach, before), part(reach, read(higher)); is < was && e.Pitch.MIDI() >= i.Tessitura.MIDI() {
 				t.Errorf("%s: m. %d put higher falls from %.3f to %.3f", i.ID, at.Measure+1, was, is)
 			}
 		}

@@ -263,7 +263,7 @@ func pitched(x Candidate, instrument string) bool {
 
 // TroubleElements are the things that make a measure what it is to practise: of a rhythm its
 // shortest note and its longest dotted one, of reading the notes with signs, of a change
-// both its notes, of height the highest note.
+// both its notes, of height or depth the farthest note.
 func (r Report) TroubleElements(i int) []Element {
 	m := r.Part.Measures[i]
 	d := r.Measures[i].Difficulty
@@ -281,7 +281,9 @@ func (r Report) TroubleElements(i int) []Element {
 			return []Element{noteElement(worst.from.Pitch), noteElement(worst.to.Pitch)}
 		}
 	case rangePart:
-		return []Element{noteElement(r.top(i))}
+		target, _ := instrument.ByID(r.Instrument)
+		farthest, _ := r.farthest(i, target)
+		return []Element{noteElement(farthest)}
 	}
 	return nil
 }

@@ -49,7 +49,8 @@ func (r Report) Trouble(i int, target instrument.Instrument) Trouble {
 	case changePart:
 		t.Word, t.Why = strings.ToLower(target.LaneName()), r.changeTrouble(i)
 	case rangePart:
-		t.Word, t.Why = "high", fmt.Sprintf("It goes up to %s, high for the %s in this year.", r.highest(i), target.Name)
+		word, way, note := r.reach(i, target)
+		t.Word, t.Why = word, fmt.Sprintf("It goes %s to %s, %s for the %s in this year.", way, note, word, target.Name)
 	case breathPart:
 		t.Word, t.Why = "bow", "One bow has to last long here."
 		if target.Blown {
@@ -147,17 +148,36 @@ func (r Report) worstChange(i int) *madeChange {
 	return worst
 }
 
-func (r Report) highest(i int) string { return name.Short(r.top(i), false) }
+// reach is where a measure goes farthest from where lines of an instrument sit: "high", "up" and
+// the note, or "low", "down" and the note.
+func (r Report) reach(i int, target instrument.Instrument) (word, way, note string) {
+	p, low := r.farthest(i, target)
+	if low {
+		return "low", "down", name.Short(p, false)
+	}
+	return "high", "up", name.Short(p, false)
+}
 
-// top is the highest note of a measure.
-func (r Report) top(i int) score.Pitch {
-	top := score.Pitch{Octave: -9}
+// farthest is the note of a measure that lies farthest from where lines of an instrument sit.
+func (r Report) farthest(i int, target instrument.Instrument) (p score.Pitch, low bool) {
+	var top, bottom score.Pitch
+	first := true
 	for _, e := range r.Part.Measures[i].Events {
-		if e.Kind != score.Rest && !e.Unpitched && e.Pitch.MIDI() > top.MIDI() {
+		if e.Kind == score.Rest || e.Unpitched {
+			continue
+		}
+		if first || e.Pitch.MIDI() > top.MIDI() {
 			top = e.Pitch
 		}
+		if first || e.Pitch.MIDI() < bottom.MIDI() {
+			bottom = e.Pitch
+		}
+		first = false
 	}
-	return top
+	if middle := target.Tessitura.MIDI(); middle-bottom.MIDI() > top.MIDI()-middle {
+		return bottom, true
+	}
+	return top, false
 }
 
 // left counts the measures there are to learn once those that come again are taken out.

@@ -50,7 +50,8 @@ func (r Report) Where(key ChunkKey, cause routine.Cause, target instrument.Instr
 	case changePart:
 		why = ", " + r.changeTrouble(at)
 	case rangePart:
-		why = ": it goes up to " + r.highest(at)
+		_, way, note := r.reach(at, target)
+		why = ": it goes " + way + " to " + note
 	}
 	first, _, _ := strings.Cut(why, ". ")
 	return fmt.Sprintf("m. %d%s", r.Measures[at].Number, strings.TrimSuffix(first, "."))

@@ -22,7 +22,7 @@ func TestWhereAStumbleLies(t *testing.T) {
 		{"trumpet", "CDCD|C4|]", 1, 2, routine.WrongName, "m. 1"},
 		{"trumpet", "C4|a4|]", 1, 2, routine.Sound, "m. 2: it goes up to A"},
 		{"trumpet", "CcCc|C4|]", 1, 2, routine.Sound, "m. 1, C to C: no valve moves: the lip goes from partial 2 to 4"},
-		{"trumpet", "C4|]", 1, 1, routine.Sound, ""},
+		{"trumpet", "C4|]", 1, 1, routine.Sound, "m. 1: it goes down to C"},
 		{"trumpet", "C4|]", 1, 1, routine.None, ""},
 		{"trumpet", "C4|]", 7, 9, routine.Rhythm, ""},
 		{"snare", "K:C clef=perc\nc4|c/c/c/c/ c2|]", 1, 2, routine.Rhythm, "m. 2, down to eighths"},

@@ -27,7 +27,6 @@ func chunk(name string, stage routine.Stage, hard float64, change ...func(*Chunk
 func due(p *Chunk)                       { p.Due = true }
 func last(day, reviews int) func(*Chunk) { return func(p *Chunk) { p.Last, p.Reviews = day, reviews } }
 func beats(n float64) func(*Chunk)       { return func(p *Chunk) { p.Beats = n } }
-func lips(p *Chunk)                      { p.Lips = true }
 
 // days are days from the first of some, with minutes.
 func days(minutes ...int) []Day {

@@ -159,8 +159,8 @@ func (b *suggesting) warmUp() {
 	if about == nil || b.Shape.MinutesOf(WarmUp) == 0 {
 		return
 	}
-	whole := about.Whole()
-	s := whole.Do(whole.Steps.Last(), TalkStage, "")
+	first := about.Chunks[0] // whose music is shown
+	s := first.Do(first.Steps.Last(), TalkStage, "")
 	s.Warm, s.Phase, s.Rests, s.Rule, s.Tempo, s.Names = true, WarmUp, false, routine.OneTempo, WarmTempo, 0
 	s.Stage, s.Form, s.Times = routine.Play, routine.Play, 1
 	s.CountOff, s.Notes = 4, 1+b.Warm.Count

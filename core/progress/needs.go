@@ -55,10 +55,6 @@ func NeedOf(tries []Heard, today int) (need Need, ok bool) {
 		exercise int64
 		unit     breakdown.ChunkKey
 	}
-	type habit struct {
-		form  routine.Stage
-		cause routine.Cause
-	}
 	places, forms := map[place][]Heard{}, map[routine.Stage][]Heard{}
 	for _, t := range tries {
 		if today-t.Day > NeedDays {
