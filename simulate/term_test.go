@@ -11,24 +11,24 @@ import (
 
 // A term with planted habits and absences: what is shown as earned was earned; at most a third of
 // a class has a card; every habit that is met is named within three lessons; minutes at home are
-// used. The figures are those of docs/simulated.md.
+// used. It is of a small class; docs/simulated.md has the terms of a band and of strings.
 func TestASimulatedTerm(t *testing.T) {
 	if testing.Short() {
 		t.Skip("it holds a term of 24 lessons")
 	}
 	t.Parallel()
-	r, err := simulate.Term(context.Background(), testdb.Open(t), 1, simulate.Strings())
+	r, err := simulate.Term(context.Background(), testdb.Open(t), 1, simulate.Drums())
 	if err != nil {
 		t.Fatal(err)
 	}
 	var text strings.Builder
 	r.Print(&text)
 	for _, c := range r.Classes {
-		if c.Unearned > 0 || c.Earned < 1000 {
+		if c.Unearned > 0 || c.Earned < 500 {
 			t.Errorf("%s: %d stages are shown as earned, %d never were", c.Name, c.Earned, c.Unearned)
 		}
 		for week, n := range c.Cards {
-			if 3*n > c.Students+3 { // in one week of twelve one more is stuck
+			if 3*n > c.Students+1 { // in one week of twelve one more is stuck
 				t.Errorf("%s: in week %d %d of %d have a card", c.Name, week+1, n, c.Students)
 			}
 		}
