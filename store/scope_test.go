@@ -137,10 +137,10 @@ var nothing = map[string]string{
 	"OctaveChoice":  `"{false 0 \u003cnil\u003e false}"`,
 	"HandMade":      `"{[] map[] map[] map[] [] {0 0 0}}"`,
 	"ClassAttempts": `"map[]"`, "RecentAttempts": `"[]"`,
-	"Ways":          `"{map[] map[] map[]}"`,
-	"Fingerings":    `"map[]"`,
-	"Annotations":   `"map[]"`,
-	"DuetPart":      `{"A":0,"B":0,"Entry":0}`,
+	"Ways":        `"{map[] map[] map[]}"`,
+	"Fingerings":  `"map[]"`,
+	"Annotations": `"map[]"`,
+	"DuetPart":    `{"A":0,"B":0,"Entry":0}`,
 }
 
 // writes does to a fixture's rows whatever a desk can do.
