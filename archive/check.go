@@ -82,7 +82,7 @@ func check(e store.Everything) error {
 	c.routines(e)
 	exercises := c.books(e)
 	c.duetParts(e, exercises)
-	classes := map[int]bool{}
+	classes, groups := map[int]bool{}, map[int]bool{}
 	for _, s := range e.Classes {
 		c.length("the name of a class", s.Name, 1, longestName)
 		c.that(s.Year >= 1 && s.Year <= 3, "The class %q in the archive is in year %d; there are 1 to 3.",
@@ -102,6 +102,10 @@ func check(e store.Everything) error {
 				"The archive asks for %d clean tries in a row; there are 1 to %d.", rule.Clean, routine.MostClean)
 		}
 		c.moment(s.Removed)
+		c.that(s.GroupOf == 0 || classes[s.GroupOf] && !groups[s.GroupOf],
+			"The group %q in the archive is of class %d, which it lacks.", score.Clip(s.Name), s.GroupOf)
+		groups[s.No] = s.GroupOf != 0
+		c.that(s.Shape.Valid(), "The lessons of the class %q in the archive are laid out in no way that there is.", score.Clip(s.Name))
 		c.that(!classes[s.No], "Two classes in the archive have the number %d.", s.No)
 		classes[s.No] = true
 	}
@@ -110,11 +114,12 @@ func check(e store.Everything) error {
 		c.length("a first name", s.FirstName, 1, longestFirstName)
 		c.length("an initial", s.Initial, 0, 1)
 		c.instrument(s.Instrument)
-		c.that(classes[s.Class], "Student %d in the archive is in class %d, which it lacks.", s.No, s.Class)
+		c.that(classes[s.Class] && !groups[s.Class], "Student %d in the archive is in class %d, which it lacks.", s.No, s.Class)
 		c.that(!students[s.No], "Two students in the archive have the number %d.", s.No)
 		students[s.No], in[s.No] = true, s.Class
 	}
 	for _, s := range e.Classes {
+		c.members(s, in)
 		c.seconds(s, in)
 		c.checkins(s, in, exercises, len(e.Tries))
 		c.homePlans(s, in, exercises)
@@ -122,6 +127,17 @@ func check(e store.Everything) error {
 	}
 	c.tries(e, students, exercises)
 	return c.err
+}
+
+// members checks who is in a group: students of its class, each once.
+func (c *checks) members(s store.ArchivedClass, in map[int]int) {
+	seen := map[int]bool{}
+	for _, no := range s.Members {
+		class, there := in[no]
+		c.that(there && s.GroupOf != 0 && class == s.GroupOf && !seen[no],
+			"The group %q in the archive has student %d, who is not in its class.", score.Clip(s.Name), no)
+		seen[no] = true
+	}
 }
 
 func (c *checks) line(line string) {
@@ -327,6 +343,10 @@ func (c *checks) books(e store.Everything) map[int]bool {
 			c.that(x.Removed != nil || !numbers[x.Number], "Two exercises of %q in the archive have the number %d.",
 				score.Clip(b.Title), x.Number)
 			c.that(x.Place >= 0 && x.Place <= mostOfBooks, "An exercise of %q in the archive stands at a place that there is not.", score.Clip(b.Title))
+			if x.Audience != nil {
+				_, known := breakdown.ParseAudience(string(*x.Audience))
+				c.that(known, "Exercise %d of %q in the archive is for nobody that is known here.", x.Number, score.Clip(b.Title))
+			}
 			numbers[x.Number] = numbers[x.Number] || x.Removed == nil
 			c.that(!exercises[x.No], "Two exercises in the archive are counted as %d.", x.No)
 			exercises[x.No] = true

@@ -162,7 +162,7 @@ func (d *Desk) HomeTries(ctx context.Context, class ClassID, student StudentID,
 	if err := d.all(ctx, &rows, "list what was tried at home", `
 		SELECT `+homeTryColumns+` FROM home_tries h JOIN `+d.students()+
 		` p ON p.id = h.student_id JOIN exercises e ON e.id = h.exercise_id
-		WHERE h.teacher_id = $1 AND ($2 = 0 OR p.class_id = $2) AND ($3 = 0 OR p.id = $3) AND h.at >= $4 AND e.removed_at IS NULL ORDER BY h.at, h.id`, class, student, since); err != nil {
+		WHERE h.teacher_id = $1 AND ($2 = 0 OR `+memberOf("p", "$2")+`) AND ($3 = 0 OR p.id = $3) AND h.at >= $4 AND e.removed_at IS NULL ORDER BY h.at, h.id`, class, student, since); err != nil {
 		return nil, err
 	}
 	list := map[StudentID][]HomeTry{}
@@ -182,7 +182,7 @@ func (d *Desk) HomeTicks(ctx context.Context, class ClassID, student StudentID,
 	}
 	if err := d.all(ctx, &rows, "list what was done at home", `
 		SELECT h.student_id, h.on_day AS on, h.line FROM home_ticks h JOIN `+d.students()+` p ON p.id = h.student_id
-		WHERE h.teacher_id = $1 AND ($2 = 0 OR p.class_id = $2) AND ($3 = 0 OR p.id = $3) AND h.on_day >= $4 ORDER BY h.on_day, h.at, h.line`, class, student, from); err != nil {
+		WHERE h.teacher_id = $1 AND ($2 = 0 OR `+memberOf("p", "$2")+`) AND ($3 = 0 OR p.id = $3) AND h.on_day >= $4 ORDER BY h.on_day, h.at, h.line`, class, student, from); err != nil {
 		return nil, err
 	}
 	list := map[StudentID][]HomeTick{}

@@ -253,7 +253,7 @@ func (d *Desk) ClassAttempts(ctx context.Context, class ClassID) (map[StudentID]
 	err := d.all(ctx, &rows, "list the tries", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
 		WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+
-		` p WHERE class_id = $2) AND a.undoes IS NULL ORDER BY a.id DESC`, class)
+		` p WHERE `+memberOf("p", "$2")+`) AND a.undoes IS NULL ORDER BY a.id DESC`, class)
 	list := map[StudentID][]Attempt{}
 	for _, r := range rows {
 		a := r.attempt()
@@ -269,7 +269,7 @@ func (d *Desk) RecentAttempts(ctx context.Context, class ClassID, since time.Tim
 	err := d.all(ctx, &rows, "list the recent tries", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
 		WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+
-		` p WHERE class_id = $2) AND a.at >= $3 AND a.undoes IS NULL AND u.id IS NULL ORDER BY a.id`, class, since)
+		` p WHERE `+memberOf("p", "$2")+`) AND a.at >= $3 AND a.undoes IS NULL AND u.id IS NULL ORDER BY a.id`, class, since)
 	return attempts(rows), err
 }
 

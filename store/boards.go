@@ -32,7 +32,7 @@ func (d *Desk) Weeks(ctx context.Context, class ClassID, since time.Time) ([]Wee
 	err := d.all(ctx, &list, "add up the weeks", `
 		SELECT a.student_id AS student, date_trunc('week', a.at AT TIME ZONE coalesce(nullif($4, ''), current_setting('TimeZone'))) AS monday, count(*) AS tries, count(*) FILTER (WHERE a.clean) AS clean
 		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
-		WHERE a.teacher_id = $1 AND t.class_id = $2 AND a.at >= $3 AND a.undoes IS NULL AND NOT a.moved
+		WHERE a.teacher_id = $1 AND `+memberOf("t", "$2")+` AND a.at >= $3 AND a.undoes IS NULL AND NOT a.moved
 		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id
 			AND u.student_id = a.student_id)
 		GROUP BY a.student_id, monday ORDER BY a.student_id, monday`, class, since, d.zoneName(ctx))
@@ -47,7 +47,7 @@ func (d *Desk) StandingsBy(ctx context.Context, class ClassID, by time.Time) (St
 	if err != nil {
 		return nil, err
 	}
-	const where = `a.student_id IN (SELECT id FROM students WHERE class_id = $2) AND a.at < $3`
+	where := `a.student_id IN (SELECT id FROM students p WHERE ` + memberOf("p", "$2") + `) AND a.at < $3`
 	outlines, err := outlinesWhere(ctx, d.db, where, d.teacher, class, by)
 	if err != nil {
 		return nil, wrap(doing, err)
@@ -55,7 +55,7 @@ func (d *Desk) StandingsBy(ctx context.Context, class ClassID, by time.Time) (St
 	rows, err := d.db.QueryContext(ctx, `
 		SELECT a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, `+inClass+`
 		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
-		WHERE a.teacher_id = $1 AND t.class_id = $2 AND a.at < $3 AND a.undoes IS NULL
+		WHERE a.teacher_id = $1 AND `+memberOf("t", "$2")+` AND a.at < $3 AND a.undoes IS NULL
 		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id
 			AND u.student_id = a.student_id)
 		ORDER BY a.id`, d.args([]any{class, by})...)

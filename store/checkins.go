@@ -87,7 +87,7 @@ func (d *Desk) Checkin(ctx context.Context, id CheckinID) (Checkin, error) {
 func (d *Desk) ClassCheckins(ctx context.Context, class ClassID) ([]Checkin, error) {
 	return d.checkins(ctx, "list the check-ins", `
 		SELECT DISTINCT ON (c.student_id, c.heard_at IS NULL) `+checkinColumns+`
-		FROM checkins c JOIN `+d.students()+` p ON p.id = c.student_id WHERE c.teacher_id = $1 AND p.class_id = $2
+		FROM checkins c JOIN `+d.students()+` p ON p.id = c.student_id WHERE c.teacher_id = $1 AND `+memberOf("p", "$2")+`
 		ORDER BY c.student_id, c.heard_at IS NULL DESC, c.heard_at DESC, c.id DESC`, class)
 }
 

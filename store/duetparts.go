@@ -56,7 +56,7 @@ func (d *Desk) DeleteDuetPart(ctx context.Context, id ExerciseID) error {
 // SaveClassDuetPart gives a class a line, "A" or "B"; "" is none.
 func (d *Desk) SaveClassDuetPart(ctx context.Context, class ClassID, line string) error {
 	return d.change(ctx, "give the class a line", `UPDATE classes SET duet_part = $3
-		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, line)
+		WHERE teacher_id = $1 AND id = (`+classOf+`)`, class, line)
 }
 
 // SaveStudentDuetPart gives a student a line, "A" or "B"; "" is the class's.

@@ -63,15 +63,16 @@ type ArchivedExercise struct {
 	No     int `json:"no"`
 	Number int `json:"number"`
 	// in its book, where the teacher put it elsewhere than by its number
-	Place      int               `json:"place,omitempty"`
-	Title      string            `json:"title"`
-	Music      string            `json:"music"` // the hash of its source
-	Part       int               `json:"part"`
-	WrittenFor string            `json:"writtenFor,omitempty"`
-	Routine    string            `json:"routine,omitempty"`
-	Removed    *time.Time        `json:"deleted,omitempty"`
-	Own        []ArchivedOwnPart `json:"ownParts,omitempty"`
-	Octaves    map[string]int    `json:"octaves,omitempty"` // by instrument
+	Place      int                 `json:"place,omitempty"`
+	Title      string              `json:"title"`
+	Music      string              `json:"music"` // the hash of its source
+	Part       int                 `json:"part"`
+	WrittenFor string              `json:"writtenFor,omitempty"`
+	Routine    string              `json:"routine,omitempty"`
+	Audience   *breakdown.Audience `json:"for,omitempty"` // where the teacher said for whom it is
+	Removed    *time.Time          `json:"deleted,omitempty"`
+	Own        []ArchivedOwnPart   `json:"ownParts,omitempty"`
+	Octaves    map[string]int      `json:"octaves,omitempty"` // by instrument
 	// instruments whose notes beyond them lie in the nearest octave
 	Folded      []string             `json:"folded,omitempty"`
 	Fingerings  []ArchivedFingering  `json:"fingerings,omitempty"`
@@ -117,8 +118,11 @@ type ArchivedClass struct {
 	Year     int        `json:"year"`
 	DuetPart string     `json:"duetPart,omitempty" db:"duet_part"`
 	Routine  string     `json:"routine,omitempty"`
+	Shape    Shape      `json:"shape,omitzero"` // of its lessons
 	Removed  *time.Time `json:"deleted,omitempty"`
 
+	GroupOf   int                  `json:"groupOf,omitempty" db:"-"` // the class whose students these are, by its No
+	Members   []int                `json:"members,omitempty"`        // of a group, by their No
 	Lessons   []ArchivedLesson     `json:"lessons,omitempty"`
 	DuetParts map[int]string       `json:"duetParts,omitempty"` // of students with a line of their own, by their No
 	Rules     map[int]ArchivedRule `json:"rules,omitempty"`     // of students with a rule of their own
@@ -348,7 +352,8 @@ func (g gathering) books(ctx context.Context) error {
 		WrittenFor string `db:"written_for"`
 	}
 	if err := g.list(ctx, &exercises, `
-		SELECT id, book_id, number, coalesce(place, 0) AS place, title, hash AS music, part, written_for, routine, removed_at AS removed FROM exercises WHERE teacher_id = $1 ORDER BY id`); err != nil {
+		SELECT id, book_id, number, coalesce(place, 0) AS place, title, hash AS music, part, written_for, routine, audience,
+			removed_at AS removed FROM exercises WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	at := map[BookID]int{}
@@ -489,16 +494,17 @@ func (g gathering) music(ctx context.Context) error {
 
 func (g gathering) classes(ctx context.Context) error {
 	var classes []struct {
-		ID ClassID
+		ID      ClassID
+		OfClass ClassID `db:"of_class"`
 		ArchivedClass
 	}
-	if err := g.list(ctx, &classes, `SELECT id, name, school, year, duet_part, routine, removed_at AS removed
+	if err := g.list(ctx, &classes, `SELECT id, coalesce(of_class, 0) AS of_class, name, school, year, duet_part, routine, shape, removed_at AS removed
 		FROM classes WHERE teacher_id = $1 ORDER BY id`); err != nil {
 		return err
 	}
 	for k, s := range classes {
 		s.No, s.Routine = k+1, g.routine(s.Routine)
-		g.classOf[s.ID] = s.No
+		g.classOf[s.ID], s.GroupOf = s.No, g.classOf[s.OfClass]
 		g.e.Classes = append(g.e.Classes, s.ArchivedClass)
 	}
 	return nil
@@ -516,6 +522,9 @@ func (g gathering) students(ctx context.Context) error {
 	}
 	for k, s := range students {
 		g.studentOf[s.ID] = k + 1
+	}
+	if err := g.groups(ctx); err != nil {
+		return err
 	}
 	for k, s := range students {
 		archived := ArchivedStudent{No: k + 1, Class: g.classOf[s.ClassID], Student: s.Student, Left: s.Left,
@@ -553,6 +562,23 @@ func (g gathering) students(ctx context.Context) error {
 		}
 		archived.Student = Student{FirstName: s.FirstName, Initial: s.Initial, Instrument: s.Instrument}
 		g.e.Students = append(g.e.Students, archived)
+	}
+	return nil
+}
+
+// groups gathers who is in which group.
+func (g gathering) groups(ctx context.Context) error {
+	var members []struct {
+		Group   ClassID   `db:"group_id"`
+		Student StudentID `db:"student_id"`
+	}
+	if err := g.list(ctx, &members, `SELECT group_id, student_id FROM group_members WHERE teacher_id = $1
+		ORDER BY group_id, student_id`); err != nil {
+		return err
+	}
+	for _, m := range members {
+		group := &g.e.Classes[g.classOf[m.Group]-1]
+		group.Members = append(group.Members, g.studentOf[m.Student])
 	}
 	return nil
 }

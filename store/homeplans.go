@@ -63,7 +63,7 @@ func (d *Desk) HomePlans(ctx context.Context, class ClassID) ([]HomePlan, error)
 	var rows []homePlanRow
 	if err := d.all(ctx, &rows, "list the plans", `
 		SELECT `+homePlanColumns+` FROM practice_plans h JOIN `+d.students()+
-		` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND p.class_id = $2 ORDER BY p.id`, class); err != nil {
+		` p ON p.id = h.student_id WHERE h.teacher_id = $1 AND `+memberOf("p", "$2")+` ORDER BY p.id`, class); err != nil {
 		return nil, err
 	}
 	list := make([]HomePlan, len(rows))

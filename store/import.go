@@ -169,8 +169,9 @@ func (in importing) exercise(ctx context.Context, book BookID, x ArchivedExercis
 	}
 	var id ExerciseID
 	if err := in.one(ctx, &id, `
-		INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for, removed_at, place, routine) VALUES ($1, $2, $3, $4, $5, $6, $7, $8, nullif($9, 0), $10) RETURNING id`,
-		book, x.Number, x.Title, hash, x.Part, x.WrittenFor, x.Removed, x.Place, in.routine(x.Routine)); err != nil {
+		INSERT INTO exercises (teacher_id, book_id, number, title, hash, part, written_for, removed_at, place, routine, audience)
+			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, nullif($9, 0), $10, $11) RETURNING id`,
+		book, x.Number, x.Title, hash, x.Part, x.WrittenFor, x.Removed, x.Place, in.routine(x.Routine), x.Audience); err != nil {
 		return err
 	}
 	in.exercises[x.No] = id
@@ -244,13 +245,21 @@ func (in importing) seconds(ctx context.Context) error {
 
 func (in importing) classes(ctx context.Context) error {
 	for _, s := range in.e.Classes {
-		name, err := in.freeName(ctx, "classes", "name", s.Name, s.Removed)
+		name, err := s.Name, error(nil)
+		if s.GroupOf == 0 {
+			name, err = in.freeName(ctx, "classes", "name", s.Name, s.Removed)
+		}
+		if err != nil {
+			return err
+		}
+		shape, err := json.Marshal(s.Shape)
 		if err != nil {
 			return err
 		}
 		var id ClassID
-		if err := in.one(ctx, &id, `INSERT INTO classes (teacher_id, name, school, year, duet_part, routine, removed_at) VALUES ($1, $2, $3, $4, $5, $6, $7) RETURNING id`,
-			name, s.School, s.Year, s.DuetPart, in.routine(s.Routine), s.Removed); err != nil {
+		if err := in.one(ctx, &id, `INSERT INTO classes (teacher_id, name, school, year, duet_part, routine, shape, removed_at, of_class)
+			VALUES ($1, $2, $3, $4, $5, $6, $7, $8, nullif($9, 0)) RETURNING id`,
+			name, s.School, s.Year, s.DuetPart, in.routine(s.Routine), string(shape), s.Removed, in.classOf[s.GroupOf]); err != nil {
 			return err
 		}
 		in.classOf[s.No] = id
@@ -287,6 +296,12 @@ func (in importing) students(ctx context.Context) error {
 		in.b.Students++
 	}
 	for _, class := range in.e.Classes {
+		for _, no := range class.Members {
+			if err := in.change(ctx, `INSERT INTO group_members (teacher_id, group_id, student_id) VALUES ($1, $2, $3)`,
+				in.classOf[class.No], in.studentOf[no]); err != nil {
+				return err
+			}
+		}
 		for second, first := range class.Seconds {
 			if err := in.change(ctx, `UPDATE students SET also_of = $3
 				WHERE teacher_id = $1 AND id = $2`, in.studentOf[second], in.studentOf[first]); err != nil {

@@ -173,7 +173,8 @@ func (d *Desk) BeginLesson(ctx context.Context, id LessonID) error {
 	if err := d.changeLesson(ctx, "begin the lesson", `
 		begun_at = coalesce(begun_at, now()),
 		absent = CASE WHEN begun_at IS NOT NULL THEN absent ELSE ARRAY(SELECT p.id FROM `+d.students()+
-		` p WHERE p.class_id = lessons.class_id AND p.aside ORDER BY p.id) END`, ` AND ended_at IS NULL`, id); err != nil {
+		` p WHERE p.aside AND (p.class_id = lessons.class_id OR
+			2 = (SELECT count(*) FROM group_members m WHERE m.group_id = lessons.class_id AND m.student_id IN (p.id, p.also_of))) ORDER BY p.id) END`, ` AND ended_at IS NULL`, id); err != nil {
 		return err
 	}
 	return d.marking(ctx, "end the lesson before", func(tx deskTx) error {
@@ -213,7 +214,7 @@ func (d *Desk) LessonAttempts(ctx context.Context, class ClassID, from, to time.
 	var rows []attemptRow
 	err := d.all(ctx, &rows, "list the tries of the lesson", `
 		SELECT `+attemptColumns+` FROM `+attemptTables+`
-		WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+` p WHERE p.class_id = $2)
+		WHERE a.teacher_id = $1 AND a.student_id IN (SELECT id FROM `+d.students()+` p WHERE `+memberOf("p", "$2")+`)
 		AND a.at BETWEEN $3 AND $4 AND a.undoes IS NULL AND u.id IS NULL ORDER BY a.id`, class, from, to)
 	return attempts(rows), err
 }

@@ -33,7 +33,7 @@ func (d *Desk) OwnPages(ctx context.Context, class ClassID) ([]OwnPage, error) {
 	var list []OwnPage
 	err := d.own(ctx, &list, "list the students' pages", `
 		SELECT `+ownPageColumns+` FROM own_pages o JOIN `+d.students()+
-		` p ON p.id = o.student_id WHERE o.teacher_id = $1 AND p.class_id = $2 ORDER BY o.student_id`, class)
+		` p ON p.id = o.student_id WHERE o.teacher_id = $1 AND `+memberOf("p", "$2")+` ORDER BY o.student_id`, class)
 	return list, err
 }
 

@@ -4,6 +4,7 @@ import (
 	"context"
 	"encoding/json"
 	"fmt"
+	"slices"
 	"strconv"
 
 	"unhurriedbench/core/lesson"
@@ -12,12 +13,14 @@ import (
 // Class is a class.
 type Class struct {
 	ID       ClassID
-	Name     string
-	School   string // of counting; "" is the teacher's own
-	Year     int    // of playing, 1 to 3
-	DuetPart string `db:"duet_part"` // "A" or "B" of exercises with two, "" for none given
-	Students int    // how many are in it, whatever they play
-	Shape    Shape  // of its lessons
+	Name     string  // a group's with that of its class before it
+	OfClass  ClassID `db:"of_class"` // whose group it is; 0 for a class
+	Own      string  // the name alone
+	School   string  // of counting; "" is the teacher's own
+	Year     int     // of playing, 1 to 3
+	DuetPart string  `db:"duet_part"` // "A" or "B" of exercises with two, "" for none given
+	Students int     // how many are in it, whatever they play
+	Shape    Shape   // of its lessons
 }
 
 // Shape is how a class's lessons are laid out, as it is kept.
@@ -89,7 +92,7 @@ func (d *Desk) AddClass(ctx context.Context, name string, students ...Student) (
 const insertStudent = `
 	INSERT INTO students (teacher_id, class_id, first_name, initial, instrument)
 	SELECT s.teacher_id, s.id, $3, $4, $5 FROM classes s WHERE s.teacher_id = $1 AND s.id = $2
-	AND s.removed_at IS NULL RETURNING id`
+	AND s.removed_at IS NULL AND s.of_class IS NULL RETURNING id`
 
 // AddStudents puts students in a class, all or none.
 func (d *Desk) AddStudents(ctx context.Context, class ClassID, students ...Student) error {
@@ -108,26 +111,29 @@ func (tx deskTx) addStudents(ctx context.Context, class ClassID, students []Stud
 	return tx.logAction(ctx, logEntry{action: StudentsAdded, class: class, detail: strconv.Itoa(len(students))})
 }
 
-// Classes lists the classes by name.
+// Classes lists the classes by name, each with its groups after it.
 func (d *Desk) Classes(ctx context.Context) ([]Class, error) {
 	var list []Class
 	err := d.all(ctx, &list, "list the classes", `
-		SELECT s.id, s.name, s.school, s.year, s.duet_part, s.shape, count(p.id) FILTER (WHERE NOT p.aside) AS students
-		FROM classes s LEFT JOIN `+d.students()+` p ON p.class_id = s.id
-		WHERE s.teacher_id = $1 AND s.removed_at IS NULL AND (s.id = $2 OR $2 = 0) GROUP BY s.id ORDER BY s.name`, d.guest.Class)
+		SELECT s.id, coalesce(o.name || ': ', '') || s.name AS name, coalesce(o.id, 0) AS of_class, s.name AS own,
+			coalesce(o.school, s.school) AS school, coalesce(o.year, s.year) AS year,
+			coalesce(o.duet_part, s.duet_part) AS duet_part, s.shape, count(p.id) FILTER (WHERE NOT p.aside) AS students
+		FROM classes s LEFT JOIN classes o ON o.id = s.of_class LEFT JOIN `+d.students()+` p ON `+memberOf("p", "s.id")+`
+		WHERE s.teacher_id = $1 AND s.removed_at IS NULL AND o.removed_at IS NULL AND (s.id = $2 OR $2 = 0)
+		GROUP BY s.id, o.id ORDER BY coalesce(o.name, s.name), coalesce(o.id, s.id), o.id NULLS FIRST, s.name`, d.guest.Class)
 	return list, err
 }
 
-// SaveYear sets the year of playing a class is in, 1 to 3.
+// SaveYear sets the year of playing a class is in, 1 to 3; a group's is its class's.
 func (d *Desk) SaveYear(ctx context.Context, class ClassID, year int) error {
-	return d.change(ctx, "keep the year", `UPDATE classes SET year = $3 WHERE teacher_id = $1 AND id = $2
-		AND removed_at IS NULL`, class, year)
+	return d.change(ctx, "keep the year", `UPDATE classes SET year = $3 WHERE teacher_id = $1
+		AND id = (`+classOf+`)`, class, year)
 }
 
-// SaveSchool sets a class's own way of counting; "" is the teacher's.
+// SaveSchool sets a class's own way of counting; "" is the teacher's. A group counts as its class.
 func (d *Desk) SaveSchool(ctx context.Context, class ClassID, school string) error {
 	return d.change(ctx, "keep the way of counting", `UPDATE classes SET school = $3
-		WHERE teacher_id = $1 AND id = $2 AND removed_at IS NULL`, class, school)
+		WHERE teacher_id = $1 AND id = (`+classOf+`)`, class, school)
 }
 
 // AddStudent puts a student in a class.
@@ -161,7 +167,8 @@ func (tx deskTx) changeStudent(ctx context.Context, student Student) error {
 	}
 	if err := tx.change(ctx, `
 			UPDATE students SET class_id = s.id, first_name = $4, initial = $5, instrument = $6 FROM classes s
-			WHERE students.teacher_id = $1 AND students.id = $2 AND s.teacher_id = $1 AND s.id = $3 AND s.removed_at IS NULL`,
+			WHERE students.teacher_id = $1 AND students.id = $2 AND s.teacher_id = $1 AND s.id = $3 AND s.removed_at IS NULL
+			AND s.of_class IS NULL`,
 		student.ID, student.ClassID, student.FirstName, student.Initial, student.Instrument); err != nil {
 		return err
 	}
@@ -176,6 +183,9 @@ func (tx deskTx) changeStudent(ctx context.Context, student Student) error {
 	}
 	action := StudentChanged
 	if was != student.ClassID {
+		if err := tx.clear(ctx, `DELETE FROM group_members WHERE teacher_id = $1 AND student_id = $2`, student.ID); err != nil {
+			return err
+		}
 		action = StudentMoved
 	}
 	return tx.logAction(ctx, logEntry{action: action, student: student.ID, class: student.ClassID})
@@ -190,10 +200,14 @@ func (d *Desk) StudentByID(ctx context.Context, id StudentID) (Student, error) {
 	return student, err
 }
 
-// Students lists the students of a class by name.
+// Students lists the students of a class, or a group, by name. In a group a second instrument is
+// set aside where the first is in it too.
 func (d *Desk) Students(ctx context.Context, class ClassID) ([]Student, error) {
 	var list []Student
 	err := d.all(ctx, &list, "list the students", `
-		SELECT `+studentColumns+` FROM `+d.students()+` p WHERE class_id = $2 ORDER BY first_name, initial, also_of, id`, class)
+		SELECT `+studentColumns+` FROM `+d.students()+` p WHERE `+memberOf("p", "$2")+` ORDER BY first_name, initial, also_of, id`, class)
+	for k, s := range list {
+		list[k].Aside = s.Aside && (s.ClassID == class || slices.ContainsFunc(list, func(first Student) bool { return first.ID == s.AlsoOf }))
+	}
 	return list, err
 }

@@ -57,7 +57,7 @@ func TestBringRoster(t *testing.T) {
 	if err := f.BringRoster(ctx, changes); err != nil {
 		t.Fatal(err)
 	}
-	if got, want := who(), "Friday: Ines euphonium-bc Nour oboeB! Pim tuba-bb; Tuesday of a: Wim flute; "; got != want {
+	if got, want := who(), "Friday: Ines euphonium-bc Nour oboeB! Pim tuba-bb; Tuesday of a: Wim flute; Tuesday of a: Low of a:; "; got != want {
 		t.Errorf("then there are %s, want %s", got, want)
 	}
 	if log, err := f.StudentAttempts(ctx, f.student); err != nil || len(log) != 1 {

@@ -98,6 +98,8 @@ func rulesOf(ctx context.Context, db sqlx.QueryerContext, teacher TeacherID, sta
 		UNION ALL SELECT 0, id, '', 0, routine, 0, false FROM exercises WHERE teacher_id = $1 AND routine <> ''
 		UNION ALL SELECT 0, 0, instrument, 0, routine, 0, false FROM instrument_routines WHERE teacher_id = $1
 		UNION ALL SELECT 0, 0, '', id, routine, 0, false FROM classes WHERE teacher_id = $1 AND routine <> ''
+		UNION ALL SELECT 0, 0, '', g.id, o.routine, 0, false FROM classes g JOIN classes o ON o.id = g.of_class
+			WHERE g.teacher_id = $1 AND o.routine <> ''
 		UNION ALL SELECT id, 0, instrument, class_id, '', clean_to_go_on, stays FROM students WHERE teacher_id = $1`,
 		teacher, RoutineSetting)
 	if err != nil {

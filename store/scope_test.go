@@ -99,6 +99,7 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 			return slices.DeleteFunc(list, func(l store.LogEntry) bool { return l.Action == store.MaterialExported }), err
 		},
 		"Shares":           func() (any, error) { return d.Shares(ctx) },
+		"GroupMembers":     func() (any, error) { list, err := d.GroupMembers(ctx); return list[f.group], err },
 		"StudentsWhoLeft":  func() (any, error) { return d.StudentsWhoLeft(ctx) },
 		"ClassStandings":   func() (any, error) { return spelled(d.ClassStandings(ctx, f.class)) },
 		"Classes":          func() (any, error) { return d.Classes(ctx) },
@@ -195,6 +196,8 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"EndLesson":           func() error { return d.EndLesson(ctx, f.lesson) },
 		"AddHeldLesson":       func() error { _, err := d.AddHeldLesson(ctx, store.Lesson{Class: f.class}); return err },
 		"SaveAudience":        func() error { return d.SaveAudience(ctx, f.exercise, nil) },
+		"AddGroup":            func() error { _, err := d.AddGroup(ctx, f.class, "Low", nil); return err },
+		"ChangeGroup":         func() error { return d.ChangeGroup(ctx, f.group, "High", nil) },
 		"SaveShape":           func() error { return d.SaveShape(ctx, f.class, lesson.Shape{Scale: true}) },
 		"DeleteLesson":        func() error { return d.DeleteLesson(ctx, f.lesson) },
 		"SetCheckins":         func() error { return d.SetCheckins(ctx, store.Checkin{Student: f.student, On: time.Now()}) },

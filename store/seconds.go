@@ -30,7 +30,7 @@ func (d *Desk) AddSecondInstrument(ctx context.Context, first StudentID, class C
 func (tx deskTx) addSecond(ctx context.Context, id *StudentID, first Student, class ClassID, instrument string) error {
 	err := tx.one(ctx, id, `
 		INSERT INTO students (teacher_id, class_id, first_name, initial, instrument, also_of)
-		SELECT s.teacher_id, s.id, $3, $4, $5, $6 FROM classes s WHERE s.teacher_id = $1 AND s.id = $2
+		SELECT s.teacher_id, s.id, $3, $4, $5, $6 FROM classes s WHERE s.teacher_id = $1 AND s.of_class IS NULL AND s.id = $2
 		AND s.removed_at IS NULL RETURNING id`,
 		class, first.FirstName, first.Initial, instrument, first.ID)
 	if err != nil {

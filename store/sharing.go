@@ -44,7 +44,7 @@ func (d *Desk) ShareClass(ctx context.Context, class ClassID, colleague TeacherI
 		if err := tx.change(ctx, `
 			INSERT INTO shares (teacher_id, class_id, colleague_id, teach)
 			SELECT $1, s.id, c.id, $4 FROM classes s, teachers c
-			WHERE s.teacher_id = $1 AND s.id = $2 AND s.removed_at IS NULL AND c.id = $3 AND c.id <> $1 AND NOT c.demo
+			WHERE s.teacher_id = $1 AND s.id = $2 AND s.of_class IS NULL AND s.removed_at IS NULL AND c.id = $3 AND c.id <> $1 AND NOT c.demo
 				AND c.removed_at IS NULL
 			ON CONFLICT (class_id, colleague_id) DO UPDATE SET teach = excluded.teach`, class, colleague, teach); err != nil {
 			return err

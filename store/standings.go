@@ -43,13 +43,13 @@ const standingColumns = `SELECT p.student_id, p.exercise_id, p.first_measure, p.
 // ClassStandings lists where the students of a class stand.
 func (d *Desk) ClassStandings(ctx context.Context, class ClassID) (Standings, error) {
 	return d.standings(ctx, `JOIN `+d.students()+` t ON t.id = p.student_id
-		WHERE t.teacher_id = $1 AND t.class_id = $2 ORDER BY p.last_attempt`, class)
+		WHERE t.teacher_id = $1 AND `+memberOf("t", "$2")+` ORDER BY p.last_attempt`, class)
 }
 
 // ExerciseStandings lists where the students of a class stand on one exercise.
 func (d *Desk) ExerciseStandings(ctx context.Context, exercise ExerciseID, class ClassID) (Standings, error) {
 	return d.standings(ctx, `JOIN `+d.students()+` t ON t.id = p.student_id
-		WHERE t.teacher_id = $1 AND p.exercise_id = $2 AND t.class_id = $3 ORDER BY p.last_attempt`, exercise, class)
+		WHERE t.teacher_id = $1 AND p.exercise_id = $2 AND `+memberOf("t", "$3")+` ORDER BY p.last_attempt`, exercise, class)
 }
 
 // StudentStandings lists where a student stands.
@@ -143,7 +143,7 @@ func (d *Desk) EarnedCounts(ctx context.Context, class ClassID) ([]EarnedCount, 
 	err := d.all(ctx, &list, "count the stages", `
 		SELECT p.exercise_id, t.instrument, p.earned, count(*) AS chunks FROM standings p JOIN `+d.students()+
 		` t ON t.id = p.student_id
-		WHERE t.teacher_id = $1 AND t.class_id = $2 AND p.of_chunk GROUP BY p.exercise_id, t.instrument, p.earned`, class)
+		WHERE t.teacher_id = $1 AND `+memberOf("t", "$2")+` AND p.of_chunk GROUP BY p.exercise_id, t.instrument, p.earned`, class)
 	return list, err
 }
 
@@ -168,7 +168,7 @@ func (d *Desk) Worked(ctx context.Context, class ClassID) (WorkedList, error) {
 		SELECT p.student_id AS student, p.exercise_id AS exercise,
 			coalesce(string_agg(p.tempo::text, ' ') FILTER (WHERE p.stage = 'done' AND p.tempo > 0), '') AS tempos
 		FROM standings p JOIN `+d.students()+` t ON t.id = p.student_id
-		WHERE t.teacher_id = $1 AND t.class_id = $2 GROUP BY p.student_id, p.exercise_id ORDER BY p.exercise_id`, class)
+		WHERE t.teacher_id = $1 AND `+memberOf("t", "$2")+` GROUP BY p.student_id, p.exercise_id ORDER BY p.exercise_id`, class)
 	list := make(WorkedList, len(rows))
 	for k, r := range rows {
 		list[k] = Worked{Student: r.Student, Exercise: r.Exercise}

@@ -233,7 +233,7 @@ func TestTheLogOfDeeds(t *testing.T) {
 			t.Errorf("%s is by %d, %q", l.Action, l.By, l.ByName)
 		}
 	}
-	if got, want := strings.Join(deeds, ", "), "class made, students added, class given, class taken back, student changed, student left, student back, student removed, student put back, student removed, student erased"; got != want {
+	if got, want := strings.Join(deeds, ", "), "class made, students added, class made, class given, class taken back, student changed, student left, student back, student removed, student put back, student removed, student erased"; got != want {
 		t.Errorf("the deeds are %s\nwant %s", got, want)
 	}
 	var named int

@@ -109,6 +109,8 @@ var routeCases = map[string]answer{
 	"POST /students/{id}/second": refused, "GET /classes/{id}/seats": refused, "POST /classes/{id}/seats": refused,
 	"POST /classes":              made,
 	"POST /classes/{id}/list":    refused,
+	"POST /classes/{id}/groups":  refused,
+	"POST /groups/{id}":          refused,
 	"POST /classes/{id}/school":  refused,
 	"POST /classes/{id}/year":    refused,
 	"POST /students":             refused, // into the owner's class

@@ -19,6 +19,21 @@ type Shape struct {
 	Note    string          `json:"note,omitempty"`    // the one note for everyone, "Bb"; "" for what suits them
 }
 
+// Valid says whether the shape is one: minutes that fit in a lesson of UsualMinutes, a unit and
+// stages that there are, a note of three letters at most.
+func (s Shape) Valid() bool {
+	sum := 0
+	for p, minutes := range s.Minutes {
+		if !slices.Contains(Phases(), p) || minutes < 0 || minutes > UsualMinutes {
+			return false
+		}
+		sum += minutes
+	}
+	_, known := ParseUnit(string(s.Unit))
+	return sum <= UsualMinutes && (known || s.Unit == "") && len(s.Note) <= 3 && len(s.Without) <= len(routine.Forms()) &&
+		!slices.ContainsFunc(s.Without, func(stage routine.Stage) bool { return !slices.Contains(routine.Forms(), stage) })
+}
+
 // UsualMinutes is how long a lesson is that Shape and the usual minutes of the phases are of.
 const UsualMinutes = 30
 

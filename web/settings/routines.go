@@ -60,7 +60,7 @@ func (s *handlers) routinesView(r *http.Request) (routinesView, error) {
 	if err != nil {
 		return v, err
 	}
-	classes, err := desk.Classes(ctx)
+	classes, err := desk.WholeClasses(ctx)
 	if err != nil {
 		return v, err
 	}

@@ -42,7 +42,7 @@ func (s *handlers) settings(w http.ResponseWriter, r *http.Request) error {
 
 func (s *handlers) showSettings(w http.ResponseWriter, r *http.Request, status int, v settingsView) error {
 	var err error
-	if v.Classes, err = site.ClassOf(r).Classes(r.Context()); err != nil {
+	if v.Classes, err = site.ClassOf(r).WholeClasses(r.Context()); err != nil {
 		return err
 	}
 	if v.Here, err = s.Store.InstallationZone(r.Context()); err != nil {
@@ -83,7 +83,7 @@ func (s *handlers) saveSettings(w http.ResponseWriter, r *http.Request) error {
 	if err := desk.SaveSettings(ctx, changed); err != nil {
 		return err
 	}
-	before, err := desk.Classes(ctx)
+	before, err := desk.WholeClasses(ctx)
 	if err != nil {
 		return err
 	}

@@ -84,7 +84,7 @@ type roster struct {
 func (s *handlers) roster(r *http.Request) (roster, error) {
 	var known roster
 	var err error
-	if known.classes, err = site.ClassOf(r).Classes(r.Context()); err != nil {
+	if known.classes, err = site.ClassOf(r).WholeClasses(r.Context()); err != nil {
 		return known, err
 	}
 	for _, class := range known.classes {

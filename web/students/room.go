@@ -36,6 +36,8 @@ func Routes(r chi.Router, of *site.Site) {
 		r.Get("/classes/{id}/seats", s.Handle(s.seats))
 		r.Post("/classes/{id}/seats", s.Handle(s.saveSeats))
 		r.Post("/classes", s.Handle(s.addClass))
+		r.Post("/classes/{id}/groups", s.Handle(s.addGroup))
+		r.Post("/groups/{id}", s.Handle(s.changeGroup))
 		r.Post("/classes/{id}/list", s.Handle(s.addRoster))
 		r.Post("/classes/{id}/year", s.Handle(s.saveYear))
 		r.Post("/classes/{id}/give", s.Handle(s.shareClass))

@@ -20,6 +20,7 @@ type peopleView struct {
 	List        string // of the new class
 	New         store.Student
 	Problem     string
+	Typed       *peopleGroup    // what could not be kept of a group
 	Colleagues  []store.Teacher // to whom a class may be given
 	Given       []store.Guest   // by colleagues
 	Removed     int             // what is taken away, and who has left
@@ -29,6 +30,7 @@ type peopleView struct {
 type peopleClass struct {
 	store.Class
 	Students []store.Student
+	Groups   []peopleGroup // the last one a form for another
 	Shares   []store.Share
 }
 
@@ -37,11 +39,15 @@ func (s *handlers) people(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *handlers) showPeople(w http.ResponseWriter, r *http.Request, status int, v peopleView) error {
-	classes, err := site.ClassOf(r).Classes(r.Context())
+	classes, err := site.ClassOf(r).WholeClasses(r.Context())
 	if err != nil {
 		return err
 	}
 	shares, err := site.ClassOf(r).Shares(r.Context())
+	if err != nil {
+		return err
+	}
+	members, err := site.ClassOf(r).GroupMembers(r.Context())
 	if err != nil {
 		return err
 	}
@@ -51,6 +57,9 @@ func (s *handlers) showPeople(w http.ResponseWriter, r *http.Request, status int
 			return err
 		}
 		shown := peopleClass{Class: class, Students: students}
+		if shown.Groups, err = s.groupsOf(r, class.ID, members, v.Typed); err != nil {
+			return err
+		}
 		for _, share := range shares {
 			if share.Class == class.ID {
 				shown.Shares = append(shown.Shares, share)
