@@ -234,7 +234,7 @@ func respells(part score.Part, notes []score.Place) bool {
 }
 
 // markLong marks notes of three beats or more beside a note of a beat or less, notes
-// of two beats beside one of half a beat or less, the first in each line; and
+// of a beat and a half beside one of half a beat or less, the first in each line; and
 // the final note.
 func markLong(part score.Part, marks [][]noted) {
 	sounding := part.Sounding(part.Written())
@@ -252,7 +252,7 @@ func markLong(part score.Part, marks [][]noted) {
 		}
 		beats := note.Length.Div(beat)
 		if beats.Cmp(score.Frac(3, 1)) >= 0 && quickest.Cmp(beat) <= 0 ||
-			beats.Cmp(score.Frac(2, 1)) >= 0 && quickest.Cmp(beat.Mul(score.Frac(1, 2))) <= 0 {
+			beats.Cmp(score.Frac(3, 2)) >= 0 && quickest.Cmp(beat.Mul(score.Frac(1, 2))) <= 0 {
 			const reason = "A long note among moving ones: keep its full length."
 			line := systemOf(part.Measures[note.Place.Measure])
 			if marked[line] {

@@ -59,7 +59,7 @@ func (r *Report) strikeOut() {
 			if len(x.Annotations) == 0 {
 				continue
 			}
-			x.Alerts = slices.DeleteFunc(x.Alerts, func(a Alert) bool { return x.struck(a) })
+			x.Alerts, x.eased = slices.DeleteFunc(x.Alerts, x.struck), slices.DeleteFunc(x.eased, x.struck)
 		}
 	}
 }

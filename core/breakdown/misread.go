@@ -62,7 +62,7 @@ func abs(n int) int { return max(n, -n) }
 func sameWay(moved, steps int) bool { return steps == 0 || (moved > 0) == (steps > 0) }
 
 // markSkipped marks what a class passes over or cuts short: once a line of music a rest on
-// the last beat before a note on the downbeat, and the last rest of all; once in an
+// the last beat before a note on the downbeat, an entry inside a measure, and the last rest of all; once in an
 // exercise a sign to repeat from, a tie over the bar line that is struck again, and four
 // counts that are left early, where no other mark asks to keep them. Source: common
 // practice.
@@ -86,6 +86,8 @@ func markSkipped(part score.Part, marks [][]noted) {
 			case e.Kind == score.Rest && j == last && j > 0 && !final && e.Length.Cmp(beat) <= 0 &&
 				strikesFirst(part.Measures[i+1]):
 				add(line, j, "This rest is easily skipped: count it before the next downbeat.")
+			case e.Kind != score.Rest && entersLate(m, j):
+				add(fmt.Sprint("entry in line ", systemOf(m)), j, "It enters after a rest inside the measure: count the rest, then play.")
 			case e.Tied && j == 0:
 				add("tie", j, "Tied over the bar line: it goes on and is not struck again.")
 			case e.Kind != score.Rest && !e.TieOn && !e.Tied && j == last && !final &&
@@ -97,6 +99,11 @@ func markSkipped(part score.Part, marks [][]noted) {
 			add("repeat", last, "Repeat from here: the sign is easily passed over.")
 		}
 	}
+}
+
+// entersLate says whether a note comes in after a rest inside its measure.
+func entersLate(m score.Measure, j int) bool {
+	return j > 0 && !m.Events[j].Tied && m.Events[j-1].Kind == score.Rest
 }
 
 // strikesFirst says whether a measure begins with a note that is struck.

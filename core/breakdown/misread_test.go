@@ -34,7 +34,8 @@ func TestThirdsThatLookLikeSteps(t *testing.T) {
 func TestWhatIsSkipped(t *testing.T) {
 	for _, tt := range []struct{ what, music, at, says string }{
 		{"a rest before the downbeat", "C D E z|F4|]", "1.4", "count it before the next downbeat"},
-		{"not before a rest", "C D E z|z F2 F|]", "", ""},
+		{"not before a rest, where it enters", "C D E z|z F2 F|]", "2.2", "enters after a rest"},
+		{"entries, once a line", "z C z D|z C z D|z E F2|z E F2|z E F2|]", "1.2 5.2", "enters after a rest"},
 		{"not before a tie that goes on", "C4-|C2 D z|D4|]", "2.1 2.3", "not struck again"},
 		{"a long rest is seen", "C2 z2|F4|]", "", ""},
 		{"once a line", "C D E z|C D E z|C D E z|C4|C D E z|F4|]", "1.4 5.4", "easily skipped"},

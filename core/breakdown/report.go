@@ -63,17 +63,11 @@ type Event struct {
 	Breath      string             `json:"breath,omitempty"` // a breath is taken after it: why
 	Bow         *Bow               `json:"bow,omitempty"`    // that begins here
 	Annotations []Annotation       `json:"-"`                // the teacher's marks
+	eased       []Alert            // what is minded here and not marked
 }
 
-// Has says whether the event carries an alert.
-func (e Event) Has(a Alert) bool {
-	for _, b := range e.Alerts {
-		if a == b {
-			return true
-		}
-	}
-	return false
-}
+// Has says whether there is an alert at the event, marked or told on request.
+func (e Event) Has(a Alert) bool { return slices.Contains(e.Alerts, a) || slices.Contains(e.eased, a) }
 
 // Measure is one measure, explained.
 type Measure struct {
@@ -167,6 +161,7 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 	r.Tempo = r.tempo(s.Tempo, target, o.Finger.Year)
 	r.addBreaths(target, o.Finger.Year)
 	r.addBows(target, o.Finger.Year)
+	r.easeMarks()
 	r.strikeOut()
 	if !byHand {
 		r.learningOrder()

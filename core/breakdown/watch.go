@@ -55,7 +55,7 @@ func (r Report) Watch(chunk []Passage, target instrument.Instrument) []Watched {
 			}
 			at := score.Place{Measure: passage.At, Event: j}
 			w := Watched{At: at, Measure: r.Measures[passage.At].Number, Name: e.ShortName, Trap: e.Has(Trap),
-				Alerts: slices.Clone(e.Alerts), Why: e.Why}
+				Alerts: slices.Concat(e.Alerts, e.eased), Why: e.Why}
 			if w.Name == "" {
 				w.Name = e.Fingering
 			}
