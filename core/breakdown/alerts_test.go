@@ -70,7 +70,7 @@ func TestLongNotesHaveAQuickNeighbour(t *testing.T) {
 		"c/d/ e2 f|g4|c4|]":      "1.3",
 		"f e2 c/d/|g2 a2|c4|]":   "1.2",
 		"c/d/ e3/2 z/ f|g4|c4|]": "1.3", // a beat and a half beside half a beat
-		"c e z f|g4|c4|]":         "2.1", // three beats or more, a quarter before it
+		"c e z f|g4|c4|]":        "2.1", // three beats or more, a quarter before it
 	} {
 		if got := alerts(read(t, "M:4/4\nL:1/4\nK:C\n"+music, "violin", nil), Long); got != want {
 			t.Errorf("%s has long notes at %q, want %q", music, got, want)

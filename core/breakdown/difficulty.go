@@ -110,8 +110,10 @@ func together(measures []Difficulty) Difficulty {
 	return d
 }
 
-// addDifficulty finds how hard each measure, each chunk and the whole is.
+// addDifficulty finds how hard each measure, each chunk and the whole is, and how fast each
+// measure can go.
 func (r *Report) addDifficulty(target instrument.Instrument, year int) {
+	r.paces = r.pacesOf(target, year)
 	each := make([]points, len(r.Measures))
 	for i := range r.Measures {
 		each[i][rhythmPart] = r.rhythmPoints(i)
@@ -121,6 +123,7 @@ func (r *Report) addDifficulty(target instrument.Instrument, year int) {
 		each[i][changePart] = r.handPoints(i, target)
 	}
 	r.changePoints(each)
+	r.hurryPoints(each)
 	r.breathPoints(each, target, year)
 	list := make([]Difficulty, len(r.Measures))
 	for i := range r.Measures {
@@ -136,6 +139,25 @@ func (r *Report) addDifficulty(target instrument.Instrument, year int) {
 			within = append(within, list[at])
 		}
 		r.Chunks[k].Difficulty = hundredths(together(within).Total)
+	}
+}
+
+// forAHurry is the points of a measure that is marked twice as fast as a year of playing can go;
+// the figure is ours.
+const forAHurry = 3
+
+// hurryPoints adds those of a tempo that is marked faster than a measure can go, to the changes
+// where the hand has to move for it, to the rhythm where it does not.
+func (r *Report) hurryPoints(each []points) {
+	for i, p := range r.paces {
+		if p.goes == 0 {
+			continue
+		}
+		part := rhythmPart
+		if p.moves {
+			part = changePart
+		}
+		each[i][part] += forAHurry * max(0, float64(r.marked)/p.goes-1)
 	}
 }
 

@@ -76,6 +76,7 @@ func TestTheEasierOfTwo(t *testing.T) {
 		"notes that were met, one that was not":  {"trumpet", "CDEF|GFED|C4|]", "CDEF|GAFD|C4|]", met},
 		"strokes, flams":                         {"snare", "K:C clef=perc\ncccc|cccc|c4|]", "K:C clef=perc\n{c}cc{c}cc|{c}cc{c}cc|c4|]", nil},
 		"quarters, strokes between beats":        {"snare", "K:C clef=perc\ncccc|cccc|c4|]", "K:C clef=perc\nc/cc/ c/cc/|c/cc/ c/cc/|c4|]", nil},
+		"eighths at 60, at 132":                  {"trumpet", "Q:1/4=60\nC/D/E/F/ G2|C4|]", "Q:1/4=132\nC/D/E/F/ G2|C4|]", nil},
 		"an eighth line, the same faster in 2/2": {"trumpet", "C/D/E/F/G/F/E/D/|C4|]", "C/D/E/F/G/F/E/D/|C/E/G/E/C/E/^F/E/|C4|]", nil},
 	} {
 		easy, harder := hardness(t, tt.instrument, tt.easy, tt.met), hardness(t, tt.instrument, tt.harder, tt.met)

@@ -11,7 +11,7 @@ import (
 
 // OutlineVersion counts the changes to how parts are cut, named and met. An outline
 // that was kept under another version is made again.
-const OutlineVersion = 4
+const OutlineVersion = 5
 
 // Outline is what pages need of a part when it is not open.
 type Outline struct {

@@ -15,6 +15,7 @@ type PracticeVersion string
 const (
 	OneNote   PracticeVersion = "one-note"  // its rhythm on one note
 	EvenWalk  PracticeVersion = "even-walk" // its pitches as half notes
+	Longer    PracticeVersion = "longer"    // the pitches of one chunk as whole notes, halves and quarters, then as written
 	AddANote  PracticeVersion = "add-a-note"
 	Unslurred PracticeVersion = "unslurred" // each chunk without its slurs, then with them
 	Pulsed    PracticeVersion = "pulsed"    // every eighth struck
@@ -26,7 +27,7 @@ const (
 // Title is what a teacher calls the line.
 func (l PracticeVersion) Title() string {
 	return map[PracticeVersion]string{
-		OneNote: "On one note", EvenWalk: "Even walk", AddANote: "Add a note", Unslurred: "Without slurs, then with",
+		OneNote: "On one note", EvenWalk: "Even walk", Longer: "Longer values first", AddANote: "Add a note", Unslurred: "Without slurs, then with",
 		Pulsed: "Every eighth said", HeldFirst: "First note held", LastFirst: "Last measure first", Alone: "One chunk alone",
 	}[l]
 }
@@ -36,6 +37,7 @@ func (l PracticeVersion) Why() string {
 	return map[PracticeVersion]string{
 		OneNote:   "Only the rhythm is left: the hands have nothing to do.",
 		EvenWalk:  "Only the notes are left, each as long as the next: time to find them.",
+		Longer:    "Whole notes, half notes, quarters, then as it is written: the hands have time before the rhythm comes.",
 		AddANote:  "One note more each time, until the chunk is whole.",
 		Unslurred: "Each chunk first with every note begun anew, then as it is written.",
 		Pulsed:    "Long notes as the eighths they are made of: nobody leaves them early.",
@@ -46,14 +48,16 @@ func (l PracticeVersion) Why() string {
 }
 
 // TakesChunk says whether the line is made of one chunk.
-func (l PracticeVersion) TakesChunk() bool { return l == AddANote || l == LastFirst || l == Alone }
+func (l PracticeVersion) TakesChunk() bool {
+	return l == Longer || l == AddANote || l == LastFirst || l == Alone
+}
 
 // inPlace says whether the line keeps the measures of the exercise, and so its chunks.
 func (l PracticeVersion) inPlace() bool { return l == OneNote || l == Pulsed }
 
 // PracticeVersions lists the lines that can be made of a part.
 func PracticeVersions(part score.Part) []PracticeVersion {
-	list := []PracticeVersion{OneNote, EvenWalk, AddANote, Unslurred, Pulsed, HeldFirst, LastFirst, Alone}
+	list := []PracticeVersion{OneNote, EvenWalk, Longer, AddANote, Unslurred, Pulsed, HeldFirst, LastFirst, Alone}
 	struck, slurs, long := 0, 0, false
 	for _, at := range part.Notes() {
 		e := part.At(at)
@@ -65,7 +69,7 @@ func PracticeVersions(part score.Part) []PracticeVersion {
 	}
 	return slices.DeleteFunc(list, func(l PracticeVersion) bool {
 		switch l {
-		case OneNote, EvenWalk:
+		case OneNote, EvenWalk, Longer:
 			return part.Unpitched() || struck == 0
 		case Unslurred:
 			return slurs == 0
@@ -116,7 +120,9 @@ func Derive(line PracticeVersion, title string, part score.Part, chunks []Chunk,
 		}
 		w.chunks = slices.Clone(chunks)
 	case EvenWalk:
-		w.each(chunks, func(p Chunk) { w.walk(p) }, "half notes")
+		w.each(chunks, func(p Chunk) { w.walk(p, 2) }, "half notes")
+	case Longer:
+		w.longer(within)
 	case AddANote:
 		w.addANote(within)
 	case Unslurred:
@@ -324,9 +330,10 @@ func eighths(e score.Event) []score.Event {
 	return list
 }
 
-// walk writes the struck notes of a chunk as half notes, two a measure.
-func (w *versionWriter) walk(p Chunk) {
-	half := score.Frac(1, 2)
+// walk writes the struck notes of a chunk all as whole notes, halves or quarters: base is 1, 2
+// or 4, and as many stand in a measure.
+func (w *versionWriter) walk(p Chunk, base int) {
+	value := score.Value{Base: base}
 	var b *bar
 	for _, passage := range p.Passages(w.part) {
 		m := w.part.Measures[passage.At]
@@ -339,18 +346,33 @@ func (w *versionWriter) walk(p Chunk) {
 				next := plain(m)
 				b = &next
 			}
-			b.add(score.Event{Length: half, Value: score.Value{Base: 2}, Pitch: e.Pitch},
+			b.add(score.Event{Length: value.Length(), Value: value, Pitch: e.Pitch},
 				score.Place{Measure: passage.At, Event: j})
-			if len(b.Events) == 2 {
+			if len(b.Events) == base {
 				w.add(*b)
 				b = nil
 			}
 		}
 	}
 	if b != nil {
-		b.rest(half, score.Frac(1, 1))
+		b.rest(score.Frac(int64(len(b.Events)), int64(base)), score.Frac(1, 1))
 		w.add(*b)
 	}
+}
+
+// longer writes a chunk's notes as whole notes, as halves and as quarters, then the chunk.
+func (w *versionWriter) longer(p Chunk) {
+	for _, value := range []struct {
+		base int
+		name string
+	}{{1, "whole notes"}, {2, "half notes"}, {4, "quarter notes"}} {
+		from := len(w.line.Measures)
+		w.walk(p, value.base)
+		w.chunk(value.name, p.InWords()+", "+value.name, from)
+	}
+	from := len(w.line.Measures)
+	w.add(w.passages(p.Passages(w.part))...)
+	w.chunk("as written", p.InWords()+", as it is written", from)
 }
 
 // addANote writes the beginning of a chunk again and again, a note longer each time.

@@ -124,7 +124,7 @@ func TestLinesSaveWhatTheySay(t *testing.T) {
 			}
 		}
 	}
-	for _, line := range []breakdown.PracticeVersion{breakdown.OneNote, breakdown.EvenWalk, breakdown.AddANote, breakdown.Unslurred, breakdown.Pulsed, breakdown.HeldFirst, breakdown.LastFirst, breakdown.Alone} {
+	for _, line := range []breakdown.PracticeVersion{breakdown.OneNote, breakdown.EvenWalk, breakdown.Longer, breakdown.AddANote, breakdown.Unslurred, breakdown.Pulsed, breakdown.HeldFirst, breakdown.LastFirst, breakdown.Alone} {
 		if made[line] < 20 {
 			t.Errorf("only %d of %s were tried", made[line], line)
 		}
@@ -224,6 +224,24 @@ func keeps(t *testing.T, line breakdown.PracticeVersion, r breakdown.Report, wit
 		if got := struck(part, everything(part), false); !slices.Equal(got, want) {
 			fail("the pitches", got, want)
 		}
+	case breakdown.Longer:
+		once, written := struck(r.Part, within.Passages(r.Part), false), struck(r.Part, within.Passages(r.Part), true)
+		for k, length := range []score.Fraction{score.Frac(1, 1), score.Frac(1, 2), score.Frac(1, 4)} {
+			p := d.Chunks[k].Passages(part)
+			if got := struck(part, p, false); !slices.Equal(got, once) {
+				fail("the pitches of "+d.Chunks[k].Label, got, once)
+			}
+			for _, at := range d.Chunks[k].At {
+				for _, e := range part.Measures[at].Events {
+					if e.Kind == score.Note && e.Length != length {
+						fail("a length of "+d.Chunks[k].Label, e.Length, length)
+					}
+				}
+			}
+		}
+		if got := struck(part, last.Passages(part), true); !slices.Equal(got, written) {
+			fail("the chunk as written", got, written)
+		}
 	case breakdown.Alone:
 		want := struck(r.Part, within.Passages(r.Part), true)
 		if got := struck(part, everything(part), true); !slices.Equal(got, want) {
@@ -291,9 +309,9 @@ func TestEveryBowHasAWay(t *testing.T) {
 // Versions are offered where there is something to practise in them.
 func TestWhichVersionsThereAre(t *testing.T) {
 	for _, tt := range []struct{ music, want string }{
-		{"C D E F|]", "[one-note even-walk add-a-note pulsed held]"},
-		{"C D E F|G4|]", "[one-note even-walk add-a-note pulsed held last-first alone]"},
-		{"(C D) E F|G A B c|]", "[one-note even-walk add-a-note unslurred pulsed held last-first alone]"},
+		{"C D E F|]", "[one-note even-walk longer add-a-note pulsed held]"},
+		{"C D E F|G4|]", "[one-note even-walk longer add-a-note pulsed held last-first alone]"},
+		{"(C D) E F|G A B c|]", "[one-note even-walk longer add-a-note unslurred pulsed held last-first alone]"},
 		{"z4|z4|]", "[last-first alone]"},
 	} {
 		part := testabc.Part(t, "M:4/4\nL:1/4\nK:C\n"+tt.music)

@@ -128,6 +128,8 @@ type Report struct {
 	Remarks []score.Problem `json:"-"` // printed fingerings that are none of their note
 
 	changes []madeChange
+	marked  int     // tempo, beats a minute; 0 for none
+	paces   []pace  // of the measures
 	phrases []Chunk // as the program cuts
 }
 
@@ -158,7 +160,7 @@ func Read(s score.Score, source score.Part, writtenFor string, target instrument
 	r.Left = r.left()
 	r.markNew(met)
 	r.addDifficulty(target, o.Finger.Year)
-	r.Tempo = r.tempo(s.Tempo, target, o.Finger.Year)
+	r.Tempo = r.tempo()
 	r.addBreaths(target, o.Finger.Year)
 	r.addBows(target, o.Finger.Year)
 	r.easeMarks()
@@ -184,7 +186,7 @@ func readNotes(s score.Score, source score.Part, writtenFor string, target instr
 	r := Report{
 		Schema: Schema, Title: s.Title, Instrument: target.ID, Clef: part.Clef().Name(),
 		Key: Key{part.Key().Fifths, part.Key().Name()}, Meter: part.Meter().String(),
-		Part: part, Made: made.Why, Outside: made.Outside,
+		Part: part, Made: made.Why, Outside: made.Outside, marked: s.Tempo.Beats(part.Meter()),
 	}
 	o.Finger.Tempo = s.Tempo
 	counted, choices := count.Part(part, o.Count), finger.Part(target, part, o.Finger)

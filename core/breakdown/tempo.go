@@ -66,10 +66,16 @@ var (
 // ease is how much slower than it could go work begins.
 const ease = 0.85
 
-// tempo finds the measure that limits the whole, since one tempo holds throughout, and
-// where to start: never faster than routine.StartTempo has it, on the notch under what the
-// measure allows.
-func (r *Report) tempo(marked score.Tempo, target instrument.Instrument, year int) Tempo {
+// pace is how fast a measure can go, in beats a minute, 0 where nothing bounds it, and whether
+// the hand has to move for the note that bounds it.
+type pace struct {
+	goes  float64
+	moves bool
+}
+
+// pacesOf is how fast each measure can go in a year of playing: what its quickest or hardest
+// change allows.
+func (r *Report) pacesOf(target instrument.Instrument, year int) []pace {
 	at := min(max(year, 1), 3) - 1
 	costs := map[score.Place]int{}
 	for _, c := range r.changes {
@@ -77,8 +83,7 @@ func (r *Report) tempo(marked score.Tempo, target instrument.Instrument, year in
 			costs[c.at] = min(c.change.Cost, finger.Hard)
 		}
 	}
-	t := Tempo{Suggested: routine.StartTempo(marked.Beats(r.Part.Meter()))}
-	slowest := 0.0
+	paces := make([]pace, len(r.Part.Measures))
 	for i, m := range r.Part.Measures {
 		for j, e := range m.Events {
 			if e.Kind == score.Rest || e.Tied {
@@ -92,9 +97,23 @@ func (r *Report) tempo(marked score.Tempo, target instrument.Instrument, year in
 			if target.Unpitched() {
 				takes = toTheStroke[at]
 			}
-			if goes := 60 * gap.Div(m.Meter.Beat()).Float() / takes; slowest == 0 || goes < slowest {
-				slowest, t.LimitMeasure = goes, m.Number
+			if goes := 60 * gap.Div(m.Meter.Beat()).Float() / takes; paces[i].goes == 0 || goes < paces[i].goes {
+				paces[i] = pace{goes, costs[score.Place{Measure: i, Event: j}] > 0}
 			}
+		}
+	}
+	return paces
+}
+
+// tempo finds the measure that limits the whole, since one tempo holds throughout, and
+// where to start: never faster than routine.StartTempo has it, on the notch under what the
+// measure allows.
+func (r *Report) tempo() Tempo {
+	t := Tempo{Suggested: routine.StartTempo(r.marked)}
+	slowest := 0.0
+	for i, p := range r.paces {
+		if p.goes > 0 && (slowest == 0 || p.goes < slowest) {
+			slowest, t.LimitMeasure = p.goes, r.Part.Measures[i].Number
 		}
 	}
 	if limit := int(ease * slowest); slowest > 0 && limit < t.Suggested {

@@ -12,6 +12,7 @@ import (
 
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/format/mei"
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
@@ -125,6 +126,12 @@ func (v benchView) Link(name string, value any) string {
 		q.Del("of")
 	}
 	return fmt.Sprintf("/bench/%d?%s", v.Exercise.ID, q.Encode())
+}
+
+// LongerFirst says whether the stage at hand takes longer values first, and the chunk can be
+// written so.
+func (v benchView) LongerFirst() bool {
+	return v.Step().Tempo == routine.LongerFirst && !v.InDrill() && slices.Contains(v.Lines, breakdown.Longer)
 }
 
 // PlayerLink is the address of this bench with a student at hand, on their instrument.

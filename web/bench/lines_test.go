@@ -28,6 +28,7 @@ func TestLines(t *testing.T) {
 	for line, want := range map[breakdown.PracticeVersion][]string{
 		breakdown.OneNote:   {"On one note: 7 · Slurred", "the hands have nothing to do", "Concert"},
 		breakdown.EvenWalk:  {"Even walk: 7 · Slurred", "half notes"},
+		breakdown.Longer:    {"Longer values first: 7 · Slurred", "whole notes", "quarter notes", "as it is written"},
 		breakdown.AddANote:  {"Add a note: 7 · Slurred", "3 notes", "the whole"},
 		breakdown.Unslurred: {"without slurs", "as written"},
 		breakdown.Pulsed:    {"Every eighth said: 7 · Slurred"},
