@@ -13,6 +13,7 @@ import (
 	"time"
 
 	"unhurriedbench/core/format"
+	"unhurriedbench/core/routine"
 	"unhurriedbench/internal/table"
 	"unhurriedbench/store"
 )
@@ -88,7 +89,7 @@ func Write(w io.Writer, e store.Everything) error {
 	}))
 	add(triesFile, rowsOf(tryColumns, len(e.Tries), func(k int) []string {
 		t := e.Tries[k]
-		result := string(t.Cause)
+		result := routine.Stumble{Cause: t.Cause, Measure: t.Measure}.String()
 		switch {
 		case t.Moved:
 			result = movedResult

@@ -253,10 +253,11 @@ func tries(u *unpacking) ([]store.ArchivedTry, error) {
 			r.wrong(1, tryColumns)
 		}
 		if !t.Clean && !t.Moved {
-			var known bool
-			if t.Cause, known = routine.ParseCause(r.text(7)); !known {
+			stumble, known := routine.ParseStumble(r.text(7))
+			if !known {
 				r.wrong(7, tryColumns)
 			}
+			t.Cause, t.Measure = stumble.Cause, stumble.Measure
 		}
 		list = append(list, t)
 	})

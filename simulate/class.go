@@ -134,8 +134,8 @@ func (c *Class) Hold(ctx context.Context, plan lesson.Plan, days int) error {
 }
 
 // exceptions are who stumbles at a step, and over what.
-func (c *Class) exceptions(step lesson.Step) map[store.StudentID]routine.Cause {
-	list := map[store.StudentID]routine.Cause{}
+func (c *Class) exceptions(step lesson.Step) map[store.StudentID]routine.Stumble {
+	list := map[store.StudentID]routine.Stumble{}
 	if step.Warm {
 		return list
 	}
@@ -146,12 +146,12 @@ func (c *Class) exceptions(step lesson.Step) map[store.StudentID]routine.Cause {
 			key := learning{c.ids[k], step.Number, p.Chunk, p.Stage}
 			tripped := s.trips(c.chance, p.Form, r, p.Chunk, c.learned[key])
 			if c.learned[key]++; tripped {
-				list[c.ids[k]], c.tripped[c.ids[k]] = s.Habit.Cause(), true
+				list[c.ids[k]], c.tripped[c.ids[k]] = routine.Stumble{Cause: s.Habit.Cause()}, true
 				break
 			}
 		}
-		if cause, slipped := s.slips(c.chance, step.Form); slipped && list[c.ids[k]] == routine.None {
-			list[c.ids[k]] = cause
+		if cause, slipped := s.slips(c.chance, step.Form); slipped && list[c.ids[k]].Cause == routine.None {
+			list[c.ids[k]] = routine.Stumble{Cause: cause}
 		}
 	}
 	return list

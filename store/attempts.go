@@ -38,6 +38,7 @@ type attemptRow struct {
 	Clean        bool
 	Cause        routine.Cause
 	Moved        bool
+	Measure      int
 	Tempo        int
 	Undone       bool
 	At           time.Time
@@ -49,7 +50,7 @@ func (r attemptRow) attempt() Attempt {
 	return Attempt{
 		ID: r.ID, StudentID: r.StudentID, ExerciseID: r.ExerciseID, Chunk: breakdown.ChunkKey{First: r.FirstMeasure,
 			Last: r.LastMeasure},
-		Try: routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause, Moved: r.Moved}, Tempo: r.Tempo,
+		Try: routine.Try{Stage: r.Stage, Clean: r.Clean, Cause: r.Cause, Measure: r.Measure, Moved: r.Moved}, Tempo: r.Tempo,
 		Undone: r.Undone, At: r.At, By: r.By, Marker: r.Marker,
 	}
 }
@@ -133,7 +134,7 @@ func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, key Req
 	if len(list) == 0 {
 		return nil
 	}
-	var student, exercise, first, last, tempo, undoes []int64
+	var student, exercise, first, last, measure, tempo, undoes []int64
 	var stage, cause []string
 	var clean, moved []bool
 	var at []sql.NullTime
@@ -150,7 +151,7 @@ func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, key Req
 		first, last, tempo = append(first, int64(a.Chunk.First)), append(last, int64(a.Chunk.Last)),
 			append(tempo, int64(a.Tempo))
 		stage, cause = append(stage, string(a.Stage)), append(cause, string(a.Cause))
-		clean, moved = append(clean, a.Clean), append(moved, a.Moved)
+		clean, moved, measure = append(clean, a.Clean), append(moved, a.Moved), append(measure, int64(a.Measure))
 		when, of := sql.NullTime{Time: a.At, Valid: !a.At.IsZero()}, int64(0)
 		if undo {
 			when, of = sql.NullTime{}, int64(a.ID)
@@ -158,11 +159,11 @@ func (tx deskTx) log(ctx context.Context, list []Attempt, batch BatchID, key Req
 		at, undoes = append(at, when), append(undoes, of)
 	}
 	return tx.change(ctx, `
-		INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, moved, at, undoes, batch, request_key, marked_by)
-		SELECT $1, student, exercise, first, last, stage, clean, cause, tempo, moved, coalesce(at, now()), nullif(undoes, 0), nullif($13, 0), nullif(key, ''), nullif($15, 0)
-		FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::boolean[], $8::text[], $9::integer[], $10::boolean[], $11::timestamptz[], $12::bigint[], $14::text[])
-			WITH ORDINALITY AS rows (student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, key, place) ORDER BY place`,
-		student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, batch, keys, tx.marker)
+		INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, moved, at, undoes, batch, request_key, marked_by, measure)
+		SELECT $1, student, exercise, first, last, stage, clean, cause, tempo, moved, coalesce(at, now()), nullif(undoes, 0), nullif($13, 0), nullif(key, ''), nullif($15, 0), measure
+		FROM unnest($2::bigint[], $3::bigint[], $4::integer[], $5::integer[], $6::text[], $7::boolean[], $8::text[], $9::integer[], $10::boolean[], $11::timestamptz[], $12::bigint[], $14::text[], $16::integer[])
+			WITH ORDINALITY AS rows (student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, key, measure, place) ORDER BY place`,
+		student, exercise, first, last, stage, clean, cause, tempo, moved, at, undoes, batch, keys, tx.marker, measure)
 }
 
 // UndoAttempt appends a row that takes a try back, and gives the try. The error is
@@ -222,7 +223,7 @@ func (tx deskTx) lockStudents(ctx context.Context, list []Attempt) error {
 	return nil
 }
 
-const attemptColumns = `a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.tempo, a.at,
+const attemptColumns = `a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.measure, a.tempo, a.at,
 	u.id IS NOT NULL AS undone, coalesce(m.name, '') AS by, coalesce(a.marked_by, 0) AS marker`
 
 const attemptTables = `attempts a LEFT JOIN attempts u ON u.undoes = a.id AND u.teacher_id = a.teacher_id AND u.student_id = a.student_id LEFT JOIN teachers m ON m.id = a.marked_by`

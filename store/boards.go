@@ -53,7 +53,7 @@ func (d *Desk) StandingsBy(ctx context.Context, class ClassID, by time.Time) (St
 		return nil, wrap(doing, err)
 	}
 	rows, err := d.db.QueryContext(ctx, `
-		SELECT a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, `+inClass+`
+		SELECT a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.measure, `+inClass+`
 		FROM attempts a JOIN `+d.students()+` t ON t.id = a.student_id
 		WHERE a.teacher_id = $1 AND `+memberOf("t", "$2")+` AND a.at < $3 AND a.undoes IS NULL
 		AND NOT EXISTS (SELECT 1 FROM attempts u WHERE u.undoes = a.id AND u.teacher_id = a.teacher_id
@@ -68,7 +68,7 @@ func (d *Desk) StandingsBy(ctx context.Context, class ClassID, by time.Time) (St
 		var task Task
 		var l progress.Logged
 		if err := rows.Scan(&task.Student, &task.Exercise, &l.Unit.First, &l.Unit.Last, &l.Stage, &l.Clean, &l.Cause,
-			&l.Moved, &l.Class); err != nil {
+			&l.Moved, &l.Measure, &l.Class); err != nil {
 			return nil, wrap(doing, err)
 		}
 		logs[task] = append(logs[task], l)

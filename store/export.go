@@ -746,7 +746,7 @@ func (g gathering) tries(ctx context.Context) error {
 		Undoes, Batch int64
 	}
 	if err := g.list(ctx, &rows, `
-		SELECT id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, moved, tempo, at,
+		SELECT id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, moved, measure, tempo, at,
 			coalesce(undoes, 0) AS undoes, coalesce(batch, 0) AS batch FROM attempts WHERE teacher_id = $1
 				ORDER BY id`); err != nil {
 		return err

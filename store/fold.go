@@ -82,7 +82,7 @@ func foldWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rules
 		return err
 	}
 	rows, err := tx.QueryContext(ctx, `
-		SELECT a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.tempo, a.at, coalesce(a.undoes, 0), `+inClass+`
+		SELECT a.id, a.student_id, a.exercise_id, a.first_measure, a.last_measure, a.stage, a.clean, a.cause, a.moved, a.measure, a.tempo, a.at, coalesce(a.undoes, 0), `+inClass+`
 		FROM attempts a WHERE a.teacher_id = $1 AND `+where+`
 		ORDER BY a.student_id, a.exercise_id, a.id`, args...)
 	if err != nil {
@@ -97,7 +97,7 @@ func foldWhere(ctx context.Context, tx sqlx.ExtContext, teacher TeacherID, rules
 		var task Task
 		var undoes AttemptID
 		if err := rows.Scan(&l.id, &task.Student, &task.Exercise, &l.Unit.First, &l.Unit.Last, &l.Stage, &l.Clean,
-			&l.Cause, &l.Moved, &l.tempo, &l.at, &undoes, &l.Class); err != nil {
+			&l.Cause, &l.Moved, &l.Measure, &l.tempo, &l.at, &undoes, &l.Class); err != nil {
 			return fmt.Errorf("read the log: %w", err)
 		}
 		if task != at {

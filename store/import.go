@@ -427,10 +427,10 @@ func (in importing) tries(ctx context.Context) error {
 	}
 	idOf := map[int]int64{0: 0}
 	var c struct {
-		student, exercise, first, last, tempo, undoes, batch []int64
-		stage, cause                                         []string
-		clean, moved                                         []bool
-		at                                                   []time.Time
+		student, exercise, first, last, tempo, undoes, batch, measure []int64
+		stage, cause                                                  []string
+		clean, moved                                                  []bool
+		at                                                            []time.Time
 	}
 	var changed []Attempt
 	for k, t := range in.e.Tries {
@@ -451,17 +451,17 @@ func (in importing) tries(ctx context.Context) error {
 		c.undoes, c.batch = append(c.undoes, undoes), append(c.batch, batch)
 		c.stage, c.cause, c.clean, c.at = append(c.stage, string(t.Stage)), append(c.cause, string(t.Cause)),
 			append(c.clean, t.Clean), append(c.at, t.At)
-		c.moved = append(c.moved, t.Moved)
+		c.moved, c.measure = append(c.moved, t.Moved), append(c.measure, int64(t.Measure))
 		changed = append(changed, Attempt{StudentID: student, ExerciseID: exercise, Chunk: t.Chunk})
 	}
 	if err := in.change(ctx, `
-		INSERT INTO attempts (teacher_id, id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes, batch, at, moved)
+		INSERT INTO attempts (teacher_id, id, student_id, exercise_id, first_measure, last_measure, stage, clean, cause, tempo, undoes, batch, at, moved, measure)
 		OVERRIDING SYSTEM VALUE
-		SELECT $1, id, student, exercise, first, last, stage, clean, cause, tempo, nullif(undoes, 0), nullif(batch, 0), at, moved
-		FROM unnest($2::bigint[], $3::bigint[], $4::bigint[], $5::integer[], $6::integer[], $7::text[], $8::boolean[], $9::text[], $10::integer[], $11::bigint[], $12::bigint[], $13::timestamptz[], $14::boolean[])
-			AS rows (id, student, exercise, first, last, stage, clean, cause, tempo, undoes, batch, at, moved)`,
+		SELECT $1, id, student, exercise, first, last, stage, clean, cause, tempo, nullif(undoes, 0), nullif(batch, 0), at, moved, measure
+		FROM unnest($2::bigint[], $3::bigint[], $4::bigint[], $5::integer[], $6::integer[], $7::text[], $8::boolean[], $9::text[], $10::integer[], $11::bigint[], $12::bigint[], $13::timestamptz[], $14::boolean[], $15::integer[])
+			AS rows (id, student, exercise, first, last, stage, clean, cause, tempo, undoes, batch, at, moved, measure)`,
 		ids, c.student, c.exercise, c.first, c.last, c.stage, c.clean, c.cause, c.tempo, c.undoes, c.batch, c.at,
-		c.moved); err != nil {
+		c.moved, c.measure); err != nil {
 		return err
 	}
 	in.b.Tries = len(in.e.Tries)

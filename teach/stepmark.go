@@ -18,7 +18,7 @@ import (
 type StepMark struct {
 	Only       []breakdown.ChunkKey // of a step of several chunks those that were done, none for all
 	Absent     []store.StudentID
-	Exceptions map[store.StudentID]routine.Cause
+	Exceptions map[store.StudentID]routine.Stumble
 	Heard      []store.Attempt // what a colleague marked just now in the same lesson
 }
 
@@ -92,11 +92,11 @@ func MarkStep(ctx context.Context, desk *Class, class store.ClassID, step lesson
 			m.away++
 			continue
 		}
-		cause, stumbled := mark.Exceptions[student.ID]
+		over, stumbled := mark.Exceptions[student.ID]
 		at := marking{student: student, steps: rules.For(student.ID, x.ID), outline: own.Of(x, student.Instrument),
 			standing: standings[store.Task{Student: student.ID, Exercise: x.ID}]}
 		if stumbled {
-			m.stumble(x.ID, step, parts, at, cause)
+			m.stumble(x.ID, step, parts, at, over)
 		} else {
 			m.cleanAt(x.ID, step, parts, at)
 		}
@@ -113,14 +113,17 @@ func MarkStep(ctx context.Context, desk *Class, class store.ClassID, step lesson
 
 // stumble marks a stumble at the last of the parts that the student has.
 func (m *StepMarks) stumble(x store.ExerciseID, step lesson.Step, parts []lesson.Part, at marking,
-	cause routine.Cause) {
+	over routine.Stumble) {
 	for _, p := range slices.Backward(parts) {
 		stage, how := at.joins(p)
 		if how == NoChunk || how == NoStage {
 			continue
 		}
-		m.stumbled = append(m.stumbled, fmt.Sprintf("%s, %s", at.student.Name(), cause))
-		m.List = append(m.List, at.attempt(x, step, p, routine.Try{Stage: stage, Cause: cause}))
+		if over.Measure < p.Chunk.First || over.Measure > p.Chunk.Last {
+			over.Measure = 0
+		}
+		m.stumbled = append(m.stumbled, fmt.Sprintf("%s, %s", at.student.Name(), over))
+		m.List = append(m.List, at.attempt(x, step, p, routine.Try{Stage: stage, Cause: over.Cause, Measure: over.Measure}))
 		return
 	}
 	m.without++

@@ -86,7 +86,7 @@ func Fold(r routine.Routine, o breakdown.Outline, log []Logged) []Folded {
 			known[l.Unit] = on
 		}
 		for k := range list {
-			list[k].add(r, l, at, on[k])
+			list[k].add(r, l, at, stumbledAt(o, l, units[k], on[k]))
 		}
 	}
 	for k := range list {
@@ -107,7 +107,7 @@ func History(r routine.Routine, o breakdown.Outline, log []Logged, unit breakdow
 	var list []Passed
 	f := Folded{Unit: unit, State: r.Start(), Last: -1}
 	for at, l := range log {
-		if f.add(r, l, at, bearing(o, l.Unit, unit)); f.Last == at {
+		if f.add(r, l, at, stumbledAt(o, l, unit, bearing(o, l.Unit, unit))); f.Last == at {
 			list = append(list, Passed{f.State.Settled(), at})
 		}
 	}
@@ -142,6 +142,27 @@ func (f *Folded) add(r routine.Routine, l Logged, at int, how bears) {
 			f.Played = at
 		}
 	}
+}
+
+// stumbledAt is how a stumble in a larger unit bears on one in it where the measure was said: it
+// is one of the chunk with that measure too, and of what is the same music; what lies elsewhere
+// did not stumble.
+func stumbledAt(o breakdown.Outline, l Logged, unit breakdown.ChunkKey, how bears) bears {
+	if how != within || l.Clean || l.Moved || l.Measure == 0 {
+		return how
+	}
+	for _, part := range o.Parts() {
+		if !o.Contains(l.Unit, part) || l.Measure < part.First || l.Measure > part.Last {
+			continue
+		}
+		switch {
+		case part == unit || o.SameMusic(part, unit):
+			return wholly
+		case o.Contains(unit, part):
+			return within
+		}
+	}
+	return notAtAll
 }
 
 // joined adds what is earned of a unit because all its chunks have earned it.

@@ -52,6 +52,9 @@ func TestFold(t *testing.T) {
 	stumble := func(unit breakdown.ChunkKey, stage routine.Stage) []Logged {
 		return []Logged{{unit, routine.Try{Stage: stage, Cause: routine.Rhythm}}}
 	}
+	stumbleIn := func(unit breakdown.ChunkKey, stage routine.Stage, measure int) []Logged {
+		return []Logged{{unit, routine.Try{Stage: stage, Cause: routine.Rhythm, Measure: measure}}}
+	}
 	whole, joined := key(1, 8), key(1, 4)
 	const count, name, finger, play = routine.Count, routine.Name, routine.Finger, routine.Play
 	for _, tt := range []struct {
@@ -71,6 +74,8 @@ func TestFold(t *testing.T) {
 		},
 		{"played twice and nothing else", join(clean(key(1, 2), play, 2)), "[1-2 done 1000, 5-6 done 1000]"},
 		{"a stumble at the line is the line's", join(clean(key(1, 2), count, 1), stumble(whole, count)), "[1-2 count 0000, 5-6 count 0000, 1-8 count 0000]"},
+		{"a stumble at the line in a measure of C is one at C, and at A", join(clean(key(1, 2), count, 1), stumbleIn(whole, count, 5), clean(key(1, 2), count, 1)), "[1-2 count 0000, 5-6 count 0000, 1-8 count 0000]"},
+		{"in a measure of B, none at A", join(clean(key(1, 2), count, 1), stumbleIn(whole, count, 3), clean(key(1, 2), count, 1)), "[1-2 name 0001, 3-4 count 0000, 5-6 name 0001, 1-8 count 0000]"},
 		{"a stumble at C is one at A", join(clean(key(1, 2), count, 1), stumble(key(5, 6), count), clean(key(1, 2), count, 1)), "[1-2 count 0000, 5-6 count 0000]"},
 		{"the line put at Done", []Logged{{whole, routine.Try{Stage: routine.Done, Moved: true}}}, "[1-2 done 1000, 3-4 done 1000, 5-6 done 1000, 7-8 done 1000, 1-8 done 1000]"},
 	} {

@@ -1,6 +1,10 @@
 package routine
 
-import "slices"
+import (
+	"slices"
+	"strconv"
+	"strings"
+)
 
 // Cause is what made a try stumble.
 type Cause string
@@ -29,6 +33,37 @@ func ParseCause(text string) (Cause, bool) {
 		return c, true
 	}
 	return None, false
+}
+
+// inMeasure stands before the measure of a stumble, where it was said.
+const inMeasure = ", m. "
+
+// mostMeasure is the highest number of a measure that is read.
+const mostMeasure = 9999
+
+// Stumble is what a try stumbled over, and in which measure; 0 where that was not said.
+type Stumble struct {
+	Cause   Cause
+	Measure int
+}
+
+// String is the cause with the measure behind it: "rhythm, m. 5".
+func (s Stumble) String() string {
+	if s.Measure == 0 {
+		return string(s.Cause)
+	}
+	return string(s.Cause) + inMeasure + strconv.Itoa(s.Measure)
+}
+
+// ParseStumble reads what String writes; ok is false for anything else.
+func ParseStumble(text string) (s Stumble, ok bool) {
+	cause, measure, said := strings.Cut(text, inMeasure)
+	if s.Cause, ok = ParseCause(cause); !ok || !said {
+		return s, ok
+	}
+	n, err := strconv.Atoi(measure)
+	s.Measure = n
+	return s, err == nil && n >= 1 && n <= mostMeasure
 }
 
 // Causes counts stumbles by their cause, in the order of AllCauses.

@@ -542,3 +542,19 @@ func TestWaysInShort(t *testing.T) {
 		}
 	}
 }
+
+// A stumble with the measure it was in reads back as it is written; a measure that is none does not.
+func TestStumble(t *testing.T) {
+	for text, want := range map[string]Stumble{
+		"rhythm": {Rhythm, 0}, "sound, m. 5": {Sound, 5}, "name, m. 9999": {WrongName, 9999},
+	} {
+		if got, ok := ParseStumble(text); !ok || got != want || got.String() != text {
+			t.Errorf("%s is read as %+v, %v, and written %s", text, got, ok, got)
+		}
+	}
+	for _, text := range []string{"", "clean", "m. 5", "rhythm, m. 0", "rhythm, m. x", "rhythm, m. 10000", "rhythm, m. "} {
+		if got, ok := ParseStumble(text); ok {
+			t.Errorf("%q is read as %+v", text, got)
+		}
+	}
+}

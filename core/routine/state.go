@@ -15,10 +15,11 @@ const (
 
 // Try is one attempt at a chunk.
 type Try struct {
-	Stage Stage // the stage that was tried
-	Clean bool
-	Cause Cause // of a stumble
-	Moved bool  // nothing was tried: the teacher put the chunk at the stage, which may be Done
+	Stage   Stage // the stage that was tried
+	Clean   bool
+	Cause   Cause // of a stumble
+	Measure int   // the number of the one that stumbled, 0 where that was not said
+	Moved   bool  // nothing was tried: the teacher put the chunk at the stage, which may be Done
 
 	Class bool // it was marked for a class at once
 }

@@ -10,9 +10,9 @@ import (
 	"strconv"
 	"strings"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
 	"unhurriedbench/core/format/mei"
-	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
@@ -132,6 +132,22 @@ func (v benchView) Link(name string, value any) string {
 // written so.
 func (v benchView) LongerFirst() bool {
 	return v.Step().Tempo == routine.LongerFirst && !v.InDrill() && slices.Contains(v.Lines, breakdown.Longer)
+}
+
+// StumbleMeasures are the measures of a unit of several chunks, of which one may be named where
+// it stumbled; none for a chunk.
+func (v benchView) StumbleMeasures() []int {
+	inside := 0
+	for _, c := range v.Report.Chunks {
+		if key := c.Key(); key != v.Key && key.First >= v.Key.First && key.Last <= v.Key.Last {
+			inside++
+		}
+	}
+	var list []int
+	for n := v.Key.First; inside > 1 && n <= v.Key.Last; n++ {
+		list = append(list, n)
+	}
+	return list
 }
 
 // PlayerLink is the address of this bench with a student at hand, on their instrument.

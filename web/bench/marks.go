@@ -76,6 +76,9 @@ func readTry(r *http.Request, c teach.Choice, steps routine.Routine) (routine.Tr
 	case !steps.Has(try.Stage), !ok, !slices.Contains(c.Keys, key):
 		return try, site.MarkGone
 	}
+	if n := int(site.Number(r, "measure")); !try.Clean && n >= key.First && n <= key.Last {
+		try.Measure = n
+	}
 	return try, ""
 }
 
@@ -113,7 +116,7 @@ func resultWords(try routine.Try) string {
 	if try.Clean {
 		return "clean"
 	}
-	return "a stumble, " + string(try.Cause)
+	return "a stumble, " + routine.Stumble{Cause: try.Cause, Measure: try.Measure}.String()
 }
 
 // everybodyClean logs a clean try at the stage and chunk on the screen for the whole

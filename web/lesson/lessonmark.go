@@ -127,7 +127,7 @@ func (s *handlers) markLesson(w http.ResponseWriter, r *http.Request) error {
 // exceptionsOf reads who stumbled, over what is said of each in "stumble-12"; "part" names
 // the chunks of the step that were done, "1-2", none for all of it.
 func exceptionsOf(r *http.Request) teach.StepMark {
-	mark := teach.StepMark{Exceptions: map[store.StudentID]routine.Cause{}}
+	mark := teach.StepMark{Exceptions: map[store.StudentID]routine.Stumble{}}
 	for _, part := range r.Form["part"] {
 		if key, known := breakdown.ParseChunkKey(part); known {
 			mark.Only = append(mark.Only, key)
@@ -136,8 +136,8 @@ func exceptionsOf(r *http.Request) teach.StepMark {
 	for name := range r.Form {
 		id, is := strings.CutPrefix(name, "stumble-")
 		number, err := strconv.ParseInt(id, 10, 64)
-		if cause, stumbled := routine.ParseCause(site.Text(r, name)); is && err == nil && stumbled {
-			mark.Exceptions[store.StudentID(number)] = cause
+		if over, stumbled := routine.ParseStumble(site.Text(r, name)); is && err == nil && stumbled {
+			mark.Exceptions[store.StudentID(number)] = over
 		}
 	}
 	return mark

@@ -124,8 +124,8 @@ func TestALesson(t *testing.T) {
 	}
 	_, page = v.Get(at + "/run" + class)
 	testsite.Wants(t, page, "Count it aloud, m. 1–2", "Ines P.", "Everybody clean", "Trombone", "Trumpet", "lesson-music", "one note: ", `data-cause="rhythm"`)
-	said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "request_key": {"one"}, fmt.Sprintf("stumble-%d", others[0]): {"rhythm"}, "absent": {fmt.Sprint(others[1])}})
-	if said.Said != "1 · First Lamp, m. 1–2: Count: 2 clean. Bea, rhythm. one not here." || said.Batch == 0 {
+	said := asks(v, at+"/mark"+class, url.Values{"step": {"0"}, "request_key": {"one"}, fmt.Sprintf("stumble-%d", others[0]): {"rhythm, m. 2"}, "absent": {fmt.Sprint(others[1])}})
+	if said.Said != "1 · First Lamp, m. 1–2: Count: 2 clean. Bea, rhythm, m. 2. one not here." || said.Batch == 0 {
 		t.Errorf("it is told %+v", said)
 	}
 	stands := func(id store.StudentID) routine.State {

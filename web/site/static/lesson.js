@@ -16,6 +16,7 @@ let shown = {};
 const most = 4; // lines side by side
 let music = {}, voices = {};
 let at = 0;
+const inMeasure = ", m. "; // before the measure, in what a student stumbled over
 let over = new Map();   // what each exception stumbled over, by student
 let waits = {};         // the same of each step that is not marked yet, kept in this browser
 let absent = new Set();
@@ -227,7 +228,21 @@ function choose(chip) {
   row.hidden = !chip;
   lesson().querySelector(".lesson-bar").classList.toggle("asking", Boolean(chip));
   for (const other of all(".name-chip")) other.classList.toggle("at-hand", other === chip);
-  if (chip) row.querySelector("[data-who]").textContent = chip.dataset.name;
+  if (!chip) return;
+  row.querySelector("[data-who]").textContent = chip.dataset.name;
+  const [first, last] = (head().dataset.part || "").split("-").map(Number);
+  const where = row.querySelector("[data-measure]"), said = (over.get(chip.dataset.student) || "").split(inMeasure)[1] || "";
+  where.parentElement.hidden = !(last - first > 1);
+  where.replaceChildren(where.options[0]);
+  for (let n = first; n <= last; n++) where.add(new Option("m. " + n, n, false, String(n) === said));
+}
+
+// sayMeasure keeps in which measure who is at hand stumbled.
+function sayMeasure(measure) {
+  if (!chosen) return;
+  const [cause] = (over.get(chosen.dataset.student) || head().dataset.cause).split(inMeasure);
+  over.set(chosen.dataset.student, measure ? cause + inMeasure + measure : cause);
+  names();
 }
 
 function tap(chip) {
@@ -248,9 +263,9 @@ function instead(chip, here) {
 
 function except(what) {
   if (!chosen) return;
-  const id = chosen.dataset.student, chip = chosen;
+  const id = chosen.dataset.student, chip = chosen, where = (over.get(id) || "").split(inMeasure)[1];
   over.delete(id);
-  if (what === "absent") { absent.add(id); instead(chip, false); note(); } else if (what) over.set(id, what);
+  if (what === "absent") { absent.add(id); instead(chip, false); note(); } else if (what) over.set(id, where ? what + inMeasure + where : what);
   choose(null);
   names();
   chip.focus();
@@ -384,6 +399,10 @@ document.addEventListener("keydown", (event) => {
   if (!keys[key] || event.target.closest("button, a, summary, input, select") && key === " ") return;
   event.preventDefault();
   keys[key]();
+});
+
+document.addEventListener("change", (event) => {
+  if (event.target.matches(".exception [data-measure]")) sayMeasure(event.target.value);
 });
 
 document.addEventListener("click", (event) => {
