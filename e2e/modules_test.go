@@ -132,7 +132,7 @@ func TestTheOutbox(t *testing.T) {
 	// answers are statuses of the server in turn, 0 for no network; each line is an entry's path.
 	const scene = `async () => {
 		const sent = [], said = [], kept = new Map();
-		const storage = { getItem: (k) => kept.get(k) ?? null, setItem: (k, v) => kept.set(k, v) };
+		const storage = { getItem: (k) => kept.get(k) ?? null, setItem: (k, v) => kept.set(k, v), removeItem: (k) => kept.delete(k) };
 		const statuses = STATUSES;
 		window.fetch = async (path, { body }) => {
 			sent.push(path + " " + body);
@@ -162,6 +162,9 @@ func TestTheOutbox(t *testing.T) {
 			`{"sent": ["/a "], "said": ["answer /a 200", "empty {\"sent\":1,\"refused\":0,\"full\":false,\"waited\":1}"], "left": [], "busy": false}`},
 		"what an earlier release left": {"[200]", `storage.setItem("place", '[{"page": "tries", "fields": "press=p"}]'); await box.send();`,
 			`{"sent": ["/my/x/tries press=p"], "said": ["answer /my/x/tries 200", "empty {\"sent\":1,\"refused\":0,\"full\":false,\"waited\":1}"], "left": [], "busy": false}`},
+		"what waits under an earlier link": {"[200, 200]", `storage.setItem("before", '[{"path": "/my/w/tries", "fields": "n=1", "counts": true}]');
+			box.add("/my/x/ticks", { n: 2 }); box.takeOver("before", "/my/w/"); said.push(storage.getItem("before")); await box.send();`,
+			`{"sent": ["/my/x/ticks n=2", "/my/x/tries n=1"], "said": [null, "answer /my/x/ticks 200", "answer /my/x/tries 200", "empty {\"sent\":2,\"refused\":0,\"full\":false,\"waited\":2}"], "left": [], "busy": false}`},
 		"taken out": {"[]", `box.add("/a", { request_key: "one" }); box.add("/b", { request_key: "two" });
 			said.push(box.remove("one"), box.remove("none"));`, `{"sent": [], "said": [true, false], "left": ["/b"], "busy": false}`},
 		"not while it is sent": {"[200]", `box.add("/a", { request_key: "one" }); const way = box.send(); said.push(box.remove("one")); await way;`,

@@ -3,6 +3,7 @@ package store
 import (
 	"context"
 	"crypto/rand"
+	"crypto/sha256"
 	"fmt"
 	"time"
 
@@ -57,9 +58,13 @@ func (d *Desk) OwnPageOf(ctx context.Context, student StudentID) (OwnPage, error
 func (d *Desk) MakeOwnPages(ctx context.Context, students ...StudentID) error {
 	return d.inTransaction(ctx, "make the student's page", func(tx deskTx) error {
 		for _, student := range students {
+			key := rand.Text()
 			if err := tx.change(ctx, `
 				INSERT INTO own_pages (teacher_id, student_id, key) SELECT $1, p.id, $3 FROM `+tx.students()+` p WHERE p.id = $2
-				ON CONFLICT (teacher_id, student_id) DO UPDATE SET key = excluded.key, wrong = 0, wrong_at = NULL, made_at = now()`, student, rand.Text()); err != nil {
+				ON CONFLICT (teacher_id, student_id) DO UPDATE SET key = excluded.key, wrong = 0, wrong_at = NULL, made_at = now()`, student, key); err != nil {
+				return err
+			}
+			if err := tx.change(ctx, `INSERT INTO own_page_keys (teacher_id, student_id, hash) VALUES ($1, $2, $3)`, student, keyHash(key)); err != nil {
 				return err
 			}
 			if err := tx.logAction(ctx, logEntry{action: OwnPageMade, student: student}); err != nil {
@@ -128,6 +133,34 @@ func (s *Store) AtHome(ctx context.Context, key string) (AtHome, error) {
 	var err error
 	h.Student, err = d.StudentByID(ctx, row.StudentID) // who may have left, or been taken away
 	return h, err
+}
+
+// MostEarlierKeys bounds how many keys are asked about at once.
+const MostEarlierKeys = 10
+
+// EarlierKeys says which of some keys have led to the student's page before.
+func (h AtHome) EarlierKeys(ctx context.Context, keys []string) ([]string, error) {
+	hashes := map[string]string{}
+	var asked [][]byte
+	for _, key := range keys[:min(len(keys), MostEarlierKeys)] {
+		hash := keyHash(key)
+		hashes[string(hash)] = key
+		asked = append(asked, hash)
+	}
+	var known [][]byte
+	err := h.desk.all(ctx, &known, "find the earlier links", `
+		SELECT hash FROM own_page_keys WHERE teacher_id = $1 AND student_id = $2 AND hash = ANY ($3)`, h.Student.ID, asked)
+	list := make([]string, len(known))
+	for k, hash := range known {
+		list[k] = hashes[string(hash)]
+	}
+	return list, err
+}
+
+// keyHash is what is kept of a key for good.
+func keyHash(key string) []byte {
+	hash := sha256.Sum256([]byte(key))
+	return hash[:]
 }
 
 // Tried is what came of a PIN that was typed.

@@ -81,6 +81,18 @@ func (s *handlers) sayTry(w http.ResponseWriter, r *http.Request) error {
 	return s.answer(w, r, h.Say(ctx, t))
 }
 
+// earlierKeys says which of some keys led to this student's page before, so that what waits in
+// the browser under them is sent from here.
+func (s *handlers) earlierKeys(w http.ResponseWriter, r *http.Request) error {
+	site.Text(r, "key") // reads the form
+	keys, err := athome(r).EarlierKeys(r.Context(), r.Form["key"])
+	if err != nil {
+		return err
+	}
+	s.JSON(w, r, keys)
+	return nil
+}
+
 // tickLine notes that a line of the plan is done.
 func (s *handlers) tickLine(w http.ResponseWriter, r *http.Request) error {
 	on, problem := site.ReadDay(site.Text(r, "on"))

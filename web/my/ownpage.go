@@ -207,6 +207,7 @@ func (s *handlers) ownRoutes(r chi.Router) {
 		r.Get("/notes", s.handle(s.ownNotes))
 		r.Get("/care", s.handle(s.ownCare))
 		r.Get("/plan.ics", s.handle(s.ownCalendar))
+		r.Post("/earlier", s.handle(s.earlierKeys))
 		r.Post("/tries", s.handle(s.sayTry))
 		r.Post("/ticks", s.handle(s.tickLine))
 		r.Post("/answers", s.handle(s.answerCards))

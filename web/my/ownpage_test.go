@@ -497,3 +497,37 @@ func TestLongNotes(t *testing.T) {
 		}
 	}
 }
+
+// What waited under an earlier link is taken over: the page knows which links were its student's,
+// also after it was ended and made anew, and nobody else's.
+func TestEarlierLinks(t *testing.T) {
+	t.Parallel()
+	s, _, b := testsite.BoardOf(t)
+	ctx, desk := context.Background(), s.Store.For(b.Teacher)
+	alma, bo := testsite.StudentCalled(t, desk, b.Class, "Alma"), testsite.StudentCalled(t, desk, b.Class, "Bo")
+	key := func(path string) string { return strings.Split(path, "/")[2] }
+	first, bos := key(testsite.OwnPageOf(t, s, b, alma)), key(testsite.OwnPageOf(t, s, b, bo))
+	second := key(testsite.OwnPageOf(t, s, b, alma))
+	if err := desk.EndOwnPage(ctx, alma); err != nil {
+		t.Fatal(err)
+	}
+	now := testsite.OwnPageOf(t, s, b, alma)
+	asked := url.Values{"key": {first, bos, "nonsense", second}}
+	status, answer := s.Visitor(t).Post(now+"earlier", asked)
+	var known []string
+	if err := json.Unmarshal([]byte(answer), &known); err != nil || status != http.StatusOK {
+		t.Fatalf("it gives %d, %q: %v", status, answer, err)
+	}
+	slices.Sort(known)
+	want := []string{first, second}
+	if slices.Sort(want); !slices.Equal(known, want) {
+		t.Errorf("of %v the page knows %v, want %v", asked["key"], known, want)
+	}
+	many := url.Values{}
+	for range 1000 {
+		many.Add("key", "x")
+	}
+	if status, answer := s.Visitor(t).Post(now+"earlier", many); status != http.StatusOK || strings.TrimSpace(answer) != "[]" {
+		t.Errorf("a thousand keys give %d, %q", status, answer)
+	}
+}

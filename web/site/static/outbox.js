@@ -50,6 +50,14 @@ export class Outbox {
     this.#save([...this.list(), { path, fields: new URLSearchParams(fields).toString(), counts }]);
   }
 
+  // takeOver moves what waits at another place here, from addresses under another base.
+  takeOver(place, base) {
+    const there = new Outbox(this.#storage, place, { base });
+    this.#save([...this.list(), ...there.list().map((entry) =>
+      ({ ...entry, path: entry.path.startsWith(base) ? this.#base + entry.path.slice(base.length) : entry.path }))]);
+    this.#storage.removeItem(place);
+  }
+
   // later adds an entry and sends all there are.
   later(path, fields, counts = true) {
     this.add(path, fields, counts);

@@ -52,7 +52,20 @@ function send() {
   if (base) outbox.send();
 }
 
-window.addEventListener("online", send);
+// takeOver has what waited under an earlier link of the same student sent under this one.
+async function takeOver() {
+  const place = (key) => `waits /my/${key}/`;
+  const keys = Object.keys(localStorage).map((name) => name.match(/^waits \/my\/([^/]+)\/$/)?.[1])
+    .filter((key) => key && `/my/${key}/` !== base && JSON.parse(localStorage.getItem(place(key)) || "[]").length > 0);
+  if (keys.length === 0) return;
+  const answer = await fetch(base + "earlier", { method: "POST", body: new URLSearchParams(keys.map((key) => ["key", key])) }).catch(() => null);
+  if (!answer?.ok) return;
+  for (const key of await answer.json()) outbox.takeOver(place(key), `/my/${key}/`);
+  send();
+}
+
+if (base) takeOver();
+window.addEventListener("online", () => { send(); if (base) takeOver(); });
 if (base && "serviceWorker" in navigator && window.isSecureContext) navigator.serviceWorker.register(base + "worker.js", { scope: base }).catch(() => {});
 
 // The day.
