@@ -77,6 +77,7 @@ func (s Step) check() []string {
 		n, least, most int
 	}{
 		{"how often it is done", s.Times, 0, MostTimes}, {"how many clean in a row go on", s.Clean, 0, MostClean},
+		{"how many clean in a row of a class go on", s.ClassClean, 0, MostClean},
 		{"how many notches it climbs", s.TempoSteps, 0, MostTempoSteps},
 	} {
 		if within.n < within.least || within.n > within.most {

@@ -50,7 +50,7 @@ func readStep(r *http.Request, k int) routine.Step {
 	}
 	s := routine.Step{
 		Stage: routine.Stage(field("stage")), Word: teach.OneLine(field("word")), Kind: routine.Stage(field("kind")),
-		Times: figure("times"), Clean: figure("clean"), TempoSteps: figure("rungs"), Tempo: routine.TempoRule(field("tempo")),
+		Times: figure("times"), Clean: figure("clean"), ClassClean: figure("class-clean"), TempoSteps: figure("rungs"), Tempo: routine.TempoRule(field("tempo")),
 		NoClick: field("click") == "no", Stay: field("stay") == "yes",
 	}
 	if s.Kind == s.Stage {

@@ -76,15 +76,17 @@ func TestARoutineOfOnesOwn(t *testing.T) {
 	form := formIn(page)
 	form.Set("title", "")
 	form.Set("0-clean", "9")
+	form.Set("0-class-clean", "8")
 	form.Set("2-word", "Sing")
 	form.Set("2-say-brass", "Sing it, brass.")
 	status, page2 := v.Post("/routines", form)
 	if status != http.StatusUnprocessableEntity {
 		t.Errorf("a routine without a name gives %d", status)
 	}
-	testsite.Wants(t, page2, "Give the routine a name.", "Stage 1: how many clean in a row go on is 9. Make it 0 to 5.", `value="Sing"`, "Sing it, brass.</textarea>")
+	testsite.Wants(t, page2, "Give the routine a name.", "Stage 1: how many clean in a row go on is 9. Make it 0 to 5.", "how many clean in a row of a class go on is 8.", `value="Sing"`, "Sing it, brass.</textarea>")
 	form.Set("title", "  Ours,   sung ")
 	form.Set("0-clean", "1")
+	form.Set("0-class-clean", "3")
 	form.Set("2-stage", "own")
 	if status, to := v.Post("/routines", form); status != http.StatusSeeOther || to != "/routines" {
 		t.Fatalf("a good routine gives %d, %s", status, to)
@@ -95,6 +97,9 @@ func TestARoutineOfOnesOwn(t *testing.T) {
 		t.Errorf("a second of its name gives %d", status)
 	}
 	own := regexp.MustCompile(`id="routine-(own-\d+)"`).FindStringSubmatch(page)[1]
+	if _, edit := v.Get("/routines/edit?id=" + own); formIn(edit).Get("0-class-clean") != "3" {
+		t.Error("how often a class is to be clean is not kept")
+	}
 	if status, _ := v.Post("/routines/choose", url.Values{"class": {fmt.Sprint(b.Class)}, "routine": {own}}); status != http.StatusSeeOther {
 		t.Fatalf("choosing it gives %d", status)
 	}
