@@ -71,10 +71,30 @@ func meets(h Habit, stage routine.Stage, r breakdown.Report, chunk breakdown.Chu
 		return (stage == routine.Count || stage == routine.Play) && carries(r, chunk, breakdown.Long, breakdown.Skip)
 	case Thirds:
 		return stage == routine.Name && carries(r, chunk, breakdown.LookAlike)
-	case NoBreak, Late:
+	case Late:
+		return (stage == routine.Finger || stage == routine.Play) && moves(r, chunk)
+	case NoBreak:
 		return (stage == routine.Finger || stage == routine.Play) && carries(r, chunk, breakdown.HardChange)
 	case Airy:
 		return stage == routine.Play
+	}
+	return false
+}
+
+// slowAt is from which cost on slow fingers come late: two valves one way and one the other.
+const slowAt = 3
+
+// moves says whether a change of a chunk is one that slow fingers do not make in time.
+func moves(r breakdown.Report, chunk breakdown.ChunkKey) bool {
+	for _, m := range r.Measures {
+		if m.Number < chunk.First || m.Number > chunk.Last {
+			continue
+		}
+		for _, e := range m.Events {
+			if e.Change != nil && e.Change.Cost >= slowAt {
+				return true
+			}
+		}
 	}
 	return false
 }

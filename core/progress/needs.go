@@ -117,7 +117,9 @@ func recurring(tries []Heard, today int) []Need {
 			need.Exercise, need.Unit, need.Stage, need.Form = t.Exercise, t.Unit, t.Stage, t.Form
 			on[t.Day] = true
 		}
-		if len(on) >= recurOn && 3*need.Stumbles >= 2*all && on[days[0]] && need.Weight >= leastWeight {
+		again := len(on) >= recurOn && 3*need.Stumbles >= 2*all
+		alone := len(on) >= aloneOn && need.Stumbles == all
+		if (again || alone) && on[days[0]] && need.Weight >= leastWeight {
 			found = append(found, need)
 		}
 	}
@@ -125,10 +127,12 @@ func recurring(tries []Heard, today int) []Need {
 }
 
 // A cause that came on recurOn of the last recurOf days with tries, the last one among them, and
-// makes two thirds of the stumbles, is a habit. The figures are ours.
+// makes two thirds of the stumbles, is a habit; so is one that came on aloneOn of them and is all
+// that stumbled. The figures are ours.
 const (
 	recurOn = 3
 	recurOf = 4
+	aloneOn = 2
 )
 
 // stuckIn says whether the last of some tries are stuck over what counts as a stumble, at the
