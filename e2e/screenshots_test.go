@@ -36,13 +36,13 @@ func TestScreenshots(t *testing.T) {
 	signIn(p)
 	for _, view := range []struct{ name, path, drawn string }{
 		{"shelf", "/", ".exercise"},
-		{"sheets", "/bench/6/sheets?section=1", "[data-print-sheets]:not(:disabled)"},
-		{"bench", "/bench/6?instrument=trombone&student=1&piece=4-5", "svg.lanes"},
-		{"bench-clarinet", "/bench/9?instrument=clarinet&student=5&piece=7-8&stage=finger", "svg.lanes"},
-		{"board", "/board", ".help-cards > :nth-child(4) .where-line:not(:empty)"},
+		{"sheets", "/bench/6/sheets?class=1", "[data-print-sheets]:not(:disabled)"},
+		{"bench", "/bench/6?instrument=trombone&student=1&chunk=4-5", "svg.lanes"},
+		{"bench-clarinet", "/bench/9?instrument=clarinet&student=5&chunk=7-8&stage=finger", "svg.lanes"},
+		{"board", "/board", ".help-cards > :nth-child(1) .where-line:not(:empty)"},
 		{"people", "/people", ".people li"},
 		{"settings", "/settings", ".settings"},
-		{"hardest", "/bench/6/hardest?section=1", ".grades"},
+		{"hardest", "/bench/6/hardest?class=1", ".grades"},
 		{"fingerings", "/fingerings/violin#n76", ".chart-staff .touch.chosen"},
 	} {
 		p.MustNavigate(server.URL + view.path).MustWaitLoad()
@@ -62,7 +62,11 @@ func TestScreenshots(t *testing.T) {
 	p.MustNavigate(server.URL + "/exercises/many").MustWaitLoad()
 	chooseTunes(p)
 	take("many")
-	inLesson(p, server.URL)
+	p.MustNavigate(server.URL + "/lessons").MustWaitLoad()
+	onwards(p, "Suggest a lesson")
+	take("lesson-plan")
+	onwards(p, "Start lesson")
+	p.MustElement(".lesson-sheet svg.lanes")
 	for range 4 {
 		click(p.MustElement("[data-next]"))
 		p.MustElement(".lesson-sheet svg.lanes")
@@ -70,12 +74,6 @@ func TestScreenshots(t *testing.T) {
 	click(p.MustElements(".name-chip")[2])
 	time.Sleep(2 * time.Second)
 	take("lesson")
-	p.MustSetViewport(1024, 768, 1, true)
-	tapOn(p.MustElements(".room:not([hidden]) .room-card")[2])
-	p.MustElement(".lesson-sheets[data-lines='2'] svg.lanes")
-	time.Sleep(2 * time.Second)
-	take("lesson-tablet")
-	p.MustSetViewport(1280, 800, 1, false)
 	waitsToday(p, server.URL, 25)
 	onwards(p, "who wait")
 	until(t, p, "the music is drawn", `() => performance.getEntriesByName("due:drawn").length > 0`)
@@ -90,7 +88,7 @@ func TestScreenshots(t *testing.T) {
 	p.MustNavigate(server.URL + heard).MustWaitLoad()
 	p.MustElement(".note-staff")
 	take("student")
-	p.MustNavigate(server.URL + "/cards?section=1").MustWaitLoad()
+	p.MustNavigate(server.URL + "/cards?class=1").MustWaitLoad()
 	find(p, ".class-front svg", "")
 	click(p.MustElement("#class-cards [data-next]"))
 	find(p, ".class-front svg", "")
