@@ -215,6 +215,11 @@ func (c *checks) homePlans(s store.ArchivedClass, in map[int]int, exercises map[
 		for _, l := range p.Plan.Left {
 			c.step(l.Step, exercises)
 		}
+		c.that(len(p.Plan.Asked) <= store.MostAsked && len(p.Plan.Page) <= store.MostAsked,
+			"A plan in the archive asks for %d lines; there are %d at most.", max(len(p.Plan.Asked), len(p.Plan.Page)), store.MostAsked)
+		for _, id := range slices.Concat(p.Plan.Asked, p.Plan.Page) {
+			c.that(exercises[int(id)], "A plan in the archive is of exercise %d, which it lacks.", id)
+		}
 	}
 }
 

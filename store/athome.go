@@ -112,6 +112,19 @@ func (h AtHome) Tick(ctx context.Context, t HomeTick) error {
 	})
 }
 
+// KeepPlan keeps the student's plan with the days that they picked. The error is ErrNotFound where
+// they have none.
+func (h AtHome) KeepPlan(ctx context.Context, p HomePlan) error {
+	return h.together(ctx, "keep the days", func(tx deskTx) error {
+		var there bool
+		if err := tx.one(ctx, &there, `SELECT true FROM practice_plans WHERE teacher_id = $1 AND student_id = $2`, h.Student.ID); err != nil {
+			return err
+		}
+		p.Student = h.Student.ID
+		return tx.saveHomePlans(ctx, []HomePlan{p}, tx.students())
+	})
+}
+
 // AnswerCards logs answers to cards; those that were sent before change nothing. The error is
 // ErrTooMuch where a day has more than anybody answers.
 func (h AtHome) AnswerCards(ctx context.Context, list ...CardAnswer) error {

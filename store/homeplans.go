@@ -24,6 +24,9 @@ type HomePlan struct {
 	Made     time.Time
 }
 
+// MostAsked is how many lines a plan may ask for, or a page that is given as a whole may have.
+const MostAsked = 12
+
 // homePlanRow is a plan as it is scanned.
 type homePlanRow struct {
 	Student     StudentID
@@ -144,6 +147,15 @@ func (p *HomePlan) renumber(of func(int64) int64) {
 		for n := range d.Items {
 			d.Items[n].Step.Exercise = of(d.Items[n].Step.Exercise)
 		}
+	}
+	for _, list := range []*[]int64{&p.Plan.Asked, &p.Plan.Page} {
+		var kept []int64
+		for _, id := range *list {
+			if other := of(id); other != 0 {
+				kept = append(kept, other)
+			}
+		}
+		*list = kept
 	}
 	p.Plan.Left = slices.DeleteFunc(p.Plan.Left, func(l homeplan.Left) bool { return of(l.Step.Exercise) == 0 })
 	for n := range p.Plan.Left {

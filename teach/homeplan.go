@@ -47,6 +47,8 @@ type PracticePlan struct {
 	Own      *OwnLink
 
 	MinutesTyped string // in a form that was refused
+	Page         PageField
+	Picks        bool // the student picks the days
 	plan         *store.HomePlan
 	Done         homeDone // what was done of it
 }
@@ -97,6 +99,9 @@ func LoadPracticePlan(ctx context.Context, desk *Class, student store.StudentID)
 	if v.Student, err = desk.StudentByID(ctx, student); err != nil {
 		return v, err
 	}
+	if v.Page, err = NewPageField(ctx, desk, nil); err != nil {
+		return v, err
+	}
 	v.Title = InstrumentTitle(v.Student.Instrument)
 	until, err := NextCheckin(ctx, desk, student)
 	if err != nil {
@@ -133,6 +138,7 @@ func NextCheckin(ctx context.Context, desk *Class, student store.StudentID) (tim
 func (v *PracticePlan) show(p store.HomePlan, now time.Time) {
 	v.plan = &p
 	v.Has, v.Until, v.Weekdays, v.Minutes, v.Left = true, p.Until.Format(time.DateOnly), p.Weekdays, p.Minutes, p.Plan.Left
+	v.Page, v.Picks = v.Page.Of(p.Plan.Page), p.Plan.Picks
 	today := DateOf(now)
 	v.now = now
 	for on := p.From; on.Before(p.Until); on = on.AddDate(0, 0, 1) {
@@ -214,6 +220,9 @@ func newHomeItem(i homeplan.Item, student store.Student) homeItem {
 	if i.Kind == homeplan.Twice {
 		item.How = "twice in a row"
 	}
+	if i.Kind == homeplan.Page {
+		item.How += " through"
+	}
 	if i.Step.Tempo > 0 {
 		item.How += fmt.Sprintf(", at %d", i.Step.Tempo)
 	}
@@ -239,7 +248,7 @@ func FamilyOf(id string) string {
 
 // LayOutPlan lays out a plan from today on; the days before stay as they were.
 func LayOutPlan(ctx context.Context, desk *Class, p *store.HomePlan, student store.Student, reads PartsAtHome) error {
-	chunks, err := homeChunks(ctx, desk, student, reads, p.Plan.Asked)
+	chunks, err := homeChunks(ctx, desk, student, reads, p.Plan)
 	if err != nil {
 		return err
 	}
@@ -253,14 +262,15 @@ func LayOutPlan(ctx context.Context, desk *Class, p *store.HomePlan, student sto
 	plan := homeplan.Make(days, chunks, homeplan.Daily{Warm: true, Cards: true})
 	past := slices.DeleteFunc(p.Plan.Days, func(d homeplan.Planned) bool { return d.On >= DayNumber(today) })
 	plan.Days, plan.Asked = append(slices.Clone(past), plan.Days...), p.Plan.Asked
+	plan.Page, plan.Picks = p.Plan.Page, p.Plan.Picks
 	p.Plan = plan
 	return nil
 }
 
 // homeChunks are the chunks that a student may be given to do at home: what is due at the
-// check-in to come, and what they have tried last.
+// check-in to come, what was asked for, the lines of a page, and what they have tried last.
 func homeChunks(ctx context.Context, desk *Class, student store.Student, reads PartsAtHome,
-	asked []int64) ([]homeplan.Chunk, error) {
+	plan homeplan.Plan) ([]homeplan.Chunk, error) {
 	next, err := desk.NextCheckin(ctx, student.ID)
 	if err != nil {
 		return nil, err
@@ -273,7 +283,7 @@ func homeChunks(ctx context.Context, desk *Class, student store.Student, reads P
 			desired[store.ExerciseID(step.Exercise)] = true
 		}
 	}
-	for _, id := range asked {
+	for _, id := range slices.Concat(plan.Asked, plan.Page) {
 		desired[store.ExerciseID(id)] = true
 	}
 	standings, err := desk.StudentStandings(ctx, student.ID)
@@ -312,7 +322,7 @@ func homeChunks(ctx context.Context, desk *Class, student store.Student, reads P
 			h := homeplan.Chunk{
 				Chunk: newLessonChunk(read.at, read.Explained, p, steps), Steps: steps, State: standing.State(steps, key),
 				Hard: p.Difficulty,
-				Due:  due[dueKey{student.ID, int64(x.ID), key.String()}] || slices.Contains(asked, int64(x.ID)),
+				Due:  due[dueKey{student.ID, int64(x.ID), key.String()}] || slices.Contains(plan.Asked, int64(x.ID)),
 			}
 			h.Lips = read.at.Instrument.LipsTire()
 			if standing != nil {
@@ -320,7 +330,10 @@ func homeChunks(ctx context.Context, desk *Class, student store.Student, reads P
 					h.Tempo = tempo
 				}
 			}
-			if h.State.Tries == 0 && !h.Due && !nextOf(standing, read.Report.Chunks, key, steps) {
+			if p.Whole() {
+				h.Page = slices.Index(plan.Page, int64(x.ID)) + 1
+			}
+			if h.State.Tries == 0 && !h.Due && h.Page == 0 && !nextOf(standing, read.Report.Chunks, key, steps) {
 				continue
 			}
 			h.Last, h.Reviews, _ = homeplan.Learned(steps, outline, dated, key)

@@ -98,7 +98,7 @@ var routeCases = map[string]answer{
 	"GET /students/{id}/plan.ics": refused, "GET /students/{id}/family": refused, "GET /cards": refused, "POST /cards": refused,
 	"POST /students/{id}/own-page": refused, "POST /students/{id}/own-page/end": refused, "POST /students/{id}/own-page/pin": refused, "POST /plans/own-pages": refused,
 	"POST /my/{key}/pin": byKey, "GET /my/{key}/worker.js": byKey, "GET /my/{key}/": byKey, "GET /my/{key}/cards": byKey, "GET /my/{key}/music": byKey, "GET /my/{key}/notes": byKey, "GET /my/{key}/care": byKey,
-	"GET /my/{key}/plan.ics": byKey, "POST /my/{key}/tries": byKey, "POST /my/{key}/ticks": byKey, "POST /my/{key}/answers": byKey, "POST /my/{key}/earlier": byKey,
+	"GET /my/{key}/plan.ics": byKey, "POST /my/{key}/tries": byKey, "POST /my/{key}/ticks": byKey, "POST /my/{key}/answers": byKey, "POST /my/{key}/earlier": byKey, "POST /my/{key}/days": byKey,
 	"GET /check-ins": refused, "POST /check-ins": refused, "GET /check-ins/queue": refused, "GET /check-ins/{id}": refused, "POST /check-ins/{id}/mark": refused, "POST /check-ins/{id}/undo": refused,
 	"POST /check-ins/{id}/due": refused, "POST /check-ins/{id}/end": refused, "POST /check-ins/{id}/drop": refused,
 	"GET /lessons": refused, "POST /lessons": refused, "GET /lessons/{id}": refused, "GET /lessons/{id}/run": refused, "POST /lessons/{id}/plan": refused, "POST /lessons/{id}/shape": refused, "GET /lessons/{id}/pulse": refused, "POST /lessons/{id}/drop": refused,

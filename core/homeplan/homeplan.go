@@ -20,6 +20,7 @@ const (
 	Again Kind = "again" // what was learned, brought back
 	Twice Kind = "twice" // what is due, twice in a row, before the check-in
 	Cards Kind = "cards" // a short round of reading cards
+	Page  Kind = "page"  // a whole line of a page that is played through, one line after another
 )
 
 // OfAChunk says whether a line of the kind is at a chunk.
@@ -34,6 +35,7 @@ type Chunk struct {
 	Hard         float64 // from 0 to 1, for this instrument
 	Last         int     // the day it was clean last, for a done one
 	Reviews      int     // days on which it was clean again since it was done
+	Page         int     // its place on a page that was given as a whole, from 1; 0 for none
 }
 
 // Day is a day with the minutes there are; days are counted from 1 January 1970.
@@ -77,6 +79,8 @@ type Plan struct {
 	Days  []Planned
 	Left  []Left
 	Asked []int64 `json:",omitempty"` // exercises that were asked for beside the check-in
+	Page  []int64 `json:",omitempty"` // exercises that are played through each day, one after another
+	Picks bool    `json:",omitempty"` // the student picks which days of the week, as many as were given
 }
 
 // Bounds of what may be asked for.
@@ -122,6 +126,7 @@ type work struct {
 	tight   bool  // something of it was longer than a day has
 	late    bool  // its last stage was reached on the last day only
 	touched int   // the last day it was in
+	paged   bool  // it was played with its page on some day
 	within  *work // the whole line that the chunk is of, nil for that and where it is not there
 }
 
@@ -173,6 +178,7 @@ type laying struct {
 	free   int // half minutes
 	middle []Item
 	of     []*work // whose the items of middle are
+	page   []Item  // the page that is played through
 	last   []Item  // what is played twice in a row at the end
 	cards  int     // half minutes
 	lips   float64 // seconds that lips have played
@@ -195,6 +201,7 @@ func planDay(day Day, list []*work, left int, daily Daily) Planned {
 		l.cards = min(cardHalves, l.free)
 		l.free -= l.cards
 	}
+	l.throughThePage(list)
 	l.due(list)
 	l.sittings(list, false)
 	l.again(list, 1, false)
@@ -204,6 +211,7 @@ func planDay(day Day, list []*work, left int, daily Daily) Planned {
 		d.Items = append(d.Items, Item{Kind: Warm, Halves: warm, Why: "so that breath, bow or hands are ready"})
 	}
 	d.Items = append(d.Items, l.middle...)
+	d.Items = append(d.Items, l.page...)
 	if l.cards > 0 {
 		d.Items = append(d.Items, Item{Kind: Cards, Halves: l.cards, Why: "reading, while lips and hands rest"})
 	}
@@ -261,6 +269,31 @@ func (l *laying) twiceInARow(list []*work) {
 	}
 }
 
+// throughThePage plays the lines of a page that was given as a whole, one after another, twice
+// through, or once where there is no more time; a day that is too short for it goes without.
+func (l *laying) throughThePage(list []*work) {
+	page := slices.DeleteFunc(slices.Clone(list), func(w *work) bool { return w.Page == 0 || !w.Whole() })
+	slices.SortFunc(page, func(a, b *work) int { return cmp.Compare(a.Page, b.Page) })
+	for times := 2; times > 0 && len(page) > 0; times-- {
+		var items []Item
+		sum, why := 0, [...]string{1: "the page, once through, one line after another", 2: "the page, twice through, one line after another"}[times]
+		for _, w := range page {
+			s := w.step(len(w.Steps)-1, times)
+			s.Rests = false
+			items, sum = append(items, Item{Page, s, s.Halves(), why}), sum+s.Halves()
+		}
+		if sum > l.free {
+			continue
+		}
+		l.page, l.free = items, l.free-sum
+		for _, w := range page {
+			w.touched, w.placed, w.paged = l.day.On, true, true
+			l.lips += w.blown(w.step(len(w.Steps)-1, times))
+		}
+		return
+	}
+}
+
 // due puts what is due today: of what is open as much as there is for each of the days left, the
 // hardest first, with the least that each of the others needs kept; then what is through already,
 // so that it stays.
@@ -290,6 +323,9 @@ func (l *laying) due(list []*work) {
 // sittings goes on with what is in progress, while the day takes another line.
 func (l *laying) sittings(list []*work, more bool) {
 	for _, w := range list {
+		if w.paged && w.touched == l.day.On { // it is played with its page
+			continue
+		}
 		if !w.Due && w.open() && l.room() && (more || l.lines() < fewLines-1) {
 			l.sitting(w, "in progress")
 		}
@@ -419,6 +455,9 @@ func (w *work) againWhy(day Day) string {
 
 // left says what of a due chunk did not fit into the days left, or only on the last of them.
 func (w *work) left(days int) (Left, bool) {
+	if w.Page > 0 && w.Whole() && !w.paged {
+		return Left{Step: w.step(len(w.Steps)-1, 1), Why: "the page takes longer than a day has"}, true
+	}
 	if !w.Due || !w.open() && w.placed && !w.late {
 		return Left{}, false
 	}

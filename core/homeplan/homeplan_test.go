@@ -1,6 +1,7 @@
 package homeplan
 
 import (
+	"fmt"
 	"math/rand/v2"
 	"reflect"
 	"strings"
@@ -227,5 +228,37 @@ func TestProperties(t *testing.T) {
 				t.Fatalf("%s is not due, and named", p.Title)
 			}
 		}
+	}
+}
+
+// A page that was given as a whole is played through each day in its order, twice where there is
+// time and once where there is not; a page that fits in no day is named.
+func TestAPageAsAWhole(t *testing.T) {
+	onPage := func(at int) func(*Chunk) {
+		return func(p *Chunk) { p.Page, p.Where, p.Key = at, "", breakdown.ChunkKey{First: 1, Last: 8} }
+	}
+	page := []Chunk{
+		chunk("y", routine.Play, 0.9, onPage(2), beats(64)), chunk("x", routine.Play, 0.1, onPage(1), beats(64)), chunk("w", routine.Count, 0.5, due),
+	}
+	played := func(d Planned) string {
+		var list []string
+		for _, i := range d.Items {
+			if i.Kind == Page {
+				list = append(list, fmt.Sprintf("%s %d", i.Step.Title, i.Step.Times))
+			}
+		}
+		return strings.Join(list, ", ")
+	}
+	plan := Make(days(20, 4, 2), page, Daily{Warm: true, Cards: true})
+	for k, want := range []string{"x 2, y 2", "x 1, y 1", ""} {
+		if got := played(plan.Days[k]); got != want {
+			t.Errorf("day %d has %q of the page, want %q; the plan is %s", k+1, got, want, spelled(plan))
+		}
+		if d := plan.Days[k]; d.Halves() > 2*d.Minutes {
+			t.Errorf("day %d of %d min takes %d half minutes", k+1, d.Minutes, d.Halves())
+		}
+	}
+	if !strings.Contains(spelled(Make(days(2), page, Daily{})), "left x: the page takes longer than a day has") {
+		t.Error("a page that fits in no day is not named")
 	}
 }

@@ -209,6 +209,7 @@ func (s *handlers) ownRoutes(r chi.Router) {
 		r.Get("/plan.ics", s.handle(s.ownCalendar))
 		r.Post("/earlier", s.handle(s.earlierKeys))
 		r.Post("/tries", s.handle(s.sayTry))
+		r.Post("/days", s.handle(s.pickDays))
 		r.Post("/ticks", s.handle(s.tickLine))
 		r.Post("/answers", s.handle(s.answerCards))
 	})

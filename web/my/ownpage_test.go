@@ -531,3 +531,53 @@ func TestEarlierLinks(t *testing.T) {
 		t.Errorf("a thousand keys give %d, %q", status, answer)
 	}
 }
+
+// Where the teacher lets them, a student picks which days, as many as there are, and the page that
+// was given stands in each.
+func TestAStudentPicksDays(t *testing.T) {
+	t.Parallel()
+	s, v, b := testsite.BoardOf(t)
+	ctx, desk := context.Background(), s.Store.For(b.Teacher)
+	alma := testsite.StudentCalled(t, desk, b.Class, "Alma")
+	form := url.Values{"day": {"1", "2", "4", "6"}, "minutes": {"20"}, "until": {time.Now().AddDate(0, 0, 14).Format(time.DateOnly)},
+		"page_from": {fmt.Sprint(b.Exercise)}, "page_to": {"0"}}
+	plan := fmt.Sprintf("/students/%d/plan", alma)
+	status, page := v.Post(plan, form)
+	if testsite.Wants(t, page, "Choose the first and the last line of the page"); status != http.StatusUnprocessableEntity {
+		t.Errorf("half a page gives %d", status)
+	}
+	form.Set("page_to", fmt.Sprint(b.Exercise))
+	if status, _ := v.Post(plan, form); status != http.StatusSeeOther {
+		t.Fatalf("the plan gives %d", status)
+	}
+	_, page = v.Get(plan)
+	testsite.Wants(t, page, "twice through", "the page, twice through, one line after another")
+	at := testsite.OwnPageOf(t, s, b, alma)
+	if _, page := s.Visitor(t).Get(at); strings.Contains(page, "Pick your days") {
+		t.Error("days are picked that the teacher chose")
+	}
+	if status, _ := s.Visitor(t).Post(at+"days", url.Values{"day": {"0", "1", "2", "3"}}); status != http.StatusNotFound {
+		t.Errorf("picking them gives %d", status)
+	}
+	form.Set("picks", "yes")
+	v.Post(plan, form)
+	student := s.Visitor(t)
+	_, page = student.Get(at)
+	testsite.Wants(t, page, "Pick your days", "Tick four of the seven.")
+	status, page = student.Post(at+"days", url.Values{"day": {"0", "1", "2"}})
+	if testsite.Wants(t, page, "Tick four days, no more and no fewer."); status != http.StatusUnprocessableEntity {
+		t.Errorf("three days give %d", status)
+	}
+	if status, _ := student.Post(at+"days", url.Values{"day": {"0", "3", "5", "6", "9"}}); status != http.StatusSeeOther {
+		t.Errorf("four days give %d", status)
+	}
+	kept, err := desk.HomePlan(ctx, alma)
+	if err != nil || !slices.Equal(kept.Weekdays, []int{0, 3, 5, 6}) || !kept.Plan.Picks || len(kept.Plan.Page) != 1 {
+		t.Errorf("the plan is %+v, %v", kept, err)
+	}
+	for _, d := range kept.Plan.Days {
+		if on := teach.DayOf(d.On); !slices.Contains(kept.Weekdays, int(on.Weekday())) {
+			t.Errorf("a day of the plan is %s", on.Weekday())
+		}
+	}
+}

@@ -7,6 +7,7 @@ import (
 	"fmt"
 	"net/http"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -39,6 +40,9 @@ type ownTodayView struct {
 	A4         int
 	Scale      []int
 	HasPlan    bool // that may be taken into a calendar
+	Picks      []ownPick
+	PickHelp   string
+	Refused    string // what is wrong with the days that were picked
 	reads      teach.PartsAtHome
 }
 
@@ -87,6 +91,65 @@ type ownWeekday struct {
 	State  string // "done", "here", "togo" or "free"
 	Words  string
 	CanTap bool // its steps are in the page
+}
+
+// ownPick is a day of the week that a student may pick.
+type ownPick struct {
+	Day    int
+	Name   string
+	Chosen bool
+}
+
+// pick fills the days that the student may pick, where the plan says so; Monday comes first.
+func (v *ownTodayView) pick(p store.HomePlan, monday time.Time) {
+	if !v.HasPlan || !p.Plan.Picks {
+		return
+	}
+	for k := range 7 {
+		on := monday.AddDate(0, 0, k)
+		v.Picks = append(v.Picks, ownPick{int(on.Weekday()), v.Catalog.Weekday(on), slices.Contains(p.Weekdays, int(on.Weekday()))})
+	}
+	v.PickHelp = v.Say("days.help", v.Number(len(p.Weekdays)))
+}
+
+// pickDays gives the student's plan other days of the week, as many as it has.
+func (s *handlers) pickDays(w http.ResponseWriter, r *http.Request) error {
+	ctx, desk, h := r.Context(), site.ClassOf(r), athome(r)
+	p, err := desk.HomePlan(ctx, h.Student.ID)
+	if err == nil && !p.Plan.Picks {
+		err = store.ErrNotFound
+	}
+	if err != nil {
+		return err
+	}
+	site.Text(r, "day") // reads the form
+	var days []int
+	for _, typed := range r.Form["day"] {
+		if n, err := strconv.Atoi(typed); err == nil && n >= 0 && n <= 6 && !slices.Contains(days, n) {
+			days = append(days, n)
+		}
+	}
+	if len(days) != len(p.Weekdays) {
+		v, err := s.ownTodayView(r)
+		if err != nil {
+			return err
+		}
+		v.Refused = v.Say("days.wrong", v.Number(len(p.Weekdays)))
+		for k := range v.Picks {
+			v.Picks[k].Chosen = slices.Contains(days, v.Picks[k].Day)
+		}
+		s.Render(w, http.StatusUnprocessableEntity, "own", "own-layout", v)
+		return nil
+	}
+	p.Weekdays = days
+	if err := teach.LayOutPlan(ctx, desk, &p, h.Student, teach.PartsAtHome{}); err != nil {
+		return err
+	}
+	if err := h.KeepPlan(ctx, p); err != nil {
+		return err
+	}
+	http.Redirect(w, r, "/my/"+h.Key+"/", http.StatusSeeOther)
+	return nil
 }
 
 // ownChange is what a student may have done otherwise than before.
@@ -176,6 +239,7 @@ func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 	}
 	v.showDay(today)
 	v.Week = v.week(monday, p, done)
+	v.pick(p, monday)
 	return v, nil
 }
 

@@ -43,7 +43,8 @@ func saveTyped(v *teach.PracticePlan, r *http.Request) {
 		return
 	}
 	v.Until, v.Minutes, v.MinutesTyped = site.Text(r, "until"), 0, site.Text(r, "minutes")
-	v.Weekdays = typedWeekdays(r)
+	v.Weekdays, v.Picks = typedWeekdays(r), site.Text(r, "picks") == "yes"
+	v.Page.From, v.Page.To = store.ExerciseID(site.Number(r, "page_from")), store.ExerciseID(site.Number(r, "page_to"))
 }
 
 // typedWeekdays are the days of the week that are chosen in a form.
@@ -63,7 +64,10 @@ func (s *handlers) makeHomePlan(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	p, problem := readHomePlan(r)
+	p, problem, err := readHomePlan(r)
+	if err != nil {
+		return err
+	}
 	if problem != "" {
 		return s.showHomePlan(w, r, http.StatusUnprocessableEntity, problem)
 	}
@@ -75,25 +79,33 @@ func (s *handlers) makeHomePlan(w http.ResponseWriter, r *http.Request) error {
 }
 
 // readHomePlan reads the days and minutes of a form, or says what is wrong with them.
-func readHomePlan(r *http.Request) (store.HomePlan, string) {
+func readHomePlan(r *http.Request) (store.HomePlan, string, error) {
 	p := store.HomePlan{From: teach.DateOf(site.ClassOf(r).Now()), Changed: map[string]int{}, Weekdays: typedWeekdays(r)}
+	page, err := teach.NewPageField(r.Context(), site.ClassOf(r), nil)
+	if err != nil {
+		return p, "", err
+	}
 	var problem string
 	if p.Until, problem = site.ReadDay(site.Text(r, "until")); problem != "" {
-		return p, problem
+		return p, problem, nil
 	}
+	page.From, page.To = store.ExerciseID(site.Number(r, "page_from")), store.ExerciseID(site.Number(r, "page_to"))
+	p.Plan.Picks = site.Text(r, "picks") == "yes"
+	var wrong string
+	p.Plan.Page, wrong = page.Lines()
 	days := teach.DayNumber(p.Until) - teach.DayNumber(p.From)
 	p.Minutes, problem = site.ReadMinutes(site.Text(r, "minutes"), 1, homeplan.MostMinutes)
 	switch {
 	case len(p.Weekdays) == 0:
-		return p, "Choose at least one day of the week. Four is usual."
-	case problem != "":
-		return p, problem
+		return p, "Choose at least one day of the week. Four is usual.", nil
+	case cmp.Or(problem, wrong) != "":
+		return p, cmp.Or(problem, wrong), nil
 	case days < 1:
-		return p, "The plan ends before it begins. Choose a day after today."
+		return p, "The plan ends before it begins. Choose a day after today.", nil
 	case days > homeplan.MostDays:
-		return p, fmt.Sprintf("A plan is for at most %d days.", homeplan.MostDays)
+		return p, fmt.Sprintf("A plan is for at most %d days.", homeplan.MostDays), nil
 	}
-	return p, ""
+	return p, "", nil
 }
 
 // changeHomeDay gives a single day other minutes, and what follows is laid out again.

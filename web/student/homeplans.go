@@ -32,10 +32,13 @@ func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int,
 	v := plansView{Guest: desk.Guest(), Problem: problem, Form: teach.PracticePlan{Weekdays: teach.UsualDays,
 		Minutes: teach.UsualHomeMinutes}}
 	v.Form.Until = teach.DateOf(site.ClassOf(r).Now()).AddDate(0, 0, checkin.DaysOn).Format(time.DateOnly)
+	var err error
+	if v.Form.Page, err = teach.NewPageField(ctx, desk, nil); err != nil {
+		return err
+	}
 	if problem != "" {
 		saveTyped(&v.Form, r)
 	}
-	var err error
 	if v.Classes, v.Class, err = desk.ChooseClass(ctx, store.ClassID(site.Number(r, "class"))); err != nil {
 		return err
 	}
@@ -76,7 +79,10 @@ func (s *handlers) makePlans(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	requested, problem := readHomePlan(r)
+	requested, problem, err := readHomePlan(r)
+	if err != nil {
+		return err
+	}
 	if problem != "" {
 		return s.showPlans(w, r, http.StatusUnprocessableEntity, problem)
 	}
