@@ -269,14 +269,24 @@ func signedIn(t testing.TB, width int) (*rod.Page, string) {
 const settled = 100 * time.Millisecond
 
 // click presses an element once it lies still, and again where it moved away from under the
-// press.
+// press or out of the window.
 func click(e *rod.Element) {
-	for range 3 {
+	const tries = 5
+	for try := 1; ; try++ {
 		if err := e.WaitStable(settled); err != nil {
 			stop(e.Page(), err)
 		}
 		_, _ = e.Eval(`() => { this.pressed = false; this.addEventListener("click", () => { this.pressed = true; }, { once: true, capture: true }); }`)
-		e.MustClick()
+		err := e.Click(proto.InputMouseButtonLeft, 1)
+		var away *rod.InvisibleShapeError
+		switch {
+		case err != nil && (try == tries || !errors.As(err, &away)):
+			stop(e.Page(), err)
+		case err != nil:
+			continue
+		case try == tries:
+			return
+		}
 		pressed, err := e.Eval(`() => this.pressed`)
 		if err != nil || pressed.Value.Bool() { // with an error the page is another
 			return

@@ -180,7 +180,7 @@ var states = []struct {
 		click(p.MustElement(".figure-large [aria-label='left hand, G♯']"))
 		p.MustElementR(".chart-found", "Closest")
 	}},
-	{"planning lessons", "/lessons", func(p *rod.Page) { p.MustElement(".lesson-wants") }},
+	{"planning lessons", "/lessons", func(p *rod.Page) { p.MustElement(".lesson-minutes") }},
 	{"the plan of a lesson", "/lessons", func(p *rod.Page) {
 		onwards(p, "Suggest a lesson")
 		find(p, "button", "Start lesson")

@@ -130,8 +130,8 @@ func TestWithoutScripts(t *testing.T) {
 			t.Errorf("%s says %s, want %s", selector, got, said)
 		}
 	}
-	press(".no-script [value=rhythm]", "Count, m. 1–2: a stumble, rhythm.")
-	press("#mark-clean", "Count, m. 1–2: clean.")
+	press(".no-script [value=rhythm]", "Count, m. 7–8: a stumble, rhythm.")
+	press("#mark-clean", "Count, m. 7–8: clean.")
 }
 
 // The lanes that are shown stay shown on the bench of another instrument, and its switches say so.

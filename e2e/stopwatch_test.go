@@ -128,7 +128,7 @@ var stopwatchTasks = []task{
 	}, 2, 0},
 	{"who is stuck, where, why, and what next", 1280, "/", func(h *hand) {
 		h.clickWords("nav a", "Board")
-		h.sees(".help-cards", "stumbles")
+		h.sees(".help-cards", "of the last")
 		h.click(".help-cards a")
 		h.sees(".student-now", ".")
 	}, 2, 0},

@@ -65,8 +65,15 @@ func TestAccountsAreDeleted(t *testing.T) {
 	if _, err := s.DB().Exec(`UPDATE teachers SET removed_at = now() - interval '31 days' WHERE removed_at IS NOT NULL`); err != nil {
 		t.Fatal(err)
 	}
+	if _, err := s.DB().Exec(`INSERT INTO sessions (token, data, expiry) VALUES ('over', '', now() - interval '1 minute'), ('goes on', '', now() + interval '1 minute')`); err != nil {
+		t.Fatal(err)
+	}
 	if err := s.DeleteExpired(ctx); err != nil {
 		t.Fatal(err)
+	}
+	var open string
+	if err := s.DB().QueryRow(`SELECT string_agg(token, ',') FROM sessions`).Scan(&open); err != nil || open != "goes on" {
+		t.Errorf("the sessions %q are kept, %v", open, err)
 	}
 	if found := rowsWith(t, s, "owner@school.example"); len(found) > 0 {
 		t.Errorf("after its days an account stands in %v", found)

@@ -241,7 +241,7 @@ func (d *Desk) EraseOverdue(ctx context.Context) (int, error) {
 const activityTime = 2 * 365 * 24 * time.Hour
 
 // DeleteExpired erases for good what has been in the bin for its days, links that nobody used,
-// and what was done long ago. It is for once a day.
+// sessions that are over, and what was done long ago. It is for once a day.
 func (s *Store) DeleteExpired(ctx context.Context) error {
 	return inTransaction(ctx, s.db, "tidy up", func(tx *sqlx.Tx) error {
 		since := time.Now().Add(-TrashTime)
@@ -268,6 +268,9 @@ func (s *Store) DeleteExpired(ctx context.Context) error {
 			if _, err := tx.ExecContext(ctx, query, since); err != nil {
 				return err
 			}
+		}
+		if _, err := tx.ExecContext(ctx, `DELETE FROM sessions WHERE expiry < now()`); err != nil {
+			return err
 		}
 		if _, err := tx.ExecContext(ctx, `DELETE FROM activity
 			WHERE at < $1`, time.Now().Add(-activityTime)); err != nil {
