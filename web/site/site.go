@@ -53,7 +53,7 @@ func New(s *store.Store, log *slog.Logger) (*Site, error) {
 	}
 	sessions := scs.New()
 	sessions.Store = postgresstore.NewWithCleanupInterval(s.DB(), 0) // store.DeleteExpired sweeps them
-	sessions.Lifetime = longestSession // an owner's limits are shorter; see holds
+	sessions.Lifetime = longestSession                               // an owner's limits are shorter; see holds
 	sessions.Cookie.Name = "bench"
 	sessions.Cookie.HttpOnly = true
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
