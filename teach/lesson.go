@@ -105,25 +105,19 @@ func firstAlike(o breakdown.Outline, before []lesson.Chunk, key breakdown.ChunkK
 	return key
 }
 
-// hardShare is which share of a line's measures may be hard spots, and hardAbove by how many
-// grades they stand above its middle. Source: common practice; the figures are ours.
-const (
-	hardShare = 5
-	hardAbove = 2
-)
-
 // finish says what is hard within the line, and what comes again.
 func (b *lineBuilder) finish() lesson.Line {
 	if len(b.line.Chunks) == 0 {
 		return b.line
 	}
 	b.line.Grade = b.whole.grade()
-	byGrade := slices.Clone(b.measures)
-	slices.SortStableFunc(byGrade, func(x, y roomMeasure) int { return y.grade() - x.grade() })
-	middle := byGrade[len(byGrade)/2].grade()
+	grades := make([]int, len(b.measures))
+	for k, m := range b.measures {
+		grades[k] = m.grade()
+	}
 	hard := map[int]bool{}
-	for _, m := range byGrade[:(len(byGrade)+hardShare-1)/hardShare] {
-		hard[m.number] = m.grade() >= middle+hardAbove
+	for k, is := range lesson.HardWithin(grades) {
+		hard[b.measures[k].number] = is
 	}
 	var again []string
 	for k := range b.line.Chunks {

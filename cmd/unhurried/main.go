@@ -27,7 +27,7 @@ func rootCommand() *cobra.Command {
 	root.AddCommand(
 		serveCommand(), demoCommand(), migrateCommand(), passwordCommand(), inviteCommand(), backupCommand(),
 		restoreCommand(), rereadCommand(),
-		inspectCommand(), instrumentsCommand(), simulateCommand(),
+		inspectCommand(), walkCommand(), instrumentsCommand(), simulateCommand(),
 	)
 	return root
 }

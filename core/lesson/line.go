@@ -60,6 +60,28 @@ func (l Line) parts() []Chunk {
 	return list
 }
 
+// hardShare is which share of a line's measures may be hard spots, and hardAbove by how many
+// grades they stand above its middle. Source: common practice; the figures are ours.
+const (
+	hardShare = 5
+	hardAbove = 2
+)
+
+// HardWithin says which measures are hard within their line, by their grades from 0 to 9: the
+// top fifth at most, well above the middle.
+func HardWithin(grades []int) []bool {
+	hard := make([]bool, len(grades))
+	order := make([]int, len(grades))
+	for k := range order {
+		order[k] = k
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return grades[b] - grades[a] })
+	for _, k := range order[:(len(order)+hardShare-1)/hardShare] {
+		hard[k] = grades[k] >= grades[order[len(order)/2]]+hardAbove
+	}
+	return hard
+}
+
 // Stage is where at least half of the class are, or beyond: from there the class goes on
 // together. Done is where half of them have done it.
 func (p Chunk) Stage() routine.Stage {

@@ -35,6 +35,8 @@ func Shipped() []Named {
 	pluck := Step{Stage: "pluck", Word: "Pluck", Kind: Play, Ways: []Way{Pluck}}
 	hands := Step{Stage: "hands", Word: "Hands", Kind: Finger, Mends: []Cause{WrongName, Fingering}, Ways: []Way{Silent}}
 	pad := Step{Stage: "pad", Word: "Pad", Kind: Play, Ways: []Way{Pad}}
+	look := Step{Stage: "look", Word: "Look", Kind: Name, Mends: []Cause{Rhythm, WrongName}}
+	listen := Step{Stage: "listen", Word: "Listen", Kind: Finger, Mends: []Cause{Fingering}, Ways: []Way{Along}}
 	straight := play
 	straight.Ways = nil
 	return []Named{
@@ -52,6 +54,9 @@ func Shipped() []Named {
 			}},
 		{"hands-first", "Hands, then pad", "For percussion: the sticking in the bare hands, on the pad, then on the drum or the bars.", "percussion", Routine{
 			standard[0], hands, pad, straight,
+		}},
+		{"look-listen-play", "Look, listen, play", "For short lines and those who read already: eyes first, then ears and fingers, then sound.", "", Routine{
+			look, listen, play,
 		}},
 	}
 }

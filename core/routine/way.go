@@ -20,10 +20,17 @@ const (
 	Pluck      Way = "pluck"
 	Echo       Way = "echo"
 	Silent     Way = "silent"
+	Listen     Way = "listen"
+	Along      Way = "along"
+	Sing       Way = "sing"
+	Pairs      Way = "pairs"
+	SayPlay    Way = "say-play"
 )
 
 // Ways lists them.
-func Ways() []Way { return []Way{Clap, Point, Air, OneNote, Mouthpiece, Pad, Pluck, Echo, Silent} }
+func Ways() []Way {
+	return []Way{Clap, Point, Air, OneNote, Mouthpiece, Pad, Pluck, Echo, Silent, Listen, Along, Sing, Pairs, SayPlay}
+}
 
 // ParseWay reads a way's text; ok is false for anything else.
 func ParseWay(text string) (Way, bool) {
@@ -36,7 +43,8 @@ func (w Way) Word() string {
 	return map[Way]string{
 		Clap: "clapped", Point: "pointing", Air: "on air", OneNote: "on one note", Mouthpiece: "on the mouthpiece",
 		Pad:   "on the pad",
-		Pluck: "plucked", Echo: "echo, four counts", Silent: "silent fingers",
+		Pluck: "plucked", Echo: "echo, four counts", Silent: "silent fingers", Listen: "heard first", Along: "fingered along",
+		Sing: "sung", Pairs: "one says, one plays", SayPlay: "I say, you play",
 	}[w]
 }
 
@@ -68,6 +76,22 @@ func (w Way) Words(i instrument.Instrument) string {
 		return bySound(i, "", "", "On the pad or the knees first.")
 	case Silent:
 		return "Hands alone, no sound."
+	case Listen:
+		return "Hear it once first, eyes on the page."
+	case Along:
+		if i.Unpitched() {
+			return "Move the sticks along, just above the pad, while it sounds."
+		}
+		return "Finger along while it sounds."
+	case Sing:
+		if i.Unpitched() {
+			return ""
+		}
+		return "Sing the names where the voice sits well."
+	case Pairs:
+		return "In twos: one says it, the other plays, then change."
+	case SayPlay:
+		return "A measure is said, then played."
 	}
 	return ""
 }

@@ -83,6 +83,20 @@ var texts = map[Stage]text{
 			"On the knees or the pad: the hands take turns as they will on the instrument. Say the names.")),
 		false, true,
 	},
+	"look": {
+		always("Look it over"),
+		however(func(instrument.Instrument) string {
+			return "Eyes move along in time, foot tapping, without a word. Find what is new, what comes again, and where it is highest and lowest."
+		}),
+		false, false,
+	},
+	"listen": {
+		always("Listen and finger along"),
+		however(func(i instrument.Instrument) string {
+			return "Hear it, eyes on the page. " + Along.Words(i)
+		}),
+		false, true,
+	},
 }
 
 const inTheRests = " In a rest the hand goes on to the next note at once."
