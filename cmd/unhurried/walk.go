@@ -94,7 +94,9 @@ func runThrough(ask walk.Ask, r breakdown.Report) walk.Run {
 
 // printRun writes a line a move.
 func printRun(w io.Writer, run walk.Run) error {
-	at := func(seconds float64) string { return fmt.Sprintf("%d:%04.1f", int(seconds)/60, seconds-float64(int(seconds)/60*60)) }
+	at := func(seconds float64) string {
+		return fmt.Sprintf("%d:%04.1f", int(seconds)/60, seconds-float64(int(seconds)/60*60))
+	}
 	fmt.Fprintf(w, "%s, %s, %s = %d, %s\n", run.Title, run.Players[0].Name, run.BeatName, run.Tempo, at(run.Seconds))
 	fmt.Fprintf(w, "Starts on %s, %s.\n", run.Players[0].First, run.Players[0].Fingering)
 	for _, m := range run.Moves {
