@@ -176,8 +176,11 @@ func (b *builder) chunkOf(key breakdown.ChunkKey) (breakdown.Chunk, bool) {
 func (b *builder) pass(c breakdown.Chunk, step routine.Step, act Act, with With, r rank) Move {
 	m := Move{Chunk: c.Key().String(), Where: "the line", Stage: step.Stage, Form: step.Form(), Word: step.Word,
 		Act: act, With: with, rank: r, key: c.Key(), chunk: c, step: step}
-	if !c.Whole() {
+	switch {
+	case !c.Whole():
 		m.Where = c.InWords()
+	case b.ask.Of != "":
+		m.Where = b.ask.Of
 	}
 	return m
 }

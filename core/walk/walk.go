@@ -64,6 +64,7 @@ type Ask struct {
 	Fingers finger.Words
 	States  map[breakdown.ChunkKey]routine.State // what was earned
 	Class   bool                                 // several who do it together
+	Of      string                               // what the line is called, "" for "the line"
 }
 
 // Bounds of what may be asked.
@@ -158,7 +159,7 @@ func Through(ask Ask, players ...Player) Run {
 		run.Tempo = lead.Report.Tempo.Suggested
 	}
 	for _, p := range players {
-		run.Players = append(run.Players, playing(ask, p))
+		run.Players = append(run.Players, Starts(ask, p))
 	}
 	b := newBuilder(ask, run.Tempo, players)
 	passes := b.passes()
@@ -180,9 +181,9 @@ func Through(ask Ask, players ...Player) Run {
 	return run
 }
 
-// playing is a player with the first note of the line.
-func playing(ask Ask, p Player) Playing {
-	own := Playing{Instrument: p.Instrument.ID, Name: p.Instrument.Name}
+// Starts is a player with the first note of the line.
+func Starts(ask Ask, p Player) Playing {
+	own := Playing{Instrument: p.Instrument.ID, Name: p.Instrument.Title()}
 	for _, m := range p.Report.Measures {
 		for _, e := range m.Events {
 			if e.Kind == "note" {

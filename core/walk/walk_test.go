@@ -169,7 +169,7 @@ func missed(run Run, r breakdown.Report, steps routine.Routine, unit lesson.Unit
 // told says whether a run says that a chunk need not be learned.
 func told(run Run, c breakdown.Chunk) bool {
 	for _, m := range run.Moves {
-		if text := strings.ToLower(m.Again); strings.Contains(text, measuresOf(c)) || strings.Contains(text, "others") {
+		if text := strings.ToLower(m.Again); strings.Contains(text, Measures(c)) || strings.Contains(text, "others") {
 			return true
 		}
 	}

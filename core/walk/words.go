@@ -2,6 +2,7 @@ package walk
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -14,7 +15,10 @@ const MostWords = 12
 
 // instruction says what to do in a move.
 func (b *builder) instruction(m Move) string {
-	where, i := measuresOf(m.chunk), b.lead.Instrument
+	where, i := Measures(m.chunk), b.lead.Instrument
+	if m.chunk.Whole() && b.ask.Of != "" {
+		where = b.ask.Of
+	}
 	if m.Joined {
 		return fmt.Sprintf("Now join %s%s", where, b.own(m))
 	}
@@ -56,6 +60,9 @@ func (b *builder) saying(m Move, i instrument.Instrument) string {
 		}
 		return "Name %s"
 	case Finger:
+		if b.ask.Class && b.unlike() {
+			return "Silent hands, %s"
+		}
 		return fingering[i.Mechanism]
 	case Along:
 		if strokes {
@@ -83,6 +90,11 @@ func (b *builder) saying(m Move, i instrument.Instrument) string {
 	return sayings[m.Act]
 }
 
+// unlike says whether the hands of the players do different things.
+func (b *builder) unlike() bool {
+	return slices.ContainsFunc(b.players, func(p Player) bool { return p.Instrument.Mechanism != b.lead.Instrument.Mechanism })
+}
+
 // fingering says what the hands do where nothing sounds.
 var fingering = map[instrument.Mechanism]string{
 	instrument.Valves:       "Silent valves, %s",
@@ -94,8 +106,8 @@ var fingering = map[instrument.Mechanism]string{
 	instrument.Sticks:       "Sticks in the air, %s",
 }
 
-// measuresOf says where a chunk is: "the line", "measures 3 and 4", "the pickup to measure 2".
-func measuresOf(c breakdown.Chunk) string {
+// Measures says where a chunk is: "the line", "measures 3 and 4", "the pickup to measure 2".
+func Measures(c breakdown.Chunk) string {
 	if c.Whole() {
 		return "the line"
 	}
@@ -135,7 +147,7 @@ func (b *builder) again(m Move) string {
 	for _, p := range b.line.Chunks {
 		if p.Same == m.key && p.Key != m.key && !p.Whole() {
 			if c, there := b.chunkOf(p.Key); there {
-				same = append(same, measuresOf(c))
+				same = append(same, Measures(c))
 			}
 		}
 	}

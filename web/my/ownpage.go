@@ -202,7 +202,7 @@ func (s *handlers) ownRoutes(r chi.Router) {
 	r.Group(func(r chi.Router) {
 		r.Use(s.requirePIN)
 		r.Get("/", s.handle(s.ownToday))
-		r.Get("/music", s.handle(s.ownMusic))
+		r.Get("/music", s.handle(s.musicOfSteps))
 		r.Get("/cards", s.handle(s.ownCards))
 		r.Get("/notes", s.handle(s.ownNotes))
 		r.Get("/care", s.handle(s.ownCare))

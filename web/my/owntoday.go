@@ -15,6 +15,7 @@ import (
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
+	"unhurriedbench/core/walk"
 	"unhurriedbench/store"
 	"unhurriedbench/teach"
 	"unhurriedbench/web/music"
@@ -37,6 +38,7 @@ type ownTodayView struct {
 	Sayings    []ownStep  // steps that say something else each: a week has the same ones again and again
 	parts      []stepPart // that its steps play, each once
 	Voice      music.Voice
+	Spoken     music.SpokenVoice
 	A4         int
 	Scale      []int
 	HasPlan    bool // that may be taken into a calendar
@@ -167,18 +169,34 @@ func (s *handlers) ownToday(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// ownMusic answers with the music of the steps, by key: several times as much as the page.
-func (s *handlers) ownMusic(w http.ResponseWriter, r *http.Request) error {
+// musicOfSteps answers with the music of the steps, by key: several times as much as the page.
+func (s *handlers) musicOfSteps(w http.ResponseWriter, r *http.Request) error {
 	v, err := s.ownTodayView(r)
 	if err != nil {
 		return err
 	}
-	steps := map[string]music.StepMusic{}
+	steps := map[string]ownMusic{}
 	for k, p := range v.parts {
-		steps[p.key] = music.NewStepMusic(p.part, fmt.Sprintf("m%d-", k))
+		steps[p.key] = newOwnMusic(p.part, fmt.Sprintf("m%d-", k))
 	}
 	s.JSON(w, r, steps)
 	return nil
+}
+
+// ownMusic is the music of a step, with the run that leads through it.
+type ownMusic struct {
+	music.StepMusic
+	Run    walk.Run                       `json:"run"`
+	With   []walk.Playing                 `json:"with"`
+	Rounds map[string]music.PlaybackRound `json:"rounds"`
+	Said   map[string][]string            `json:"said"`
+}
+
+func newOwnMusic(p teach.Stand, ids string) ownMusic {
+	part, run := teach.Walk(p, teach.WalkWants{Tempo: p.Tempo, Fresh: true})
+	return ownMusic{
+		StepMusic: music.NewStepMusic(p, ids), Run: run, With: part.With, Rounds: music.WalkRounds(p.Report, run), Said: music.SaidInClips(run),
+	}
 }
 
 func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
@@ -186,6 +204,9 @@ func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 	f, err := newOwnFrame(r, "today")
 	v := ownTodayView{ownFrame: f, Scale: routine.MetronomeMarks(), reads: teach.PartsAtHome{}}
 	if err != nil {
+		return v, err
+	}
+	if v.Spoken, err = music.VoiceOfWords(s.Assets); err != nil {
 		return v, err
 	}
 	target, _ := instrument.ByID(h.Student.Instrument)

@@ -18,10 +18,13 @@ var workerScript string
 var ownScripts = []string{"own.js", "owncards.js"}
 
 var ownFiles = []string{
-	"mark.svg", "lib/bootstrap.css", "bench.css", "own.css",
+	"mark.svg", "lib/bootstrap.css", "bench.css", "own.css", "walk.css",
 	"lib/verovio.js", "lib/verovio.wasm", "fonts/atkinson-hyperlegible-latin-400-normal.woff2",
 	"fonts/atkinson-hyperlegible-latin-700-normal.woff2", "fonts/fraunces-latin-600-normal.woff2",
 }
+
+// ownSpoken are the recorded words, which are kept from when they are first used.
+var ownSpoken = []string{"voice/voice.mp3", "voice/voice.json"}
 
 // ownWorker is the script that keeps a student's pages and their files for when there is no
 // network. Its address lies among the pages of the one student it keeps.
@@ -39,12 +42,19 @@ func (s *handlers) ownWorker(w http.ResponseWriter, r *http.Request) error {
 	for _, note := range s.Recordings.VoiceOf(i).Notes {
 		files = append(files, note.URL)
 	}
-	var list strings.Builder
+	var list, spoken strings.Builder
 	for _, file := range files {
 		fmt.Fprintf(&list, "  %q,\n", file)
 	}
+	for _, name := range ownSpoken {
+		address, err := s.Assets.Address(name)
+		if err != nil {
+			return err
+		}
+		fmt.Fprintf(&spoken, "  %q,\n", address)
+	}
 	w.Header().Set("Content-Type", "text/javascript; charset=utf-8")
 	w.Header().Set("Cache-Control", "no-cache")
-	_, _ = fmt.Fprintf(w, "const files = [\n%s];\n%s", list.String(), workerScript) // the reader has gone when this fails
+	_, _ = fmt.Fprintf(w, "const files = [\n%s];\nconst spoken = [\n%s];\n%s", list.String(), spoken.String(), workerScript) // the reader has gone when this fails
 	return nil
 }

@@ -16,7 +16,7 @@ self.addEventListener("activate", (event) => {
     const all = await caches.open(place);
     for (const request of await all.keys()) {
       const path = new URL(request.url).pathname;
-      if (path.startsWith("/static/") && !files.includes(path)) await all.delete(request);
+      if (path.startsWith("/static/") && !files.includes(path) && !spoken.includes(path)) await all.delete(request);
     }
     await self.clients.claim();
     await keepPages();
@@ -64,7 +64,11 @@ async function fromNetwork(request) {
 }
 
 async function fromKept(request) {
-  return await kept(request.url) || fetch(request);
+  const before = await kept(request.url);
+  if (before) return before;
+  const answer = await fetch(request);
+  if (answer.status === 200 && spoken.includes(new URL(request.url).pathname)) await keep(request.url, answer.clone());
+  return answer;
 }
 
 self.addEventListener("fetch", (event) => {

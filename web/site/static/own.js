@@ -8,6 +8,7 @@ import { newKey, Outbox } from "./outbox.js";
 import * as Player from "./player.js";
 import * as Sheets from "./sheet.js";
 import { stepped } from "./tempo.js";
+import { Walk } from "./walk.js";
 
 const base = document.body.dataset.base;
 const words = JSON.parse(document.getElementById("own-words")?.textContent || "{}");
@@ -156,6 +157,7 @@ function open(one) {
   sayTempo();
   sayLanes();
   part("[data-tried]").hidden = one.dataset.kind === "warm";
+  part("[data-walk-me]").hidden = !has || one.dataset.kind === "warm";
   advise(has && one.dataset.kind !== "warm" ? say("step.rounds") : "");
   window.scrollTo(0, 0);
   part("[data-back]").focus({ preventScroll: true });
@@ -252,6 +254,31 @@ async function play(button, notes) {
   });
 }
 
+// walk leads through the step, and asks then how it was. What the student says at its end of a
+// note is their word about naming.
+async function walk() {
+  Player.stop();
+  await whenDrawn;
+  const mine = step, of = music[step?.dataset.music];
+  if (!of) return;
+  part(".stand-look").hidden = true;
+  const scale = JSON.parse(day().dataset.scale);
+  const naming = of.run.moves.find((m) => m.form === "name")?.stage;
+  new Walk(document.getElementById("walk"), {
+    run: of.run, said: of.said, voice: JSON.parse(document.getElementById("own-spoken").textContent), a4: Number(day().dataset.a4) || 440, scale,
+    parts: [{ with: of.with, sheet: of.sheet, rounds: of.rounds, voice }],
+  }, {
+    done(finished) {
+      if (step !== mine) return;
+      if (finished && step.dataset.kind !== "warm") asked("how");
+      else part("[data-walk-me]").focus();
+    },
+    answered(right) {
+      if (naming) later("tries", { exercise: mine.dataset.exercise, chunk: mine.dataset.chunk, stage: naming, tempo, result: right ? "clean" : "name" });
+    },
+  }).begin();
+}
+
 // A try counts when it has come to its last measure.
 document.addEventListener("bench:pulse", (event) => {
   if (!step) return;
@@ -333,6 +360,7 @@ document.addEventListener("click", (event) => {
   else if (hit("[data-play]")) play(hit("[data-play]"), false);
   else if (hit("[data-hear]")) play(hit("[data-hear]"), true);
   else if (hit("[data-tried]")) { counting = false; Player.stop(); tried(); }
+  else if (hit("[data-walk-me]")) walk();
   else if (hit("[data-notch]")) notch(Number(hit("[data-notch]").dataset.notch));
   else if (hit("[data-did]")) { done(step); history.back(); }
   else if (hit("[data-ask-again]")) asked("how");
@@ -341,7 +369,7 @@ document.addEventListener("click", (event) => {
 });
 
 document.addEventListener("keydown", (event) => {
-  if (!step || event.ctrlKey || event.metaKey || event.altKey) return;
+  if (!step || event.ctrlKey || event.metaKey || event.altKey || !document.getElementById("walk").hidden) return;
   if (event.key === " " && !event.target.closest("button, a, input")) { event.preventDefault(); play(part("[data-play]"), false); }
   if (event.key === "Escape") history.back();
   if (event.key === "[" && tempo) notch(-1);

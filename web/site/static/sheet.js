@@ -13,9 +13,9 @@ async function engrave(element, data, shown, engraver = { minLastJustification: 
   const narrow = element.clientWidth < 520;
   const bowed = data.measures.some((m) => m.events.some((e) => e.bow));
   const lanesHeight = Lanes.rows(data, shown).height + (bowed ? 8 : 0);
-  const { scale: wanted, spacing, whole, airy, ...others } = engraver;
+  const { scale: wanted, phone, spacing, whole, airy, ...others } = engraver;
   const close = touching / (airy || 1); // how close signs may come, airy times as far apart as they must
-  const scale = narrow ? 36 : wanted || 46;
+  const scale = narrow ? phone || 36 : wanted || 46;
   element.style.paddingLeft = narrow ? "44px" : "60px";
   const turn = ++drawing;
   await document.fonts.ready;

@@ -1,0 +1,452 @@
+// A led run: its moves one after the other, spoken, sounded and shown, until it is stopped. It
+// never waits for a mark; it goes on by itself.
+import { element, shape } from "./dom.js";
+import * as Engraver from "./engrave.js";
+import * as Figures from "./figure.js";
+import * as Lanes from "./lanes.js";
+import * as Sheets from "./sheet.js";
+import * as Spoken from "./spoken.js";
+import { stepped } from "./tempo.js";
+import * as Voices from "./voices.js";
+
+const pauses = 0.25;  // seconds between sentences
+const patience = 1500; // milliseconds for a browser to let the page sound
+const settles = 0.4;  // before the first word of a move
+const signs = { count: "M8 3a5 5 0 1 0 .01 0z", name: "M2 5h12v6H2z", finger: "M8 2l6 6-6 6-6-6z", play: "M3 6l5-4 5 4v8H3z" };
+
+// Walk leads a run on a stage of the page. done is called when it ends.
+export class Walk {
+  constructor(host, data, { done, answered } = {}) {
+    Object.assign(this, { host, data, run: data.run, done, answered, k: 0, tempo: data.run.tempo, drawn: [], shownChunk: "", turn: 0 });
+    this.part = (selector) => host.querySelector(selector);
+    this.onKey = (event) => this.key(event);
+    this.onClick = (event) => this.press(event);
+  }
+
+  // begin opens the stage and the sound. It is for a press.
+  async begin() {
+    this.host.hidden = false;
+    document.documentElement.classList.add("walking");
+    document.addEventListener("keydown", this.onKey, true);
+    this.host.addEventListener("click", this.onClick);
+    this.part(".walk-end").hidden = true;
+    this.host.dataset.parts = this.data.parts.length;
+    this.frame();
+    this.host.focus();
+    this.awake();
+    this.context = new AudioContext();
+    await Promise.race([this.context.resume().catch(() => {}), new Promise((resolve) => setTimeout(resolve, patience))]);
+    this.silent = this.context.state !== "running"; // it is shown without sound
+    const quiet = (coming) => coming.catch(() => null); // what does not come is shown all the same
+    [this.click, this.spoken, ...this.voices] = await Promise.all([
+      quiet(Voices.load(Voices.click)), quiet(Spoken.load(this.data.voice)), ...this.data.parts.map((part) => quiet(Voices.load(part.voice))),
+    ]);
+    if (this.silent) { this.click = this.spoken = null; this.voices = this.voices.map(() => null); }
+    if (!this.host.hidden) this.move(0);
+  }
+
+  // awake keeps the screen lit while the run goes on.
+  async awake() {
+    try { this.lock = await navigator.wakeLock?.request("screen"); } catch { this.lock = null; }
+  }
+
+  stop() {
+    this.hush();
+    this.turn++;
+    cancelAnimationFrame(this.following);
+    document.removeEventListener("keydown", this.onKey, true);
+    this.host.removeEventListener("click", this.onClick);
+    document.documentElement.classList.remove("walking");
+    this.host.hidden = true;
+    this.lock?.release?.();
+    this.context?.close();
+    this.context = null;
+    this.done?.(this.finished);
+  }
+
+  hush() {
+    this.out?.disconnect();
+    this.out = null;
+  }
+
+  now() { return this.run.moves[this.k]; }
+
+  // clock is the time in seconds: the sound's, or where there is none, the page's.
+  clock() { return this.silent ? performance.now() / 1000 : this.context.currentTime; }
+
+  // frame writes what stays: the stages and the shares of the line.
+  frame() {
+    const stages = [];
+    for (const move of this.run.moves) if (!stages.some((s) => s.stage === move.stage)) stages.push(move);
+    const list = this.run.moves.some((m) => m.act === "listen") ? [{ word: "Listen", form: "listen", stage: "" }, ...stages] : stages;
+    this.part(".walk-stages").replaceChildren(...list.map((stage) => {
+      const item = element("li", stage.form, "");
+      item.dataset.stage = stage.stage;
+      const svg = shape("svg", { viewBox: "0 0 16 16", "aria-hidden": "true" });
+      svg.append(shape("path", { d: signs[stage.form] || "M3 8a5 5 0 0 1 10 0M3 8v4M13 8v4" , class: signs[stage.form] ? "" : "line" }), shape("path", { class: "tick", d: "M3 8l4 4 6-8" }));
+      item.append(svg, element("span", "", stage.word));
+      return item;
+    }));
+    this.part(".walk-bar").replaceChildren(...this.run.moves.map(() => element("i", "", "")));
+  }
+
+  // move begins a pass: its words first, but where it is taken again.
+  async move(k, again) {
+    this.hush();
+    const mine = ++this.turn;
+    this.k = k;
+    const m = this.now();
+    this.show(m);
+    await this.draw(m, mine);
+    if (mine !== this.turn || !this.context) return;
+    const out = this.out = new GainNode(this.context, { gain: 0.9 });
+    out.connect(this.context.destination);
+    this.lay(m, out, again);
+    cancelAnimationFrame(this.following);
+    this.follow(mine);
+  }
+
+  // lay puts everything that sounds in a pass on the clock.
+  lay(m, out, again) {
+    const stretch = this.run.tempo / this.tempo, zero = this.clock() + settles;
+    const firstCue = m.countOff[0]?.at ?? m.begins;
+    let said = zero;
+    if (!again) {
+      for (const sentence of [...(m.minds || []), m.says]) {
+        const clips = this.data.said[sentence];
+        if (this.spoken && clips) said = Spoken.sayFrom(this.spoken, out, clips, said) + pauses;
+        else said += 0.5 + 0.38 * sentence.split(" ").length;
+      }
+    }
+    const starts = said + 0.15; // the first cue
+    const when = this.when = (at) => starts + (at - firstCue) * stretch;
+    const whole = 240 / this.tempo * (0.25 / this.data.parts[0].sheet.beat);
+    this.steps = [];
+    for (const cue of m.countOff) {
+      if (cue.beat && this.click) Voices.strike(this.click, out, { midi: 91, a4: 440, at: when(cue.at), seconds: 0.05, loud: 0.7 });
+      this.call(out, wordOf(cue.word), when(cue.at), 0.6 * stretch);
+      this.steps.push({ time: when(cue.at), cue });
+    }
+    this.clicks(m, out, when, whole);
+    this.sing(m, out, when, whole);
+    for (const u of m.spoken || []) this.call(out, u.text, when(u.at), u.room * stretch);
+    this.ends = when(m.ends);
+    let over = this.ends + m.gap * stretch;
+    if (m.again && this.spoken && this.data.said[m.again]) over = Math.max(over, Spoken.sayFrom(this.spoken, out, this.data.said[m.again], this.ends + 0.3) + 0.3);
+    this.over = over;
+    this.steps.sort((a, b) => a.time - b.time);
+  }
+
+  call(out, text, at, room) {
+    if (!this.spoken) return;
+    const clips = this.data.said[text];
+    if (!clips) return;
+    Spoken.sayOn(this.spoken, out, clips[0], at, room);
+    if (clips.length > 1) Spoken.sayFrom(this.spoken, out, clips.slice(1), at + 0.3);
+  }
+
+  // clicks are those of every beat, and the steps of the cursor.
+  clicks(m, out, when, whole) {
+    const sheet = this.data.parts[0].sheet;
+    for (const s of m.passages) {
+      for (const pulse of sheet.measures[s.index].pulses) {
+        if (pulse.at < s.from - 1e-6 || pulse.at >= s.to - 1e-6) continue;
+        const time = when(s.at) + (pulse.at - s.from) * whole;
+        if (pulse.beat && m.clicks && this.click) Voices.strike(this.click, out, { midi: 86, a4: 440, at: time, seconds: 0.05, loud: m.part ? 0.3 : 0.6 });
+        this.steps.push({ time, measure: s.index, at: pulse.at, pulse, who: s.who });
+      }
+    }
+  }
+
+  // sing sounds the part in the stretches that are the program's, or both's.
+  sing(m, out, when, whole) {
+    if (!m.part) return;
+    this.data.parts.forEach((part, n) => {
+      if (!this.voices[n] || !part.rounds[m.chunk]) return;
+      let from = 0; // of the round
+      for (const s of m.passages) {
+        if (s.who === "alone") continue;
+        for (const [k, note] of part.rounds[m.chunk].notes.entries()) {
+          if (note.at < from - 1e-6 || note.at >= from + s.to - s.from - 1e-6) continue;
+          const at = when(s.at) + (note.at - from) * whole, held = note.sounds * whole;
+          const joined = part.rounds[m.chunk].notes[k + 1]?.joined;
+          const seconds = joined ? held + 0.03 : held - Math.min(0.045, held / 4);
+          const loud = note.loud * 0.8 / Math.sqrt(this.data.parts.length);
+          for (const midi of note.midi?.length ? note.midi : [0]) Voices.strike(this.voices[n], out, { at, seconds, loud, joined: note.joined, midi, a4: this.data.a4 });
+        }
+        from += s.to - s.from;
+      }
+    });
+  }
+
+  // follow shows each step when it is heard, and goes on when the silence is over.
+  follow(mine) {
+    if (mine !== this.turn || !this.context) return;
+    const now = this.clock() - (this.silent ? 0 : this.context.outputLatency || 0);
+    let step = null;
+    while (this.steps.length && this.steps[0].time <= now) { step = this.steps.shift(); this.step(step); }
+    this.host.classList.toggle("walk-gap", now >= this.ends);
+    if (now >= this.ends) for (const cursor of this.part(".walk-music").querySelectorAll(".cursor")) cursor.remove();
+    if (now >= this.over) { this.next(); return; }
+    this.following = requestAnimationFrame(() => this.follow(mine));
+  }
+
+  next() {
+    if (this.k + 1 < this.run.moves.length) this.move(this.k + 1);
+    else this.finish();
+  }
+
+  step(step) {
+    const m = this.now();
+    const cues = [...this.part(".walk-count").children];
+    cues.forEach((cue, k) => cue.classList.toggle("now", m.countOff[k] === step.cue));
+    if (step.cue) return;
+    this.host.classList.toggle("walk-yours", step.who === "alone");
+    this.part(".walk-count").hidden = true;
+    for (const drawn of this.drawn) this.cursor(drawn, step);
+    this.large(m, step);
+  }
+
+  cursor({ host, places, kept }, step) {
+    const place = places.find((p) => kept[p.measure] === step.measure && Math.abs(p.pulse.at - step.at) < 1e-6);
+    const svg = host.querySelector("svg.lanes");
+    if (!place || !svg) return;
+    let cursor = svg.querySelector(".cursor");
+    if (!cursor) {
+      cursor = shape("rect", { class: "cursor", width: 30, rx: 6 });
+      svg.prepend(cursor);
+    }
+    for (const [name, value] of Object.entries({ x: place.x - 15, y: place.top, height: place.bottom - place.top })) cursor.setAttribute(name, value);
+    const room = this.part(".walk-music");
+    if (this.data.parts.length > 1) return; // all stand there
+    const top = host.offsetTop + place.top, bottom = host.offsetTop + place.bottom;
+    if (top < room.scrollTop || bottom > room.scrollTop + room.clientHeight) room.scrollTop = Math.max(0, top - 20);
+  }
+
+  // large writes what is said now, or draws the hand.
+  large(m, step) {
+    const large = this.part(".walk-large");
+    if (large.hidden) return;
+    const sheet = this.data.parts[0].sheet;
+    if (m.form === "count") {
+      const text = step.pulse.text;
+      if (text) large.replaceChildren(element("b", "count", text.replace(/[()[\]]/g, "")));
+      large.classList.toggle("held", step.pulse.look !== "struck");
+      return;
+    }
+    const event = sheet.measures[step.measure].events.find((e) => Math.abs(e.at - step.at) < 1e-6);
+    if (!event) return;
+    if (m.hand && event.fingering) {
+      const figure = element("div", "drawing", "");
+      figure.append(Figures.of(event, sheet, null));
+      large.replaceChildren(figure, element("b", "name", event.spoken || event.name));
+    } else {
+      large.replaceChildren(element("b", "name", event.spoken || event.name));
+    }
+  }
+
+  // show writes what a move is.
+  show(m) {
+    const where = this.run.title + (m.where === "the line" ? "" : ", " + m.where);
+    this.part(".walk-line").textContent = where;
+    [...this.part(".walk-bar").children].forEach((bit, k) => { bit.className = k < this.k ? "done" : k === this.k ? "now" : ""; });
+    const left = this.run.moves.slice(this.k).reduce((sum, one) => sum + one.ends + one.gap - one.at, 0) * this.run.tempo / this.tempo / 60;
+    this.part(".walk-left").textContent = left < 1 ? "the last minute" : `${Math.round(left)} min left`;
+    const listening = m.act === "listen";
+    const stages = [...this.part(".walk-stages").children];
+    const at = stages.findIndex((s) => (listening ? s.dataset.stage === "" : s.dataset.stage === m.stage));
+    stages.forEach((s, k) => { s.classList.toggle("now", k === at); s.classList.toggle("done", k < at); if (k === at) s.setAttribute("aria-current", "step"); else s.removeAttribute("aria-current"); });
+    this.host.dataset.form = listening ? "listen" : m.form;
+    this.part(".walk-with").textContent = { heard: "Listen", together: "Together", alone: this.data.parts.length > 1 ? "Without me" : "On your own" }[m.with];
+    this.part(".walk-says").textContent = m.says;
+    this.part(".walk-mind").textContent = [...(m.minds || []), m.again || ""].join(" ").trim();
+    this.part(".walk-count").hidden = false;
+    const cue = { breath: "breathe", bow: "bows up", sticks: "sticks up" }[m.cue];
+    this.part(".walk-count").replaceChildren(...m.countOff.map((c) => {
+      const item = element("li", c.beat ? "" : "between", c.word);
+      if (c.breath) item.append(element("small", "", cue));
+      return item;
+    }));
+    this.part(".walk-large").replaceChildren();
+    this.part(".walk-large").hidden = this.data.parts.length > 1 && m.form !== "count";
+    const back = this.before();
+    this.part("[data-walk=back]").disabled = back < 0;
+    this.part(".walk-back-to").textContent = back < 0 ? "" : "to " + (this.run.moves[back].act === "listen" ? "Listen" : this.run.moves[back].word);
+    this.sayTempo();
+  }
+
+  sayTempo() {
+    const slower = stepped(this.data.scale, this.tempo, -1);
+    this.part(".walk-tempo").textContent = `${this.run.beat} = ${slower}`;
+  }
+
+  // draw has the chunk of a move engraved, where another stood there, and draws its lanes.
+  async draw(m, mine) {
+    if (this.shownChunk !== m.chunk) {
+      this.shownChunk = m.chunk;
+      this.engraved = this.engrave(m);
+    }
+    await this.engraved;
+    if (mine !== this.turn) return;
+    const shown = this.lanes((lane) => m.shows.includes(lane));
+    for (const drawn of this.drawn) {
+      if (drawn.systems) drawn.places = Lanes.draw(drawn.host, drawn.sheet, { shown, chunk: { plan: [], whole: true, label: "" } }, drawn.systems);
+      if (shown.finger) drawn.others.forEach((other, n) => writeFingers(drawn, other, n));
+    }
+    this.part(".walk-music").scrollTop = 0;
+  }
+
+  // lanes are those that a place is kept for; on a wall nobody reads the taps.
+  lanes(wanted) {
+    return Object.fromEntries(["tap", "count", "name", "finger"].map((lane) => [lane, wanted(lane) && (lane !== "tap" || this.data.parts.length === 1)]));
+  }
+
+  // engrave writes the chunk of a move for each part, with room for all lanes.
+  async engrave(m) {
+    const room = this.part(".walk-music"), kept = [...new Set(m.passages.map((s) => s.index))].sort((a, b) => a - b);
+    room.replaceChildren();
+    const list = this.drawn = [];
+    for (const part of this.data.parts) {
+      const row = element("div", "walk-part", ""), host = element("div", "engraving", "");
+      if (this.data.parts.length > 1) row.append(this.firsts(part));
+      row.append(host);
+      room.append(row);
+      const sheet = cut(part.sheet, kept);
+      const drawn = { host, sheet, kept, systems: null, places: [], others: part.others || [] };
+      row.style.paddingBottom = `${18 * drawn.others.length}px`;
+      try {
+        drawn.systems = await Sheets.engrave(host, sheet, this.lanes(() => true), { minLastJustification: 0, scale: [64, 64, 50, 44, 40][this.data.parts.length], phone: 50, whole: true, airy: 1.3 });
+      } catch (problem) {
+        Engraver.failed(problem);
+      }
+      if (this.drawn !== list) return; // another chunk is at hand
+      list.push(drawn);
+    }
+  }
+
+  firsts(part) {
+    const list = element("div", "walk-firsts", "");
+    for (const who of part.with) {
+      const line = element("p", "", "");
+      line.append(element("b", "", who.name), " starts on ", element("b", "first", who.first), " ", element("span", "way", who.finger || ""));
+      list.append(line);
+    }
+    return list;
+  }
+
+  // before is the move that a step back leads to: the last of the stage before this one.
+  before() {
+    const m = this.now();
+    for (let k = this.k - 1; k >= 0; k--) {
+      const other = this.run.moves[k];
+      if (other.stage !== m.stage || other.chunk !== m.chunk || other.act !== m.act) {
+        let first = k; // where that stage began
+        while (first > 0 && this.run.moves[first - 1].stage === other.stage && this.run.moves[first - 1].chunk === other.chunk && this.run.moves[first - 1].act === other.act) first--;
+        return first;
+      }
+    }
+    return -1;
+  }
+
+  key(event) {
+    if (event.ctrlKey || event.metaKey || event.altKey) return;
+    const does = { " ": "again", PageDown: "again", ArrowRight: "on", ArrowLeft: "back", PageUp: "back", "[": "slower", "]": "faster", Escape: "stop" }[event.key];
+    if (!does) return;
+    if (event.key === " " && event.target.closest?.("button, select, input, summary, a")) return; // it presses that
+    event.preventDefault();
+    event.stopPropagation();
+    this.does(does);
+  }
+
+  press(event) {
+    const hit = event.target.closest("[data-walk]");
+    if (hit) this.does(hit.dataset.walk);
+  }
+
+  does(what) {
+    const over = !this.part(".walk-end").hidden;
+    if (what === "stop") { this.stop(); return; }
+    if (over) return;
+    if (what === "again") this.move(this.k, true);
+    if (what === "on") this.next();
+    if (what === "back" && this.before() >= 0) this.move(this.before());
+    if (what === "slower" || what === "faster") {
+      this.tempo = stepped(this.data.scale, this.tempo, what === "slower" ? -1 : 1);
+      this.move(this.k, true);
+    }
+  }
+
+  // finish asks its question, and then how it was.
+  finish() {
+    this.finished = true;
+    this.hush();
+    this.turn++;
+    const end = this.part(".walk-end"), q = this.run.question;
+    end.hidden = false;
+    this.host.dataset.form = "end";
+    [...this.part(".walk-bar").children].forEach((bit) => { bit.className = "done"; });
+    this.part(".walk-left").textContent = "";
+    this.part(".walk-answer").textContent = "";
+    this.part(".walk-after").replaceChildren();
+    this.part(".walk-question").textContent = q ? q.text : "That was the line.";
+    this.part(".walk-choices").replaceChildren(...(q?.choices || []).map((text, k) => {
+      const button = element("button", "btn quiet", text);
+      button.type = "button";
+      button.addEventListener("click", () => this.answer(k));
+      return button;
+    }));
+    if (!q) this.closing();
+    (this.part(".walk-choices button") || this.part(".walk-stop")).focus();
+  }
+
+  answer(k) {
+    const q = this.run.question, right = k === q.answer;
+    const text = q.choices[q.answer];
+    this.part(".walk-answer").textContent = right ? `Yes, ${text}.` : `${text[0].toUpperCase()}${text.slice(1)} it is: look again.`;
+    for (const button of this.part(".walk-choices").children) button.disabled = true;
+    this.answered?.(right, q);
+    this.closing();
+  }
+
+  closing() {
+    const once = element("button", "btn main", "Once more");
+    once.type = "button";
+    once.addEventListener("click", () => { this.part(".walk-end").hidden = true; this.move(this.run.moves.length - 1); });
+    const close = element("button", "btn quiet", "Done");
+    close.type = "button";
+    close.addEventListener("click", () => this.stop());
+    const after = this.part(".walk-after");
+    after.replaceChildren(once, close);
+    const mark = document.getElementById("walk-mark");
+    if (mark) { mark.hidden = false; after.prepend(mark); }
+    once.focus();
+  }
+}
+
+// writeFingers writes how another instrument fingers the music, under the lanes.
+function writeFingers({ host, sheet, places }, other, n) {
+  const svg = host.querySelector("svg.lanes");
+  sheet.measures.forEach((measure, index) => {
+    for (const event of measure.events) {
+      const place = places.find((p) => p.measure === index && Math.abs(p.pulse.at - event.at) < 1e-6);
+      if (place && other.fingers[event.id]) svg.append(shape("text", { class: "f", x: place.x, y: place.bottom + 8 + 18 * n }, other.fingers[event.id]));
+    }
+  });
+  const first = places[0];
+  if (first) svg.append(shape("text", { class: "lane-name", x: 0, y: first.bottom + 8 + 18 * n }, other.name));
+  svg.style.overflow = "visible";
+}
+
+// wordOf is how a cue is called: "1" is one.
+const numbers = ["", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+const between = { "&": "and", "+": "and", e: "ee", a: "uh", la: "la", li: "lee" };
+function wordOf(cue) { return numbers[Number(cue)] || between[cue] || cue; }
+
+// cut is a sheet of some measures alone, by their indexes.
+function cut(sheet, kept) {
+  const music = new DOMParser().parseFromString(sheet.mei, "text/xml");
+  const ids = new Set(kept.map((k) => sheet.measures[k].id));
+  for (const measure of [...music.getElementsByTagName("measure")]) if (!ids.has(measure.getAttribute("xml:id"))) measure.remove();
+  for (const empty of [...music.getElementsByTagName("ending")]) if (!empty.getElementsByTagName("measure").length) empty.remove();
+  return { ...sheet, mei: new XMLSerializer().serializeToString(music), measures: kept.map((k) => sheet.measures[k]) };
+}
