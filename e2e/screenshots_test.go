@@ -3,10 +3,12 @@ package e2e
 import (
 	"os"
 	"path/filepath"
+	"strconv"
 	"testing"
 	"time"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
 	"github.com/go-rod/rod/lib/proto"
 )
 
@@ -41,14 +43,25 @@ func TestScreenshots(t *testing.T) {
 		{"bench-clarinet", "/bench/9?instrument=clarinet&student=5&chunk=7-8&stage=finger", "svg.lanes"},
 		{"board", "/board", ".help-cards > :nth-child(1) .where-line:not(:empty)"},
 		{"people", "/people", ".people li"},
-		{"settings", "/settings", ".settings"},
-		{"hardest", "/bench/6/hardest?class=1", ".grades"},
 		{"fingerings", "/fingerings/violin#n76", ".chart-staff .touch.chosen"},
 	} {
 		p.MustNavigate(server.URL + view.path).MustWaitLoad()
 		p.MustElement(view.drawn)
 		take(view.name)
 	}
+	p.MustNavigate(server.URL + "/bench/6/walk?lead=yes&class=1").MustWaitLoad()
+	led := func(moves int, cursor int) { // into a run, and to a place of its cursor
+		click(p.MustElement("[data-walk-begin], [data-walk-me]"))
+		says(t, p, ".")
+		for range moves {
+			p.Keyboard.MustType(input.ArrowRight)
+		}
+		says(t, p, ".")
+		until(t, p, "the cursor", `() => Number(document.querySelector("#walk .cursor")?.getAttribute("x")) > `+strconv.Itoa(cursor))
+	}
+	led(8, 350)
+	take("lead-class")
+	p.Keyboard.MustType(input.Escape)
 	p.MustNavigate(server.URL + "/exercises/new").MustWaitLoad()
 	if err := p.MustElement("[name=written_for]").Select([]string{"[value=clarinet]"}, true, rod.SelectorTypeCSSSector); err != nil {
 		t.Fatal(err)
@@ -114,4 +127,6 @@ func TestScreenshots(t *testing.T) {
 	find(p, "#stand:not([hidden]) svg.lanes", "")
 	time.Sleep(2 * time.Second)
 	take("at-home-step")
+	led(3, 150)
+	take("walk")
 }

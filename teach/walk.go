@@ -3,6 +3,7 @@ package teach
 import (
 	"cmp"
 	"context"
+	"fmt"
 	"slices"
 
 	"unhurriedbench/core/breakdown"
@@ -23,7 +24,13 @@ type WalkWants struct {
 // Walk leads whoever stands at the Bench through the line on it.
 func Walk(v Stand, w WalkWants) (LedPart, walk.Run) {
 	ask, player := askFor(v, w), walk.Player{Instrument: v.Instrument, Report: v.Report}
-	return LedPart{Stand: v, With: []walk.Playing{walk.Starts(ask, player)}}, walk.Through(ask, player)
+	return LedPart{Stand: v, With: []walk.Playing{walk.Starts(ask, player)}}, titled(walk.Through(ask, player), v.Choice)
+}
+
+// titled names a run by its exercise, whatever is made of that.
+func titled(run walk.Run, c Choice) walk.Run {
+	run.Title = fmt.Sprintf("%d · %s", c.Exercise.Number, c.Exercise.Title)
+	return run
 }
 
 // askFor is what a run is made of, as its teacher teaches.
@@ -38,7 +45,7 @@ func askFor(v Stand, w WalkWants) walk.Ask {
 	if v.Line == breakdown.Alone {
 		for _, c := range v.Explained.Of {
 			if c.Key() == v.From {
-				ask.Of = walk.Measures(c)
+				ask.Of, ask.Where = walk.Measures(c), c.InWords()
 			}
 		}
 	}
@@ -91,7 +98,7 @@ func Lead(ctx context.Context, desk *Class, ask Request, w WalkWants) ([]LedPart
 	for _, p := range parts {
 		all = append(all, walk.Player{Instrument: p.Instrument, Report: p.Report})
 	}
-	return parts, walk.Through(asked, all...), nil
+	return parts, titled(walk.Through(asked, all...), parts[0].Choice), nil
 }
 
 // sameMusic says whether two parts look alike on the page: clef, key and every written note.

@@ -179,8 +179,8 @@ func (b *builder) pass(c breakdown.Chunk, step routine.Step, act Act, with With,
 	switch {
 	case !c.Whole():
 		m.Where = c.InWords()
-	case b.ask.Of != "":
-		m.Where = b.ask.Of
+	case b.ask.Where != "":
+		m.Where = b.ask.Where
 	}
 	return m
 }

@@ -65,6 +65,7 @@ type Ask struct {
 	States  map[breakdown.ChunkKey]routine.State // what was earned
 	Class   bool                                 // several who do it together
 	Of      string                               // what the line is called, "" for "the line"
+	Where   string                               // where it lies, "m. 3–4", where it is a chunk
 }
 
 // Bounds of what may be asked.

@@ -62,7 +62,7 @@ func TestBrowserFiles(t *testing.T) {
 	if err != nil {
 		t.Fatal(err)
 	}
-	withHash := regexp.MustCompile(`^/static/.+\.[0-9a-f]{10}\.(css|js|svg|wasm|woff2|txt|flac|json)$`)
+	withHash := regexp.MustCompile(`^/static/.+\.[0-9a-f]{10}\.(css|js|svg|wasm|woff2|txt|flac|mp3|json)$`)
 	for name := range files.Hashed() {
 		address := testsite.AddressOf(t, name)
 		if !withHash.MatchString(address) {

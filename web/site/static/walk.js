@@ -11,6 +11,7 @@ import * as Voices from "./voices.js";
 
 const pauses = 0.25;  // seconds between sentences
 const patience = 1500; // milliseconds for a browser to let the page sound
+const smallest = 0.7; // share of its size that music may be shrunk to
 const settles = 0.4;  // before the first word of a move
 const signs = { count: "M8 3a5 5 0 1 0 .01 0z", name: "M2 5h12v6H2z", finger: "M8 2l6 6-6 6-6-6z", play: "M3 6l5-4 5 4v8H3z" };
 
@@ -301,7 +302,8 @@ export class Walk {
     return Object.fromEntries(["tap", "count", "name", "finger"].map((lane) => [lane, wanted(lane) && (lane !== "tap" || this.data.parts.length === 1)]));
   }
 
-  // engrave writes the chunk of a move for each part, with room for all lanes.
+  // engrave writes the chunk of a move for each part, with room for its lanes; smaller where
+  // the room is a little too low for it.
   async engrave(m) {
     const room = this.part(".walk-music"), kept = [...new Set(m.passages.map((s) => s.index))].sort((a, b) => a - b);
     room.replaceChildren();
@@ -311,16 +313,26 @@ export class Walk {
       if (this.data.parts.length > 1) row.append(this.firsts(part));
       row.append(host);
       room.append(row);
-      const sheet = cut(part.sheet, kept);
-      const drawn = { host, sheet, kept, systems: null, places: [], others: part.others || [] };
-      row.style.paddingBottom = `${18 * drawn.others.length}px`;
+      list.push({ host, sheet: cut(part.sheet, kept), kept, systems: null, places: [], others: part.others || [] });
+      row.style.paddingBottom = `${18 * (part.others || []).length}px`;
+    }
+    await this.write(list, 1);
+    const share = room.clientHeight / room.scrollHeight;
+    if (this.drawn === list && share < 1) await this.write(list, Math.max(smallest, share * 0.94));
+  }
+
+  // write engraves each part at a share of its size, unless another chunk is at hand meanwhile.
+  async write(list, share) {
+    const scale = [64, 64, 50, 44, 40][this.data.parts.length];
+    const room = this.lanes((lane) => lane === "name" || lane === "finger"); // no move shows more than two, and these are the highest
+    for (const drawn of list) {
       try {
-        drawn.systems = await Sheets.engrave(host, sheet, this.lanes(() => true), { minLastJustification: 0, scale: [64, 64, 50, 44, 40][this.data.parts.length], phone: 50, whole: true, airy: 1.3 });
+        drawn.systems = await Sheets.engrave(drawn.host, drawn.sheet, room, { minLastJustification: 0, scale: Math.round(scale * share), phone: Math.round(50 * share), whole: true, airy: 1.3 });
+        if (drawn.systems) drawn.places = Lanes.draw(drawn.host, drawn.sheet, { shown: room, chunk: { plan: [], whole: true, label: "" } }, drawn.systems);
       } catch (problem) {
         Engraver.failed(problem);
       }
-      if (this.drawn !== list) return; // another chunk is at hand
-      list.push(drawn);
+      if (this.drawn !== list) return;
     }
   }
 
