@@ -1,12 +1,16 @@
 package e2e
 
 import (
+	"encoding/base64"
 	"math"
+	"os"
+	"path/filepath"
 	"regexp"
 	"strconv"
 	"strings"
 	"sync/atomic"
 	"testing"
+	"time"
 
 	"github.com/go-rod/rod"
 	"github.com/go-rod/rod/lib/input"
@@ -239,5 +243,58 @@ func TestAStudentIsLed(t *testing.T) {
 	var said int
 	if err := s.DB().QueryRow(`SELECT count(*) FROM home_tries WHERE student_id = 1`).Scan(&said); err != nil || said != want {
 		t.Errorf("%d tries at home arrived, want %d; %v", said, want, err)
+	}
+}
+
+// A run is kept as sound and as a video that a browser plays, as long as it takes, small, and
+// named by book, number and instrument.
+func TestRunAsFiles(t *testing.T) {
+	t.Parallel()
+	if testing.Short() {
+		t.Skip("a long one, for bin/test --all")
+	}
+	p, address := signedIn(t, 1280)
+	p.MustNavigate(address + "/bench/6/walk?instrument=trombone&class=1&unit=line&minutes=2&tempo=120").MustWaitLoad()
+	player := page(t, address+"/sign-in", 1280)
+	player.MustNavigate("about:blank") // where what is made may be played
+	click(p.MustElement(".walk-save summary"))
+	seconds := p.MustEval(`() => JSON.parse(document.getElementById("walk-data").textContent).run.seconds`).Num()
+	for _, kind := range []string{"sound", "video"} {
+		click(p.MustElement("[data-save=" + kind + "]"))
+		p.Timeout(5*time.Minute).MustElementR(".walk-save [role=status]", "is made|could not")
+		if said := p.MustElement(".walk-save [role=status]").MustText(); !strings.Contains(said, "06 trombone") || !strings.Contains(said, "is made") {
+			t.Fatalf("the %s: %s", kind, said)
+		}
+		content := p.MustEval(`async () => {
+			const bytes = new Uint8Array(await document.querySelector("[data-media]").made.arrayBuffer());
+			let text = "";
+			for (let k = 0; k < bytes.length; k += 30000) text += String.fromCharCode(...bytes.subarray(k, k + 30000));
+			return { type: document.querySelector("[data-media]").made.type, bytes: bytes.length, content: btoa(text) };
+		}`)
+		made := player.MustEval(`async (kind, type, content) => {
+			const media = document.createElement(kind === "sound" ? "audio" : "video");
+			media.src = URL.createObjectURL(new Blob([Uint8Array.from(atob(content), (c) => c.charCodeAt(0))], { type }));
+			await new Promise((resolve, reject) => { media.onloadedmetadata = resolve; media.onerror = () => reject(new Error("it does not play")); });
+			return { seconds: media.duration, width: media.videoWidth, height: media.videoHeight };
+		}`, kind, content.Get("type").Str(), content.Get("content").Str())
+		if got := made.Get("seconds").Num(); got < seconds*0.9 || got > seconds*1.25+5 {
+			t.Errorf("the %s lasts %.1f s, and the run %.1f", kind, got, seconds)
+		}
+		if kind == "video" && (made.Get("width").Int() != 1280 || made.Get("height").Int() != 720) {
+			t.Errorf("the video is %d by %d", made.Get("width").Int(), made.Get("height").Int())
+		}
+		if perMinute := content.Get("bytes").Num() / (seconds / 60); perMinute > 2e6 {
+			t.Errorf("the %s has %.1f MB a minute", kind, perMinute/1e6)
+		}
+		t.Logf("%s: %s, %.1f s, %.2f MB", kind, content.Get("type").Str(), made.Get("seconds").Num(), content.Get("bytes").Num()/1e6)
+		if folder := os.Getenv("UNHURRIED_MADE"); folder != "" {
+			bytes, err := base64.StdEncoding.DecodeString(content.Get("content").Str())
+			if err == nil {
+				err = os.WriteFile(filepath.Join(folder, kind), bytes, 0o600)
+			}
+			if err != nil {
+				t.Error(err)
+			}
+		}
 	}
 }

@@ -36,6 +36,7 @@ func Routes(r chi.Router, of *site.Site, recordings music.Recordings) {
 	s.Guests(r, func(r chi.Router) {
 		r.Get("/bench/{id}", s.Handle(s.bench))
 		r.Get("/bench/{id}/walk", s.Handle(s.walkThrough))
+		r.Get("/bench/{id}/walk/data", s.Handle(s.walkFile))
 		r.Get("/bench/{id}/hardest", s.Handle(s.hardest))
 		r.Get("/bench/{id}/sheets", s.Handle(s.sheets))
 		r.Get("/bench/{id}/first-notes", s.Handle(s.firstNotes))

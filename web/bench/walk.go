@@ -91,6 +91,22 @@ func (v benchView) WalkLink() string {
 	return fmt.Sprintf("/bench/%d/walk?%s", v.Exercise.ID, q.Encode())
 }
 
+// Each lists the addresses of the runs of every instrument in a class.
+func (v walkView) Each() []string {
+	var list []string
+	for _, tab := range v.Tabs {
+		if tab.Students == 0 {
+			continue
+		}
+		q := url.Values{"instrument": {tab.ID}, "class": {fmt.Sprint(v.Class.ID)}, "unit": {v.Run().Unit}, "tempo": {strconv.Itoa(v.Run().Tempo)}}
+		if v.Wants.Minutes > 0 {
+			q.Set("minutes", strconv.Itoa(v.Wants.Minutes))
+		}
+		list = append(list, fmt.Sprintf("/bench/%d/walk/data?%s", v.Exercise.ID, q.Encode()))
+	}
+	return list
+}
+
 // WholeKey is the whole line.
 func (v walkView) WholeKey() breakdown.ChunkKey { return v.Report.Chunks[len(v.Report.Chunks)-1].Key() }
 
@@ -111,6 +127,16 @@ func (s *handlers) walkThrough(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
+// walkFile answers with a led run for a script that makes a file of it.
+func (s *handlers) walkFile(w http.ResponseWriter, r *http.Request) error {
+	v, err := s.walkView(r)
+	if err != nil {
+		return err
+	}
+	s.JSON(w, r, v.Data)
+	return nil
+}
+
 func (s *handlers) walkView(r *http.Request) (walkView, error) {
 	ctx, desk, ask := r.Context(), site.ClassOf(r), askOf(r)
 	wants := teach.WalkWants{Tempo: tempoOf(r), Fresh: site.Text(r, "fresh") != ""}
@@ -128,7 +154,23 @@ func (s *handlers) walkView(r *http.Request) (walkView, error) {
 	}
 	v.Stand = parts[0].Stand
 	v.Data, err = s.walkData(parts, run)
+	v.Data.File = fileName(v)
 	return v, err
+}
+
+// fileName is what a file of the run is called: by book, number and instrument.
+func fileName(v walkView) string {
+	who := v.Instrument.Name
+	if v.Lead {
+		who = v.Class.Name
+	}
+	name := fmt.Sprintf("%s %02d %s", v.Exercise.Book, v.Exercise.Number, who)
+	return strings.TrimSpace(strings.Map(func(r rune) rune {
+		if strings.ContainsRune(`/\:*?"<>|`, r) || r < ' ' {
+			return -1
+		}
+		return r
+	}, name))
 }
 
 // ledBy lays out a run for a class or for whoever is at the Bench.

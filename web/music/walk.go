@@ -19,6 +19,7 @@ type WalkData struct {
 	Voice SpokenVoice         `json:"voice"`
 	A4    int                 `json:"a4"`
 	Scale []int               `json:"scale"` // the marks of the metronome
+	File  string              `json:"file"`  // what a file of it is called, without its ending
 }
 
 // WalkPart is the music of a player of a run.

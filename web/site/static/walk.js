@@ -4,12 +4,12 @@ import { element, shape } from "./dom.js";
 import * as Engraver from "./engrave.js";
 import * as Figures from "./figure.js";
 import * as Lanes from "./lanes.js";
+import * as Passes from "./passes.js";
 import * as Sheets from "./sheet.js";
 import * as Spoken from "./spoken.js";
 import { stepped } from "./tempo.js";
 import * as Voices from "./voices.js";
 
-const pauses = 0.25;  // seconds between sentences
 const patience = 1500; // milliseconds for a browser to let the page sound
 const smallest = 0.7; // share of its size that music may be shrunk to
 const settles = 0.4;  // before the first word of a move
@@ -109,75 +109,9 @@ export class Walk {
 
   // lay puts everything that sounds in a pass on the clock.
   lay(m, out, again) {
-    const stretch = this.run.tempo / this.tempo, zero = this.clock() + settles;
-    const firstCue = m.countOff[0]?.at ?? m.begins;
-    let said = zero;
-    if (!again) {
-      for (const sentence of [...(m.minds || []), m.says]) {
-        const clips = this.data.said[sentence];
-        if (this.spoken && clips) said = Spoken.sayFrom(this.spoken, out, clips, said) + pauses;
-        else said += 0.5 + 0.38 * sentence.split(" ").length;
-      }
-    }
-    const starts = said + 0.15; // the first cue
-    const when = this.when = (at) => starts + (at - firstCue) * stretch;
-    const whole = 240 / this.tempo * (0.25 / this.data.parts[0].sheet.beat);
-    this.steps = [];
-    for (const cue of m.countOff) {
-      if (cue.beat && this.click) Voices.strike(this.click, out, { midi: 91, a4: 440, at: when(cue.at), seconds: 0.05, loud: 0.7 });
-      this.call(out, wordOf(cue.word), when(cue.at), 0.6 * stretch);
-      this.steps.push({ time: when(cue.at), cue });
-    }
-    this.clicks(m, out, when, whole);
-    this.sing(m, out, when, whole);
-    for (const u of m.spoken || []) this.call(out, u.text, when(u.at), u.room * stretch);
-    this.ends = when(m.ends);
-    let over = this.ends + m.gap * stretch;
-    if (m.again && this.spoken && this.data.said[m.again]) over = Math.max(over, Spoken.sayFrom(this.spoken, out, this.data.said[m.again], this.ends + 0.3) + 0.3);
-    this.over = over;
-    this.steps.sort((a, b) => a.time - b.time);
-  }
-
-  call(out, text, at, room) {
-    if (!this.spoken) return;
-    const clips = this.data.said[text];
-    if (!clips) return;
-    Spoken.sayOn(this.spoken, out, clips[0], at, room);
-    if (clips.length > 1) Spoken.sayFrom(this.spoken, out, clips.slice(1), at + 0.3);
-  }
-
-  // clicks are those of every beat, and the steps of the cursor.
-  clicks(m, out, when, whole) {
-    const sheet = this.data.parts[0].sheet;
-    for (const s of m.passages) {
-      for (const pulse of sheet.measures[s.index].pulses) {
-        if (pulse.at < s.from - 1e-6 || pulse.at >= s.to - 1e-6) continue;
-        const time = when(s.at) + (pulse.at - s.from) * whole;
-        if (pulse.beat && m.clicks && this.click) Voices.strike(this.click, out, { midi: 86, a4: 440, at: time, seconds: 0.05, loud: m.part ? 0.3 : 0.6 });
-        this.steps.push({ time, measure: s.index, at: pulse.at, pulse, who: s.who });
-      }
-    }
-  }
-
-  // sing sounds the part in the stretches that are the program's, or both's.
-  sing(m, out, when, whole) {
-    if (!m.part) return;
-    this.data.parts.forEach((part, n) => {
-      if (!this.voices[n] || !part.rounds[m.chunk]) return;
-      let from = 0; // of the round
-      for (const s of m.passages) {
-        if (s.who === "alone") continue;
-        for (const [k, note] of part.rounds[m.chunk].notes.entries()) {
-          if (note.at < from - 1e-6 || note.at >= from + s.to - s.from - 1e-6) continue;
-          const at = when(s.at) + (note.at - from) * whole, held = note.sounds * whole;
-          const joined = part.rounds[m.chunk].notes[k + 1]?.joined;
-          const seconds = joined ? held + 0.03 : held - Math.min(0.045, held / 4);
-          const loud = note.loud * 0.8 / Math.sqrt(this.data.parts.length);
-          for (const midi of note.midi?.length ? note.midi : [0]) Voices.strike(this.voices[n], out, { at, seconds, loud, joined: note.joined, midi, a4: this.data.a4 });
-        }
-        from += s.to - s.from;
-      }
-    });
+    const plan = Passes.timed(this.data, this.spoken, m, { zero: this.clock() + settles, tempo: this.tempo, again });
+    Passes.sound(this.data, plan, out, this);
+    Object.assign(this, { steps: plan.steps, ends: plan.ends, over: plan.over });
   }
 
   // follow shows each step when it is heard, and goes on when the silence is over.
@@ -449,13 +383,8 @@ function writeFingers({ host, sheet, places }, other, n) {
   svg.style.overflow = "visible";
 }
 
-// wordOf is how a cue is called: "1" is one.
-const numbers = ["", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
-const between = { "&": "and", "+": "and", e: "ee", a: "uh", la: "la", li: "lee" };
-function wordOf(cue) { return numbers[Number(cue)] || between[cue] || cue; }
-
 // cut is a sheet of some measures alone, by their indexes.
-function cut(sheet, kept) {
+export function cut(sheet, kept) {
   const music = new DOMParser().parseFromString(sheet.mei, "text/xml");
   const ids = new Set(kept.map((k) => sheet.measures[k].id));
   for (const measure of [...music.getElementsByTagName("measure")]) if (!ids.has(measure.getAttribute("xml:id"))) measure.remove();
