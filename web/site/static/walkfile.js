@@ -9,7 +9,7 @@ import * as Spoken from "./spoken.js";
 import * as Voices from "./voices.js";
 
 const rate = 24000;           // of the sound, in hertz
-const soundBits = 56000, videoBits = 150000; // a second
+const soundBits = 48000, videoBits = 190000; // a second
 const width = 1280, height = 720, frames = 25; // a second
 const before = 0.5, after = 1.5; // seconds of silence
 
@@ -107,7 +107,7 @@ function keep(bytes, name, type) {
 const ink = "#1e2833", soft = "#55606c", warning = "#b03a14";
 const colours = { count: "#2a6496", name: "#7d3c66", finger: "#8a5208", play: "#2f6b4f", listen: soft };
 const sans = '"Atkinson Hyperlegible", sans-serif', serif = "Fraunces, serif";
-const top = 186, room = 330; // of the music
+const top = 204, room = 312; // of the music
 
 // Painter paints a run on a canvas: what a page shows of it.
 class Painter {
@@ -153,6 +153,7 @@ class Painter {
     const copy = svg.cloneNode(true);
     const from = [svg, ...svg.querySelectorAll("*")], to = [copy, ...copy.querySelectorAll("*")];
     from.forEach((element, k) => {
+      if (element.closest("defs")) return; // what is used takes its style where it is used
       const style = getComputedStyle(element);
       to[k].setAttribute("style", styles.map((name) => `${name}:${style.getPropertyValue(name)}`).join(";").replaceAll('"', "'"));
     });
@@ -201,7 +202,7 @@ class Painter {
     this.write(listening ? "Listen" : `${m.word} · ${m.with === "alone" ? "on your own" : "together"}`, 40, 112, `700 26px ${sans}`, colour);
     this.write(m.says, 40, 160, `600 40px ${serif}`, ink);
     c.fillStyle = "#fffefa";
-    c.fillRect(0, top - 6, width, room + 16);
+    c.fillRect(0, top - 24, width, room + 34);
     const drawn = await this.chunk(m), left = (width - drawn.width * drawn.scale) / 2;
     if (step?.pulse) {
       const place = drawn.places.find((p) => drawn.kept[p.measure] === step.measure && Math.abs(p.pulse.at - step.at) < 1e-6);
@@ -213,7 +214,8 @@ class Painter {
     for (const l of drawn.layers) c.drawImage(l.picture, left + l.x * drawn.scale, top + l.y * drawn.scale, l.width * drawn.scale, l.height * drawn.scale);
     if (!step?.pulse) {
       this.write([...(m.minds || []), step === null ? m.again || "" : ""].join(" "), width / 2, 572, `400 28px ${sans}`, warning, "center");
-      m.countOff.forEach((cue, n) => {
+      if (step === null) return; // the silence after it
+      m.countOff.forEach((cue) => {
         if (!cue.beat) return;
         const beats = m.countOff.filter((one) => one.beat), at = beats.indexOf(cue);
         this.write(cue.word, width / 2 + (at - (beats.length - 1) / 2) * 150, 660, `700 ${step?.cue === cue ? 72 : 48}px ${sans}`, step?.cue === cue ? colours.count : "#9fb6c8", "center");
