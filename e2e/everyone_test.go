@@ -23,6 +23,8 @@ var views = []struct{ name, path, drawn string }{
 	{"Who has it hardest", "/bench/6/hardest?class=1", ".grades"},
 	{"Sheets", "/bench/6/sheets?class=1", ".print-sheet svg.lanes"},
 	{"Tune the room", "/tune", ".tune td"},
+	{"technique for a class", "/technique?class=1&kind=scale", ".print-sheet svg.lanes"},
+	{"a led run", "/bench/6/walk?class=1&instrument=trombone", ".walk-list li"},
 	{"Board", "/board", ".board td"},
 	{"Board by exercise and stage", "/board/heat", ".heat td"},
 	{"Board week by week", "/board/weeks", ".week-plot"},

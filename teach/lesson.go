@@ -3,6 +3,7 @@ package teach
 import (
 	"cmp"
 	"context"
+	"errors"
 	"fmt"
 	"slices"
 	"strings"
@@ -194,7 +195,24 @@ func SuggestLesson(ctx context.Context, desk *Class, class store.Class, asked Le
 	if wants.Warm, err = s.warmth(wants); err != nil {
 		return lesson.Plan{}, err
 	}
+	if wants.Technique, err = s.technique(class); err != nil {
+		return lesson.Plan{}, err
+	}
 	return lesson.Suggest(wants), nil
+}
+
+// technique is the class's own exercise for its warm-up; nil for none, or one that is not there
+// any more.
+func (s *suggesting) technique(class store.Class) (*lesson.Line, error) {
+	if class.Shape.Technique == 0 {
+		return nil, nil
+	}
+	line, err := s.line(store.ExerciseID(class.Shape.Technique))
+	var unread score.Problems
+	if errors.Is(err, store.ErrNotFound) || errors.As(err, &unread) || err == nil && len(line.Chunks) == 0 {
+		return nil, nil
+	}
+	return &line, err
 }
 
 // suggesting is what a lesson is suggested from.

@@ -76,6 +76,8 @@ var routeCases = map[string]answer{
 	"POST /lines/give":            refused,
 	"POST /sheets/recipes":        made,
 	"GET /tune":                   refused,
+	"GET /technique":              refused,
+	"POST /technique":             refused,
 	"GET /bench/{id}/sheets":      refused,
 	"POST /bench/{id}/attempts":   refused,
 	"POST /bench/{id}/line":       refused,

@@ -218,6 +218,39 @@ func TestUnits(t *testing.T) {
 	}
 }
 
+// The class's own technique is in the warm-up, whole and once, within its minutes.
+func TestTechniqueInTheWarmUp(t *testing.T) {
+	t.Parallel()
+	next, scale := line(2, 3), line(1, 1)
+	scale.Exercise, scale.Title = 99, "The scale"
+	for k := range scale.Chunks {
+		scale.Chunks[k].Exercise, scale.Chunks[k].Title, scale.Chunks[k].Beats, scale.Chunks[k].Tempo = 99, "The scale", 16, 60
+	}
+	w := Wants{Minutes: 30, Students: 10, New: []Line{next}, Warm: Warmth{"D", "D, E", 2}}
+	without := Suggest(w)
+	w.Technique = &scale
+	with := Suggest(w)
+	seconds := func(p Plan) (sum float64, technique int) {
+		for _, s := range p.Steps {
+			if s.Phase == WarmUp {
+				sum += s.Seconds()
+				if s.Exercise == 99 {
+					technique++
+				}
+			}
+		}
+		return sum, technique
+	}
+	before, none := seconds(without)
+	after, once := seconds(with)
+	if none != 0 || once != 1 || with.Steps[1].Exercise != 99 {
+		t.Errorf("the technique is there %d times", once)
+	}
+	if most := w.Shape.seconds(WarmUp, 30); after > max(most, before) {
+		t.Errorf("the warm-up takes %.0f s of %.0f", after, most)
+	}
+}
+
 // A lesson as a teacher lays it out, whatever the class: so many steps for its minutes, two hard
 // lines at most, no music twice at a stage, and the minutes add up.
 func TestSuggestForAnyClass(t *testing.T) {

@@ -17,6 +17,8 @@ type Shape struct {
 	Without []routine.Stage `json:"without,omitempty"` // kinds of stages that are left out: "no naming"
 	Scale   bool            `json:"scale,omitempty"`   // the warm-up always has five notes up and back
 	Note    string          `json:"note,omitempty"`    // the one note for everyone, "Bb"; "" for what suits them
+
+	Technique int64 `json:"technique,omitempty"` // an exercise that the warm-up has too, 0 for none
 }
 
 // Valid says whether the shape is one: minutes that fit in a lesson of UsualMinutes, a unit and
@@ -88,18 +90,20 @@ type Warmth struct {
 
 // Wants is what a lesson is made of.
 type Wants struct {
-	Minutes  int
-	Shape    Shape
-	Warm     Warmth
-	Review   *Line    // that the class can play
-	Repair   []Broken // the worst first
-	New      []Line   // in the order in which they come
-	Close    *Line    // that the class can play
-	Known    []Line   // what else the class can play, what was played longest ago first
-	Finished int      // the grade of what the class finished last
-	Students int
-	First    bool // the class has not had a lesson: stages are said the first time
-	Aloud    bool // counting and naming aloud count as sounding
+	Minutes int
+	Shape   Shape
+	Warm    Warmth
+	Review  *Line    // that the class can play
+	Repair  []Broken // the worst first
+	New     []Line   // in the order in which they come
+
+	Technique *Line  // that belongs to the warm-up, nil for none
+	Close     *Line  // that the class can play
+	Known     []Line // what else the class can play, what was played longest ago first
+	Finished  int    // the grade of what the class finished last
+	Students  int
+	First     bool // the class has not had a lesson: stages are said the first time
+	Aloud     bool // counting and naming aloud count as sounding
 }
 
 // mostHard is how many hard lines a lesson has at most. Source: common practice.
@@ -192,12 +196,31 @@ func (b *suggesting) warmUp() {
 	for s.Times < mostWarm {
 		more := s
 		more.Times++
-		if more.Seconds() > b.Shape.seconds(WarmUp, b.Minutes) {
+		if more.Seconds()+b.techniqueStep().Seconds() > b.Shape.seconds(WarmUp, b.Minutes) {
 			break
 		}
 		s = more
 	}
 	b.plan.Steps = append(b.plan.Steps, s)
+	b.technique()
+}
+
+// technique adds the class's own exercise to the warm-up.
+func (b *suggesting) technique() {
+	if b.Technique != nil {
+		b.plan.Steps = append(b.plan.Steps, b.techniqueStep())
+	}
+}
+
+// techniqueStep is the class's own exercise, whole, once; without one it takes no time.
+func (b *suggesting) techniqueStep() Step {
+	if b.Technique == nil {
+		return Step{Parts: []Part{{}}}
+	}
+	whole := b.Technique.Whole()
+	s := whole.Do(whole.Steps.Last(), TalkKnown, "")
+	s.Phase, s.Times, s.Rule = WarmUp, 1, routine.OneTempo
+	return s
 }
 
 // WarmTempo is how fast long notes are counted. Source: common practice.

@@ -22,6 +22,8 @@ func Routes(r chi.Router, of *site.Site, recordings music.Recordings) {
 		r.Get("/exercises/{id}/export", s.Handle(s.exportExercise))
 		r.Post("/sheets/recipes", s.Handle(s.saveRecipe))
 		r.Get("/tune", s.Handle(s.tune))
+		r.Get("/technique", s.Handle(s.technique))
+		r.Post("/technique", s.Handle(s.keepTechnique))
 		r.Get("/compare", s.Handle(s.compare))
 		r.Get("/fingerings/{instrument}", s.Handle(s.chart))
 		r.Get("/fingerings/{instrument}/near", s.Handle(s.near))

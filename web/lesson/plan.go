@@ -94,6 +94,8 @@ type shapeView struct {
 	Notes []shapeNote
 	Line  string // "7 · Open Water", that the units are shown with; "" where nothing is new
 	Words string // "3, 3, 6, 16, 2 min"
+
+	Exercises []store.Exercise // of which one may be in the warm-up
 }
 
 // shapeRow is the minutes of a part of a lesson.
@@ -243,7 +245,8 @@ func newShapeView(r *http.Request, l store.Lesson, class store.Class) (*shapeVie
 	for _, c := range teach.ClassNotes(class, students, saved) {
 		v.Notes = append(v.Notes, shapeNote{c.Key, c.Name, c.Key == teach.KeyOf(chosen)})
 	}
-	return v, nil
+	v.Exercises, err = desk.Exercises(ctx)
+	return v, err
 }
 
 // mostOfPhase is the most minutes that a part of a lesson of half an hour may have.
@@ -285,6 +288,12 @@ func (s *handlers) saveShape(w http.ResponseWriter, r *http.Request) error {
 	}
 	if note := site.Text(r, "note"); teach.IsClassNote(note) {
 		shape.Note = note
+	}
+	if id := store.ExerciseID(site.Number(r, "technique")); id != 0 {
+		if _, err := desk.Exercise(ctx, id); err != nil {
+			return s.showPlan(w, r, http.StatusUnprocessableEntity, l, "The exercise for the warm-up is not there any more. Choose another.")
+		}
+		shape.Technique = int64(id)
 	}
 	if err := desk.SaveShape(ctx, class.ID, shape); err != nil {
 		return err
