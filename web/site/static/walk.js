@@ -98,13 +98,13 @@ export class Walk {
     this.k = k;
     const m = this.now();
     this.show(m);
-    await this.draw(m, mine);
-    if (mine !== this.turn || !this.context) return;
+    if (!this.context) return;
     const out = this.out = new GainNode(this.context, { gain: 0.9 });
     out.connect(this.context.destination);
     this.lay(m, out, again);
     cancelAnimationFrame(this.following);
     this.follow(mine);
+    await this.draw(m, mine); // while it speaks
   }
 
   // lay puts everything that sounds in a pass on the clock.
@@ -138,6 +138,7 @@ export class Walk {
     if (step.cue) return;
     this.host.classList.toggle("walk-yours", step.who === "alone");
     this.part(".walk-count").hidden = true;
+    if (this.data.parts.length > 1) this.turnTo(step.measure);
     for (const drawn of this.drawn) this.cursor(drawn, step);
     this.large(m, step);
   }
@@ -145,7 +146,8 @@ export class Walk {
   cursor({ host, places, kept }, step) {
     const place = places.find((p) => kept[p.measure] === step.measure && Math.abs(p.pulse.at - step.at) < 1e-6);
     const svg = host.querySelector("svg.lanes");
-    if (!place || !svg) return;
+    if (!svg) return;
+    if (!place) { svg.querySelector(".cursor")?.remove(); return; }
     let cursor = svg.querySelector(".cursor");
     if (!cursor) {
       cursor = shape("rect", { class: "cursor", width: 30, rx: 6 });
@@ -203,7 +205,7 @@ export class Walk {
       return item;
     }));
     this.part(".walk-large").replaceChildren();
-    this.part(".walk-large").hidden = this.data.parts.length > 1 && m.form !== "count";
+    this.part(".walk-large").hidden = this.data.parts.length > 1;
     const back = this.before();
     this.part("[data-walk=back]").disabled = back < 0;
     this.part(".walk-back-to").textContent = back < 0 ? "" : "to " + (this.run.moves[back].act === "listen" ? "Listen" : this.run.moves[back].word);
@@ -225,10 +227,17 @@ export class Walk {
     if (mine !== this.turn) return;
     const shown = this.lanes((lane) => m.shows.includes(lane));
     for (const drawn of this.drawn) {
-      if (drawn.systems) drawn.places = Lanes.draw(drawn.host, drawn.sheet, { shown, chunk: { plan: [], whole: true, label: "" } }, drawn.systems);
+      if (!drawn.systems) continue;
+      drawn.places = Lanes.draw(drawn.host, drawn.sheet, { shown, chunk: { plan: [], whole: true, label: "" } }, drawn.systems);
       if (shown.finger) drawn.others.forEach((other, n) => writeFingers(drawn, other, n));
     }
+    this.turnTo(m.passages[0].index);
     this.part(".walk-music").scrollTop = 0;
+  }
+
+  // turnTo shows the page that a measure stands on.
+  turnTo(measure) {
+    for (const page of this.part(".walk-music").children) page.classList.toggle("other", !page.kept.includes(measure));
   }
 
   // lanes are those that a place is kept for; on a wall nobody reads the taps.
@@ -237,21 +246,26 @@ export class Walk {
   }
 
   // engrave writes the chunk of a move for each part, with room for its lanes; smaller where
-  // the room is a little too low for it.
+  // the room is a little too low for it. Several parts turn pages of a system together.
   async engrave(m) {
-    const room = this.part(".walk-music"), kept = [...new Set(m.passages.map((s) => s.index))].sort((a, b) => a - b);
+    const room = this.part(".walk-music"), measures = [...new Set(m.passages.map((s) => s.index))].sort((a, b) => a - b);
     room.replaceChildren();
-    const list = this.drawn = [];
-    for (const part of this.data.parts) {
-      const row = element("div", "walk-part", ""), host = element("div", "engraving", "");
-      if (this.data.parts.length > 1) row.append(this.firsts(part));
-      row.append(host);
-      room.append(row);
-      list.push({ host, sheet: cut(part.sheet, kept), kept, systems: null, places: [], others: part.others || [] });
-      row.style.paddingBottom = `${18 * (part.others || []).length}px`;
+    const list = this.drawn = [], pages = this.data.parts.length > 1 ? inPages(measures, this.data.parts[0].sheet, (room.clientWidth - 260) / 58) : [measures];
+    for (const [n, kept] of pages.entries()) {
+      const page = element("div", n ? "walk-leaf other" : "walk-leaf", "");
+      page.kept = kept;
+      room.append(page);
+      for (const part of this.data.parts) {
+        const row = element("div", "walk-part", ""), host = element("div", "engraving", "");
+        if (this.data.parts.length > 1) row.append(this.firsts(part));
+        row.append(host);
+        page.append(row);
+        list.push({ host, sheet: cut(part.sheet, kept), kept, systems: null, places: [], others: part.others || [] });
+        row.style.paddingBottom = `${18 * (part.others || []).length}px`;
+      }
     }
     await this.write(list, 1);
-    const share = room.clientHeight / room.scrollHeight;
+    const share = room.clientHeight / Math.max(...[...room.children].map((page) => page.scrollHeight + 30));
     if (this.drawn === list && share < 1) await this.write(list, Math.max(smallest, share * 0.94));
   }
 
@@ -367,6 +381,18 @@ export class Walk {
     if (mark) { mark.hidden = false; after.prepend(mark); }
     once.focus();
   }
+}
+
+// inPages parts measures into as many as stand in one system: four, fewer where they hold more
+// notes than there is room for.
+function inPages(measures, sheet, most) {
+  const pages = [[]];
+  let notes = 0;
+  for (const k of measures) {
+    const more = sheet.measures[k].events.length, page = pages[pages.length - 1];
+    if (page.length && (page.length === 4 || notes + more > most)) { pages.push([k]); notes = more; } else { page.push(k); notes += more; }
+  }
+  return pages;
 }
 
 // writeFingers writes how another instrument fingers the music, under the lanes.
