@@ -26,6 +26,7 @@ const (
 	NoBreath          AnnotationKind = "no-breath" // and do not
 	AnnotationUpBow   AnnotationKind = "up"
 	AnnotationDownBow AnnotationKind = "down"
+	AnnotationSign    AnnotationKind = "sign"   // the sign that holds, in front of a note that has none written
 	StruckOut         AnnotationKind = "struck" // an alert that this class does not need
 )
 
@@ -35,7 +36,7 @@ const LongestWord = 24
 // AnnotationKinds lists them.
 func AnnotationKinds() []AnnotationKind {
 	return []AnnotationKind{AnnotationCircle, AnnotationArrow, AnnotationWord, AnnotationBreath, NoBreath,
-		AnnotationUpBow, AnnotationDownBow, StruckOut}
+		AnnotationUpBow, AnnotationDownBow, AnnotationSign, StruckOut}
 }
 
 // Against says whether two marks at a note cannot both stand: a breath and none, up and down,

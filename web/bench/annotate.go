@@ -1,6 +1,7 @@
 package bench
 
 import (
+	"cmp"
 	"net/http"
 	"slices"
 	"strconv"
@@ -45,7 +46,7 @@ func (s *handlers) showByHand(w http.ResponseWriter, r *http.Request, ask teach.
 type annotationForm struct {
 	Measure int    `form:"measure" validate:"min=0,max=9999"`
 	Event   int    `form:"event" validate:"min=0,max=9999"`
-	Kind    string `form:"kind" validate:"oneof=circle arrow word breath no-breath up down struck"`
+	Kind    string `form:"kind" validate:"oneof=circle arrow word breath no-breath up down sign struck"`
 	Word    string `form:"word" validate:"max=24"`
 	Rub     string `form:"rub"`
 }
@@ -79,6 +80,9 @@ func strikeInto(r *http.Request) {
 func (s *handlers) annotation(w http.ResponseWriter, r *http.Request) error {
 	ctx, desk, ask := r.Context(), site.ClassOf(r), askOf(r)
 	ask.Line = "" // marks belong to the exercise
+	if key := cmp.Or(site.Text(r, "signs"), site.Text(r, "unsign")); key != "" {
+		return s.signs(w, r, ask, key)
+	}
 	var form annotationForm
 	strikeInto(r)
 	problems := s.Forms.Read(r, &form)
@@ -101,7 +105,11 @@ func (s *handlers) annotation(w http.ResponseWriter, r *http.Request) error {
 	p := breakdown.Annotation{Kind: breakdown.AnnotationKind(form.Kind), Word: form.Word}
 	event := v.Report.Part.At(at)
 	p.Pitch = breakdown.PitchAt(*event)
-	if p.Kind != breakdown.AnnotationWord && p.Kind != breakdown.StruckOut {
+	switch p.Kind {
+	case breakdown.AnnotationWord, breakdown.StruckOut:
+	case breakdown.AnnotationSign:
+		p.Word = breakdown.SignOf(event.Pitch)
+	default:
 		p.Word = ""
 	}
 	undo := []field{{"measure", strconv.Itoa(form.Measure)}, {"event", strconv.Itoa(form.Event)},
@@ -129,14 +137,48 @@ func (s *handlers) annotation(w http.ResponseWriter, r *http.Request) error {
 	return s.showByHand(w, r, ask, did)
 }
 
+// signs pencils the sign in front of all notes of a kind that may be forgotten, or rubs it out.
+func (s *handlers) signs(w http.ResponseWriter, r *http.Request, ask teach.Request, key string) error {
+	ctx, desk := r.Context(), site.ClassOf(r)
+	v, err := loadBench(ctx, desk, ask)
+	if err != nil {
+		return err
+	}
+	groups := v.Report.SignsAtRisk()
+	k := slices.IndexFunc(groups, func(g breakdown.SignGroup) bool { return g.Key == key })
+	if k < 0 {
+		s.refuseMark(w, r, v.Choice, "Those notes are not here any more, so nothing was written. Open the exercise again.")
+		return nil
+	}
+	g, rub := groups[k], site.Text(r, "rub") != "" || site.Text(r, "unsign") != ""
+	did := byHand{Action: "pencil", Undo: []field{{"signs", key}}}
+	marks := map[score.Place]breakdown.Annotation{}
+	for _, at := range g.Places {
+		marks[at] = breakdown.Annotation{Kind: breakdown.AnnotationSign, Word: g.Sign, Pitch: breakdown.PitchAt(*v.Report.Part.At(at))}
+	}
+	where := score.MeasureList(g.Measures)
+	if rub {
+		err = desk.DeleteAnnotations(ctx, v.Exercise.ID, v.Instrument.ID, marks)
+		did.Words = "Rubbed out: the signs of " + g.Name + " in " + where + "."
+	} else {
+		err = desk.SaveAnnotations(ctx, v.Exercise.ID, v.Instrument.ID, marks)
+		did.Words = "Written: " + g.Sign + " before " + g.Name + " in " + where + "."
+		did.Undo = append(did.Undo, field{"rub", "yes"})
+	}
+	if err != nil {
+		return err
+	}
+	return s.showByHand(w, r, ask, did)
+}
+
 // annotationWords says what a mark is and where.
 func annotationWords(p breakdown.Annotation, v benchView, at score.Place) string {
 	words := map[breakdown.AnnotationKind]string{
 		breakdown.AnnotationCircle: "a circle", breakdown.AnnotationArrow: "an arrow",
 		breakdown.AnnotationBreath: "a breath", breakdown.NoBreath: "no breath",
 		breakdown.AnnotationUpBow: "an up bow", breakdown.AnnotationDownBow: "a down bow",
-		breakdown.AnnotationWord: "“" + p.Word + "”",
-		breakdown.StruckOut:      music.AlertWord(breakdown.Alert(p.Word)),
+		breakdown.AnnotationWord: "“" + p.Word + "”", breakdown.AnnotationSign: p.Word,
+		breakdown.StruckOut: music.AlertWord(breakdown.Alert(p.Word)),
 	}[p.Kind]
 	return words + " in " + breakdown.ChunkKey{First: v.Report.Measures[at.Measure].Number,
 		Last: v.Report.Measures[at.Measure].Number}.Words()

@@ -195,3 +195,26 @@ func TestChunksByHand(t *testing.T) {
 	_, page = v.Get(to)
 	testsite.Wants(t, page, "Cut around the hardest measure.", "by hand")
 }
+
+// The sign is pencilled in front of all notes that may lose it by one press, and rubbed out by
+// another.
+func TestSignsArePencilled(t *testing.T) {
+	t.Parallel()
+	s := testsite.Open(t)
+	v, account := s.Teacher(t, "a@school.example")
+	b := testsite.Furnish(t, s.Store, account.ID)
+	id := s.Exercise(t, account.ID, 7, "Two Signs", "", "T:Two Signs\nM:4/4\nL:1/4\nK:C\nF ^F F G|F F G2|F4|]\n")
+	bench := fmt.Sprintf("/bench/%d?instrument=trombone&class=%d", id, b.Class)
+	_, page := v.Get(bench)
+	testsite.Wants(t, page, "Pencil ♯ before F sharp, m. 1", "Pencil ♮ before F natural, m. 2")
+	press := func(name, key string) string {
+		t.Helper()
+		_, page := v.Script(fmt.Sprintf("/bench/%d/pencil", id), url.Values{"instrument": {"trombone"}, "class": {fmt.Sprint(b.Class)}, name: {key}})
+		return page
+	}
+	testsite.Wants(t, press("signs", "F.0"), "Written: ♮ before F natural in m. 2", "Rub out ♮ before F natural", `"kind":"sign","word":"♮"`)
+	testsite.Wants(t, press("unsign", "F.0"), "Rubbed out: the signs of F natural", "Pencil ♮ before F natural, m. 2")
+	if page := press("signs", "G.0"); strings.Contains(page, "Written:") {
+		t.Error("a sign is written where none may be lost")
+	}
+}

@@ -167,3 +167,14 @@ func (v benchView) orderWords() string {
 	}
 	return "m. " + strings.Join(runs, ", ") + "."
 }
+
+// SignsAtRisk are the notes before which a sign may be pencilled, of a part with lanes.
+func (v benchView) SignsAtRisk() []breakdown.SignGroup {
+	if v.InDrill() {
+		return nil
+	}
+	return v.Report.SignsAtRisk()
+}
+
+// MeasuresOf says where they stand: "m. 2, 3".
+func (benchView) MeasuresOf(g breakdown.SignGroup) string { return score.MeasureList(g.Measures) }

@@ -323,7 +323,7 @@ function chooseWay(event, way, scope) {
 }
 
 // offerPencil lists what a teacher can write over a note, and what is written there.
-const writing = [["circle", "Circle"], ["arrow", "Arrow"], ["breath", "Breath"], ["no-breath", "No breath"], ["down", "Down bow"], ["up", "Up bow"]];
+const writing = [["circle", "Circle"], ["arrow", "Arrow"], ["breath", "Breath"], ["no-breath", "No breath"], ["down", "Down bow"], ["up", "Up bow"], ["sign", "Sign"]];
 function offerPencil(event) {
   const tools = look().querySelector(".pencil-tools");
   if (!tools) return;

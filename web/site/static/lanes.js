@@ -254,6 +254,8 @@ function drawHand(g, system) {
       }
       if (event.breath) g.append(breathSign(pen("breath"), at, system));
       if (own("no-breath")) g.append(shape("path", { class: "pencil", d: `M${at.right + 1} ${system.top - 4} q4 -5 8 0` }));
+      const sign = pencils.find((p) => p.kind === "sign");
+      if (sign) g.append(shape("text", { class: "pencil-word pencil-sign", x: at.cx - 15, y: (at.y + at.bottom) / 2 }, sign.word));
       if (own("circle")) g.append(shape("ellipse", { class: "pencil", cx: at.cx, cy: (at.y + at.bottom) / 2, rx: 12, ry: 9 }));
       if (own("arrow")) { g.append(shape("path", { class: "pencil", d: `M${at.cx} ${y - 6} v10 m-4 -4 l4 4 l4 -4` })); y -= 13; }
       const word = pencils.find((p) => p.kind === "word");
