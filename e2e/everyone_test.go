@@ -24,6 +24,7 @@ var views = []struct{ name, path, drawn string }{
 	{"Sheets", "/bench/6/sheets?class=1", ".print-sheet svg.lanes"},
 	{"Tune the room", "/tune", ".tune td"},
 	{"technique for a class", "/technique?class=1&kind=scale", ".print-sheet svg.lanes"},
+	{"before a line", "/bench/12/before?class=1", ".before-line td, .empty-screen"},
 	{"a led run", "/bench/6/walk?class=1&instrument=trombone", ".walk-list li"},
 	{"Board", "/board", ".board td"},
 	{"Board by exercise and stage", "/board/heat", ".heat td"},

@@ -117,7 +117,7 @@ func (a Request) LineInto(q url.Values) {
 	if a.Of != "" {
 		q.Set("of", a.Of)
 	}
-	if a.Line == breakdown.OneNote && a.OneNote != "" {
+	if (a.Line == breakdown.OneNote || a.Line == breakdown.PulsedOne) && a.OneNote != "" {
 		q.Set("one", a.OneNote)
 	}
 }

@@ -17,9 +17,10 @@ const (
 	EvenWalk  PracticeVersion = "even-walk" // its pitches as half notes
 	Longer    PracticeVersion = "longer"    // the pitches of one chunk as whole notes, halves and quarters, then as written
 	AddANote  PracticeVersion = "add-a-note"
-	Unslurred PracticeVersion = "unslurred" // each chunk without its slurs, then with them
-	Pulsed    PracticeVersion = "pulsed"    // every eighth struck
-	HeldFirst PracticeVersion = "held"      // the first note of each chunk held before it goes on
+	Unslurred PracticeVersion = "unslurred"  // each chunk without its slurs, then with them
+	Pulsed    PracticeVersion = "pulsed"     // every eighth struck
+	PulsedOne PracticeVersion = "pulsed-one" // every eighth struck, on one note
+	HeldFirst PracticeVersion = "held"       // the first note of each chunk held before it goes on
 	LastFirst PracticeVersion = "last-first"
 	Alone     PracticeVersion = "alone" // one chunk as it is written
 )
@@ -28,7 +29,7 @@ const (
 func (l PracticeVersion) Title() string {
 	return map[PracticeVersion]string{
 		OneNote: "On one note", EvenWalk: "Even walk", Longer: "Longer values first", AddANote: "Add a note", Unslurred: "Without slurs, then with",
-		Pulsed: "Every eighth said", HeldFirst: "First note held", LastFirst: "Last measure first", Alone: "One chunk alone",
+		Pulsed: "Every eighth said", PulsedOne: "Every eighth on one note", HeldFirst: "First note held", LastFirst: "Last measure first", Alone: "One chunk alone",
 	}[l]
 }
 
@@ -41,6 +42,7 @@ func (l PracticeVersion) Why() string {
 		AddANote:  "One note more each time, until the chunk is whole.",
 		Unslurred: "Each chunk first with every note begun anew, then as it is written.",
 		Pulsed:    "Long notes as the eighths they are made of: nobody leaves them early.",
+		PulsedOne: "The rhythm in its eighths, and nothing else: where each note begins is still to be felt.",
 		HeldFirst: "The first note of each chunk is held a measure long before the chunk begins.",
 		LastFirst: "The end first, then a measure more before it each time: it leads to what is known.",
 		Alone:     "Nothing else to look at.",
@@ -53,11 +55,11 @@ func (l PracticeVersion) TakesChunk() bool {
 }
 
 // inPlace says whether the line keeps the measures of the exercise, and so its chunks.
-func (l PracticeVersion) inPlace() bool { return l == OneNote || l == Pulsed }
+func (l PracticeVersion) inPlace() bool { return l == OneNote || l == Pulsed || l == PulsedOne }
 
 // PracticeVersions lists the lines that can be made of a part.
 func PracticeVersions(part score.Part) []PracticeVersion {
-	list := []PracticeVersion{OneNote, EvenWalk, Longer, AddANote, Unslurred, Pulsed, HeldFirst, LastFirst, Alone}
+	list := []PracticeVersion{OneNote, EvenWalk, Longer, AddANote, Unslurred, Pulsed, PulsedOne, HeldFirst, LastFirst, Alone}
 	struck, slurs, long := 0, 0, false
 	for _, at := range part.Notes() {
 		e := part.At(at)
@@ -75,6 +77,8 @@ func PracticeVersions(part score.Part) []PracticeVersion {
 			return slurs == 0
 		case Pulsed:
 			return !long
+		case PulsedOne:
+			return !long || part.Unpitched()
 		case AddANote:
 			return struck <= addFrom
 		case LastFirst, Alone:
@@ -112,6 +116,9 @@ const (
 // lines that take one (TakesChunk) are made of, or the whole.
 func Derive(line PracticeVersion, title string, part score.Part, chunks []Chunk, within Chunk,
 	on score.Pitch) (Derived, error) {
+	if line == PulsedOne {
+		return derivePulsedOne(title, part, chunks, on)
+	}
 	w := versionWriter{part: part, line: score.Part{Name: part.Name, Transposition: part.Transposition}}
 	switch line {
 	case OneNote, Pulsed:
@@ -148,6 +155,27 @@ func Derive(line PracticeVersion, title string, part score.Part, chunks []Chunk,
 	}
 	w.line.MarkAccidentals()
 	return Derived{score.Score{Title: line.Title() + ": " + title, Parts: []score.Part{w.line}}, w.chunks, w.from}, nil
+}
+
+// derivePulsedOne writes every eighth of a part on one note.
+func derivePulsedOne(title string, part score.Part, chunks []Chunk, on score.Pitch) (Derived, error) {
+	one, err := Derive(OneNote, title, part, chunks, Chunk{}, on)
+	if err != nil {
+		return Derived{}, err
+	}
+	pulsed, err := Derive(Pulsed, title, one.Score.Parts[0], chunks, Chunk{}, on)
+	if err != nil {
+		return Derived{}, err
+	}
+	for i := range pulsed.from {
+		for j, at := range pulsed.from[i] {
+			if at != nowhere {
+				pulsed.from[i][j] = one.from[at.Measure][at.Event]
+			}
+		}
+	}
+	pulsed.Score.Title = PulsedOne.Title() + ": " + title
+	return pulsed, nil
 }
 
 // bar is a measure of a line, and where its events come from.

@@ -67,6 +67,8 @@ func TestLinesByHand(t *testing.T) {
 		{breakdown.EvenWalk, slurred, 0, "G4:1/2 A4:1/2 | B4:1/2 C5:1/2 | B4:1/2 A4:1/2 | G4:1/2 z:1/4 z:1/4 |"},
 		{breakdown.Pulsed, "M:3/4\nL:1/8\nK:C\nC3 D E2|C6|]\n", 0,
 			"C4:1/8 C4:1/8 C4:1/8 D4:1/8 E4:1/8 E4:1/8 | C4:1/8 C4:1/8 C4:1/8 C4:1/8 C4:1/8 C4:1/8 |"},
+		{breakdown.PulsedOne, "M:3/4\nL:1/8\nK:C\nC3 D E2|C6|]\n", 0,
+			"D4:1/8 D4:1/8 D4:1/8 D4:1/8 D4:1/8 D4:1/8 | D4:1/8 D4:1/8 D4:1/8 D4:1/8 D4:1/8 D4:1/8 |"},
 		{breakdown.Pulsed, "M:2/4\nL:1/16\nK:C\nC3D E4|]\n", 0, "C4:1/8 C4:1/16 D4:1/16 E4:1/8 E4:1/8 |"},
 		{breakdown.AddANote, "M:4/4\nL:1/4\nK:C\nC D E F|G4|]\n", 0,
 			"C4:1/4 D4:1/4 E4:1/4 z:1/4 | C4:1/4 D4:1/4 E4:1/4 F4:1/4 | C4:1/4 D4:1/4 E4:1/4 F4:1/4 | G4:1 |"},
@@ -309,9 +311,9 @@ func TestEveryBowHasAWay(t *testing.T) {
 // Versions are offered where there is something to practise in them.
 func TestWhichVersionsThereAre(t *testing.T) {
 	for _, tt := range []struct{ music, want string }{
-		{"C D E F|]", "[one-note even-walk longer add-a-note pulsed held]"},
-		{"C D E F|G4|]", "[one-note even-walk longer add-a-note pulsed held last-first alone]"},
-		{"(C D) E F|G A B c|]", "[one-note even-walk longer add-a-note unslurred pulsed held last-first alone]"},
+		{"C D E F|]", "[one-note even-walk longer add-a-note pulsed pulsed-one held]"},
+		{"C D E F|G4|]", "[one-note even-walk longer add-a-note pulsed pulsed-one held last-first alone]"},
+		{"(C D) E F|G A B c|]", "[one-note even-walk longer add-a-note unslurred pulsed pulsed-one held last-first alone]"},
 		{"z4|z4|]", "[last-first alone]"},
 	} {
 		part := testabc.Part(t, "M:4/4\nL:1/4\nK:C\n"+tt.music)

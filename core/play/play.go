@@ -36,6 +36,9 @@ var loudness = map[string]float64{
 	"fp": 0.5, "sfz": 0.9, "sf": 0.9, "fz": 0.9,
 }
 
+// longestBreath is how much of a note its breath takes at most, in whole notes. The figure is ours.
+var longestBreath = score.Frac(1, 16)
+
 // unmarked is how loud a part begins.
 const unmarked = 0.7
 
@@ -71,6 +74,9 @@ func RoundOf(part score.Part, passages []breakdown.Passage) Round {
 			n.Sounds = n.Written
 			if slices.Contains(e.Marks, score.Staccato) && !e.TieOn {
 				n.Sounds = n.Written.Mul(score.Frac(1, 2))
+			}
+			if slices.Contains(e.Marks, score.Breath) && !e.TieOn {
+				n.Sounds = n.Sounds.Sub(n.Written.Mul(score.Frac(1, 4)).Min(longestBreath))
 			}
 			n.Loud = levels[n.Place]
 			if slices.Contains(e.Marks, score.Accent) {

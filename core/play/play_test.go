@@ -101,3 +101,15 @@ func TestRolls(t *testing.T) {
 		t.Errorf("rolls: %s", got)
 	}
 }
+
+// A breath takes its time from the note before it, a quarter of it, and at most a sixteenth.
+func TestBreathsAreHeard(t *testing.T) {
+	t.Parallel()
+	part := testabc.Part(t, "T:Breaths\nM:4/4\nL:1/4\nK:C\nc !breath!d2 e/ !breath!f/|]\n")
+	round := RoundOf(part, []breakdown.Passage{{At: 0, To: score.Frac(1, 1)}})
+	for k, want := range []score.Fraction{score.Frac(3, 16), score.Frac(1, 2), score.Frac(3, 32), score.Frac(1, 8)} {
+		if got := round.Notes[k].Sounds; got.Cmp(want) != 0 {
+			t.Errorf("note %d sounds for %s, want %s", k+1, got, want)
+		}
+	}
+}

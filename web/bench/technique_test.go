@@ -58,3 +58,16 @@ func TestWalkPage(t *testing.T) {
 	_, data := v.Get(strings.Replace(at, "/walk?", "/walk/data?", 1))
 	testsite.Wants(t, data, `"file":"`, `07 trombone"`, `"moves":`)
 }
+
+// Before a line it is said what of it nobody has earned, by instrument, where that is first met,
+// and how to get there in two minutes.
+func TestBeforeALine(t *testing.T) {
+	t.Parallel()
+	s := testsite.Open(t)
+	v, account := s.Teacher(t, "a@school.example")
+	b := testsite.Furnish(t, s.Store, account.ID)
+	first := s.Exercise(t, account.ID, 7, "Dotted", "", "T:Dotted\nM:4/4\nL:1/4\nK:C\nc3/2 d/ c2|c4|]\n")
+	line := s.Exercise(t, account.ID, 8, "After It", "", "T:After It\nM:4/4\nL:1/4\nK:C\nc3/2 d/ c2|_e4|]\n")
+	_, page := v.Get(fmt.Sprintf("/bench/%d/before?class=%d", line, b.Class))
+	testsite.Wants(t, page, "dotted quarter note", "7 · Dotted", fmt.Sprintf("/bench/%d/walk?", first), "two minutes", "everybody", "new here")
+}

@@ -264,8 +264,12 @@ async function walk() {
   part(".stand-look").hidden = true;
   const scale = JSON.parse(day().dataset.scale);
   const naming = of.run.moves.find((m) => m.form === "name")?.stage;
+  // Where the stages of the chunk are steps of their own, each is led alone.
+  const stages = new Set([...shownDay().querySelectorAll(".own-step")].filter((one) => one.dataset.exercise === step.dataset.exercise && one.dataset.chunk === step.dataset.chunk).map((one) => one.dataset.stage));
+  const alone = of.run.moves.filter((m) => m.act === "listen" || m.stage === step.dataset.stage);
+  const run = stages.size > 1 && alone.length ? { ...of.run, moves: alone, question: step.dataset.form === "name" ? of.run.question : null } : of.run;
   new Walk(document.getElementById("walk"), {
-    run: of.run, said: of.said, voice: JSON.parse(document.getElementById("own-spoken").textContent), a4: Number(day().dataset.a4) || 440, scale,
+    run, said: of.said, voice: JSON.parse(document.getElementById("own-spoken").textContent), a4: Number(day().dataset.a4) || 440, scale,
     parts: [{ with: of.with, sheet: of.sheet, rounds: of.rounds, voice }],
   }, {
     done(finished) {
