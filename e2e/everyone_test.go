@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"github.com/go-rod/rod"
+	"github.com/go-rod/rod/lib/input"
 )
 
 // views are the screens a signed-in teacher has, with an element that is there
@@ -24,6 +25,7 @@ var views = []struct{ name, path, drawn string }{
 	{"Sheets", "/bench/6/sheets?class=1", ".print-sheet svg.lanes"},
 	{"Tune the room", "/tune", ".tune td"},
 	{"technique for a class", "/technique?class=1&kind=scale", ".print-sheet svg.lanes"},
+	{"a line by ear", "/bench/12/ear?class=1&instrument=trombone", ".ear-given:not(:empty)"},
 	{"before a line", "/bench/12/before?class=1", ".before-line td, .empty-screen"},
 	{"a led run", "/bench/6/walk?class=1&instrument=trombone", ".walk-list li"},
 	{"Board", "/board", ".board td"},
@@ -216,6 +218,17 @@ var states = []struct {
 		p.MustElement(".due-sheet svg.lanes")
 		click(p.MustElement("#clean-0"))
 		p.MustElement(".was-clean .due-sheet svg.lanes")
+	}},
+	{"a led run that goes on", "/bench/7/walk?instrument=trombone&class=1", func(p *rod.Page) {
+		click(p.MustElement("[data-walk-begin]"))
+		p.MustElement("#walk .engraving svg.lanes")
+		p.Keyboard.MustType(input.ArrowRight)
+		p.MustElementR("#walk .walk-says", "Clap and count")
+		p.MustElement("#walk .cursor")
+	}},
+	{"a led class", "/bench/7/walk?lead=yes&class=1", func(p *rod.Page) {
+		click(p.MustElement("[data-walk-begin]"))
+		p.MustElement("#walk .walk-part svg.lanes")
 	}},
 	{"a plan for home", "/students/1/plan", func(p *rod.Page) {
 		onwards(p, "Lay it out")

@@ -39,13 +39,8 @@ func (v beforeView) Who(n teach.Needed) string {
 
 // place is who is at hand, for an address.
 func (v beforeView) place(n teach.Needed) url.Values {
-	q := url.Values{"instrument": {n.Who[0].ID}}
-	if v.Class.ID != 0 {
-		q.Set("class", fmt.Sprint(v.Class.ID))
-	}
-	if v.Student.ID != 0 {
-		q.Set("student", fmt.Sprint(v.Student.ID))
-	}
+	q := atHand(v.Choice)
+	q.Set("instrument", n.Who[0].ID)
 	return q
 }
 
@@ -66,16 +61,7 @@ func (v beforeView) RunLink(n teach.Needed) string {
 }
 
 // BackLink leads to the Bench.
-func (v beforeView) BackLink() string {
-	q := url.Values{"instrument": {v.Instrument.ID}}
-	if v.Class.ID != 0 {
-		q.Set("class", fmt.Sprint(v.Class.ID))
-	}
-	if v.Student.ID != 0 {
-		q.Set("student", fmt.Sprint(v.Student.ID))
-	}
-	return fmt.Sprintf("/bench/%d?%s", v.Exercise.ID, q.Encode())
-}
+func (v beforeView) BackLink() string { return backTo(v.Choice) }
 
 // beforeLine shows what a line needs that the class, or the student at hand, has not earned yet.
 func (s *handlers) beforeLine(w http.ResponseWriter, r *http.Request) error {

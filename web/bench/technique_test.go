@@ -71,3 +71,19 @@ func TestBeforeALine(t *testing.T) {
 	_, page := v.Get(fmt.Sprintf("/bench/%d/before?class=%d", line, b.Class))
 	testsite.Wants(t, page, "dotted quarter note", "7 · Dotted", fmt.Sprintf("/bench/%d/walk?", first), "two minutes", "everybody", "new here")
 }
+
+// By ear nothing of a line is shown but what is asked for, and its beginning is what is heard.
+func TestByEar(t *testing.T) {
+	t.Parallel()
+	s := testsite.Open(t)
+	v, account := s.Teacher(t, "a@school.example")
+	b := testsite.Furnish(t, s.Store, account.ID)
+	line := s.Exercise(t, account.ID, 7, "Two Ways", "", "T:Two Ways\nM:4/4\nL:1/4\nK:C\nc d e f|g4|e2 d c|c4|]\n")
+	at := fmt.Sprintf("/bench/%d/ear?class=%d&instrument=trombone", line, b.Class)
+	_, page := v.Get(at)
+	testsite.Wants(t, page, "Hear the first 5 notes", `data-first="C"`, `data-all="C, D, E natural, F, G"`)
+	_, page = v.Get(at + "&notes=999")
+	testsite.Wants(t, page, "Hear the first 9 notes")
+	_, page = v.Get(strings.Replace(at, "trombone", "snare", 1))
+	testsite.Wants(t, page, "Nothing to find by ear")
+}

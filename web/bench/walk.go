@@ -69,26 +69,36 @@ func (v walkView) BackLink() string {
 	if v.Lesson != 0 {
 		return fmt.Sprintf("/lessons/%d/run?class=%d", v.Lesson, v.Class.ID)
 	}
-	q := url.Values{"instrument": {v.Instrument.ID}}
-	if v.Class.ID != 0 {
-		q.Set("class", fmt.Sprint(v.Class.ID))
+	return backTo(v.Choice)
+}
+
+// backTo is the address of the Bench of a choice.
+func backTo(c teach.Choice) string {
+	return fmt.Sprintf("/bench/%d?%s", c.Exercise.ID, atHand(c).Encode())
+}
+
+// atHand is who and what is at hand, for an address.
+func atHand(c teach.Choice) url.Values {
+	q := url.Values{"instrument": {c.Instrument.ID}}
+	if c.Class.ID != 0 {
+		q.Set("class", fmt.Sprint(c.Class.ID))
 	}
-	if v.Student.ID != 0 {
-		q.Set("student", fmt.Sprint(v.Student.ID))
+	if c.Student.ID != 0 {
+		q.Set("student", fmt.Sprint(c.Student.ID))
 	}
-	return fmt.Sprintf("/bench/%d?%s", v.Exercise.ID, q.Encode())
+	return q
 }
 
 // WalkLink leads to the led run of what is on the Bench.
 func (v benchView) WalkLink() string {
-	q := url.Values{"instrument": {v.Instrument.ID}, "tempo": {strconv.Itoa(v.Tempo)}}
-	if v.Class.ID != 0 {
-		q.Set("class", fmt.Sprint(v.Class.ID))
-	}
-	if v.Student.ID != 0 {
-		q.Set("student", fmt.Sprint(v.Student.ID))
-	}
+	q := atHand(v.Choice)
+	q.Set("tempo", strconv.Itoa(v.Tempo))
 	return fmt.Sprintf("/bench/%d/walk?%s", v.Exercise.ID, q.Encode())
+}
+
+// EarLink leads to the line by ear.
+func (v benchView) EarLink() string {
+	return fmt.Sprintf("/bench/%d/ear?%s", v.Exercise.ID, atHand(v.Choice).Encode())
 }
 
 // Each lists the addresses of the runs of every instrument in a class.
