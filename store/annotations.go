@@ -61,13 +61,24 @@ func (tx deskTx) saveAnnotation(ctx context.Context, exercise ExerciseID, instru
 // DeleteAnnotation rubs a mark out.
 func (d *Desk) DeleteAnnotation(ctx context.Context, exercise ExerciseID, instrument string, at score.Place,
 	p breakdown.Annotation) error {
-	return d.DeleteAnnotations(ctx, exercise, instrument, map[score.Place]breakdown.Annotation{at: p})
+	return d.change(ctx, "rub the mark out", `
+		DELETE FROM annotations WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4
+			AND event = $5 AND kind = $6 AND word = $7`,
+		exercise, instrument, at.Measure, at.Event, p.Kind, p.Word)
 }
 
-// DeleteAnnotations rubs a mark out at each of some notes.
+// DeleteAnnotations rubs a mark out at each of some notes that has it. The error is ErrNotFound
+// where the exercise is not there.
 func (d *Desk) DeleteAnnotations(ctx context.Context, exercise ExerciseID, instrument string,
 	marks map[score.Place]breakdown.Annotation) error {
 	return d.inTransaction(ctx, "rub the mark out", func(tx deskTx) error {
+		var there int
+		if err := tx.one(ctx, &there, `SELECT count(*) FROM exercises WHERE teacher_id = $1 AND id = $2`, exercise); err != nil {
+			return err
+		}
+		if there == 0 {
+			return ErrNotFound
+		}
 		for at, p := range marks {
 			if err := tx.clear(ctx, `
 				DELETE FROM annotations WHERE teacher_id = $1 AND exercise_id = $2 AND instrument = $3 AND measure = $4

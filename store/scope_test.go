@@ -181,6 +181,12 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		"SaveAnnotation": func() error {
 			return d.SaveAnnotation(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Annotation{Kind: breakdown.AnnotationArrow, Pitch: 65})
 		},
+		"SaveAnnotations": func() error {
+			return d.SaveAnnotations(ctx, f.exercise, "oboe", map[score.Place]breakdown.Annotation{{Event: 1}: {Kind: breakdown.AnnotationSign, Word: "♮", Pitch: 65}})
+		},
+		"DeleteAnnotations": func() error {
+			return d.DeleteAnnotations(ctx, f.exercise, "oboe", map[score.Place]breakdown.Annotation{{Event: 1}: {Kind: breakdown.AnnotationWord, Word: "word of " + f.mark}})
+		},
 		"DeleteAnnotation": func() error {
 			return d.DeleteAnnotation(ctx, f.exercise, "oboe", score.Place{Event: 1}, breakdown.Annotation{Kind: breakdown.AnnotationWord, Word: "word of " + f.mark})
 		},

@@ -119,12 +119,13 @@ func (b *builder) speak(m *Move, whole float64) (short []string) {
 
 // called is a note as a voice calls it.
 func (b *builder) called(v Voice, e breakdown.Event) string {
-	if v == Fingers && e.Played != nil {
+	fingered := e.Played != nil && e.Fingering != "" // a note beyond the instrument has none
+	if v == Fingers && fingered {
 		if call := finger.Call(b.lead.Instrument, e.Played.Fingering); call != "" {
 			return call
 		}
 	}
-	if b.lead.Instrument.Unpitched() && e.Played != nil {
+	if b.lead.Instrument.Unpitched() && fingered {
 		return finger.Call(b.lead.Instrument, e.Played.Fingering)
 	}
 	return e.Name

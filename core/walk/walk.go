@@ -189,7 +189,7 @@ func Starts(ask Ask, p Player) Playing {
 		for _, e := range m.Events {
 			if e.Kind == "note" {
 				own.First = e.Name
-				if e.Played != nil {
+				if e.Played != nil && e.Fingering != "" { // a note beyond the instrument has none
 					own.Fingering = ask.Fingers.Say(p.Instrument, e.Played.Fingering)
 				}
 				return own

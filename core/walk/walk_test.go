@@ -12,7 +12,9 @@ import (
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
+	"unhurriedbench/core/score"
 	"unhurriedbench/demo"
+	"unhurriedbench/internal/testabc"
 )
 
 // players are all instruments with each line of the demo book.
@@ -392,6 +394,33 @@ func TestQuickNames(t *testing.T) {
 	}
 	if cut == 0 || !before {
 		t.Errorf("%d names are cut, and that is said before: %v", cut, before)
+	}
+}
+
+// A line with notes beyond the instrument is led all the same; of those nothing is called but
+// their names.
+func TestBeyondTheInstrument(t *testing.T) {
+	t.Parallel()
+	for _, i := range instrument.All() {
+		part := testabc.Part(t, "T:Beyond\nM:4/4\nL:1/4\nK:C\nC,,, c G c|c4|]\n")
+		s := score.Score{Title: "Beyond", Parts: []score.Part{part}}
+		r := breakdown.Read(s, part, i.ID, i, nil, breakdown.Options{})
+		for _, unit := range lesson.Units() {
+			run := Through(Ask{Unit: unit, Routine: routine.Standard(), Tempo: 60}, Player{i, r})
+			if len(run.Moves) == 0 {
+				t.Errorf("%s is not led", i.ID)
+			}
+			for _, m := range run.Moves {
+				if m.Voice != Fingers || i.Unpitched() {
+					continue
+				}
+				for k, u := range m.Spoken[:2] {
+					if r.Measures[0].Events[k].Fingering == "" && u.Text != "C" {
+						t.Errorf("%s: note %d is called %q", i.ID, k+1, u.Text)
+					}
+				}
+			}
+		}
 	}
 }
 
