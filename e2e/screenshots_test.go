@@ -44,6 +44,7 @@ func TestScreenshots(t *testing.T) {
 		{"board", "/board", ".help-cards > :nth-child(1) .where-line:not(:empty)"},
 		{"people", "/people", ".people li"},
 		{"fingerings", "/fingerings/violin#n76", ".chart-staff .touch.chosen"},
+		{"technique", "/technique?class=1&kind=three-values", ".print-sheet:last-of-type svg.lanes"},
 	} {
 		p.MustNavigate(server.URL + view.path).MustWaitLoad()
 		p.MustElement(view.drawn)
@@ -72,9 +73,6 @@ func TestScreenshots(t *testing.T) {
 	p.MustElementR(".counted-status", "19 named")
 	time.Sleep(2 * time.Second)
 	take("entry")
-	p.MustNavigate(server.URL + "/exercises/many").MustWaitLoad()
-	chooseTunes(p)
-	take("many")
 	p.MustNavigate(server.URL + "/lessons").MustWaitLoad()
 	onwards(p, "Suggest a lesson")
 	take("lesson-plan")
