@@ -150,53 +150,77 @@ var phrases = []string{
 	"the long note lasts", "which hand begins", "so", "well done", "how was it",
 }
 
+// Vocabulary takes sentences apart into clips.
+type Vocabulary struct {
+	known   map[string]bool
+	longest int // words of a clip
+}
+
+// NewVocabulary knows all clips.
+func NewVocabulary() Vocabulary {
+	v := Vocabulary{known: map[string]bool{}}
+	for _, c := range Clips() {
+		v.known[plain(c.Text)] = true
+		v.longest = max(v.longest, len(strings.Fields(c.Text)))
+	}
+	return v
+}
+
 // Split takes a sentence apart into clips, the longest first; ok is false where a word is not
 // among them. Numbers in digits are said.
-func Split(text string) (clips []string, ok bool) {
-	known := map[string]bool{}
-	longest := 0
-	for _, c := range Clips() {
-		known[plain(c.Text)] = true
-		longest = max(longest, len(strings.Fields(c.Text)))
-	}
-	words := Words(text)
-	for len(words) > 0 {
-		n := min(longest, len(words))
-		for ; n > 0; n-- {
-			if piece := strings.Join(words[:n], " "); known[piece] {
-				clips = append(clips, piece)
-				break
+func (v Vocabulary) Split(text string) (clips []string, ok bool) {
+	for _, words := range v.sentences(text) {
+		for len(words) > 0 {
+			n := min(v.longest, len(words))
+			for ; n > 0; n-- {
+				if piece := strings.Join(words[:n], " "); v.known[piece] {
+					clips = append(clips, piece)
+					break
+				}
 			}
+			if n == 0 {
+				return clips, false
+			}
+			words = words[n:]
 		}
-		if n == 0 {
-			return clips, false
-		}
-		words = words[n:]
 	}
 	return clips, true
 }
 
-// Words are the words of a sentence as clips spell them: without points, its beginning in small
-// letters but for the name of a note, digits said.
-func Words(text string) []string {
-	var words []string
+// sentences are the words of a text as clips spell them, parted where a point or a colon stands:
+// without points, the first in small letters but for the name of a note, digits said.
+func (v Vocabulary) sentences(text string) [][]string {
+	var list [][]string
 	begins := true
 	for _, field := range strings.Fields(plain(text)) {
+		if begins {
+			list = append(list, nil)
+		}
+		here := &list[len(list)-1]
 		word := strings.TrimRight(field, ".:?!")
+		if sign, degree := signed(word); sign != "" {
+			*here, word = append(*here, sign), degree
+		}
 		if n, err := strconv.Atoi(word); err == nil && n >= 0 && n < 1000 {
-			words = append(words, strings.Fields(numeral(n))...)
-		} else if lower := strings.ToLower(word); begins && len(word) > 1 && lower != word && !german(word) {
-			words = append(words, lower)
+			*here = append(*here, strings.Fields(numeral(n))...)
+		} else if lower := strings.ToLower(word); begins && len(word) > 1 && lower != word && !v.known[word] {
+			*here = append(*here, lower)
 		} else {
-			words = append(words, word)
+			*here = append(*here, word)
 		}
 		begins = strings.ContainsAny(field, ".:?!")
 	}
-	return words
+	return list
 }
 
-func german(word string) bool {
-	return slices.ContainsFunc(names(), func(c Clip) bool { return c.Text == word })
+// signed takes the sign before a degree of a scale apart: "♯4" is sharp 4.
+func signed(word string) (sign, degree string) {
+	for _, s := range [][2]string{{"♯", "sharp"}, {"♭", "flat"}} {
+		if rest, has := strings.CutPrefix(word, s[0]); has {
+			return s[1], rest
+		}
+	}
+	return "", word
 }
 
 // plain is a text without commas.

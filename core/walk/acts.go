@@ -120,7 +120,7 @@ func (m Move) sounds() bool {
 	switch m.Act {
 	case Listen, Along, Sing:
 		return true
-	case Play, Mouthpiece, Pluck, Pad, Echo, OneNote:
+	case Play, Mouthpiece, Pluck, Pad, Echo:
 		return m.With == Together
 	}
 	return false

@@ -27,7 +27,6 @@ const (
 	Along      Act = "along" // fingers move while the part sounds
 	Lap        Act = "lap"   // tapped with bare hands
 	Air        Act = "air"
-	OneNote    Act = "one-note"
 	Mouthpiece Act = "mouthpiece"
 	Pluck      Act = "pluck"
 	Pad        Act = "pad"

@@ -45,7 +45,7 @@ func (b *builder) own(m Move) string {
 // sayings are the instructions of what everybody does alike, with the place left open.
 var sayings = map[Act]string{
 	Listen: "Listen to %s", Look: "Look over %s in time, silently", Count: "Count %s", Clap: "Clap and count %s",
-	Along: "Finger %s along while it sounds", OneNote: "Play %s on one note", Pluck: "Pluck %s", Pad: "Play %s on the pad",
+	Along: "Finger %s along while it sounds", Pluck: "Pluck %s", Pad: "Play %s on the pad",
 	Sing: "Sing the names of %s", Echo: "Echo %s, measure by measure", SayPlay: "I say, you play: %s",
 	Pairs: "One says, one plays: %s", Play: "Play %s", Lap: "Tap %s on your lap",
 }

@@ -29,6 +29,7 @@ const (
 	edge     = 0.02 // kept before the first and after the last sound
 	level    = 0.11 // of every clip, as a root mean square
 	loudest  = 0.95
+	quickly  = "~"  // marks a quick name in the index
 	quick    = 0.44 // seconds that a quick name takes at most
 	crisp    = 0.8  // of the usual length of what is said on the beat
 	shortest = 0.42 // of the usual length: faster it is not understood
@@ -87,7 +88,7 @@ func run(folder string) error {
 				}
 				length = s.length()
 			}
-			put(name+" quick", s)
+			put(name+quickly, s)
 		}
 	}
 	wav := filepath.Join(work, "all.wav")

@@ -91,4 +91,11 @@ func TestTune(t *testing.T) {
 	if strings.Contains(page, "<th scope=\"row\">Snare drum") {
 		t.Error("a snare drum is to tune")
 	}
+	_, page = v.Get("/tune?note=B&who=strings") // a chart of one note
+	testsite.Wants(t, page, "Hold concert B", "Viola", "Double bass")
+	if strings.Contains(page, "<th scope=\"row\">Trumpet") {
+		t.Error("a trumpet is among the strings")
+	}
+	_, page = v.Get("/tune?note=Gb&who=nobody")
+	testsite.Wants(t, page, "Trombone")
 }

@@ -26,11 +26,17 @@ type tuneView struct {
 	MIDI    int // of the drone, in the middle octave
 	A4      int
 	Rows    []tuneRow
+	Others  []tuneNote // that a room does not tune to, for a chart
+	Who     string     // a family, "all", or "" for the class
 }
+
+// Families are whose chart may be asked for.
+func (tuneView) Families() []string { return []string{"strings", "brass", "woodwind"} }
 
 // tuneNote is a concert note to choose.
 type tuneNote struct {
 	Name, Link string
+	Key        string
 	Current    bool
 }
 
@@ -54,10 +60,26 @@ var tunedTo = []instrument.PitchClass{
 	{Step: score.C}, {Step: score.E}, {Step: score.E, Alter: -1},
 }
 
+// otherNotes are the rest of the twelve.
+var otherNotes = []instrument.PitchClass{
+	{Step: score.D, Alter: -1}, {Step: score.F, Alter: 1}, {Step: score.A, Alter: -1}, {Step: score.B},
+}
+
+// whose are the instruments of a chart: those of a family, all, or those present.
+func whose(who string, present []instrument.Instrument) []instrument.Instrument {
+	switch {
+	case who == "all":
+		return instrument.All()
+	case slices.Contains(tuneView{}.Families(), who):
+		return slices.DeleteFunc(instrument.All(), func(i instrument.Instrument) bool { return i.Family != who })
+	}
+	return present
+}
+
 // tuningNote takes the concert note that is asked for; without one a room with strings
 // tunes to A, another to B flat.
 func tuningNote(requested string, present []instrument.Instrument) instrument.PitchClass {
-	for _, class := range tunedTo {
+	for _, class := range slices.Concat(tunedTo, otherNotes) {
 		if teach.KeyOf(class) == requested {
 			return class
 		}
@@ -105,9 +127,15 @@ func (s *handlers) tuneView(r *http.Request) (tuneView, error) {
 		if v.Class.ID != 0 {
 			q.Set("class", strconv.FormatInt(int64(v.Class.ID), 10))
 		}
-		v.Notes = append(v.Notes, tuneNote{say(c.Pitch()), "/tune?" + q.Encode(), c == class})
+		v.Notes = append(v.Notes, tuneNote{say(c.Pitch()), "/tune?" + q.Encode(), teach.KeyOf(c), c == class})
 	}
-	for _, i := range present {
+	for _, c := range otherNotes {
+		v.Others = append(v.Others, tuneNote{Name: say(c.Pitch()), Key: teach.KeyOf(c), Current: c == class})
+	}
+	if who := site.Text(r, "who"); who == "all" || slices.Contains(v.Families(), who) {
+		v.Who = who
+	}
+	for _, i := range whose(v.Who, present) {
 		if i.Unpitched() {
 			continue
 		}

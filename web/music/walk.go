@@ -100,12 +100,12 @@ func NewWalkPart(p teach.LedPart, run walk.Run, voice Voice, ids string) WalkPar
 // SaidInClips takes all that a run says apart into clips. What the voice cannot say whole is
 // left out, and shown alone.
 func SaidInClips(run walk.Run) map[string][]string {
-	said := map[string][]string{}
+	said, words := map[string][]string{}, voice.NewVocabulary()
 	say := func(text string) {
 		if text == "" || said[text] != nil {
 			return
 		}
-		if clips, ok := voice.Split(text); ok {
+		if clips, ok := words.Split(text); ok {
 			said[text] = clips
 		}
 	}

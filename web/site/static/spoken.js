@@ -31,7 +31,7 @@ const between = 0.02;
 
 // fitting is the clip of a name that its room holds: the quick one where it is short.
 function fitting(words, name, room) {
-  const usual = words.clips[name], quick = words.clips[name + " quick"];
+  const usual = words.clips[name], quick = words.clips[name + "~"];
   return usual && quick && room < usual.ends - usual.at - usual.vowel ? quick : usual;
 }
 
