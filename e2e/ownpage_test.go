@@ -82,6 +82,16 @@ func onEveryDay(p *rod.Page) {
 	}
 }
 
+// practiceLink makes a plan for the first student and a link to their page.
+func practiceLink(p *rod.Page, address string) string {
+	p.MustNavigate(address + "/students/1/plan").MustWaitLoad()
+	onEveryDay(p)
+	onwards(p, "Lay it out")
+	find(p, ".home-items li", "")
+	onwards(p, "Make the link")
+	return find(p, ".own-address input", "").MustProperty("value").Str()
+}
+
 // A student scans the code on the plan, types the PIN wrong five times, gets another one, and
 // does steps of the day by touch on a phone; the network goes in the middle, the page is opened
 // again without it, and what was said arrives once when it is back.
@@ -253,12 +263,7 @@ func TestAStudentsPagesForEveryone(t *testing.T) {
 	}
 	p, address := signedIn(t, 360)
 	script := axe(t)
-	p.MustNavigate(address + "/students/1/plan").MustWaitLoad()
-	onEveryDay(p)
-	onwards(p, "Lay it out")
-	find(p, ".home-items li", "")
-	onwards(p, "Make the link")
-	link := find(p, ".own-address input", "").MustProperty("value").Str()
+	link := practiceLink(p, address)
 	look := func(name string) {
 		t.Helper()
 		accessible(t, p, script, name)

@@ -193,34 +193,30 @@ func (b *suggesting) warmUp() {
 	default:
 		s.Word, s.Beats = fmt.Sprintf("Long %s together, then %s", b.Warm.Note, b.Warm.Notes), 8+2*float64(b.Warm.Count)
 	}
+	technique, room := b.technique(), b.Shape.seconds(WarmUp, b.Minutes)
+	for _, t := range technique {
+		room -= t.Seconds()
+	}
 	for s.Times < mostWarm {
 		more := s
 		more.Times++
-		if more.Seconds()+b.techniqueStep().Seconds() > b.Shape.seconds(WarmUp, b.Minutes) {
+		if more.Seconds() > room {
 			break
 		}
 		s = more
 	}
-	b.plan.Steps = append(b.plan.Steps, s)
-	b.technique()
+	b.plan.Steps = append(append(b.plan.Steps, s), technique...)
 }
 
-// technique adds the class's own exercise to the warm-up.
-func (b *suggesting) technique() {
-	if b.Technique != nil {
-		b.plan.Steps = append(b.plan.Steps, b.techniqueStep())
-	}
-}
-
-// techniqueStep is the class's own exercise, whole, once; without one it takes no time.
-func (b *suggesting) techniqueStep() Step {
+// technique is the class's own exercise, whole, once; nothing where it has none.
+func (b *suggesting) technique() []Step {
 	if b.Technique == nil {
-		return Step{Parts: []Part{{}}}
+		return nil
 	}
 	whole := b.Technique.Whole()
 	s := whole.Do(whole.Steps.Last(), TalkKnown, "")
 	s.Phase, s.Times, s.Rule = WarmUp, 1, routine.OneTempo
-	return s
+	return []Step{s}
 }
 
 // WarmTempo is how fast long notes are counted. Source: common practice.

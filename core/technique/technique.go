@@ -106,7 +106,7 @@ func Make(k Kind, key score.Key, rhythms score.Part) (score.Score, error) {
 	case ThreeValues:
 		w.walk(five, 1)
 		w.walk(five, 2)
-		w.fill(2)
+		w.fillUp()
 		w.walk(five[:8], 4)
 		w.held(five[8], 1)
 	case Arpeggio:

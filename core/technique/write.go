@@ -41,22 +41,8 @@ func (w *writer) add(e score.Event) {
 	m := &w.part.Measures[len(w.part.Measures)-1]
 	e.Start = score.Frac(1, 1).Sub(w.left)
 	e.Length = e.Value.Length()
-	if e.Kind == score.Note {
-		e.Sign = e.Pitch.Alter != w.inForce(m, e.Pitch)
-	}
 	m.Events = append(m.Events, e)
 	w.left = w.left.Sub(e.Length)
-}
-
-// inForce is the sign that a note has without one of its own.
-func (w *writer) inForce(m *score.Measure, p score.Pitch) int {
-	alter := w.key.Alter(p.Step)
-	for _, e := range m.Events {
-		if e.Kind == score.Note && e.Pitch.Step == p.Step && e.Pitch.Octave == p.Octave {
-			alter = e.Pitch.Alter
-		}
-	}
-	return alter
 }
 
 // walk writes notes of one value: 1 is whole, 2 half, 4 quarter.
@@ -70,13 +56,6 @@ func (w *writer) walk(list []score.Pitch, base int) {
 func (w *writer) held(p score.Pitch, measures int) {
 	for k := range measures {
 		w.add(score.Event{Kind: score.Note, Value: score.Value{Base: 1}, Pitch: p, TieOn: k < measures-1, Tied: k > 0})
-	}
-}
-
-// fill writes a rest to the end of the measure, where one is begun.
-func (w *writer) fill(base int) {
-	if !w.left.IsZero() {
-		w.add(score.Event{Kind: score.Rest, Value: score.Value{Base: base}})
 	}
 }
 
@@ -121,16 +100,15 @@ func (w *writer) rhythm(of score.Part) (score.Score, error) {
 
 // score closes what was written.
 func (w *writer) score(title string) (score.Score, error) {
-	if n := len(w.part.Measures); n > 0 && !w.left.IsZero() {
-		w.fillUp()
-	}
+	w.fillUp()
+	w.part.MarkAccidentals()
 	if err := w.part.Finish(); err != nil {
 		return score.Score{}, fmt.Errorf("write %s: %w", title, err)
 	}
 	return score.Score{Title: title, Parts: []score.Part{w.part}}, nil
 }
 
-// fillUp rests to the end of the last measure.
+// fillUp rests to the end of the last measure, where it is not full.
 func (w *writer) fillUp() {
 	values, _ := score.ValuesOf(w.left)
 	for _, v := range values {

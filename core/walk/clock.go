@@ -77,7 +77,7 @@ func (b *builder) time(m *Move, at float64) float64 {
 	}
 	m.Begins = at + talk(m.Minds...) + talk(m.Says) + lead
 	for _, c := range cues {
-		m.CountOff = append(m.CountOff, Cue{m.Begins + c.At.Float()*whole, c.Word, c.Beat, c.Breath})
+		m.CountOff = append(m.CountOff, Cue{m.Begins + c.At.Float()*whole, c.Word, inWords(c.Word), c.Beat, c.Breath})
 	}
 	for k := range m.Passages {
 		m.Passages[k].At += m.Begins

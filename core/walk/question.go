@@ -16,6 +16,8 @@ type Question struct {
 	Text    string   `json:"text"`
 	Choices []string `json:"choices"`
 	Answer  int      `json:"answer"` // index of the right one
+	Right   string   `json:"right"`  // what is said to it
+	Wrong   string   `json:"wrong"`  // and to another
 }
 
 // question asks about what matters most in the line; nil where there is nothing to ask.
@@ -54,7 +56,7 @@ func (b *builder) askAbout(w breakdown.Watched, a breakdown.Alert) *Question {
 		if b.mixed || before == "" {
 			return nil
 		}
-		return &Question{w.Measure, fmt.Sprintf("%s: from %s to %s, a step or a skip?", at, before, e.Name), []string{"a step", "a skip"}, 1}
+		return &Question{Measure: w.Measure, Text: fmt.Sprintf("%s: from %s to %s, a step or a skip?", at, before, e.Name), Choices: []string{"a step", "a skip"}, Answer: 1}
 	case breakdown.HardChange:
 		other := b.anotherName(e.Name, before)
 		if b.mixed || before == "" || before == e.Name || other == "" {
@@ -73,7 +75,7 @@ func (b *builder) askAbout(w breakdown.Watched, a breakdown.Alert) *Question {
 
 // choose asks which of two; the right one comes first in every other measure.
 func choose(measure int, text, right, wrong string) *Question {
-	q := &Question{measure, fmt.Sprintf(text, right, wrong), []string{right, wrong}, 0}
+	q := &Question{Measure: measure, Text: fmt.Sprintf(text, right, wrong), Choices: []string{right, wrong}}
 	if measure%2 == 1 {
 		q.Text, q.Choices, q.Answer = fmt.Sprintf(text, wrong, right), []string{wrong, right}, 1
 	}
@@ -161,14 +163,11 @@ func (b *builder) firstNote() *Question {
 	return nil
 }
 
-// Answers says what became of an answer, in a sentence.
-func (q Question) Answers(choice int) (right bool, words string) {
-	if choice < 0 || choice >= len(q.Choices) {
-		return false, ""
+// told fills in what is said to an answer; nil stays nil.
+func (q *Question) told() *Question {
+	if q != nil {
+		text := q.Choices[q.Answer]
+		q.Right, q.Wrong = fmt.Sprintf("Yes, %s.", text), strings.ToUpper(text[:1])+text[1:]+" it is: look again."
 	}
-	if choice == q.Answer {
-		return true, fmt.Sprintf("Yes, %s.", q.Choices[q.Answer])
-	}
-	text := q.Choices[q.Answer]
-	return false, strings.ToUpper(text[:1]) + text[1:] + " it is: look again."
+	return q
 }

@@ -41,14 +41,14 @@ func (c countLane) numbered() bool {
 func (c countLane) says(cell count.Cell) string {
 	switch cell.Look {
 	case count.Struck:
-		return InWords(cell.Label)
+		return inWords(cell.Label)
 	case count.Held:
 		if c.options.School == count.Pulsed {
-			return InWords(cell.Label)
+			return inWords(cell.Label)
 		}
 	case count.Rested:
 		if c.numbered() || c.options.School == count.OneTa {
-			return InWords(cell.Label)
+			return inWords(cell.Label)
 		}
 	}
 	return ""
@@ -59,8 +59,8 @@ var letters = map[string]string{"&": "and", "+": "and", "e": "ee", "a": "uh", "l
 
 var numbers = [...]string{"", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"}
 
-// InWords writes out a count: "3" is "three", "&" is "and".
-func InWords(label string) string {
+// inWords writes out a count: "3" is "three", "&" is "and".
+func inWords(label string) string {
 	if n, err := strconv.Atoi(label); err == nil && n > 0 && n < len(numbers) {
 		return numbers[n]
 	}

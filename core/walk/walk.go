@@ -134,6 +134,7 @@ type Move struct {
 type Cue struct {
 	At     float64 `json:"at"`
 	Word   string  `json:"word"`
+	Says   string  `json:"says"` // as it is said: "one"
 	Beat   bool    `json:"beat"`
 	Breath bool    `json:"breath,omitempty"`
 }
@@ -177,7 +178,7 @@ func Through(ask Ask, players ...Player) Run {
 		run.Left++
 		run.Moves, run.Seconds = b.lay(passes)
 	}
-	run.Question = b.question()
+	run.Question = b.question().told()
 	return run
 }
 

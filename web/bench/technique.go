@@ -41,10 +41,10 @@ type techniqueView struct {
 	Music       score.Score
 }
 
-// techniqueSheet is how an instrument, or several, read it.
+// techniqueSheet is how an instrument reads it.
 type techniqueSheet struct {
-	Instruments string
-	Data        music.SheetData
+	Instrument string // its title
+	Data       music.SheetData
 }
 
 // Kinds are what may be made.
@@ -146,7 +146,7 @@ func (v *techniqueView) made(ctx context.Context, desk *teach.Class) (score.Scor
 	return technique.Make(v.Kind, v.Key, rhythms)
 }
 
-// lay writes the music as everybody reads it, alike parts once.
+// lay writes the music as everybody reads it.
 func (v *techniqueView) lay(ctx context.Context, desk *teach.Class, present []instrument.Instrument) error {
 	saved, err := teach.LoadSettings(ctx, desk)
 	if err != nil {

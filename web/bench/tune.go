@@ -106,17 +106,13 @@ func (s *handlers) tuneView(r *http.Request) (tuneView, error) {
 	if v.Classes, v.Class, err = desk.ChooseClass(ctx, store.ClassID(site.Number(r, "class"))); err != nil {
 		return v, err
 	}
-	students, err := desk.Students(ctx, v.Class.ID)
+	present, err := presentIn(ctx, desk, v.Class.ID)
 	if err != nil {
 		return v, err
 	}
 	saved, err := teach.LoadSettings(ctx, desk)
 	if err != nil {
 		return v, err
-	}
-	present := teach.InstrumentsOf(students)
-	if len(present) == 0 {
-		present = instrument.All()
 	}
 	names, words := saved.Preferences.Options(v.Class).Name, saved.Preferences.FingerWords()
 	say := func(p score.Pitch) string { return names.Say(p, false, score.Key{}) }

@@ -116,7 +116,7 @@ func SaidInClips(run walk.Run) map[string][]string {
 			say(text)
 		}
 		for _, c := range m.CountOff {
-			say(walk.InWords(c.Word))
+			say(c.Says)
 		}
 		for _, u := range m.Spoken {
 			say(u.Text)

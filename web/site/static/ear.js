@@ -1,6 +1,7 @@
 // The beginning of a line by ear: it is heard, found, and seen afterwards.
 import * as Engraver from "./engrave.js";
 import * as Lanes from "./lanes.js";
+import * as Player from "./player.js";
 import * as Sheets from "./sheet.js";
 import * as Voices from "./voices.js";
 import { cut } from "./walk.js";
@@ -12,7 +13,7 @@ let context = null;
 // heard are the notes to be found, and in which measures they stand.
 const notes = data ? data.round.notes.slice(0, data.notes) : [];
 function measures() {
-  const named = data.sheet.measures.flatMap((m, index) => m.events.filter((e) => e.name && !e.tied).map(() => index));
+  const named = data.sheet.measures.flatMap((m, index) => m.events.filter((e) => e.name).map(() => index));
   return [...new Set(named.slice(0, data.notes))];
 }
 
@@ -24,8 +25,7 @@ async function hear() {
   if (!voice || mine !== context) return;
   const out = new GainNode(mine, { gain: 0.8 });
   out.connect(mine.destination);
-  const whole = 60 / data.tempo / data.sheet.beat, zero = mine.currentTime + 0.2;
-  for (const note of notes) for (const midi of note.midi) Voices.strike(voice, out, { midi, a4: data.a4, at: zero + note.at * whole, seconds: note.sounds * whole * 0.95, loud: note.loud });
+  Player.sing(out, { tempo: data.tempo, beat: data.sheet.beat, a4: data.a4 }, { voice }, mine.currentTime + 0.2, notes, 1);
 }
 
 function give() {

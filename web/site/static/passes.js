@@ -1,5 +1,6 @@
 // When everything in a pass of a led run is heard, and the sound of it, on a page's clock or in a
 // file.
+import * as Player from "./player.js";
 import * as Spoken from "./spoken.js";
 import * as Voices from "./voices.js";
 
@@ -19,8 +20,8 @@ export function timed(data, spoken, m, { zero, tempo, again }) {
   if (!again) for (const sentence of [...(m.minds || []), m.says]) say(sentence);
   const first = m.countOff[0]?.at ?? m.begins, starts = at + ready;
   const when = (time) => starts + (time - first) * stretch;
-  const whole = 60 / tempo / data.parts[0].sheet.beat;
-  const plan = { m, when, whole, stretch, sentences, steps: m.countOff.map((cue) => ({ time: when(cue.at), cue })) };
+  const whole = Player.wholeOf({ tempo, beat: data.parts[0].sheet.beat });
+  const plan = { m, when, whole, tempo, stretch, sentences, steps: m.countOff.map((cue) => ({ time: when(cue.at), cue })) };
   for (const s of m.passages) {
     for (const pulse of data.parts[0].sheet.measures[s.index].pulses) {
       if (pulse.at < s.from - 1e-6 || pulse.at >= s.to - 1e-6) continue;
@@ -39,7 +40,7 @@ export function sound(data, plan, out, { click, spoken, voices }) {
   const { m, when, stretch } = plan;
   if (spoken) {
     for (const sentence of plan.sentences) Spoken.sayFrom(spoken, out, sentence.clips, sentence.at);
-    for (const cue of m.countOff) call(data, spoken, out, wordOf(cue.word), when(cue.at), 0.6 * stretch);
+    for (const cue of m.countOff) call(data, spoken, out, cue.says, when(cue.at), 0.6 * stretch);
     for (const u of m.spoken || []) call(data, spoken, out, u.text, when(u.at), u.room * stretch);
   }
   if (click) {
@@ -58,24 +59,13 @@ function call(data, spoken, out, text, at, room) {
   if (clips.length > 1) Spoken.sayFrom(spoken, out, clips.slice(1), at + 0.3);
 }
 
-// sing sounds the part in the stretches that are the program's, or both's.
-function sing(data, { m, when, whole }, out, part, voice) {
-  const notes = part.rounds[m.chunk].notes;
+// sing sounds the part in the stretches that are the program's, or both's, as the player does.
+function sing(data, { m, when, whole, tempo }, out, part, voice) {
   let from = 0; // of the round
   for (const s of m.passages) {
     if (s.who === "alone") continue;
-    for (const [k, note] of notes.entries()) {
-      if (note.at < from - 1e-6 || note.at >= from + s.to - s.from - 1e-6) continue;
-      const at = when(s.at) + (note.at - from) * whole, held = note.sounds * whole;
-      const seconds = notes[k + 1]?.joined ? held + 0.03 : held - Math.min(0.045, held / 4);
-      const loud = note.loud * 0.8 / Math.sqrt(data.parts.length);
-      for (const midi of note.midi?.length ? note.midi : [0]) Voices.strike(voice, out, { at, seconds, loud, joined: note.joined, midi, a4: data.a4 });
-    }
+    const notes = part.rounds[m.chunk].notes.filter((note) => note.at >= from - 1e-6 && note.at < from + s.to - s.from - 1e-6);
+    Player.sing(out, { tempo, beat: data.parts[0].sheet.beat, a4: data.a4 }, { voice }, when(s.at) - from * whole, notes, 0.8 / Math.sqrt(data.parts.length));
     from += s.to - s.from;
   }
 }
-
-// wordOf is how a cue is called: "1" is one.
-const numbers = ["", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
-const between = { "&": "and", "+": "and", e: "ee", a: "uh", la: "la", li: "lee" };
-function wordOf(cue) { return numbers[Number(cue)] || between[cue] || cue; }

@@ -222,4 +222,4 @@ function stop() {
 
 function running() { return run !== null && run.plan !== null; }
 
-export { start, stop, running, sound, lay, loadSounds, wholeOf, pulses };
+export { start, stop, running, sound, lay, sing, loadSounds, wholeOf, pulses };

@@ -361,8 +361,7 @@ export class Walk {
 
   answer(k) {
     const q = this.run.question, right = k === q.answer;
-    const text = q.choices[q.answer];
-    this.part(".walk-answer").textContent = right ? `Yes, ${text}.` : `${text[0].toUpperCase()}${text.slice(1)} it is: look again.`;
+    this.part(".walk-answer").textContent = right ? q.right : q.wrong;
     for (const button of this.part(".walk-choices").children) button.disabled = true;
     this.answered?.(right, q);
     this.closing();
