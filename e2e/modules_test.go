@@ -69,8 +69,12 @@ func TestModules(t *testing.T) {
 		"what is clicked": {
 			{"$player.wholeOf({ tempo: 60, beat: 0.25 })", "4"},
 			{"$player.wholeOf({ tempo: 120, beat: 0.375 })", "1.3333333333333333"},
+			{`$player.pulses({ // a fermata on beat two, of one beat
+				plan: [{ index: 0, from: 0, to: 0.75 }], round: { holds: [{ at: 0.5, for: 0.25 }] },
+				places: [0, 0.25, 0.5].map((at) => ({ measure: 0, pulse: { at, beat: true } })),
+			}).map(({ at }) => at)`, "[0, 0.25, 0.75]"},
 			{`$player.pulses({
-				plan: [{ index: 1, from: 0, to: 0.5 }, { index: 0, from: 0.25, to: 0.5 }],
+				round: {}, plan: [{ index: 1, from: 0, to: 0.5 }, { index: 0, from: 0.25, to: 0.5 }],
 				places: [[0, 0, true], [0, 0.25, true], [1, 0, true], [1, 0.125, false], [1, 0.5, true]]
 					.map(([measure, at, beat]) => ({ measure, pulse: { at, beat } })),
 			}).map(({ at, beat }) => [at, beat])`, `[[0, true], [0.125, false], [0.5, true]]`},

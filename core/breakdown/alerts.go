@@ -2,6 +2,7 @@ package breakdown
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"unhurriedbench/core/name"
@@ -57,6 +58,7 @@ func findAlerts(part score.Part, met *Met) [][]noted {
 	markLong(part, marks)
 	markLookAlikes(part, marks)
 	markSkipped(part, marks)
+	markSigns(part, marks)
 	return marks
 }
 
@@ -261,6 +263,35 @@ func markLong(part score.Part, marks [][]noted) {
 				n.add(Long, reason)
 			}
 			marked[line] = true
+		}
+	}
+}
+
+// markSigns marks fermatas, and the first breath mark, accent and hairpin of each line of music.
+func markSigns(part score.Part, marks [][]noted) {
+	type sign struct {
+		line  int
+		alert Alert
+	}
+	marked := map[sign]bool{}
+	for i, m := range part.Measures {
+		for j, e := range m.Events {
+			say := func(on bool, a Alert, reason string) {
+				if on && e.Kind == score.Note {
+					if s := (sign{systemOf(m), a}); a == Held || !marked[s] {
+						marked[s] = true
+						marks[i][j].add(a, reason)
+					} else {
+						marks[i][j].tell(reason)
+					}
+				}
+			}
+			say(slices.Contains(e.Marks, score.Fermata), Held, "A fermata: hold it until you are shown to stop; the beat waits.")
+			say(slices.Contains(e.Marks, score.Breath), Breathe,
+				"A breath mark after it: take the time for it from this note, so that the next is not late.")
+			say(slices.Contains(e.Marks, score.Accent) && !e.Tied, Accented, "An accent: begin it louder than its neighbors, and no shorter.")
+			say(e.Hairpin == score.Crescendo, Swells, "A crescendo begins: start softly enough to grow all the way.")
+			say(e.Hairpin == score.Diminuendo, Swells, "A diminuendo begins: fade, with the same breath or bow to the end.")
 		}
 	}
 }

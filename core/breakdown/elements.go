@@ -1,6 +1,7 @@
 package breakdown
 
 import (
+	"slices"
 	"strconv"
 	"strings"
 
@@ -61,6 +62,8 @@ func elements(list []Element, m score.Measure, j int, fingering string, pitched 
 		thing Element
 		has   bool
 	}{{"play:slurs", e.SlurStarts > 0}, {"play:ties", e.TieOn}, {"play:rolls", e.Roll},
+		{"play:fermatas", slices.Contains(e.Marks, score.Fermata)}, {"play:accents", slices.Contains(e.Marks, score.Accent)},
+		{"play:hairpins", e.Hairpin != ""},
 		{"play:flams", e.Graces == 1}, {"play:drags", e.Graces > 1}} {
 		if brings.has {
 			list = append(list, brings.thing)

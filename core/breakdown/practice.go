@@ -236,6 +236,7 @@ func (w *versionWriter) number() {
 func (w *versionWriter) closeTies(from int) {
 	stretch := score.Part{Measures: w.line.Measures[from:]}
 	stretch.CloseSlurs()
+	stretch.CloseHairpins()
 	stretch.CutTies()
 }
 
@@ -274,6 +275,7 @@ func (w *versionWriter) passage(p Passage, to score.Fraction) bar {
 			continue
 		}
 		e.Text, e.Dynamic, e.Sign = "", "", false
+		e.Hairpin, e.HairpinEnds = "", false
 		e.Others, e.InnerTies = slices.Clone(e.Others), slices.Clone(e.InnerTies)
 		b.add(e, score.Place{Measure: p.At, Event: j})
 	}
@@ -351,7 +353,7 @@ func eighths(e score.Event) []score.Event {
 		}
 		part.Value = value
 		if len(list) > 0 {
-			part.Marks, part.Text, part.Dynamic, part.Graces = nil, "", "", 0
+			part.Marks, part.Text, part.Dynamic, part.Graces, part.Hairpin = nil, "", "", 0, ""
 		}
 		list, at = append(list, part), next
 	}

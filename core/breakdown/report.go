@@ -32,6 +32,10 @@ const (
 	LookAlike  Alert = "look-alike" // a third that is easily read as a step
 	New        Alert = "new"        // a note, a length, a sign and so on that was not met before
 	Skip       Alert = "skip"       // passed over or cut short: a rest, a tie, a repeat, four counts
+	Held       Alert = "held"       // a fermata: held until the leader ends it
+	Breathe    Alert = "breathe"    // a breath mark after it
+	Accented   Alert = "accented"   // an accent
+	Swells     Alert = "swells"     // a hairpin begins
 )
 
 // Event is one note or rest, explained.

@@ -24,7 +24,7 @@ type Watched struct {
 // signature and the last note, which everyone hears about, come last.
 var goesWrong = map[Alert]int{
 	Trap: 10, HardChange: 9, Cancelled: 8, Accidental: 7, Carried: 7, LookAlike: 6, Skip: 6, New: 5, Respelled: 4,
-	Prepare: 3, Long: 3, InKey: 2, Last: 1,
+	Prepare: 3, Long: 3, Held: 3, Breathe: 2, Accented: 2, Swells: 2, InKey: 2, Last: 1,
 }
 
 // weight is how surely something watched goes wrong.

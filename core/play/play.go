@@ -16,17 +16,38 @@ type Note struct {
 	Written score.Fraction // how long the note lasts
 	Sounds  score.Fraction // how much of it is heard: half of a staccato note
 	MIDI    []int          // in concert pitch, the written voice first; none for a stroke without pitch
-	Loud    float64        // from 0 to 1
+	Loud    float64        // from 0 to 1, as it begins
+	Ends    float64        // and as it ends, under a hairpin
 	Joined  bool           // slurred to the note before, with no new attack
 	Roll    bool
 	Graces  int // strokes just before it: 1 a flam, 2 a drag
 }
 
-// Round is a chunk played once.
+// Round is a chunk played once. Its times are as written; what a fermata adds is in Holds and in
+// what the note sounds.
 type Round struct {
 	Notes  []Note
+	Holds  []Hold
 	Length score.Fraction // to the end of the last passage
 	Rest   score.Fraction // after it, until the chunk can begin again in its place in the measure
+}
+
+// Hold is a fermata: from At on everything waits For.
+type Hold struct{ At, For score.Fraction }
+
+// longestHold is how many beats a fermata adds to its note at most, one at least; otherwise as
+// many as the note has. Source: common practice has it "half as long again, or twice as long";
+// whole beats, which a class can count, are ours.
+const longestHold = 2
+
+// HoldOf is what a fermata adds to a note or rest: whole beats of its meter.
+func HoldOf(e score.Event, m score.Meter) score.Fraction {
+	beats := e.Length.Div(m.Beat())
+	whole := beats.Floor()
+	if score.Frac(whole, 1).Less(beats) {
+		whole++
+	}
+	return m.Beat().Mul(score.Frac(min(max(whole, 1), longestHold), 1))
 }
 
 // loudness is how loud the dynamics are, 0.7 where none is written. Source: common
@@ -53,7 +74,15 @@ func RoundOf(part score.Part, passages []breakdown.Passage) Round {
 		for j := range m.Events {
 			e := &m.Events[j]
 			from, to := later(e.Start, s.From), earlier(e.Start.Add(e.Length), s.To)
-			if e.Kind != score.Note || !from.Less(to) {
+			if !from.Less(to) {
+				continue
+			}
+			hold := score.Fraction{}
+			if slices.Contains(e.Marks, score.Fermata) && !to.Less(e.Start.Add(e.Length)) {
+				hold = HoldOf(*e, m.Meter)
+				r.Holds = append(r.Holds, Hold{At: r.Length.Add(to.Sub(s.From)), For: hold})
+			}
+			if e.Kind != score.Note {
 				continue
 			}
 			n := Note{
@@ -68,7 +97,8 @@ func RoundOf(part score.Part, passages []breakdown.Passage) Round {
 			}
 			if last := len(r.Notes) - 1; e.Tied && last >= 0 && r.Notes[last].goesOn(n) {
 				r.Notes[last].Written = r.Notes[last].Written.Add(n.Written)
-				r.Notes[last].Sounds = r.Notes[last].Sounds.Add(n.Written)
+				r.Notes[last].Sounds = r.Notes[last].Sounds.Add(n.Written).Add(hold)
+				r.Notes[last].Ends = levels[n.Place].ends
 				continue
 			}
 			n.Sounds = n.Written
@@ -78,9 +108,11 @@ func RoundOf(part score.Part, passages []breakdown.Passage) Round {
 			if slices.Contains(e.Marks, score.Breath) && !e.TieOn {
 				n.Sounds = n.Sounds.Sub(n.Written.Mul(score.Frac(1, 4)).Min(longestBreath))
 			}
-			n.Loud = levels[n.Place]
+			n.Sounds = n.Sounds.Add(hold)
+			n.Loud, n.Ends = levels[n.Place].begins, levels[n.Place].ends
 			if slices.Contains(e.Marks, score.Accent) {
 				n.Loud = min(1, n.Loud+0.2)
+				n.Ends = max(n.Ends, min(n.Loud, n.Ends+0.2))
 			}
 			last := len(r.Notes) - 1
 			n.Joined = slurred[n.Place] && last >= 0 && r.Notes[last].At.Add(r.Notes[last].Written) == n.At
@@ -120,21 +152,100 @@ func sounding(part score.Part, written score.Pitch) int {
 // sudden are the dynamics of one note alone.
 var sudden = []string{"sfz", "sf", "fz"}
 
-// levelsOf is how loud each note is by the dynamics before it.
-func levelsOf(part score.Part) map[score.Place]float64 {
-	levels := map[score.Place]float64{}
+// level is how loud a note begins and ends.
+type level struct{ begins, ends float64 }
+
+// step is how much louder or softer a hairpin goes where no dynamic says how far: one step.
+const step = 0.1
+
+// levelsOf is how loud each note is by the dynamics and hairpins before it, as written.
+func levelsOf(part score.Part) map[score.Place]level {
+	levels := map[score.Place]level{}
+	wedges := part.Wedges()
 	now := unmarked
-	for _, at := range part.Notes() {
-		level, known := loudness[part.At(at).Dynamic]
-		if known && !slices.Contains(sudden, part.At(at).Dynamic) {
-			now = level
+	var swell *swell
+	at := score.Fraction{} // of the measure's bar line, from the beginning
+	for i := range part.Measures {
+		m := &part.Measures[i]
+		for j := range m.Events {
+			e, place := &m.Events[j], score.Place{Measure: i, Event: j}
+			begins := at.Add(e.Start.Sub(m.Offset))
+			loud, known := loudness[e.Dynamic]
+			if known && !slices.Contains(sudden, e.Dynamic) {
+				now = loud
+			}
+			if swell != nil && !begins.Less(swell.to) {
+				if !known {
+					now = swell.loud
+				}
+				swell = nil
+			}
+			if len(wedges) > 0 && wedges[0].From == place {
+				swell = swellOf(part, wedges[0], now)
+				swell.from, swell.to = begins, begins.Add(swell.to)
+				wedges = wedges[1:]
+			}
+			x := level{now, now}
+			if swell != nil {
+				x = level{swell.at(begins), swell.at(begins.Add(e.Length))}
+			}
+			if known {
+				x.ends += loud - x.begins
+				x.begins = loud
+			}
+			levels[place] = x
 		}
-		levels[at] = now
-		if known {
-			levels[at] = level
-		}
+		at = at.Add(m.Length)
 	}
 	return levels
+}
+
+// swell is a hairpin in time: how loud it begins and where it leads.
+type swell struct {
+	from, to  score.Fraction
+	was, loud float64
+}
+
+// at is how loud it is at a time.
+func (s swell) at(t score.Fraction) float64 {
+	share := t.Sub(s.from).Div(s.to.Sub(s.from)).Float()
+	return s.was + (s.loud-s.was)*min(max(share, 0), 1)
+}
+
+// swellOf is a hairpin from so loud on, its end counted from its beginning. It leads to the
+// dynamic on its last note, or on the note after it, where one says so and in its direction.
+func swellOf(part score.Part, w score.Wedge, was float64) *swell {
+	s := &swell{was: was, loud: min(1, was+step)}
+	if w.Hairpin == score.Diminuendo {
+		s.loud = max(step, was-step)
+	}
+	leads := func(e *score.Event) bool {
+		loud, known := loudness[e.Dynamic]
+		if known = known && loud != was && (loud > was) == (w.Hairpin == score.Crescendo); known {
+			s.loud = loud
+		}
+		return known
+	}
+	length := score.Fraction{}
+	for i := w.From.Measure; i < len(part.Measures); i++ {
+		for j := range part.Measures[i].Events {
+			e, place := &part.Measures[i].Events[j], score.Place{Measure: i, Event: j}
+			switch {
+			case place.Before(w.From):
+				continue
+			case w.To.Before(place):
+				leads(e)
+				s.to = length
+				return s
+			case place == w.To && place != w.From && leads(e):
+				s.to = length
+				return s
+			}
+			length = length.Add(e.Length)
+		}
+	}
+	s.to = length
+	return s
 }
 
 // slursOf are the notes under a slur that began before them.

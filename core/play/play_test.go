@@ -113,3 +113,53 @@ func TestBreathsAreHeard(t *testing.T) {
 		}
 	}
 }
+
+// A fermata adds as many beats as its note has, one at least and two at most, and what follows waits.
+func TestFermatas(t *testing.T) {
+	t.Parallel()
+	for _, c := range []struct{ text, sounds, holds string }{
+		{"c !fermata!d e f |]", "1/4 1/2 1/4 1/4", "[{1/2 1/4}]"},
+		{"c2 !fermata!d2 |]", "1/2 1", "[{1 1/2}]"},
+		{"!fermata!c4 |]", "3/2", "[{1 1/2}]"},
+		{"c3 d- | !fermata!d2 e2 |]", "3/4 5/4 1/2", "[{3/2 1/2}]"},
+		{"c d !fermata!z2 | e4 |]", "1/4 1/4 1", "[{1 1/2}]"},
+		{"c/ !fermata!d/ e f g |]", "1/8 3/8 1/4 1/4 1/4", "[{1/4 1/4}]"},
+	} {
+		part := testabc.Part(t, "X:1\nT:Held\nM:4/4\nL:1/4\nK:C\n"+c.text)
+		r := RoundOf(part, whole(part))
+		var sounds []string
+		for _, n := range r.Notes {
+			sounds = append(sounds, n.Sounds.String())
+		}
+		if got := strings.Join(sounds, " "); got != c.sounds || fmt.Sprint(r.Holds) != c.holds {
+			t.Errorf("%s: sounds %s, holds %v; want %s, %s", c.text, got, r.Holds, c.sounds, c.holds)
+		}
+	}
+	part := testabc.Part(t, "X:1\nT:Cut\nM:4/4\nL:1/4\nK:C\nc !fermata!d2 e |]")
+	if r := RoundOf(part, []breakdown.Passage{{At: 0, To: score.Frac(1, 2)}}); len(r.Holds) != 0 {
+		t.Errorf("a chunk that ends before the held note does holds it: %v", r.Holds)
+	}
+}
+
+// A hairpin leads to the dynamic at its end, in even steps of time, or one step on where none is
+// written.
+func TestHairpinsSwell(t *testing.T) {
+	t.Parallel()
+	for _, c := range []struct{ text, want string }{
+		{"!p!!<(!c d e f | !<)!!f!g4 |]", "0.500-0.575 0.575-0.650 0.650-0.725 0.725-0.800 0.800-0.800"},
+		{"!p!!<(!c d e !<)!f | !f!g4 |]", "0.500-0.575 0.575-0.650 0.650-0.725 0.725-0.800 0.800-0.800"},
+		{"!<(!c d e !<)!f | g4 |]", "0.700-0.725 0.725-0.750 0.750-0.775 0.775-0.800 0.800-0.800"},
+		{"!f!c4 | !>(!!>)!d4 | e4 |]", "0.800-0.800 0.800-0.700 0.700-0.700"},
+		{"!f!!>(!c2 z !>)!d | !p!e4 |]", "0.800-0.650 0.575-0.500 0.500-0.500"},
+		{"!mf!!<(!c2 !<)!d2 | !p!e4 |]", "0.700-0.750 0.750-0.800 0.500-0.500"},
+	} {
+		part := testabc.Part(t, "X:1\nT:Swelling\nM:4/4\nL:1/4\nK:C\n"+c.text)
+		var got []string
+		for _, n := range RoundOf(part, whole(part)).Notes {
+			got = append(got, fmt.Sprintf("%.3f-%.3f", n.Loud, n.Ends))
+		}
+		if strings.Join(got, " ") != c.want {
+			t.Errorf("%s\n got %s\nwant %s", c.text, strings.Join(got, " "), c.want)
+		}
+	}
+}

@@ -49,6 +49,9 @@ type Event struct {
 	Text    string // a direction over or under the note, as written
 	Dynamic string // "p", "mf"…
 
+	Hairpin     Hairpin // that begins on this note or rest
+	HairpinEnds bool    // the one that is open ends on it
+
 	Line int // source line it was read from, 0 when unknown
 }
 
@@ -64,6 +67,15 @@ const (
 	Breath   Mark = "breath"
 	UpBow    Mark = "up-bow"
 	DownBow  Mark = "down-bow"
+)
+
+// Hairpin is a wedge under the music: louder or softer by and by. The zero value is none.
+type Hairpin string
+
+// The two wedges.
+const (
+	Crescendo  Hairpin = "crescendo"
+	Diminuendo Hairpin = "diminuendo"
 )
 
 // Jump is an instruction at the end of a measure to go on elsewhere.
@@ -208,6 +220,11 @@ func (p Part) Copy() Part {
 
 // Place says where an event stands, for use as an index.
 type Place struct{ Measure, Event int }
+
+// Before says whether a place comes before another, as written.
+func (p Place) Before(q Place) bool {
+	return p.Measure < q.Measure || p.Measure == q.Measure && p.Event < q.Event
+}
 
 // Events is how many notes and rests there are.
 func (p Part) Events() int {

@@ -28,7 +28,7 @@ func (m Measure) restsWhole() bool {
 		return false
 	}
 	e := m.Events[0]
-	return e.Kind == Rest && e.WholeMeasure && len(e.Marks) == 0 && e.Text == "" && e.Dynamic == ""
+	return e.Kind == Rest && e.WholeMeasure && len(e.Marks) == 0 && e.Text == "" && e.Dynamic == "" && e.Hairpin == "" && !e.HairpinEnds
 }
 
 // leadsOn says whether nothing but a bar line stands between two measures.

@@ -39,6 +39,7 @@ func (p Part) Delayed(full int) Part {
 	}
 	later.CutTies()
 	later.CloseSlurs()
+	later.CloseHairpins()
 	later.MarkAccidentals()
 	return later
 }

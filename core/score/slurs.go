@@ -7,13 +7,7 @@ func (p *Part) CloseSlurs() []Problem {
 	var list []Problem
 	var open []Place
 	say := func(m Measure, what string) {
-		for k := range list {
-			if list[k].What == what {
-				list[k].Times = max(list[k].Times, 1) + 1
-				return
-			}
-		}
-		list = append(list, Problem{Measure: m.Number, Line: m.Line, What: what, Do: "Check where its notes are slurred."})
+		list = addOnce(list, Problem{Measure: m.Number, Line: m.Line, What: what, Do: "Check where its notes are slurred."})
 	}
 	for i, m := range p.Measures {
 		for j := range m.Events {

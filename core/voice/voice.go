@@ -147,7 +147,8 @@ var phrases = []string{
 	"I say, you play", "one says, one plays", "look over", "in time, silently", "finger", "along while it sounds", "move the sticks along with", "on one note", "sing the names of",
 	"this time", "again", "still", "from", "is a skip", "move early", "is new", "rest on", "beat", "its beat", "hold", "beats", "the tie holds on", "come in after the rest", "remember", "remember measure",
 	"the pickup", "from the key", "is the same", "are the same", "others", "every", "is flat", "is sharp", "is natural", "for", "it is quick", "say", "or", "the line begins on", "after", "comes", "a step or a skip",
-	"the long note lasts", "which hand begins", "so", "well done", "how was it",
+	"the long note lasts", "at the fermata", "breathe at the mark", "an accent on", "grow louder", "grow softer",
+	"which hand begins", "so", "well done", "how was it",
 }
 
 // Vocabulary takes sentences apart into clips.

@@ -5,6 +5,8 @@ import (
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/count"
+	"unhurriedbench/core/play"
+	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
 )
 
@@ -68,7 +70,7 @@ func (b *builder) time(m *Move, at float64) float64 {
 	cues := count.CountOff(score.Part{Measures: []score.Measure{first}}, b.ask.Options.Count)
 
 	m.At = at
-	m.Passages = b.stretches(m.Act, passages)
+	m.Passages = b.stretches(*m, passages)
 	short := b.speak(m, whole)
 	m.Minds = append(m.Minds, short...)
 	lead := 0.0
@@ -86,15 +88,15 @@ func (b *builder) time(m *Move, at float64) float64 {
 		m.Spoken[k].At += m.Begins
 	}
 	end := m.Passages[len(m.Passages)-1]
-	m.Ends = end.At + end.to.Sub(end.from).Float()*whole
+	m.Ends = end.At + end.to.Sub(end.from).Float()*whole + end.Hold
 	m.Gap = part.Measures[end.Index].Meter.Length().Float()*whole + talk(m.Again)
 	return m.Ends + m.Gap
 }
 
 // stretches are the measures of a move at their times from its first note. Where the program
 // and the player take turns, each measure comes twice; what does not begin where the one before
-// ended waits for its place in the measure.
-func (b *builder) stretches(act Act, passages []breakdown.Passage) []Stretch {
+// ended waits for its place in the measure. What sounds waits at a fermata; a count goes on.
+func (b *builder) stretches(m Move, passages []breakdown.Passage) []Stretch {
 	part, whole := b.lead.Report.Part, b.whole()
 	var list []Stretch
 	at, to := score.Fraction{}, passages[0].From
@@ -104,15 +106,23 @@ func (b *builder) stretches(act Act, passages []breakdown.Passage) []Stretch {
 				full := part.Measures[p.At].Meter.Length()
 				at = at.Add(p.From.Sub(to).Within(full))
 			}
-			list = append(list, Stretch{Index: p.At, From: p.From.Float(), To: p.To.Float(), At: at.Float() * whole, Who: who,
-				from: p.From, to: p.To})
+			for _, h := range holdsIn(part, p, m.Part || m.Form == routine.Play) {
+				hold := h.For.Float() * whole
+				list = append(list, Stretch{Index: p.At, From: p.From.Float(), To: h.At.Float(), At: at.Float() * whole, Hold: hold, Who: who,
+					from: p.From, to: h.At})
+				at, p.From = at.Add(h.At.Sub(p.From)).Add(h.For), h.At
+			}
+			if p.From.Less(p.To) {
+				list = append(list, Stretch{Index: p.At, From: p.From.Float(), To: p.To.Float(), At: at.Float() * whole, Who: who,
+					from: p.From, to: p.To})
+			}
 			at, to = at.Add(p.To.Sub(p.From)), p.To
 		}
 	}
-	if act != Echo && act != SayPlay {
+	if m.Act != Echo && m.Act != SayPlay {
 		for _, p := range passages {
 			to = p.From // music goes on, also over a repeat
-			add(whoOf(act), p)
+			add(whoOf(m.Act), p)
 		}
 		return list
 	}
@@ -124,6 +134,18 @@ func (b *builder) stretches(act Act, passages []breakdown.Passage) []Stretch {
 		add(Heard, passages[k:k+n]...)
 		add(Alone, passages[k:k+n]...)
 		k += n
+	}
+	return list
+}
+
+// holdsIn are the fermatas of a passage, at their places in the measure, where what is done holds.
+func holdsIn(part score.Part, p breakdown.Passage, holds bool) []play.Hold {
+	if !holds {
+		return nil
+	}
+	list := play.RoundOf(part, []breakdown.Passage{p}).Holds
+	for k := range list {
+		list[k].At = list[k].At.Add(p.From)
 	}
 	return list
 }

@@ -113,7 +113,7 @@ var signs = []breakdown.Alert{breakdown.Trap, breakdown.Cancelled, breakdown.Acc
 func byWeight(list []breakdown.Alert) []breakdown.Alert {
 	order := []breakdown.Alert{
 		breakdown.Trap, breakdown.Cancelled, breakdown.Accidental, breakdown.Carried, breakdown.HardChange, breakdown.LookAlike,
-		breakdown.New, breakdown.Skip, breakdown.Respelled, breakdown.Long, breakdown.Last, breakdown.InKey, breakdown.Prepare,
+		breakdown.New, breakdown.Skip, breakdown.Respelled, breakdown.Held, breakdown.Long, breakdown.Last, breakdown.InKey, breakdown.Prepare, breakdown.Breathe, breakdown.Accented, breakdown.Swells,
 	}
 	var sorted []breakdown.Alert
 	for _, a := range order {
@@ -168,6 +168,17 @@ func (b *builder) mind(w breakdown.Watched, a breakdown.Alert) string {
 		if named && b.newNote(w.At) {
 			return at + name + " is new."
 		}
+	case breakdown.Held:
+		return at + "hold at the fermata."
+	case breakdown.Breathe:
+		return at + "breathe at the mark."
+	case breakdown.Accented:
+		return at + "an accent on " + b.beatAt(w.At) + "."
+	case breakdown.Swells:
+		if b.lead.Report.Part.At(w.At).Hairpin == score.Diminuendo {
+			return at + "grow softer."
+		}
+		return at + "grow louder."
 	case breakdown.Long, breakdown.Last:
 		if e.Kind == "note" {
 			if beats := b.beatsOf(w.At); beats != "" {

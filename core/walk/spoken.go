@@ -98,7 +98,7 @@ func (b *builder) speak(m *Move, whole float64) (short []string) {
 		}
 	}
 	last := m.Passages[len(m.Passages)-1]
-	end := last.At + last.to.Sub(last.from).Float()*whole
+	end := last.At + last.to.Sub(last.from).Float()*whole + last.Hold
 	for k := range m.Spoken {
 		u := &m.Spoken[k]
 		next := end

@@ -145,7 +145,8 @@ type Stretch struct {
 	From  float64 `json:"from"`  // in whole notes from its bar line
 	To    float64 `json:"to"`
 	At    float64 `json:"at"`
-	Who   With    `json:"who"` // heard where the program plays or says it
+	Hold  float64 `json:"hold,omitempty"` // seconds that a fermata at its end adds, without a click
+	Who   With    `json:"who"`            // heard where the program plays or says it
 
 	from, to score.Fraction
 }

@@ -107,7 +107,7 @@ func wrong(run Run, r breakdown.Report) (problems []string) {
 			if s.At < until-1e-6 || k == 0 && math.Abs(s.At-until) > 1e-6 {
 				say("m. %d comes at %.3f, before %.3f", r.Measures[s.Index].Number, s.At, until)
 			}
-			until = s.At + (s.To-s.From)*240/float64(run.Tempo)*(0.25/r.Part.Meter().Beat().Float())
+			until = s.At + (s.To-s.From)*240/float64(run.Tempo)*(0.25/r.Part.Meter().Beat().Float()) + s.Hold
 		}
 		if math.Abs(until-m.Ends) > 1e-6 {
 			say("it ends at %.3f, and its music at %.3f", m.Ends, until)
@@ -451,5 +451,32 @@ func BenchmarkThrough(b *testing.B) {
 	r := breakdown.Read(book[5].Score, book[5].Score.Parts[0], "", clarinet, nil, breakdown.Options{})
 	for b.Loop() {
 		sink = Through(Ask{Unit: lesson.Usual, Routine: routine.Standard()}, Player{clarinet, r})
+	}
+}
+
+// What is played waits at a fermata, and what is counted goes on.
+func TestFermatasHold(t *testing.T) {
+	t.Parallel()
+	trombone, _ := instrument.ByID("trombone")
+	part := testabc.Part(t, "T:Held\nM:4/4\nL:1/4\nK:C\nc, d, !fermata!e, f,|!fermata!g,4|]\n")
+	r := breakdown.Read(score.Score{Title: "Held", Parts: []score.Part{part}}, part, "", trombone, nil, breakdown.Options{})
+	run := Through(Ask{Unit: lesson.WholeLine, Routine: routine.Standard(), Tempo: 60}, Player{trombone, r})
+	seen := map[routine.Stage]bool{}
+	for _, m := range run.Moves {
+		var got []string
+		for _, s := range m.Passages {
+			got = append(got, fmt.Sprintf("%.0f+%.0f", s.At-m.Begins, s.Hold))
+		}
+		want := "0+0 4+0"
+		if m.Form == routine.Play || m.Part {
+			want = "0+1 4+0 5+2"
+		}
+		if all := strings.Join(got, " "); all != want {
+			t.Errorf("%s: %s, want %s", m.Says, all, want)
+		}
+		seen[m.Form] = true
+	}
+	if !seen[routine.Count] || !seen[routine.Play] {
+		t.Errorf("the stages are %v", seen)
 	}
 }

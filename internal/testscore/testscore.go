@@ -54,6 +54,7 @@ func (g *generator) part() score.Part {
 		m.Events = g.measure(m, clef)
 		p.Measures = append(p.Measures, m)
 	}
+	g.hairpins(p)
 	last := &p.Measures[n-1]
 	last.DoubleBar = true
 	switch g.IntN(5) {
@@ -73,6 +74,18 @@ func (g *generator) part() score.Part {
 		last.Jump = score.Jump{To: "capo", Al: "fine"}
 	}
 	return p
+}
+
+// hairpins writes one from the first measure to the second, and at times one over a single event.
+func (g *generator) hairpins(p score.Part) {
+	any := func(i int) *score.Event { return &p.Measures[i].Events[g.IntN(len(p.Measures[i].Events))] }
+	wedge := func() score.Hairpin { return []score.Hairpin{score.Crescendo, score.Diminuendo}[g.IntN(2)] }
+	any(0).Hairpin = wedge()
+	any(1).HairpinEnds = true
+	if g.one(3) {
+		alone := any(3)
+		alone.Hairpin, alone.HairpinEnds = wedge(), true
+	}
 }
 
 func (g *generator) measure(m score.Measure, clef score.Clef) []score.Event {

@@ -63,6 +63,13 @@ type PlaybackRound struct {
 	Notes  []playbackNote `json:"notes"`
 	Length float64        `json:"length"`
 	Rest   float64        `json:"rest"` // until it can begin again
+	Holds  []playbackHold `json:"holds,omitempty"`
+}
+
+// playbackHold is a fermata: from At on everything waits For, and what sounds is as long again.
+type playbackHold struct {
+	At  float64 `json:"at"`
+	For float64 `json:"for"`
 }
 
 type playbackNote struct {
@@ -70,6 +77,7 @@ type playbackNote struct {
 	Sounds float64 `json:"sounds"`
 	MIDI   []int   `json:"midi"` // none for a stroke without pitch
 	Loud   float64 `json:"loud"`
+	Ends   float64 `json:"ends,omitempty"` // how loud it ends, where that is otherwise
 	Joined bool    `json:"joined,omitempty"`
 	Roll   bool    `json:"roll,omitempty"`
 	Graces int     `json:"graces,omitempty"`
@@ -77,10 +85,17 @@ type playbackNote struct {
 
 // NewPlaybackRound is a round for the page's script.
 func NewPlaybackRound(r play.Round) PlaybackRound {
-	heard := PlaybackRound{[]playbackNote{}, r.Length.Float(), r.Rest.Float()}
+	heard := PlaybackRound{Notes: []playbackNote{}, Length: r.Length.Float(), Rest: r.Rest.Float()}
+	for _, h := range r.Holds {
+		heard.Holds = append(heard.Holds, playbackHold{h.At.Float(), h.For.Float()})
+	}
 	for _, n := range r.Notes {
+		ends := n.Ends
+		if ends == n.Loud {
+			ends = 0
+		}
 		heard.Notes = append(heard.Notes, playbackNote{
-			n.At.Float(), n.Sounds.Float(), n.MIDI, n.Loud, n.Joined, n.Roll, n.Graces,
+			n.At.Float(), n.Sounds.Float(), n.MIDI, n.Loud, ends, n.Joined, n.Roll, n.Graces,
 		})
 	}
 	return heard

@@ -12,6 +12,8 @@ func AlertWord(a breakdown.Alert) string {
 		breakdown.Respelled: "two names", breakdown.Long: "long note", breakdown.Last: "last note",
 		breakdown.Prepare: "move in the rest", breakdown.HardChange: "hard change",
 		breakdown.LookAlike: "a third, not a step", breakdown.New: "new", breakdown.Skip: "easily skipped",
+		breakdown.Held: "fermata", breakdown.Breathe: "breath mark", breakdown.Accented: "accent",
+		breakdown.Swells: "hairpin",
 	}
 	if word, known := words[a]; known {
 		return word

@@ -67,8 +67,12 @@ func (v *voice) decorate(name string) {
 		v.measure.Jump = score.Jump{To: "segno", Al: "fine"}
 	case "D.S.alcoda":
 		v.measure.Jump = score.Jump{To: "segno", Al: "coda"}
-	case "crescendo(", "<(", "crescendo)", "<)", "diminuendo(", ">(", "diminuendo)", ">)":
-		v.r.remark("hairpin", "crescendo and diminuendo wedges are left out.", "")
+	case "crescendo(", "<(":
+		v.next.Hairpin = score.Crescendo
+	case "diminuendo(", ">(":
+		v.next.Hairpin = score.Diminuendo
+	case "crescendo)", "<)", "diminuendo)", ">)":
+		v.next.HairpinEnds = true
 	case "///":
 		v.next.Roll = true
 	case "roll", "trill":

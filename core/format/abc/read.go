@@ -330,7 +330,7 @@ func (r *reader) finish() (score.Score, error) {
 		if err := v.part.Finish(); err != nil {
 			return score.Score{}, err
 		}
-		for _, p := range append(v.part.CloseSlurs(), v.part.Unfollowed()...) {
+		for _, p := range slices.Concat(v.part.CloseSlurs(), v.part.CloseHairpins(), v.part.Unfollowed()) {
 			if len(r.voices) > 1 {
 				p.Part = v.part.Name
 			}

@@ -193,6 +193,7 @@ func (v *voice) addEvent(e score.Event) {
 	}
 	e.SlurStarts, e.Marks, e.Sticking = v.next.SlurStarts, v.next.Marks, v.next.Sticking
 	e.Text, e.Dynamic = v.next.Text, v.next.Dynamic
+	e.Hairpin, e.HairpinEnds = v.next.Hairpin, v.next.HairpinEnds
 	e.Graces, e.Roll = v.next.Graces, v.next.Roll
 	e.Fingering = v.next.Fingering
 	v.next = score.Event{}

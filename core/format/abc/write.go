@@ -217,6 +217,10 @@ func (w *writer) event(e score.Event, m score.Measure, j int) {
 	if e.Dynamic != "" {
 		w.b.WriteString("!" + e.Dynamic + "!")
 	}
+	w.b.WriteString(map[score.Hairpin]string{score.Crescendo: "!<(!", score.Diminuendo: "!>(!"}[e.Hairpin])
+	if e.HairpinEnds {
+		w.b.WriteString("!<)!")
+	}
 	if e.TupletStarts {
 		w.tuplet(m, j)
 	}

@@ -3,6 +3,7 @@ package counted
 import (
 	"context"
 	"errors"
+	"slices"
 	"strings"
 	"unicode/utf8"
 
@@ -141,7 +142,7 @@ func (e *Entry) draft(ctx context.Context, edit func(score.Part)) Draft {
 		return d
 	}
 	d.Score = score.Score{Title: f.text["title"], Tempo: fr.tempo, Parts: []score.Part{part},
-		Remarks: append(part.CloseSlurs(), part.Unfollowed()...)}
+		Remarks: slices.Concat(part.CloseSlurs(), part.CloseHairpins(), part.Unfollowed())}
 	for k := range d.Marks {
 		for i, m := range part.Measures {
 			if d.Marks[k].Measure >= 0 && m.Number == d.Marks[k].Measure {

@@ -39,6 +39,15 @@ var signs = map[string]score.Mark{
 // slur is typed over a range of notes.
 const slur = "slur"
 
+// over says whether a word is typed over a range and stands on its first and last note alone: a
+// slur or a hairpin.
+func over(word string) bool { return word == slur || hairpin(word) }
+
+// hairpin says whether a word is one.
+func hairpin(word string) bool {
+	return score.Hairpin(word) == score.Crescendo || score.Hairpin(word) == score.Diminuendo
+}
+
 // Dynamics are the words for how loud, from the softest.
 var Dynamics = []string{"ppp", "pp", "p", "mp", "mf", "f", "ff", "fff", "sfz"}
 
@@ -125,7 +134,7 @@ func markingOf(t token) (marking, error) {
 	}
 	words, err := wordsOf(rest)
 	if err != "" {
-		return m, problem(err, "Write staccato, accent, tenuto, fermata, breath, up, down, slur, a dynamic such as mf, or words in quotes.")
+		return m, problem(err, "Write staccato, accent, tenuto, fermata, breath, up, down, slur, crescendo, diminuendo, a dynamic such as mf, or words in quotes.")
 	}
 	m.words = words
 	if len(words) == 0 {
@@ -151,7 +160,7 @@ func wordsOf(text string) (words []string, wrong string) {
 		}
 		word, rest, _ := strings.Cut(text, " ")
 		_, sign := signs[word]
-		if !sign && word != slur && !slices.Contains(Dynamics, word) {
+		if !sign && !over(word) && !slices.Contains(Dynamics, word) {
 			return nil, fmt.Sprintf("%q is no mark.", score.Clip(word))
 		}
 		words, text = append(words, word), rest
@@ -193,6 +202,10 @@ func mark(ctx context.Context, part *score.Part, text string, line int, found *f
 			part.At(notes[from].at).SlurStarts++
 			part.At(notes[to].at).SlurEnds++
 		}
+		if k := slices.IndexFunc(m.words, hairpin); k >= 0 {
+			part.At(notes[from].at).Hairpin = score.Hairpin(m.words[k])
+			part.At(notes[to].at).HairpinEnds = true
+		}
 	}
 	return nil
 }
@@ -205,7 +218,7 @@ func write(e *score.Event, words []string, first bool) {
 		switch {
 		case is && !slices.Contains(e.Marks, sign):
 			e.Marks = append(e.Marks, sign)
-		case is || word == slur || !first:
+		case is || over(word) || !first:
 		case word[0] == '"':
 			e.Text = strings.Trim(word, `"`)
 		default:
@@ -218,11 +231,13 @@ func write(e *score.Event, words []string, first bool) {
 func marksOf(part score.Part) string {
 	said := map[NotePlace][]string{}
 	var slurs []NotePlace
-	var over []string
+	var wide []string // over ranges
 	var order []NotePlace
+	as := map[score.Place]NotePlace{}
 	for _, n := range struckNotes(part) {
 		p, e := n.as, part.At(n.at)
 		order = append(order, p)
+		as[n.at] = p
 		if slices.Contains(Dynamics, e.Dynamic) {
 			said[p] = append(said[p], e.Dynamic)
 		}
@@ -242,11 +257,38 @@ func marksOf(part score.Part) string {
 			for range min(e.SlurEnds, len(slurs)) {
 				from := slurs[len(slurs)-1]
 				slurs = slurs[:len(slurs)-1]
-				over = append(over, fmt.Sprintf("%s-%s %s", from, p, slur))
+				wide = append(wide, rangeText(from, p)+" "+slur)
 			}
 		}
 	}
-	return strings.Join(append(inRanges(order, said), over...), ", ")
+	for _, w := range part.Wedges() {
+		if text := wedgeText(part, w, as); text != "" {
+			wide = append(wide, text)
+		}
+	}
+	return strings.Join(append(inRanges(order, said), wide...), ", ")
+}
+
+// wedgeText is a hairpin over the struck notes that it begins and ends on; "" where no struck note
+// grows or fades.
+func wedgeText(part score.Part, w score.Wedge, as map[score.Place]NotePlace) string {
+	var from, to NotePlace
+	for _, n := range part.Notes() {
+		p, struck := as[n]
+		if !struck {
+			continue
+		}
+		if from == (NotePlace{}) || !w.From.Before(n) {
+			from = p
+		}
+		if to == (NotePlace{}) || !w.To.Before(n) {
+			to = p
+		}
+	}
+	if from == to && w.From != w.To || as[w.From] == (NotePlace{}) && w.From == w.To {
+		return ""
+	}
+	return rangeText(from, to) + " " + string(w.Hairpin)
 }
 
 // inRanges writes what is said of notes, neighbours of one measure that say the same in one
@@ -264,11 +306,7 @@ func inRanges(order []NotePlace, said map[NotePlace][]string) []string {
 			k++
 			last = order[k]
 		}
-		place := first.String()
-		if last != first {
-			place += "-" + last.String()
-		}
-		list = append(list, place+" "+strings.Join(words, " "))
+		list = append(list, rangeText(first, last)+" "+strings.Join(words, " "))
 	}
 	return list
 }
@@ -294,20 +332,17 @@ func toggle(ctx context.Context, text string, struck []struckNote, from, to Note
 	switch {
 	case word == "breath" || word == "fermata":
 		first = last
-	case !sign && word != slur:
+	case !sign && !over(word):
 		last = first
 	}
 	chosen := notes[first : last+1]
 	if err != nil || len(found.problems) > 0 {
-		place := chosen[0].String()
-		if len(chosen) > 1 {
-			place += "-" + chosen[len(chosen)-1].String()
-		}
+		place := rangeText(chosen[0], chosen[len(chosen)-1])
 		return strings.TrimRight(text, " ,\n") + ", " + place + " " + word
 	}
 	said := map[NotePlace][]string{}
-	var slurs []string
-	over := fmt.Sprintf("%s-%s %s", chosen[0], chosen[len(chosen)-1], slur)
+	var wide []string // over ranges
+	here := rangeText(chosen[0], chosen[len(chosen)-1])
 	for _, m := range list {
 		a, b := slices.Index(notes, m.from), slices.Index(notes, m.to)
 		if a < 0 || b < 0 {
@@ -315,22 +350,28 @@ func toggle(ctx context.Context, text string, struck []struckNote, from, to Note
 		}
 		for k, p := range notes[a : b+1] {
 			for _, w := range m.words {
-				if _, sign := signs[w]; w != slur && (sign || k == 0) {
+				if _, sign := signs[w]; !over(w) && (sign || k == 0) {
 					said[p] = append(said[p], w)
 				}
 			}
 		}
-		if slices.Contains(m.words, slur) {
-			slurs = append(slurs, fmt.Sprintf("%s-%s %s", m.from, m.to, slur))
+		for _, w := range m.words {
+			if over(w) {
+				wide = append(wide, rangeText(m.from, m.to)+" "+w)
+			}
 		}
 	}
-	if word == slur {
-		if k := slices.Index(slurs, over); k >= 0 {
-			slurs = slices.Delete(slurs, k, k+1)
-		} else if len(chosen) > 1 {
-			slurs = append(slurs, over)
+	if over(word) {
+		if k := slices.Index(wide, here+" "+word); k >= 0 {
+			wide = slices.Delete(wide, k, k+1)
+		} else if len(chosen) > 1 || word != slur {
+			wide = slices.DeleteFunc(wide, func(w string) bool {
+				place, other, _ := strings.Cut(w, " ")
+				return place == here && hairpin(word) && hairpin(other)
+			})
+			wide = append(wide, here+" "+word)
 		}
-		return strings.Join(append(inRanges(notes, said), slurs...), ", ")
+		return strings.Join(append(inRanges(notes, said), wide...), ", ")
 	}
 	all := !slices.ContainsFunc(chosen, func(p NotePlace) bool { return !slices.Contains(said[p], word) })
 	for _, p := range chosen {
@@ -339,7 +380,15 @@ func toggle(ctx context.Context, text string, struck []struckNote, from, to Note
 			said[p] = append(said[p], word)
 		}
 	}
-	return strings.Join(append(inRanges(notes, said), slurs...), ", ")
+	return strings.Join(append(inRanges(notes, said), wide...), ", ")
+}
+
+// rangeText writes a range of notes, or one: "3.1-3.4".
+func rangeText(from, to NotePlace) string {
+	if from == to {
+		return from.String()
+	}
+	return from.String() + "-" + to.String()
 }
 
 // sameKind says whether one word takes the place of another: a dynamic of a dynamic, words of

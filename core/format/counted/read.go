@@ -53,7 +53,7 @@ func Read(ctx context.Context, text string) (score.Score, error) {
 		return score.Score{}, err
 	}
 	return score.Score{Title: f.text["title"], Tempo: frame.tempo, Parts: []score.Part{part},
-		Remarks: append(part.CloseSlurs(), part.Unfollowed()...)}, nil
+		Remarks: slices.Concat(part.CloseSlurs(), part.CloseHairpins(), part.Unfollowed())}, nil
 }
 
 // Parse takes a file apart without reading its lines, with the errors that Read has for its

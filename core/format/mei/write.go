@@ -38,10 +38,11 @@ func (x IDs) Pulse(measure, pulse int) string { return fmt.Sprintf("%sp%d_%d", x
 func (x IDs) Measure(measure int) string { return fmt.Sprintf("%sm%d", x, measure) }
 
 type writer struct {
-	b    strings.Builder
-	part score.Part
-	opt  Options
-	ends map[score.Place]score.Place // slur start to slur end
+	b      strings.Builder
+	part   score.Part
+	opt    Options
+	ends   map[score.Place]score.Place // slur start to slur end
+	wedges map[score.Place]score.Wedge // by where they begin
 
 	other *writer // of the line over it
 }
@@ -387,6 +388,10 @@ func (w *writer) hanging(i int) {
 		if e.Dynamic != "" {
 			fmt.Fprintf(&w.b, `<dynam startid="#%s" place="above">%s</dynam>`, id, escape(e.Dynamic))
 		}
+		if wedge, begins := w.wedge(at); begins {
+			fmt.Fprintf(&w.b, `<hairpin form="%s" startid="#%s" endid="#%s" place="below"/>`,
+				map[score.Hairpin]string{score.Crescendo: "cres", score.Diminuendo: "dim"}[wedge.Hairpin], id, w.opt.IDs.Event(wedge.To))
+		}
 		if e.Text != "" {
 			fmt.Fprintf(&w.b, `<dir startid="#%s" place="above">%s</dir>`, id, escape(e.Text))
 		}
@@ -441,6 +446,18 @@ func (w *writer) slurEnd(at score.Place) (score.Place, bool) {
 	}
 	end, ok := w.ends[at]
 	return end, ok
+}
+
+// wedge is the hairpin that begins at an event.
+func (w *writer) wedge(at score.Place) (score.Wedge, bool) {
+	if w.wedges == nil {
+		w.wedges = map[score.Place]score.Wedge{}
+		for _, wedge := range w.part.Wedges() {
+			w.wedges[wedge.From] = wedge
+		}
+	}
+	wedge, begins := w.wedges[at]
+	return wedge, begins
 }
 
 // slurs pairs the starts of slurs with their ends, innermost first.

@@ -77,6 +77,12 @@ func TestWrite(t *testing.T) {
 			map[string]int{"slur": 1, "fermata": 1, "dir": 1},
 			[]string{`artic="stacc"`, "soft &lt;now&gt;"},
 		},
+		{
+			"hairpins",
+			"M:4/4\nL:1/4\nK:C\n!<(!c d !<)!e !>(!f|g2 !>)!z2|]",
+			map[string]int{"hairpin": 2},
+			[]string{`<hairpin form="cres" startid="#n0_0" endid="#n0_2"`, `<hairpin form="dim" startid="#n0_3" endid="#n1_1"`},
+		},
 		{"strokes", "M:2/4\nL:1/4\nK:C clef=perc\nc c|]", map[string]int{"note": 2}, []string{`lines="1"`, `loc="0"`}},
 	}
 	for _, tt := range tests {

@@ -210,7 +210,9 @@ type direction struct {
 			Dots      []empty `xml:"beat-unit-dot"`
 			PerMinute string  `xml:"per-minute"`
 		} `xml:"metronome"`
-		Wedge *empty `xml:"wedge"`
+		Wedge *struct {
+			Type string `xml:"type,attr"`
+		} `xml:"wedge"`
 	} `xml:"direction-type"`
 	Sound *sound `xml:"sound"`
 }

@@ -22,14 +22,18 @@ type partReader struct {
 	key       score.Key
 	clef      score.Clef
 
-	measure   score.Measure
-	at        score.Fraction // cursor in the measure
-	filled    score.Fraction // how far the kept voice reaches
-	voice     string         // the voice that is kept in this measure
-	number    int            // of the measure, a pickup being 0, for problems
-	endings   []int
-	text      string // waiting for the next note
-	dynamic   string
+	measure score.Measure
+	at      score.Fraction // cursor in the measure
+	filled  score.Fraction // how far the kept voice reaches
+	voice   string         // the voice that is kept in this measure
+	number  int            // of the measure, a pickup being 0, for problems
+	endings []int
+	text    string // waiting for the next note
+	dynamic string
+	hairpin struct { // waiting too
+		begins score.Hairpin
+		ends   bool
+	}
 	slurred   map[string]bool // numbers of slurs that begin on a grace note
 	graces    int             // small strokes waiting for the next stroke
 	remarks   score.Problems
@@ -476,7 +480,8 @@ func (r *partReader) note(n *note) {
 	if r.filled.Less(start) {
 		r.fill(start)
 	}
-	e := score.Event{Length: r.time(n.Duration), Text: r.text, Dynamic: r.dynamic, Graces: r.graces}
+	e := score.Event{Length: r.time(n.Duration), Text: r.text, Dynamic: r.dynamic, Graces: r.graces,
+		Hairpin: r.hairpin.begins, HairpinEnds: r.hairpin.ends}
 	r.graces = 0
 	switch {
 	case n.Rest != nil:
@@ -514,6 +519,7 @@ func (r *partReader) note(n *note) {
 		e.Sticking, e.Text = e.Text, ""
 	}
 	r.text, r.dynamic = "", ""
+	r.hairpin.begins, r.hairpin.ends = "", false
 	r.measure.Events = append(r.measure.Events, e)
 	r.filled = r.at
 }
@@ -789,11 +795,31 @@ func (r *partReader) direction(d *direction) {
 		case t.Metronome != nil:
 			r.metronome(t.Metronome.Unit, len(t.Metronome.Dots), t.Metronome.PerMinute)
 		case t.Wedge != nil:
-			r.remark("wedge", "crescendo and diminuendo wedges are left out.")
+			r.wedge(t.Wedge.Type)
 		}
 	}
 	if d.Sound != nil {
 		r.sound(d.Sound)
+	}
+}
+
+// wedge begins a hairpin on the next note, or ends one on the note before.
+func (r *partReader) wedge(kind string) {
+	switch kind {
+	case "crescendo":
+		r.hairpin.begins = score.Crescendo
+	case "diminuendo":
+		r.hairpin.begins = score.Diminuendo
+	case "stop":
+		measure := &r.measure
+		if k := len(r.part.Measures); len(measure.Events) == 0 && k > 0 {
+			measure = &r.part.Measures[k-1]
+		}
+		if k := len(measure.Events); r.hairpin.begins == "" && k > 0 {
+			measure.Events[k-1].HairpinEnds = true
+		} else {
+			r.hairpin.ends = true
+		}
 	}
 }
 

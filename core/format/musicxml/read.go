@@ -185,7 +185,7 @@ func (doc document) score() (score.Score, error) {
 		}
 		part.Name = names[xmlPart.ID]
 		s.Parts = append(s.Parts, part)
-		for _, p := range slices.Concat(r.remarks, part.CloseSlurs(), part.Unfollowed()) {
+		for _, p := range slices.Concat(r.remarks, part.CloseSlurs(), part.CloseHairpins(), part.Unfollowed()) {
 			if len(doc.Parts) > 1 {
 				p.Part = part.Name
 			}

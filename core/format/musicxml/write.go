@@ -292,6 +292,9 @@ func (w *writer) event(p score.Part, i, j int) {
 			w.close("dynamics")
 		}, "")
 	}
+	if e.Hairpin != "" {
+		w.direction(func() { w.empty(fmt.Sprintf(`wedge type="%s"`, e.Hairpin)) }, "")
+	}
 	for _, text := range []string{e.Text, e.Sticking} {
 		if text != "" {
 			w.direction(func() { w.text("words", text) }, "")
@@ -303,6 +306,9 @@ func (w *writer) event(p score.Part, i, j int) {
 	w.note(p, i, j, e, e.Pitch, false)
 	for _, other := range e.Others {
 		w.note(p, i, j, e, other, true)
+	}
+	if e.HairpinEnds {
+		w.direction(func() { w.empty(`wedge type="stop"`) }, "")
 	}
 }
 

@@ -22,6 +22,11 @@ function open() {
 // wholeOf is how many seconds a whole note takes.
 function wholeOf(plan) { return 60 / plan.tempo / plan.beat; }
 
+// later is when a place of a round comes, in whole notes: what comes after a fermata waits for it.
+function later(plan, at) {
+  return (plan.round.holds || []).reduce((sum, hold) => (hold.at <= at + 1e-6 ? sum + hold.for : sum), at);
+}
+
 // pulses lists where the cursor goes and what is clicked, in whole notes from the first
 // note of a round.
 function pulses(plan) {
@@ -29,7 +34,7 @@ function pulses(plan) {
   let at = 0;
   for (const part of plan.plan) {
     for (const place of plan.places.filter((p) => p.measure === part.index && p.pulse.at >= part.from - 1e-6 && p.pulse.at < part.to - 1e-6)) {
-      list.push({ at: at + place.pulse.at - part.from, place, beat: place.pulse.beat });
+      list.push({ at: later(plan, at + place.pulse.at - part.from), place, beat: place.pulse.beat });
     }
     at += part.to - part.from;
   }
@@ -53,18 +58,21 @@ function lay(out, plan, sounds, begins, { notes, clicks, between }) {
 function sing(out, plan, sounds, begins, list, loudly) {
   const whole = wholeOf(plan);
   list.forEach((note, k) => {
-    const at = begins + note.at * whole, held = note.sounds * whole;
+    const at = begins + (plan.round ? later(plan, note.at) : note.at) * whole, held = note.sounds * whole;
     const seconds = list[k + 1]?.joined ? held + 0.03 : held - Math.min(0.045, held / 4);
     for (let n = 1; n <= note.graces; n++) hit(out, plan, sounds, note, { at: Math.max(begins, at - 0.045 * n), seconds: 0.04, loud: note.loud * loudly * 0.4 });
-    if (!note.roll) { hit(out, plan, sounds, note, { at, seconds, loud: note.loud * loudly, joined: note.joined }); return; }
+    if (!note.roll) { hit(out, plan, sounds, note, { at, seconds, loud: note.loud * loudly, ends: (note.ends || note.loud) * loudly, joined: note.joined }); return; }
     const strokes = Math.max(2, Math.round(held / 0.075));
-    for (let n = 0; n < strokes; n++) hit(out, plan, sounds, note, { at: at + (n * held) / strokes, seconds: held / strokes, loud: note.loud * loudly * (n ? 0.55 : 0.8) });
+    for (let n = 0; n < strokes; n++) {
+      const loud = note.loud + (n / strokes) * ((note.ends || note.loud) - note.loud);
+      hit(out, plan, sounds, note, { at: at + (n * held) / strokes, seconds: held / strokes, loud: loud * loudly * (n ? 0.55 : 0.8) });
+    }
   });
 }
 
 function hit(out, plan, sounds, note, how) {
   const pitches = note.midi?.length ? note.midi : [0];
-  for (const midi of pitches) Voices.strike(sounds.voice, out, { ...how, midi, a4: plan.a4, loud: how.loud / Math.sqrt(pitches.length) });
+  for (const midi of pitches) Voices.strike(sounds.voice, out, { ...how, midi, a4: plan.a4, loud: how.loud / Math.sqrt(pitches.length), ends: (how.ends ?? how.loud) / Math.sqrt(pitches.length) });
 }
 
 function click(out, sounds, at, midi, loud) {
@@ -118,7 +126,7 @@ async function start(plan) {
 // goOn lays out the rounds that begin soon, each where the one before has come round.
 function goOn(mine) {
   const { plan } = mine, whole = wholeOf(plan);
-  const turn = (plan.round.length + plan.round.rest) * whole;
+  const lasts = later(plan, plan.round.length), turn = (lasts + plan.round.rest) * whole;
   while ((mine.next === 0 || plan.want.again) && mine.begins + mine.next * turn < context.currentTime + ahead) {
     const begins = mine.begins + mine.next * turn;
     const answer = plan.want.echo && mine.next % 2 === 1;
@@ -126,7 +134,7 @@ function goOn(mine) {
     for (const step of pulses(plan)) mine.steps.push({ ...step, time: begins + step.at * whole, answer });
     mine.next++;
   }
-  mine.ends = mine.next === 0 ? Infinity : mine.begins + (mine.next - 1) * turn + plan.round.length * whole;
+  mine.ends = mine.next === 0 ? Infinity : mine.begins + (mine.next - 1) * turn + lasts * whole;
 }
 
 // follow shows each step when it is heard.

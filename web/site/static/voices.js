@@ -56,8 +56,9 @@ function load(voice) {
 }
 
 // strike sounds one pitch of a loaded voice from a time on, for some seconds. Without a
-// pitch it is a stroke. At a slur the attack of the recording is left out.
-function strike(sound, out, { midi, a4, at, seconds, loud, joined }) {
+// pitch it is a stroke. At a slur the attack of the recording is left out. Under a hairpin it
+// grows or fades until it ends so loud.
+function strike(sound, out, { midi, a4, at, seconds, loud, ends = loud, joined }) {
   const near = midi ? midi + sound.larger : 0;
   const note = sound.notes.reduce((best, n) => (Math.abs(n.midi - near) < Math.abs(best.midi - near) ? n : best));
   const source = new AudioBufferSourceNode(out.context, { buffer: note.buffer });
@@ -73,7 +74,8 @@ function strike(sound, out, { midi, a4, at, seconds, loud, joined }) {
   Object.assign(source, { loop: true, loopStart: note.from, loopEnd: note.to });
   gain.gain.setValueAtTime(0, at);
   gain.gain.linearRampToValueAtTime(loud, at + rise);
-  gain.gain.setValueAtTime(loud, Math.max(at + rise, at + seconds - fall));
+  if (ends === loud) gain.gain.setValueAtTime(loud, Math.max(at + rise, at + seconds - fall));
+  else gain.gain.linearRampToValueAtTime(ends, Math.max(at + rise, at + seconds - fall));
   gain.gain.linearRampToValueAtTime(0, Math.max(at + rise, at + seconds));
   source.start(at, joined ? 0.12 : 0);
   source.stop(at + seconds + 0.02);
