@@ -279,7 +279,7 @@ func DrawnFor(i instrument.Instrument, strings []teach.StringColour) SheetData {
 // Beyond says why a note has no fingering, "" where it has one or needs none.
 func Beyond(i instrument.Instrument, p score.Pitch, e breakdown.Event) (why string, unlisted bool) {
 	switch {
-	case e.Fingering != "" || i.Unpitched():
+	case e.Fingering != "" || i.Unpitched() || i.Mechanism == "": // in concert pitch, nobody's
 		return "", false
 	case finger.Unlisted(i, p):
 		return "no usual fingering listed: write yours", true

@@ -193,7 +193,7 @@ func (e entry) MarkKeys() []typedKey {
 		{"tenuto", "tenuto", "Tenuto"},
 		{"fermata", "fermata", "Fermata"}, {"breath", "breath", "Breath"}, {"down", "down bow", "Down bow"},
 		{"up", "up bow", "Up bow"},
-		{"crescendo", "crescendo", "Crescendo: louder by and by"}, {"diminuendo", "diminuendo", "Diminuendo: softer by and by"},
+		{"crescendo", "cresc.", "Crescendo: louder by and by"}, {"diminuendo", "dim.", "Diminuendo: softer by and by"},
 	}
 	for _, d := range []string{"pp", "p", "mp", "mf", "f", "ff"} {
 		list = append(list, typedKey{d, d, "Dynamic " + d})

@@ -389,7 +389,7 @@ func (w *writer) hanging(i int) {
 			fmt.Fprintf(&w.b, `<dynam startid="#%s" place="above">%s</dynam>`, id, escape(e.Dynamic))
 		}
 		if wedge, begins := w.wedge(at); begins {
-			fmt.Fprintf(&w.b, `<hairpin form="%s" startid="#%s" endid="#%s" place="below"/>`,
+			fmt.Fprintf(&w.b, `<hairpin form="%s" startid="#%s" endid="#%s" place="above"/>`,
 				map[score.Hairpin]string{score.Crescendo: "cres", score.Diminuendo: "dim"}[wedge.Hairpin], id, w.opt.IDs.Event(wedge.To))
 		}
 		if e.Text != "" {
