@@ -22,7 +22,8 @@ type Request struct {
 	Student    store.StudentID
 	Class      store.ClassID
 	Tempo      int
-	OneNote    string // a concert note, "Bb"
+	OneNote    string // a concert note, "Bb", or a written one, "B4"
+	First      int    // how many notes adding a note begins with
 	Line       breakdown.PracticeVersion
 	Of         string // the chunk that the line is of
 	Other      string // how the other line is shown

@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"unhurriedbench/core/breakdown"
+	"unhurriedbench/core/finger"
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/name"
 	"unhurriedbench/core/score"
@@ -15,8 +16,10 @@ import (
 // is on this instrument.
 type oneNote struct {
 	Class            instrument.PitchClass
+	Pitch            score.Pitch // as the instrument reads it
 	Concert, Written string
 	Choices          []oneNoteChoice
+	Own              []oneNoteChoice // every note of the instrument, as it reads them
 	Everybody        []oneNoteLine
 }
 
@@ -29,8 +32,14 @@ type oneNoteChoice struct {
 // oneNoteLine is what one instrument of the class plays.
 type oneNoteLine struct{ Instrument, Written, Where string }
 
+// writtenNote is a note of an instrument in an address, as it is written: "B4".
+func writtenNote(text string, i instrument.Instrument) (p score.Pitch, ok bool) {
+	p, err := score.ParsePitch(text)
+	return p, err == nil && !i.Unpitched() && i.Plays(p)
+}
+
 // OneNoteFor finds everybody's written note for the concert note that was asked
-// for, or that suits the class.
+// for, or that suits the class; or the instrument's own note that was asked for.
 func OneNoteFor(class []store.Student, i instrument.Instrument, o breakdown.Options, requested string) oneNote {
 	var present []instrument.Instrument
 	seen := map[string]bool{}
@@ -50,9 +59,21 @@ func OneNoteFor(class []store.Student, i instrument.Instrument, o breakdown.Opti
 			chosen = c
 		}
 	}
-	one := oneNote{Class: chosen, Concert: say(chosen.Pitch()), Written: say(instrument.WrittenFor(chosen, i))}
+	one := oneNote{Class: chosen, Pitch: instrument.WrittenFor(chosen, i), Concert: say(chosen.Pitch())}
+	own, isOwn := writtenNote(requested, i)
+	if isOwn {
+		one.Pitch, one.Concert = own, say(own.Transpose(i.Transposition))
+	}
+	one.Written = say(one.Pitch)
 	for _, c := range instrument.OneNotes() {
-		one.Choices = append(one.Choices, oneNoteChoice{KeyOf(c), say(c.Pitch()), c == chosen})
+		one.Choices = append(one.Choices, oneNoteChoice{KeyOf(c), say(c.Pitch()), c == chosen && !isOwn})
+	}
+	for _, n := range finger.Chart(i) {
+		p := n.Spellings[len(n.Spellings)-1]
+		if isOwn && own.MIDI() == p.MIDI() {
+			p = own
+		}
+		one.Own = append(one.Own, oneNoteChoice{p.String(), say(p) + ", " + name.Place(p, i.Clef), isOwn && p == own})
 	}
 	for _, other := range present {
 		if !other.Unpitched() {

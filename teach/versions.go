@@ -3,6 +3,7 @@ package teach
 import (
 	"fmt"
 	"net/url"
+	"strconv"
 
 	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/finger"
@@ -36,7 +37,8 @@ func (x *Explained) OpenVersion(c *Choice) error {
 		x.stand(c, music, chunks)
 		return nil
 	case x.CanMake(c.Ask.Line):
-		d, err := breakdown.Derive(c.Ask.Line, x.Report.Title, x.Report.Part, x.Of, within, c.oneNotePitch())
+		d, err := breakdown.Derive(c.Ask.Line, x.Report.Title, x.Report.Part, x.Of, within,
+			breakdown.VersionAsk{On: c.oneNotePitch(), First: c.Ask.First})
 		if err != nil {
 			return fmt.Errorf("derive a line: %w", err)
 		}
@@ -88,9 +90,12 @@ func placedInLine(d breakdown.Derived, placed map[score.Place]finger.Spot) map[s
 	return there
 }
 
-// oneNotePitch is the written pitch of the concert note that was asked for, or that suits
-// the class.
+// oneNotePitch is the written note that was asked for, or that of the concert note that was, or
+// that suits the class.
 func (c *Choice) oneNotePitch() score.Pitch {
+	if p, own := writtenNote(c.Ask.OneNote, c.Instrument); own {
+		return p
+	}
 	class := instrument.SuggestOneNote(c.Instruments())
 	for _, known := range instrument.OneNotes() {
 		if KeyOf(known) == c.Ask.OneNote {
@@ -119,6 +124,9 @@ func (a Request) LineInto(q url.Values) {
 	}
 	if (a.Line == breakdown.OneNote || a.Line == breakdown.PulsedOne) && a.OneNote != "" {
 		q.Set("one", a.OneNote)
+	}
+	if a.Line == breakdown.AddANote && a.First != 0 {
+		q.Set("first", strconv.Itoa(a.First))
 	}
 }
 

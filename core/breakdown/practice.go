@@ -80,7 +80,7 @@ func PracticeVersions(part score.Part) []PracticeVersion {
 		case PulsedOne:
 			return !long || part.Unpitched()
 		case AddANote:
-			return struck <= addFrom
+			return struck <= FewestFirst
 		case LastFirst, Alone:
 			return len(part.Measures) < 2
 		}
@@ -105,25 +105,34 @@ func (d Derived) From(at score.Place) (from score.Place, ok bool) {
 
 var nowhere = score.Place{Measure: -1, Event: -1}
 
+// FewestFirst and MostFirst bound how many notes adding a note begins with. Source: common
+// practice, three to five.
 const (
-	// addFrom is how many notes adding a note begins with.
-	addFrom = 3
-	// mostAdded bounds how many times notes or measures are added.
-	mostAdded = 24
+	FewestFirst = 3
+	MostFirst   = 5
 )
 
-// Derive writes a line of a part. on is the note of OneNote; within is the chunk that
-// lines that take one (TakesChunk) are made of, or the whole.
+// mostAdded bounds how many times notes or measures are added.
+const mostAdded = 24
+
+// VersionAsk is what may be chosen of a line.
+type VersionAsk struct {
+	On    score.Pitch // the written note of lines on one note
+	First int         // how many notes AddANote begins with; 0 for the fewest
+}
+
+// Derive writes a line of a part. within is the chunk that lines that take one (TakesChunk)
+// are made of, or the whole.
 func Derive(line PracticeVersion, title string, part score.Part, chunks []Chunk, within Chunk,
-	on score.Pitch) (Derived, error) {
+	ask VersionAsk) (Derived, error) {
 	if line == PulsedOne {
-		return derivePulsedOne(title, part, chunks, on)
+		return derivePulsedOne(title, part, chunks, ask)
 	}
 	w := versionWriter{part: part, line: score.Part{Name: part.Name, Transposition: part.Transposition}}
 	switch line {
 	case OneNote, Pulsed:
 		for i, m := range part.Measures {
-			w.add(w.rewritten(line, i, m, on))
+			w.add(w.rewritten(line, i, m, ask.On))
 		}
 		w.chunks = slices.Clone(chunks)
 	case EvenWalk:
@@ -131,7 +140,7 @@ func Derive(line PracticeVersion, title string, part score.Part, chunks []Chunk,
 	case Longer:
 		w.longer(within)
 	case AddANote:
-		w.addANote(within)
+		w.addANote(within, min(max(ask.First, FewestFirst), MostFirst))
 	case Unslurred:
 		w.unslurred(chunks)
 	case HeldFirst:
@@ -158,12 +167,12 @@ func Derive(line PracticeVersion, title string, part score.Part, chunks []Chunk,
 }
 
 // derivePulsedOne writes every eighth of a part on one note.
-func derivePulsedOne(title string, part score.Part, chunks []Chunk, on score.Pitch) (Derived, error) {
-	one, err := Derive(OneNote, title, part, chunks, Chunk{}, on)
+func derivePulsedOne(title string, part score.Part, chunks []Chunk, ask VersionAsk) (Derived, error) {
+	one, err := Derive(OneNote, title, part, chunks, Chunk{}, ask)
 	if err != nil {
 		return Derived{}, err
 	}
-	pulsed, err := Derive(Pulsed, title, one.Score.Parts[0], chunks, Chunk{}, on)
+	pulsed, err := Derive(Pulsed, title, one.Score.Parts[0], chunks, Chunk{}, ask)
 	if err != nil {
 		return Derived{}, err
 	}
@@ -406,7 +415,7 @@ func (w *versionWriter) longer(p Chunk) {
 }
 
 // addANote writes the beginning of a chunk again and again, a note longer each time.
-func (w *versionWriter) addANote(p Chunk) {
+func (w *versionWriter) addANote(p Chunk, first int) {
 	var struck []score.Place // a passage and an event of it
 	list := p.Passages(w.part)
 	for k, passage := range list {
@@ -416,7 +425,7 @@ func (w *versionWriter) addANote(p Chunk) {
 			}
 		}
 	}
-	for n := max(min(addFrom, len(struck)), len(struck)-mostAdded); n <= len(struck); n++ {
+	for n := max(min(first, len(struck)), len(struck)-mostAdded); n <= len(struck); n++ {
 		from := len(w.line.Measures)
 		last, end := len(list)-1, list[len(list)-1].To
 		if n < len(struck) { // it ends before the note after

@@ -43,7 +43,7 @@ func derive(t *testing.T, line breakdown.PracticeVersion, abc string, chunk int)
 	t.Helper()
 	part := testabc.Part(t, abc)
 	chunks := breakdown.Cut(part)
-	d, err := breakdown.Derive(line, "x", part, chunks, chunks[chunk], score.MustPitch("D4"))
+	d, err := breakdown.Derive(line, "x", part, chunks, chunks[chunk], breakdown.VersionAsk{On: score.MustPitch("D4")})
 	if err != nil {
 		t.Fatal(err)
 	}
@@ -110,7 +110,7 @@ func TestLinesSaveWhatTheySay(t *testing.T) {
 		report := breakdown.Read(s, s.Parts[0], "", target, nil, breakdown.Options{})
 		for _, line := range breakdown.PracticeVersions(report.Part) {
 			for k, within := range report.Chunks {
-				d, err := breakdown.Derive(line, s.Title, report.Part, report.Chunks, within, score.MustPitch("F4"))
+				d, err := breakdown.Derive(line, s.Title, report.Part, report.Chunks, within, breakdown.VersionAsk{On: score.MustPitch("F4")})
 				if err != nil {
 					t.Fatalf("%s, %s: %v\n%s", s.Title, line, err, shown(report.Part))
 				}

@@ -4,7 +4,6 @@ import (
 	"net/http"
 	"strings"
 
-	"unhurriedbench/core/instrument"
 	"unhurriedbench/core/play"
 	"unhurriedbench/teach"
 	"unhurriedbench/web/music"
@@ -36,7 +35,7 @@ func (v benchView) OneNotePitch() int {
 	if v.Instrument.Unpitched() {
 		return 0
 	}
-	return instrument.WrittenFor(v.OneNote.Class, v.Instrument).Transpose(v.Instrument.Transposition).MIDI()
+	return v.OneNote.Pitch.Transpose(v.Instrument.Transposition).MIDI()
 }
 
 // firstNote is the first note of an instrument in the room.

@@ -72,6 +72,20 @@ func TestLines(t *testing.T) {
 	if got := onlyPitch(t, one); got != "Bb2" && got != "Bb3" {
 		t.Errorf("on concert B flat the trombone has %s\n%s", got, one)
 	}
+	for asked, want := range map[string]string{"F3": "F3", "Eb3": "Eb3", "C9": "Bb2", "nonsense": "Bb2"} { // a note of the student's own
+		_, own := v.Get(fmt.Sprintf("/exercises/%d/export?instrument=trombone&as=abc&line=pulsed-one&one=%s", id, asked))
+		if got := onlyPitch(t, own); got != want {
+			t.Errorf("on %s the trombone has %s\n%s", asked, got, own)
+		}
+	}
+	_, page = v.Get(bench + "&line=one-note&one=Eb3")
+	testsite.Wants(t, page, `<option value="Eb3" selected>`, "Written for trombone")
+	for first, want := range map[string]string{"": "3 notes", "5": "5 notes", "99": "5 notes", "-1": "3 notes"} {
+		_, page = v.Get(bench + "&line=add-a-note&of=1-4&first=" + first)
+		if testsite.Wants(t, page, want); want == "5 notes" && strings.Contains(page, ", 4 notes") {
+			t.Errorf("adding a note from %s begins with fewer", first)
+		}
+	}
 }
 
 // onlyPitch is the pitch of a part that has one.

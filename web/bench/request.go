@@ -15,7 +15,7 @@ func askOf(r *http.Request) teach.Request {
 		Exercise: site.ID[store.ExerciseID](r), Instrument: site.Text(r, "instrument"), Chunk: site.Text(r, "chunk"),
 		Stage:   site.Text(r, "stage"),
 		Student: store.StudentID(site.Number(r, "student")), Class: store.ClassID(site.Number(r, "class")),
-		Tempo: tempoOf(r), OneNote: site.Text(r, "one"), Line: breakdown.PracticeVersion(site.Text(r, "line")),
+		Tempo: tempoOf(r), OneNote: site.Text(r, "one"), First: int(site.Number(r, "first")), Line: breakdown.PracticeVersion(site.Text(r, "line")),
 		Of: site.Text(r, "of"), Other: site.Text(r, "other"), Save: site.Text(r, "keep") != "", Then: site.Text(r, "then"),
 	}
 }

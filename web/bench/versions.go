@@ -7,6 +7,7 @@ import (
 	"net/url"
 	"strconv"
 
+	"unhurriedbench/core/breakdown"
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/format/abc"
 	"unhurriedbench/core/score"
@@ -33,6 +34,20 @@ func (v benchView) Saved() store.StudentID { return max(v.Student.ID, v.Ask.Stud
 
 // OneNoteAsked is the concert note that was asked for, "" for the class's.
 func (v benchView) OneNoteAsked() string { return v.Ask.OneNote }
+
+// Firsts are how many notes adding a note may begin with, and First how many it does.
+func (v benchView) Firsts() []int {
+	var list []int
+	for n := breakdown.FewestFirst; n <= breakdown.MostFirst; n++ {
+		list = append(list, n)
+	}
+	return list
+}
+
+// First is how many notes adding a note begins with.
+func (v benchView) First() int {
+	return min(max(v.Ask.First, breakdown.FewestFirst), breakdown.MostFirst)
+}
 
 // saveLine makes the drill or another line of an exercise an exercise of the same book,
 // with the next number that is free.
