@@ -26,6 +26,7 @@ var views = []struct{ name, path, drawn string }{
 	{"Tune the room", "/tune", ".tune td"},
 	{"technique for a class", "/technique?class=1&kind=scale", ".print-sheet svg.lanes"},
 	{"a line by ear", "/bench/12/ear?class=1&instrument=trombone", ".ear-given:not(:empty)"},
+	{"notes to write", "/bench/12/write?class=1&instrument=trombone", ".blank-staff"},
 	{"before a line", "/bench/12/before?class=1", ".before-line td, .empty-screen"},
 	{"a led run", "/bench/6/walk?class=1&instrument=trombone", ".walk-list li"},
 	{"Board", "/board", ".board td"},

@@ -2,6 +2,7 @@ package e2e
 
 import (
 	"encoding/json"
+	"fmt"
 	"net/http"
 	"net/http/httptest"
 	"reflect"
@@ -79,6 +80,15 @@ func TestModules(t *testing.T) {
 					.map(([measure, at, beat]) => ({ measure, pulse: { at, beat } })),
 			}).map(({ at, beat }) => [at, beat])`, `[[0, true], [0.125, false], [0.5, true]]`},
 		},
+		"notes written on a blank staff": {
+			{judged(`{ name: "B flat", alter: -1, byKey: -1, places: [-3, 4, 11], stands: "line 3" }`,
+				`{ step: 4, sign: "" }`, `{ step: 4, sign: "flat" }`, `{ step: -3, sign: "" }`, `{ step: 4, sign: "natural" }`, `{ step: 3, sign: "" }`, "null"),
+				`[true, true, true, "B flat: place 4 is right. The sign is not.", "B flat: you wrote place 3. It stands on line 3.", "B flat: not written yet."]`},
+			{judged(`{ name: "B natural", alter: 0, byKey: -1, places: [4], stands: "line 3" }`,
+				`{ step: 4, sign: "natural" }`, `{ step: 4, sign: "" }`, `{ step: 4, sign: "sharp" }`),
+				`[true, "B natural: place 4 is right. It needs a sign.", "B natural: place 4 is right, with another sign."]`},
+			{"[100, 79, 71, 300, -200].map((y) => $write.stepAt(y, { bottom: 100, space: 20, lowest: -5, places: Array(19) }))", "[0, 2, 3, -5, 13]"},
+		},
 		"the lanes that are shown": {
 			{`$lanes.rows({ named: true, fingered: true, mechanism: "valves" }, { tap: true, name: true, finger: true })`,
 				`{"list": [{"lane": "tap", "y": 16.5, "height": 19}, {"lane": "name", "y": 38, "height": 24}, {"lane": "finger", "y": 64.5, "height": 29}], "height": 79}`},
@@ -109,6 +119,12 @@ func TestModules(t *testing.T) {
 			}
 		})
 	}
+}
+
+// judged has written notes judged: true, or what is said of one that is wrong.
+func judged(note string, written ...string) string {
+	return fmt.Sprintf(`[%s].map((w) => $write.judge(%s, w, Array.from({ length: 19 }, (_, k) => "place " + (k - 5)), -5)).map((j) => j.right || j.says)`,
+		strings.Join(written, ", "), note)
 }
 
 // answers makes a call and compares its answer.

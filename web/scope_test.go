@@ -71,6 +71,7 @@ var routeCases = map[string]answer{
 	"GET /bench/{id}/hardest":     refused,
 	"GET /bench/{id}/before":      refused,
 	"GET /bench/{id}/ear":         refused,
+	"GET /bench/{id}/write":       refused,
 	"GET /bench/{id}/walk":        refused,
 	"GET /bench/{id}/walk/data":   refused,
 	"GET /bench/{id}/first-notes": refused,

@@ -38,6 +38,7 @@ func Routes(r chi.Router, of *site.Site, recordings music.Recordings) {
 	s.Guests(r, func(r chi.Router) {
 		r.Get("/bench/{id}", s.Handle(s.bench))
 		r.Get("/bench/{id}/ear", s.Handle(s.byEar))
+		r.Get("/bench/{id}/write", s.Handle(s.writeNotes))
 		r.Get("/bench/{id}/before", s.Handle(s.beforeLine))
 		r.Get("/bench/{id}/walk", s.Handle(s.walkThrough))
 		r.Get("/bench/{id}/walk/data", s.Handle(s.walkFile))

@@ -41,8 +41,7 @@ func DrawStaffRow(r teach.StaffRow) template.HTML {
 		fmt.Fprintf(&b, `<path class="line" d="M0 %.1fH%d"/>`, y(2*line), wide)
 	}
 	glyph := func(path, class string, x, at float64) {
-		fmt.Fprintf(&b, `<path class="%s" transform="translate(%.1f %.1f) scale(%.4f %.4f)" d="%s"/>`, class, x, at,
-			float64(staffSpace)/glyphUnits, -float64(staffSpace)/glyphUnits, path)
+		b.WriteString(staffGlyph(path, class, x, at, staffSpace))
 	}
 	glyph(clefGlyph(r.Clef), "clef", 8, y(2*(r.Clef.Line-1)))
 	for k, n := range r.Notes {
