@@ -29,6 +29,8 @@ const (
 	movedResult = "moved" // the teacher put the chunk there
 	readMeFile  = "READ ME.txt"
 	musicFolder = "music/"
+	voiceFolder = "voice/"
+	soundEnding = ".wav"
 )
 
 //go:embed owned.schema.json
@@ -109,6 +111,9 @@ func Write(w io.Writer, e store.Everything) error {
 	slices.Sort(hashes)
 	for _, hash := range hashes {
 		add(musicFolder+hash+endings[e.Music[hash].Format], []byte(e.Music[hash].Content))
+	}
+	for _, w := range e.Spoken {
+		add(voiceFolder+w.Word+soundEnding, e.Sounds[w.Word])
 	}
 	if err == nil {
 		err = z.Close()

@@ -27,6 +27,7 @@ import (
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
+	"unhurriedbench/core/voice"
 	"unhurriedbench/demo"
 	"unhurriedbench/internal/testdb"
 	"unhurriedbench/reading"
@@ -71,6 +72,9 @@ func demoDesk(t testing.TB, s *store.Store) *store.Desk {
 	other.StudentID = formula
 	batch, err := d.AddTogether(ctx, "", try, other)
 	if err != nil {
+		t.Fatal(err)
+	}
+	if err := d.SaveSpokenWords(ctx, []store.SpokenWord{{Word: "E flat", Vowel: 0.05, Sound: voice.WriteWAV(make([]float64, 900))}}); err != nil {
 		t.Fatal(err)
 	}
 	own, err := d.SaveRoutine(ctx, routine.Named{Title: "Ours", Why: "Sung.", Family: "brass", Steps: routine.Routine{
@@ -405,6 +409,9 @@ func brokenArchives(t *testing.T, whole []byte) {
 		"is in class 77":                changed(t, whole, "students.csv", func(s string) string { return s + "999,77,A,,oboe,,\r\n" }),
 		"a first name":                  changed(t, whole, "students.csv", func(s string) string { return s + "999,1," + strings.Repeat("A", 41) + ",,oboe,,\r\n" }),
 		"it may hold 1000":              changed(t, whole, "owned.json", replaced(`"classes": [`, `"classes": [`+strings.Repeat(`{"no": 1, "name": "x", "year": 1},`, 1001))),
+		"cannot be read as sound":       changed(t, whole, "voice/E flat.wav", func(string) string { return "RIFF no sound" }),
+		"none that is spoken":           changed(t, whole, "owned.json", replaced(`"vowel": 0.05`, `"vowel": 0.05}, {"word": "E flat", "vowel": 0`)),
+		"at no time of its sound":       changed(t, whole, "owned.json", replaced(`"vowel": 0.05`, `"vowel": -1`)),
 		"larger than a file may be":     changed(t, whole, "students.csv", func(s string) string { return s + strings.Repeat("x", 201<<20) }),
 	} {
 		_, err := archive.Read(bytes.NewReader(data), int64(len(data)))

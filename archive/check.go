@@ -13,6 +13,7 @@ import (
 	"unhurriedbench/core/lesson"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
+	"unhurriedbench/core/voice"
 	"unhurriedbench/reading"
 	"unhurriedbench/store"
 )
@@ -78,6 +79,12 @@ func check(e store.Everything) error {
 	}
 	for _, f := range e.Preferred {
 		c.fingering(f)
+	}
+	known := voice.NewVocabulary()
+	for k, w := range e.Spoken {
+		c.that(known.Has(w.Word) && !slices.ContainsFunc(e.Spoken[:k], func(o store.ArchivedWord) bool { return o.Word == w.Word }),
+			"The archive has the recorded word %q, which is none that is spoken, or has it twice.", score.Clip(w.Word))
+		c.that(w.Vowel >= 0 && w.Vowel <= voice.LongestWord, "The recorded word %q in the archive begins at no time of its sound.", score.Clip(w.Word))
 	}
 	c.routines(e)
 	exercises := c.books(e)

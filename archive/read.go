@@ -18,6 +18,7 @@ import (
 	"unhurriedbench/core/format"
 	"unhurriedbench/core/routine"
 	"unhurriedbench/core/score"
+	"unhurriedbench/core/voice"
 	"unhurriedbench/internal/table"
 	"unhurriedbench/store"
 )
@@ -39,6 +40,7 @@ const (
 	mostOfBooks  = 20_000 // exercises
 	mostChosen   = 50_000 // fingerings, octaves, own parts, marks and chunks
 	mostSettings = 200
+	mostWords    = 1_000 // recorded
 	largestTable = 200 << 20
 )
 
@@ -129,6 +131,9 @@ func (u *unpacking) everything() (store.Everything, error) {
 	if e.Tries, err = tries(u); err != nil {
 		return e, err
 	}
+	if err := u.sounds(&e); err != nil {
+		return e, err
+	}
 	e.Music = map[string]store.Source{}
 	for name := range u.files {
 		hash, is := strings.CutPrefix(name, musicFolder)
@@ -149,6 +154,25 @@ func (u *unpacking) everything() (store.Everything, error) {
 		}
 	}
 	return e, nil
+}
+
+// sounds reads the recorded words.
+func (u *unpacking) sounds(e *store.Everything) error {
+	e.Sounds = map[string][]byte{}
+	if len(e.Spoken) > mostWords {
+		return problem("The archive has more than %d recorded words.", mostWords)
+	}
+	for _, w := range e.Spoken {
+		content, err := u.content(voiceFolder+w.Word+soundEnding, voice.LargestWord)
+		if err != nil {
+			return err
+		}
+		if _, err := voice.ReadWAV(content); err != nil {
+			return problem("The recorded word %q in the archive cannot be read as sound.", score.Clip(w.Word))
+		}
+		e.Sounds[w.Word] = content
+	}
+	return nil
 }
 
 // row is a line of a CSV file that is being read; the first thing wrong with it stays.

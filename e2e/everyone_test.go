@@ -46,6 +46,7 @@ var views = []struct{ name, path, drawn string }{
 	{"a student without a plan", "/students/2/plan", ".plan-make"},
 	{"the seats of a class", "/classes/1/seats?across=6", ".seat-name"},
 	{"Settings", "/settings", ".settings"},
+	{"Record your voice", "/settings/voice", ".record-words li"},
 	{"Routines", "/routines", ".routine-cards"},
 	{"Changing a routine", "/routines/edit?id=pluck-first&copy=yes", ".stage-cards"},
 	{"Your account", "/account", ".account"},

@@ -80,6 +80,11 @@ func TestModules(t *testing.T) {
 					.map(([measure, at, beat]) => ({ measure, pulse: { at, beat } })),
 			}).map(({ at, beat }) => [at, beat])`, `[[0, true], [0.125, false], [0.5, true]]`},
 		},
+		"when words are recorded": {
+			{"$recordvoice.clicksOf(3, 60)", "[4, 6, 8, 10]"},
+			{"$recordvoice.clicksOf(1, 120)", "[2, 3]"},
+			{"$recordvoice.wav([0, 1, -1]).size", "50"},
+		},
 		"notes written on a blank staff": {
 			{judged(`{ name: "B flat", alter: -1, byKey: -1, places: [-3, 4, 11], stands: "line 3" }`,
 				`{ step: 4, sign: "" }`, `{ step: 4, sign: "flat" }`, `{ step: -3, sign: "" }`, `{ step: 4, sign: "natural" }`, `{ step: 3, sign: "" }`, "null"),

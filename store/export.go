@@ -27,9 +27,18 @@ type Everything struct {
 	Books     []ArchivedBook      `json:"books"`
 	Classes   []ArchivedClass     `json:"classes"`
 
+	Spoken []ArchivedWord `json:"recordedWords,omitempty"`
+
 	Music    map[string]Source `json:"-"` // by hash
+	Sounds   map[string][]byte `json:"-"` // of the words, by word
 	Students []ArchivedStudent `json:"-"`
 	Tries    []ArchivedTry     `json:"-"`
+}
+
+// ArchivedWord is a word that the teacher has recorded.
+type ArchivedWord struct {
+	Word  string  `json:"word"`
+	Vowel float64 `json:"vowel"` // seconds from its beginning to its first vowel
 }
 
 // ArchivedFingering is a fingering wanted for a written note, or, with a measure and an event,
@@ -246,7 +255,7 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 		return Everything{}, wrap(doing, sql.ErrNoRows)
 	}
 	e := Everything{Settings: Settings{}, Kinds: map[string]string{}, Preferred: []ArchivedFingering{},
-		Books: []ArchivedBook{}, Classes: []ArchivedClass{}, Music: map[string]Source{}}
+		Books: []ArchivedBook{}, Classes: []ArchivedClass{}, Music: map[string]Source{}, Sounds: map[string][]byte{}}
 	tx, err := d.db.BeginTxx(ctx, &sql.TxOptions{Isolation: sql.LevelRepeatableRead})
 	if err != nil {
 		return e, wrap(doing, err)
@@ -254,7 +263,7 @@ func (d *Desk) Everything(ctx context.Context) (Everything, error) {
 	defer func() { _ = tx.Rollback() }() // nothing is left to roll back once it is committed
 	g := gathering{deskTx{tx, d}, &e, map[ExerciseID]*ArchivedExercise{}, map[ClassID]int{}, map[StudentID]int{},
 		map[string]string{}, map[int64]int{0: 0}}
-	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.books, g.ownParts, g.seconds,
+	for _, gather := range []func(context.Context) error{g.routines, g.settings, g.spoken, g.books, g.ownParts, g.seconds,
 		g.music, g.classes, g.students, g.lessons, g.tries, g.checkIns, g.homePlans, g.atHome} {
 		if err := gather(ctx); err != nil {
 			return e, wrap(doing, err)
@@ -305,6 +314,19 @@ func (g gathering) routines(ctx context.Context) error {
 			g.e.Followed = map[string]string{}
 		}
 		g.e.Followed[f.Instrument] = g.routine(f.Routine)
+	}
+	return nil
+}
+
+// spoken gathers the words that the teacher has recorded.
+func (g gathering) spoken(ctx context.Context) error {
+	var list []SpokenWord
+	if err := g.list(ctx, &list, `SELECT word, vowel, sound FROM spoken_words WHERE teacher_id = $1 ORDER BY word`); err != nil {
+		return err
+	}
+	for _, w := range list {
+		g.e.Spoken = append(g.e.Spoken, ArchivedWord{w.Word, w.Vowel})
+		g.e.Sounds[w.Word] = w.Sound
 	}
 	return nil
 }

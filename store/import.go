@@ -24,7 +24,7 @@ func (d *Desk) Import(ctx context.Context, e Everything) (Brought, error) {
 		if err := tx.lockSources(ctx); err != nil {
 			return err
 		}
-		for _, importRows := range []func(context.Context) error{in.routines, in.settings, in.books, in.seconds,
+		for _, importRows := range []func(context.Context) error{in.routines, in.settings, in.spoken, in.books, in.seconds,
 			in.classes, in.students, in.lessons, in.tries, in.checkIns, in.homePlans, in.atHome} {
 			if err := importRows(ctx); err != nil {
 				return err
@@ -83,6 +83,17 @@ func (in importing) routines(ctx context.Context) error {
 	for instrument, id := range in.e.Followed {
 		if err := in.clear(ctx, `INSERT INTO instrument_routines (teacher_id, instrument, routine) VALUES ($1, $2, $3)
 			ON CONFLICT DO NOTHING`, instrument, in.routine(id)); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// spoken adds recorded words; those that were recorded here stay.
+func (in importing) spoken(ctx context.Context) error {
+	for _, w := range in.e.Spoken {
+		if err := in.clear(ctx, `INSERT INTO spoken_words (teacher_id, word, vowel, sound) VALUES ($1, $2, $3, $4)
+			ON CONFLICT DO NOTHING`, w.Word, w.Vowel, in.e.Sounds[w.Word]); err != nil {
 			return err
 		}
 	}

@@ -104,6 +104,8 @@ func reads(d *store.Desk, f fixture) map[string]func() (any, error) {
 		"ClassStandings":   func() (any, error) { return spelled(d.ClassStandings(ctx, f.class)) },
 		"Classes":          func() (any, error) { return d.Classes(ctx) },
 		"Settings":         func() (any, error) { return d.Settings(ctx) },
+		"SpokenWords":      func() (any, error) { return d.SpokenWords(ctx) },
+		"RecordedWords":    func() (any, error) { return d.RecordedWords(ctx) },
 		"Source":           func() (any, error) { return d.Source(ctx, f.source.Hash()) },
 		"DuetPart":         func() (any, error) { return d.DuetPart(ctx, f.exercise) },
 		"RecentAttempts":   func() (any, error) { return spelled(d.RecentAttempts(ctx, f.class, time.Time{})) },
@@ -254,8 +256,12 @@ func writes(d *store.Desk, f fixture) map[string]func() error {
 		},
 		"SaveSchool":   func() error { return d.SaveSchool(ctx, f.class, "stolen") },
 		"SaveSettings": func() error { return d.SaveSettings(ctx, store.Settings{"two": ""}) },
-		"SaveYear":     func() error { return d.SaveYear(ctx, f.class, 3) },
-		"Prefer":       func() error { return d.Prefer(ctx, "oboe", 65, "") },
+		"SaveSpokenWords": func() error {
+			return d.SaveSpokenWords(ctx, []store.SpokenWord{{Word: "one of " + f.mark, Sound: []byte("stolen")}})
+		},
+		"DeleteSpokenWords": func() error { return d.DeleteSpokenWords(ctx) },
+		"SaveYear":          func() error { return d.SaveYear(ctx, f.class, 3) },
+		"Prefer":            func() error { return d.Prefer(ctx, "oboe", 65, "") },
 		"MoveToTrash": func() error {
 			return each(func(what store.TrashKind, id int64) error { return d.MoveToTrash(ctx, what, id) }, f)
 		},
@@ -286,6 +292,7 @@ func each(do func(store.TrashKind, int64) error, f fixture) error {
 // mayPass are the writes that name no row of another's: they change the stranger's own.
 var mayPass = map[string]bool{
 	"AddExercise": true, "AddExercises": true, "AddClass": true, "Import": true, "EraseOverdue": true, "SaveModel": true, "SaveSettings": true, "Prefer": true,
+	"SaveSpokenWords": true, "DeleteSpokenWords": true,
 	"DeleteFingerings": true, "DeleteDuetPart": true, "SaveReading": true, // which find nothing to do
 }
 

@@ -90,6 +90,7 @@ func add(t *testing.T, s *store.Store, mark string) fixture {
 	fail(f.SaveClassDuetPart(ctx, f.class, "B"))
 	fail(f.SaveHandChunks(ctx, f.exercise, []breakdown.HandChunk{{Key: firstChunk, Why: "cut of " + mark}, {Key: breakdown.ChunkKey{First: 3, Last: 4}}, {Key: breakdown.ChunkKey{First: 1, Last: 4}}}))
 	fail(f.SaveSettings(ctx, store.Settings{"two": "two of " + mark}))
+	fail(f.SaveSpokenWords(ctx, []store.SpokenWord{{Word: "one of " + mark, Vowel: 0.1, Sound: []byte("sound of " + mark)}}))
 	fail(f.SaveModel(ctx, "oboe", "kind of "+mark))
 	f.lesson, err = f.AddLesson(ctx, f.class, lesson.Plan{Minutes: 30, Steps: []lesson.Step{{Exercise: int64(f.exercise), Title: "lesson of " + mark, Times: 1}}})
 	fail(err)
@@ -712,7 +713,9 @@ func TestSettingsOneByOne(t *testing.T) {
 			t.Fatal(err)
 		}
 	}
-	if got, err := f.Settings(ctx); err != nil || fmt.Sprint(got) != "map[school:takadimi two:pair]" {
+	got, err := f.Settings(ctx)
+	delete(got, store.VoiceSetting)
+	if err != nil || fmt.Sprint(got) != "map[school:takadimi two:pair]" {
 		t.Errorf("the settings are %v, %v", got, err)
 	}
 	if err := errors.Join(f.Prefer(ctx, "oboe", 66, "1 2 3 |"), f.Prefer(ctx, "oboe", 65, ""), f.SaveModel(ctx, "tuba-bb", "4"), f.SaveModel(ctx, "oboe", "")); err != nil {
@@ -1033,5 +1036,40 @@ func TestSecondLines(t *testing.T) {
 	}
 	if err := f.DeleteDuetPart(ctx, ids[1]); err != nil || lines(ids[1]) != (store.DuetPart{}) {
 		t.Errorf("parted with %v: %+v", err, lines(ids[1]))
+	}
+}
+
+// A word is recorded again in place of the first; without any the setting that says so goes.
+func TestSpokenWords(t *testing.T) {
+	t.Parallel()
+	s, ctx := testdb.Open(t), context.Background()
+	f := add(t, s, "a")
+	if err := f.DeleteSpokenWords(ctx); err != nil {
+		t.Fatal(err)
+	}
+	version := func() string {
+		saved, err := f.Settings(ctx)
+		if err != nil {
+			t.Fatal(err)
+		}
+		return saved[store.VoiceSetting]
+	}
+	if v := version(); v != "" {
+		t.Errorf("without words the version is %s", v)
+	}
+	for _, sound := range []string{"first", "second"} {
+		if err := f.SaveSpokenWords(ctx, []store.SpokenWord{{Word: "two", Sound: []byte("2")}, {Word: "one", Vowel: 0.2, Sound: []byte(sound)}}); err != nil {
+			t.Fatal(err)
+		}
+	}
+	list, err := f.SpokenWords(ctx)
+	if err != nil || fmt.Sprintf("%v", list) != fmt.Sprintf("%v", []store.SpokenWord{{"one", 0.2, []byte("second")}, {"two", 0, []byte("2")}}) || version() == "" {
+		t.Errorf("the words are %v, %v, of version %q", list, err, version())
+	}
+	if err := f.DeleteSpokenWords(ctx, "one"); err != nil {
+		t.Fatal(err)
+	}
+	if left, err := f.RecordedWords(ctx); err != nil || fmt.Sprint(left) != "[two]" || version() == "" {
+		t.Errorf("left are %v, %v", left, err)
 	}
 }

@@ -95,6 +95,9 @@ var routeCases = map[string]answer{
 	"GET /board":         refused, // by the class that is asked for
 	"GET /students/{id}": refused,
 
+	"GET /settings/voice": own, "GET /settings/voice/word": refused, "POST /settings/voice/drop": refused, "POST /settings/voice": own,
+	"GET /voice/own.wav": own, "GET /voice/own.json": own,
+
 	"GET /settings":  own,
 	"POST /settings": made,
 
@@ -104,7 +107,7 @@ var routeCases = map[string]answer{
 	"GET /plans": refused, "POST /plans": refused, "GET /students/{id}/plan": refused, "POST /students/{id}/plan": refused, "POST /students/{id}/catch-up": refused, "POST /students/{id}/plan/day": refused, "POST /students/{id}/plan/drop": refused,
 	"GET /students/{id}/plan.ics": refused, "GET /students/{id}/family": refused, "GET /cards": refused, "POST /cards": refused,
 	"POST /students/{id}/own-page": refused, "POST /students/{id}/own-page/end": refused, "POST /students/{id}/own-page/pin": refused, "POST /plans/own-pages": refused,
-	"POST /my/{key}/pin": byKey, "GET /my/{key}/worker.js": byKey, "GET /my/{key}/": byKey, "GET /my/{key}/cards": byKey, "GET /my/{key}/music": byKey, "GET /my/{key}/notes": byKey, "GET /my/{key}/care": byKey,
+	"POST /my/{key}/pin": byKey, "GET /my/{key}/worker.js": byKey, "GET /my/{key}/": byKey, "GET /my/{key}/cards": byKey, "GET /my/{key}/music": byKey, "GET /my/{key}/notes": byKey, "GET /my/{key}/care": byKey, "GET /my/{key}/voice.wav": byKey, "GET /my/{key}/voice.json": byKey,
 	"GET /my/{key}/plan.ics": byKey, "POST /my/{key}/tries": byKey, "POST /my/{key}/ticks": byKey, "POST /my/{key}/answers": byKey, "POST /my/{key}/earlier": byKey, "POST /my/{key}/days": byKey,
 	"GET /check-ins": refused, "POST /check-ins": refused, "GET /check-ins/queue": refused, "GET /check-ins/{id}": refused, "POST /check-ins/{id}/mark": refused, "POST /check-ins/{id}/undo": refused,
 	"POST /check-ins/{id}/due": refused, "POST /check-ins/{id}/end": refused, "POST /check-ins/{id}/drop": refused,

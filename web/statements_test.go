@@ -113,7 +113,7 @@ func TestStatements(t *testing.T) {
 		"/", "/?query=lamp", "/bench/6", "/bench/6?student=3", "/bench/6/hardest", "/bench/6/sheets", "/bench/6/first-notes", "/exercises/new", "/exercises/6/edit", "/exercises/6/parts",
 		"/exercises/many", "/books/1/export", "/exercises/6/export?as=musicxml&instrument=flute", "/board", "/board/pulse?class=1", "/board/heat", "/board/weeks",
 		"/board/groups?exercise=6", "/board/grades", "/students/3", "/students/3/family", "/students/3/plan", "/plans", "/lessons", lesson, "/check-ins", "/cards",
-		"/tune", "/technique", "/bench/6/walk", "/bench/6/walk?lead=yes", "/compare?exercise=6", "/fingerings/clarinet", "/routines", "/settings", "/care/reeds", "/people", "/people/table", "/classes/1/seats", "/removed", "/account", "/account/log",
+		"/tune", "/technique", "/bench/6/walk", "/bench/6/walk?lead=yes", "/compare?exercise=6", "/fingerings/clarinet", "/routines", "/settings", "/settings/voice", "/care/reeds", "/people", "/people/table", "/classes/1/seats", "/removed", "/account", "/account/log",
 		own, own + "music", own + "cards", own + "notes",
 	} {
 		count("GET", path, nil)

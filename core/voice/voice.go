@@ -151,6 +151,59 @@ var phrases = []string{
 	"which hand begins", "so", "well done", "how was it",
 }
 
+// Set is some words to be recorded in one go.
+type Set struct {
+	ID    string // "counts-1"
+	Title string
+	Words []string
+}
+
+// InSet is how many words are recorded in one go at most; the figure is ours.
+const InSet = 16
+
+// Sets lists all that can be recorded: counts, names by each system, fingers, syllables and what is
+// to be done.
+func Sets() []Set {
+	texts := func(clips []Clip) []string {
+		var list []string
+		for _, c := range clips {
+			list = append(list, plain(c.Text))
+		}
+		return list
+	}
+	ofNames := texts(names())
+	const letters, solfege = 7 * 6, 14 * 6
+	var list []Set
+	seen := map[string]bool{}
+	add := func(id, title string, words []string) {
+		words = slices.DeleteFunc(slices.Clone(words), func(word string) bool {
+			again := seen[word]
+			seen[word] = true
+			return again
+		})
+		parts := (len(words) + InSet - 1) / InSet
+		for k := range parts {
+			s := Set{ID: id + "-" + strconv.Itoa(k+1), Title: title, Words: words[k*len(words)/parts : (k+1)*len(words)/parts]}
+			if parts > 1 {
+				s.Title += ", " + strconv.Itoa(k+1) + " of " + strconv.Itoa(parts)
+			}
+			list = append(list, s)
+		}
+	}
+	add("counts", "Counts", slices.Concat(units[1:13], texts(counts())))
+	add("letters", "Names, letters", ofNames[:letters])
+	add("fingers", "Fingers, valves, hands", texts(fingers()))
+	var toDo []Clip
+	for _, text := range phrases {
+		toDo = append(toDo, Clip{Text: text})
+	}
+	add("do", "What to do", texts(toDo))
+	add("solfege", "Names, do re mi", ofNames[letters:solfege])
+	add("german", "Names, German and degrees", ofNames[solfege:])
+	add("syllables", "Syllables of counting", texts(syllables()))
+	return list
+}
+
 // Vocabulary takes sentences apart into clips.
 type Vocabulary struct {
 	known   map[string]bool
@@ -166,6 +219,9 @@ func NewVocabulary() Vocabulary {
 	}
 	return v
 }
+
+// Has says whether a clip has such a text.
+func (v Vocabulary) Has(text string) bool { return v.known[text] }
 
 // Split takes a sentence apart into clips, the longest first; ok is false where a word is not
 // among them. Numbers in digits are said.

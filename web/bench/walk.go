@@ -163,7 +163,7 @@ func (s *handlers) walkView(r *http.Request) (walkView, error) {
 		return v, store.ErrNotFound
 	}
 	v.Stand = parts[0].Stand
-	v.Data, err = s.walkData(parts, run)
+	v.Data, err = s.walkData(r, v.Class, parts, run)
 	v.Data.File = fileName(v)
 	return v, err
 }
@@ -197,9 +197,19 @@ func ledBy(ctx context.Context, desk *teach.Class, ask teach.Request, wants teac
 	return []teach.LedPart{part}, run, nil
 }
 
+// ownVoice is the teacher's own words of led runs.
+func ownVoice(w http.ResponseWriter, r *http.Request) error {
+	return music.ServeWords(w, r, site.ClassOf(r))
+}
+
 // walkData is a run with its music for the page's script.
-func (s *handlers) walkData(parts []teach.LedPart, run walk.Run) (music.WalkData, error) {
+func (s *handlers) walkData(r *http.Request, class store.Class, parts []teach.LedPart, run walk.Run) (music.WalkData, error) {
 	words, err := music.VoiceOfWords(s.Assets)
+	if err != nil {
+		return music.WalkData{}, err
+	}
+	saved, err := site.ClassOf(r).Settings(r.Context())
+	words = words.With(saved, "/voice/own", url.Values{"class": {fmt.Sprint(class.ID)}})
 	d := music.WalkData{Run: run, Said: music.SaidInClips(run), Voice: words, A4: parts[0].A4, Scale: routine.MetronomeMarks()}
 	for k, p := range parts {
 		d.Parts = append(d.Parts, music.NewWalkPart(p, run, s.Recordings.VoiceOf(p.Instrument), fmt.Sprintf("w%d-", k)))

@@ -54,6 +54,8 @@ func fingersOf(p walk.Player, ids mei.IDs) WalkOther {
 type SpokenVoice struct {
 	Sound string `json:"sound"`
 	Index string `json:"index"`
+
+	Own *SpokenVoice `json:"own,omitempty"` // a teacher's words, in place of those
 }
 
 // VoiceOfWords finds the recorded words.

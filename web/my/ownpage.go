@@ -203,6 +203,8 @@ func (s *handlers) ownRoutes(r chi.Router) {
 		r.Use(s.requirePIN)
 		r.Get("/", s.handle(s.ownToday))
 		r.Get("/music", s.handle(s.musicOfSteps))
+		r.Get("/voice.wav", s.handle(ownVoice))
+		r.Get("/voice.json", s.handle(ownVoice))
 		r.Get("/cards", s.handle(s.ownCards))
 		r.Get("/notes", s.handle(s.ownNotes))
 		r.Get("/care", s.handle(s.ownCare))

@@ -6,6 +6,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -199,6 +200,11 @@ func newOwnMusic(p teach.Stand, ids string) ownMusic {
 	}
 }
 
+// ownVoice is the teacher's own words of led runs.
+func ownVoice(w http.ResponseWriter, r *http.Request) error {
+	return music.ServeWords(w, r, site.ClassOf(r))
+}
+
 func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 	ctx, desk, h := r.Context(), site.ClassOf(r), athome(r)
 	f, err := newOwnFrame(r, "today")
@@ -209,6 +215,11 @@ func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 	if v.Spoken, err = music.VoiceOfWords(s.Assets); err != nil {
 		return v, err
 	}
+	saved, err := desk.Settings(ctx)
+	if err != nil {
+		return v, err
+	}
+	v.Spoken = v.Spoken.With(saved, f.Path("voice"), url.Values{})
 	target, _ := instrument.ByID(h.Student.Instrument)
 	v.Instrument, v.Careful = target.Title(), f.Say("careful."+string(f.Care))
 	for _, key := range teach.ChangesOf(target) {

@@ -20,6 +20,9 @@ func Routes(r chi.Router, of *site.Site) {
 	s.Teachers(r, func(r chi.Router) {
 		r.Get("/settings", s.Handle(s.settings))
 		r.Post("/settings", s.Handle(s.saveSettings))
+		r.Get("/settings/voice", s.Handle(s.voice))
+		r.Get("/settings/voice/word", s.Handle(s.wordSound))
+		r.Post("/settings/voice/drop", s.Handle(s.dropWords))
 		r.Get("/care/{kind}", s.Handle(s.care))
 		r.Post("/care/{kind}", s.Handle(s.saveCare))
 		r.Get("/routines", s.Handle(s.routines))
@@ -29,4 +32,5 @@ func Routes(r chi.Router, of *site.Site) {
 		r.Post("/routines/drop", s.Handle(s.deleteRoutine))
 		r.Post("/classes/{id}/school", s.Handle(s.saveSchool))
 	})
+	s.Uploads(r, func(r chi.Router) { r.Post("/settings/voice", s.Handle(s.saveTake)) })
 }
