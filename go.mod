@@ -28,6 +28,7 @@ require (
 	github.com/vearutop/statigz v1.4.0
 	gitlab.com/gomidi/midi/v2 v2.2.19
 	golang.org/x/crypto v0.59.0
+	golang.org/x/net v0.62.0
 	golang.org/x/sync v0.25.0
 	golang.org/x/text v0.44.0
 	gonum.org/v1/gonum v0.17.0

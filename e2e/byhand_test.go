@@ -93,8 +93,8 @@ func TestTheHardestCellsDrill(t *testing.T) {
 	p.MustElementR("h1", "Hard changes of 6")
 	p.MustElement("svg.lanes")
 	// And a line in its place.
-	p.MustElement(".line-switch select[name=line]").MustSelect("Even walk")
-	p.MustElementR("h1", "Even walk: 6")
+	p.MustElement(".line-switch select[name=line]").MustSelect("Notes only")
+	p.MustElementR("h1", "Notes only: 6")
 	p.MustElement("svg.lanes")
 	p.MustElement(".line-switch select[name=line]").MustSelect("As written")
 	p.MustElementR("h1", "^6 · Ferry Landing")

@@ -143,7 +143,7 @@ func TestHeardOnEveryInstrument(t *testing.T) {
 	}
 }
 
-// Hearing is one key, stops by the same, goes round and round where that is wanted, and
+// Hearing is one key, stops by the same, goes loop where that is wanted, and
 // leaves every second round to the student; the wishes are kept.
 func TestHearing(t *testing.T) {
 	t.Parallel()
@@ -193,8 +193,8 @@ func TestTwoLinesOnTheBench(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/35/parts").MustWaitLoad()
-	leads(p, p.MustElementR("form button", "Put it on the Shelf"))
-	p.MustElementR("p", "This is line A; line B is")
+	leads(p, p.MustElementR("form button", "Save"))
+	p.MustElementR("p", "This is part A; part B is")
 	bench(p, address+"/bench/35?instrument=clarinet&chunk=1-2")
 	heads := `(n) => document.querySelectorAll("#bench g.staff[data-n='" + n + "'] .notehead").length`
 	if own, other := p.MustEval(heads, 1).Int(), p.MustEval(heads, 3).Int(); own < 20 || own != other {
@@ -217,7 +217,7 @@ func TestTwoLinesOnTheBench(t *testing.T) {
 	click(p.MustElement("#hear"))
 	until(t, p, "the cursor goes", `() => document.querySelector(".cursor")`)
 	click(p.MustElement("#hear"))
-	click(p.MustElementR(".two-lines a", "Line B"))
-	p.MustElementR("h1", "Two Lanterns, line B")
-	until(t, p, "line A stands over it", `() => document.querySelectorAll("#bench g.staff[data-n='3'] .notehead").length >= 20`)
+	click(p.MustElementR(".two-lines a", "Part B"))
+	p.MustElementR("h1", "Two Lanterns, part B")
+	until(t, p, "part A stands over it", `() => document.querySelectorAll("#bench g.staff[data-n='3'] .notehead").length >= 20`)
 }

@@ -25,7 +25,7 @@ func TestFromAFileToTheBoard(t *testing.T) {
 	p.MustElement("input[name=number]").MustSelectAllText().MustInput("60")
 	p.MustElement("input[type=file]").MustSetFiles(file)
 	p.MustElement("#preview .preview-frame") // which moves what stands under it
-	click(p.MustElementR("button", "Put it on the Shelf"))
+	click(p.MustElementR("button", "Save"))
 	p.MustElementR("h1", "60 · Harbor Steps")
 	p.MustElement("svg.lanes")
 
@@ -110,14 +110,14 @@ func TestTypingAnExercise(t *testing.T) {
 	box := p.MustElement("textarea[name=abc]")
 	box.MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d |")
 	p.MustElementR("#preview", "Measure 2, line 5: it holds 2 quarter notes")
-	click(p.MustElementR("button", "Put it on the Shelf"))
+	click(p.MustElementR("button", "Save"))
 	p.MustElementR(".problems", "Measure 2, line 5: it holds 2 quarter notes")
 	if got := p.MustElement("textarea[name=abc]").MustText(); !strings.Contains(got, "G A B | c d |") {
 		t.Errorf("the typed text is now %q", got)
 	}
 	p.MustElement("textarea[name=abc]").MustSelectAllText().MustInput("T:Tide\nM:3/4\nL:1/4\nK:G\nG A B | c d e |]")
 	p.MustElementR("#preview", "3/4, G major")
-	click(p.MustElementR("button", "Put it on the Shelf"))
+	click(p.MustElementR("button", "Save"))
 	p.MustElementR("h1", "41 · Tide")
 }
 

@@ -25,7 +25,7 @@ func TestABookAtOnce(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/exercises/new").MustWaitLoad()
-	click(p.MustElementR("a", "Many at once"))
+	click(p.MustElementR("a", "Import several"))
 	chooseTunes(p)
 	if got := len(p.MustElements(".many-list li")); got != 20 {
 		t.Errorf("%d exercises are listed", got)

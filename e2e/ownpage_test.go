@@ -195,7 +195,7 @@ func TestAStudentsDayOnAPhone(t *testing.T) {
 	}
 
 	// The page ended, the phone says so, and keeps nothing.
-	onwards(teacher, "End the page")
+	onwards(teacher, "Turn off the link")
 	phone.MustNavigate(link).MustWaitLoad()
 	find(phone, "h1", "This link leads nowhere")
 	until(t, phone, "nothing is kept", `async () => (await caches.keys()).length === 0`)

@@ -52,8 +52,8 @@ func TestThePlaceIsKept(t *testing.T) {
 	}
 	p.MustReload().MustWaitLoad()
 	same("reloaded")
-	click(p.MustElementR("nav a", "People"))
-	p.MustElementR("h1", "People")
+	click(p.MustElementR("nav a", "Students"))
+	p.MustElementR("h1", "Students")
 	click(p.MustElementR("nav a", "Bench"))
 	p.MustElement("#bench")
 	same("by the menu")

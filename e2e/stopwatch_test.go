@@ -73,7 +73,7 @@ var stopwatchTasks = []task{
 		h.keys += press(h.p, ferryNames)
 		h.p.MustElementR(".counted-status", "8 measures, 25 notes")
 		h.p.MustWaitStable()
-		h.clickWords("button", "Put it on the Shelf")
+		h.clickWords("button", "Save")
 		h.sees(".flash", "Saved: ")
 		h.sees(".head-words", "^Trombone")
 	}, 3, 80},

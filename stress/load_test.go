@@ -45,7 +45,7 @@ INSERT INTO attempts (teacher_id, student_id, exercise_id, first_measure, last_m
 	FROM generate_series(1, 50000) n;
 ANALYZE;`
 
-// People with time to think, 0.5 to 2.5 seconds between a page and the next, mark and look
+// Students with time to think, 0.5 to 2.5 seconds between a page and the next, mark and look
 // at the Bench, the Board and histories. Nothing fails and memory stays where it is. The
 // figures are for the paper on how far one machine goes, see docs/scale.md.
 func TestLoad(t *testing.T) {

@@ -14,7 +14,7 @@ import (
 	"unhurriedbench/store"
 )
 
-// OtherPart is the line that goes with the one at hand: line A or B of an exercise of two, or
+// OtherPart is the line that goes with the one at hand: part A or B of an exercise of two, or
 // a later voice of a round.
 type OtherPart struct {
 	Lines  store.DuetPart
@@ -55,9 +55,9 @@ func LoadOtherPart(ctx context.Context, desk *Class, saved Settings, c Choice, x
 		return o, nil
 	}
 	other := lines.B
-	o.Other = "line B"
+	o.Other = "part B"
 	if o.Letter == "B" {
-		other, o.Other = lines.A, "line A"
+		other, o.Other = lines.A, "part A"
 	}
 	made, err := madePart(ctx, desk, saved, other, c.Instrument)
 	if err != nil {

@@ -66,7 +66,7 @@ func RoomWords(present []instrument.Instrument, hard map[string]breakdown.Diffic
 	if total(hardest)-total(easiest) < 0.05 {
 		return "It is as hard for everybody in the room."
 	}
-	return fmt.Sprintf("In the room the %s has it hardest, the %s easiest.", hardest.Name, easiest.Name)
+	return fmt.Sprintf("Hardest for the %s, easiest for the %s.", hardest.Name, easiest.Name)
 }
 
 // Capital begins words with a capital letter.

@@ -100,22 +100,7 @@ func TestStatements(t *testing.T) {
 	count("POST", "/plans", url.Values{"minutes": {"15"}, "day": {"1", "2", "4"}, "until": {time.Now().AddDate(0, 0, 14).Format(time.DateOnly)}})
 	count("POST", "/bench/6/attempts", url.Values{"student": {"3"}, "chunk": {"1-2"}, "stage": {"count"}, "result": {"clean"}, "instrument": {"flute"}, "tempo": {"60"}})
 	v.Post("/plans/own-pages", url.Values{"class": {"1"}})
-	teacher, err := s.Store.DemoTeacher(context.Background())
-	if err != nil {
-		t.Fatal(err)
-	}
-	page, err := s.Store.For(teacher.ID).OwnPageOf(context.Background(), 3)
-	if err != nil {
-		t.Fatal(err)
-	}
-	own := "/my/" + page.Key + "/"
-	for _, path := range []string{
-		"/", "/?query=lamp", "/bench/6", "/bench/6?student=3", "/bench/6/hardest", "/bench/6/sheets", "/bench/6/first-notes", "/exercises/new", "/exercises/6/edit", "/exercises/6/parts",
-		"/exercises/many", "/books/1/export", "/exercises/6/export?as=musicxml&instrument=flute", "/board", "/board/pulse?class=1", "/board/heat", "/board/weeks",
-		"/board/groups?exercise=6", "/board/grades", "/students/3", "/students/3/family", "/students/3/plan", "/plans", "/lessons", lesson, "/check-ins", "/cards",
-		"/tune", "/technique", "/bench/6/walk", "/bench/6/walk?lead=yes", "/compare?exercise=6", "/fingerings/clarinet", "/routines", "/settings", "/settings/voice", "/care/reeds", "/people", "/people/table", "/classes/1/seats", "/removed", "/account", "/account/log",
-		own, own + "music", own + "cards", own + "notes",
-	} {
+	for _, path := range append(demoPaths, append(studentsPaths(t, s, 3), lesson)...) {
 		count("GET", path, nil)
 	}
 }
@@ -124,4 +109,27 @@ func TestStatements(t *testing.T) {
 func pattern(s *testsite.Site, method, path string) string {
 	path, _, _ = strings.Cut(path, "?")
 	return s.Routes.Find(chi.NewRouteContext(), method, path)
+}
+
+// demoPaths are every screen of the demo, for its teacher.
+var demoPaths = []string{
+	"/", "/?query=lamp", "/bench/6", "/bench/6?student=3", "/bench/6/hardest", "/bench/6/sheets", "/bench/6/first-notes", "/exercises/new", "/exercises/6/edit", "/exercises/6/parts",
+	"/exercises/many", "/books/1/export", "/exercises/6/export?as=musicxml&instrument=flute", "/board", "/board/pulse?class=1", "/board/heat", "/board/weeks",
+	"/board/groups?exercise=6", "/board/grades", "/students/3", "/students/3/family", "/students/3/plan", "/plans", "/lessons", "/check-ins", "/cards",
+	"/tune", "/technique", "/bench/6/walk", "/bench/6/walk?lead=yes", "/bench/6/write", "/compare?exercise=6", "/fingerings/clarinet", "/routines", "/settings", "/settings/voice", "/care/reeds", "/people", "/people/table", "/classes/1/seats", "/removed", "/account", "/account/log",
+}
+
+// studentsPaths are the pages of a student who has a link.
+func studentsPaths(t *testing.T, s *testsite.Site, student store.StudentID) []string {
+	t.Helper()
+	teacher, err := s.Store.DemoTeacher(context.Background())
+	if err != nil {
+		t.Fatal(err)
+	}
+	page, err := s.Store.For(teacher.ID).OwnPageOf(context.Background(), student)
+	if err != nil {
+		t.Fatal(err)
+	}
+	own := "/my/" + page.Key + "/"
+	return []string{own, own + "music", own + "cards", own + "notes"}
 }

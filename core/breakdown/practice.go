@@ -28,8 +28,8 @@ const (
 // Title is what a teacher calls the line.
 func (l PracticeVersion) Title() string {
 	return map[PracticeVersion]string{
-		OneNote: "On one note", EvenWalk: "Even walk", Longer: "Longer values first", AddANote: "Add a note", Unslurred: "Without slurs, then with",
-		Pulsed: "Every eighth said", PulsedOne: "Every eighth on one note", HeldFirst: "First note held", LastFirst: "Last measure first", Alone: "One chunk alone",
+		OneNote: "Rhythm only", EvenWalk: "Notes only", Longer: "Longer values first", AddANote: "Add a note", Unslurred: "Slurs last",
+		Pulsed: "Rhythm in pulsed eighths", PulsedOne: "Pulsed eighths on one note", HeldFirst: "Hold the first note", LastFirst: "Last measure first", Alone: "One chunk alone",
 	}[l]
 }
 

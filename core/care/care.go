@@ -133,7 +133,7 @@ var own = map[Kind]map[Topic][]string{
 			"Slide locked, in the case before you stand up.",
 			"A mouthpiece that is stuck is never pulled, twisted or knocked: the teacher has a tool for it."},
 		Careful: {"A mouthpiece is one person’s own.",
-			"Lips rest as long as they played when it is new or high; whoever is tired stops.",
+			"Lips rest as long as they played when it is new or high; anyone who is tired stops.",
 			"Lift a heavy case with the knees, with two people where it is large.",
 			"Dizzy from long blowing: sit, and breathe as usual until it has passed."},
 	},

@@ -22,11 +22,11 @@ type Hold string
 
 // The holds, the least first.
 const (
-	HeldMet      Hold = "met"      // it stands in something that was tried
-	HeldNamed    Hold = "named"    // a chunk with it is past Name
-	HeldFingered Hold = "fingered" // past Finger
-	HeldPlayed   Hold = "played"   // past Play, in one chunk
-	HeldOwned    Hold = "owned"    // past Play, in two chunks or more
+	HeldMet      Hold = "introduced" // it stands in something that was tried
+	HeldNamed    Hold = "named"      // a chunk with it is past Name
+	HeldFingered Hold = "fingered"   // past Finger
+	HeldPlayed   Hold = "played"     // past Play, in one chunk
+	HeldOwned    Hold = "secure"     // past Play, in two chunks or more
 )
 
 // Holds lists them, the least first.

@@ -46,19 +46,19 @@ func TestNotes(t *testing.T) {
 		want   string
 	}{
 		{"nothing", nil, ""},
-		{"tried", []chunk{{"C4 D4", at(routine.Count)}}, "C4 met, D4 met"},
-		{"counted says nothing of notes", []chunk{{"C4", at(routine.Name)}}, "C4 met"},
+		{"tried", []chunk{{"C4 D4", at(routine.Count)}}, "C4 introduced, D4 introduced"},
+		{"counted says nothing of notes", []chunk{{"C4", at(routine.Name)}}, "C4 introduced"},
 		{"named", []chunk{{"C4", at(routine.Finger)}}, "C4 named"},
 		{"fingered", []chunk{{"C4", at(routine.Play)}}, "C4 fingered"},
 		{"played", []chunk{{"C4", at(routine.Done)}}, "C4 played"},
-		{"owned", []chunk{{"C4 D4", at(routine.Done)}, {"C4 E4", at(routine.Done)}}, "C4 owned, D4 played, E4 played"},
+		{"owned", []chunk{{"C4 D4", at(routine.Done)}, {"C4 E4", at(routine.Done)}}, "C4 secure, D4 played, E4 played"},
 		{"the furthest counts", []chunk{{"C4", at(routine.Count)}, {"C4", at(routine.Play)}, {"C4", at(routine.Finger)}}, "C4 fingered"},
-		{"the lowest first, by their place", []chunk{{"B4 Cb5 C5 F#4 F4", at(routine.Count)}}, "F4 met, F#4 met, B4 met, Cb5 met, C5 met"},
-		{"what goes wrong is laid to what is held least", []chunk{{"C4 D4", at(routine.Done)}, {"C4 E4", wrong(routine.Name, routine.WrongName)}}, "C4 played, D4 played, E4 met?"},
+		{"the lowest first, by their place", []chunk{{"B4 Cb5 C5 F#4 F4", at(routine.Count)}}, "F4 introduced, F#4 introduced, B4 introduced, Cb5 introduced, C5 introduced"},
+		{"what goes wrong is laid to what is held least", []chunk{{"C4 D4", at(routine.Done)}, {"C4 E4", wrong(routine.Name, routine.WrongName)}}, "C4 played, D4 played, E4 introduced?"},
 		{"rhythm is laid to no note", []chunk{{"C4", wrong(routine.Play, routine.Rhythm)}}, "C4 fingered"},
 		{"sound is", []chunk{{"C4 G4", wrong(routine.Play, routine.Sound)}}, "C4 fingered?, G4 fingered?"},
-		{"who is stuck", []chunk{{"C4", routine.State{Stage: routine.Count, Stumbles: 3, Over: routine.Causes{0, 3}}}}, "C4 met?"},
-		{"what is owned is never in question", []chunk{{"C4", at(routine.Done)}, {"C4", at(routine.Done)}, {"C4", wrong(routine.Name, routine.WrongName)}}, "C4 owned"},
+		{"who is stuck", []chunk{{"C4", routine.State{Stage: routine.Count, Stumbles: 3, Over: routine.Causes{0, 3}}}}, "C4 introduced?"},
+		{"what is owned is never in question", []chunk{{"C4", at(routine.Done)}, {"C4", at(routine.Done)}, {"C4", wrong(routine.Name, routine.WrongName)}}, "C4 secure"},
 	} {
 		var list []Worked
 		for k, p := range tt.chunks {

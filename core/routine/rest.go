@@ -27,5 +27,5 @@ func RestFor(i instrument.Instrument, seconds float64, fresh, high bool) Rest {
 	case fresh:
 		why = "It is new"
 	}
-	return Rest{seconds, fmt.Sprintf("%s: after each time the lips rest as long as they played, about %.0f s. Whoever is tired stops here.", why, math.Ceil(seconds))}
+	return Rest{seconds, fmt.Sprintf("%s: after each time the lips rest as long as they played, about %.0f s. Stop here if you are tired.", why, math.Ceil(seconds))}
 }

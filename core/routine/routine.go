@@ -29,7 +29,7 @@ const (
 	OneTempo    TempoRule = ""       // one for the whole, that its hardest place allows
 	Free        TempoRule = "free"   // out of time
 	LongerFirst TempoRule = "longer" // as whole notes, as halves, then as written, each slower
-	Climb       TempoRule = "ladder" // a notch faster each time it is earned
+	Climb       TempoRule = "ladder" // one step faster each time it is earned
 )
 
 // TempoRules lists them.

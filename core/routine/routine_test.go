@@ -76,7 +76,7 @@ func TestGoOnAndBack(t *testing.T) {
 
 func TestSlowerWhereThereIsNoWayBack(t *testing.T) {
 	s := after(Standard(), stumble(Rhythm), stumble(Rhythm))
-	if !s.Slower || !strings.Contains(s.Advice, "a notch slower") {
+	if !s.Slower || !strings.Contains(s.Advice, "one step slower") {
 		t.Errorf("two stumbles at Count advise %q", s.Advice)
 	}
 	if after(Standard(), stumble(Rhythm), stumble(Rhythm), clean()).Slower {
@@ -106,9 +106,9 @@ func TestAdvice(t *testing.T) {
 		{passed(4, Try{Stage: Play, Clean: true}), "Still clean: this chunk stays done."},
 		{passed(2, stumble(Rhythm)), "One stumble: again, the same way."},
 		{passed(2, stumble(Rhythm), stumble(Rhythm)), "Two stumbles over the rhythm: back to Count."},
-		{passed(2, stumble(Fingering), stumble(Fingering)), "Two stumbles: the same again, a notch slower."},
-		{passed(2, stumble(Sound), stumble(Sound)), "Two stumbles: the same again, a notch slower."},
-		{passed(3, stumble(Sound), stumble(Sound)), "Two stumbles in the sound: stay in Play, a notch slower, and mend the sound first."},
+		{passed(2, stumble(Fingering), stumble(Fingering)), "Two stumbles: the same again, one step slower."},
+		{passed(2, stumble(Sound), stumble(Sound)), "Two stumbles: the same again, one step slower."},
+		{passed(3, stumble(Sound), stumble(Sound)), "Two stumbles in the sound: stay in Play, one step slower, and mend the sound first."},
 	}
 	for _, tt := range tests {
 		if got := after(r, tt.tries...).Advice; got != tt.want {

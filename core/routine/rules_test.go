@@ -77,9 +77,9 @@ func TestOnAndBackByRule(t *testing.T) {
 		{"names at Finger go to Name", standard, of(times(4, clean()), over(WrongName, WrongName)), Name, 0, 0, "", "back to Name"},
 		{"rhythm at Name goes to Count", standard, of(times(2, clean()), over(Rhythm, Rhythm)), Count, 0, 0, "", "back to Count"},
 		{"rhythm at Finger goes to Count", standard, of(times(4, clean()), over(Rhythm, Rhythm)), Count, 0, 0, "", "back to Count"},
-		{"names at Name stay, slower", standard, of(times(2, clean()), over(WrongName, WrongName)), Name, 0, 0, "slower", "a notch slower"},
-		{"fingering at Finger stays, slower", standard, of(times(4, clean()), over(Fingering, Fingering)), Finger, 0, 0, "slower", "a notch slower"},
-		{"sound at Finger stays, slower", standard, of(times(4, clean()), over(Sound, Sound)), Finger, 0, 0, "slower", "a notch slower"},
+		{"names at Name stay, slower", standard, of(times(2, clean()), over(WrongName, WrongName)), Name, 0, 0, "slower", "one step slower"},
+		{"fingering at Finger stays, slower", standard, of(times(4, clean()), over(Fingering, Fingering)), Finger, 0, 0, "slower", "one step slower"},
+		{"sound at Finger stays, slower", standard, of(times(4, clean()), over(Sound, Sound)), Finger, 0, 0, "slower", "one step slower"},
 		{"fingering at Name stays: it is mended later", standard, of(times(2, clean()), over(Fingering, Fingering)), Name, 0, 0, "slower", ""},
 		{"sound at Count stays", standard, over(Sound, Sound), Count, 0, 0, "slower", ""},
 		{"three: one stumble after slower", standard, over(Rhythm, Rhythm, Rhythm), Count, 0, 0, "", "One stumble"},
@@ -94,23 +94,23 @@ func TestOnAndBackByRule(t *testing.T) {
 		{"sent back twice", standard, of(toPlay, over(Fingering, Fingering), over(WrongName, WrongName)), Name, 0, 0, "", "back to Name"},
 
 		// A student who stays.
-		{"stays at Play, slower", stays, of(toPlay, over(Rhythm, Rhythm)), Play, 0, 0, "slower", "a notch slower"},
+		{"stays at Play, slower", stays, of(toPlay, over(Rhythm, Rhythm)), Play, 0, 0, "slower", "one step slower"},
 		{"then fewer notes", stays, of(toPlay, over(Rhythm, Rhythm, Rhythm, Rhythm)), Play, 0, 0, "fewer", ""},
 		{"and goes on", stays, of(toPlay, over(Rhythm, Rhythm), times(2, clean())), Done, 0, 0, "", ""},
 		{"one stage that stays", changed(Finger, func(s *Step) { s.Stay = true }), of(times(4, clean()), over(Rhythm, Rhythm)), Finger, 0, 0, "slower", ""},
 		{"the next goes back", changed(Finger, func(s *Step) { s.Stay = true }), of(toPlay, over(Rhythm, Rhythm)), Count, 0, 0, "", ""},
 
 		// The ladder.
-		{"two clean earn a rung", ladder, of(toPlay, times(2, clean())), Play, 0, 1, "faster", "again a notch faster, rung 1 of 2"},
-		{"one more is on the way", ladder, of(toPlay, times(3, clean())), Play, 1, 1, "", "1 of 2 clean in a row, then on to a notch faster."},
-		{"two more earn the next", ladder, of(toPlay, times(4, clean())), Play, 0, 2, "faster", "rung 2 of 2"},
+		{"two clean earn a rung", ladder, of(toPlay, times(2, clean())), Play, 0, 1, "faster", "again one step faster, step 1 of 2"},
+		{"one more is on the way", ladder, of(toPlay, times(3, clean())), Play, 1, 1, "", "1 of 2 clean in a row, then on to one step faster."},
+		{"two more earn the next", ladder, of(toPlay, times(4, clean())), Play, 0, 2, "faster", "step 2 of 2"},
 		{"at the top it is done", ladder, of(toPlay, times(6, clean())), Done, 0, 0, "", "this chunk is done"},
 		{"a stumble earns none", ladder, of(toPlay, c, over(Sound), c), Play, 1, 0, "", ""},
 		{"two stumbles lose a rung", ladder, of(toPlay, times(4, clean()), over(Sound, Sound)), Play, 0, 1, "slower", ""},
 		{"and no more than there are", ladder, of(toPlay, over(Sound, Sound)), Play, 0, 0, "slower", ""},
 		{"fewer notes lose none", ladder, of(toPlay, times(4, clean()), over(Sound, Sound, Sound, Sound)), Play, 0, 1, "fewer", ""},
 		{"back loses them all", ladder, of(toPlay, times(4, clean()), over(Rhythm, Rhythm), times(6, clean())), Play, 0, 0, "", ""},
-		{"the student's rule earns rungs", ladder.Under(Rule{Clean: 1}), of(times(3, clean()), c), Play, 0, 1, "faster", "rung 1 of 2"},
+		{"the student's rule earns rungs", ladder.Under(Rule{Clean: 1}), of(times(3, clean()), c), Play, 0, 1, "faster", "step 1 of 2"},
 		{"rungs without a ladder", steady, of(toPlay, times(2, clean())), Done, 0, 0, "", ""},
 
 		// Moved by the teacher.

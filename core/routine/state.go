@@ -33,8 +33,8 @@ type State struct {
 	Tries     int
 	TempoStep int    // notches climbed at this stage
 	Slowed    int    // notches gone down since it was last clean
-	Slower    bool   // the last step was to take it a notch slower
-	Faster    bool   // or a notch faster
+	Slower    bool   // the last step was to take it one step slower
+	Faster    bool   // or one step faster
 	Fewer     bool   // or to take fewer notes
 	Advice    string // what to do next and why, "" before the first try
 
@@ -229,7 +229,7 @@ func (r Routine) clean(s State, t Try) State {
 	if tempoSteps := step.faster(); s.TempoStep < tempoSteps {
 		s.TempoStep++
 		s.Clean, s.Faster = 0, true
-		s.Advice = fmt.Sprintf("%s: again a notch faster, rung %d of %d.", held, s.TempoStep, tempoSteps)
+		s.Advice = fmt.Sprintf("%s: again one step faster, step %d of %d.", held, s.TempoStep, tempoSteps)
 		return s
 	}
 	s.Earned = s.Earned.With(k)
@@ -255,7 +255,7 @@ func running(n int) string {
 // next is what comes after clean tries, in words.
 func (r Routine) next(s State) string {
 	if s.TempoStep < r.Step(s.Stage).faster() {
-		return "a notch faster"
+		return "one step faster"
 	}
 	if after := r.after(s, s.Stage); after != Done {
 		return r.Word(after)
@@ -292,10 +292,10 @@ func (r Routine) stumbled(s State, cause Cause) State {
 		again.Advice = "Two stumbles though it was slower: fewer notes. Leave off the end of it, and add a note each time it is clean."
 	case s.Cause == Sound && s.Stage == r.Last():
 		again.Slower = true
-		again.Advice = fmt.Sprintf("Two stumbles in the sound: stay in %s, a notch slower, and mend the sound first.",
+		again.Advice = fmt.Sprintf("Two stumbles in the sound: stay in %s, one step slower, and mend the sound first.",
 			r.Word(s.Stage))
 	default:
-		again.Slower, again.Advice = true, "Two stumbles: the same again, a notch slower."
+		again.Slower, again.Advice = true, "Two stumbles: the same again, one step slower."
 	}
 	return again
 }

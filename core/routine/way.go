@@ -67,7 +67,7 @@ func (w Way) Words(i instrument.Instrument) string {
 		if i.Unpitched() {
 			return ""
 		}
-		return "Play the rhythm on everybody’s one note."
+		return "Play the rhythm on the one note for everyone."
 	case Mouthpiece:
 		return mouthpieceWords(i)
 	case Pluck:

@@ -45,7 +45,7 @@ func (s *handlers) importArchive(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("Brought in: %d books with %d exercises, %d classes with %d students, %d tries.",
+	s.Flash(r, fmt.Sprintf("Imported: %d books with %d exercises, %d classes with %d students, %d tries.",
 		brought.Books, brought.Exercises, brought.Classes, brought.Students, brought.Tries))
 	http.Redirect(w, r, "/account", http.StatusSeeOther)
 	return nil

@@ -44,7 +44,7 @@ func TestTakingEverythingAlong(t *testing.T) {
 		t.Fatalf("bringing it in gives %d %s", status, to)
 	}
 	_, page := other.Get("/account")
-	testsite.Wants(t, page, "Brought in: 1 books with 1 exercises, 1 classes with 1 students, 1 tries.")
+	testsite.Wants(t, page, "Imported: 1 books with 1 exercises, 1 classes with 1 students, 1 tries.")
 	for path, words := range map[string][]string{"/": {"First Lamp"}, "/people": {"Ines P.", "Tuesday brass"}, "/settings": {"one more"}, "/board": {"Ines P."}} {
 		_, page := other.Get(path)
 		testsite.Wants(t, page, words...)

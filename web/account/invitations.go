@@ -63,7 +63,7 @@ func (s *handlers) invited(w http.ResponseWriter, r *http.Request) (j joining, o
 	if errors.Is(err, store.ErrNotFound) {
 		s.Render(w, http.StatusNotFound, "message", "layout", site.LayoutData{Title: "Used, or too old",
 			Content: site.Message{
-				Heading: "This link is used, or too old", Text: "Ask whoever gave it to you for another. A link is good once, and for a week.",
+				Heading: "This link is used, or too old", Text: "Ask the person who gave it to you for another. A link is good once, and for a week.",
 			}})
 		return j, false, nil
 	}

@@ -33,7 +33,7 @@ func (s *handlers) activity(w http.ResponseWriter, r *http.Request) error {
 		}
 		v.Accounts = activityLines(accounts)
 	}
-	s.Page(w, r, http.StatusOK, "log", "Who did what", v)
+	s.Page(w, r, http.StatusOK, "log", "Activity log", v)
 	return nil
 }
 
@@ -89,9 +89,9 @@ func activityWords(l store.LogEntry) string {
 	case store.ClassMade:
 		return by + " made the class " + l.Detail + "."
 	case store.ClassShared:
-		return by + " gave " + class + " to " + other + " " + l.Detail + "."
+		return by + " shared " + class + " with " + other + ", " + l.Detail + "."
 	case store.SharingStopped:
-		return by + " took " + class + " back from " + other + "."
+		return by + " stopped sharing " + class + " with " + other + "."
 	case store.StudentsAdded:
 		if l.Student != 0 {
 			return by + " added " + student + " to " + class + "."
@@ -106,21 +106,21 @@ func activityWords(l store.LogEntry) string {
 	case store.StudentBack:
 		return by + " noted that " + student + " is back in " + class + "."
 	case store.StudentRemoved:
-		return by + " took " + student + " away."
+		return by + " deleted " + student + "."
 	case store.StudentRestored:
-		return by + " put " + student + " back."
+		return by + " restored " + student + "."
 	case store.StudentErased:
-		return by + " erased " + student + " for good."
+		return by + " deleted " + student + " for good."
 	case store.ClassRemoved, store.BookRemoved:
-		return by + " took " + l.Detail + " away."
+		return by + " deleted " + l.Detail + "."
 	case store.ClassRestored, store.BookRestored:
-		return by + " put " + l.Detail + " back."
+		return by + " restored " + l.Detail + "."
 	case store.ClassErased, store.BookErased:
-		return by + " erased " + l.Detail + " for good."
+		return by + " deleted " + l.Detail + " for good."
 	case store.OwnPageMade:
-		return by + " made a page of their own for " + student + "."
+		return by + " made a practice page for " + student + "."
 	case store.OwnPageEnded:
-		return by + " ended the page of " + student + "."
+		return by + " turned off the link of " + student + "."
 	case store.MaterialExported:
 		return by + " exported everything."
 	case store.MaterialImported:

@@ -38,7 +38,7 @@ func (s *handlers) removeTeacher(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	if id != me.ID {
-		s.Flash(r, "The account is taken away. For 30 days you can put it back; then it is erased with all that is in it.")
+		s.Flash(r, "The account is deleted. For 30 days you can restore it; then it is gone with all that is in it.")
 		http.Redirect(w, r, "/account", http.StatusSeeOther)
 		return nil
 	}
@@ -47,7 +47,7 @@ func (s *handlers) removeTeacher(w http.ResponseWriter, r *http.Request) error {
 	}
 	s.Render(w, http.StatusOK, "message", "layout", site.LayoutData{Title: "Your account is taken away",
 		Content: site.Message{Heading: "Your account is taken away",
-			Text: "Your books, classes and students are erased after 30 days. Until then whoever looks after this installation can put your account back, or erase it at once. " + s.BackupWords()}})
+			Text: "Your books, classes and students are erased after 30 days. Until then the administrator can restore your account, or delete it at once. " + s.BackupWords()}})
 	return nil
 }
 

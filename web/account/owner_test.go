@@ -85,7 +85,7 @@ func TestTakingAccountsAway(t *testing.T) {
 		t.Error("who has taken their account away is signed in")
 	}
 	_, page := owner.Get("/account")
-	testsite.Wants(t, page, "Taken away", "other@school.example", fmt.Sprintf("/account/erase/%d", otherID))
+	testsite.Wants(t, page, "Trash", "other@school.example", fmt.Sprintf("/account/erase/%d", otherID))
 	owner.Post(fmt.Sprintf("/account/back/%d", otherID), nil)
 	other = s.SignedInAs(t, "other@school.example", testsite.Password)
 	if _, page := other.Get("/people"); !strings.Contains(page, "Ines P.") {

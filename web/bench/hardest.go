@@ -72,7 +72,7 @@ func (s *handlers) hardest(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.Page(w, r, http.StatusOK, "hardest", fmt.Sprintf("Who has it hardest: %d · %s", v.Exercise.Number,
+	s.Page(w, r, http.StatusOK, "hardest", fmt.Sprintf("Difficulty by instrument: %d · %s", v.Exercise.Number,
 		v.Exercise.Title), v)
 	return nil
 }

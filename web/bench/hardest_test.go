@@ -32,7 +32,7 @@ func TestWhoHasItHardest(t *testing.T) {
 	if status != http.StatusOK {
 		t.Fatalf("it gives %d", status)
 	}
-	testsite.Wants(t, page, "Clarinet", "Trombone", "Snare drum", "m. 4", "The room", "Measure 2 sets the tempo for the trombone", "M. 3 is m. 1 again. Three measures are left to learn, not 4.",
+	testsite.Wants(t, page, "Clarinet", "Trombone", "Snare drum", "m. 4", "Whole class", "Measure 2 sets the tempo for the trombone", "M. 3 is m. 1 again. Three measures are left to learn, not 4.",
 		`aria-current="true"`)
 	if strings.Contains(page, "Violin") {
 		t.Error("an instrument that nobody plays is in the room")

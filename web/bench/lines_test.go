@@ -24,14 +24,14 @@ func TestLines(t *testing.T) {
 	id := s.Exercise(t, account.ID, 7, "Slurred", "", "T:Slurred\nM:4/4\nL:1/4\nK:C\n(cd)ef|g4|(fe)dc|c2z2|\nc d e f|g4|f e d c|c4|]\n")
 	bench := fmt.Sprintf("/bench/%d?instrument=trombone&student=%d&class=%d", id, b.Student, b.Class)
 	_, page := v.Get(bench)
-	testsite.Wants(t, page, "As written", "On one note", "Even walk", "Add a note", "Without slurs, then with", "Every eighth said", "First note held", "Last measure first")
+	testsite.Wants(t, page, "As written", "Rhythm only", "Notes only", "Add a note", "Slurs last", "Rhythm in pulsed eighths", "Hold the first note", "Last measure first")
 	for line, want := range map[breakdown.PracticeVersion][]string{
-		breakdown.OneNote:   {"On one note: 7 · Slurred", "the hands have nothing to do", "Concert"},
-		breakdown.EvenWalk:  {"Even walk: 7 · Slurred", "half notes"},
+		breakdown.OneNote:   {"Rhythm only: 7 · Slurred", "the hands have nothing to do", "Concert"},
+		breakdown.EvenWalk:  {"Notes only: 7 · Slurred", "half notes"},
 		breakdown.Longer:    {"Longer values first: 7 · Slurred", "whole notes", "quarter notes", "as it is written"},
 		breakdown.AddANote:  {"Add a note: 7 · Slurred", "3 notes", "the whole"},
 		breakdown.Unslurred: {"without slurs", "as written"},
-		breakdown.Pulsed:    {"Every eighth said: 7 · Slurred"},
+		breakdown.Pulsed:    {"Rhythm in pulsed eighths: 7 · Slurred"},
 		breakdown.HeldFirst: {"held, then on"},
 		breakdown.LastFirst: {"the last measure", "the whole"},
 		breakdown.Alone:     {"One chunk alone: 7 · Slurred"},

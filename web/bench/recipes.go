@@ -141,11 +141,11 @@ func (s *handlers) saveRecipe(w http.ResponseWriter, r *http.Request) error {
 	switch {
 	case forget:
 	case desired.Name == "" || utf8.RuneCountInString(desired.Name) > mostRecipeName:
-		s.Flash(r, fmt.Sprintf("Not kept: give the recipe a name of at most %d letters.", mostRecipeName))
+		s.Flash(r, fmt.Sprintf("Not saved: give the preset a name of at most %d letters.", mostRecipeName))
 		http.Redirect(w, r, desired.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
 		return nil
 	case len(list) >= mostRecipes:
-		s.Flash(r, fmt.Sprintf("Not kept: there are %d recipes already. Forget one first.", mostRecipes))
+		s.Flash(r, fmt.Sprintf("Not saved: there are %d presets already. Delete one first.", mostRecipes))
 		http.Redirect(w, r, desired.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
 		return nil
 	default:
@@ -163,11 +163,11 @@ func (s *handlers) saveRecipe(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	if forget {
-		s.Flash(r, "The recipe "+desired.Name+" is forgotten.")
+		s.Flash(r, "The preset "+desired.Name+" is deleted.")
 		http.Redirect(w, r, desired.spelledOut(site.Text(r, "back")), http.StatusSeeOther)
 		return nil
 	}
-	s.Flash(r, "The recipe "+desired.Name+" is kept, for every exercise.")
+	s.Flash(r, "The preset "+desired.Name+" is saved, for every exercise.")
 	http.Redirect(w, r, sheetsAddress(site.Text(r, "back"), url.Values{"recipe": {desired.key()}}), http.StatusSeeOther)
 	return nil
 }

@@ -19,7 +19,7 @@ func (v benchView) SecondLink(letter string) string {
 	return strings.Replace(v.Here(), fmt.Sprintf("/bench/%d?", v.Exercise.ID), fmt.Sprintf("/bench/%d?", id), 1)
 }
 
-// CompareLink sets line A beside line B.
+// CompareLink sets part A beside part B.
 func (v benchView) CompareLink() string {
 	return fmt.Sprintf("/compare?a=%d&b=%d", v.Second.Lines.A, v.Second.Lines.B)
 }

@@ -13,7 +13,7 @@ import (
 
 const duet = "T:Pier Duet\nM:4/4\nL:1/4\nK:C\nV:1 name=\"First\"\nc d e f|g4|\nV:2 name=\"Second\"\nC2 D2|E4|\n"
 
-// A part of a file becomes line B, an exercise of its own; each line stands over the other,
+// A part of a file becomes part B, an exercise of its own; each line stands over the other,
 // and is heard with it.
 func TestLinesAAndB(t *testing.T) {
 	t.Parallel()
@@ -29,20 +29,20 @@ func TestLinesAAndB(t *testing.T) {
 	}
 	v.Post(fmt.Sprintf("/exercises/%d/second", id), url.Values{"what": {"part"}, "part": {"1"}})
 	_, page = v.Get(parts)
-	testsite.Wants(t, page, "This is line A; line B is", "Pier Duet, line B")
+	testsite.Wants(t, page, "This is part A; part B is", "Pier Duet, part B")
 	bench := fmt.Sprintf("/bench/%d?instrument=trombone&class=%d", id, b.Class)
 	_, page = v.Get(bench)
-	testsite.Wants(t, page, ">Line A</a>", ">Line B</a>", `scale=\"64%\"`, "has either line", `data-want="other"> with line B`)
+	testsite.Wants(t, page, ">Part A</a>", ">Part B</a>", `scale=\"64%\"`, "has either part", `data-want="other"> with part B`)
 	h := benchHeard(t, page)
 	if h.Other == nil || len(h.Other.Notes) != 3 || len(h.Round.Notes) != 5 || h.Other.Notes[0].Sounds != 0.5 {
-		t.Errorf("beside line A is heard %+v", h.Other)
+		t.Errorf("beside part A is heard %+v", h.Other)
 	}
 	_, page = v.Get(bench + "&other=large")
 	testsite.Wants(t, page, `scale=\"100%\"`)
 	if _, page = v.Get(bench + "&other=none"); strings.Contains(page, `scale=\"`) {
 		t.Error("the other line stands though it is left out")
 	}
-	if _, page = v.Get(bench + "&line=even-walk"); strings.Contains(page, ">Line A</a>") || benchHeard(t, page).Other != nil {
+	if _, page = v.Get(bench + "&line=even-walk"); strings.Contains(page, ">Part A</a>") || benchHeard(t, page).Other != nil {
 		t.Error("a derived line has another beside it")
 	}
 }
@@ -65,12 +65,12 @@ func TestGivenLines(t *testing.T) {
 	}
 	status, to := v.Get(bench(one))
 	if status != http.StatusSeeOther || !strings.HasPrefix(to, fmt.Sprintf("/bench/%d?", two)) {
-		t.Fatalf("the student's Bench of line A gives %d to %s", status, to)
+		t.Fatalf("the student's Bench of part A gives %d to %s", status, to)
 	}
 	_, page := v.Get(to)
-	testsite.Wants(t, page, "8 · Lower", "has line B", "Take it back")
+	testsite.Wants(t, page, "8 · Lower", "has part B", "Take it back")
 	_, page = v.Get(bench(one) + "&keep=yes")
-	testsite.Wants(t, page, "7 · Upper", "keep=yes", "Give line A")
+	testsite.Wants(t, page, "7 · Upper", "keep=yes", "Give part A")
 
 	// The class's part holds for a student without their own.
 	v.Post("/lines/give", url.Values{"student": {fmt.Sprint(b.Student)}, "line": {""}, "back": {bench(one)}})
@@ -83,7 +83,7 @@ func TestGivenLines(t *testing.T) {
 	}
 	v.Post(fmt.Sprintf("/exercises/%d/second", one), url.Values{})
 	_, page = v.Get(bench(one))
-	if strings.Contains(page, ">Line A</a>") {
+	if strings.Contains(page, ">Part A</a>") {
 		t.Error("parted lines are still two")
 	}
 }
@@ -113,5 +113,5 @@ func TestRounds(t *testing.T) {
 	other := s.Exercise(t, account.ID, 8, "Long", "", "M:4/4\nL:1/4\nK:C\nC D E F|]\n")
 	v.Post(second, url.Values{"what": {"exercise"}, "other": {fmt.Sprint(other)}})
 	_, page = v.Get(fmt.Sprintf("/bench/%d?instrument=violin", id))
-	testsite.Wants(t, page, "do not have the same measures", ">Line B</a>")
+	testsite.Wants(t, page, "do not have the same measures", ">Part B</a>")
 }

@@ -36,7 +36,7 @@ func TestSheets(t *testing.T) {
 		t.Error("a sheet to be written on has a tempo ladder")
 	}
 	_, page = v.Get(path + "&line=even-walk")
-	testsite.Wants(t, page, `<option value="even-walk" selected>`, "1 · First Lamp: Even walk <small>Trombone")
+	testsite.Wants(t, page, `<option value="even-walk" selected>`, "1 · First Lamp: Notes only <small>Trombone")
 	_, page = v.Get(path + "&recipe=nonsense&line=none")
 	testsite.Wants(t, page, `<option value="practice" selected>`)
 }
@@ -49,8 +49,8 @@ func TestRecipes(t *testing.T) {
 	b := testsite.Furnish(t, s.Store, account.ID)
 	path := fmt.Sprintf("/bench/%d/sheets?class=%d", b.Exercise, b.Class)
 	_, page := v.Get(path + "&recipe=set&count=empty&names=filled&fingers=empty&beside=one-note&answers=yes&boxes=no")
-	testsite.Wants(t, page, `data-count="empty" data-name="filled" data-finger="none"`, "<small>Trombone: answers</small>", "<h3>On one note</h3>", `data-lanes="count"`, `<option value="set" selected>`)
-	if n := strings.Count(page, "<h3>On one note"); n != 1 {
+	testsite.Wants(t, page, `data-count="empty" data-name="filled" data-finger="none"`, "<small>Trombone: answers</small>", "<h3>Rhythm only</h3>", `data-lanes="count"`, `<option value="set" selected>`)
+	if n := strings.Count(page, "<h3>Rhythm only"); n != 1 {
 		t.Errorf("the line stands %d times: the answers need none", n)
 	}
 	desired := url.Values{"back": {path + "&recipe=set"}, "name": {" Friday  sheet "}, "count": {"filled"}, "names": {"none"}, "fingers": {"filled"}, "beside": {"even-walk"}, "boxes": {"yes"}}
@@ -59,21 +59,21 @@ func TestRecipes(t *testing.T) {
 		t.Fatalf("keeping leads to %s", to)
 	}
 	_, page = v.Get(to)
-	testsite.Wants(t, page, "The recipe Friday sheet is kept", `<option value="own:Friday sheet" selected>`, `data-count="filled" data-name="none" data-finger="filled"`, "<h3>Even walk</h3>", "Forget Friday sheet", `<p class="rungs">`)
+	testsite.Wants(t, page, "The preset Friday sheet is saved", `<option value="own:Friday sheet" selected>`, `data-count="filled" data-name="none" data-finger="filled"`, "<h3>Notes only</h3>", "Forget Friday sheet", `<p class="rungs">`)
 
 	// Without a name nothing is kept, and what was set stays.
 	desired.Set("name", " ")
 	desired.Set("names", "empty")
 	_, to = v.Post("/sheets/recipes", desired)
 	_, page = v.Get(to)
-	testsite.Wants(t, page, "Not kept: give the recipe a name", `data-count="filled" data-name="empty" data-finger="filled"`)
+	testsite.Wants(t, page, "Not saved: give the preset a name", `data-count="filled" data-name="empty" data-finger="filled"`)
 	for n := range bench.MostRecipes {
 		desired.Set("name", fmt.Sprint("Sheet ", n))
 		v.Post("/sheets/recipes", desired)
 	}
 	_, to = v.Post("/sheets/recipes", url.Values{"name": {"One more"}, "back": {path}})
 	_, page = v.Get(to)
-	testsite.Wants(t, page, "there are 20 recipes already", `value="One more"`)
+	testsite.Wants(t, page, "there are 20 presets already", `value="One more"`)
 	v.Post("/sheets/recipes", url.Values{"name": {"Friday sheet"}, "forget": {"yes"}, "back": {path}})
 	if _, page = v.Get(path); strings.Contains(page, "Friday sheet</option>") {
 		t.Error("a forgotten recipe is offered")

@@ -200,7 +200,7 @@ func (s *handlers) keepTechnique(w http.ResponseWriter, r *http.Request) error {
 	if v.Kind.Own() {
 		q.Set("instrument", v.Instrument.ID)
 	}
-	s.Flash(r, fmt.Sprintf("%s is exercise %d of %s now. A lesson's warm-up may have it: see its plan, how lessons are laid out.", v.Music.Title, number, techniqueBook))
+	s.Flash(r, fmt.Sprintf("%s is exercise %d of %s now. A lesson's warm-up may have it: see its plan, lesson shape.", v.Music.Title, number, techniqueBook))
 	http.Redirect(w, r, fmt.Sprintf("/bench/%d?%s", id, q.Encode()), http.StatusSeeOther)
 	return nil
 }

@@ -95,7 +95,7 @@ func (s *handlers) tune(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.Page(w, r, http.StatusOK, "tune", "Tune the room", v)
+	s.Page(w, r, http.StatusOK, "tune", "Tuning note", v)
 	return nil
 }
 

@@ -58,7 +58,7 @@ func (s *handlers) saveLine(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	if !v.InDrill() {
-		s.Flash(r, "There is nothing here that is worth a line of its own.")
+		s.Flash(r, "There is nothing here to make an exercise of.")
 		http.Redirect(w, r, v.Link("line", ""), http.StatusSeeOther)
 		return nil
 	}

@@ -66,7 +66,7 @@ func (s *handlers) heat(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.Page(w, r, http.StatusOK, "heat", "Board by exercise and stage", v)
+	s.Page(w, r, http.StatusOK, "heat", "Board by exercise", v)
 	return nil
 }
 
@@ -135,7 +135,7 @@ func (s *handlers) weeks(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.Page(w, r, http.StatusOK, "weeks", "Board week by week", v)
+	s.Page(w, r, http.StatusOK, "weeks", "Board by week", v)
 	return nil
 }
 

@@ -82,7 +82,7 @@ func (s *handlers) grades(w http.ResponseWriter, r *http.Request) error {
 		v.ByText = v.Rule.By.Format(time.DateOnly)
 	}
 	if v.Problem != "" {
-		s.Page(w, r, http.StatusUnprocessableEntity, "grades", "For a gradebook", v)
+		s.Page(w, r, http.StatusUnprocessableEntity, "grades", "Grades", v)
 		return nil
 	}
 	rows, err := s.gradebook(r, v.Class.ID, v.Rule)
@@ -100,7 +100,7 @@ func (s *handlers) grades(w http.ResponseWriter, r *http.Request) error {
 	if v.More = len(v.Rows) - gradesShown; v.More > 0 {
 		v.Rows = v.Rows[:gradesShown]
 	}
-	s.Page(w, r, http.StatusOK, "grades", "For a gradebook", v)
+	s.Page(w, r, http.StatusOK, "grades", "Grades", v)
 	return nil
 }
 

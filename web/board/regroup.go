@@ -54,7 +54,7 @@ func (s *handlers) groups(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.Page(w, r, http.StatusOK, "groups", "Regroup", v)
+	s.Page(w, r, http.StatusOK, "groups", "Groups", v)
 	return nil
 }
 

@@ -133,7 +133,7 @@ func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
 	}
 	if len(whose) == 0 {
 		return s.showCheckins(w, r, http.StatusUnprocessableEntity,
-			"Everybody has a day already. Tick “and whoever has a day already” to set it anew.")
+			"Everybody has a day already. Tick “and students who have a day already” to set it anew.")
 	}
 	due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), class.ID, whose, list, share)
 	if err != nil {
@@ -156,7 +156,7 @@ func (s *handlers) deleteCheckin(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).DeleteCheckin(r.Context(), site.ID[store.CheckinID](r)); err != nil {
 		return err
 	}
-	s.Flash(r, "The check-in is taken away.")
+	s.Flash(r, "The check-in is deleted.")
 	http.Redirect(w, r, fmt.Sprintf("/check-ins?class=%d", site.Number(r, "class")), http.StatusSeeOther)
 	return nil
 }

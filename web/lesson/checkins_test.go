@@ -22,7 +22,7 @@ func TestCheckins(t *testing.T) {
 	desk := s.Store.For(b.Teacher)
 	at := fmt.Sprintf("/check-ins?class=%d", b.Class)
 	_, page := v.Get(at)
-	testsite.Wants(t, page, "Nobody waits today.", "none yet", "Set a day for the class")
+	testsite.Wants(t, page, "No check-ins due today.", "none yet", "Schedule the class")
 	for _, bad := range []url.Values{{"on": {"soon"}, "minutes": {"10"}}, {"on": {today}, "minutes": {"many"}}, {"on": {today}, "minutes": {"0"}}} {
 		status, page := v.Post(at, bad)
 		if status != http.StatusUnprocessableEntity || !strings.Contains(page, `role="alert"`) || !strings.Contains(page, `value="`+bad.Get("minutes")+`"`) {
@@ -89,7 +89,7 @@ func TestCheckins(t *testing.T) {
 		t.Errorf("heard are %s", got)
 	}
 	_, page = v.Get(at)
-	testsite.Wants(t, page, "Everybody who was waiting has been heard.", "Nobody waits today.", "Heard Alma.", "left from the last check-in")
+	testsite.Wants(t, page, "Everybody who was waiting has been heard.", "No check-ins due today.", "Heard Alma.", "left from the last check-in")
 	log, err := desk.StudentAttempts(ctx, testsite.StudentCalled(t, desk, b.Class, "Alma"))
 	if err != nil || len(log) != 4 || log[0].Tempo != 58 || log[0].Cause != "sound" {
 		t.Errorf("the log has %+v, %v", log, err)

@@ -228,7 +228,7 @@ func (s *handlers) saveCards(w http.ResponseWriter, r *http.Request) error {
 		" "), teach.NewCardsSetting: strconv.Itoa(n)}); err != nil {
 		return err
 	}
-	s.Flash(r, "Cards ask that from now on.")
+	s.Flash(r, "Saved. Cards ask that now.")
 	http.Redirect(w, r, fmt.Sprintf("/cards?class=%d", site.Number(r, "class")), http.StatusSeeOther)
 	return nil
 }

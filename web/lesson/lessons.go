@@ -94,7 +94,7 @@ func (s *handlers) planLesson(w http.ResponseWriter, r *http.Request) error {
 	}
 	if class.ID == 0 {
 		return s.showLessons(w, r, http.StatusUnprocessableEntity, site.Text(r, "minutes"),
-			"There is no class to teach yet. Add one in People.")
+			"There is no class to teach yet. Add one in Students.")
 	}
 	return s.suggest(w, r, class, minutes)
 }

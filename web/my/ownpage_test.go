@@ -49,7 +49,7 @@ func TestAStudentsOwnPage(t *testing.T) {
 		t.Fatalf("the link gives %d", status)
 	}
 	_, page = v.Get(plan)
-	testsite.Wants(t, page, "Alma’s own page", `<svg class="code"`)
+	testsite.Wants(t, page, "Alma’s practice page", `<svg class="code"`)
 	link := regexp.MustCompile(`value="http://[^"/]*(/my/[A-Z0-9]{26}/)"`).FindStringSubmatch(page)
 	if link == nil {
 		t.Fatalf("there is no link on\n%s", page)

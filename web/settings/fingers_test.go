@@ -201,7 +201,7 @@ func TestDrill(t *testing.T) {
 	plain := s.Exercise(t, account.ID, 1, "One", "", "T:One\nM:4/4\nL:1/1\nK:C\nc|c|]\n")
 	_, to = v.Post(fmt.Sprintf("/bench/%d/line", plain), url.Values{"instrument": {"trumpet"}, "line": {"drill"}})
 	_, page = v.Get(to)
-	testsite.Wants(t, page, "nothing here that is worth a line of its own")
+	testsite.Wants(t, page, "nothing here to make an exercise of")
 	_, page = v.Get(fmt.Sprintf("/bench/%d?instrument=trumpet&line=drill", plain))
 	testsite.Wants(t, page, "1 · One")
 }

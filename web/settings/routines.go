@@ -141,7 +141,7 @@ func (s *handlers) deleteRoutine(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).DeleteRoutine(r.Context(), site.Text(r, "id")); err != nil {
 		return err
 	}
-	s.Flash(r, "The routine is taken away. Who followed it follows what they would without it.")
+	s.Flash(r, "The routine is deleted. Instruments that followed it follow the class’s again.")
 	http.Redirect(w, r, "/routines", http.StatusSeeOther)
 	return nil
 }

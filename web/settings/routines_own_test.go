@@ -153,7 +153,7 @@ func TestOtherwiseForOneStudent(t *testing.T) {
 	for range 2 {
 		_, page = testsite.Mark(v, b, url.Values{"cause": {"rhythm"}, "stage": {"name"}, "chunk": {"3-4"}})
 	}
-	testsite.Wants(t, page, "Two stumbles: the same again, a notch slower.", "Clap it once, counting aloud", "An early or late entry? Count the rest aloud; breathe in")
+	testsite.Wants(t, page, "Two stumbles: the same again, one step slower.", "Clap it once, counting aloud", "An early or late entry? Count the rest aloud; breathe in")
 	for range 2 {
 		_, page = testsite.Mark(v, b, url.Values{"cause": {"rhythm"}, "stage": {"name"}, "chunk": {"3-4"}})
 	}

@@ -324,7 +324,7 @@ func (s *handlers) turn(ctx context.Context, e *entry, to way) {
 		if d := e.lines().Draft(ctx); len(d.Score.Parts) > 0 {
 			e.ABC = abc.Write(d.Score)
 			if len(d.Marks) > 0 {
-				e.Said = "What is marked in the two lines is left out here. They stand as they were under Count it and name it."
+				e.Said = "What is marked in the two lines is left out here. They stand as they were under Type it in."
 			}
 		}
 	case e.Way == byABC && to == byCount && strings.TrimSpace(e.ABC) != "" && line(e.ABC) != startingABC:

@@ -22,7 +22,7 @@ func TestCountItAndNameIt(t *testing.T) {
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
 	_, page := v.Get("/exercises/new")
-	testsite.Wants(t, page, "Count it and name it", `name="count"`, `name="names"`, `name="number" inputmode="numeric" value="2"`,
+	testsite.Wants(t, page, "Type it in", `name="count"`, `name="names"`, `name="number" inputmode="numeric" value="2"`,
 		`value="4/4"`, `<option value="Bb" selected>B flat major: B flat, E flat`, "What you count stands here as music.")
 
 	form := url.Values{"way": {"count"}, "book": {"The Ferry Book"}, "number": {"2"}, "title": {"Second Ferry"}, "written_for": {"clarinet"},

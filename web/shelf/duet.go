@@ -34,12 +34,12 @@ func (s *handlers) saveSecond(w http.ResponseWriter, r *http.Request) error {
 	case "exercise":
 		other := store.ExerciseID(site.Number(r, "other"))
 		if other == 0 || other == x.ID {
-			return refuse("Choose the exercise that is line B.")
+			return refuse("Choose the exercise that is part B.")
 		}
 		err, said = desk.SaveDuetPart(ctx, store.DuetPart{A: x.ID, B: other}), "They are lines A and B now."
 	case "part":
 		err = s.addLineFromPart(ctx, desk, x, int(site.Number(r, "part")))
-		said = "The part of the file is line B now, an exercise of its own."
+		said = "The part of the file is part B now, an exercise of its own."
 	default:
 		err, said = desk.DeleteDuetPart(ctx, x.ID), "It is an exercise of one line again. The other stays on the Shelf."
 	}
@@ -51,7 +51,7 @@ func (s *handlers) saveSecond(w http.ResponseWriter, r *http.Request) error {
 	return nil
 }
 
-// addLineFromPart puts another part of an exercise's source on the Shelf as its line B.
+// addLineFromPart puts another part of an exercise's source on the Shelf as its part B.
 func (s *handlers) addLineFromPart(ctx context.Context, desk *teach.Class, x store.Exercise, part int) error {
 	if part < 0 || part >= x.FileParts || part == x.Part {
 		return fmt.Errorf("find the part: %w", store.ErrNotFound)
@@ -64,7 +64,7 @@ func (s *handlers) addLineFromPart(ctx context.Context, desk *teach.Class, x sto
 	if err != nil {
 		return err
 	}
-	id, err := desk.AddExercise(ctx, store.Exercise{Book: x.Book, Number: next, Title: x.Title + ", line B",
+	id, err := desk.AddExercise(ctx, store.Exercise{Book: x.Book, Number: next, Title: x.Title + ", part B",
 		Part: part, WrittenFor: x.WrittenFor}, source)
 	if err != nil {
 		return err

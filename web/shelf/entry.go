@@ -36,7 +36,7 @@ const (
 
 // Title is the way's name on its tab.
 func (w way) Title() string {
-	return map[way]string{byCount: "Count it and name it", byFile: "A file", byABC: "ABC"}[w]
+	return map[way]string{byCount: "Type it in", byFile: "A file", byABC: "ABC"}[w]
 }
 
 // wayIn is the way that a form says, another one where it says none.
@@ -444,7 +444,7 @@ func (s *handlers) removeExercise(w http.ResponseWriter, r *http.Request) error 
 	if err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%d · %s is off the Shelf. Its log is kept.", x.Number, x.Title))
+	s.Flash(r, fmt.Sprintf("%d · %s is deleted. Its log is kept.", x.Number, x.Title))
 	s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/removed/exercises/%d/back", id))
 	http.Redirect(w, r, "/", http.StatusSeeOther)
 	return nil

@@ -63,7 +63,7 @@ func (s *handlers) showMany(w http.ResponseWriter, r *http.Request, status int, 
 		v.Book = v.Books[0].Title
 	}
 	v.Instruments = instrument.All()
-	s.Page(w, r, status, "many", "Many at once", v)
+	s.Page(w, r, status, "many", "Import several", v)
 	return nil
 }
 
@@ -360,11 +360,11 @@ func (s *handlers) undoMany(w http.ResponseWriter, r *http.Request) error {
 	err := site.ClassOf(r).MoveToTrash(r.Context(), store.TrashExercise, ids...)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
-		s.Flash(r, "Some of them are off the Shelf already. Nothing was changed.")
+		s.Flash(r, "Some of them are deleted already. Nothing was changed.")
 	case err != nil:
 		return err
 	default:
-		s.Flash(r, fmt.Sprintf("%s off the Shelf again. For 30 days they can be put back.",
+		s.Flash(r, fmt.Sprintf("%s deleted again. For 30 days you can restore them.",
 			teach.Plural(len(ids), "exercise is", "exercises are")))
 	}
 	http.Redirect(w, r, "/", http.StatusSeeOther)

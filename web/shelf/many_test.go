@@ -82,13 +82,13 @@ func TestManyAtOnce(t *testing.T) {
 	// All of it is undone at once, once.
 	v.Post("/exercises/many/undo", url.Values{"ids": {ids}})
 	_, shelf = v.Get("/")
-	testsite.Wants(t, shelf, "3 exercises are off the Shelf again.", "Quay Five")
+	testsite.Wants(t, shelf, "3 exercises are deleted again.", "Quay Five")
 	if strings.Contains(shelf, "Quay the Fourth") {
 		t.Error("what was undone stands on the Shelf")
 	}
 	v.Post("/exercises/many/undo", url.Values{"ids": {ids}})
 	_, shelf = v.Get("/")
-	testsite.Wants(t, shelf, "Some of them are off the Shelf already.")
+	testsite.Wants(t, shelf, "Some of them are deleted already.")
 
 	// Nobody undoes or reads another's.
 	other, account := s.Teacher(t, "b@school.example")

@@ -40,7 +40,7 @@ func (s *handlers) saveOctave(w http.ResponseWriter, r *http.Request) error {
 	if err := desk.SaveOctaveChoice(ctx, id, target.ID, placed); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("The octave of %d · %s is kept for the %s.", exercise.Number, exercise.Title, target.Name))
+	s.Flash(r, fmt.Sprintf("The octave of %d · %s is saved for the %s.", exercise.Number, exercise.Title, target.Name))
 	http.Redirect(w, r, site.BackToBench(r, fmt.Sprintf("/bench/%d?instrument=%s", id, target.ID)), http.StatusSeeOther)
 	return nil
 }
@@ -55,7 +55,7 @@ type partsView struct {
 	ABC         string
 	Entry       string // typed for a round
 	Lines       store.DuetPart
-	Others      []store.Exercise // that can be line B
+	Others      []store.Exercise // that can be part B
 	Problems    []string
 }
 

@@ -145,13 +145,13 @@ func TestRemoveAndRestore(t *testing.T) {
 	b := testsite.Furnish(t, s.Store, account.ID)
 	v.Post(fmt.Sprintf("/exercises/%d/remove", b.Exercise), nil)
 	_, page := v.Get("/")
-	testsite.Wants(t, page, "1 · First Lamp is off the Shelf", fmt.Sprintf("/removed/exercises/%d/back", b.Exercise))
+	testsite.Wants(t, page, "1 · First Lamp is deleted", fmt.Sprintf("/removed/exercises/%d/back", b.Exercise))
 	if status, _ := v.Get(fmt.Sprintf("/bench/%d", b.Exercise)); status != http.StatusNotFound {
 		t.Errorf("a removed exercise's bench gives %d", status)
 	}
 	v.Post(fmt.Sprintf("/removed/exercises/%d/back", b.Exercise), nil)
 	_, page = v.Get("/")
-	testsite.Wants(t, page, "The exercise is back.", "First Lamp")
+	testsite.Wants(t, page, "The exercise is restored.", "First Lamp")
 }
 
 func TestBench(t *testing.T) {
@@ -237,7 +237,7 @@ func TestSlowerByANotchWhereThereIsNoWayBack(t *testing.T) {
 	b := testsite.Furnish(t, s.Store, account.ID)
 	testsite.Mark(v, b, url.Values{"cause": {"rhythm"}})
 	_, page := testsite.Mark(v, b, url.Values{"cause": {"rhythm"}})
-	testsite.Wants(t, page, "a notch slower", `name="tempo" value="63"`)
+	testsite.Wants(t, page, "one step slower", `name="tempo" value="63"`)
 }
 
 func TestPeople(t *testing.T) {

@@ -287,7 +287,7 @@ func (s *handlers) moveExercise(w http.ResponseWriter, r *http.Request) error {
 	if err := desk.MoveExercise(ctx, id, store.ExerciseID(site.Number(r, "before"))); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%d · %s stands elsewhere now.", x.Number, x.Title))
+	s.Flash(r, fmt.Sprintf("%d · %s is moved.", x.Number, x.Title))
 	s.Sessions.Put(ctx, "undo", fmt.Sprintf("/exercises/%d/move?before=%d", id, after.ID))
 	http.Redirect(w, r, fmt.Sprintf("/#exercise-%d", id), http.StatusSeeOther)
 	return nil
@@ -298,7 +298,7 @@ func (s *handlers) orderByNumber(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).OrderByNumber(r.Context(), site.ID[store.BookID](r)); err != nil {
 		return err
 	}
-	s.Flash(r, "The exercises stand by their numbers again.")
+	s.Flash(r, "The exercises are in the order of their numbers again.")
 	http.Redirect(w, r, "/", http.StatusSeeOther)
 	return nil
 }

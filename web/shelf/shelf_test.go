@@ -127,7 +127,7 @@ func TestOrderOnTheShelf(t *testing.T) {
 	}
 	move(fmt.Sprintf("/exercises/%d/move", ids[3]), url.Values{"before": {fmt.Sprint(ids[1])}})
 	page := order("3 1 2")
-	testsite.Wants(t, page, "3 · x stands elsewhere now.", "Order by number")
+	testsite.Wants(t, page, "3 · x is moved.", "Order by number")
 	undo := regexp.MustCompile(`action="(/exercises/\d+/move\?before=\d+)"`).FindStringSubmatch(page)
 	if undo == nil {
 		t.Fatal("it cannot be undone")

@@ -10,7 +10,7 @@ func (s *Site) BackupWords() string {
 		return fmt.Sprintf("Backups written before still hold it; the nightly ones are deleted after %d nights.",
 			s.BackupNights)
 	}
-	return "Backups written before still hold it, until whoever runs the machine deletes them."
+	return "Backups written before still hold it, until the administrator deletes them."
 }
 
 // NotErased asks again before something goes for good.

@@ -125,7 +125,7 @@ func (s *Site) unavailable(w http.ResponseWriter, _ *http.Request, err error) {
 	const heading = "The records cannot be reached"
 	w.Header().Set("Retry-After", "5")
 	s.Render(w, http.StatusServiceUnavailable, "message", "layout", LayoutData{Title: heading,
-		Content: Message{heading, "Nothing is lost: what was saved is safe, and marks on an open Bench wait in its page. Try again in a moment; if it stays so, tell whoever runs the machine."}})
+		Content: Message{heading, "Nothing is lost: what was saved is safe, and marks on an open Bench wait in its page. Try again in a moment; if it stays so, tell the administrator."}})
 }
 
 // lastChosen is what was chosen last in a session.

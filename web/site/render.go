@@ -110,15 +110,15 @@ type Message struct{ Heading, Text string }
 // NotFound says that something is not here.
 func (s *Site) NotFound(w http.ResponseWriter, r *http.Request) {
 	if a, err := s.SignedIn(r); err == nil && a.Class != nil {
-		s.Render(w, http.StatusNotFound, "message", "layout", LayoutData{Title: "Not here", Teacher: a.Teacher,
+		s.Render(w, http.StatusNotFound, "message", "layout", LayoutData{Title: "Page not found", Teacher: a.Teacher,
 			Content: Message{
-				"That is not here",
-				"It may have been removed, or the address is wrong. Everything that is yours is on the Shelf and in People.",
+				"Page not found",
+				"It may have been removed, or the address is wrong. Everything that is yours is on the Shelf and in Students.",
 			}})
 		return
 	}
-	s.Render(w, http.StatusNotFound, "message", "layout", LayoutData{Title: "Not here",
-		Content: Message{"That is not here", "Sign in to see your exercises."}})
+	s.Render(w, http.StatusNotFound, "message", "layout", LayoutData{Title: "Page not found",
+		Content: Message{"Page not found", "Sign in to see your exercises."}})
 }
 
 // Handle answers requests with a handler, and with Failed where it returns an error.

@@ -33,7 +33,7 @@ func (s *handlers) showHomePlan(w http.ResponseWriter, r *http.Request, status i
 	if v.Problem = problem; problem != "" {
 		saveTyped(&v, r)
 	}
-	s.Page(w, r, status, "homeplan", "Plan of "+v.Student.Name(), v)
+	s.Page(w, r, status, "homeplan", v.Student.FirstName+"’s practice plan", v)
 	return nil
 }
 
@@ -184,7 +184,7 @@ func (s *handlers) deleteHomePlan(w http.ResponseWriter, r *http.Request) error 
 	if err := site.ClassOf(r).DeleteHomePlan(r.Context(), id); err != nil {
 		return err
 	}
-	s.Flash(r, "The plan is taken away.")
+	s.Flash(r, "The plan is deleted.")
 	http.Redirect(w, r, fmt.Sprintf("/students/%d/plan", id), http.StatusSeeOther)
 	return nil
 }

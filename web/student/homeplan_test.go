@@ -26,7 +26,7 @@ func TestAPlanForHome(t *testing.T) {
 	alma := testsite.StudentCalled(t, desk, b.Class, "Alma")
 	at := fmt.Sprintf("/students/%d/plan", alma)
 	_, page := v.Get(at)
-	testsite.Wants(t, page, "No plan yet", "There is no check-in to come", `name="minutes" inputmode="numeric" value="15"`)
+	testsite.Wants(t, page, "No plan yet", "No check-in is scheduled", `name="minutes" inputmode="numeric" value="15"`)
 	until := now.AddDate(0, 0, 5).Format(time.DateOnly)
 	for _, bad := range []url.Values{
 		{"minutes": {"15"}, "until": {until}}, {"day": testsite.EveryDay, "minutes": {"many"}, "until": {until}}, {"day": testsite.EveryDay, "minutes": {"61"}, "until": {until}}, {"day": testsite.EveryDay, "minutes": {"15"}, "until": {"soon"}},
@@ -95,7 +95,7 @@ func TestPlansOfAClass(t *testing.T) {
 	alma := testsite.StudentCalled(t, desk, b.Class, "Alma")
 	at := fmt.Sprintf("/plans?class=%d", b.Class)
 	_, page := v.Get(at)
-	testsite.Wants(t, page, "no plan yet", "Lay out everybody’s")
+	testsite.Wants(t, page, "no plan yet", "Make everybody’s plans")
 	if status, page := v.Post(at, url.Values{"minutes": {"15"}, "until": {"2026-01-01"}}); status != http.StatusUnprocessableEntity || !strings.Contains(page, "Choose at least one day") && !strings.Contains(page, "role=\"alert\"") {
 		t.Errorf("plans without days give %d", status)
 	}
@@ -117,7 +117,7 @@ func TestPlansOfAClass(t *testing.T) {
 		}
 	}
 	_, page = v.Get(at)
-	testsite.Wants(t, page, "4 plans are laid out.", "Print 4 plans", `class="tick-box paper-only"`)
+	testsite.Wants(t, page, "4 plans are made.", "Print 4 plans", `class="tick-box paper-only"`)
 	if n := strings.Count(page, `class="home-week"`); n != 4 {
 		t.Errorf("%d weeks stand on paper", n)
 	}

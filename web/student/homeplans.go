@@ -67,7 +67,7 @@ func (s *handlers) showPlans(w http.ResponseWriter, r *http.Request, status int,
 			v.Without++
 		}
 	}
-	s.Page(w, r, status, "plans", "Plans for home", v)
+	s.Page(w, r, status, "plans", "Practice plans", v)
 	return nil
 }
 
@@ -109,7 +109,7 @@ func (s *handlers) makePlans(w http.ResponseWriter, r *http.Request) error {
 	if err := desk.SaveHomePlans(ctx, plans...); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%s laid out.", teach.Plural(len(students), "plan is", "plans are")))
+	s.Flash(r, fmt.Sprintf("%s made.", teach.Plural(len(students), "plan is", "plans are")))
 	http.Redirect(w, r, fmt.Sprintf("/plans?class=%d", class.ID), http.StatusSeeOther)
 	return nil
 }

@@ -38,7 +38,7 @@ func TestAStudentsPage(t *testing.T) {
 	}
 	at := fmt.Sprintf("/students/%d", bea)
 	_, page := v.Get(at)
-	testsite.Wants(t, page, "No tries yet.", "nothing tried in the last twelve weeks", "Set a day</a>", "Not begun: ")
+	testsite.Wants(t, page, "No tries yet.", "nothing tried in the last twelve weeks", "Schedule</a>", "Not begun: ")
 	if strings.Contains(page, "note-staff") {
 		t.Error("without a try there is a staff of notes")
 	}

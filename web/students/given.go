@@ -26,7 +26,7 @@ func (s *handlers) shareClass(w http.ResponseWriter, r *http.Request) error {
 		f.May == "teach"); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%s is given. Your colleague finds it in People and on the Board.", class.Name))
+	s.Flash(r, fmt.Sprintf("%s is shared. Your colleague finds it in Students and on the Board.", class.Name))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 	return nil
 }
@@ -37,7 +37,7 @@ func (s *handlers) takeClassBack(w http.ResponseWriter, r *http.Request) error {
 		store.TeacherID(site.Number(r, "colleague"))); err != nil {
 		return err
 	}
-	s.Flash(r, "It is yours alone again. What your colleague marked is kept.")
+	s.Flash(r, "It is no longer shared. What your colleague marked is kept.")
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 	return nil
 }

@@ -44,7 +44,7 @@ func TestAClassIsShared(t *testing.T) {
 		owner, colleague, b, hidden := shared(t, s, may)
 		bench := fmt.Sprintf("/bench/%d?class=%d&student=%d", b.Exercise, b.Class, b.Student)
 		pages := map[string][]string{
-			"/people":                               {"Given to you", "Tuesday brass", "of Wren"},
+			"/people":                               {"Shared with you", "Tuesday brass", "of Wren"},
 			"/board":                                {fmt.Sprintf("/board?class=%d", b.Class)},
 			fmt.Sprintf("/board?class=%d", b.Class): {"Ines P.", "First Lamp"},
 			bench:                                   {"Tuesday brass, of Wren", "Ines P."},
@@ -57,7 +57,7 @@ func TestAClassIsShared(t *testing.T) {
 			}
 			testsite.Wants(t, page, words...)
 		}
-		if _, page := owner.Get("/people"); !strings.Contains(page, "Tuesday brass is given. Your colleague finds it in People and on the Board.") {
+		if _, page := owner.Get("/people"); !strings.Contains(page, "Tuesday brass is shared. Your colleague finds it in Students and on the Board.") {
 			t.Errorf("that a class was given to %s is not said", may)
 		}
 		_, page := colleague.Get(bench)
@@ -118,7 +118,7 @@ func TestAClassIsShared(t *testing.T) {
 			}
 		}
 		_, page = owner.Get("/account/log")
-		testsite.Wants(t, page, "gave Tuesday brass to Wren", "took Tuesday brass back from Wren")
+		testsite.Wants(t, page, "shared Tuesday brass with Wren", "stopped sharing Tuesday brass with Wren")
 	}
 }
 

@@ -225,7 +225,7 @@ func (l *tableLine) settle(desired store.Student, class string, known roster, no
 	}
 	switch {
 	case len(there) > 1:
-		l.Problem = fmt.Sprintf("%d students are called %s. Change the one you mean in People.", len(there),
+		l.Problem = fmt.Sprintf("%d students are called %s. Change the one you mean in Students.", len(there),
 			strings.TrimSuffix(desired.Name(), "."))
 	case len(there) == 1:
 		l.becomes(there[0], desired, class, known, back, noted, lined)
@@ -260,7 +260,7 @@ func (l *tableLine) takesUp(desired store.Student, class string, known roster, f
 			desired.Name())
 		return
 	case len(firsts) > 1:
-		l.Problem = fmt.Sprintf("%d students are called %s. Add the instrument to the one you mean in People.",
+		l.Problem = fmt.Sprintf("%d students are called %s. Add the instrument to the one you mean in Students.",
 			len(firsts), strings.TrimSuffix(desired.Name(), "."))
 		return
 	case firsts[0].Instrument == desired.Instrument:
@@ -310,7 +310,7 @@ func (l *tableLine) becomes(is, desired store.Student, class string, known roste
 			teach.InstrumentName(is.Instrument)))
 	}
 	if desired.DuetPart != is.DuetPart {
-		does = append(does, "has line "+cmp.Or(desired.DuetPart, "of the class"))
+		does = append(does, "has part "+cmp.Or(desired.DuetPart, "of the class"))
 	}
 	if desired.Note != is.Note {
 		does = append(does, "has another note")
@@ -468,7 +468,7 @@ func (s *handlers) saveNote(w http.ResponseWriter, r *http.Request) error {
 	} else if err := site.ClassOf(r).SaveNote(r.Context(), id, note); err != nil {
 		return err
 	} else {
-		s.Flash(r, "The note is kept.")
+		s.Flash(r, "The note is saved.")
 	}
 	http.Redirect(w, r, fmt.Sprintf("/students/%d", id), http.StatusSeeOther)
 	return nil

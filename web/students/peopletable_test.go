@@ -39,7 +39,7 @@ func TestWhatATableWillDo(t *testing.T) {
 		{"Ines,P,trombone", "is there already"},
 		{"Ines,P,euphonium in bass clef,Friday", "moves from Tuesday brass to Friday, plays the euphonium in bass clef instead of the trombone"},
 		{"First name,Initial,Instrument,Note\nInes,P,trombone,door", "has another note"},
-		{"First name,Initial,Instrument,Line\nInes,P,trombone,b", "has line B"},
+		{"First name,Initial,Instrument,Line\nInes,P,trombone,b", "has part B"},
 		{"Sam,K,violin,Tuesday brass", "moves from Friday to Tuesday brass"},
 		{"Sam,K,cello,Friday", "plays the cello instead of the violin"},
 		{"Wim,L,tuba in B flat,Tuesday brass", "comes back to Tuesday brass"},
@@ -59,7 +59,7 @@ func TestWhatATableWillDo(t *testing.T) {
 		{"Nour,A,trombone,Period 5\nNour,A,viola,,,,yes", "is new in Period 5, a new class|takes up the viola too, in Period 5"},
 		{"Nour,A,viola,Friday,,,yes", "! Nobody called Nour A. has a first instrument here. Give that a line above this one."},
 		{"Wim,L,viola,Friday,,,yes", "! Nobody called Wim L. has a first instrument here. Give that a line above this one."},
-		{"Sam,K,viola,Friday,,,yes", "! 2 students are called Sam K. Add the instrument to the one you mean in People."},
+		{"Sam,K,viola,Friday,,,yes", "! 2 students are called Sam K. Add the instrument to the one you mean in Students."},
 		{"Ines,P,trombone,Friday,,,yes", "! Ines P. plays that already."},
 		{"Ines,P,viola,Friday,,,maybe", "! Under “second instrument” stands yes or nothing."},
 		{"Ines,P,trombone,Friday\nInes,P,trombone,Tuesday brass", "moves from Tuesday brass to Friday|! Line 1 is about the same student."},
@@ -132,7 +132,7 @@ func TestANoteAboutAStudent(t *testing.T) {
 	at := fmt.Sprintf("/students/%d", b.Student)
 	v.Post(at+"/note", url.Values{"note": {" Braces since May. "}})
 	_, page := v.Get(at)
-	testsite.Wants(t, page, "The note is kept.", ">Braces since May.</textarea>")
+	testsite.Wants(t, page, "The note is saved.", ">Braces since May.</textarea>")
 	v.Post(at+"/note", url.Values{"note": {strings.Repeat("é", store.LongestNote+1)}})
 	_, page = v.Get(at)
 	testsite.Wants(t, page, "The note is longer than 1000 letters.", ">Braces since May.</textarea>")

@@ -114,7 +114,7 @@ func (s *handlers) saveSeats(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).SaveSeats(r.Context(), class.ID, rows); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("%s sits so from now on, in the Lesson too.", class.Name))
+	s.Flash(r, fmt.Sprintf("The seating of %s is saved. The Lesson uses it too.", class.Name))
 	http.Redirect(w, r, fmt.Sprintf("/classes/%d/seats", class.ID), http.StatusSeeOther)
 	return nil
 }

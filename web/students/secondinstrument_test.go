@@ -32,7 +32,7 @@ func TestASecondInstrument(t *testing.T) {
 		t.Fatalf("a second instrument gives %d", status)
 	}
 	_, page = v.Get("/people")
-	testsite.Wants(t, page, "Ines P. plays the cello too, with a log of its own.", "also cello", "Take the second instrument away", "1 student<")
+	testsite.Wants(t, page, "Ines P. plays the cello too, with a log of its own.", "also cello", "Delete the second instrument", "1 student<")
 	second, err := desk.OtherInstrument(ctx, store.Student{ID: b.Student})
 	if err != nil {
 		t.Fatal(err)

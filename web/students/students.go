@@ -71,7 +71,7 @@ func (s *handlers) showPeople(w http.ResponseWriter, r *http.Request, status int
 		return err
 	}
 	v.Instruments = instrument.All()
-	s.Page(w, r, status, "people", "People", v)
+	s.Page(w, r, status, "people", "Students", v)
 	return nil
 }
 

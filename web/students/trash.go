@@ -51,7 +51,7 @@ func (s *handlers) showRemoved(w http.ResponseWriter, r *http.Request, status in
 			v.Overdue++
 		}
 	}
-	s.Page(w, r, status, "removed", "Taken away", v)
+	s.Page(w, r, status, "removed", "Trash", v)
 	return nil
 }
 
@@ -62,7 +62,7 @@ func (s *handlers) moveToTrash(what store.TrashKind, page string) http.HandlerFu
 		if err := site.ClassOf(r).MoveToTrash(r.Context(), what, id); err != nil {
 			return err
 		}
-		s.Flash(r, fmt.Sprintf("The %s is taken away. For 30 days it can be put back.", trashWords[what]))
+		s.Flash(r, fmt.Sprintf("The %s is deleted. For 30 days you can restore it.", trashWords[what]))
 		s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/removed/%s/%d/back", what, id))
 		http.Redirect(w, r, page, http.StatusSeeOther)
 		return nil
@@ -83,7 +83,7 @@ func (s *handlers) restored(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("The %s is back.", trashWords[what]))
+	s.Flash(r, fmt.Sprintf("The %s is restored.", trashWords[what]))
 	http.Redirect(w, r, map[store.TrashKind]string{store.TrashExercise: "/", store.TrashBook: "/",
 		store.TrashClass: "/people", store.TrashStudent: "/people"}[what], http.StatusSeeOther)
 	return nil
@@ -98,7 +98,7 @@ func (s *handlers) eraseNow(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).Erase(r.Context(), what, site.ID[int64](r)); err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("The %s is erased, with all that was logged. %s", trashWords[what], s.BackupWords()))
+	s.Flash(r, fmt.Sprintf("The %s is deleted for good, with its log. %s", trashWords[what], s.BackupWords()))
 	http.Redirect(w, r, "/removed", http.StatusSeeOther)
 	return nil
 }
@@ -109,7 +109,7 @@ func (s *handlers) studentLeft(w http.ResponseWriter, r *http.Request) error {
 	if err := site.ClassOf(r).HasLeft(r.Context(), id); err != nil {
 		return err
 	}
-	s.Flash(r, "The student has left, and stands in no list. The log is kept, under Taken away.")
+	s.Flash(r, "The student has left. The log is kept, under Former students.")
 	s.Sessions.Put(r.Context(), "undo", fmt.Sprintf("/students/%d/return", id))
 	http.Redirect(w, r, "/people", http.StatusSeeOther)
 	return nil
@@ -134,7 +134,7 @@ func (s *handlers) eraseOverdue(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	s.Flash(r, fmt.Sprintf("Erased of those who left: %d. %s", n, s.BackupWords()))
+	s.Flash(r, fmt.Sprintf("Former students deleted for good: %d. %s", n, s.BackupWords()))
 	http.Redirect(w, r, "/removed", http.StatusSeeOther)
 	return nil
 }

@@ -18,7 +18,7 @@ func TestDeleted(t *testing.T) {
 	v, account := s.Teacher(t, "a@school.example")
 	b := testsite.Furnish(t, s.Store, account.ID)
 	_, page := v.Get("/removed")
-	testsite.Wants(t, page, "Nothing is taken away")
+	testsite.Wants(t, page, "The Trash is empty")
 	for _, tt := range []struct{ path, what, page, name, listed string }{
 		{"/exercises", "exercises", "/", "First Lamp", "1 · First Lamp"},
 		{"/books", "books", "/", "First Lamp", "The Ferry Book"},
@@ -39,7 +39,7 @@ func TestDeleted(t *testing.T) {
 			t.Errorf("%s: putting it back gives %d %s", tt.what, status, to)
 		}
 		_, page = v.Get(tt.page)
-		testsite.Wants(t, page, tt.name, "is back")
+		testsite.Wants(t, page, tt.name, "is restored")
 		v.Post(fmt.Sprintf("%s/%d/remove", tt.path, id), nil)
 		erase := fmt.Sprintf("/removed/%s/%d/erase", tt.what, id)
 		if status, page := v.Post(erase, nil); status != http.StatusUnprocessableEntity || !strings.Contains(page, "Nothing was erased") {
@@ -48,7 +48,7 @@ func TestDeleted(t *testing.T) {
 		if tt.what == "students" {
 			v.Post(erase, url.Values{"sure": {"yes"}})
 			_, page = v.Get("/removed")
-			testsite.Wants(t, page, "The student is erased", "Nothing is taken away")
+			testsite.Wants(t, page, "The student is deleted for good", "The Trash is empty")
 			continue
 		}
 		v.Post(back, nil)
@@ -100,5 +100,5 @@ func TestWhoHasLeft(t *testing.T) {
 	}
 	v.Post("/removed/overdue", url.Values{"sure": {"yes"}})
 	_, page = v.Get("/removed")
-	testsite.Wants(t, page, "Erased of those who left: 1.", "Nobody.")
+	testsite.Wants(t, page, "Former students deleted for good: 1.", "No former students yet.")
 }

@@ -414,7 +414,7 @@ function showKeys() {
       <dt><kbd>↑</kbd> <kbd>↓</kbd></dt><dd>chunk before, chunk after</dd>
       <dt><kbd>←</kbd> <kbd>→</kbd></dt><dd>stage before, stage after</dd>
       <dt><kbd>Tab</kbd> into the music</dt><dd>then <kbd>←</kbd> <kbd>→</kbd> go from note to note, each with its reasons</dd>
-      <dt><kbd>[</kbd> <kbd>]</kbd></dt><dd>a notch slower, a notch faster</dd>
+      <dt><kbd>[</kbd> <kbd>]</kbd></dt><dd>one step slower, one step faster</dd>
       <dt><kbd>C</kbd></dt><dd>the try was clean</dd>
       <dt><kbd>X</kbd></dt><dd>it stumbled; then <kbd>R</kbd> rhythm, <kbd>N</kbd> name, <kbd>F</kbd> fingering, <kbd>S</kbd> sound</dd>
       <dt><kbd>U</kbd></dt><dd>undo the last mark</dd>

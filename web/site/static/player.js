@@ -1,5 +1,5 @@
 // The player: a count-off, then clicks, notes or both, and a cursor, through the chunk at
-// hand, once or round and round. Times come from the clock of the sound.
+// hand, once or loop. Times come from the clock of the sound.
 import { advise } from "./advice.js";
 import { shape } from "./dom.js";
 import * as Voices from "./voices.js";

@@ -1,4 +1,4 @@
-// Count it and name it: marks what is wrong in the two typed lines, draws the exercise so far,
+// Type it in: marks what is wrong in the two typed lines, draws the exercise so far,
 // and types from keys on the screen.
 import { advise } from "./advice.js";
 import * as Engraver from "./engrave.js";
