@@ -129,7 +129,7 @@ func TestANoteBeyondTheInstrument(t *testing.T) {
 	drawn("the lesson", 1)
 	p.MustNavigate(address + "/check-ins?class=1").MustWaitLoad()
 	p.MustEval(`(on) => { const f = document.querySelector("[aria-labelledby=set-day] form"); f.on.value = on; f.minutes.value = 60; }`, time.Now().Format(time.DateOnly))
-	onwards(p, "Set it")
+	onwards(p, "^Schedule$")
 	for k, id := range oneOfEach {
 		p.MustNavigate(fmt.Sprintf("%s/check-ins/%d?class=1", address, k+1)).MustWaitLoad()
 		choice := p.MustElement(".due-more select")
@@ -144,7 +144,7 @@ func TestANoteBeyondTheInstrument(t *testing.T) {
 	for k, link := range links {
 		p.MustNavigate(fmt.Sprintf("%s/students/%d/plan", address, k+1)).MustWaitLoad()
 		onEveryDay(p)
-		onwards(p, "Lay it out")
+		onwards(p, "(Make|Update) plan")
 		find(p, ".home-items li", "")
 		p.MustNavigate(address + link).MustWaitLoad()
 		day := p.MustElement(`.own-step[data-music]:not([data-music=""]):not([data-kind=warm])`).MustAttribute("data-date")

@@ -14,7 +14,7 @@ import (
 func waitsToday(p *rod.Page, address string, minutes int) {
 	p.MustNavigate(address + "/check-ins?class=1").MustWaitLoad()
 	p.MustEval(`(on, minutes) => { const f = document.querySelector("[aria-labelledby=set-day] form"); f.on.value = on; f.minutes.value = minutes; }`, time.Now().Format(time.DateOnly), minutes)
-	onwards(p, "Set it")
+	onwards(p, "^Schedule$")
 	p.MustElementR("button", "who wait")
 }
 
@@ -25,7 +25,7 @@ func TestACheckinQueueByTouch(t *testing.T) {
 	p, address := signedIn(t, 1024)
 	p.MustSetViewport(1024, 768, 1, true)
 	waitsToday(p, address, 30)
-	onwards(p, "Hear the 18 who wait")
+	onwards(p, "Start check-ins")
 	drawn := func() {
 		until(t, p, "the music is drawn", `() => performance.getEntriesByName("due:drawn").length > 0 && document.querySelector(".due-sheet svg.lanes")`)
 	}
@@ -81,7 +81,7 @@ func TestACheckinKeepsWhatIsTyped(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
 	waitsToday(p, address, 30)
-	onwards(p, "Hear the 18 who wait")
+	onwards(p, "Start check-ins")
 	p.MustElement(".due-sheet svg.lanes")
 	p.MustElement("[name=comment]").MustInput("half a sentence")
 	p.MustEval(`() => { window.loaded = "once"; document.addEventListener("htmx:afterSwap", () => document.getElementById("rhythm-0")?.click(), { once: true }); }`)
@@ -105,7 +105,7 @@ func TestACheckinRefuses(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
 	waitsToday(p, address, 10)
-	onwards(p, "Hear the 18 who wait")
+	onwards(p, "Start check-ins")
 	p.MustElement("[name=comment]").MustInput("half a sentence")
 	click(p.MustElementR("button", "Ask for it"))
 	find(p, ".problem", "Choose a chunk from the list.")

@@ -215,7 +215,7 @@ var states = []struct {
 	}},
 	{"a check-in", "/check-ins?class=1", func(p *rod.Page) {
 		p.MustEval(`(on) => { document.querySelector("[aria-labelledby=set-day] [name=on]").value = on; }`, time.Now().Format(time.DateOnly))
-		onwards(p, "Set it")
+		onwards(p, "^Schedule$")
 		onwards(p, "who wait")
 		p.MustElement(".due-sheet svg.lanes")
 		click(p.MustElement("#clean-0"))
@@ -233,7 +233,7 @@ var states = []struct {
 		p.MustElement("#walk .walk-part svg.lanes")
 	}},
 	{"a plan for home", "/students/1/plan", func(p *rod.Page) {
-		onwards(p, "Lay it out")
+		onwards(p, "(Make|Update) plan")
 		p.MustElement(".home-items li")
 	}},
 	{"a link to a student's own page", "/students/3/plan", func(p *rod.Page) {

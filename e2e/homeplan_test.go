@@ -11,7 +11,7 @@ func TestPlansOnPaper(t *testing.T) {
 	t.Parallel()
 	p, address := signedIn(t, 1280)
 	p.MustNavigate(address + "/plans?class=1").MustWaitLoad()
-	onwards(p, "Lay out everybody")
+	onwards(p, "Make everybody")
 	find(p, "button", "Print 18 plans")
 	for _, size := range []paperSize{{"Letter", 8.5, 11}, {"A4", 8.27, 11.69}} {
 		pages := printed(t, p, size)
@@ -24,7 +24,7 @@ func TestPlansOnPaper(t *testing.T) {
 				words = append(words, w[5])
 			}
 			text := strings.Join(words, " ")
-			if !strings.Contains(text, " min") || strings.Contains(text, "Shelf") || strings.Contains(text, "Lay out") {
+			if !strings.Contains(text, " min") || strings.Contains(text, "Shelf") || strings.Contains(text, "Make a plan") {
 				t.Errorf("%s, page %d has %s", size.name, n+1, text)
 			}
 		}

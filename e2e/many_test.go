@@ -10,7 +10,7 @@ import (
 // chooseTunes brings in a book of twenty tunes, the third of them wrong.
 func chooseTunes(p *rod.Page) {
 	p.MustElement("[name=files]").MustSetFiles("testdata/studies.abc")
-	onwards(p, "Look at them")
+	onwards(p, "Preview")
 	p.MustElement(".many-list li:nth-child(20)")
 }
 
@@ -31,14 +31,14 @@ func TestABookAtOnce(t *testing.T) {
 		t.Errorf("%d exercises are listed", got)
 	}
 	p.MustElement(".many-list li:nth-child(2) [name=title]").MustSelectAllText().MustInput("Second Study")
-	onwards(p, "Put them on the Shelf")
+	onwards(p, "^Import$")
 	p.MustElementR(".many-done", "19 exercises are in The Ferry Book.")
 	p.MustElementR(".reading", "All are read for every instrument.")
 	p.MustElement(".many-list textarea.abc").MustSelectAllText().MustInput("M:4/4\nL:1/4\nK:Bb\nB c d e|]")
-	onwards(p, "Put them on the Shelf")
+	onwards(p, "^Import$")
 	p.MustElementR(".many-done", "1 exercise is in The Ferry Book.")
 	onwards(p, "Undo")
-	p.MustElementR(".flash", "1 exercise is off the Shelf again.")
+	p.MustElementR(".flash", "1 exercise is deleted again.")
 	p.MustElementR(".exercise", "Second Study")
 	if titles := p.MustElement("#books").MustText(); !strings.Contains(titles, "Study 20") || strings.Contains(titles, "Study 3\n") {
 		t.Errorf("on the Shelf stand %s", titles)

@@ -159,7 +159,7 @@ func TestTheUsualFingeringIsRestored(t *testing.T) {
 		fmt.Sprintf(`() => document.querySelector("#bench svg.lanes") && document.querySelectorAll(".f-alternate").length === %d`, before-1),
 	)
 	p.MustEval(`() => document.querySelectorAll(".lanes .touch")[3].dispatchEvent(new MouseEvent("click", { bubbles: true }))`)
-	click(p.MustElementR(".look button", "Put the usual one back"))
+	click(p.MustElementR(".look button", "Use the usual one"))
 	until(t, p, "every F is the usual one", `() => document.querySelector("#bench svg.lanes") && !document.querySelector(".f-alternate")`)
 	if stage := p.MustElement(".stages [aria-current]").MustText(); !strings.Contains(stage, "Finger") {
 		t.Errorf("after the choice the stage is %s", stage)

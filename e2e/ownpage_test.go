@@ -86,7 +86,7 @@ func onEveryDay(p *rod.Page) {
 func practiceLink(p *rod.Page, address string) string {
 	p.MustNavigate(address + "/students/1/plan").MustWaitLoad()
 	onEveryDay(p)
-	onwards(p, "Lay it out")
+	onwards(p, "(Make|Update) plan")
 	find(p, ".home-items li", "")
 	onwards(p, "Make the link")
 	return find(p, ".own-address input", "").MustProperty("value").Str()
@@ -103,7 +103,7 @@ func TestAStudentsDayOnAPhone(t *testing.T) {
 	signIn(teacher)
 	teacher.MustNavigate(address + "/students/1/plan").MustWaitLoad()
 	onEveryDay(teacher)
-	onwards(teacher, "Lay it out")
+	onwards(teacher, "(Make|Update) plan")
 	find(teacher, ".home-items li", "")
 	onwards(teacher, "Make the link")
 	link := scanned(t, find(teacher, ".own-code .code", ""))

@@ -108,7 +108,7 @@ func TestScreenshots(t *testing.T) {
 	take("cards")
 	p.MustNavigate(server.URL + "/students/1/plan").MustWaitLoad()
 	onEveryDay(p)
-	onwards(p, "Lay it out")
+	onwards(p, "(Make|Update) plan")
 	find(p, ".home-items li", "")
 	onwards(p, "Make the link")
 	link := find(p, ".own-address input", "").MustProperty("value").Str()

@@ -322,3 +322,48 @@ func TestBreath(t *testing.T) {
 		}
 	}
 }
+
+// What lists of students call instruments. Source: common abbreviations of score order, in five
+// languages; what speaks of several is not guessed.
+func TestNamed(t *testing.T) {
+	for text, want := range map[string]string{
+		"Fl": "flute", "Fl. 2": "flute", "Ob.": "oboe", "Cl": "clarinet", "B. Cl": "bass-clarinet", "B.Cl.": "bass-clarinet", "Bass Cl": "bass-clarinet", "Bb Cl 3": "clarinet",
+		"A. Sax": "alto-sax", "T.Sax": "tenor-sax", "Tenor": "tenor-sax", "Bari": "bari-sax", "Bari. Sax": "bari-sax", "Tpt. 1st": "trumpet", "Hn": "horn-f", "F Horn": "horn-f",
+		"Tbn": "trombone", "Euph": "euphonium-bc", "Bar. T.C.": "euphonium-tc", "Bar. B. C.": "euphonium-bc", "Bar": "euphonium-bc euphonium-tc", "Tba": "tuba-bb", "Sousaphone": "tuba-bb",
+		"SD": "snare", "Timp": "timpani", "Vln II": "violin", "Vla": "viola", "Vc": "cello", "DB": "bass", "Mallets": "bells marimba xylophone", "Alto": "alto-sax viola",
+		"Bass": "bass bass-clarinet tuba-bb", "Perc": "bass-drum bells small-percussion snare", "Percussion": "bass-drum bells small-percussion snare", "Schlagzeug": "bass-drum bells small-percussion snare",
+		"Klarinette": "clarinet", "Posaune": "trombone", "Querflöte": "flute", "Hautbois": "oboe", "Clarinette basse": "bass-clarinet", "Contrebasse": "bass",
+		"Trombón": "trombone", "Clarinete bajo": "bass-clarinet", "Violonchelo": "cello", "Fagotto": "bassoon", "Corno": "horn-f", "Rullante": "snare", "Platillos": "small-percussion",
+		"Horn in F": "horn-f", "Trombone": "trombone", "Kazoo": "", "": "", "T. C.": "",
+	} {
+		var ids []string
+		for _, i := range Named(text) {
+			ids = append(ids, i.ID)
+		}
+		slices.Sort(ids)
+		if got := strings.Join(ids, " "); got != want {
+			t.Errorf("%q speaks of %q, want %q", text, got, want)
+		}
+	}
+	for id := range shortNames {
+		if _, known := ByID(id); !known {
+			t.Errorf("there is no instrument %q", id)
+		}
+	}
+	for text, c := range map[string]struct{ others, want string }{
+		"Alto": {"clarinet trumpet", "alto-sax"}, "alto": {"violin cello", "viola"}, "ALTO": {"violin flute", "alto-sax viola"}, "Bass": {"violin", "bass"}, "bass": {"trumpet", "bass bass-clarinet tuba-bb"},
+	} {
+		var others []Instrument
+		for _, id := range strings.Fields(c.others) {
+			others = append(others, byID(t, id))
+		}
+		var ids []string
+		for _, i := range Among(Named(text), others) {
+			ids = append(ids, i.ID)
+		}
+		slices.Sort(ids)
+		if got := strings.Join(ids, " "); got != c.want {
+			t.Errorf("%s among %s is %q, want %q", text, c.others, got, c.want)
+		}
+	}
+}

@@ -34,7 +34,7 @@ func TestCheckins(t *testing.T) {
 	}
 	v.Post(at, url.Values{"on": {today}, "minutes": {"10"}})
 	_, page = v.Get(at)
-	testsite.Wants(t, page, "Today for 4 students.", "Hear the 4 who wait", "There is time for all of them", "1 · First Lamp, m. 3–4: Name", "needs help: name", "nothing is begun yet")
+	testsite.Wants(t, page, "Today for 4 students.", "Start check-ins, 4 students", "There is time for all of them", "1 · First Lamp, m. 3–4: Name", "needs help: name", "nothing is begun yet")
 	status, first := v.Get(at[:10] + "/queue" + at[10:] + "&minutes=10")
 	if status != http.StatusSeeOther || !strings.Contains(first, "&queue=10&begun=") {
 		t.Fatalf("the queue gives %d, %s", status, first)

@@ -6,6 +6,7 @@ import "unhurriedbench/store"
 var (
 	ReadTable      = readTable
 	ReadRosterLine = readRosterLine
+	ReadRoster     = readRoster
 )
 
 const LongestRoster = longestRoster

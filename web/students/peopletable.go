@@ -153,8 +153,10 @@ func readTableLine(row table.Row, at map[string]int, known roster) tableLine {
 		desired.Initial = strings.ToUpper(string(first))
 	}
 	second, is := yesNo(cell("second"))
-	i, plays := instrumentNamed(cell("instrument"))
-	desired.Instrument = i.ID
+	plays := instrumentsNamed(cell("instrument"))
+	if len(plays) == 1 {
+		desired.Instrument = plays[0].ID
+	}
 	class := teach.OneLine(cell("class"))
 	switch {
 	case desired.FirstName == "":
@@ -163,10 +165,12 @@ func readTableLine(row table.Row, at map[string]int, known roster) tableLine {
 		line.Problem = "The first name is longer than 40 letters."
 	case cell("instrument") == "":
 		line.Problem = "The instrument is missing."
-	case !plays:
+	case len(plays) == 0:
 		line.Problem = fmt.Sprintf("No instrument is called “%s” here.", cell("instrument"))
+	case len(plays) > 1:
+		line.Problem = doubtful(cell("instrument"), plays)
 	case desired.DuetPart != "" && desired.DuetPart != "A" && desired.DuetPart != "B":
-		line.Problem = "The line is A, B or nothing."
+		line.Problem = "The duet part is A, B or nothing."
 	case !is:
 		line.Problem = "Under “second instrument” stands yes or nothing."
 	case utf8.RuneCountInString(desired.Note) > store.LongestNote:
@@ -175,7 +179,7 @@ func readTableLine(row table.Row, at map[string]int, known roster) tableLine {
 		line.Problem = "The class's name is longer than 80 letters."
 	}
 	if line.Problem == "" {
-		line.Student, line.Plays = desired, i.Name
+		line.Student, line.Plays = desired, plays[0].Name
 		_, noted := at["note"]
 		_, lined := at["line"]
 		line.change.Second = second
@@ -323,13 +327,10 @@ func (l *tableLine) becomes(is, desired store.Student, class string, known roste
 	l.change = store.RosterChange{Student: desired, NewClass: class, Back: back}
 }
 
-// instrumentNamed finds an instrument by what a table calls it.
-func instrumentNamed(text string) (instrument.Instrument, bool) {
-	_, i, known := instrumentIn(strings.Fields(text))
-	if !known {
-		i, known = instrument.ByID(strings.ToLower(text))
-	}
-	return i, known
+// instrumentsNamed are the instruments that a table may speak of.
+func instrumentsNamed(text string) []instrument.Instrument {
+	_, list := instrumentIn(strings.Fields(text))
+	return list
 }
 
 // peopleTable is the page that takes a table in.

@@ -48,7 +48,7 @@ func TestWhatATableWillDo(t *testing.T) {
 		{"Nour,A,,Friday", "! The instrument is missing."},
 		{",A,oboe,Friday", "! The first name is missing."},
 		{"Nour,A,oboe", "! The class is missing."},
-		{"Nour,A,oboe,Friday,C", "! The line is A, B or nothing."},
+		{"Nour,A,oboe,Friday,C", "! The duet part is A, B or nothing."},
 		{strings.Repeat("n", 41) + ",A,oboe,Friday", "! The first name is longer than 40 letters."},
 		{"Ada,B,flute,Tuesday brass\nAda,B,cello,Friday,,,yes", "is there already|is there already"},
 		{"Ada,B,cello,Friday", "is there already"},

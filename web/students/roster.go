@@ -30,6 +30,7 @@ type rosterLine struct {
 	Instrument instrument.Instrument
 	Note       string // what is kept otherwise than it was typed
 	Problem    string
+	Doubtful   bool // its instrument may be one of several
 }
 
 // longestRoster bounds a list, in lines.
@@ -43,7 +44,7 @@ func readRoster(list string) []rosterLine {
 		if text = strings.TrimSpace(text); text == "" {
 			continue
 		}
-		line := readRosterLine(text)
+		line := readRosterLine(text, nil)
 		line.Number, line.Text = n+1, text
 		if len(lines) == longestRoster { // the rest is not read
 			line.Problem = fmt.Sprintf("A list holds at most %d students. Take this line and those below it into a list of their own.", longestRoster)
@@ -51,24 +52,43 @@ func readRoster(list string) []rosterLine {
 		}
 		lines = append(lines, line)
 	}
+	var played []instrument.Instrument
+	for _, line := range lines {
+		if line.Problem == "" {
+			played = append(played, line.Instrument)
+		}
+	}
+	for k, line := range lines {
+		if line.Doubtful {
+			again := readRosterLine(line.Text, played)
+			again.Number, again.Text = line.Number, line.Text
+			lines[k] = again
+		}
+	}
 	return lines
 }
 
-func readRosterLine(text string) rosterLine {
+// readRosterLine reads a line; played is what others of the list play, where that is known.
+func readRosterLine(text string, played []instrument.Instrument) rosterLine {
 	var line rosterLine
 	words := strings.FieldsFunc(text, func(c rune) bool { return strings.ContainsRune(",;\t |", c) || c == '\u00a0' })
-	at, i, known := instrumentIn(words)
+	at, list := instrumentIn(words)
+	list = instrument.Among(list, played)
 	switch {
 	case len(words) < 2:
 		line.Problem = "A line is a first name, an initial and an instrument: Ines P trombone."
 		return line
-	case !known:
+	case len(list) == 0:
 		line.Problem = "No instrument is recognised in it. End the line with one, as it is called on the Bench."
 		return line
 	case at == 0:
 		line.Problem = "The first name is missing."
 		return line
+	case len(list) > 1:
+		line.Doubtful, line.Problem = true, doubtful(strings.Join(words[at:], " "), list)
+		return line
 	}
+	i := list[0]
 	line.Instrument = i
 	s := store.Student{FirstName: words[0], Instrument: i.ID}
 	if at > 1 {
@@ -86,23 +106,31 @@ func readRosterLine(text string) rosterLine {
 	return line
 }
 
-// instrumentIn finds the instrument that a line ends with and where its name begins: as
-// it is called here, else the longest run of words that speaks of one.
-func instrumentIn(words []string) (at int, i instrument.Instrument, known bool) {
+// doubtful asks which of several instruments is meant.
+func doubtful(name string, list []instrument.Instrument) string {
+	return fmt.Sprintf("“%s” may be %s. Write which.", name, instrument.OneOf(list))
+}
+
+// instrumentIn finds the instruments that a line may end with and where the name begins: as it is
+// called here or in lists of schools, else the longest run of words that speaks of one. A single
+// letter before a name may be an initial: "Tom B Cl".
+func instrumentIn(words []string) (at int, list []instrument.Instrument) {
 	for at := range words {
-		name := strings.Join(words[at:], " ")
-		for _, i := range instrument.All() {
-			if strings.EqualFold(name, i.Name) {
-				return at, i, true
-			}
+		list := instrument.Named(strings.Join(words[at:], " "))
+		if len(list) == 0 {
+			continue
 		}
+		if without := at + 1; at == 1 && without < len(words) && len(words[at]) == 1 {
+			list = append(list, instrument.Named(strings.Join(words[without:], " "))...)
+		}
+		return at, list
 	}
 	for at := range words {
 		if i, known := instrument.Guess(strings.Join(words[at:], " ")); known && speaks(words[at]) {
-			return at, i, true
+			return at, []instrument.Instrument{i}
 		}
 	}
-	return 0, i, false
+	return 0, nil
 }
 
 // speaks says whether a word may begin the name of an instrument: a first name or an

@@ -25,12 +25,18 @@ func TestReadingARoster(t *testing.T) {
 		"Oscar snare drum":                     "Oscar||snare|",
 		"Émile Ö double bass":                  "Émile|Ö|bass|",
 		"Rose T E flat clarinet":               "Rose|T|eb-clarinet|",
+		"Ines P B. Cl.":                        "Ines|P|bass-clarinet|",
+		"Nour A Tpt. 2":                        "Nour|A|trumpet|",
+		"Lou A. Sax":                           "Lou||alto-sax|",
+		"Tom B Cl":                             "!may be bass clarinet or clarinet",
+		"Tom Bass":                             "!may be bass clarinet, tuba in B flat or double bass",
+		"Ana P Percussion":                     "!Write which",
 		"Theo G":                               "!No instrument",
 		"Piet":                                 "!A line is",
 		"trombone Piet":                        "!first name is missing",
 		strings.Repeat("a", 41) + " B trumpet": "!longer than 40",
 	} {
-		got := students.ReadRosterLine(line)
+		got := students.ReadRosterLine(line, nil)
 		if problem, wrong := strings.CutPrefix(want, "!"); wrong {
 			if !strings.Contains(got.Problem, problem) {
 				t.Errorf("%q says %q and is %+v", line, got.Problem, got.Student)
@@ -42,6 +48,32 @@ func TestReadingARoster(t *testing.T) {
 		if got.Problem != "" || s.FirstName != parts[0] || s.Initial != parts[1] || s.Instrument != parts[2] ||
 			(parts[3] == "") != (got.Note == "") || !strings.Contains(got.Note, parts[3]) {
 			t.Errorf("%q is read as %+v, %q, %q", line, s, got.Note, got.Problem)
+		}
+	}
+}
+
+// What may be several instruments is read by what else is in the list.
+func TestDoubtfulInstruments(t *testing.T) {
+	t.Parallel()
+	for list, want := range map[string]string{
+		"Ana P alto\nBo K violin\nCy L cello":   "viola violin cello",
+		"Ana P alto\nBo K trumpet\nCy L tbn":    "alto-sax trumpet trombone",
+		"Ana P bass\nBo K violin\nCy L vla":     "bass violin viola",
+		"Ana P bass\nBo K trumpet\nCy L flute":  "? trumpet flute",
+		"Ana P alto\nBo K violin\nCy L trumpet": "? violin trumpet",
+	} {
+		var got []string
+		for n, line := range students.ReadRoster(list) {
+			id := line.Student.Instrument
+			if line.Problem != "" {
+				id = "?"
+			}
+			if got = append(got, id); line.Number != n+1 {
+				t.Errorf("line %d is numbered %d", n+1, line.Number)
+			}
+		}
+		if strings.Join(got, " ") != want {
+			t.Errorf("%q is read as %v, want %s", list, got, want)
 		}
 	}
 }

@@ -288,7 +288,7 @@ function offerWays(event) {
   };
   const line = (way) => {
     const line = document.createElement("p");
-    if (way.usual) line.append("Usual: " + way.said + ". ", button("Put the usual one back", way, "note"), " ", button("only here", way, "here"));
+    if (way.usual) line.append("Usual: " + way.said + ". ", button("Use the usual one", way, "note"), " ", button("only here", way, "here"));
     else line.append("Or " + way.said + (way.why ? ": " + way.why : "") + ". ", button("Use it here", way, "here"), " ", button("for this note from now on", way, "note"));
     return line;
   };
