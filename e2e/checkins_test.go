@@ -15,7 +15,7 @@ func waitsToday(p *rod.Page, address string, minutes int) {
 	p.MustNavigate(address + "/check-ins?class=1").MustWaitLoad()
 	p.MustEval(`(on, minutes) => { const f = document.querySelector("[aria-labelledby=set-day] form"); f.on.value = on; f.minutes.value = minutes; }`, time.Now().Format(time.DateOnly), minutes)
 	onwards(p, "^Schedule$")
-	p.MustElementR("button", "who wait")
+	p.MustElementR("button", "Start check-ins")
 }
 
 // A class is heard in a queue by touch: one tap a chunk, nothing moves under it, what was
@@ -141,7 +141,7 @@ func TestSeatsByTouchAndKeys(t *testing.T) {
 	find(p, ".seats-said", "^$")
 	after := seats()
 	onwards(p, "Keep the seats")
-	find(p, ".flash", "sits so from now on")
+	find(p, ".flash", "The seating of")
 	if got := seats(); got != after {
 		t.Errorf("kept, they sit %s, want %s", got, after)
 	}

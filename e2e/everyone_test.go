@@ -216,7 +216,7 @@ var states = []struct {
 	{"a check-in", "/check-ins?class=1", func(p *rod.Page) {
 		p.MustEval(`(on) => { document.querySelector("[aria-labelledby=set-day] [name=on]").value = on; }`, time.Now().Format(time.DateOnly))
 		onwards(p, "^Schedule$")
-		onwards(p, "who wait")
+		onwards(p, "Start check-ins")
 		p.MustElement(".due-sheet svg.lanes")
 		click(p.MustElement("#clean-0"))
 		p.MustElement(".was-clean .due-sheet svg.lanes")
@@ -249,7 +249,7 @@ var states = []struct {
 		click(p.MustElement(".seat-name"))
 		p.MustElement(".placing .spare")
 	}},
-	{"what is not there", "/bench/" + missing, func(p *rod.Page) { p.MustElementR("h1", "not here") }},
+	{"what is not there", "/bench/" + missing, func(p *rod.Page) { p.MustElementR("h1", "not found") }},
 }
 
 // axe-core finds nothing in what pages become.

@@ -86,7 +86,7 @@ func TestScreenshots(t *testing.T) {
 	time.Sleep(2 * time.Second)
 	take("lesson")
 	waitsToday(p, server.URL, 25)
-	onwards(p, "who wait")
+	onwards(p, "Start check-ins")
 	until(t, p, "the music is drawn", `() => performance.getEntriesByName("due:drawn").length > 0`)
 	click(p.MustElement("#clean-0"))
 	p.MustElement(".was-clean")
