@@ -40,7 +40,7 @@ func (r Report) Where(key ChunkKey, cause routine.Cause, target instrument.Instr
 	case rhythmPart:
 		said, shortest := r.rhythmOf(at)
 		if why = ": " + lowerFirst(said); said == "" {
-			why = ", down to " + score.ValueName(shortest, false) + "s"
+			why = ": rhythm (" + score.ValueName(shortest, false) + "s)"
 		}
 	case readingPart:
 		word, said := r.readingTrouble(at)

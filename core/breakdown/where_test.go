@@ -17,7 +17,7 @@ func TestWhereAStumbleLies(t *testing.T) {
 	}{
 		{"trombone", "K:C clef=bass\nB,,4|F,B,,F,B,,|C,4|]", 1, 2, routine.Fingering, "m. 2, B to F: the slide goes in, 6 positions"},
 		{"trumpet", "C4|C/DE/ F/GF/|C4|]", 1, 3, routine.Rhythm, "m. 2: a note begins between beats and lasts through one"},
-		{"trumpet", "C4|C/DE/ F/GF/|C4|]", 3, 3, routine.Rhythm, "m. 3, down to wholes"},
+		{"trumpet", "C4|C/DE/ F/GF/|C4|]", 3, 3, routine.Rhythm, "m. 3: rhythm (wholes)"},
 		{"trumpet", "C4|CD_E^F|C4|]", 1, 3, routine.WrongName, "m. 2: the sign in front of it makes it E flat until the bar line"},
 		{"trumpet", "CDCD|C4|]", 1, 2, routine.WrongName, "m. 1"},
 		{"trumpet", "C4|a4|]", 1, 2, routine.Sound, "m. 2: it goes up to A"},
@@ -25,7 +25,7 @@ func TestWhereAStumbleLies(t *testing.T) {
 		{"trumpet", "C4|]", 1, 1, routine.Sound, "m. 1: it goes down to C"},
 		{"trumpet", "C4|]", 1, 1, routine.None, ""},
 		{"trumpet", "C4|]", 7, 9, routine.Rhythm, ""},
-		{"snare", "K:C clef=perc\nc4|c/c/c/c/ c2|]", 1, 2, routine.Rhythm, "m. 2, down to eighths"},
+		{"snare", "K:C clef=perc\nc4|c/c/c/c/ c2|]", 1, 2, routine.Rhythm, "m. 2: rhythm (eighths)"},
 	} {
 		r := hardness(t, tt.instrument, tt.music, nil)
 		target, _ := instrument.ByID(tt.instrument)

@@ -50,7 +50,7 @@ func (s *handlers) seats(w http.ResponseWriter, r *http.Request) error {
 		students = teach.ProposeSeats(students, v.Across)
 	}
 	v.fill(students)
-	s.Page(w, r, http.StatusOK, "seats", "Seats of "+class.Name, v)
+	s.Page(w, r, http.StatusOK, "seats", "Seating: "+class.Name, v)
 	return nil
 }
 
@@ -97,7 +97,7 @@ func (s *handlers) saveSeats(w http.ResponseWriter, r *http.Request) error {
 	}
 	if v.Problem != "" {
 		v.fill(students)
-		s.Page(w, r, http.StatusUnprocessableEntity, "seats", "Seats of "+class.Name, v)
+		s.Page(w, r, http.StatusUnprocessableEntity, "seats", "Seating: "+class.Name, v)
 		return nil
 	}
 	var rows [][]store.StudentID

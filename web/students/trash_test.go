@@ -94,7 +94,7 @@ func TestWhoHasLeft(t *testing.T) {
 	_, page = v.Get("/removed")
 	testsite.Wants(t, page, "One student left more than 12 months ago")
 	_, page = v.Get("/people")
-	testsite.Wants(t, page, "Records of students who left long ago are to be erased: 1.")
+	testsite.Wants(t, page, "Records of students who left long ago should be deleted: 1.")
 	if status, _ := v.Post("/removed/overdue", nil); status != http.StatusUnprocessableEntity {
 		t.Errorf("erasing without the tick gives %d", status)
 	}
