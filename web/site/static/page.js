@@ -20,6 +20,14 @@ document.addEventListener("click", (event) => {
   htmx.ajax("GET", cell.getAttribute("href"), { target: "#history", swap: "outerHTML" });
 });
 
+// Escape closes an open menu, and gives the focus back to what opened it.
+document.addEventListener("keydown", (event) => {
+  const menu = event.key === "Escape" && (event.target.closest?.("details.more[open]") || document.querySelector("details.more[open]"));
+  if (!menu || document.querySelector("dialog[open]")) return;
+  menu.open = false;
+  menu.querySelector("summary").focus();
+});
+
 // The draft of a form that was sent and did not come back is no longer needed: it is saved.
 document.addEventListener("DOMContentLoaded", () => {
   const sent = sessionStorage.getItem("draft sent");
