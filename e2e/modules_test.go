@@ -88,7 +88,7 @@ func TestModules(t *testing.T) {
 		"notes written on a blank staff": {
 			{judged(`{ name: "B flat", alter: -1, byKey: -1, places: [-3, 4, 11], stands: "line 3" }`,
 				`{ step: 4, sign: "" }`, `{ step: 4, sign: "flat" }`, `{ step: -3, sign: "" }`, `{ step: 4, sign: "natural" }`, `{ step: 3, sign: "" }`, "null"),
-				`[true, true, true, "B flat: place 4 is right. The sign is not.", "B flat: you wrote place 3. It stands on line 3.", "B flat: not written yet."]`},
+				`[true, true, true, "B flat: place 4 is right. The sign is not.", "B flat: you wrote place 3. It belongs on line 3.", "B flat: not written yet."]`},
 			{judged(`{ name: "B natural", alter: 0, byKey: -1, places: [4], stands: "line 3" }`,
 				`{ step: 4, sign: "natural" }`, `{ step: 4, sign: "" }`, `{ step: 4, sign: "sharp" }`),
 				`[true, "B natural: place 4 is right. It needs a sign.", "B natural: place 4 is right, with another sign."]`},

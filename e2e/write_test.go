@@ -42,7 +42,7 @@ func TestNotesAreWritten(t *testing.T) {
 	}
 	touch(0, 1) // a step too low
 	click(p.MustElement("[data-write-check]"))
-	p.MustElementR(".write-said li", "you wrote .* It stands on ")
+	p.MustElementR(".write-said li", "you wrote .* It belongs on ")
 	p.MustElementR(".write-said li", "not written yet")
 	touch(n-1, 0)
 	p.MustElement(".blank-staff .slot").MustFocus()

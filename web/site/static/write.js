@@ -10,7 +10,7 @@ export function judge(note, written, places, lowest) {
   const alter = written.sign ? alters[written.sign] : null;
   const placed = note.places.includes(written.step);
   const at = places[written.step - lowest];
-  if (!placed) return { right: false, says: `${note.name}: you wrote ${at}. It stands on ${note.stands}.` };
+  if (!placed) return { right: false, says: `${note.name}: you wrote ${at}. It belongs on ${note.stands}.` };
   if ((alter === null ? note.byKey : alter) === note.alter) return { right: true, says: `${note.name}: right, ${at}.` };
   if (alter === null) return { right: false, says: `${note.name}: ${at} is right. It needs a sign.` };
   if (note.alter === note.byKey) return { right: false, says: `${note.name}: ${at} is right. The sign is not.` };
