@@ -71,9 +71,6 @@ func (s *Server) Routes() chi.Router {
 // browsers reach them by https.
 func (s *Server) Behind(proxies []netip.Prefix, https bool) { s.site.Behind(proxies, https) }
 
-// At tells the server where it listens: "127.0.0.1:8080".
-func (s *Server) At(address string) { s.site.At(address) }
-
 // Backups tells the server how many nightly backups are kept, 0 for none.
 func (s *Server) Backups(nights int) { s.site.BackupNights = nights }
 

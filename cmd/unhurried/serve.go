@@ -66,7 +66,6 @@ func serveCommand() *cobra.Command {
 				return err
 			}
 			server.Behind(trusted, https)
-			server.At(address)
 			servant, err := leaveRoot()
 			if err != nil {
 				return err

@@ -18,14 +18,6 @@ func (s *Site) Behind(proxies []netip.Prefix, https bool) {
 	}
 }
 
-// At says where the site listens. Browsers keep cookies by host, whatever the port: two
-// installations on one host are told apart by the cookie's name. It is called after Behind.
-func (s *Site) At(address string) {
-	if _, port, err := net.SplitHostPort(address); err == nil && !s.https {
-		s.Sessions.Cookie.Name = "bench-" + port
-	}
-}
-
 // fromProxies takes the caller's address from what a trusted proxy says of it. What
 // anybody else says is not believed.
 func (s *Site) fromProxies(next http.Handler) http.Handler {

@@ -80,20 +80,3 @@ func TestTheAddressOfTheSite(t *testing.T) {
 		t.Errorf("behind a proxy it is %s", got)
 	}
 }
-
-// Two installations on one host have cookies of their own; by HTTPS the host is the site's alone.
-func TestCookiesOfTwoInstallations(t *testing.T) {
-	t.Parallel()
-	for _, c := range []struct {
-		address string
-		https   bool
-		want    string
-	}{{"127.0.0.1:8080", false, "bench-8080"}, {"[::1]:8090", false, "bench-8090"}, {"127.0.0.1:8080", true, "__Host-bench"}, {"nowhere", false, "bench"}} {
-		s := testsite.Open(t)
-		s.Whole.Behind(nil, c.https)
-		s.Whole.At(c.address)
-		if got := s.Whole.Site().Sessions.Cookie.Name; got != c.want {
-			t.Errorf("at %s the cookie is %s, want %s", c.address, got, c.want)
-		}
-	}
-}
