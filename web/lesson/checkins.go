@@ -133,7 +133,7 @@ func (s *handlers) setCheckins(w http.ResponseWriter, r *http.Request) error {
 	}
 	if len(whose) == 0 {
 		return s.showCheckins(w, r, http.StatusUnprocessableEntity,
-			"Everybody has a day already. Tick “and students who have a day already” to set it anew.")
+			"Everybody has a day already. Tick “and students who have a day already” to schedule them again.")
 	}
 	due, err := teach.ProposeDue(r.Context(), site.ClassOf(r), class.ID, whose, list, share)
 	if err != nil {

@@ -122,7 +122,7 @@ func (r *reader) read(ctx context.Context, text string) (score.Score, error) {
 			tunes++
 			if tunes > 1 || r.inBody {
 				r.remark("tunes", "the text holds more than one tune; only the first is read.",
-					"Bring the others in under Import several, or each by itself.")
+					"Add the others with Import several, or each by itself.")
 				break
 			}
 		}
