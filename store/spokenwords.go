@@ -17,10 +17,15 @@ type SpokenWord struct {
 // "" where there are none.
 const VoiceSetting = "voice"
 
-// SpokenWords lists a teacher's words with their sound, by the alphabet.
-func (d *Desk) SpokenWords(ctx context.Context) ([]SpokenWord, error) {
+// oneOf narrows a query to some words; without any named, to all.
+const oneOf = ` AND (word = ANY($2) OR cardinality($2::text[]) = 0)`
+
+// SpokenWords lists a teacher's words with their sound, by the alphabet: those that are named, or
+// all.
+func (d *Desk) SpokenWords(ctx context.Context, words ...string) ([]SpokenWord, error) {
 	var list []SpokenWord
-	err := d.all(ctx, &list, "find your words", `SELECT word, vowel, sound FROM spoken_words WHERE teacher_id = $1 ORDER BY word`)
+	err := d.all(ctx, &list, "find your words",
+		`SELECT word, vowel, sound FROM spoken_words WHERE teacher_id = $1`+oneOf+` ORDER BY word`, append([]string{}, words...))
 	return list, err
 }
 
@@ -43,24 +48,29 @@ func (d *Desk) SaveSpokenWords(ctx context.Context, words []SpokenWord) error {
 				return err
 			}
 		}
-		return tx.saveSetting(ctx, VoiceSetting, strconv.FormatInt(time.Now().UnixMilli(), 10))
+		return tx.voiceChanged(ctx)
 	})
 }
 
 // DeleteSpokenWords takes words out, so that they are the program's again; without any named, all.
 func (d *Desk) DeleteSpokenWords(ctx context.Context, words ...string) error {
 	return d.inTransaction(ctx, "take your words out", func(tx deskTx) error {
-		if err := tx.clear(ctx, `DELETE FROM spoken_words WHERE teacher_id = $1 AND (word = ANY($2) OR cardinality($2::text[]) = 0)`, append([]string{}, words...)); err != nil {
+		if err := tx.clear(ctx, `DELETE FROM spoken_words WHERE teacher_id = $1`+oneOf, append([]string{}, words...)); err != nil {
 			return err
 		}
-		var left int
-		if err := tx.one(ctx, &left, `SELECT count(*) FROM spoken_words WHERE teacher_id = $1`); err != nil {
-			return err
-		}
-		version := ""
-		if left > 0 {
-			version = strconv.FormatInt(time.Now().UnixMilli(), 10)
-		}
-		return tx.saveSetting(ctx, VoiceSetting, version)
+		return tx.voiceChanged(ctx)
 	})
+}
+
+// voiceChanged sets down when the words were last changed, or that there are none.
+func (tx deskTx) voiceChanged(ctx context.Context) error {
+	var left int
+	if err := tx.one(ctx, &left, `SELECT count(*) FROM spoken_words WHERE teacher_id = $1`); err != nil {
+		return err
+	}
+	version := ""
+	if left > 0 {
+		version = strconv.FormatInt(time.Now().UnixMilli(), 10)
+	}
+	return tx.saveSetting(ctx, VoiceSetting, version)
 }

@@ -63,7 +63,7 @@ func PlacesOfStaff(c score.Clef) []string {
 	var list []string
 	bottom := c.BottomLine().Diatonic()
 	for at := bottom + LowestStaff; at <= bottom+HighestStaff; at++ {
-		list = append(list, name.Place(score.Pitch{Step: score.Step(at % 7), Octave: at / 7}, c))
+		list = append(list, name.Place(score.NaturalAt(at), c))
 	}
 	return list
 }

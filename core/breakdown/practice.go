@@ -112,6 +112,9 @@ const (
 	MostFirst   = 5
 )
 
+// FirstNotes is with how many notes adding a note begins where so many are asked for.
+func FirstNotes(asked int) int { return min(max(asked, FewestFirst), MostFirst) }
+
 // mostAdded bounds how many times notes or measures are added.
 const mostAdded = 24
 
@@ -140,7 +143,7 @@ func Derive(line PracticeVersion, title string, part score.Part, chunks []Chunk,
 	case Longer:
 		w.longer(within)
 	case AddANote:
-		w.addANote(within, min(max(ask.First, FewestFirst), MostFirst))
+		w.addANote(within, FirstNotes(ask.First))
 	case Unslurred:
 		w.unslurred(chunks)
 	case HeldFirst:

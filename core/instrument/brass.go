@@ -41,11 +41,13 @@ func brass() []Instrument {
 			ranges: "F#3 C6  B3 D5  G3 F5  F#3 A5  E4",
 			voice:  Voice{"trumpet", 0},
 			called: []string{"trumpet", "cornet"},
+			short:  []string{"tpt", "trp", "trpt", "tp", "trompete", "trompette", "trompeta", "tromba", "cnt"},
 		}),
 		horn.with(facts{
 			ranges: "C3 A5  Bb3 D5  G3 F5  F3 A5  A4",
 			voice:  Voice{"french-horn", 0},
 			called: []string{"horn"},
+			short:  []string{"hn", "hrn", "f horn", "fr horn", "french horn", "f hn", "waldhorn", "cor", "trompa", "corno"},
 		}),
 		double.with(facts{
 			ranges: "C3 A5  Bb3 D5  G3 F5  F3 A5  A4",
@@ -57,6 +59,7 @@ func brass() []Instrument {
 			breath: [3]float64{7.5, 10, 12},
 			voice:  Voice{"trombone", 0},
 			called: []string{"trombone"},
+			short:  []string{"tbn", "trb", "trom", "posaune", "pos", "trombón", "trombon"},
 		}),
 		attachment.with(facts{
 			ranges: "C2 Bb4  A2 D4  F2 Eb4  C2 G4  D3",
@@ -68,18 +71,21 @@ func brass() []Instrument {
 			breath: [3]float64{7.5, 10, 12},
 			voice:  Voice{"tuba", -7},
 			called: []string{"euphonium", "baritone", "baritone horn"},
+			short:  []string{"euph", "euph bc", "bar bc", "baritone bc", "eufonio", "bombardino", "baritone", "bar", "baryton"},
 		}),
 		low("euphonium-tc", "euphonium in treble clef", sounding(-8, -14), score.Treble, 48).with(facts{
 			ranges: "F#3 C6  B3 E5  G3 F5  F#3 A5  E4",
 			breath: [3]float64{7.5, 10, 12},
 			voice:  Voice{"tuba", -7},
 			called: []string{"euphonium t", "baritone t"},
+			short:  []string{"euph tc", "bar tc", "baritone tc", "baritone", "bar", "baryton"},
 		}),
 		low("tuba-bb", "tuba in B flat", concert, score.Bass, 22).with(facts{
 			ranges: "E1 Bb3  A1 D3  F1 Eb3  E1 F3  D2",
 			breath: [3]float64{6.5, 8.5, 10},
 			voice:  Voice{"tuba", 0},
 			called: []string{"tuba"},
+			short:  []string{"tba", "sousa", "sousaphone", "bb tuba", "bass"},
 		}),
 		low("tuba-eb", "tuba in E flat", concert, score.Bass, 27).with(facts{
 			ranges: "A1 Eb4  A1 Eb3  A1 G3  A1 Bb3  D2",

@@ -77,6 +77,7 @@ type Instrument struct {
 	breath [3]float64
 	voice  Voice
 	called []string
+	short  []string
 }
 
 // KeyLayout is how the keys of a woodwind lie under the hands, and with it the table

@@ -345,9 +345,11 @@ func TestNamed(t *testing.T) {
 			t.Errorf("%q speaks of %q, want %q", text, got, want)
 		}
 	}
-	for id := range shortNames {
-		if _, known := ByID(id); !known {
-			t.Errorf("there is no instrument %q", id)
+	for _, i := range catalogue {
+		for _, word := range i.short {
+			if word != strings.ToLower(word) || strings.Contains(word, ".") || !slices.ContainsFunc(Named(word), func(n Instrument) bool { return n.ID == i.ID }) {
+				t.Errorf("%s is not found as %q", i.ID, word)
+			}
 		}
 	}
 	for text, c := range map[string]struct{ others, want string }{

@@ -25,33 +25,40 @@ func percussion() []Instrument {
 			ranges: "G3 C6  A3 Bb5  G3 C6  G3 C6  D5",
 			voice:  Voice{"bells", 0},
 			called: []string{"bells", "glockenspiel"},
+			short:  []string{"glock", "glsp", "orchestra bells", "jeu de timbres", "campanelli", "mallets", "mallet percussion", "perc", "percussion", "schlagzeug", "percussions", "percusión", "percusion", "percussione"},
 		}),
 		bars("xylophone", score.Octaves(1), 14).with(facts{
 			ranges: "F3 C7  A3 Bb5  F3 C6  F3 C7  D5",
 			voice:  Voice{"xylophone", 0},
 			called: []string{"xylophone"},
+			short:  []string{"xyl", "xylo", "xylophon", "xilófono", "xilofono", "mallets", "mallet percussion"},
 		}),
 		marimba.with(facts{
 			ranges: "A2 C7  A3 Bb5  F3 C6  A2 C7  D5",
 			voice:  Voice{"xylophone", 12},
 			called: []string{"marimba"},
+			short:  []string{"mar", "mallets", "mallet percussion"},
 		}),
 		snare.with(facts{
 			voice:  Voice{"snare", 0},
 			called: []string{"snare"},
+			short:  []string{"sd", "s dr", "snare dr", "kleine trommel", "kl tr", "caisse claire", "caja", "tamburo", "rullante", "perc", "percussion", "drums", "drum", "schlagzeug", "percussions", "percusión", "percusion", "percussione", "batterie", "batería"},
 		}),
 		drum("bass-drum", "bass drum", "In the air first, then on the head off its centre, the other hand ready to damp.").with(facts{
 			voice:  Voice{"bass-drum", 0},
 			called: []string{"bass drum"},
+			short:  []string{"bd", "b dr", "große trommel", "grosse trommel", "gr tr", "grosse caisse", "bombo", "grancassa", "perc", "percussion", "drums", "drum", "schlagzeug", "percussions", "percusión", "percusion", "percussione"},
 		}),
 		drum("small-percussion", "cymbals and small percussion", "In the air first, then softly: know how the sound is stopped before it is started.").with(facts{
 			voice:  Voice{"small-percussion", 0},
 			called: []string{"cymbal", "percussion"},
+			short:  []string{"perc", "percussion", "schlagzeug", "percussions", "percusión", "percusion", "percussione", "cym", "cymbals", "becken", "cymbales", "platillos", "piatti"},
 		}),
 		timpani.with(facts{
 			ranges: "D2 A3  F2 F3  F2 F3  D2 A3  C3",
 			voice:  Voice{"timpani", 0},
 			called: []string{"timpani"},
+			short:  []string{"timp", "pauken", "pk", "timbales", "kettledrums"},
 		}),
 	}
 }

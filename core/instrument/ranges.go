@@ -19,11 +19,15 @@ type facts struct {
 	breath [3]float64 // seconds on one breath by year; the zero value is usualBreath
 	voice  Voice      // that it is heard with
 	called []string   // words of part names, in small letters
+	// short are its names in lists of students, beside its name here, in English, German, French,
+	// Spanish and Italian: in small letters, without points. What speaks of several instruments
+	// stands at each. Source: common practice of score order and class lists.
+	short []string
 }
 
 // with is the instrument with its facts. It panics on bad ranges, which every test would show.
 func (i Instrument) with(f facts) Instrument {
-	i.breath, i.voice, i.called = f.breath, f.voice, f.called
+	i.breath, i.voice, i.called, i.short = f.breath, f.voice, f.called, f.short
 	var pitches []score.Pitch
 	for _, word := range strings.Fields(f.ranges) {
 		pitches = append(pitches, score.MustPitch(word))

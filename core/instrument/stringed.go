@@ -25,21 +25,25 @@ func stringed() []Instrument {
 			ranges: "G3 D6  G3 B5  G3 B5  G3 D6  A4 D4",
 			voice:  Voice{"violin", 0},
 			called: []string{"violin"},
+			short:  []string{"vln", "vn", "vl", "violine", "geige", "violon", "violín", "violino"},
 		}),
 		viola.with(facts{
 			ranges: "C3 G5  C3 E5  C3 E5  C3 G5  A4 D4",
 			voice:  Voice{"violin", 7},
 			called: []string{"viola"},
+			short:  []string{"vla", "va", "bratsche", "br", "alto"},
 		}),
 		cello.with(facts{
 			ranges: "C2 G4  C2 D4  C2 E4  C2 G4  D3",
 			voice:  Voice{"cello", 0},
 			called: []string{"cello"},
+			short:  []string{"vc", "vcl", "vlc", "violoncello", "violoncelle", "violonchelo", "chelo"},
 		}),
 		bass.with(facts{
 			ranges: "E2 G4  E2 D4  E2 D4  E2 G4  D3",
 			voice:  Voice{"contrabass", 0},
 			called: []string{"double bass", "string bass", "bass"},
+			short:  []string{"db", "kb", "cb", "str bass", "st bass", "string bass", "kontrabass", "contrabass", "contrebasse", "contrabajo", "contrabbasso", "bass"},
 		}),
 	}
 }

@@ -40,8 +40,27 @@ type Hold struct{ At, For score.Fraction }
 // whole beats, which a class can count, are ours.
 const longestHold = 2
 
-// HoldOf is what a fermata adds to a note or rest: whole beats of its meter.
-func HoldOf(e score.Event, m score.Meter) score.Fraction {
+// HoldsIn are the fermatas of a passage, at their places in its measure.
+func HoldsIn(part score.Part, s breakdown.Passage) []Hold {
+	var list []Hold
+	m := &part.Measures[s.At]
+	for j := range m.Events {
+		e := &m.Events[j]
+		if from, to := later(e.Start, s.From), earlier(e.Start.Add(e.Length), s.To); from.Less(to) {
+			if hold := holdOf(e, m.Meter, to); !hold.IsZero() {
+				list = append(list, Hold{At: to, For: hold})
+			}
+		}
+	}
+	return list
+}
+
+// holdOf is what a fermata adds to a note or rest that is heard to a place in its measure: whole
+// beats of its meter. Without one, or where the end is not heard, it is zero.
+func holdOf(e *score.Event, m score.Meter, to score.Fraction) score.Fraction {
+	if !slices.Contains(e.Marks, score.Fermata) || to.Less(e.Start.Add(e.Length)) {
+		return score.Fraction{}
+	}
 	beats := e.Length.Div(m.Beat())
 	whole := beats.Floor()
 	if score.Frac(whole, 1).Less(beats) {
@@ -77,9 +96,8 @@ func RoundOf(part score.Part, passages []breakdown.Passage) Round {
 			if !from.Less(to) {
 				continue
 			}
-			hold := score.Fraction{}
-			if slices.Contains(e.Marks, score.Fermata) && !to.Less(e.Start.Add(e.Length)) {
-				hold = HoldOf(*e, m.Meter)
+			hold := holdOf(e, m.Meter, to)
+			if !hold.IsZero() {
 				r.Holds = append(r.Holds, Hold{At: r.Length.Add(to.Sub(s.From)), For: hold})
 			}
 			if e.Kind != score.Note {

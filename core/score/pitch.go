@@ -152,6 +152,9 @@ func (i Interval) bounded() Interval {
 	return Interval{min(max(i.Steps, -far.Steps), far.Steps), min(max(i.Semitones, -far.Semitones), far.Semitones)}
 }
 
+// NaturalAt is the natural note so many letters above C0, as Diatonic counts them; d is not negative.
+func NaturalAt(d int) Pitch { return Pitch{Step: Step(d % 7), Octave: d / 7} }
+
 // pitchAt spells the sounding MIDI number on the given letter.
 func pitchAt(diatonic, midi int) Pitch {
 	octave := diatonic / 7

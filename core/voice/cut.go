@@ -25,13 +25,15 @@ const (
 	gapInside = 0.22       // seconds of quiet inside a word: the stop of "eight"
 	shortest  = 0.06       // seconds
 	evenLevel = 0.11       // of every word, as a root mean square
-	loudest   = 0.95
-	lowVowel  = 500.0  // hertz between which a vowel is loud: below, a nasal is too,
-	highVowel = 3400.0 // and above, a hiss
-	risen     = 0.5    // of its loudest, by which a vowel has begun
-	hums      = 0.034  // seconds that an l, m, n, r or w takes after that
-	syllable  = 0.2    // seconds from its first sound in which the first vowel is at its loudest
+	lowVowel  = 500.0      // hertz between which a vowel is loud: below, a nasal is too,
+	highVowel = 3400.0     // and above, a hiss
+	risen     = 0.5        // of its loudest, by which a vowel has begun
+	hums      = 0.034      // seconds that an l, m, n, r or w takes after that
+	syllable  = 0.2        // seconds from its first sound in which the first vowel is at its loudest
 )
+
+// Loudest is the loudest sample of any word.
+const Loudest = 0.95
 
 // humming are the beginnings of words that hum before their vowel; "one" is said with a w.
 var humming = regexp.MustCompile(`^([bcdfgkps]|th)?[lmnrw]|^tr|^twe|^one`)
@@ -114,7 +116,7 @@ func cutOne(samples, loud []float64, quiet, from, to float64) Word {
 	b := min(len(samples), (end+1)*hop+int(kept*Rate), a+LongestWord*Rate)
 	w := Word{Samples: slices.Clone(samples[a:b]), From: float64(a) / Rate, Heard: true}
 	w.Vowel = vowelOf(w.Samples)
-	level(w.Samples)
+	Level(w.Samples)
 	return w
 }
 
@@ -140,8 +142,8 @@ func vowelOf(samples []float64) float64 {
 	return float64(begins*hop) / Rate
 }
 
-// level makes a word as loud as every other, and fades its ends.
-func level(samples []float64) {
+// Level makes a word as loud as every other, and fades its ends.
+func Level(samples []float64) {
 	sum, top := 0.0, 0.0
 	for _, s := range samples {
 		sum, top = sum+s*s, max(top, math.Abs(s))
@@ -149,8 +151,8 @@ func level(samples []float64) {
 	if top == 0 {
 		return
 	}
-	by := min(evenLevel/math.Sqrt(sum/float64(len(samples))), loudest/top)
-	fade := min(len(samples)/2, int(0.008*Rate))
+	by := min(evenLevel/math.Sqrt(sum/float64(len(samples))), Loudest/top)
+	fade := min(len(samples)/2, int(0.005*Rate))
 	for k := range samples {
 		edge := min(1, float64(k)/float64(fade), float64(len(samples)-1-k)/float64(fade))
 		samples[k] *= by * edge

@@ -74,7 +74,7 @@ func TestCut(t *testing.T) {
 			for _, s := range w.Samples {
 				loud = max(loud, math.Abs(s))
 			}
-			if loud > loudest+1e-9 || loud < 0.1 {
+			if loud > Loudest+1e-9 || loud < 0.1 {
 				t.Errorf("%s is as loud as %.2f", words[k], loud)
 			}
 		}

@@ -23,11 +23,8 @@ func Clips() []Clip {
 			list = append(list, c)
 		}
 	}
-	for _, c := range slices.Concat(counts(), names(), fingers(), syllables()) {
+	for _, c := range slices.Concat(counts(), names(), fingers(), syllables(), instructions()) {
 		add(c)
-	}
-	for _, text := range phrases {
-		add(Clip{Text: text})
 	}
 	return list
 }
@@ -139,6 +136,15 @@ func syllables() []Clip {
 	return list
 }
 
+// instructions are what is said of what to do.
+func instructions() []Clip {
+	var list []Clip
+	for _, text := range phrases {
+		list = append(list, Clip{Text: text})
+	}
+	return list
+}
+
 // phrases are the pieces of instructions.
 var phrases = []string{
 	"listen to", "the line", "with me", "without me", "on your own", "measure", "measures", "and", "to", "clap and count", "count", "name", "play", "now join",
@@ -193,11 +199,7 @@ func Sets() []Set {
 	add("counts", "Counts", slices.Concat(units[1:13], texts(counts())))
 	add("letters", "Names, letters", ofNames[:letters])
 	add("fingers", "Fingers, valves, hands", texts(fingers()))
-	var toDo []Clip
-	for _, text := range phrases {
-		toDo = append(toDo, Clip{Text: text})
-	}
-	add("do", "What to do", texts(toDo))
+	add("do", "What to do", texts(instructions()))
 	add("solfege", "Names, do re mi", ofNames[letters:solfege])
 	add("german", "Names, German and degrees", ofNames[solfege:])
 	add("syllables", "Syllables of counting", texts(syllables()))

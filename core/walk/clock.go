@@ -100,23 +100,27 @@ func (b *builder) stretches(m Move, passages []breakdown.Passage) []Stretch {
 	part, whole := b.lead.Report.Part, b.whole()
 	var list []Stretch
 	at, to := score.Fraction{}, passages[0].From
+	holds := m.Part || m.Form == routine.Play
+	put := func(who With, p breakdown.Passage, hold score.Fraction) {
+		list = append(list, Stretch{Index: p.At, From: p.From.Float(), To: p.To.Float(), At: at.Float() * whole,
+			Hold: hold.Float() * whole, Who: who, from: p.From, to: p.To})
+		at, to = at.Add(p.To.Sub(p.From)).Add(hold), p.To
+	}
 	add := func(who With, passages ...breakdown.Passage) {
 		for k, p := range passages {
 			if k == 0 {
 				full := part.Measures[p.At].Meter.Length()
 				at = at.Add(p.From.Sub(to).Within(full))
 			}
-			for _, h := range holdsIn(part, p, m.Part || m.Form == routine.Play) {
-				hold := h.For.Float() * whole
-				list = append(list, Stretch{Index: p.At, From: p.From.Float(), To: h.At.Float(), At: at.Float() * whole, Hold: hold, Who: who,
-					from: p.From, to: h.At})
-				at, p.From = at.Add(h.At.Sub(p.From)).Add(h.For), h.At
+			if holds {
+				for _, h := range play.HoldsIn(part, p) {
+					put(who, breakdown.Passage{At: p.At, From: p.From, To: h.At}, h.For)
+					p.From = h.At
+				}
 			}
 			if p.From.Less(p.To) {
-				list = append(list, Stretch{Index: p.At, From: p.From.Float(), To: p.To.Float(), At: at.Float() * whole, Who: who,
-					from: p.From, to: p.To})
+				put(who, p, score.Fraction{})
 			}
-			at, to = at.Add(p.To.Sub(p.From)), p.To
 		}
 	}
 	if m.Act != Echo && m.Act != SayPlay {
@@ -134,18 +138,6 @@ func (b *builder) stretches(m Move, passages []breakdown.Passage) []Stretch {
 		add(Heard, passages[k:k+n]...)
 		add(Alone, passages[k:k+n]...)
 		k += n
-	}
-	return list
-}
-
-// holdsIn are the fermatas of a passage, at their places in the measure, where what is done holds.
-func holdsIn(part score.Part, p breakdown.Passage, holds bool) []play.Hold {
-	if !holds {
-		return nil
-	}
-	list := play.RoundOf(part, []breakdown.Passage{p}).Holds
-	for k := range list {
-		list[k].At = list[k].At.Add(p.From)
 	}
 	return list
 }

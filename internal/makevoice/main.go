@@ -8,8 +8,6 @@
 package main
 
 import (
-	"bytes"
-	"encoding/binary"
 	"encoding/json"
 	"fmt"
 	"log"
@@ -24,11 +22,9 @@ import (
 )
 
 const (
-	rate     = 16000
+	rate     = voice.Rate
 	apart    = 0.12 // seconds of silence between clips
 	edge     = 0.02 // kept before the first and after the last sound
-	level    = 0.11 // of every clip, as a root mean square
-	loudest  = 0.95
 	quickly  = "~"  // marks a quick name in the index
 	quick    = 0.44 // seconds that a quick name takes at most
 	crisp    = 0.8  // of the usual length of what is said on the beat
@@ -63,7 +59,7 @@ func run(folder string) error {
 	index := map[string]entry{}
 	silence := make([]float64, int(apart*rate))
 	mark := make([]float64, int(apart*rate)) // a click, by which a page finds how late its decoder begins
-	mark[len(mark)/2] = loudest
+	mark[len(mark)/2] = voice.Loudest
 	all = append(all, mark...)
 	put := func(name string, s spoken) {
 		index[name] = entry{round(float64(len(all)) / rate), round(float64(len(all)+len(s.samples)) / rate), round(s.vowel)}
@@ -92,7 +88,7 @@ func run(folder string) error {
 		}
 	}
 	wav := filepath.Join(work, "all.wav")
-	if err := os.WriteFile(wav, wave(all), 0o600); err != nil {
+	if err := os.WriteFile(wav, voice.WriteWAV(all), 0o600); err != nil {
 		return err
 	}
 	if out, err := exec.Command("lame", "--quiet", "-m", "m", "-b", "48", "--cbr", wav, filepath.Join(folder, "voice.mp3")).CombinedOutput(); err != nil {
@@ -129,9 +125,13 @@ func speak(work string, c voice.Clip, stretch float64) (spoken, error) {
 	if err != nil {
 		return spoken{}, fmt.Errorf("flite %s: %w", c.Text, err)
 	}
-	samples, err := unwave(path)
+	data, err := os.ReadFile(path)
 	if err != nil {
 		return spoken{}, err
+	}
+	samples, err := voice.ReadWAV(data)
+	if err != nil {
+		return spoken{}, fmt.Errorf("%s: %w", c.Text, err)
 	}
 	begins, ends, vowel, last := -1.0, 0.0, -1.0, 0.0
 	for _, segment := range strings.Fields(string(out)) {
@@ -156,7 +156,7 @@ func speak(work string, c voice.Clip, stretch float64) (spoken, error) {
 	}
 	from, to := max(0, int((begins-edge)*rate)), min(len(samples), int((ends+edge)*rate))
 	cut := append([]float64(nil), samples[from:to]...)
-	levelled(cut)
+	voice.Level(cut)
 	return spoken{cut, voiced(samples, vowel) - float64(from)/rate}, nil
 }
 
@@ -195,50 +195,4 @@ func voicing(samples []float64, at float64) float64 {
 		sum += re*re + im*im
 	}
 	return math.Sqrt(sum)
-}
-
-// levelled brings a clip to the common level, and fades its ends.
-func levelled(s []float64) {
-	sum, peak := 0.0, 0.0
-	for _, v := range s {
-		sum += v * v
-		peak = max(peak, math.Abs(v))
-	}
-	gain := min(level/math.Sqrt(sum/float64(len(s))), loudest/peak)
-	fade := int(0.005 * rate)
-	for k := range s {
-		s[k] *= gain * min(1, float64(k)/float64(fade), float64(len(s)-1-k)/float64(fade))
-	}
-}
-
-// unwave reads the samples of a 16-bit mono WAV file.
-func unwave(path string) ([]float64, error) {
-	data, err := os.ReadFile(path)
-	if err != nil {
-		return nil, err
-	}
-	at := bytes.Index(data, []byte("data"))
-	if at < 0 || binary.LittleEndian.Uint32(data[24:]) != rate {
-		return nil, fmt.Errorf("%s is not what flite's slt writes", path)
-	}
-	data = data[at+8:]
-	samples := make([]float64, len(data)/2)
-	for k := range samples {
-		samples[k] = float64(int16(binary.LittleEndian.Uint16(data[2*k:]))) / 32768
-	}
-	return samples, nil
-}
-
-// wave writes samples as a 16-bit mono WAV file.
-func wave(samples []float64) []byte {
-	var b bytes.Buffer
-	size := uint32(2 * len(samples))
-	b.WriteString("RIFF")
-	for _, v := range []any{size + 36, []byte("WAVEfmt "), uint32(16), uint16(1), uint16(1), uint32(rate), uint32(2 * rate), uint16(2), uint16(16), []byte("data"), size} {
-		_ = binary.Write(&b, binary.LittleEndian, v)
-	}
-	for _, v := range samples {
-		_ = binary.Write(&b, binary.LittleEndian, int16(max(-1, min(1, v))*32767))
-	}
-	return b.Bytes()
 }

@@ -25,12 +25,12 @@ func (v benchView) WriteLink() string {
 
 // writtenSign is a sign to put before a note.
 type writtenSign struct {
-	Key, Word, Sign string
+	Word, Sign string
 }
 
 // Signs are those that may be written.
 func (blankView) Signs() []writtenSign {
-	return []writtenSign{{"flat", "flat", "♭"}, {"natural", "natural", "♮"}, {"sharp", "sharp", "♯"}}
+	return []writtenSign{{"flat", "♭"}, {"natural", "♮"}, {"sharp", "♯"}}
 }
 
 // writeNotes has the notes of a line drawn on a blank staff.
@@ -41,7 +41,7 @@ func (s *handlers) writeNotes(w http.ResponseWriter, r *http.Request) error {
 	}
 	v := blankView{Stand: b.Stand}
 	part := v.Report.Part
-	v.Staff = music.BlankStaff{Clef: part.Clef(), Key: part.Key(), Notes: teach.NotesToWrite(part, v.Options.Name), Places: teach.PlacesOfStaff(part.Clef())}
+	v.Staff = music.BlankStaff{Clef: part.Clef(), Key: part.Key(), Notes: teach.NotesToWrite(part, v.Options.Name)}
 	s.Page(w, r, http.StatusOK, "write", "Write the notes: "+v.Exercise.Title, v)
 	return nil
 }

@@ -36,8 +36,8 @@ func Routes(r chi.Router, of *site.Site, recordings music.Recordings) {
 		r.Post("/students/{id}/rule", s.Handle(s.saveRule))
 	})
 	s.Guests(r, func(r chi.Router) {
-		r.Get("/voice/own.wav", s.Handle(ownVoice))
-		r.Get("/voice/own.json", s.Handle(ownVoice))
+		r.Get("/voice/own.wav", s.Handle(music.ServeWords))
+		r.Get("/voice/own.json", s.Handle(music.ServeWords))
 		r.Get("/bench/{id}", s.Handle(s.bench))
 		r.Get("/bench/{id}/ear", s.Handle(s.byEar))
 		r.Get("/bench/{id}/write", s.Handle(s.writeNotes))

@@ -46,7 +46,7 @@ func (v benchView) Firsts() []int {
 
 // First is how many notes adding a note begins with.
 func (v benchView) First() int {
-	return min(max(v.Ask.First, breakdown.FewestFirst), breakdown.MostFirst)
+	return breakdown.FirstNotes(v.Ask.First)
 }
 
 // saveLine makes the drill or another line of an exercise an exercise of the same book,

@@ -197,11 +197,6 @@ func ledBy(ctx context.Context, desk *teach.Class, ask teach.Request, wants teac
 	return []teach.LedPart{part}, run, nil
 }
 
-// ownVoice is the teacher's own words of led runs.
-func ownVoice(w http.ResponseWriter, r *http.Request) error {
-	return music.ServeWords(w, r, site.ClassOf(r))
-}
-
 // walkData is a run with its music for the page's script.
 func (s *handlers) walkData(r *http.Request, class store.Class, parts []teach.LedPart, run walk.Run) (music.WalkData, error) {
 	words, err := music.VoiceOfWords(s.Assets)

@@ -18,16 +18,15 @@ const (
 
 // BlankStaff is a staff on which notes are drawn by the page's script.
 type BlankStaff struct {
-	Clef   score.Clef
-	Key    score.Key
-	Notes  []teach.NoteToWrite
-	Places []string // what each place is called, from the lowest
+	Clef  score.Clef
+	Key   score.Key
+	Notes []teach.NoteToWrite
 }
 
 // BlankData is what the page's script needs of it. Lengths are pixels of the drawing.
 type BlankData struct {
 	Notes  []teach.NoteToWrite `json:"notes"`
-	Places []string            `json:"places"`
+	Places []string            `json:"places"` // what each is called, from the lowest
 	Lowest int                 `json:"lowest"` // step of the first place from the bottom line
 	Bottom float64             `json:"bottom"` // height of the bottom line
 	Space  float64             `json:"space"`
@@ -48,7 +47,7 @@ func (s BlankStaff) slot(k int) float64 {
 // Data is what the page's script needs.
 func (s BlankStaff) Data() BlankData {
 	d := BlankData{
-		Notes: s.Notes, Places: s.Places, Lowest: teach.LowestStaff, Bottom: s.y(0), Space: blankSpace, Scale: blankSpace / float64(glyphUnits),
+		Notes: s.Notes, Places: teach.PlacesOfStaff(s.Clef), Lowest: teach.LowestStaff, Bottom: s.y(0), Space: blankSpace, Scale: blankSpace / float64(glyphUnits),
 		Glyphs: map[string]string{"head": noteheadGlyph, "sharp": sharpGlyph, "flat": flatGlyph, "natural": naturalGlyph},
 	}
 	for k := range s.Notes {
@@ -76,7 +75,7 @@ func (s BlankStaff) Draw() template.HTML {
 	for k, n := range s.Notes {
 		x, under := s.slot(k), s.y(teach.LowestStaff)+34
 		fmt.Fprintf(&b, `<g class="slot" data-slot="%d" tabindex="0" role="slider" aria-label="%s" aria-valuemin="0" aria-valuemax="%d" aria-valuenow="0" aria-valuetext="nothing yet"><rect class="field" x="%.1f" y="4" width="%d" height="%.1f" rx="8"/><g class="written"></g><text class="letter" x="%.1f" y="%.1f">%s</text></g>`,
-			k, template.HTMLEscapeString("Write "+n.Name), len(s.Places)-1, x-slotWide/2+3, slotWide-6, under+14, x, under, template.HTMLEscapeString(n.Name))
+			k, template.HTMLEscapeString("Write "+n.Name), teach.HighestStaff-teach.LowestStaff, x-slotWide/2+3, slotWide-6, under+14, x, under, template.HTMLEscapeString(n.Name))
 	}
 	b.WriteString(`</svg>`)
 	return template.HTML(b.String())

@@ -9,7 +9,7 @@ import (
 
 	"unhurriedbench/core/voice"
 	"unhurriedbench/store"
-	"unhurriedbench/teach"
+	"unhurriedbench/web/site"
 )
 
 // With adds where a teacher's own words are, if there are any; at leads to both, without their
@@ -51,8 +51,8 @@ func joinWords(words []store.SpokenWord) (samples []float64, clips map[string]cl
 
 // ServeWords answers with a teacher's own words, as one sound or, at an address that ends in
 // ".json", where each lies in it.
-func ServeWords(w http.ResponseWriter, r *http.Request, desk *teach.Class) error {
-	words, err := desk.SpokenWords(r.Context())
+func ServeWords(w http.ResponseWriter, r *http.Request) error {
+	words, err := site.ClassOf(r).SpokenWords(r.Context())
 	if err != nil {
 		return err
 	}
@@ -60,14 +60,16 @@ func ServeWords(w http.ResponseWriter, r *http.Request, desk *teach.Class) error
 	if err != nil {
 		return err
 	}
-	content, kind := voice.WriteWAV(samples), "audio/wav"
+	var content []byte
 	if strings.HasSuffix(r.URL.Path, ".json") {
-		kind = "application/json"
+		w.Header().Set("Content-Type", "application/json")
 		if content, err = json.Marshal(map[string]any{"clips": clips}); err != nil {
 			return fmt.Errorf("list the words: %w", err)
 		}
+	} else {
+		w.Header().Set("Content-Type", "audio/wav")
+		content = voice.WriteWAV(samples)
 	}
-	w.Header().Set("Content-Type", kind)
 	w.Header().Set("Cache-Control", "private, max-age=31536000, immutable") // the address names their version
 	_, _ = w.Write(content)                                                 // the reader has gone when this fails
 	return nil

@@ -15,6 +15,7 @@ import (
 	"unhurriedbench/core/instrument"
 	"unhurriedbench/store"
 	"unhurriedbench/teach"
+	"unhurriedbench/web/music"
 	"unhurriedbench/web/site"
 )
 
@@ -203,8 +204,8 @@ func (s *handlers) ownRoutes(r chi.Router) {
 		r.Use(s.requirePIN)
 		r.Get("/", s.handle(s.ownToday))
 		r.Get("/music", s.handle(s.musicOfSteps))
-		r.Get("/voice.wav", s.handle(ownVoice))
-		r.Get("/voice.json", s.handle(ownVoice))
+		r.Get("/voice.wav", s.handle(music.ServeWords))
+		r.Get("/voice.json", s.handle(music.ServeWords))
 		r.Get("/cards", s.handle(s.ownCards))
 		r.Get("/notes", s.handle(s.ownNotes))
 		r.Get("/care", s.handle(s.ownCare))

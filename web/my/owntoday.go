@@ -200,11 +200,6 @@ func newOwnMusic(p teach.Stand, ids string) ownMusic {
 	}
 }
 
-// ownVoice is the teacher's own words of led runs.
-func ownVoice(w http.ResponseWriter, r *http.Request) error {
-	return music.ServeWords(w, r, site.ClassOf(r))
-}
-
 func (s *handlers) ownTodayView(r *http.Request) (ownTodayView, error) {
 	ctx, desk, h := r.Context(), site.ClassOf(r), athome(r)
 	f, err := newOwnFrame(r, "today")

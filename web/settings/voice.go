@@ -70,17 +70,16 @@ func (s *handlers) voice(w http.ResponseWriter, r *http.Request) error {
 
 // wordSound answers with a recorded word.
 func (s *handlers) wordSound(w http.ResponseWriter, r *http.Request) error {
-	list, err := site.ClassOf(r).SpokenWords(r.Context())
+	list, err := site.ClassOf(r).SpokenWords(r.Context(), site.Text(r, "word"))
 	if err != nil {
 		return err
 	}
-	k := slices.IndexFunc(list, func(x store.SpokenWord) bool { return x.Word == site.Text(r, "word") })
-	if k < 0 {
+	if len(list) == 0 {
 		return fmt.Errorf("find the word: %w", store.ErrNotFound)
 	}
 	w.Header().Set("Content-Type", "audio/wav")
 	w.Header().Set("Cache-Control", "private, max-age=31536000, immutable")
-	_, _ = w.Write(list[k].Sound) // the reader has gone when this fails
+	_, _ = w.Write(list[0].Sound) // the reader has gone when this fails
 	return nil
 }
 

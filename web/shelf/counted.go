@@ -141,7 +141,7 @@ func (e entry) Starts() []teach.Option {
 	}
 	list := []teach.Option{{Value: "", Label: home.Step.String() + ", " + name.Place(home, clef) + " (home)"}}
 	for d := clef.BottomLine().Diatonic() - 6; d <= clef.BottomLine().Diatonic()+14; d++ {
-		p := score.Pitch{Step: score.Step(d % 7), Octave: d / 7}
+		p := score.NaturalAt(d)
 		list = append(list, teach.Option{Value: p.String(), Label: p.Step.String() + ", " + name.Place(p, clef)})
 	}
 	if start := e.Typed.Start; start != "" && !slices.ContainsFunc(list,

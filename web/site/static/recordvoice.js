@@ -79,7 +79,7 @@ async function record(words) {
     if (now > clicks[words.length]) end(false);
   }, 30);
   await over;
-  const whole = now(context, zero) >= clicks[words.length];
+  const whole = context.currentTime - zero >= clicks[words.length];
   going = null;
   context.close();
   if (!whole) return;
@@ -90,8 +90,6 @@ async function record(words) {
   form.set("clicks", JSON.stringify(clicks));
   await send(form);
 }
-
-const now = (context, zero) => context.currentTime - zero;
 
 async function send(form) {
   waiting = form;
