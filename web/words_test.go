@@ -20,7 +20,7 @@ var notWords = []string{
 	`\bsections?\b`, `piece of it`, `has it hardest`, `^The room$`, `In the room the`, `Read it whole`, `The same as a table`, `who needs help`,
 	`Take it as a group`, `down to quarters`, `Who is where`, `By exercise and stage`, `Week by week`, `Regroup`, `For a gradebook`,
 	`^Made of`, `Propose`, `Plan a lesson`, `what is begun`, `comes easiest`, `Take this plan away`, `End the page`, `Lay it out`, `Lay out`,
-	`Plan of `, `Plans for home`, `Page of `, `own page`, `set a day`, `Hear them`, `Bring in`, `Bring it`, `Take a table`, `Taken away`, `Take away`, `Put back`,
+	`Plan of `, `Plans? for home`, `Page of `, `own page`, `set a day`, `Hear them`, `Bring in`, `Bring it`, `Take a table`, `Taken away`, `Take away`, `Put back`,
 	`Put on the Shelf`, `Put it on the Shelf`, `Take off the Shelf`, `Count it and name it`, `Many at once`, `As written for`, `First note near`, `\bmet\b`, `\bowned\b`,
 	`Changes that failed`, `holds now`, `Everybody.s one note`, `Tune the room`, `What stands on it`, `\brecipes?\b`, `Keep it as`, `Take everything along`,
 	`Given to you`, `Otherwise for`, `Settle it`, `^not here`, `looks after this`, `Who did what`, `\bnotch`, `line of the staff`,
